@@ -1,0 +1,281 @@
+/**
+ * The assessment of one life at one point: baseline, change, trend, forecast, margin and verdict.
+ * Derived data: it can be thrown away and made again from the readings.
+ */
+import { baselineOf, makersBaseline, type Baseline } from "../baseline/baseline";
+import { limitProblem as problemOf, resolveLimits, type Limits } from "../baseline/limit";
+import { nearestLimit, sideMargin } from "../baseline/margin";
+import { FEWEST_READINGS, crossingProbability, forecast as runForecast, type Forecast } from "../forecast/forecast";
+import type { FilterReading } from "../forecast/filter";
+import { wearPaths } from "../forecast/wearPath";
+import { inverseEcdf, median, robustSpread } from "../trend/robust";
+import { mannKendall } from "../trend/mannKendall";
+import { theilSen } from "../trend/theilSen";
+import { quantityOf } from "../units/quantities";
+import type { Working } from "../working";
+import { datesOf, dutyFromReadings, type Duty } from "./dates";
+import { correctSeries, type CorrectedSeries } from "./series";
+import { conditionState, urgencyOf } from "./state";
+import { verdictOf } from "./verdict";
+import { lastReadingWorking } from "./workings";
+import type { AssessContext, AssessPoint, AssessReading, AssessedForecast, Assessment, Expectation, SeriesPoint } from "./types";
+
+const DAY = 86_400_000;
+const MONTH_DAYS = 30.4375;
+const TREND_P = 0.05;
+const RISING = 0.95;
+/** Readings looked at for a recent trend. */
+const RECENT = 24;
+const OUTLIER = 0.5;
+
+/** A plain indicator is mapped to s = 1 as new and s = 2 at the limit. */
+const PLAIN_LIMIT = Math.LN2;
+const PLAIN_FLOOR = 0.2;
+
+interface Indicator {
+  readings: FilterReading[];
+  lnLimit: number;
+  corrected: boolean;
+  /** Indicator (over as new) back to core units. */
+  toValue(s: number): number;
+}
+
+/**
+ * Assess the readings of one life (in time order). Never throws on readings: what cannot be said is
+ * null and the verdict says why.
+ */
+export function assess(readings: readonly AssessReading[], point: AssessPoint, context: AssessContext): Assessment {
+  const corrected = correctSeries(readings, point, context);
+  const series = corrected.readings;
+  const baseline = baselineFor(corrected, point, context);
+  const rule = point.limit;
+  const scale = { ...(point.fullFlow !== null && { fullFlow: point.fullFlow }), ...(baseline && { baseline: baseline.centre }) };
+  const resolved = rule ? resolveLimits(rule, scale) : null;
+  const limitProblem = !rule || !resolved ? "No limit is set." : !resolved.ok ? resolved.message : (problemOf(rule, quantityOf(point.quantity).harm, scale) ?? null);
+  const limits: Limits | null = resolved?.ok && !limitProblem ? resolved.limits : null;
+  const duty = dutyFromReadings(series, context.duty);
+
+  const latest = series.length ? median(series.slice(-3).map((r) => r.corrected)) : null;
+  const limit = limits && baseline && latest !== null ? nearestLimit(latest, baseline.centre, limits) : null;
+  const indicator = limit !== null && baseline ? indicatorOf(corrected, baseline, limit, point) : null;
+  const cast =
+    indicator && indicator.lnLimit > 0 && series.length >= FEWEST_READINGS
+      ? runForecast({ readings: indicator.readings, lnLimit: indicator.lnLimit, corrected: indicator.corrected, prior: { ...context.prior, noise: ownNoise(indicator, context.prior.noise) } })
+      : null;
+
+  const marked: SeriesPoint[] = series.map((r, i) => ({
+    id: r.id, at: r.at, hours: r.hours, raw: r.raw, corrected: r.corrected, uncertainty: r.uncertainty,
+    mark: r.mark ?? (cast && cast.outlier[i]! > OUTLIER ? "outlier" : null),
+  }));
+
+  const level = cast ? indicator!.toValue(cast.level.centre) : latest;
+  const trend = trendOf(marked, cast);
+  const margin = marginOf(cast, indicator, baseline, limit, marked, latest);
+  const forecast = cast && series.length ? datedForecast(cast, indicator!, marked, duty, context) : null;
+  const usableStop = usable(context);
+  const beforeUsableStop = forecast ? probabilityBy(forecast, usableStop ?? context.now + 365 * DAY) : 0;
+  const state = conditionState({
+    readings: series.length, knownWhenNew: point.knownWhenNew, hasLimit: limits !== null, margin: margin?.value ?? null,
+    crossed: cast?.crossed ?? (margin && margin.value >= 1 ? 1 : 0), trendProved: trend.proved, beforeUsableStop,
+  });
+  const noTrend = forecast && !trend.proved && forecast.crossed < 0.5 ? { earliest: forecast.dates.p5 } : null;
+  const nextStop = context.stops.filter((s) => s.at > context.now).sort((a, b) => a.at - b.at)[0] ?? null;
+  const partial = { state, readings: series.length, forecast, noTrend, trend, limitProblem };
+  return {
+    ...partial,
+    urgency: urgencyOf(state, state === "drifting" || state === "alert" || state === "alarm" ? beforeUsableStop : 0, margin?.value ?? null),
+    lastAt: series.at(-1)?.at ?? null,
+    lastRaw: series.at(-1)?.raw ?? null,
+    baseline: baseline ?? null,
+    limits,
+    margin,
+    correction: corrected.exponents && point.reference ? { a: corrected.exponents.a, b: corrected.exponents.b, ua: corrected.exponents.ua, ub: corrected.exponents.ub, readings: corrected.exponents.readings, reference: point.reference } : null,
+    series: marked,
+    expectation: expectationOf(cast, indicator, corrected, point, level),
+    verdict: verdictOf(partial, {
+      quantity: point.quantity, rule, limits, limit, fullFlow: point.fullFlow, reference: corrected.exponents ? point.reference : null,
+      level, asNew: baseline?.centre ?? null, perMonth: cast && indicator ? monthlyRate(cast, indicator, duty) : null, knownWhenNew: point.knownWhenNew,
+      leadTimeDays: context.leadTimeDays, nextStop, now: context.now,
+    }),
+    workings: {
+      last: lastReadingWorking(readings.at(-1), series.at(-1), corrected.exponents, point, context),
+      baseline: baseline ? baselineWorking(baseline, point) : null,
+      forecast: cast && forecast && indicator ? forecastWorking(cast, forecast, indicator, duty, context) : null,
+    },
+    life: cast && indicator ? lifeOf(cast, series, context) : null,
+  };
+}
+
+function baselineFor(corrected: CorrectedSeries, point: AssessPoint, context: AssessContext): Baseline | undefined {
+  if (point.makersNew !== null && corrected.readings.length < 3) return makersBaseline(point.makersNew, Math.abs(point.makersNew) * 0.1);
+  return baselineOf(
+    corrected.readings.filter((r) => !r.doubtful).map((r) => ({ hours: r.hours - context.lifeStartHours, value: r.corrected, uncertainty: r.uncertainty })),
+    { runInHours: context.runInHours, kind: point.knownWhenNew ? "commissioning" : "firstReadings" },
+  );
+}
+
+function indicatorOf(corrected: CorrectedSeries, baseline: Baseline, limit: number, point: AssessPoint): Indicator {
+  if (corrected.exponents && baseline.centre > 0 && limit > 0) {
+    return {
+      corrected: true,
+      lnLimit: Math.log(limit / baseline.centre),
+      toValue: (s) => s * baseline.centre,
+      readings: corrected.readings.map((r) => ({
+        hours: r.hours, y: Math.log(Math.max(r.raw, 1e-6) / baseline.centre), lnPressure: r.lnPressure, lnViscosity: r.lnViscosity,
+        u: (r.doubtful ? 5 : 1) * (r.mark === "noConditions" ? 0.25 : 0.01),
+      })),
+    };
+  }
+  const span = limit - baseline.centre;
+  return {
+    corrected: false,
+    lnLimit: PLAIN_LIMIT,
+    toValue: (s) => baseline.centre + (s - 1) * span,
+    readings: corrected.readings.map((r) => ({
+      hours: r.hours,
+      y: Math.log(Math.max(PLAIN_FLOOR, 1 + sideMargin(r.corrected, baseline.centre, limit))),
+      lnPressure: 0, lnViscosity: 0,
+      u: r.doubtful ? 0.5 : Math.abs(quantityOf(point.quantity).floor / span),
+    })),
+  };
+}
+
+/** Noise of a reading, log units: spread of second differences, shrunk to what sisters show. */
+function ownNoise(indicator: Indicator, prior: number): number {
+  const y = indicator.corrected ? indicator.readings.map((r) => r.y - r.lnPressure + r.lnViscosity) : indicator.readings.map((r) => r.y);
+  const n = y.length - 2;
+  if (n < 3) return indicator.corrected ? prior : Math.max(prior, 0.05);
+  const own = robustSpread(y.slice(2).map((v, i) => v - 2 * y[i + 1]! + y[i]!)) / Math.sqrt(6);
+  const pseudo = 5;
+  return Math.sqrt((pseudo * prior ** 2 + n * own ** 2) / (pseudo + n));
+}
+
+function trendOf(series: readonly SeriesPoint[], cast: Forecast | null): Assessment["trend"] {
+  const used = series.filter((r) => r.mark !== "outlier" && r.mark !== "doubtful");
+  if (used.length < 4) return { proved: false, mannKendall: { raw: null, corrected: null }, slope: null };
+  const values = used.map((r) => r.corrected);
+  const raw = mannKendall(used.map((r) => r.raw)).p;
+  const whole = mannKendall(values).p;
+  const recent = values.length > RECENT + 6 ? mannKendall(values.slice(-RECENT)).p : whole;
+  const slope = theilSen(used.map((r) => r.at / DAY / MONTH_DAYS), values);
+  return {
+    proved: Math.min(whole, 2 * recent) < TREND_P && cast !== null && cast.rising >= RISING,
+    mannKendall: { raw, corrected: whole },
+    slope: { perMonth: slope.slope, low: slope.low, high: slope.high },
+  };
+}
+
+function marginOf(cast: Forecast | null, indicator: Indicator | null, baseline: Baseline | undefined, limit: number | null, series: readonly SeriesPoint[], latest: number | null): Assessment["margin"] {
+  if (!baseline || limit === null || latest === null) return null;
+  const used = (value: number) => sideMargin(value, baseline.centre, limit);
+  const before = series.length > 1 ? used(series[series.length - 2]!.corrected) : null;
+  if (!cast || !indicator) return { value: used(latest), low: used(latest), high: used(latest), before };
+  return { value: used(indicator.toValue(cast.level.centre)), low: used(indicator.toValue(cast.level.low)), high: used(indicator.toValue(cast.level.high)), before };
+}
+
+function usable(context: AssessContext): number | null {
+  const ready = context.now + (context.leadTimeDays ?? 0) * DAY;
+  const stops = context.stops.map((s) => s.at).filter((at) => at >= ready);
+  return stops.length ? Math.min(...stops) : null;
+}
+
+/** Chance of crossing by a date, from the stored quantiles of the crossing date. */
+export function probabilityBy(forecast: Pick<AssessedForecast, "crossingDates">, at: number): number {
+  const { crossingDates } = forecast;
+  return crossingDates.filter((date) => date !== null && date <= at).length / crossingDates.length;
+}
+
+function datedForecast(cast: Forecast, indicator: Indicator, series: readonly SeriesPoint[], duty: Duty, context: AssessContext): AssessedForecast {
+  const last = series[series.length - 1]!;
+  const dates = datesOf(cast.crossings, last.at, duty);
+  const quantile = (p: number) => {
+    const date = inverseEcdf(dates, p);
+    return Number.isFinite(date) ? date : null;
+  };
+  const crossingDates = Array.from({ length: 100 }, (_, i) => quantile((i + 0.5) / 100));
+  const dateAtHours = (hours: number) => last.at + ((hours - last.hours) / duty.hoursPerDay) * DAY;
+  return {
+    hours: { p5: cast.p5, p10: cast.p10, p50: cast.p50, p90: cast.p90 },
+    dates: { p5: quantile(0.05), p10: quantile(0.1), p50: quantile(0.5), p90: quantile(0.9) },
+    crossingDates,
+    beforeStops: context.stops
+      .filter((s) => s.at > context.now)
+      .sort((a, b) => a.at - b.at)
+      .slice(0, 6)
+      .map((s) => ({ stopId: s.id, at: s.at, probability: crossingProbability(dates, s.at) })),
+    horizonHours: cast.horizon,
+    crossed: cast.crossed,
+    crossedSince: cast.crossedSince === null ? null : (series.find((r) => r.hours >= cast.crossedSince!)?.at ?? null),
+    rising: cast.rising,
+    paths: cast.paths,
+    change: { probability: cast.change.probability, at: cast.change.hours === null ? null : dateAtHours(cast.change.hours) },
+    fan: cast.fan.map((f) => {
+      const edges = [indicator.toValue(f.p10), indicator.toValue(f.p90)].sort((p, q) => p - q);
+      return { at: dateAtHours(last.hours + f.hours), p10: edges[0]!, p50: indicator.toValue(f.p50), p90: edges[1]! };
+    }),
+  };
+}
+
+/** Rate in core units a month, through the duty. */
+function monthlyRate(cast: Forecast, indicator: Indicator, duty: Duty): number {
+  return (indicator.toValue(1 + cast.rate.centre) - indicator.toValue(1)) * ((duty.hoursPerDay * MONTH_DAYS) / 1000);
+}
+
+function expectationOf(cast: Forecast | null, indicator: Indicator | null, corrected: CorrectedSeries, point: AssessPoint, level: number | null): Expectation | null {
+  if (level === null || corrected.readings.length < 3) return null;
+  const reference = corrected.exponents ? point.reference : null;
+  if (corrected.exponents && level > 0) {
+    const pressures = corrected.readings.map((r) => r.lnPressure);
+    const viscosities = corrected.readings.map((r) => r.lnViscosity);
+    const own = median(corrected.readings.map((r) => r.uncertainty / Math.max(r.corrected, 1e-9)));
+    return {
+      scale: "log", centre: Math.log(level), deviation: cast ? Math.hypot(cast.noise, 0.01) : Math.max(0.05, own),
+      a: cast?.exponents.a ?? corrected.exponents.a, b: cast?.exponents.b ?? corrected.exponents.b,
+      ua: cast?.exponents.ua ?? corrected.exponents.ua, ub: cast?.exponents.ub ?? corrected.exponents.ub,
+      reference,
+      seen: { lnPressure: [Math.min(...pressures), Math.max(...pressures)], lnViscosity: [Math.min(...viscosities), Math.max(...viscosities)] },
+    };
+  }
+  const values = corrected.readings.map((r) => r.corrected);
+  const recent = values.slice(-12);
+  const spread = Math.max(robustSpread(recent), quantityOf(point.quantity).floor, indicator && cast ? Math.abs(indicator.toValue(1 + cast.noise) - indicator.toValue(1)) : 0);
+  return { scale: "plain", centre: level, deviation: spread, a: 0, b: 0, ua: 0, ub: 0, reference: null, seen: null };
+}
+
+function lifeOf(cast: Forecast, series: CorrectedSeries["readings"], context: AssessContext): Assessment["life"] {
+  const age = series[series.length - 1]!.hours - context.lifeStartHours;
+  return cast.p50 === null ? { hoursToLimit: age + cast.horizon, censored: true, noise: cast.noise } : { hoursToLimit: age + cast.p50, censored: cast.rising < RISING, noise: cast.noise };
+}
+
+function baselineWorking(baseline: Baseline, point: AssessPoint): Working {
+  const row = (label: string, value: number) => ({ label, value, quantity: point.quantity, digits: 3 });
+  return {
+    formula: baseline.kind === "maker" ? "Baseline from the maker's figure" : `Baseline from the first ${baseline.readings} readings after run-in`,
+    rows: [row("centre (median)", baseline.centre), row("spread (1.4826·MAD, small-sample factor)", baseline.spread), row("standard uncertainty of the centre", baseline.uncertainty), { label: "readings", value: baseline.readings }],
+    source: "Median and median absolute deviation; never narrower than the readings' own doubt.",
+    ...(baseline.provisional && { note: "Provisional: fewer than 20 readings, so limits drawn from it cry wolf more often than they say." }),
+  };
+}
+
+function forecastWorking(cast: Forecast, forecast: AssessedForecast, indicator: Indicator, duty: Duty, context: AssessContext): Working {
+  const label = (id: string) => wearPaths.find((p) => p.id === id)!.label;
+  return {
+    formula: "Competing wear paths, weighted by how well each foretold the readings",
+    rows: [
+      { label: "indicator now, over as new", value: cast.level.centre, digits: 3 },
+      { label: "limit, over as new", value: Math.exp(indicator.lnLimit), digits: 3 },
+      { label: "rate, per 1000 running hours", value: cast.rate.centre, digits: 2 },
+      { label: "chance that the rate is above zero", value: cast.rising * 100, quantity: "share", digits: 3 },
+      { label: "noise of a reading", value: cast.noise * 100, quantity: "share", digits: 2 },
+      ...cast.paths.filter((p) => p.share >= 0.05).map((p) => ({ label: `path: ${label(p.id)}`, value: p.share * 100, quantity: "share" as const, digits: 2 })),
+      { label: "chance that the rate has changed in this life", value: cast.change.probability * 100, quantity: "share", digits: 2 },
+      ...(forecast.hours.p10 === null ? [] : [{ label: "P10, running hours after the last reading", value: forecast.hours.p10, quantity: "runningHours" as const }]),
+      ...(forecast.hours.p50 === null ? [] : [{ label: "P50", value: forecast.hours.p50, quantity: "runningHours" as const }]),
+      ...(forecast.hours.p90 === null ? [] : [{ label: "P90", value: forecast.hours.p90, quantity: "runningHours" as const }]),
+      { label: "duty, running hours a day", value: duty.hoursPerDay, digits: 3 },
+      { label: "typical hours to the limit among sisters", value: context.prior.timeScale, quantity: "runningHours" },
+    ],
+    source: "Bank of extended Kalman filters on z = (s^λ − 1)/λ with soft change points; crossings drawn from the inverse Gaussian first passage (Folks and Chhikara 1978).",
+    note: context.prior.lives === 0 ? "No sister lives yet: a weak default stands in for them." : `Prior from ${context.prior.lives} sister lives.`,
+  };
+}

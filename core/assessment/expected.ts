@@ -1,0 +1,48 @@
+/** The value that a reading should have under the conditions just entered. */
+import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
+import type { Expectation } from "./types";
+
+export interface ExpectedRange {
+  low: number;
+  centre: number;
+  high: number;
+  /** The conditions lie outside what the correction was learned on: the range is wider and less sure. */
+  beyondSeen: boolean;
+}
+
+/** Two-sided 95 % range of a normal. */
+const Z95 = 1.96;
+
+/**
+ * Expected range (95 %) of a reading in core units at a pressure in bar and an oil temperature in °C.
+ * Missing conditions are taken as the reference ones, with a range that says so.
+ */
+export function expectedReading(
+  expectation: Expectation,
+  fluid: Fluid | null,
+  { pressure, temperature }: { pressure: number | null; temperature: number | null },
+): ExpectedRange {
+  const { centre, deviation, reference } = expectation;
+  if (expectation.scale === "plain") {
+    return { low: centre - Z95 * deviation, centre, high: centre + Z95 * deviation, beyondSeen: false };
+  }
+  let shift = 0;
+  let variance = deviation ** 2;
+  let beyondSeen = false;
+  if (reference && fluid) {
+    const lnP = pressure !== null && pressure > 0 ? Math.log(pressure / reference.pressure) : 0;
+    const lnV = temperature !== null ? Math.log(dynamicViscosity(fluid, temperature) / dynamicViscosity(fluid, reference.temperature)) : 0;
+    shift = expectation.a * lnP - expectation.b * lnV;
+    variance += (lnP * expectation.ua) ** 2 + (lnV * expectation.ub) ** 2;
+    if (pressure === null || temperature === null) variance += 0.15 ** 2;
+    const { seen } = expectation;
+    if (seen) {
+      const far = (value: number, [low, high]: [number, number]) => Math.max(0, low - value, value - high);
+      const distance = far(lnP, seen.lnPressure) + far(lnV, seen.lnViscosity);
+      beyondSeen = distance > 0.1;
+      variance += (0.3 * distance) ** 2;
+    }
+  }
+  const sd = Math.sqrt(variance);
+  return { low: Math.exp(centre + shift - Z95 * sd), centre: Math.exp(centre + shift), high: Math.exp(centre + shift + Z95 * sd), beyondSeen };
+}

@@ -1,0 +1,120 @@
+/** Readings as read and as corrected, with their uncertainty and marks. */
+import { dynamicViscosity, viscosityTemperatureSensitivity, type Fluid } from "../fluid/viscosity";
+import { correctedUncertainty, correctLeakage } from "../leakage/correct";
+import { learnExponents, type LearnedExponents } from "../leakage/exponents";
+import { quantityOf } from "../units/quantities";
+import type { AssessContext, AssessPoint, AssessReading, ReadingMark } from "./types";
+
+/** Usual standard uncertainties where an instrument is not stated (common practice). */
+export const usualUncertainty = { flow: 0.02, pressure: 0.01, temperature: 1, plain: 0.01 } as const;
+
+/** A leakage reading without its pressure or temperature could be this far off, relative. */
+const NO_CONDITIONS = 0.25;
+/** Readings of the baseline period from which the exponents are learned. */
+const LEARNING_SPAN_HOURS = 9000;
+
+export interface CorrectedReading {
+  id: string;
+  at: number;
+  hours: number;
+  raw: number;
+  corrected: number;
+  /** Absolute standard uncertainty. */
+  uncertainty: number;
+  lnPressure: number;
+  lnViscosity: number;
+  mark: ReadingMark | null;
+  doubtful: boolean;
+}
+
+export interface CorrectedSeries {
+  readings: CorrectedReading[];
+  exponents: LearnedExponents | null;
+}
+
+/** Running hours of each reading: as noted, else by the duty from the nearest noted one. */
+export function hoursOf(readings: readonly AssessReading[], context: AssessContext): number[] {
+  const anchor = readings.find((r) => r.hours !== null);
+  const at0 = anchor?.at ?? readings[0]?.at ?? 0;
+  const hours0 = anchor?.hours ?? context.lifeStartHours;
+  let previous = -Infinity;
+  return readings.map((r) => {
+    const own = r.hours ?? hours0 + ((r.at - at0) / 86_400_000) * context.duty.hoursPerDay;
+    previous = Math.max(previous, own);
+    return previous;
+  });
+}
+
+/** Correct a life's readings to the point's reference condition. */
+export function correctSeries(readings: readonly AssessReading[], point: AssessPoint, context: AssessContext): CorrectedSeries {
+  const hours = hoursOf(readings, context);
+  const quantity = quantityOf(point.quantity);
+  const { reference } = point;
+  const { fluid } = context;
+  if (quantity.correction !== "leakage" || !reference || !fluid) {
+    return {
+      exponents: null,
+      readings: readings.map((r, i) => ({
+        id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected: r.value,
+        uncertainty: Math.max(quantity.floor, r.uncertainty ?? Math.abs(r.value) * usualUncertainty.plain),
+        lnPressure: 0, lnViscosity: 0, mark: r.doubtful ? "doubtful" : null, doubtful: r.doubtful,
+      })),
+    };
+  }
+  const muRef = dynamicViscosity(fluid, reference.temperature);
+  const conditions = readings.map((r) => conditionOf(r, reference, fluid, muRef));
+  const start = hours[0] ?? 0;
+  const learning = readings.flatMap((r, i) => {
+    const c = conditions[i]!;
+    return c.complete && r.value > 0 && !r.doubtful && hours[i]! - start <= LEARNING_SPAN_HOURS
+      ? [{ time: hours[i]!, lnFlow: Math.log(r.value), lnPressure: c.lnPressure, lnViscosity: c.lnViscosity }]
+      : [];
+  });
+  const exponents = learnExponents(learning);
+  const seenP = range(learning.map((l) => l.lnPressure));
+  const seenV = range(learning.map((l) => l.lnViscosity));
+  return {
+    exponents,
+    readings: readings.map((r, i) => {
+      const c = conditions[i]!;
+      const corrected = correctLeakage(
+        { flow: r.value, pressure: Math.exp(c.lnPressure), viscosity: Math.exp(c.lnViscosity) },
+        { pressure: 1, viscosity: 1 },
+        exponents,
+      );
+      const uFlow = Math.max(quantity.floor / Math.max(r.value, 1e-9), r.uncertainty !== null ? r.uncertainty / Math.max(r.value, 1e-9) : usualUncertainty.flow);
+      const relative = Math.hypot(
+        correctedUncertainty({ pressure: Math.exp(c.lnPressure), viscosity: Math.exp(c.lnViscosity) }, { pressure: 1, viscosity: 1 }, exponents, c.lambda, {
+          flow: uFlow, pressure: usualUncertainty.pressure, temperature: usualUncertainty.temperature, a: exponents.ua, b: exponents.ub,
+        }),
+        c.complete ? 0 : NO_CONDITIONS,
+      );
+      const off = exponents.readings > 0 && c.complete ? outside(c.lnPressure, seenP) + outside(c.lnViscosity, seenV) : 0;
+      const mark: ReadingMark | null = r.doubtful ? "doubtful" : !c.complete ? "noConditions" : off > 0.1 ? "offCondition" : null;
+      return {
+        id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected,
+        uncertainty: corrected * Math.hypot(relative, off * 0.3),
+        lnPressure: c.lnPressure, lnViscosity: c.lnViscosity, mark, doubtful: r.doubtful,
+      };
+    }),
+  };
+}
+
+function conditionOf(r: AssessReading, reference: { pressure: number; temperature: number }, fluid: Fluid, muRef: number) {
+  const complete = r.pressure !== null && r.pressure > 0 && r.temperature !== null;
+  const temperature = r.temperature ?? reference.temperature;
+  return {
+    complete,
+    lnPressure: r.pressure !== null && r.pressure > 0 ? Math.log(r.pressure / reference.pressure) : 0,
+    lnViscosity: Math.log(dynamicViscosity(fluid, temperature) / muRef),
+    lambda: viscosityTemperatureSensitivity(fluid, temperature),
+  };
+}
+
+function range(values: readonly number[]): [number, number] {
+  return values.length === 0 ? [0, 0] : [Math.min(...values), Math.max(...values)];
+}
+
+function outside(value: number, [low, high]: [number, number]): number {
+  return Math.max(0, low - value, value - high);
+}

@@ -1,0 +1,145 @@
+/** What goes into an assessment and what comes out of it. Plain objects in core units. */
+import type { Baseline } from "../baseline/baseline";
+import type { LimitRule, Limits } from "../baseline/limit";
+import type { Fluid } from "../fluid/viscosity";
+import type { WearPrior } from "../forecast/prior";
+import type { WearPathId } from "../forecast/wearPath";
+import type { PointQuantityId, QuantityId } from "../units/quantities";
+import type { Working } from "../working";
+
+/** One reading of one life, in time order. */
+export interface AssessReading {
+  id: string;
+  /** Epoch ms, UTC. */
+  at: number;
+  /** Running hours at the reading; null: taken from the duty. */
+  hours: number | null;
+  /** Core unit of the point's quantity. For a cycle: the greatest. */
+  value: number;
+  /** Load pressure, bar; null: not noted. */
+  pressure: number | null;
+  /** Oil temperature, °C; null: not noted. */
+  temperature: number | null;
+  /** Relative or absolute standard uncertainty of the instrument, core unit; null: the quantity's usual. */
+  uncertainty: number | null;
+  /** A person marked it as doubtful: kept, weighted down. */
+  doubtful: boolean;
+}
+
+export interface AssessPoint {
+  quantity: PointQuantityId;
+  limit: LimitRule | null;
+  /** Reference condition of the correction; needed for leakage quantities. */
+  reference: { pressure: number; temperature: number } | null;
+  /** Theoretical flow at the stated speed, L/min, where the point belongs to a pump or motor. */
+  fullFlow: number | null;
+  /** Was the component new or of known condition when this life's first reading was taken? */
+  knownWhenNew: boolean;
+  /** The maker's figure for a new part, core unit, when there is one. */
+  makersNew: number | null;
+}
+
+export interface AssessStop {
+  id: string;
+  at: number;
+}
+
+export interface AssessContext {
+  now: number;
+  fluid: Fluid | null;
+  prior: WearPrior;
+  /** Duty of the machine: running hours a day, and the relative standard deviation of that figure. */
+  duty: { hoursPerDay: number; deviation: number };
+  stops: readonly AssessStop[];
+  /** Days until a replacement part is there. */
+  leadTimeDays: number | null;
+  runInHours: number;
+  /** Running hours when the life began. */
+  lifeStartHours: number;
+}
+
+export const conditionStates = ["unproven", "steady", "drifting", "alert", "alarm"] as const;
+export type ConditionState = (typeof conditionStates)[number];
+
+/** What is odd about a reading; it is kept all the same. */
+export type ReadingMark = "outlier" | "doubtful" | "noConditions" | "offCondition";
+
+export interface SeriesPoint {
+  id: string;
+  at: number;
+  hours: number;
+  raw: number;
+  corrected: number;
+  /** Standard uncertainty of the corrected value. */
+  uncertainty: number;
+  mark: ReadingMark | null;
+}
+
+export type VerdictPart =
+  | { text: string; strong?: boolean }
+  | { value: number; quantity: QuantityId; digits?: number; strong?: boolean }
+  | { date: number; strong?: boolean; precision: "day" | "month" };
+
+/** What an entry form needs to say which value is expected under conditions just typed. */
+export interface Expectation {
+  /** ln of (or, for plain quantities, the) value expected at the reference condition now. */
+  centre: number;
+  /** Standard deviation of a new reading about it, same scale. */
+  deviation: number;
+  scale: "log" | "plain";
+  a: number;
+  b: number;
+  ua: number;
+  ub: number;
+  reference: { pressure: number; temperature: number } | null;
+  /** Ranges of ln(p/p_ref) and ln(μ/μ_ref) among the readings that this was learned from. */
+  seen: { lnPressure: [number, number]; lnViscosity: [number, number] } | null;
+}
+
+export interface AssessedForecast {
+  /** Running hours after the last reading; null: beyond the horizon. */
+  hours: { p5: number | null; p10: number | null; p50: number | null; p90: number | null };
+  dates: { p5: number | null; p10: number | null; p50: number | null; p90: number | null };
+  /** Dates of crossing at probabilities 0.5 %, 1.5 % … 99.5 %; null: beyond the horizon. */
+  crossingDates: (number | null)[];
+  /** Chance of crossing before each stop that was known. */
+  beforeStops: { stopId: string; at: number; probability: number }[];
+  horizonHours: number;
+  crossed: number;
+  crossedSince: number | null;
+  rising: number;
+  paths: { id: WearPathId; share: number }[];
+  change: { probability: number; at: number | null };
+  /** Fan in core units of the indicator, by date. */
+  fan: { at: number; p10: number; p50: number; p90: number }[];
+}
+
+export interface Assessment {
+  state: ConditionState;
+  /** Orders states of the same word, larger is worse. */
+  urgency: number;
+  readings: number;
+  lastAt: number | null;
+  lastRaw: number | null;
+  baseline: Baseline | null;
+  limits: Limits | null;
+  limitProblem: string | null;
+  /** Margin used at the last reading: smoothed centre, P10, P90, and the place before the last reading. */
+  margin: { value: number; low: number; high: number; before: number | null } | null;
+  correction: { a: number; b: number; ua: number; ub: number; readings: number; reference: { pressure: number; temperature: number } } | null;
+  series: SeriesPoint[];
+  trend: {
+    proved: boolean;
+    mannKendall: { raw: number | null; corrected: number | null };
+    /** Theil-Sen slope of the corrected values, core unit a month, with its 95 % interval. */
+    slope: { perMonth: number; low: number; high: number } | null;
+  };
+  forecast: AssessedForecast | null;
+  noTrend: { earliest: number | null } | null;
+  expectation: Expectation | null;
+  verdict: VerdictPart[];
+  workings: { last: Working | null; baseline: Working | null; forecast: Working | null };
+  /** What a prior for sisters needs. */
+  life: { hoursToLimit: number; censored: boolean; noise: number } | null;
+}
+

@@ -1,0 +1,131 @@
+/** The sentence that an experienced colleague would say. Numbers, their conditions and their doubt stay together. */
+import { formatNumber } from "../units/format";
+import { quantityOf, type PointQuantityId } from "../units/quantities";
+import type { LimitRule, Limits } from "../baseline/limit";
+import type { Assessment, AssessStop, VerdictPart } from "./types";
+
+export interface VerdictFacts {
+  quantity: PointQuantityId;
+  rule: LimitRule | null;
+  limits: Limits | null;
+  /** The limit on the side that matters. */
+  limit: number | null;
+  fullFlow: number | null;
+  reference: { pressure: number; temperature: number } | null;
+  /** Smoothed level now and as new, core units. */
+  level: number | null;
+  asNew: number | null;
+  perMonth: number | null;
+  knownWhenNew: boolean;
+  leadTimeDays: number | null;
+  nextStop: AssessStop | null;
+  now: number;
+}
+
+const WEEK = 7 * 86_400_000;
+const numbers = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
+
+/** Parts of the verdict sentence for an assessment under way. */
+export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" | "noTrend" | "trend" | "limitProblem">, f: VerdictFacts): VerdictPart[] {
+  const said: VerdictPart[] = [];
+  const text = (t: string, strong = false) => said.push(strong ? { text: t, strong } : { text: t });
+  const quantity = quantityOf(f.quantity);
+  if (a.readings === 0) return [{ text: "No reading yet in this life. Take one while the part is new: nobody can compare with what was not measured." }];
+  if (f.level === null || a.state === "unproven") {
+    const count = numbers[a.readings] ?? String(a.readings);
+    text(`${count} reading${a.readings === 1 ? "" : "s"}`);
+    if (!f.knownWhenNew) {
+      text(", condition unknown when the meter was fitted. It could fail unforeseen: ");
+      text(quantity.correction === "leakage" ? "load test it once" : "compare it with a sister", true);
+      text(".");
+    } else if (a.limitProblem) text(`; it cannot be judged: ${lowerFirst(a.limitProblem)}`);
+    else text(`; too few to judge by. Nothing is proved yet.`);
+    return said;
+  }
+  const share = f.rule?.basis === "shareOfFullFlow" && f.fullFlow;
+  const value = (core: number, strong: boolean): VerdictPart =>
+    share ? { text: `${formatNumber((core / f.fullFlow!) * 100, 1)} % of full flow`, ...(strong && { strong }) } : { value: core, quantity: f.quantity, ...(strong && { strong }) };
+
+  text(`${upperFirst(quantity.short)} `);
+  said.push(value(f.level, true));
+  if (f.reference) {
+    text(" at ");
+    said.push({ value: f.reference.temperature, quantity: "oilTemperature" });
+    text(", ");
+    said.push({ value: f.reference.pressure, quantity: "loadPressure" });
+  }
+  const trendProved = a.trend.proved && f.perMonth !== null;
+  if (trendProved) {
+    text(f.perMonth! > 0 ? ", rising " : ", falling ");
+    const size = Math.abs(f.perMonth!);
+    if (share) text(`${formatNumber((size / f.fullFlow!) * 100, size / f.fullFlow! < 0.001 ? 2 : 1)} % a month`);
+    else {
+      said.push({ value: size, quantity: f.quantity === "temperature" ? "temperatureRise" : f.quantity, digits: 2 });
+      text(" a month");
+    }
+  }
+  if (f.asNew !== null && !share && trendProved) {
+    text(", was ");
+    said.push(value(f.asNew, false));
+    text(" as new");
+  }
+  text(".");
+
+  const crossed = a.forecast && a.forecast.crossed >= 0.5;
+  if (crossed) {
+    text(" Beyond the limit of ");
+    said.push(limitText(f, share));
+    if (a.forecast!.crossedSince !== null) {
+      text(" since ");
+      said.push({ date: a.forecast!.crossedSince, strong: true, precision: "day" });
+    }
+    text(".");
+  } else if (a.noTrend) {
+    text(" No trend proved");
+    if (a.noTrend.earliest !== null) {
+      text("; not before ");
+      said.push({ date: a.noTrend.earliest, strong: true, precision: "month" });
+    }
+    text(".");
+  } else if (a.forecast) {
+    const { p10, p50, p90 } = a.forecast.dates;
+    if (p10 !== null && p90 !== null) {
+      text(" Reaches ");
+      said.push(limitText(f, share));
+      text(" between ");
+      said.push({ date: p10, strong: true, precision: "day" });
+      text(" and ", true);
+      said.push({ date: p90, strong: true, precision: "day" });
+      text(".");
+    } else if (p10 !== null) {
+      text(" Reaches ");
+      said.push(limitText(f, share));
+      text(" after ");
+      said.push({ date: p10, strong: true, precision: "month" });
+      text(p50 === null ? ", if at all within the horizon." : "; how long after is not yet known.");
+    } else if (p50 === null) text(" The limit lies beyond the horizon.");
+  }
+
+  if ((a.state === "alarm" || a.state === "alert") && f.leadTimeDays !== null && f.leadTimeDays > 0) {
+    text(` The part takes ${weeks(f.leadTimeDays * 86_400_000)}`);
+    if (f.nextStop) {
+      text("; the stop on ");
+      said.push({ date: f.nextStop.at, precision: "day" });
+      text(` is ${weeks(f.nextStop.at - f.now)} off.`);
+    } else text("; no stop is planned.");
+  }
+  return said;
+}
+
+function limitText(f: VerdictFacts, share: number | false | null | undefined): VerdictPart {
+  if (f.limit === null) return { text: "the limit" };
+  return share ? { text: `${formatNumber((f.limit / f.fullFlow!) * 100, 1).replace(/\.0$/, "")} %` } : { value: f.limit, quantity: f.quantity };
+}
+
+function weeks(ms: number): string {
+  const n = Math.round(ms / WEEK);
+  return n < 1 ? "less than a week" : `${n} week${n === 1 ? "" : "s"}`;
+}
+
+const upperFirst = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
+const lowerFirst = (t: string) => t.charAt(0).toLowerCase() + t.slice(1);

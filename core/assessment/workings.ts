@@ -1,0 +1,40 @@
+/** The working of a corrected reading. */
+import { dynamicViscosity, kinematicViscosity } from "../fluid/viscosity";
+import type { LearnedExponents } from "../leakage/exponents";
+import { formatNumber } from "../units/format";
+import type { Working, WorkingRow } from "../working";
+import type { CorrectedReading } from "./series";
+import type { AssessContext, AssessPoint, AssessReading } from "./types";
+
+/** How a reading was brought to the reference condition; null when it was not corrected. */
+export function lastReadingWorking(
+  reading: AssessReading | undefined,
+  corrected: CorrectedReading | undefined,
+  exponents: LearnedExponents | null,
+  point: AssessPoint,
+  { fluid }: Pick<AssessContext, "fluid">,
+): Working | null {
+  const { reference } = point;
+  if (!reading || !corrected || !exponents || !reference || !fluid || reading.pressure === null || reading.temperature === null) return null;
+  const { a, b } = exponents;
+  const nu = kinematicViscosity(fluid, reading.temperature);
+  const nuRef = kinematicViscosity(fluid, reference.temperature);
+  const muRatio = dynamicViscosity(fluid, reading.temperature) / dynamicViscosity(fluid, reference.temperature);
+  const pFactor = (reference.pressure / reading.pressure) ** a;
+  const vFactor = muRatio ** b;
+  const rows: WorkingRow[] = [
+    { label: `ν at ${formatNumber(reading.temperature, 0)} °C`, value: nu, quantity: "viscosity", digits: 3 },
+    { label: `ν at ${formatNumber(reference.temperature, 0)} °C`, value: nuRef, quantity: "viscosity", digits: 3 },
+    { label: `pressure ${formatNumber(reference.pressure, 0)}/${formatNumber(reading.pressure, 0)}, to the power ${formatNumber(a, 2)}`, value: pFactor, digits: 3 },
+    { label: `dynamic viscosity ratio ${formatNumber(muRatio, 3)}, to the power ${formatNumber(b, 2)}`, value: vFactor, digits: 3 },
+    { label: `${formatNumber(reading.value, 2)} × ${formatNumber(pFactor, 3)} × ${formatNumber(vFactor, 3)}`, value: corrected.corrected, quantity: point.quantity, digits: 3 },
+    { label: "standard uncertainty", value: corrected.uncertainty, quantity: point.quantity, digits: 2 },
+  ];
+  if (point.fullFlow) rows.push({ label: `of ${formatNumber(point.fullFlow, 2)} L/min full flow`, value: (corrected.corrected / point.fullFlow) * 100, quantity: "share", digits: 3 });
+  return {
+    formula: "Leakage corrected to the reference pressure and viscosity",
+    rows,
+    source: "ASTM D341 for viscosity over temperature; laminar gap flow, Merritt (1967).",
+    note: exponents.readings === 0 ? "Exponents 1 (laminar): too few readings to learn them." : `Exponents learned from ${exponents.readings} of this life's own readings, shrunk to 1.`,
+  };
+}

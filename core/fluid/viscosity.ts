@@ -1,0 +1,60 @@
+/**
+ * Kinematic viscosity over temperature, ASTM D341: log10 log10(ν + 0.7) = A − B·log10(T), T in K.
+ */
+const KELVIN = 273.15;
+const T40 = Math.log10(40 + KELVIN);
+const T100 = Math.log10(100 + KELVIN);
+
+export interface ViscosityGrade {
+  /** Kinematic viscosity at 40 °C, mm²/s, above 2. */
+  kv40: number;
+  /** Kinematic viscosity at 100 °C, mm²/s, above 2 and below kv40. */
+  kv100: number;
+}
+
+export interface WaltherConstants {
+  a: number;
+  b: number;
+}
+
+const loglog = (v: number) => Math.log10(Math.log10(v + 0.7));
+
+/**
+ * A and B of ASTM D341 from the viscosities at 40 and 100 °C.
+ * @throws RangeError outside ν > 2 mm²/s or when kv100 is not below kv40.
+ */
+export function waltherConstants({ kv40, kv100 }: ViscosityGrade): WaltherConstants {
+  if (!(kv100 > 2) || !(kv40 > kv100)) throw new RangeError(`ASTM D341 needs kv40 > kv100 > 2 mm²/s, not ${kv40} and ${kv100}.`);
+  const b = (loglog(kv40) - loglog(kv100)) / (T100 - T40);
+  return { a: loglog(kv40) + b * T40, b };
+}
+
+/**
+ * Kinematic viscosity in mm²/s at a temperature in °C (−40 to 150), ASTM D341.
+ * @throws RangeError outside the range of the method.
+ */
+export function kinematicViscosity(grade: ViscosityGrade, temperatureC: number): number {
+  if (!(temperatureC >= -60 && temperatureC <= 200)) throw new RangeError(`Temperature ${temperatureC} °C is outside −60 to 200 °C.`);
+  const { a, b } = waltherConstants(grade);
+  return 10 ** (10 ** (a - b * Math.log10(temperatureC + KELVIN))) - 0.7;
+}
+
+/** Density in kg/m³ at a temperature in °C from that at 15 °C: falls about 0.65 kg/m³ per K (common practice). */
+export function densityAt(density15: number, temperatureC: number): number {
+  return density15 - 0.65 * (temperatureC - 15);
+}
+
+export interface Fluid extends ViscosityGrade {
+  /** Density at 15 °C, kg/m³. */
+  density15: number;
+}
+
+/** Dynamic viscosity in mPa·s at a temperature in °C: ν·ρ(T)/1000. */
+export function dynamicViscosity(fluid: Fluid, temperatureC: number): number {
+  return (kinematicViscosity(fluid, temperatureC) * densityAt(fluid.density15, temperatureC)) / 1000;
+}
+
+/** λ = |d ln μ / dT| in 1/K at a temperature in °C, by central difference over 1 K. */
+export function viscosityTemperatureSensitivity(fluid: Fluid, temperatureC: number): number {
+  return Math.abs(Math.log(dynamicViscosity(fluid, temperatureC + 0.5) / dynamicViscosity(fluid, temperatureC - 0.5)));
+}

@@ -1,0 +1,197 @@
+/**
+ * Competing wear paths as a bank of extended Kalman filters with soft change points.
+ *
+ * A hypothesis is a wear path, a level of process noise, a level of reading noise and a history of
+ * changes of rate. Its state is (z, drift, a, b): place on the path, rate per hour, and the two
+ * exponents of the leakage correction, so that correction and trend share their doubt. Readings enter
+ * in log space: y = ln s(z) + a·ln(p/p_ref) − b·ln(μ/μ_ref) + noise, with a heavy second component
+ * for outliers. A hypothesis weighs its prior times its one-step predictive likelihoods.
+ */
+import { lnIndicator, lnIndicatorSlope, toPath, wearPaths, type WearPath } from "./wearPath";
+import type { WearPrior } from "./prior";
+
+export interface FilterReading {
+  /** Running hours. */
+  hours: number;
+  /** ln of the reading over the life's as-new level. */
+  y: number;
+  lnPressure: number;
+  lnViscosity: number;
+  /** Relative standard uncertainty of the instrument. */
+  u: number;
+}
+
+export class Hypothesis {
+  z = 0;
+  d = 0;
+  a = 1;
+  b = 1;
+  pzz = 0; pzd = 0; pza = 0; pzb = 0;
+  pdd = 0; pda = 0; pdb = 0;
+  paa = 0; pab = 0; pbb = 0;
+  logWeight = 0;
+  /** Running hours of the last change of rate; -1: none. */
+  changedAt = -1;
+  /** Posterior probability that the last reading was no outlier. */
+  clean = 1;
+
+  constructor(
+    readonly path: WearPath,
+    /** z at the limit. */
+    readonly zLimit: number,
+    /** Variance of z per hour. */
+    readonly q: number,
+    /** Variance of a reading, log units. */
+    readonly r: number,
+    /** Mean and standard deviation of the rate, z per hour, before any reading. */
+    readonly driftMean: number,
+    readonly driftSd: number,
+  ) {}
+
+  child(): Hypothesis {
+    const c = new Hypothesis(this.path, this.zLimit, this.q, this.r, this.driftMean, this.driftSd);
+    c.z = this.z; c.d = this.d; c.a = this.a; c.b = this.b;
+    c.pzz = this.pzz; c.pzd = this.pzd; c.pza = this.pza; c.pzb = this.pzb;
+    c.pdd = this.pdd; c.pda = this.pda; c.pdb = this.pdb;
+    c.paa = this.paa; c.pab = this.pab; c.pbb = this.pbb;
+    c.logWeight = this.logWeight;
+    c.changedAt = this.changedAt;
+    return c;
+  }
+
+  /** From here on another rate: wider than before, centred between the old rate and the prior's. */
+  changeRate(hours: number): void {
+    const scale = Math.max(this.driftSd, Math.abs(this.d));
+    this.d = 0.5 * this.d + 0.5 * this.driftMean;
+    this.pzd *= 0.5; this.pda *= 0.5; this.pdb *= 0.5;
+    this.pdd = 0.25 * this.pdd + (1.5 * scale) ** 2;
+    this.changedAt = hours;
+  }
+
+  advance(dt: number): void {
+    this.z += this.d * dt;
+    this.pzz += dt * (2 * this.pzd + dt * this.pdd) + this.q * dt;
+    this.pzd += dt * this.pdd;
+    this.pza += dt * this.pda;
+    this.pzb += dt * this.pdb;
+  }
+
+  /** Take in a reading. Adds its predictive log likelihood to the weight. */
+  update(reading: FilterReading): void {
+    const { lambda } = this.path;
+    const g = lnIndicatorSlope(this.z, lambda);
+    const ha = reading.lnPressure;
+    const hb = -reading.lnViscosity;
+    const e = reading.y - (lnIndicator(this.z, lambda) + this.a * ha + this.b * hb);
+    const vz = this.pzz * g + this.pza * ha + this.pzb * hb;
+    const vd = this.pzd * g + this.pda * ha + this.pdb * hb;
+    const va = this.pza * g + this.paa * ha + this.pab * hb;
+    const vb = this.pzb * g + this.pab * ha + this.pbb * hb;
+    const r = this.r + reading.u * reading.u;
+    const s1 = g * vz + ha * va + hb * vb + r;
+    const s2 = s1 + OUTLIER_VARIANCE * r + OUTLIER_FLOOR;
+    const l1 = (1 - OUTLIER_SHARE) * Math.exp((-0.5 * e * e) / s1) / Math.sqrt(s1);
+    const l2 = (OUTLIER_SHARE * Math.exp((-0.5 * e * e) / s2)) / Math.sqrt(s2);
+    const total = l1 + l2;
+    const w = total > 0 ? l1 / total : 0;
+    this.clean = w;
+    this.logWeight += Math.log(total > 1e-300 ? total : 1e-300);
+    const gain = w / s1 + (1 - w) / s2;
+    const step = gain * e;
+    const spread = w * (1 - w) * (1 / s1 - 1 / s2) ** 2 * e * e - gain;
+    this.z += step * vz;
+    this.d += step * vd;
+    this.a += step * va;
+    this.b += step * vb;
+    this.pzz += spread * vz * vz; this.pzd += spread * vz * vd; this.pza += spread * vz * va; this.pzb += spread * vz * vb;
+    this.pdd += spread * vd * vd; this.pda += spread * vd * va; this.pdb += spread * vd * vb;
+    this.paa += spread * va * va; this.pab += spread * va * vb; this.pbb += spread * vb * vb;
+    if (this.pzz < 1e-12) this.pzz = 1e-12;
+    if (this.pdd < 0) this.pdd = 0;
+  }
+}
+
+const OUTLIER_SHARE = 0.03;
+const OUTLIER_VARIANCE = 24;
+const OUTLIER_FLOOR = 0.01;
+const WIDEST_BEAM = 120;
+const FORKS = 30;
+const NEGLIGIBLE = Math.log(1e-5);
+const EXPONENT_SD = 0.3;
+
+/** Shares of the way to the limit that process noise may wander over one time scale. */
+const PROCESS_LEVELS = [0.03, 0.2] as const;
+const NOISE_LEVELS = [0.6, 1.2, 2.4] as const;
+
+export interface FilterResult {
+  /** Hypotheses with their weights, which sum to one. */
+  hypotheses: Hypothesis[];
+  weights: number[];
+  /** For every reading: probability that it is an outlier, and the filtered ln s after it. */
+  outlier: number[];
+  level: number[];
+}
+
+/**
+ * Run the bank over the readings of one life (in time order).
+ * @param lnLimit ln of the limit over the as-new level, above 0.
+ * @param corrected true when the exponents are unknowns; false: readings need no correction.
+ */
+export function runFilter(readings: readonly FilterReading[], lnLimit: number, prior: WearPrior, corrected: boolean): FilterResult {
+  let bank: Hypothesis[] = [];
+  for (const path of wearPaths) {
+    const zLimit = toPath(Math.exp(lnLimit), path.lambda);
+    for (const level of PROCESS_LEVELS) {
+      for (const noise of NOISE_LEVELS) {
+        const rate = zLimit / prior.timeScale;
+        const h = new Hypothesis(path, zLimit, (level * zLimit) ** 2 / prior.timeScale, (noise * prior.noise) ** 2, 0.5 * rate, 1.2 * rate);
+        h.d = h.driftMean;
+        h.pzz = 0.15 ** 2;
+        h.pdd = h.driftSd ** 2;
+        if (corrected) h.paa = h.pbb = EXPONENT_SD ** 2;
+        bank.push(h);
+      }
+    }
+  }
+  const outlier: number[] = [];
+  const level: number[] = [];
+  let weights: number[] = [];
+  readings.forEach((reading, k) => {
+    const dt = k === 0 ? 0 : Math.max(0, reading.hours - readings[k - 1]!.hours);
+    if (dt > 0) {
+      const hazard = 1 - Math.exp((-prior.changes * dt) / prior.timeScale);
+      const stay = Math.log(1 - hazard);
+      const change = Math.log(hazard);
+      const forks = Math.min(FORKS, bank.length);
+      for (let i = 0; i < forks; i++) {
+        const child = bank[i]!.child();
+        child.changeRate(readings[k - 1]!.hours);
+        child.logWeight += change;
+        bank.push(child);
+      }
+      for (let i = 0; i < bank.length - forks; i++) bank[i]!.logWeight += stay;
+      for (const h of bank) h.advance(dt);
+    }
+    for (const h of bank) h.update(reading);
+    bank.sort((p, q) => q.logWeight - p.logWeight);
+    const best = bank[0]!.logWeight;
+    bank = bank.filter((h, i) => i < WIDEST_BEAM && h.logWeight - best > NEGLIGIBLE);
+    let total = 0;
+    weights = bank.map((h) => {
+      h.logWeight -= best;
+      const w = Math.exp(h.logWeight);
+      total += w;
+      return w;
+    });
+    let dirty = 0;
+    let lnS = 0;
+    for (let i = 0; i < bank.length; i++) {
+      const w = (weights[i]! /= total);
+      dirty += w * (1 - bank[i]!.clean);
+      lnS += w * lnIndicator(bank[i]!.z, bank[i]!.path.lambda);
+    }
+    outlier.push(dirty);
+    level.push(lnS);
+  });
+  return { hypotheses: bank, weights, outlier, level };
+}

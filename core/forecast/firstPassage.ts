@@ -1,0 +1,43 @@
+/**
+ * First passage of a Wiener process with drift through a level: the inverse Gaussian distribution.
+ * Folks and Chhikara, J. R. Stat. Soc. B 40 (1978).
+ */
+import { normalCdf } from "../trend/normal";
+import type { Random } from "../simulation/random";
+
+/** P(first passage ≤ t) for distance > 0, drift > 0 per unit time, sigma > 0 per √time. */
+export function firstPassageCdf(t: number, distance: number, drift: number, sigma: number): number {
+  if (t <= 0) return 0;
+  const root = sigma * Math.sqrt(t);
+  const second = Math.exp(Math.min(700, (2 * drift * distance) / sigma ** 2)) * normalCdf((-distance - drift * t) / root);
+  return Math.min(1, normalCdf((drift * t - distance) / root) + second);
+}
+
+/** Quantile of the first passage time by bisection on the distribution function, p in (0, 1). */
+export function firstPassageQuantile(p: number, distance: number, drift: number, sigma: number): number {
+  let low = 0;
+  let high = distance / drift;
+  while (firstPassageCdf(high, distance, drift, sigma) < p) high *= 2;
+  for (let i = 0; i < 80; i++) {
+    const middle = (low + high) / 2;
+    if (firstPassageCdf(middle, distance, drift, sigma) < p) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
+/**
+ * Draw a first passage time; Infinity when the level is never reached. Michael, Schucany and Haas,
+ * The American Statistician 30 (1976).
+ */
+export function drawFirstPassage(distance: number, drift: number, sigma: number, rng: Random): number {
+  if (distance <= 0) return 0;
+  if (sigma <= 0) return drift > 0 ? distance / drift : Infinity;
+  if (drift <= 0 && rng.uniform() >= Math.exp((2 * drift * distance) / sigma ** 2)) return Infinity;
+  const speed = Math.max(Math.abs(drift), 1e-12);
+  const mean = distance / speed;
+  const shape = (distance / sigma) ** 2;
+  const y = rng.normal() ** 2;
+  const x = mean + (mean * mean * y) / (2 * shape) - (mean / (2 * shape)) * Math.sqrt(4 * mean * shape * y + (mean * y) ** 2);
+  return rng.uniform() <= mean / (mean + x) ? x : (mean * mean) / x;
+}

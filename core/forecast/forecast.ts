@@ -1,0 +1,211 @@
+/**
+ * When does the indicator of one life cross its limit? P10, P50, P90 in running hours from the last
+ * reading, the chance of crossing by any hour, a fan for the chart, and which paths said so.
+ */
+import { inverseEcdf } from "../trend/robust";
+import { normalCdf } from "../trend/normal";
+import { random } from "../simulation/random";
+import { drawFirstPassage } from "./firstPassage";
+import { runFilter, type FilterReading, type Hypothesis } from "./filter";
+import type { WearPrior } from "./prior";
+import { lnIndicator, lnIndicatorSlope, wearPaths, type WearPathId } from "./wearPath";
+
+export interface ForecastInput {
+  readings: readonly FilterReading[];
+  /** ln of the limit over the as-new level. */
+  lnLimit: number;
+  prior: WearPrior;
+  /** Are the exponents of the leakage correction unknown? */
+  corrected: boolean;
+}
+
+export interface FanPoint {
+  /** Running hours after the last reading. */
+  hours: number;
+  p10: number;
+  p50: number;
+  p90: number;
+}
+
+export interface Forecast {
+  /** Running hours after the last reading; null: beyond the horizon. */
+  p5: number | null;
+  p10: number | null;
+  p50: number | null;
+  p90: number | null;
+  /** Horizon in running hours: nothing is said beyond it. */
+  horizon: number;
+  /** Sorted draws of the crossing, running hours after the last reading; Infinity: not within the horizon. */
+  crossings: number[];
+  /** Probability that the indicator is at or beyond its limit now. */
+  crossed: number;
+  /** Running hours (absolute) since when the filtered level stands beyond the limit. */
+  crossedSince: number | null;
+  /** Probability that the rate is above zero. */
+  rising: number;
+  /** Indicator over as new, at the last reading: centre and P10, P90. */
+  level: { centre: number; low: number; high: number };
+  /** Rate of the indicator over as new, per 1000 running hours: centre and standard deviation. */
+  rate: { centre: number; deviation: number };
+  /** Exponents as the filter ended with them. */
+  exponents: { a: number; b: number; ua: number; ub: number };
+  /** Share of each wear path, largest first. */
+  paths: { id: WearPathId; share: number }[];
+  /** Probability of at least one change of rate in this life, and when it most likely was (running hours). */
+  change: { probability: number; hours: number | null };
+  /** Relative standard deviation of the readings. */
+  noise: number;
+  fan: FanPoint[];
+  outlier: number[];
+}
+
+const DRAWS = 400;
+const FAN_DRAWS = 200;
+const FAN_STEPS = 16;
+const HORIZON_SCALES = 4;
+/** Fewest readings for a forecast. */
+export const FEWEST_READINGS = 3;
+
+/**
+ * Forecast one life. @throws RangeError with fewer than 3 readings or a limit not beyond as new.
+ */
+export function forecast({ readings, lnLimit, prior, corrected }: ForecastInput): Forecast {
+  if (readings.length < FEWEST_READINGS) throw new RangeError(`A forecast needs at least ${FEWEST_READINGS} readings.`);
+  if (!(lnLimit > 0)) throw new RangeError("The limit must lie beyond the as-new level.");
+  const { hypotheses, weights, outlier, level } = runFilter(readings, lnLimit, prior, corrected);
+  const rng = random(readings.length * 7919 + 17);
+  const horizon = Math.max(60_000, HORIZON_SCALES * prior.timeScale);
+
+  const mix = (f: (h: Hypothesis) => number) => hypotheses.reduce((sum, h, i) => sum + weights[i]! * f(h), 0);
+  const rising = mix((h) => normalCdf(h.d / Math.sqrt(Math.max(1e-30, h.pdd))));
+  const lastHours = readings[readings.length - 1]!.hours;
+
+  const picks = systematic(weights, DRAWS, rng.uniform());
+  const states = picks.map((index) => {
+    const h = hypotheses[index]!;
+    const [z, d] = drawState(h, rng);
+    return { h, z, d };
+  });
+  const levels = Float64Array.from(states, ({ h, z }) => Math.exp(lnIndicator(z, h.path.lambda))).sort();
+  const crossings = states.map(({ h, z, d }) => drawCrossing(h, z, d, prior, horizon, rng)).sort((p, q) => p - q);
+  const quantile = (p: number) => {
+    const value = inverseEcdf(crossings, p);
+    return value < horizon ? value : null;
+  };
+
+  const rate = (h: Hypothesis) => Math.exp(lnIndicator(h.z, h.path.lambda)) * lnIndicatorSlope(h.z, h.path.lambda) * h.d * 1000;
+  const rateCentre = mix(rate);
+  const rateVariance = mix((h) => (rate(h) - rateCentre) ** 2 + (Math.exp(lnIndicator(h.z, h.path.lambda)) * lnIndicatorSlope(h.z, h.path.lambda) * 1000) ** 2 * h.pdd);
+
+  const a = mix((h) => h.a);
+  const b = mix((h) => h.b);
+  const changes = new Map<number, number>();
+  hypotheses.forEach((h, i) => changes.set(h.changedAt, (changes.get(h.changedAt) ?? 0) + weights[i]!));
+  const changed = 1 - (changes.get(-1) ?? 0);
+  const likeliest = [...changes].filter(([hours]) => hours >= 0).sort((p, q) => q[1] - p[1])[0];
+
+  return {
+    p5: quantile(0.05),
+    p10: quantile(0.1),
+    p50: quantile(0.5),
+    p90: quantile(0.9),
+    horizon,
+    crossings,
+    crossed: crossings.filter((t) => t <= 0).length / DRAWS,
+    crossedSince: crossedSince(readings, level, lnLimit),
+    rising,
+    level: { centre: Math.exp(mix((h) => lnIndicator(h.z, h.path.lambda))), low: inverseEcdf(levels, 0.1), high: inverseEcdf(levels, 0.9) },
+    rate: { centre: rateCentre, deviation: Math.sqrt(Math.max(0, rateVariance)) },
+    exponents: { a, b, ua: Math.sqrt(mix((h) => h.paa + (h.a - a) ** 2)), ub: Math.sqrt(mix((h) => h.pbb + (h.b - b) ** 2)) },
+    paths: wearPaths
+      .map(({ id }) => ({ id, share: hypotheses.reduce((sum, h, i) => sum + (h.path.id === id ? weights[i]! : 0), 0) }))
+      .sort((p, q) => q.share - p.share),
+    change: { probability: changed, hours: likeliest && changed > 0.5 ? likeliest[0] : null },
+    noise: Math.sqrt(mix((h) => h.r)),
+    fan: fanOf(states, crossings, prior, horizon, lastHours, rng),
+    outlier,
+  };
+}
+
+/** Probability that the crossing comes within `hours` of the last reading. */
+export function crossingProbability(crossings: readonly number[], hours: number): number {
+  let low = 0;
+  let high = crossings.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (crossings[middle]! <= hours) low = middle + 1;
+    else high = middle;
+  }
+  return low / crossings.length;
+}
+
+function systematic(weights: readonly number[], draws: number, offset: number): number[] {
+  const picks: number[] = [];
+  let index = 0;
+  let sum = weights[0] ?? 1;
+  for (let i = 0; i < draws; i++) {
+    const target = (i + offset) / draws;
+    while (sum < target && index < weights.length - 1) sum += weights[++index]!;
+    picks.push(index);
+  }
+  return picks;
+}
+
+type Rng = ReturnType<typeof random>;
+
+function drawState(h: Hypothesis, rng: Rng): [z: number, d: number] {
+  const sz = Math.sqrt(h.pzz);
+  const e = rng.normal();
+  const slope = h.pzd / h.pzz;
+  const rest = Math.sqrt(Math.max(0, h.pdd - slope * h.pzd));
+  return [h.z + sz * e, h.d + slope * sz * e + rest * rng.normal()];
+}
+
+/** A rate drawn anew: what a change of wear leaves behind. */
+function newRate(h: Hypothesis, d: number, rng: Rng): number {
+  return 0.5 * d + 0.5 * h.driftMean + 1.2 * Math.max(h.driftSd, Math.abs(d)) * rng.normal();
+}
+
+function drawCrossing(h: Hypothesis, z: number, d: number, prior: WearPrior, horizon: number, rng: Rng): number {
+  let hours = 0;
+  const sigma = Math.sqrt(h.q);
+  for (let change = 0; change < 8; change++) {
+    if (z >= h.zLimit) return hours;
+    const next = (-Math.log(1 - rng.uniform()) * prior.timeScale) / prior.changes;
+    const passage = drawFirstPassage(h.zLimit - z, d, sigma, rng);
+    if (passage <= next || hours + next > horizon) return hours + passage > horizon ? Infinity : hours + passage;
+    hours += next;
+    z = Math.min(h.zLimit - 1e-9, z + d * next + sigma * Math.sqrt(next) * rng.normal());
+    d = newRate(h, d, rng);
+  }
+  return Infinity;
+}
+
+function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], crossings: readonly number[], prior: WearPrior, horizon: number, last: number, rng: Rng): FanPoint[] {
+  const far = inverseEcdf(crossings, 0.9);
+  const reach = Math.min(horizon, Number.isFinite(far) ? far * 1.15 : Math.max(4000, last * 0.5));
+  const step = Math.max(1, reach) / FAN_STEPS;
+  const paths = states.filter((_, i) => i % Math.ceil(states.length / FAN_DRAWS) === 0).map((s) => ({ ...s }));
+  const at = (hours: number): FanPoint => {
+    const sorted = Float64Array.from(paths, ({ h, z }) => Math.exp(Math.min(6, lnIndicator(z, h.path.lambda)))).sort();
+    return { hours, p10: inverseEcdf(sorted, 0.1), p50: inverseEcdf(sorted, 0.5), p90: inverseEcdf(sorted, 0.9) };
+  };
+  const fan = [at(0)];
+  for (let i = 1; i <= FAN_STEPS; i++) {
+    for (const path of paths) {
+      path.z += path.d * step + Math.sqrt(path.h.q * step) * rng.normal();
+      if (rng.uniform() < (prior.changes * step) / prior.timeScale) path.d = newRate(path.h, path.d, rng);
+    }
+    fan.push(at(i * step));
+  }
+  return fan;
+}
+
+function crossedSince(readings: readonly FilterReading[], level: readonly number[], lnLimit: number): number | null {
+  let since: number | null = null;
+  level.forEach((value, i) => {
+    if (value < lnLimit) since = null;
+    else since ??= readings[i]!.hours;
+  });
+  return since;
+}

@@ -1,0 +1,51 @@
+/**
+ * What sister lives say before a life has readings of its own: time scale, noise and how often the
+ * rate of wear changes. Empirical Bayes with a weak default.
+ */
+export interface WearPrior {
+  /** Running hours from as new to the limit, centre of a wide range. */
+  timeScale: number;
+  /** Standard deviation of a reading after correction, relative. */
+  noise: number;
+  /** Changes of rate expected over one time scale. */
+  changes: number;
+  /** Lives that it was learned from; 0: the default. */
+  lives: number;
+}
+
+/** Weak default: a hydraulic pump lasts of the order of 20 000 h (common practice). */
+export const defaultPrior: WearPrior = { timeScale: 25_000, noise: 0.03, changes: 1, lives: 0 };
+
+export interface SisterLife {
+  /** Running hours to the limit: reached, or the median forecast. */
+  hours: number;
+  /** True when the life ended before the limit or is still far from it: `hours` is a least value. */
+  censored: boolean;
+  /** Relative spread of its readings about its trend. */
+  noise: number;
+}
+
+const PSEUDO_LIVES = 3;
+
+/**
+ * Prior from sister lives: geometric mean of their hours, shrunk to the default as if that were three
+ * lives. A censored life counts only when it lasted longer than the mean so far, since it says "at least".
+ */
+export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = defaultPrior): WearPrior {
+  const reached = sisters.filter((s) => !s.censored && s.hours > 0);
+  let weight = PSEUDO_LIVES;
+  let ln = PSEUDO_LIVES * Math.log(base.timeScale);
+  for (const s of reached) {
+    ln += Math.log(s.hours);
+    weight += 1;
+  }
+  for (const s of sisters) {
+    if (s.censored && s.hours > Math.exp(ln / weight)) {
+      ln += Math.log(s.hours);
+      weight += 1;
+    }
+  }
+  const noises = sisters.filter((s) => s.noise > 0);
+  const noise = noises.reduce((sum, s) => sum + Math.log(s.noise), PSEUDO_LIVES * Math.log(base.noise)) / (noises.length + PSEUDO_LIVES);
+  return { timeScale: Math.exp(ln / weight), noise: Math.exp(noise), changes: base.changes, lives: sisters.length };
+}

@@ -1,0 +1,40 @@
+/** Medians and robust spread. */
+
+/** The median (mean of the two middle values when even). @throws RangeError when empty. */
+export function median(values: readonly number[]): number {
+  if (values.length === 0) throw new RangeError("No values.");
+  const sorted = Float64Array.from(values).sort();
+  const half = sorted.length >> 1;
+  return sorted.length % 2 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
+}
+
+/** The value below which a share p (0 to 1) lies, inverse empirical distribution (R type 1). */
+export function inverseEcdf(sorted: ArrayLike<number>, p: number): number {
+  if (sorted.length === 0) throw new RangeError("No values.");
+  return sorted[Math.min(sorted.length - 1, Math.max(0, Math.ceil(p * sorted.length - 1e-9) - 1))]!;
+}
+
+/**
+ * Mean of 1.4826·MAD over σ for normal samples of size n; the raw figure is divided by it.
+ * By simulation with 400 000 samples a size (reference/robust.py makes it again).
+ */
+const smallSample: readonly [size: number, mean: number][] = [
+  [2, 0.836], [3, 0.672], [4, 0.803], [5, 0.822], [6, 0.877], [7, 0.881], [8, 0.909], [9, 0.911], [10, 0.927], [12, 0.938], [15, 0.945], [20, 0.964], [30, 0.975], [50, 0.986], [100, 0.993],
+];
+
+function madBias(n: number): number {
+  let previous = smallSample[0]!;
+  for (const entry of smallSample) {
+    if (entry[0] === n) return entry[1];
+    if (entry[0] > n) return previous[1] + ((entry[1] - previous[1]) * (n - previous[0])) / (entry[0] - previous[0]);
+    previous = entry;
+  }
+  return 1;
+}
+
+/** Robust standard deviation: 1.4826·MAD over its small-sample mean. 0 for fewer than 2 values. */
+export function robustSpread(values: readonly number[]): number {
+  if (values.length < 2) return 0;
+  const centre = median(values);
+  return (1.4826 * median(values.map((v) => Math.abs(v - centre)))) / madBias(values.length);
+}

@@ -1,0 +1,42 @@
+/** Theil-Sen slope with its interval. Sen, J. Am. Stat. Assoc. 63 (1968). */
+import { normalQuantile } from "./normal";
+import { median } from "./robust";
+
+export interface TheilSen {
+  slope: number;
+  /** median(y) − slope·median(x), SciPy's "separate" intercept. */
+  intercept: number;
+  low: number;
+  high: number;
+  confidence: number;
+}
+
+/**
+ * Median of the pairwise slopes with Sen's interval (normal approximation with ties in y).
+ * Pairs with equal x are left out. @throws RangeError for fewer than 2 distinct x.
+ */
+export function theilSen(x: readonly number[], y: readonly number[], { confidence = 0.95 }: { confidence?: number } = {}): TheilSen {
+  const n = x.length;
+  if (y.length !== n) throw new RangeError("x and y differ in length.");
+  const slopes: number[] = [];
+  for (let i = 0; i < n; i++) {
+    for (let j = i + 1; j < n; j++) {
+      const dx = x[j]! - x[i]!;
+      if (dx !== 0) slopes.push((y[j]! - y[i]!) / dx);
+    }
+  }
+  if (slopes.length === 0) throw new RangeError("Theil-Sen needs two different times.");
+  const sorted = Float64Array.from(slopes).sort();
+  const slope = median(slopes);
+  const z = normalQuantile(0.5 + confidence / 2);
+  const tie = (values: readonly number[]) => {
+    const counts = new Map<number, number>();
+    for (const v of values) counts.set(v, (counts.get(v) ?? 0) + 1);
+    return [...counts.values()].reduce((sum, c) => sum + c * (c - 1) * (2 * c + 5), 0);
+  };
+  const sigma = Math.sqrt(Math.max(0, (n * (n - 1) * (2 * n + 5) - tie(y) - tie(x)) / 18));
+  const count = sorted.length;
+  const upper = Math.min(count - 1, Math.round((count + z * sigma) / 2));
+  const lower = Math.max(0, Math.round((count - z * sigma) / 2) - 1);
+  return { slope, intercept: median(y) - slope * median(x), low: sorted[lower]!, high: sorted[upper]!, confidence };
+}

@@ -1,0 +1,132 @@
+/**
+ * Unit factors, each written once. Core units are the ones with factor 1 and no offset.
+ * Exact by definition: 1 lbf = 4.4482216152605 N, 1 in = 25.4 mm, 1 US gal = 3.785411784 L
+ * (NIST Special Publication 811). 1 inHg at 0 °C = 3386.389 Pa is rounded there.
+ */
+export type DimensionId =
+  | "pressure" | "flow" | "temperature" | "temperatureDifference" | "length" | "displacement" | "speed" | "volume"
+  | "viscosity" | "density" | "power" | "force" | "torque" | "vacuum" | "time" | "duration" | "count" | "ratio"
+  | "voltage" | "drops";
+
+export interface Unit {
+  /** Symbol as shown. */
+  symbol: string;
+  dimension: DimensionId;
+  /** core value = (value + offset) · factor */
+  factor: number;
+  offset?: number;
+  /** Other spellings accepted when typed; matched without regard to case and spaces. */
+  aliases?: readonly string[];
+}
+
+const LBF_N = 4.4482216152605;
+const INCH_M = 0.0254;
+const US_GALLON_L = 3.785411784;
+const PSI_BAR = LBF_N / INCH_M ** 2 / 1e5;
+const INHG_HPA = 33.86389;
+
+export const units: readonly Unit[] = [
+  { symbol: "bar", dimension: "pressure", factor: 1, aliases: ["barg", "bars"] },
+  { symbol: "psi", dimension: "pressure", factor: PSI_BAR, aliases: ["psig", "lb/in2", "lbf/in2"] },
+  { symbol: "MPa", dimension: "pressure", factor: 10 },
+  { symbol: "kPa", dimension: "pressure", factor: 0.01 },
+  { symbol: "mbar", dimension: "pressure", factor: 0.001 },
+
+  { symbol: "L/min", dimension: "flow", factor: 1, aliases: ["l/m", "lpm", "ltr/min", "liter/min", "litre/min"] },
+  { symbol: "mL/min", dimension: "flow", factor: 0.001, aliases: ["cc/min", "cm3/min", "cm³/min"] },
+  { symbol: "gal/min", dimension: "flow", factor: US_GALLON_L, aliases: ["gpm", "usgpm", "us gal/min"] },
+  { symbol: "m³/h", dimension: "flow", factor: 1000 / 60, aliases: ["m3/h"] },
+
+  { symbol: "°C", dimension: "temperature", factor: 1, aliases: ["c", "degc", "celsius"] },
+  { symbol: "°F", dimension: "temperature", factor: 5 / 9, offset: -32, aliases: ["f", "degf", "fahrenheit"] },
+  { symbol: "K", dimension: "temperature", factor: 1, offset: -273.15, aliases: ["kelvin"] },
+
+  { symbol: "K", dimension: "temperatureDifference", factor: 1, aliases: ["°c", "c", "degc", "kelvin"] },
+  { symbol: "°F", dimension: "temperatureDifference", factor: 5 / 9, aliases: ["f", "degf"] },
+
+  { symbol: "µm", dimension: "length", factor: 1, aliases: ["um", "μm", "micron", "microns"] },
+  { symbol: "mm", dimension: "length", factor: 1000 },
+  { symbol: "in", dimension: "length", factor: 25_400, aliases: ["inch", "\""] },
+  { symbol: "thou", dimension: "length", factor: 25.4, aliases: ["mil", "mils"] },
+
+  { symbol: "cm³/rev", dimension: "displacement", factor: 1, aliases: ["cm3/rev", "cc/rev", "cc", "cm³", "cm3"] },
+  { symbol: "in³/rev", dimension: "displacement", factor: 16.387064, aliases: ["in3/rev", "cir", "in³", "in3"] },
+
+  { symbol: "r/min", dimension: "speed", factor: 1, aliases: ["rpm", "1/min", "min-1"] },
+
+  { symbol: "L", dimension: "volume", factor: 1, aliases: ["litre", "liter", "ltr"] },
+  { symbol: "mL", dimension: "volume", factor: 0.001, aliases: ["cc", "cm³", "cm3"] },
+  { symbol: "gal", dimension: "volume", factor: US_GALLON_L, aliases: ["us gal", "gallon", "gallons"] },
+
+  { symbol: "mm²/s", dimension: "viscosity", factor: 1, aliases: ["cst", "mm2/s"] },
+  { symbol: "kg/m³", dimension: "density", factor: 1, aliases: ["kg/m3"] },
+  { symbol: "kW", dimension: "power", factor: 1 },
+  { symbol: "hp", dimension: "power", factor: (550 * LBF_N * 0.3048) / 1000 },
+  { symbol: "N", dimension: "force", factor: 1 },
+  { symbol: "kN", dimension: "force", factor: 1000 },
+  { symbol: "lbf", dimension: "force", factor: LBF_N, aliases: ["lb"] },
+  { symbol: "N·m", dimension: "torque", factor: 1, aliases: ["nm", "n.m", "n m"] },
+  { symbol: "lbf·ft", dimension: "torque", factor: LBF_N * 0.3048, aliases: ["lbf ft", "lbft", "ft lb", "ft-lb", "lb-ft"] },
+  { symbol: "hPa", dimension: "vacuum", factor: 1, aliases: ["mbar"] },
+  { symbol: "inHg", dimension: "vacuum", factor: INHG_HPA, aliases: ["in hg", "\"hg"] },
+
+  { symbol: "h", dimension: "time", factor: 1, aliases: ["hr", "hrs", "hour", "hours"] },
+  { symbol: "min", dimension: "time", factor: 1 / 60 },
+  { symbol: "s", dimension: "duration", factor: 1, aliases: ["sec", "second", "seconds"] },
+  { symbol: "ms", dimension: "duration", factor: 0.001 },
+  { symbol: "min", dimension: "duration", factor: 60 },
+
+  { symbol: "/mL", dimension: "count", factor: 1, aliases: ["per ml", "1/ml"] },
+  { symbol: "/100 mL", dimension: "count", factor: 0.01, aliases: ["per 100 ml"] },
+  { symbol: "%", dimension: "ratio", factor: 1, aliases: ["percent", "pct"] },
+  { symbol: "V", dimension: "voltage", factor: 1, aliases: ["volt", "volts"] },
+  { symbol: "drops/min", dimension: "drops", factor: 1, aliases: ["drop/min", "drops"] },
+];
+
+const fold = (text: string) => text.toLowerCase().replace(/\s+/g, "").replace(/μ/g, "µ");
+
+const byDimension = new Map<DimensionId, Map<string, Unit>>();
+for (const unit of units) {
+  const table = byDimension.get(unit.dimension) ?? new Map<string, Unit>();
+  byDimension.set(unit.dimension, table);
+  for (const name of [unit.symbol, ...(unit.aliases ?? [])]) if (!table.has(fold(name))) table.set(fold(name), unit);
+}
+
+/** The unit of a dimension by its symbol or another spelling; undefined when there is none. */
+export function findUnit(text: string, dimension: DimensionId): Unit | undefined {
+  return byDimension.get(dimension)?.get(fold(text));
+}
+
+/** All units of a dimension, the core unit first. */
+export function unitsOf(dimension: DimensionId): Unit[] {
+  return units.filter((unit) => unit.dimension === dimension);
+}
+
+/** Any dimension that knows the spelling: to say "that is a temperature" instead of "unknown unit". */
+export function dimensionsWith(text: string): DimensionId[] {
+  return [...byDimension].filter(([, table]) => table.has(fold(text))).map(([dimension]) => dimension);
+}
+
+/** A value in `unit` as a core value. */
+export function toCore(value: number, unit: Unit): number {
+  return (value + (unit.offset ?? 0)) * unit.factor;
+}
+
+/** A core value in `unit`. */
+export function fromCore(value: number, unit: Unit): number {
+  return value / unit.factor - (unit.offset ?? 0);
+}
+
+/**
+ * Convert a value between two units of the same dimension, given as symbols or other spellings.
+ * @throws RangeError when no dimension has both units or the value is not finite.
+ */
+export function convert(value: number, fromUnit: string, toUnit: string): number {
+  if (!Number.isFinite(value)) throw new RangeError(`Not a number: ${value}.`);
+  for (const table of byDimension.values()) {
+    const from = table.get(fold(fromUnit));
+    const to = table.get(fold(toUnit));
+    if (from && to) return fromCore(toCore(value, from), to);
+  }
+  throw new RangeError(`No conversion from ${fromUnit} to ${toUnit}.`);
+}
