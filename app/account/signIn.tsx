@@ -1,0 +1,60 @@
+import { Form, data, redirect, useActionData } from "react-router";
+import type { Route } from "./+types/signIn";
+import { isDatabaseDown } from "~/db/client.server";
+import { problems } from "~/platform/guard.server";
+import { signIn, userOf } from "~/platform/session.server";
+import { Button, FormProblemsProvider, TextField } from "~/ui/form";
+import { Mark } from "~/ui/mark";
+
+export const meta = () => [{ title: "Sign in · Juncteral" }];
+
+export async function loader({ request }: Route.LoaderArgs) {
+  try {
+    if (await userOf(request)) throw redirect("/");
+  } catch (error) {
+    if (!isDatabaseDown(error)) throw error;
+    throw data({ kind: "database" }, { status: 503 });
+  }
+  return null;
+}
+
+/** Only an address of our own may follow a sign-in. */
+function ownAddress(to: string | null): string {
+  return to && /^\/(?![/\\])/.test(to) ? to : "/";
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const form = await request.formData();
+  const name = String(form.get("name") ?? "").trim();
+  const password = String(form.get("password") ?? "");
+  if (!name || !password) return problems({ ...(!name && { name: "Enter your sign-in name." }), ...(!password && { password: "Enter your password." }) });
+  if (name.length > 100 || password.length > 200) return problems({ form: "Name and password do not match." }, 401);
+  try {
+    const result = await signIn(name, password, context.address, context.secure);
+    if (!result.ok) return problems({ form: result.message }, result.status);
+    return redirect(ownAddress(new URL(request.url).searchParams.get("to")), { headers: { "Set-Cookie": result.cookie } });
+  } catch (error) {
+    if (isDatabaseDown(error)) return problems({ form: "The database does not answer. Try again in a moment." }, 503);
+    throw error;
+  }
+}
+
+export default function SignIn() {
+  const answer = useActionData<typeof action>();
+  return (
+    <main className="mx-auto flex min-h-screen max-w-sm flex-col justify-center px-6 pb-24">
+      <Mark large />
+      <h1 className="mt-6">Sign in</h1>
+      <p className="mt-1 mb-5 text-ink-2">Readings, trends and planned stops of your hydraulic machines.</p>
+      <Form method="post">
+        <FormProblemsProvider problems={answer?.problems}>
+          <div className="grid gap-4">
+            <TextField name="name" label="Sign-in name" autoComplete="username" required autoFocus />
+            <TextField name="password" label="Password" type="password" autoComplete="current-password" required />
+            <Button>Sign in</Button>
+          </div>
+        </FormProblemsProvider>
+      </Form>
+    </main>
+  );
+}

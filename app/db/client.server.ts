@@ -1,0 +1,69 @@
+import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
+import { migrate } from "drizzle-orm/node-postgres/migrator";
+import { resolve } from "node:path";
+import pg from "pg";
+import { config } from "~/platform/config.server";
+import { log } from "~/platform/log.server";
+import * as schema from "./schema";
+
+export type Database = NodePgDatabase<typeof schema>;
+/** A transaction, or the database itself: what a query runs on. */
+export type Queryable = Database | Parameters<Parameters<Database["transaction"]>[0]>[0];
+
+let pool: pg.Pool | undefined;
+let database: Database | undefined;
+
+/** The connection pool, made at first use. It reconnects by itself when the server comes back. */
+export function connections(): pg.Pool {
+  if (!pool) {
+    pool = new pg.Pool({ connectionString: config.databaseUrl, max: config.poolSize, connectionTimeoutMillis: 4000, statement_timeout: 60_000 });
+    pool.on("error", (error) => log.warn({ err: error.message }, "an idle database connection was lost"));
+  }
+  return pool;
+}
+
+export function db(): Database {
+  database ??= drizzle(connections(), { schema });
+  return database;
+}
+
+export async function closeConnections(): Promise<void> {
+  await pool?.end();
+  pool = undefined;
+  database = undefined;
+}
+
+/** Bring the schema up to date. Safe to run from several servers at once: a lock lets one through. */
+export async function migrateDatabase(): Promise<void> {
+  const client = await connections().connect();
+  try {
+    await client.query("select pg_advisory_lock(727274)");
+    await migrate(drizzle(client), { migrationsFolder: resolve("app/db/migrations") });
+  } finally {
+    await client.query("select pg_advisory_unlock(727274)").catch(() => undefined);
+    client.release();
+  }
+}
+
+const connectionCodes = new Set(["ECONNREFUSED", "ECONNRESET", "EPIPE", "ETIMEDOUT", "ENOTFOUND", "57P01", "57P02", "57P03", "08000", "08001", "08003", "08006", "53300"]);
+
+/** Does the error say that the database cannot be reached (rather than that the query was wrong)? */
+export function isDatabaseDown(error: unknown): boolean {
+  for (let e = error, depth = 0; e && depth < 6; depth++) {
+    const { code, message, cause, errors } = e as { code?: string; message?: string; cause?: unknown; errors?: unknown[] };
+    if (code && connectionCodes.has(code)) return true;
+    if (message && /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/i.test(message)) return true;
+    e = cause ?? errors?.[0];
+  }
+  return false;
+}
+
+/** The constraint that an insert or update broke, if that is what the error says. */
+export function brokenConstraint(error: unknown): string | undefined {
+  for (let e = error, depth = 0; e && depth < 4; depth++) {
+    const { code, constraint, cause } = e as { code?: string; constraint?: string; cause?: unknown };
+    if (code?.startsWith("23")) return constraint ?? code;
+    e = cause;
+  }
+  return undefined;
+}

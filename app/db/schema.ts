@@ -1,0 +1,320 @@
+/**
+ * The tables. Values are stored in core units; what was typed is kept beside them. Readings are never
+ * changed or deleted: a correction supersedes. Assessments are derived and can be rebuilt.
+ */
+import { sql } from "drizzle-orm";
+import type { AnyPgColumn } from "drizzle-orm/pg-core";
+import { bigint, boolean, check, customType, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import type { Assessment, LimitBasis, PointQuantityId, ReadingMark, ReadingState } from "@core";
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => "bytea" });
+const id = () => uuid("id").primaryKey().defaultRandom();
+const moment = (name: string) => timestamp(name, { withTimezone: true, mode: "date" });
+const created = () => moment("created_at").notNull().defaultNow();
+/** Counts edits of a record that two people may change: the second is told. */
+const version = () => integer("version").notNull().default(1);
+const retired = () => moment("retired_at");
+
+/** An assessment as stored: the series is left out, since the readings make it again; odd readings keep their mark. */
+export type AssessmentDetail = Omit<Assessment, "series"> & { marks: Record<string, ReadingMark> };
+
+export const roles = ["viewer", "technician", "engineer"] as const;
+export type Role = (typeof roles)[number];
+
+export const users = pgTable("users", {
+  id: id(),
+  name: text("name").notNull(),
+  signIn: text("sign_in").notNull().unique(),
+  passwordHash: text("password_hash").notNull(),
+  role: text("role").$type<Role>().notNull(),
+  createdAt: created(),
+}, (t) => [check("users_role", sql`${t.role} in ('viewer', 'technician', 'engineer')`)]);
+
+export const sessions = pgTable("sessions", {
+  /** SHA-256 of the token in the cookie: a copy of the table signs nobody in. */
+  tokenHash: text("token_hash").primaryKey(),
+  userId: uuid("user_id").notNull().references(() => users.id, { onDelete: "cascade" }),
+  expiresAt: moment("expires_at").notNull(),
+  createdAt: created(),
+}, (t) => [index("sessions_expires").on(t.expiresAt)]);
+
+export const sites = pgTable("sites", {
+  id: id(),
+  name: text("name").notNull(),
+  timeZone: text("time_zone").notNull(),
+  retiredAt: retired(),
+  version: version(),
+});
+
+export const fluids = pgTable("fluids", {
+  id: id(),
+  name: text("name").notNull(),
+  /** mm²/s at 40 and 100 °C. */
+  kv40: doublePrecision("kv40").notNull(),
+  kv100: doublePrecision("kv100").notNull(),
+  /** kg/m³ at 15 °C. */
+  density15: doublePrecision("density15").notNull(),
+  retiredAt: retired(),
+  version: version(),
+});
+
+export const machines = pgTable("machines", {
+  id: id(),
+  siteId: uuid("site_id").notNull().references(() => sites.id),
+  name: text("name").notNull(),
+  tag: text("tag").notNull(),
+  area: text("area").notNull().default(""),
+  /** Running hours a day and the relative standard deviation of that figure. */
+  hoursPerDay: doublePrecision("hours_per_day").notNull().default(8),
+  dutyDeviation: doublePrecision("duty_deviation").notNull().default(0.15),
+  note: text("note").notNull().default(""),
+  retiredAt: retired(),
+  version: version(),
+}, (t) => [index("machines_site").on(t.siteId), uniqueIndex("machines_tag").on(t.siteId, t.tag)]);
+
+export const circuits = pgTable("circuits", {
+  id: id(),
+  machineId: uuid("machine_id").notNull().references(() => machines.id),
+  name: text("name").notNull(),
+  fluidId: uuid("fluid_id").references(() => fluids.id),
+  volume: doublePrecision("volume"),
+  workingPressure: doublePrecision("working_pressure"),
+  retiredAt: retired(),
+  version: version(),
+}, (t) => [index("circuits_machine").on(t.machineId)]);
+
+export const components = pgTable("components", {
+  id: id(),
+  circuitId: uuid("circuit_id").notNull().references(() => circuits.id),
+  kind: text("kind").notNull(),
+  name: text("name").notNull(),
+  tag: text("tag").notNull().default(""),
+  model: text("model").notNull().default(""),
+  /** Place along the circuit, from the reservoir. */
+  position: integer("position").notNull().default(0),
+  displacement: doublePrecision("displacement"),
+  speed: doublePrecision("speed"),
+  maxPressure: doublePrecision("max_pressure"),
+  leadTimeDays: integer("lead_time_days"),
+  runInHours: doublePrecision("run_in_hours").notNull().default(50),
+  note: text("note").notNull().default(""),
+  retiredAt: retired(),
+  version: version(),
+}, (t) => [index("components_circuit").on(t.circuitId)]);
+
+/** One physical part in one place, from fitting to removal. */
+export const lives = pgTable("lives", {
+  id: id(),
+  componentId: uuid("component_id").notNull().references(() => components.id),
+  startedAt: moment("started_at").notNull(),
+  startHours: doublePrecision("start_hours").notNull().default(0),
+  endedAt: moment("ended_at"),
+  endHours: doublePrecision("end_hours"),
+  endReason: text("end_reason"),
+  serial: text("serial").notNull().default(""),
+  knownWhenNew: boolean("known_when_new").notNull().default(true),
+}, (t) => [index("lives_component").on(t.componentId, t.startedAt), uniqueIndex("lives_current").on(t.componentId).where(sql`${t.endedAt} is null`)]);
+
+export const points = pgTable("points", {
+  id: id(),
+  componentId: uuid("component_id").notNull().references(() => components.id),
+  name: text("name").notNull(),
+  tag: text("tag").notNull().default(""),
+  quantity: text("quantity").$type<PointQuantityId>().notNull(),
+  state: text("state").$type<ReadingState>().notNull(),
+  /** Unit in which it is usually read. */
+  unit: text("unit").notNull(),
+  referencePressure: doublePrecision("reference_pressure"),
+  referenceTemperature: doublePrecision("reference_temperature"),
+  limitBasis: text("limit_basis").$type<LimitBasis>(),
+  limitUpper: doublePrecision("limit_upper"),
+  limitLower: doublePrecision("limit_lower"),
+  limitReason: text("limit_reason").notNull().default(""),
+  limitSetBy: text("limit_set_by").notNull().default(""),
+  limitSetAt: moment("limit_set_at"),
+  makersNew: doublePrecision("makers_new"),
+  intervalDays: integer("interval_days").notNull().default(30),
+  instrumentId: uuid("instrument_id").references((): AnyPgColumn => instruments.id),
+  conditionsText: text("conditions_text").notNull().default(""),
+  retiredAt: retired(),
+  version: version(),
+  /** Newest reading, kept beside the point so that what is due needs no look at the readings. */
+  lastReadingAt: moment("last_reading_at"),
+}, (t) => [index("points_component").on(t.componentId), index("points_due").on(t.lastReadingAt).where(sql`${t.retiredAt} is null`)]);
+
+export const instruments = pgTable("instruments", {
+  id: id(),
+  tag: text("tag").notNull().unique(),
+  name: text("name").notNull(),
+  quantity: text("quantity").$type<PointQuantityId>().notNull(),
+  fullScale: doublePrecision("full_scale").notNull(),
+  /** Permissible error, percent of full scale. */
+  accuracyClass: doublePrecision("accuracy_class").notNull(),
+  calibratedAt: moment("calibrated_at"),
+  calibrationDueAt: moment("calibration_due_at"),
+  retiredAt: retired(),
+  version: version(),
+});
+
+export const readings = pgTable("readings", {
+  id: id(),
+  pointId: uuid("point_id").notNull().references(() => points.id),
+  lifeId: uuid("life_id").notNull().references(() => lives.id),
+  takenAt: moment("taken_at").notNull(),
+  /** Core unit. Over a cycle: the greatest; the least stands beside it. */
+  value: doublePrecision("value").notNull(),
+  least: doublePrecision("least"),
+  /** Number and unit as entered. */
+  entered: text("entered").notNull(),
+  pressure: doublePrecision("pressure"),
+  temperature: doublePrecision("temperature"),
+  speed: doublePrecision("speed"),
+  hours: doublePrecision("hours"),
+  instrumentId: uuid("instrument_id").references(() => instruments.id),
+  note: text("note").notNull().default(""),
+  /** Why a questioned value was kept. */
+  keptBecause: text("kept_because").notNull().default(""),
+  doubtful: boolean("doubtful").notNull().default(false),
+  takenBy: text("taken_by").notNull(),
+  importId: uuid("import_id"),
+  /** Made by the form that sent it: the same form sent twice saves once. */
+  submission: uuid("submission").unique(),
+  supersedesId: uuid("supersedes_id"),
+  supersededAt: moment("superseded_at"),
+  supersededBy: text("superseded_by"),
+  supersededWhy: text("superseded_why"),
+  createdAt: created(),
+}, (t) => [
+  uniqueIndex("readings_once").on(t.pointId, t.takenAt).where(sql`${t.supersededAt} is null`),
+  index("readings_life").on(t.lifeId, t.pointId, t.takenAt),
+]);
+
+export const assessments = pgTable("assessments", {
+  pointId: uuid("point_id").primaryKey().references(() => points.id, { onDelete: "cascade" }),
+  lifeId: uuid("life_id").references(() => lives.id),
+  state: text("state").$type<Assessment["state"]>().notNull(),
+  urgency: doublePrecision("urgency").notNull(),
+  readings: integer("readings").notNull(),
+  lastAt: moment("last_at"),
+  lastRaw: doublePrecision("last_raw"),
+  margin: jsonb("margin").$type<Assessment["margin"]>(),
+  verdict: jsonb("verdict").$type<Assessment["verdict"]>().notNull(),
+  p10: moment("p10"),
+  p50: moment("p50"),
+  p90: moment("p90"),
+  /** Hours to the limit, censored, noise: what sisters learn from. */
+  life: jsonb("life").$type<Assessment["life"]>(),
+  /** The assessment without its series, for the point's own page; null until it is first assessed. */
+  detail: jsonb("detail").$type<AssessmentDetail>(),
+  stale: boolean("stale").notNull().default(false),
+  assessedAt: moment("assessed_at").notNull().defaultNow(),
+}, (t) => [index("assessments_urgency").on(t.urgency), index("assessments_p10").on(t.p10), index("assessments_stale").on(t.stale).where(sql`${t.stale}`)]);
+
+/** Every forecast as it was first shown, to be scored when the crossing or replacement comes. */
+export const forecastsIssued = pgTable("forecasts_issued", {
+  id: id(),
+  pointId: uuid("point_id").notNull().references(() => points.id, { onDelete: "cascade" }),
+  lifeId: uuid("life_id").notNull().references(() => lives.id),
+  issuedAt: moment("issued_at").notNull(),
+  lastReadingAt: moment("last_reading_at").notNull(),
+  readings: integer("readings").notNull(),
+  p10: moment("p10"),
+  p50: moment("p50"),
+  p90: moment("p90"),
+  paths: jsonb("paths").$type<{ id: string; share: number }[]>().notNull(),
+  outcomeAt: moment("outcome_at"),
+  outcome: text("outcome"),
+}, (t) => [uniqueIndex("forecasts_once").on(t.pointId, t.lifeId, t.lastReadingAt, t.readings)]);
+
+export const stops = pgTable("stops", {
+  id: id(),
+  siteId: uuid("site_id").notNull().references(() => sites.id),
+  name: text("name").notNull(),
+  startsOn: date("starts_on", { mode: "string" }).notNull(),
+  days: integer("days").notNull().default(1),
+  crewHours: doublePrecision("crew_hours").notNull().default(24),
+  retiredAt: retired(),
+  version: version(),
+}, (t) => [index("stops_start").on(t.startsOn)]);
+
+export const interventionKinds = ["replacement", "inspection", "repair"] as const;
+export type InterventionKind = (typeof interventionKinds)[number];
+
+export const interventions = pgTable("interventions", {
+  id: id(),
+  componentId: uuid("component_id").notNull().references(() => components.id),
+  /** The point that asked for it. */
+  pointId: uuid("point_id").references(() => points.id),
+  stopId: uuid("stop_id").references(() => stops.id),
+  kind: text("kind").$type<InterventionKind>().notNull(),
+  note: text("note").notNull().default(""),
+  crewHours: doublePrecision("crew_hours").notNull().default(4),
+  partOrderedOn: date("part_ordered_on", { mode: "string" }),
+  bookedBy: text("booked_by").notNull(),
+  bookedAt: moment("booked_at").notNull().defaultNow(),
+  submission: uuid("submission").unique(),
+  doneAt: moment("done_at"),
+  doneHours: doublePrecision("done_hours"),
+  doneBy: text("done_by"),
+  findings: text("findings").notNull().default(""),
+  endedLifeId: uuid("ended_life_id").references(() => lives.id),
+  startedLifeId: uuid("started_life_id").references(() => lives.id),
+  cancelledAt: moment("cancelled_at"),
+  version: version(),
+}, (t) => [index("interventions_component").on(t.componentId), index("interventions_stop").on(t.stopId), index("interventions_open").on(t.bookedAt).where(sql`${t.doneAt} is null and ${t.cancelledAt} is null`)]);
+
+export const rounds = pgTable("rounds", {
+  id: id(),
+  siteId: uuid("site_id").notNull().references(() => sites.id),
+  name: text("name").notNull(),
+  retiredAt: retired(),
+  version: version(),
+});
+
+export const roundPoints = pgTable("round_points", {
+  roundId: uuid("round_id").notNull().references(() => rounds.id, { onDelete: "cascade" }),
+  pointId: uuid("point_id").notNull().references(() => points.id, { onDelete: "cascade" }),
+  position: integer("position").notNull(),
+}, (t) => [primaryKey({ columns: [t.roundId, t.pointId] }), index("round_points_point").on(t.pointId)]);
+
+export const samples = pgTable("samples", {
+  id: id(),
+  circuitId: uuid("circuit_id").notNull().references(() => circuits.id),
+  number: text("number").notNull().unique(),
+  takenAt: moment("taken_at").notNull(),
+  /** Results by name in core units; a "less than" value carries its sign. */
+  results: jsonb("results").$type<Record<string, { value: number; below?: boolean }>>().notNull(),
+  note: text("note").notNull().default(""),
+  createdAt: created(),
+}, (t) => [index("samples_circuit").on(t.circuitId, t.takenAt)]);
+
+export const imports = pgTable("imports", {
+  id: id(),
+  fileName: text("file_name").notNull(),
+  content: bytea("content").notNull(),
+  bytes: integer("bytes").notNull(),
+  mapping: jsonb("mapping").$type<unknown>(),
+  createdBy: text("created_by").notNull(),
+  createdAt: created(),
+  doneAt: moment("done_at"),
+  added: integer("added"),
+  alreadyThere: integer("already_there"),
+});
+
+/** Who changed what and when, for records that are edited in place. */
+export const changes = pgTable("changes", {
+  id: bigint("id", { mode: "number" }).primaryKey().generatedAlwaysAsIdentity(),
+  at: moment("at").notNull().defaultNow(),
+  by: text("by").notNull(),
+  what: text("what").notNull(),
+  recordId: uuid("record_id"),
+  before: jsonb("before"),
+  after: jsonb("after"),
+}, (t) => [index("changes_at").on(t.at), index("changes_record").on(t.recordId)]);
+
+/** Failed sign-ins by name and address, in the shape that the limiter library reads. */
+export const signInAttempts = pgTable("sign_in_attempts", {
+  key: text("key").primaryKey(),
+  points: integer("points").notNull().default(0),
+  expire: bigint("expire", { mode: "number" }),
+});

@@ -1,0 +1,118 @@
+/** Writes to the fleet register: add, edit, retire. Two people editing: the second is told. */
+import { eq, sql } from "drizzle-orm";
+import { quantityOf, type PointQuantityId } from "@core";
+import { brokenConstraint, db, type Queryable } from "~/db/client.server";
+import { changes, circuits, components, lives, machines, points, sites, stops } from "~/db/schema";
+import { addEmptyAssessments, markStale } from "~/platform/assessment.server";
+import { requestAssessment } from "~/platform/jobs.server";
+import { now } from "~/platform/clock.server";
+import { check, localMoment } from "~/platform/validate";
+import { newLifeSchema, recordSpecs, type RecordKind } from "./form";
+import { tableOf } from "./queries.server";
+
+export type Edited = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status: number; version?: number };
+
+/** Checked values as columns: a typed quantity becomes its core value, an empty choice becomes null. */
+function columnsOf(kind: RecordKind, values: Record<string, unknown>): Record<string, unknown> {
+  const columns: Record<string, unknown> = {};
+  for (const field of recordSpecs[kind].fields) {
+    const value = values[field.name];
+    if (field.type === "quantity") columns[field.name] = (value as { value: number } | null)?.value ?? null;
+    else if (field.type === "select" && field.optional) columns[field.name] = value || null;
+    else if (field.type === "number" && field.optional) columns[field.name] = value ?? null;
+    else columns[field.name] = value;
+  }
+  if (kind === "point" && !columns.unit) columns.unit = quantityOf(columns.quantity as PointQuantityId).unit;
+  return columns;
+}
+
+async function checkRecord(kind: RecordKind, fields: Record<string, string>): Promise<{ ok: true; columns: Record<string, unknown> } | { ok: false; problems: Record<string, string> }> {
+  const checked = await check(recordSpecs[kind].schema, fields);
+  if (!checked.ok) return checked;
+  const columns = columnsOf(kind, checked.values);
+  if (kind === "point" && quantityOf(columns.quantity as PointQuantityId).correction === "leakage" && (columns.referencePressure === null) !== (columns.referenceTemperature === null)) {
+    return { ok: false, problems: { [columns.referencePressure === null ? "referencePressure" : "referenceTemperature"]: "A reference needs both pressure and temperature." } };
+  }
+  return { ok: true, columns };
+}
+
+function constraintProblem(error: unknown): Record<string, string> | undefined {
+  const constraint = brokenConstraint(error);
+  if (constraint === "machines_tag") return { tag: "Another machine on this site has that tag." };
+  if (constraint?.endsWith("_fk") || constraint?.includes("_id_")) return { form: "What this belongs to is gone. Load the page again." };
+  return undefined;
+}
+
+/** Add a record. A component begins its first life with it. */
+export async function addRecord(kind: RecordKind, fields: Record<string, string>, by: string): Promise<Edited> {
+  const checked = await checkRecord(kind, fields);
+  const life = kind === "component" ? await check(newLifeSchema, { ...fields, knownWhenNew: fields.knownWhenNew === "on" }) : null;
+  if (!checked.ok || (life && !life.ok)) return { ok: false, status: 422, problems: { ...(!checked.ok && checked.problems), ...(life && !life.ok && life.problems) } };
+  try {
+    const id = await db().transaction(async (tx) => {
+      const [row] = await tx.insert(tableOf(kind) as typeof sites).values(checked.columns as typeof sites.$inferInsert).returning({ id: sites.id });
+      const added = row!.id;
+      if (kind === "component" && life?.ok) {
+        const started = life.values.startedAt ? localMoment(`${life.values.startedAt}T00:00`, "UTC") : now();
+        if (Number.isNaN(started) || started > now() + 86_400_000) throw new StartDate();
+        await tx.insert(lives).values({ componentId: added, startedAt: new Date(started), startHours: life.values.startHours?.value ?? 0, serial: life.values.serial, knownWhenNew: life.values.knownWhenNew });
+      }
+      if (kind === "point") await addEmptyAssessments(tx, [added]);
+      await tx.insert(changes).values({ by, what: `added ${recordSpecs[kind].label} ${String(checked.columns.name)}`, recordId: added, after: checked.columns });
+      if (kind === "stop") await staleSite(tx, String(checked.columns.siteId));
+      return added;
+    });
+    await requestAssessment();
+    return { ok: true, id };
+  } catch (error) {
+    if (error instanceof StartDate) return { ok: false, status: 422, problems: { startedAt: "Write a date that has passed, as 2026-11-20." } };
+    const problems = constraintProblem(error);
+    if (problems) return { ok: false, status: 422, problems };
+    throw error;
+  }
+}
+
+class StartDate extends Error {}
+
+/** Points whose assessment depends on a record. */
+async function pointsBelow(tx: Queryable, kind: RecordKind, id: string): Promise<string[]> {
+  const where = { site: sites.id, machine: machines.id, circuit: circuits.id, component: components.id, point: points.id, fluid: circuits.fluidId, stop: stops.id }[kind];
+  if (kind === "stop") {
+    const [stop] = await tx.select({ siteId: stops.siteId }).from(stops).where(eq(stops.id, id));
+    return stop ? pointsBelow(tx, "site", stop.siteId) : [];
+  }
+  const rows = await tx.select({ id: points.id }).from(points).innerJoin(components, eq(components.id, points.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId)).innerJoin(sites, eq(sites.id, machines.siteId)).where(eq(where, id));
+  return rows.map((r) => r.id);
+}
+
+async function staleSite(tx: Queryable, siteId: string): Promise<void> {
+  await markStale(tx, await pointsBelow(tx, "site", siteId));
+}
+
+/** Edit a record, or retire it, or bring it back. Nothing is deleted. */
+export async function editRecord(kind: RecordKind, id: string, fields: Record<string, string>, by: string): Promise<Edited> {
+  const { intent } = fields;
+  const checked = intent === "retire" || intent === "restore" ? { ok: true as const, columns: { retiredAt: intent === "retire" ? new Date() : null } } : await checkRecord(kind, fields);
+  if (!checked.ok) return { ok: false, status: 422, problems: checked.problems };
+  const table = tableOf(kind) as typeof sites;
+  try {
+    const edited = await db().transaction(async (tx): Promise<Edited> => {
+      const [before] = await tx.select().from(table).where(eq(table.id, id)).for("update");
+      if (!before) return { ok: false, status: 404, problems: { form: "This record is gone." } };
+      if (String(before.version) !== fields.version) {
+        const [last] = await tx.select().from(changes).where(eq(changes.recordId, id)).orderBy(sql`${changes.at} desc`).limit(1);
+        return { ok: false, status: 409, version: before.version, problems: { form: `${last?.by ?? "Somebody"} changed this record while you were at it. Yours is still in the form: save again if it is right, or load the page to see theirs.` } };
+      }
+      await tx.update(table).set({ ...checked.columns, version: before.version + 1 } as Partial<typeof sites.$inferInsert>).where(eq(table.id, id));
+      await tx.insert(changes).values({ by, what: `${intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited"} ${recordSpecs[kind].label} ${before.name}`, recordId: id, before, after: checked.columns });
+      await markStale(tx, await pointsBelow(tx, kind, id));
+      return { ok: true, id };
+    });
+    if (edited.ok) await requestAssessment();
+    return edited;
+  } catch (error) {
+    const problems = constraintProblem(error);
+    if (problems) return { ok: false, status: 422, problems };
+    throw error;
+  }
+}

@@ -1,0 +1,53 @@
+import { Form, data as answerWith, redirect } from "react-router";
+import type { Route } from "./+types/editRecord";
+import { guard, guardAction, idParam, notFound } from "~/platform/guard.server";
+import { fieldsOf } from "~/platform/validate";
+import { Button, FormProblemsProvider, Notice } from "~/ui/form";
+import { PageHead } from "~/ui/page";
+import { editRecord } from "./commands.server";
+import { isRecordKind, recordSpecs } from "./form";
+import { afterEdit } from "./paths.server";
+import { choices, recordOf } from "./queries.server";
+import { RecordFields, fieldText } from "./recordFields";
+
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Edit a ${params.kind} · Juncteral` }];
+
+export const loader = guard("engineer", async ({ params }) => {
+  if (!isRecordKind(params.kind)) throw notFound("kind of record");
+  const spec = recordSpecs[params.kind];
+  const record = await recordOf(params.kind, idParam(params));
+  return {
+    kind: params.kind, name: String(record.name), version: record.version, retired: record.retiredAt !== null,
+    values: Object.fromEntries(spec.fields.map((f) => [f.name, fieldText(f, record[f.name])])),
+    choices: await choices(spec.fields.flatMap((f) => (f.from ? [f.from] : []))),
+  };
+});
+
+export const action = guardAction("engineer", async ({ params, request, user }) => {
+  if (!isRecordKind(params.kind)) throw notFound("kind of record");
+  const edited = await editRecord(params.kind, idParam(params), fieldsOf(await request.formData()), user.name);
+  if (!edited.ok) return answerWith({ problems: edited.problems, ...(edited.version !== undefined && { version: edited.version }) }, { status: edited.status });
+  return redirect(await afterEdit(params.kind, edited.id));
+});
+
+export default function EditRecord({ loaderData, actionData }: Route.ComponentProps) {
+  const { kind, name, version, retired, values, choices } = loaderData;
+  const theirs = actionData && "version" in actionData ? actionData.version : undefined;
+  return (
+    <div className="max-w-2xl">
+      <PageHead crumbs={[{ label: kind === "stop" ? "Work" : "Fleet", to: kind === "stop" ? "/work" : "/fleet" }]} title={`${name}: edit the ${recordSpecs[kind].label}`} />
+      {retired ? <Notice tone="ochre" live={false}>Retired: its record stays. Bring it back to use it again.</Notice> : null}
+      <Form method="post" noValidate>
+        <input type="hidden" name="version" value={theirs ?? version} />
+        <FormProblemsProvider problems={actionData?.problems}>
+          <RecordFields kind={kind} values={values} choices={choices} />
+          <div className="mt-5 flex flex-wrap justify-between gap-3">
+            <Button>Save</Button>
+            {retired ? <Button name="intent" value="restore" tone="plain">Bring it back</Button> : <Button name="intent" value="retire" tone="danger">Retire the {recordSpecs[kind].label}</Button>}
+          </div>
+        </FormProblemsProvider>
+      </Form>
+      <p className="mt-4 text-sm text-ink-2">Retiring hides it from Today, Fleet and rounds. Nothing is deleted.</p>
+    </div>
+  );
+}

@@ -1,0 +1,148 @@
+/** The records of the fleet that are edited by hand: their fields and what is allowed in them. */
+import { boolean, number, object, string, type AnyObject, type ObjectSchema } from "yup";
+import { componentKindIds, componentKinds, findUnit, pointQuantityIds, quantities, quantityOf, readingStateIds, readingStates, type PointQuantityId, type QuantityId } from "@core";
+import { nameField, quantityField, textField } from "~/platform/validate";
+
+export const recordKinds = ["site", "machine", "circuit", "component", "point", "fluid", "stop"] as const;
+export type RecordKind = (typeof recordKinds)[number];
+
+export function isRecordKind(text: string | undefined): text is RecordKind {
+  return recordKinds.includes(text as RecordKind);
+}
+
+export interface FieldSpec {
+  name: string;
+  label: string;
+  hint?: string;
+  /** A typed quantity keeps its unit; a select takes options, from the database where `from` says so. */
+  type: "text" | "area" | "number" | "date" | "check" | "select" | "quantity";
+  quantity?: QuantityId;
+  options?: { value: string; label: string }[];
+  from?: "sites" | "machines" | "circuits" | "components" | "fluids" | "instruments";
+  optional?: boolean;
+}
+
+export interface RecordSpec {
+  label: string;
+  fields: FieldSpec[];
+  schema: ObjectSchema<AnyObject>;
+}
+
+const count = (least: number, most: number) => number().transform((v: number, o: unknown) => (typeof o === "string" && o.trim() === "" ? undefined : v)).typeError("Write a number.").min(least, `At least ${least}.`).max(most, `At most ${most}.`);
+const chosen = (what: string) => string().trim().uuid(`Choose ${what}.`).required(`Choose ${what}.`);
+const perhaps = () => string().trim().default("");
+const optionsOf = (table: Record<string, { label: string }>, ids: readonly string[]) => ids.map((value) => ({ value, label: table[value]!.label }));
+
+function validTimeZone(zone: string | undefined): boolean {
+  try {
+    new Intl.DateTimeFormat("en", { timeZone: zone ?? "" });
+    return Boolean(zone);
+  } catch {
+    return false;
+  }
+}
+
+function realDate(text: string | undefined): boolean {
+  const ms = Date.parse(`${text}T00:00:00Z`);
+  return /^\d{4}-\d{2}-\d{2}$/.test(text ?? "") && !Number.isNaN(ms) && new Date(ms).toISOString().startsWith(text!);
+}
+
+export const recordSpecs: Record<RecordKind, RecordSpec> = {
+  site: {
+    label: "site",
+    fields: [
+      { name: "name", label: "Name", type: "text" },
+      { name: "timeZone", label: "Time zone", type: "text", hint: "For example Europe/London" },
+    ],
+    schema: object({ name: nameField("the site"), timeZone: string().trim().test("zone", "Not a time zone. Write for example Europe/London.", validTimeZone).required() }),
+  },
+  machine: {
+    label: "machine",
+    fields: [
+      { name: "siteId", label: "Site", type: "select", from: "sites" },
+      { name: "name", label: "Name", type: "text" },
+      { name: "tag", label: "Tag", type: "text", hint: "Short and unique on the site; it stands in export files" },
+      { name: "area", label: "Area", type: "text", optional: true },
+      { name: "hoursPerDay", label: "Running hours a day", type: "number", hint: "Used until readings carry their own hours" },
+      { name: "note", label: "Note", type: "area", optional: true },
+    ],
+    schema: object({ siteId: chosen("a site"), name: nameField("the machine"), tag: string().trim().required("Give it a tag.").max(40, "At most 40 characters."), area: string().trim().max(100, "At most 100 characters.").default(""), hoursPerDay: count(0.01, 24).default(8), note: textField() }),
+  },
+  circuit: {
+    label: "circuit",
+    fields: [
+      { name: "machineId", label: "Machine", type: "select", from: "machines" },
+      { name: "name", label: "Name", type: "text" },
+      { name: "fluidId", label: "Fluid", type: "select", from: "fluids", optional: true, hint: "Without it, leakage cannot be corrected for temperature" },
+      { name: "workingPressure", label: "Working pressure", type: "quantity", quantity: "loadPressure", optional: true },
+    ],
+    schema: object({ machineId: chosen("a machine"), name: nameField("the circuit"), fluidId: perhaps(), workingPressure: quantityField("loadPressure") }),
+  },
+  component: {
+    label: "component",
+    fields: [
+      { name: "circuitId", label: "Circuit", type: "select", from: "circuits" },
+      { name: "kind", label: "Kind", type: "select", options: optionsOf(componentKinds, componentKindIds) },
+      { name: "name", label: "Name", type: "text" },
+      { name: "model", label: "Model or variant", type: "text", optional: true },
+      { name: "position", label: "Place along the circuit", type: "number", hint: "0 at the reservoir" },
+      { name: "displacement", label: "Displacement", type: "quantity", quantity: "displacement", optional: true },
+      { name: "speed", label: "Speed", type: "quantity", quantity: "speed", optional: true, hint: "Displacement and speed give the full flow" },
+      { name: "leadTimeDays", label: "Lead time of the part, days", type: "number", optional: true },
+      { name: "runInHours", label: "Run-in, hours", type: "number" },
+    ],
+    schema: object({
+      circuitId: chosen("a circuit"), kind: string().oneOf(componentKindIds, "Choose a kind.").required(), name: nameField("the component"), model: string().trim().max(100, "At most 100 characters.").default(""), position: count(0, 999).integer("A whole number.").default(0),
+      displacement: quantityField("displacement"), speed: quantityField("speed"), leadTimeDays: count(0, 2000).integer("Whole days."), runInHours: count(0, 5000).default(50),
+    }),
+  },
+  point: {
+    label: "point",
+    fields: [
+      { name: "componentId", label: "Component", type: "select", from: "components" },
+      { name: "name", label: "Name", type: "text" },
+      { name: "quantity", label: "What it reads", type: "select", options: optionsOf(quantities, pointQuantityIds) },
+      { name: "state", label: "State it is read in", type: "select", options: readingStateIds.map((value) => ({ value, label: readingStates[value] })), hint: "A series never mixes states" },
+      { name: "unit", label: "Unit", type: "text", hint: "As on the instrument: bar, psi, L/min, gal/min, °C, mm" },
+      { name: "intervalDays", label: "Read every, days", type: "number" },
+      { name: "referencePressure", label: "Reference pressure", type: "quantity", quantity: "loadPressure", optional: true, hint: "For leakage: readings are corrected to it" },
+      { name: "referenceTemperature", label: "Reference oil temperature", type: "quantity", quantity: "oilTemperature", optional: true },
+      { name: "instrumentId", label: "Usual instrument", type: "select", from: "instruments", optional: true },
+      { name: "conditionsText", label: "Conditions it must be read under", type: "text", optional: true },
+    ],
+    schema: object({
+      componentId: chosen("a component"), name: nameField("the point"), quantity: string<PointQuantityId>().oneOf(pointQuantityIds, "Choose what it reads.").required(), state: string().oneOf(readingStateIds, "Choose a state.").required(),
+      unit: string().trim().max(20).when("quantity", ([quantity], schema) => schema.test("unit", ({ value }) => `“${value}” is not a unit of this quantity. The usual one is ${pointQuantityIds.includes(quantity as PointQuantityId) ? quantityOf(quantity as PointQuantityId).unit : "?"}.`, (unit) => !pointQuantityIds.includes(quantity as PointQuantityId) || !unit || Boolean(findUnit(unit, quantityOf(quantity as PointQuantityId).dimension)))).default(""),
+      intervalDays: count(1, 3650).integer("Whole days.").default(30), referencePressure: quantityField("loadPressure"), referenceTemperature: quantityField("oilTemperature"), instrumentId: perhaps(), conditionsText: textField(300),
+    }),
+  },
+  fluid: {
+    label: "fluid",
+    fields: [
+      { name: "name", label: "Name", type: "text" },
+      { name: "kv40", label: "Viscosity at 40 °C", type: "quantity", quantity: "viscosity" },
+      { name: "kv100", label: "Viscosity at 100 °C", type: "quantity", quantity: "viscosity", hint: "Both above 2 mm²/s: the method needs it" },
+      { name: "density15", label: "Density at 15 °C", type: "quantity", quantity: "density" },
+    ],
+    schema: object({ name: nameField("the fluid"), kv40: quantityField("viscosity", { required: true }), kv100: quantityField("viscosity", { required: true }), density15: quantityField("density", { required: true }) }).test("order", (v, context) => {
+      const low = (v.kv100 as { value?: number } | null)?.value;
+      const high = (v.kv40 as { value?: number } | null)?.value;
+      if (low === undefined || high === undefined) return true;
+      if (low <= 2) return context.createError({ path: "kv100", message: "Above 2 mm²/s: ASTM D341 is not valid below." });
+      return high > low || context.createError({ path: "kv40", message: "The viscosity at 40 °C must be above that at 100 °C." });
+    }),
+  },
+  stop: {
+    label: "planned stop",
+    fields: [
+      { name: "siteId", label: "Site", type: "select", from: "sites" },
+      { name: "name", label: "Name", type: "text" },
+      { name: "startsOn", label: "Starts on", type: "date" },
+      { name: "days", label: "Days", type: "number" },
+      { name: "crewHours", label: "Crew hours", type: "number" },
+    ],
+    schema: object({ siteId: chosen("a site"), name: nameField("the stop"), startsOn: string().trim().test("date", "Write the date as 2027-01-18.", realDate).required("Say when it starts."), days: count(1, 365).integer("Whole days.").default(1), crewHours: count(0, 100_000).default(24) }),
+  },
+};
+
+export const newLifeSchema = object({ startedAt: string().trim().default(""), startHours: quantityField("runningHours"), serial: string().trim().max(60, "At most 60 characters.").default(""), knownWhenNew: boolean().default(false) });

@@ -1,0 +1,69 @@
+import { Link } from "react-router";
+import type { Route } from "./+types/machine";
+import { componentKinds, formatQuantity, quantityOf, type ComponentKind } from "@core";
+import { guard, idParam } from "~/platform/guard.server";
+import { mayAct } from "~/platform/permissions";
+import { MarginRule } from "~/ui/marginRule";
+import { Empty, PageHead, Section } from "~/ui/page";
+import { dayText, useSite } from "~/ui/site";
+import { StateWord } from "~/ui/state";
+import { machinePage } from "./queries.server";
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.page.machine.name ?? "Machine"} · Juncteral` }];
+
+export const loader = guard("viewer", async ({ params, user }) => ({ page: await machinePage(idParam(params)), mayEdit: mayAct(user.role, "engineer") }));
+
+function findingOf(name: string, counts: { alarm: number; alert: number; drifting: number; all: number }): string {
+  if (counts.all === 0) return `${name}: nothing is measured yet`;
+  const parts = [counts.alarm && `${counts.alarm} alarm`, counts.alert && `${counts.alert} alert`, counts.drifting && `${counts.drifting} drifting`].filter(Boolean);
+  return parts.length ? `${name}: ${parts.join(", ")} of ${counts.all} points` : `${name}: all ${counts.all} points are well`;
+}
+
+export default function Machine({ loaderData: { page, mayEdit } }: Route.ComponentProps) {
+  const site = useSite();
+  const { machine } = page;
+  const all = page.circuits.flatMap((c) => c.components.flatMap((k) => k.points));
+  const count = (state: string) => all.filter((p) => p.state === state).length;
+  return (
+    <>
+      <PageHead crumbs={[{ label: "Fleet", to: "/fleet" }, { label: machine.area || page.site }]} title={findingOf(machine.name, { alarm: count("alarm"), alert: count("alert"), drifting: count("drifting"), all: all.length })}>
+        {machine.tag}, about {formatQuantity(machine.hoursPerDay, "runningHours")} a day. {machine.note}
+        {machine.retired ? " Retired." : ""}
+        {mayEdit ? <span className="ml-3 inline-flex gap-4"><Link to={`/fleet/edit/machine/${machine.id}`} className="way">Edit</Link><Link to={`/fleet/new/circuit?machineId=${machine.id}`} className="way">Add a circuit</Link></span> : null}
+      </PageHead>
+      {page.circuits.length === 0 ? <Empty>No circuit yet. {mayEdit ? <Link className="act" to={`/fleet/new/circuit?machineId=${machine.id}`}>Add a circuit</Link> : null}</Empty> : null}
+      {page.circuits.map((circuit) => (
+        <Section key={circuit.id} title={`${circuit.name}${circuit.workingPressure ? `, ${formatQuantity(circuit.workingPressure, "loadPressure")}` : ""}${circuit.fluid ? `, ${circuit.fluid}` : ", no fluid stated"}`} aside={mayEdit ? <span className="inline-flex gap-4"><Link to={`/fleet/edit/circuit/${circuit.id}`} className="way">Edit</Link><Link to={`/fleet/new/component?circuitId=${circuit.id}`} className="way">Add a component</Link></span> : undefined}>
+          {circuit.components.length === 0 ? <Empty>No component yet.</Empty> : null}
+          <table className="w-full border-collapse [&_td]:py-1.5">
+            <thead className="sr-only"><tr><th scope="col">Point</th><th scope="col">State</th><th scope="col">Last reading</th><th scope="col">Margin used</th></tr></thead>
+            {circuit.components.map((k) => (
+              <tbody key={k.id} id={`c-${k.id}`}>
+                <tr className="ruled">
+                  <th scope="rowgroup" colSpan={4} className="pt-4 pb-1 text-ink">
+                    <span className="font-semibold">{k.name}</span> <span className="text-sm font-normal text-ink-2">{componentKinds[k.kind as ComponentKind]?.label ?? k.kind}{k.model ? `, ${k.model}` : ""}{k.serial ? `, ${k.serial}` : ""}{k.startedAt ? `, since ${dayText(k.startedAt, site)}` : ""}{k.knownWhenNew ? "" : ", condition unknown when measuring began"}</span>
+                    {mayEdit ? <span className="float-right inline-flex gap-4 text-sm font-normal"><Link to={`/fleet/edit/component/${k.id}`} className="way" aria-label={`Edit ${k.name}`}>Edit</Link><Link to={`/fleet/new/point?componentId=${k.id}`} className="way" aria-label={`Add a point to ${k.name}`}>Add a point</Link></span> : null}
+                  </th>
+                </tr>
+                {k.points.map((p) => (
+                  <tr key={p.id} className="ruled">
+                    <td className="pr-3 [overflow-wrap:anywhere]"><Link to={`/points/${p.id}`} className="inline-flex min-h-8 items-center hover:underline">{p.name}</Link></td>
+                    <td className="pr-3 text-sm"><StateWord state={p.state} /></td>
+                    <td className="pr-3 text-right text-sm whitespace-nowrap">{p.lastRaw === null ? "no reading" : <>{formatQuantity(p.lastRaw, p.quantity, { unit: p.unit })} <span className="text-ink-2 max-sm:hidden">{p.lastAt ? dayText(p.lastAt, site) : ""}</span></>}</td>
+                    <td className="w-[120px] text-right align-middle"><MarginRule margin={p.margin} state={p.state} width={112} label={false} /></td>
+                  </tr>
+                ))}
+              </tbody>
+            ))}
+          </table>
+          {circuit.missing.length > 0 ? (
+            <div className="mt-4 border-l-2 border-ochre pl-3 text-sm">
+              <h3 className="text-sm">What cannot be known here</h3>
+              <ul>{circuit.missing.map((m) => <li key={m.componentId + m.quantity} className="py-0.5 text-ink-2">{m.component}: without a point for its {quantityOf(m.quantity).short}, {m.unknown}.{mayEdit ? <> <Link to={`/fleet/new/point?componentId=${m.componentId}&quantity=${m.quantity}`} className="way">Add it</Link></> : null}</li>)}</ul>
+            </div>
+          ) : null}
+        </Section>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,52 @@
+import { Form, data as answerWith, redirect } from "react-router";
+import type { Route } from "./+types/newRecord";
+import { guard, guardAction, notFound } from "~/platform/guard.server";
+import { fieldsOf } from "~/platform/validate";
+import { Button, CheckField, FormProblemsProvider, TextField } from "~/ui/form";
+import { PageHead, Section } from "~/ui/page";
+import { addRecord } from "./commands.server";
+import { isRecordKind, recordSpecs } from "./form";
+import { afterEdit } from "./paths.server";
+import { choices } from "./queries.server";
+import { RecordFields } from "./recordFields";
+
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Add a ${params.kind} · Juncteral` }];
+
+export const loader = guard("engineer", async ({ params, request }) => {
+  if (!isRecordKind(params.kind)) throw notFound("kind of record");
+  const spec = recordSpecs[params.kind];
+  const defaults: Record<string, string> = { hoursPerDay: "8", position: "0", runInHours: "50", intervalDays: "30", days: "1", crewHours: "24", density15: "870", timeZone: "Europe/London" };
+  for (const [name, value] of new URL(request.url).searchParams) if (spec.fields.some((f) => f.name === name)) defaults[name] = value.slice(0, 100);
+  return { kind: params.kind, defaults, choices: await choices(spec.fields.flatMap((f) => (f.from ? [f.from] : []))) };
+});
+
+export const action = guardAction("engineer", async ({ params, request, user }) => {
+  if (!isRecordKind(params.kind)) throw notFound("kind of record");
+  const added = await addRecord(params.kind, fieldsOf(await request.formData()), user.name);
+  if (!added.ok) return answerWith({ problems: added.problems }, { status: added.status });
+  return redirect(await afterEdit(params.kind, added.id));
+});
+
+export default function NewRecord({ loaderData: { kind, defaults, choices }, actionData }: Route.ComponentProps) {
+  return (
+    <div className="max-w-2xl">
+      <PageHead crumbs={[{ label: kind === "stop" ? "Work" : "Fleet", to: kind === "stop" ? "/work" : "/fleet" }]} title={`Add a ${recordSpecs[kind].label}`} />
+      <Form method="post" noValidate>
+        <FormProblemsProvider problems={actionData?.problems}>
+          <RecordFields kind={kind} values={defaults} choices={choices} />
+          {kind === "component" ? (
+            <Section title="The part that is fitted now" className="mt-6">
+              <div className="mt-3 grid gap-4 sm:grid-cols-3">
+                <TextField name="startedAt" label="Fitted on" type="date" hint="Empty: today" />
+                <TextField name="startHours" label="Machine hours then" hint="For example 12 400 h" />
+                <TextField name="serial" label="Serial" maxLength={60} />
+              </div>
+              <div className="mt-2"><CheckField name="knownWhenNew" label="It was new or of known condition when it was fitted" defaultChecked /></div>
+            </Section>
+          ) : null}
+          <div className="mt-5"><Button>Add the {recordSpecs[kind].label}</Button></div>
+        </FormProblemsProvider>
+      </Form>
+    </div>
+  );
+}

@@ -1,0 +1,51 @@
+/** Jobs in the database, so that any number of servers share them. */
+import PgBoss from "pg-boss";
+import { config } from "./config.server";
+import { log } from "./log.server";
+
+export const queues = { assessStale: "assess-stale", reassessAll: "reassess-all" } as const;
+
+let boss: Promise<PgBoss> | undefined;
+
+/** The queue: a web server only sends; a worker also supervises and keeps the schedule. */
+async function open(worker: boolean): Promise<PgBoss> {
+  const queue = new PgBoss({ connectionString: config.databaseUrl, max: 3, supervise: worker, schedule: worker });
+  queue.on("error", (error) => log.warn({ err: error.message }, "job queue"));
+  await queue.start();
+  for (const name of Object.values(queues)) await queue.createQueue(name);
+  return queue;
+}
+
+function sender(): Promise<PgBoss> {
+  boss ??= open(false).catch((error: unknown) => {
+    boss = undefined;
+    throw error;
+  });
+  return boss;
+}
+
+/** Ask a worker to assess every point that is marked stale. Losing the message loses nothing: the schedule sweeps. */
+export async function requestAssessment(): Promise<void> {
+  try {
+    await (await sender()).send(queues.assessStale, {}, { singletonKey: "sweep", singletonSeconds: 1 });
+  } catch (error) {
+    log.warn({ err: (error as Error).message }, "could not queue an assessment; the schedule will sweep");
+  }
+}
+
+/** Run the worker until stopped. */
+export async function runWorker(handlers: { assessStale: () => Promise<void>; reassessAll: () => Promise<void> }): Promise<() => Promise<void>> {
+  const queue = await open(true);
+  await queue.work(queues.assessStale, { pollingIntervalSeconds: 0.5 }, handlers.assessStale);
+  await queue.work(queues.reassessAll, { pollingIntervalSeconds: 30 }, handlers.reassessAll);
+  await queue.schedule(queues.assessStale, "* * * * *");
+  // dates move even when no reading lands: stops pass, lead times run out
+  await queue.schedule(queues.reassessAll, "30 3 * * *");
+  return () => queue.stop({ graceful: true, timeout: 5000 });
+}
+
+export async function closeQueue(): Promise<void> {
+  const open = await boss?.catch(() => undefined);
+  boss = undefined;
+  await open?.stop({ graceful: false });
+}

@@ -1,0 +1,15 @@
+/** What each role may do. Written once; the server checks it in every loader and action. */
+import type { Role } from "~/db/schema";
+
+const order: Record<Role, number> = { viewer: 0, technician: 1, engineer: 2 };
+
+/** May a person of role `has` do what needs role `needs`? */
+export function mayAct(has: Role, needs: Role): boolean {
+  return order[has] >= order[needs];
+}
+
+export const roleLabels: Record<Role, string> = {
+  viewer: "viewer",
+  technician: "technician",
+  engineer: "engineer",
+};

@@ -1,0 +1,57 @@
+/** Forms are checked by Yup schemas; messages go beside their fields. */
+import { TZDate } from "@date-fns/tz";
+import { mixed, string, ValidationError, type InferType, type ObjectSchema, type AnyObject } from "yup";
+import { parseQuantity, type ParsedQuantity, type QuantityId } from "@core";
+
+export type Checked<T> = { ok: true; values: T } | { ok: false; problems: Record<string, string> };
+
+/** Text fields of a form as an object; a field that is missing is an empty text. */
+export function fieldsOf(form: FormData): Record<string, string> {
+  const fields: Record<string, string> = {};
+  for (const [name, value] of form) if (typeof value === "string") fields[name] = value;
+  return fields;
+}
+
+/** Check all fields at once. */
+export async function check<T extends AnyObject>(schema: ObjectSchema<T>, fields: Record<string, unknown>): Promise<Checked<InferType<ObjectSchema<T>>>> {
+  try {
+    return { ok: true, values: (await schema.validate(fields, { abortEarly: false, stripUnknown: true })) as InferType<ObjectSchema<T>> };
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const problems: Record<string, string> = {};
+    for (const inner of error.inner.length ? error.inner : [error]) problems[inner.path ?? "form"] ??= inner.message;
+    return { ok: false, problems };
+  }
+}
+
+/** A name that a person gives: 1 to 100 characters. */
+export const nameField = (what: string) => string().trim().required(`Give ${what} a name.`).max(100, "At most 100 characters.");
+
+/** Free text of at most `most` characters; empty when left out. */
+export const textField = (most = 2000) => string().trim().max(most, `At most ${most} characters.`).default("");
+
+/** A quantity as typed, with or without a unit; null when left empty and not required. */
+export function quantityField(id: QuantityId, { required = false, assume }: { required?: boolean; assume?: string } = {}) {
+  return mixed<ParsedQuantity>()
+    .nullable()
+    .transform((_value, original: unknown) => {
+      const text = typeof original === "string" ? original.trim() : "";
+      if (text === "" && !required) return null;
+      const result = parseQuantity(text.slice(0, 60), id, assume === undefined ? {} : { assume });
+      return result.ok ? result.parsed : result;
+    })
+    .test("quantity", (value, context) => {
+      const failed = value as unknown as { ok?: false; message?: string } | null | undefined;
+      return failed && failed.ok === false ? context.createError({ message: failed.message ?? "Not a value." }) : true;
+    })
+    .default(null);
+}
+
+/** The moment of a datetime-local text in a time zone; NaN when it is none. */
+export function localMoment(text: string, timeZone: string): number {
+  const match = /^(\d{4})-(\d{2})-(\d{2})[T ](\d{2}):(\d{2})(?::\d{2})?$/.exec(text.trim());
+  if (!match) return Number.NaN;
+  const [, y, m, d, h, min] = match.map(Number) as [number, number, number, number, number, number];
+  if (m < 1 || m > 12 || d < 1 || d > 31 || h > 23 || min > 59) return Number.NaN;
+  return new TZDate(y, m - 1, d, h, min, timeZone).getTime();
+}

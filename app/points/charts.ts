@@ -1,0 +1,147 @@
+/** The two pictures of a point: the trend with its forecast, and the months of the years over one another. */
+import { TZDate } from "@date-fns/tz";
+import { format, startOfYear, addYears } from "date-fns";
+import type { ChartConfiguration, ChartDataset } from "chart.js";
+import type { AnnotationOptions } from "chartjs-plugin-annotation";
+import { formatNumber, decimalsFor } from "@core";
+import type { MakeChart } from "~/ui/charts/canvas";
+import { faded } from "~/ui/charts/tones";
+import type { PointPage } from "./queries.server";
+
+export interface Shown {
+  /** Core unit to the unit of the axis. */
+  scale(core: number): number;
+  unit: string;
+}
+
+const figure = (value: number) => formatNumber(value, decimalsFor(value, 2));
+
+type XY = { x: number; y: number };
+
+export function trendChart(data: PointPage, shown: Shown, timeZone: string, limitLabel: string, momentOf: (ms: number) => string): MakeChart {
+  return (tones) => {
+    const { chart, detail, stops } = data;
+    const readings = chart.flatMap((life) => life.readings);
+    const first = Math.min(data.now, ...readings.map((r) => r.at));
+    const forecast = detail?.forecast && !detail.noTrend ? detail.forecast : null;
+    const limitsCore = [detail?.limits?.upper, detail?.limits?.lower].filter((l): l is number => typeof l === "number");
+    const top = Math.max(...limitsCore, ...readings.map((r) => Math.max(r.raw, r.corrected)));
+    const least = Math.min(...limitsCore, ...readings.map((r) => Math.min(r.raw, r.corrected)));
+    const room = (top - least) * 0.12 || Math.abs(top) * 0.1 || 1;
+    const ceiling = top + room;
+    const floor = least >= 0 && least < top * 0.5 ? 0 : least - room;
+    const fan = (forecast?.fan ?? []).filter((f, i) => i === 0 || (f.p50 <= ceiling * 1.6 && f.p50 >= floor - Math.abs(floor) * 0.6));
+    const nextStop = stops.find((s) => s.at > data.now);
+    const last = Math.max(data.now, nextStop?.at ?? 0, forecast ? Math.min(fan.at(-1)?.at ?? 0, data.now + 550 * 86_400_000) : 0);
+    const span = last - first;
+    const scale = (y: number) => shown.scale(y);
+    const state = data.state === "alarm" ? tones.verm : data.state === "alert" ? tones.ochre : tones.ink;
+
+    const datasets: ChartDataset<"line", XY[]>[] = [
+      ...chart.map((life): ChartDataset<"line", XY[]> => ({
+        label: "corrected", data: life.readings.map((r) => ({ x: r.at, y: scale(r.corrected) })), borderColor: faded(tones.ink, 0.45), borderWidth: 1,
+        pointRadius: life.readings.map((r) => (r.mark ? 3 : 2.6)), pointBackgroundColor: life.readings.map((r) => (r.mark ? tones.paper : tones.ink)), pointBorderColor: tones.ink, pointBorderWidth: 1, pointStyle: life.readings.map((r) => (r.mark ? "rectRot" : "circle")), order: 1,
+      })),
+      ...(detail?.correction
+        ? chart.map((life): ChartDataset<"line", XY[]> => ({ label: "as read", data: life.readings.map((r) => ({ x: r.at, y: scale(r.raw) })), showLine: false, pointRadius: 2.6, pointBackgroundColor: "transparent", pointBorderColor: tones["line-2"], pointBorderWidth: 1.1, order: 2 }))
+        : []),
+      ...(fan.length > 1
+        ? [
+            { label: "P90", data: fan.map((f) => ({ x: f.at, y: scale(f.p90) })), pointRadius: 0, borderWidth: 0, borderColor: "transparent", order: 4, clip: 0 } as ChartDataset<"line", XY[]>,
+            { label: "P10", data: fan.map((f) => ({ x: f.at, y: scale(f.p10) })), pointRadius: 0, borderWidth: 0, borderColor: "transparent", backgroundColor: faded(state, 0.18), fill: "-1", order: 4, clip: 0 } as ChartDataset<"line", XY[]>,
+            { label: "P50", data: fan.map((f) => ({ x: f.at, y: scale(f.p50) })), pointRadius: 0, borderColor: state, borderDash: [5, 4], borderWidth: 1.6, order: 3, clip: 0 } as ChartDataset<"line", XY[]>,
+          ]
+        : []),
+    ];
+
+    const annotations: Record<string, AnnotationOptions> = {};
+    const baseline = detail?.baseline;
+    const currentLife = chart.at(-1);
+    if (baseline && currentLife) {
+      annotations.baseline = {
+        type: "box", xMin: currentLife.readings[0]?.at ?? first, yMin: scale(baseline.centre - 2 * baseline.spread), yMax: scale(baseline.centre + 2 * baseline.spread), backgroundColor: faded(tones.sea, 0.1), borderWidth: 0, drawTime: "beforeDatasetsDraw",
+        label: { display: true, content: `baseline ${figure(scale(baseline.centre))} ± ${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? ", provisional" : ""}`, position: { x: "start", y: "end" }, color: tones.sea, font: { size: 11.5 }, yAdjust: 14, xAdjust: -4 },
+      };
+    }
+    for (const [name, value] of [["upper", detail?.limits?.upper], ["lower", detail?.limits?.lower]] as const) {
+      if (typeof value !== "number") continue;
+      annotations[name] = { type: "line", yMin: scale(value), yMax: scale(value), borderColor: tones.verm, borderWidth: 1.4, label: { display: true, content: name === "lower" && detail?.limits?.upper !== null ? "lower limit" : limitLabel, position: "start", backgroundColor: "transparent", color: tones.verm, font: { size: 11.5, weight: "normal" }, yAdjust: name === "lower" ? 10 : -10, xAdjust: 2, padding: 0 } };
+    }
+    if (nextStop && nextStop.at <= last) {
+      annotations.stop = { type: "box", xMin: nextStop.at - span * 0.006, xMax: nextStop.at + span * 0.006, backgroundColor: faded(tones.sea, 0.16), borderWidth: 0, label: { display: true, content: `stop ${momentOf(nextStop.at)}`, position: { x: "center", y: "start" }, color: tones.sea, font: { size: 11.5, weight: "bold" }, xAdjust: -34 } };
+    }
+    chart.slice(1).forEach((life, i) => {
+      annotations[`life${i}`] = { type: "line", xMin: life.startedAt, xMax: life.startedAt, borderColor: tones["ink-2"], borderDash: [2, 3], borderWidth: 1.2, label: { display: true, content: `new part ${life.serial}`, position: "start", backgroundColor: "transparent", color: tones["ink-2"], font: { size: 11.5, weight: "normal" } } };
+    });
+
+    const years: number[] = [];
+    for (let year = startOfYear(new TZDate(first, timeZone)); year.getTime() <= last; year = addYears(year, 1)) if (year.getTime() >= first) years.push(year.getTime());
+
+    const configuration: ChartConfiguration<"line", XY[]> = {
+      type: "line",
+      data: { datasets },
+      options: {
+        responsive: true, maintainAspectRatio: false, animation: { duration: 200 }, parsing: false, normalized: true,
+        interaction: { mode: "nearest", intersect: true },
+        scales: {
+          x: {
+            type: "linear", min: first - span * 0.015, max: last + span * 0.02, grid: { display: false }, border: { color: tones.line },
+            afterBuildTicks: (axis) => { axis.ticks = years.length >= 2 ? years.map((value) => ({ value })) : axis.ticks; },
+            ticks: { color: tones["ink-2"], maxRotation: 0, autoSkip: true, callback: (value) => format(new TZDate(Number(value), timeZone), years.length >= 2 ? "yyyy" : "d MMM") },
+          },
+          y: { type: "linear", min: scale(floor), max: scale(ceiling), grid: { color: tones.line }, border: { display: false }, ticks: { color: tones["ink-2"], maxTicksLimit: 8, callback: (value) => figure(Number(value)) }, title: { display: true, text: shown.unit, color: tones["ink-2"] } },
+        },
+        plugins: {
+          legend: { display: false },
+          tooltip: { filter: (item) => item.dataset.label === "corrected" || item.dataset.label === "as read", callbacks: { title: (items) => (items[0] ? momentOf((items[0].raw as XY).x) : ""), label: (item) => `${item.dataset.label}: ${figure((item.raw as XY).y)} ${shown.unit}` } },
+          annotation: { annotations, clip: false },
+        },
+      },
+    };
+    return configuration as unknown as ChartConfiguration;
+  };
+}
+
+const MONTH = 30.4375;
+
+/** Readings as read by month of the year, a line a year: is it wear or is it the warm season? */
+export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string): MakeChart {
+  return (tones) => {
+    const byYear = new Map<number, XY[]>();
+    for (const life of data.chart.slice(-1)) {
+      for (const r of life.readings) {
+        const date = new TZDate(r.at, timeZone);
+        const list = byYear.get(date.getFullYear()) ?? [];
+        list.push({ x: date.getMonth() + date.getDate() / MONTH, y: shown.scale(r.raw) });
+        byYear.set(date.getFullYear(), list);
+      }
+    }
+    const years = [...byYear.keys()].sort();
+    const latest = years.at(-1);
+    const datasets = years.map((year, i): ChartDataset<"line", XY[]> => {
+      const now = year === latest;
+      return {
+        label: String(year), data: byYear.get(year)!, borderColor: now ? tones.ink : faded(tones.sea, 0.25 + (0.5 * i) / years.length), borderWidth: now ? 2 : 1.3,
+        pointRadius: now ? 3 : 1.8, pointBackgroundColor: now ? tones.ink : tones.sea,
+      };
+    });
+    const annotations: Record<string, AnnotationOptions> = {};
+    years.forEach((year) => {
+      const end = byYear.get(year)!.at(-1)!;
+      annotations[`y${year}`] = { type: "label", xValue: Math.min(11.95, end.x), yValue: end.y, content: String(year), color: year === latest ? tones.ink : tones["ink-2"], font: { size: 11 }, position: "start", xAdjust: 4, yAdjust: -6 };
+    });
+    const configuration: ChartConfiguration<"line", XY[]> = {
+      type: "line",
+      data: { datasets },
+      options: {
+        responsive: true, maintainAspectRatio: false, animation: { duration: 200 }, parsing: false,
+        scales: {
+          x: { type: "linear", min: 0, max: 12.6, grid: { display: false }, border: { color: tones.line }, afterBuildTicks: (axis) => { axis.ticks = Array.from({ length: 12 }, (_, i) => ({ value: i + 0.5 })); }, ticks: { color: tones["ink-2"], callback: (value) => format(new Date(2024, Math.floor(Number(value)), 1), "MMM") } },
+          y: { type: "linear", beginAtZero: true, grid: { color: tones.line }, border: { display: false }, ticks: { color: tones["ink-2"], callback: (value) => figure(Number(value)) }, title: { display: true, text: `${shown.unit}, as read`, color: tones["ink-2"] } },
+        },
+        plugins: { legend: { display: false }, tooltip: { callbacks: { title: (items) => items[0]?.dataset.label ?? "", label: (item) => `${figure((item.raw as XY).y)} ${shown.unit}` } }, annotation: { annotations, clip: false } },
+      },
+    };
+    return configuration as unknown as ChartConfiguration;
+  };
+}

@@ -1,0 +1,223 @@
+/** Writes at a point, each in one transaction. Readings are only ever added or superseded. */
+import { and, desc, eq, gt, isNull, lt, lte, ne, or, sql } from "drizzle-orm";
+import { expectedReading, formatQuantity, limitProblem, parseNumber, parseQuantity, quantityOf, questionReading, readingStates, theoreticalFlow, type LimitRule, type ParsedQuantity, type Question } from "@core";
+import { brokenConstraint, db, type Queryable } from "~/db/client.server";
+import { assessments, changes, components, lives, points, readings } from "~/db/schema";
+import { assessPoints, fluidOf, markStale, pointSetups } from "~/platform/assessment.server";
+import { now } from "~/platform/clock.server";
+import { isUuid } from "~/platform/guard.server";
+import { log } from "~/platform/log.server";
+import { check, localMoment } from "~/platform/validate";
+import { limitSchema, readingSchema } from "./form";
+import type { PointPlace } from "./queries.server";
+
+/** How far ahead of the server's clock a device's clock may be. */
+const CLOCK_SLACK = 5 * 60_000;
+
+export type Saved = { ok: true; readingId: string } | { ok: false; problems: Record<string, string>; question?: Question };
+
+type Point = PointPlace & { point: typeof points.$inferSelect };
+
+/** Assess at once; a failure leaves the point stale for the worker, and the reading is safe either way. */
+async function assessNow(pointId: string): Promise<void> {
+  await assessPoints([pointId]).catch((error: Error) => log.error({ err: error.message, pointId }, "assessment left to the worker"));
+}
+
+interface CheckedReading {
+  takenAt: Date;
+  value: ParsedQuantity;
+  least: ParsedQuantity | null;
+  temperature: number | null;
+  pressure: number | null;
+  speed: number | null;
+  hours: number | null;
+  instrumentId: string | null;
+  note: string;
+  keptBecause: string;
+  submission: string;
+  lifeId: string;
+}
+
+/** Check what was typed against the point, its life and its neighbours in time. */
+async function checkReading(tx: Queryable, place: Point, fields: Record<string, string>, replaces: string | null): Promise<{ ok: true; reading: CheckedReading } | { ok: false; problems: Record<string, string> }> {
+  const { point } = place;
+  const cycle = point.state === "cycle";
+  const checked = await check(readingSchema(point.quantity, point.unit, cycle), fields);
+  const problems: Record<string, string> = checked.ok ? {} : checked.problems;
+  const at = localMoment(fields.takenAt ?? "", place.timeZone);
+  if (!problems.takenAt && Number.isNaN(at)) problems.takenAt = "Write the date and time as 2026-11-20 10:40.";
+  else if (at > now() + CLOCK_SLACK) problems.takenAt = "That is in the future. Readings carry the time they were taken.";
+  if (!checked.ok) return { ok: false, problems };
+  const v = checked.values;
+  if (v.state !== point.state) problems.state = `This series is read ${readingStates[point.state]} and never mixes states. Add a point for the other state.`;
+  const least = v.least as ParsedQuantity | null;
+  if (least && v.value && least.value > v.value.value) problems.least = "The least is above the greatest.";
+  if (v.instrumentId && !isUuid(v.instrumentId)) problems.instrumentId = "Choose an instrument from the list.";
+  if (Object.keys(problems).length > 0) return { ok: false, problems };
+
+  const takenAt = new Date(at);
+  const [life] = await tx.select({ id: lives.id }).from(lives)
+    .where(and(eq(lives.componentId, place.componentId), lte(lives.startedAt, takenAt), or(isNull(lives.endedAt), gt(lives.endedAt, takenAt)))).orderBy(desc(lives.startedAt)).limit(1);
+  if (!life) return { ok: false, problems: { takenAt: "The part was not fitted then. Check the date, or the start of its life." } };
+
+  if (v.hours) {
+    const beside = (earlier: boolean) =>
+      tx.select({ hours: readings.hours, takenAt: readings.takenAt }).from(readings)
+        .where(and(eq(readings.pointId, point.id), isNull(readings.supersededAt), sql`${readings.hours} is not null`, earlier ? lt(readings.takenAt, takenAt) : gt(readings.takenAt, takenAt), replaces ? ne(readings.id, replaces) : undefined))
+        .orderBy(earlier ? desc(readings.takenAt) : readings.takenAt).limit(1);
+    const [before] = await beside(true);
+    const [after] = await beside(false);
+    const day = (d: Date) => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: place.timeZone }).format(d);
+    if (before && v.hours.value < before.hours!) problems.hours = `The hours run backwards: the counter stood at ${formatQuantity(before.hours!, "runningHours")} on ${day(before.takenAt)}.`;
+    else if (after && v.hours.value > after.hours!) problems.hours = `The hours run ahead: the counter stands at only ${formatQuantity(after.hours!, "runningHours")} on ${day(after.takenAt)}.`;
+    else if (before && (at - before.takenAt.getTime()) / 3_600_000 + 1 < v.hours.value - before.hours!) problems.hours = `More hours than have passed since ${day(before.takenAt)} (${formatQuantity(before.hours!, "runningHours")}).`;
+    if (problems.hours) return { ok: false, problems };
+  }
+  return {
+    ok: true,
+    reading: {
+      takenAt, value: v.value!, least, temperature: v.temperature?.value ?? null, pressure: v.pressure?.value ?? null, speed: v.speed?.value ?? null, hours: v.hours?.value ?? null,
+      instrumentId: v.instrumentId || null, note: v.note, keptBecause: v.keptBecause, submission: v.submission, lifeId: life.id,
+    },
+  };
+}
+
+/** What is odd about the value for these conditions, by the stored expectation. */
+async function questionOf(tx: Queryable, place: Point, reading: CheckedReading): Promise<Question | undefined> {
+  const [stored] = await tx.select({ detail: assessments.detail, last: assessments.lastRaw, lifeId: assessments.lifeId }).from(assessments).where(eq(assessments.pointId, place.id));
+  const [setup] = await pointSetups(tx).where(eq(points.id, place.id));
+  if (!stored || stored.lifeId !== reading.lifeId) return undefined;
+  const expectation = stored.detail?.expectation;
+  const expected = expectation ? expectedReading(expectation, setup ? fluidOf(setup) : null, { pressure: reading.pressure, temperature: reading.temperature }) : null;
+  return questionReading({ value: reading.value.value, entered: reading.value.entered, unit: reading.value.unit }, place.point.quantity, expected, stored.last);
+}
+
+const enteredText = (value: ParsedQuantity) => `${value.entered} ${value.unit}`;
+
+/**
+ * Save a reading. A doubtful value comes back as a question unless a reason to keep it was given.
+ * The same form sent twice saves once.
+ */
+export async function logReading(place: Point, fields: Record<string, string>, by: string): Promise<Saved> {
+  const result = await db().transaction(async (tx): Promise<Saved> => {
+    const checked = await checkReading(tx, place, fields, null);
+    if (!checked.ok) return checked;
+    const { reading } = checked;
+    const [sent] = await tx.select({ id: readings.id }).from(readings).where(eq(readings.submission, reading.submission));
+    if (sent) return { ok: true, readingId: sent.id };
+    const question = await questionOf(tx, place, reading);
+    if (question && !reading.keptBecause) return { ok: false, problems: {}, question };
+    const [there] = await tx.select({ entered: readings.entered }).from(readings).where(and(eq(readings.pointId, place.id), eq(readings.takenAt, reading.takenAt), isNull(readings.supersededAt)));
+    if (there) return { ok: false, problems: { takenAt: `There is already a reading at that time: ${there.entered}. Correct that one in the table, or change the time.` } };
+    const [row] = await tx.insert(readings).values({
+      pointId: place.id, lifeId: reading.lifeId, takenAt: reading.takenAt, value: reading.value.value, least: reading.least?.value ?? null, entered: enteredText(reading.value),
+      pressure: reading.pressure, temperature: reading.temperature, speed: reading.speed, hours: reading.hours, instrumentId: reading.instrumentId, note: reading.note,
+      keptBecause: question ? reading.keptBecause : "", takenBy: by, submission: reading.submission,
+    }).returning({ id: readings.id });
+    await tx.update(points).set({ lastReadingAt: sql`greatest(${points.lastReadingAt}, ${reading.takenAt.toISOString()}::timestamptz)` }).where(eq(points.id, place.id));
+    await markStale(tx, [place.id]);
+    return { ok: true, readingId: row!.id };
+  }).catch((error: unknown) => sentTwice(error, fields.submission));
+  if (result.ok) await assessNow(place.id);
+  return result;
+}
+
+/** Two copies of one form raced each other: the first is saved, the second is told the same. */
+async function sentTwice(error: unknown, submission: string | undefined): Promise<Saved> {
+  const constraint = brokenConstraint(error);
+  if (constraint?.includes("submission") && submission) {
+    const [sent] = await db().select({ id: readings.id }).from(readings).where(eq(readings.submission, submission));
+    if (sent) return { ok: true, readingId: sent.id };
+  }
+  if (constraint === "readings_once") return { ok: false, problems: { takenAt: "Somebody just saved a reading at that time. Change the time, or correct theirs." } };
+  throw error;
+}
+
+/** Replace a reading by a corrected one, or withdraw it. The old one stays in the record with who, when and why. */
+export async function correctReading(place: Point, old: typeof readings.$inferSelect, fields: Record<string, string>, by: string): Promise<Saved> {
+  const why = (fields.why ?? "").trim();
+  if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
+  if (why.length > 300) return { ok: false, problems: { why: "At most 300 characters." } };
+  const withdraw = fields.intent === "withdraw";
+  const result = await db().transaction(async (tx): Promise<Saved> => {
+    const [locked] = await tx.select().from(readings).where(eq(readings.id, old.id)).for("update");
+    if (!locked || locked.supersededAt) return { ok: false, problems: { form: `${locked?.supersededBy ?? "Somebody"} has already corrected this reading. Open the newer one.` } };
+    const supersede = () => tx.update(readings).set({ supersededAt: new Date(), supersededBy: by, supersededWhy: why }).where(eq(readings.id, old.id));
+    if (withdraw) {
+      await supersede();
+      await refreshLast(tx, place.id);
+      return { ok: true, readingId: old.id };
+    }
+    const checked = await checkReading(tx, place, fields, old.id);
+    if (!checked.ok) return checked;
+    const { reading } = checked;
+    await supersede();
+    const [row] = await tx.insert(readings).values({
+      pointId: place.id, lifeId: reading.lifeId, takenAt: reading.takenAt, value: reading.value.value, least: reading.least?.value ?? null, entered: enteredText(reading.value), pressure: reading.pressure,
+      temperature: reading.temperature, speed: reading.speed, hours: reading.hours, instrumentId: reading.instrumentId, note: reading.note, keptBecause: old.keptBecause, takenBy: old.takenBy, submission: reading.submission, supersedesId: old.id,
+      doubtful: fields.doubtful === "on",
+    }).returning({ id: readings.id });
+    await refreshLast(tx, place.id);
+    return { ok: true, readingId: row!.id };
+  }).catch((error: unknown) => sentTwice(error, fields.submission));
+  if (result.ok) await assessNow(place.id);
+  return result;
+}
+
+async function refreshLast(tx: Queryable, pointId: string): Promise<void> {
+  await tx.update(points).set({ lastReadingAt: sql`(select max(taken_at) from readings where point_id = ${pointId} and superseded_at is null)` }).where(eq(points.id, pointId));
+  await markStale(tx, [pointId]);
+}
+
+/** A limit as typed: percent, a factor, or a quantity with its unit. */
+function limitValue(text: string, basis: LimitRule["basis"], place: Point): { value: number | null; problem?: string } {
+  if (text === "") return { value: null };
+  if (basis === "absolute" || basis === "maker") {
+    const parsed = parseQuantity(text, place.point.quantity, { assume: place.point.unit });
+    return parsed.ok ? { value: parsed.parsed.value } : { value: null, problem: parsed.message };
+  }
+  const value = parseNumber(text.replace(/%$/, ""));
+  const most = basis === "shareOfFullFlow" ? 100 : 1000;
+  if (!(value > 0 && value <= most)) return { value: null, problem: basis === "shareOfFullFlow" ? "Write a percentage between 0 and 100, for example 10." : "Write a factor, for example 3." };
+  return { value };
+}
+
+export type LimitSaved = { ok: true } | { ok: false; problems: Record<string, string>; theirs?: { by: string; at: number; basis: string | null; upper: number | null; lower: number | null; version: number } };
+
+/** Change a limit and its basis. Whoever started from an older limit is told and decides again. */
+export async function setLimit(place: Point, fields: Record<string, string>, by: string): Promise<LimitSaved> {
+  const checked = await check(limitSchema, fields);
+  if (!checked.ok) return { ok: false, problems: checked.problems };
+  const { basis, version, reason } = checked.values;
+  const upper = limitValue(checked.values.upper, basis, place);
+  const lower = limitValue(checked.values.lower, basis, place);
+  if (upper.problem || lower.problem) return { ok: false, problems: { ...(upper.problem && { upper: upper.problem }), ...(lower.problem && { lower: lower.problem }) } };
+  const rule: LimitRule = { basis, upper: upper.value, lower: lower.value };
+  const saved = await db().transaction(async (tx): Promise<LimitSaved> => {
+    const [current] = await tx.select().from(points).where(eq(points.id, place.id)).for("update");
+    if (!current) return { ok: false, problems: { form: "The point is gone." } };
+    if (current.version !== version) {
+      return {
+        ok: false,
+        problems: { form: `${current.limitSetBy || "Somebody"} changed this point while you were at it. Yours is still in the form: look at theirs, then save again if yours is right.` },
+        theirs: { by: current.limitSetBy, at: current.limitSetAt?.getTime() ?? 0, basis: current.limitBasis, upper: current.limitUpper, lower: current.limitLower, version: current.version },
+      };
+    }
+    const [component] = await tx.select().from(components).where(eq(components.id, place.componentId));
+    const [stored] = await tx.select({ detail: assessments.detail }).from(assessments).where(eq(assessments.pointId, place.id));
+    const fullFlow = component?.displacement && component.speed ? theoreticalFlow(component.displacement, component.speed) : undefined;
+    const baseline = stored?.detail?.baseline?.centre;
+    const problem = limitProblem(rule, quantityOf(current.quantity).harm, { ...(fullFlow !== undefined && { fullFlow }), ...(baseline !== undefined && { baseline }) });
+    if (problem) return { ok: false, problems: { [rule.upper === null && rule.lower !== null ? "lower" : "upper"]: problem } };
+    await tx.update(points).set({ limitBasis: basis, limitUpper: rule.upper, limitLower: rule.lower, limitReason: reason, limitSetBy: by, limitSetAt: new Date(), version: current.version + 1 }).where(eq(points.id, place.id));
+    await tx.insert(changes).values({
+      by, what: `limit of ${place.machine}, ${place.component}: ${place.name}`, recordId: place.id,
+      before: { basis: current.limitBasis, upper: current.limitUpper, lower: current.limitLower }, after: { ...rule, reason },
+    });
+    await markStale(tx, [place.id]);
+    return { ok: true };
+  });
+  if (saved.ok) await assessNow(place.id);
+  return saved;
+}
+

@@ -1,0 +1,30 @@
+/** The forms of a point: a reading, its correction, the limit. */
+import { mixed, number, object, string } from "yup";
+import { limitBasisIds, readingStateIds, type LimitBasis, type PointQuantityId, type ReadingState } from "@core";
+import { quantityField, textField } from "~/platform/validate";
+
+/** Schema of a reading at a point that reads `quantity` in `unit`. */
+export function readingSchema(quantity: PointQuantityId, unit: string, cycle: boolean) {
+  return object({
+    value: quantityField(quantity, { required: true, assume: unit }),
+    least: cycle ? quantityField(quantity, { required: true, assume: unit }) : mixed<never>().nullable().default(null),
+    temperature: quantityField("oilTemperature"),
+    pressure: quantityField("loadPressure"),
+    speed: quantityField("speed"),
+    hours: quantityField("runningHours"),
+    takenAt: string().trim().required("Say when it was read."),
+    state: string<ReadingState>().oneOf(readingStateIds, "Choose the state it was read in.").required("Choose the state it was read in."),
+    instrumentId: string().trim().default(""),
+    note: textField(1000),
+    keptBecause: textField(300),
+    submission: string().uuid("The form is out of date: load the page again.").required("The form is out of date: load the page again."),
+  });
+}
+
+export const limitSchema = object({
+  basis: string<LimitBasis>().oneOf(limitBasisIds, "Choose what the limit rests on.").required("Choose what the limit rests on."),
+  upper: string().trim().max(40).default(""),
+  lower: string().trim().max(40).default(""),
+  reason: textField(300),
+  version: number().integer().required(),
+});

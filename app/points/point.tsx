@@ -1,0 +1,193 @@
+import { useEffect, useMemo } from "react";
+import { Link, data as answerWith, redirect, useSearchParams } from "react-router";
+import type { Route } from "./+types/point";
+import { formatNumber, formatQuantity, findUnit, fromCore, limitBases, quantityOf, readingStates, wearPaths } from "@core";
+import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { mayAct } from "~/platform/permissions";
+import { fieldsOf } from "~/platform/validate";
+import { ChartCanvas } from "~/ui/charts/canvas";
+import { Notice } from "~/ui/form";
+import { MarginRule } from "~/ui/marginRule";
+import { Empty, PageHead, Section } from "~/ui/page";
+import { dayText, monthText, useSite } from "~/ui/site";
+import { StateGlyph, stateTone } from "~/ui/state";
+import { Verdict } from "~/ui/verdict";
+import { WorkingTable } from "~/ui/working";
+import { cautionFor } from "./caution";
+import { sameMonthChart, trendChart } from "./charts";
+import { logReading } from "./commands.server";
+import { nextPointOf, pointPage, pointPlace, supersededReadings } from "./queries.server";
+import { ReadingForm } from "./readingForm";
+import { ReadingTable } from "./table";
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: loaderData ? `${loaderData.data.place.name}, ${loaderData.data.place.component} · Juncteral` : "Juncteral" }];
+
+export const loader = guard("viewer", async ({ params, request, user }) => {
+  const search = new URL(request.url).searchParams;
+  const page = Math.min(10_000, Math.max(0, Number.parseInt(search.get("page") ?? "0", 10) || 0));
+  const id = idParam(params);
+  const [data, old] = await Promise.all([pointPage(id, page), search.get("view") === "table" ? supersededReadings(id) : Promise.resolve([])]);
+  return {
+    data, submission: crypto.randomUUID(), mayLog: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer"),
+    superseded: old.map((r) => ({ id: r.id, takenAt: r.takenAt.getTime(), entered: r.entered, by: r.supersededBy, why: r.supersededWhy })),
+  };
+});
+
+export const action = guardAction("technician", async ({ params, request, user }) => {
+  const place = await pointPlace(idParam(params));
+  const fields = fieldsOf(await request.formData());
+  const saved = await logReading(place, fields, user.name);
+  if (!saved.ok) return answerWith({ problems: saved.problems, ...(saved.question && { question: saved.question }) }, { status: 422 });
+  const next = await nextPointOf(place.id);
+  const said = `${fields.value} for ${place.machine}, ${place.component}`;
+  return redirect(`/points/${next ?? place.id}?saved=${encodeURIComponent(said.slice(0, 200))}&at=${place.id}`);
+});
+
+const views = [
+  { id: "trend", label: "corrected and as read" },
+  { id: "months", label: "same month" },
+  { id: "table", label: "table" },
+] as const;
+
+export default function Point({ loaderData, actionData }: Route.ComponentProps) {
+  const { data, submission, mayLog, mayEdit, superseded } = loaderData;
+  const { place, detail } = data;
+  const site = useSite();
+  const [search, setSearch] = useSearchParams();
+  const view = views.find((v) => v.id === search.get("view"))?.id ?? "trend";
+  const quantity = quantityOf(data.quantity);
+  const share = data.limit.basis === "shareOfFullFlow" && data.fullFlow;
+  const unit = findUnit(data.unit, quantity.dimension)!;
+  const shown = useMemo(() => (share ? { scale: (v: number) => (v / data.fullFlow!) * 100, unit: "% of full flow" } : { scale: (v: number) => fromCore(v, unit), unit: data.unit }), [share, data.fullFlow, data.unit, unit]);
+  const basisText = data.limit.basis ? limitBases[data.limit.basis] : "";
+  const limitCore = detail?.limits?.upper ?? detail?.limits?.lower;
+  const limitShown = limitCore === null || limitCore === undefined ? "" : share ? `${formatNumber(shown.scale(limitCore), 0)} %` : formatQuantity(limitCore, data.quantity, { unit: data.unit });
+  const limitLabel = `limit ${limitShown} · ${basisText}${data.limit.reason ? `, ${data.limit.reason.toLowerCase()}` : ""}${data.limit.setBy ? `, set by ${data.limit.setBy}${data.limit.setAt ? ` ${dayText(data.limit.setAt, site)}` : ""}` : ""}`;
+  const make = useMemo(() => (view === "months" ? sameMonthChart(data, shown, site.timeZone) : trendChart(data, shown, site.timeZone, limitLabel, (ms) => dayText(ms, site))), [view, data, shown, site, limitLabel]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== "t" || event.ctrlKey || event.metaKey || /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)) return;
+      setSearch((s) => { if (s.get("view") === "table") s.delete("view"); else s.set("view", "table"); return s; }, { preventScrollReset: true });
+    };
+    document.addEventListener("keydown", onKey);
+    return () => document.removeEventListener("keydown", onKey);
+  }, [setSearch]);
+
+  const forecast = detail?.forecast;
+  const saved = search.get("saved");
+  const readingPoint = useMemo(() => ({
+    quantity: data.quantity, unit: data.unit, state: data.readState, timeZone: place.timeZone, fluid: data.fluid, expectation: detail?.expectation ?? null, needsConditions: quantity.correction === "leakage",
+    last: data.last ? { raw: data.last.raw, at: data.last.at, temperature: data.table.find((r) => r.id === data.last!.id)?.temperature ?? null } : null, instruments: data.instruments,
+  }), [data, detail, place.timeZone, quantity.correction]);
+
+  return (
+    <>
+      <PageHead crumbs={[{ label: place.area || "Fleet", to: "/fleet" }, { label: place.machine, to: `/fleet/machines/${place.machineId}` }, { label: place.circuit }, { label: `${place.component}${place.model ? `, ${place.model}` : ""}` }]} title={place.name} />
+      {saved ? <Notice>Saved {saved}. {search.get("at") !== place.id ? <Link to={`/points/${search.get("at")}`} className="way">Look at it</Link> : null}</Notice> : null}
+      {data.retired ? <Notice tone="ochre" live={false}>This point is retired: its record stays, no reading is due.</Notice> : null}
+      <div className="mb-4 grid grid-cols-[22px_minmax(0,1fr)] gap-x-3 border-y border-line py-3 sm:grid-cols-[22px_minmax(0,1fr)_170px]">
+        <span className="pt-1"><StateGlyph state={data.state} size={20} /></span>
+        <p className="text-[1.05rem] leading-relaxed text-ink-2"><span className={`font-semibold ${stateTone[data.state]}`}>{data.state}. </span><Verdict parts={data.verdict} />
+          {data.stale ? " (being assessed again)" : ""}
+        </p>
+        <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right"><MarginRule margin={data.margin} state={data.state} width={160} /></div>
+        <p className="col-start-2 mt-2 flex flex-wrap gap-x-5 gap-y-1 sm:col-span-2">
+          {data.booked.map((b) => <Link key={b.id} to={`/work/${b.id}`} className="way">Booked: {b.kind}{b.startsOn ? `, ${dayText(Date.parse(`${b.startsOn}T12:00:00Z`), site)}` : ""}</Link>)}
+          {mayEdit && !data.retired ? (
+            <>
+              {data.booked.length === 0 ? <Link to={`/work/book?point=${place.id}`} className={data.state === "steady" ? "way" : "act"}>Book work into a stop</Link> : null}
+              <Link to={`/points/${place.id}/limit`} className="way">Change the limit</Link>
+              <Link to={`/fleet/edit/point/${place.id}`} className="way">Edit the point</Link>
+            </>
+          ) : null}
+        </p>
+      </div>
+
+      <div className="grid gap-x-6 lg:grid-cols-[minmax(0,1fr)_300px]">
+        <div className="min-w-0">
+          <div className="ruled mb-2 flex flex-wrap items-baseline justify-between gap-x-4 pb-1.5">
+            <nav aria-label="Views of the readings" className="flex gap-4">
+              {views.map((v) => (
+                <Link key={v.id} to={v.id === "trend" ? "?" : `?view=${v.id}`} preventScrollReset aria-current={view === v.id ? "page" : undefined} className={view === v.id ? "font-semibold" : "text-ink-2 hover:text-ink"}>{v.label}</Link>
+              ))}
+            </nav>
+            <span className="text-sm text-ink-2">{view === "trend" ? `${detail?.correction ? `● corrected to ${formatQuantity(detail.correction.reference.temperature, "oilTemperature")}, ${formatQuantity(detail.correction.reference.pressure, "loadPressure")}  ○ as read  ` : "● as read  "}${shown.unit}` : <kbd title="press t">t</kbd>}</span>
+          </div>
+          {data.total === 0 ? (
+            <Empty>No reading yet. {mayLog ? "Log the first one beside: a part that was measured when new can be judged later." : "A technician can log the first one."}</Empty>
+          ) : view === "table" ? null : (
+            <ChartCanvas make={make} height={view === "months" ? 330 : 340} label={view === "months" ? "Readings of each year over the months" : `Trend of ${place.name}, corrected and as read, with limit and forecast. The table has the same data.`} />
+          )}
+          {view === "months" ? (
+            <p className="mt-2 mb-4 text-ink-2">
+              {data.sameMonth && data.last ? <>In the same month of earlier years, one month either side: median <strong className="text-ink">{formatQuantity(data.sameMonth.median, data.quantity, { unit: data.unit })}</strong>, from {formatQuantity(data.sameMonth.least, data.quantity, { unit: data.unit })} to {formatQuantity(data.sameMonth.greatest, data.quantity, { unit: data.unit })} ({data.sameMonth.readings} readings). The latest: {formatQuantity(data.last.raw, data.quantity, { unit: data.unit })}.</> : "Fewer than three readings in the same month of earlier years of this life: nothing to compare with yet."}
+            </p>
+          ) : null}
+          {data.total > 0 ? (
+            <Section title="Readings" className="mt-4" aside={`${data.inLife} in this life${data.marked ? ` · ${data.marked} marked` : ""}${data.superseded ? ` · ${data.superseded} corrected` : ""}${data.lifeStartedAt ? ` · since ${dayText(data.lifeStartedAt, site)}` : ""}`}>
+              <ReadingTable data={data} mayCorrect={mayLog} />
+              {superseded.length > 0 ? (
+                <div className="mt-3 text-sm"><h3>Corrected readings, kept in the record</h3>
+                  <ul>{superseded.map((r) => <li key={r.id} className="py-0.5 text-ink-2"><s>{r.entered}</s> of {dayText(r.takenAt, site)}: {r.why} ({r.by})</li>)}</ul>
+                </div>
+              ) : null}
+            </Section>
+          ) : null}
+        </div>
+
+        <aside className="min-w-0">
+          {mayLog && !data.retired ? (
+            <Section title="Log a reading" aside={<kbd className="rounded-[2px] border border-line-2 px-1.5 text-xs">n</kbd>}>
+              <p className="py-2 text-sm text-ink-2">Read {readingStates[data.readState]}. {data.conditions}</p>
+              <ReadingForm key={submission} point={readingPoint} submission={submission} answer={actionData} takenAt={data.now} values={{ instrumentId: data.instrumentId ?? "" }} />
+              <p className="mt-2 border-l-2 border-ochre pl-2 text-xs text-ink-2">{cautionFor(data.quantity)}</p>
+            </Section>
+          ) : null}
+          {forecast ? (
+            <Section title="Forecast" aside={detail?.noTrend ? "no trend proved" : undefined}>
+              {detail?.noTrend ? (
+                <p className="pt-2 text-ink-2">No trend is proved, so no date is given{detail.noTrend.earliest ? <>; the earliest plausible is <strong className="text-ink">{monthText(detail.noTrend.earliest, site)}</strong></> : ""}.</p>
+              ) : (
+                <table className="w-full text-sm [&_td]:py-1 [&_th]:py-1">
+                  <thead><tr className="ruled"><th scope="col">limit reached</th><th scope="col" className="text-right">hours on</th><th scope="col" className="text-right">date</th></tr></thead>
+                  <tbody>
+                    {(["p10", "p50", "p90"] as const).map((p) => (
+                      <tr key={p} className="ruled"><th scope="row">{p.toUpperCase()}</th><td className="text-right">{forecast.hours[p] === null ? "beyond the horizon" : formatQuantity(forecast.hours[p], "runningHours")}</td><td className="text-right">{forecast.dates[p] === null ? "–" : dayText(forecast.dates[p], site)}</td></tr>
+                    ))}
+                  </tbody>
+                </table>
+              )}
+              {forecast.beforeStops.length > 0 ? (
+                <table className="mt-2 w-full text-sm [&_td]:py-1 [&_th]:py-1">
+                  <thead><tr className="ruled"><th scope="col">chance of reaching it before the stop</th><th scope="col" className="text-right">%</th></tr></thead>
+                  <tbody>{forecast.beforeStops.slice(0, 4).map((s) => <tr key={s.stopId} className="ruled"><td>{dayText(s.at, site)}</td><td className="text-right font-semibold">{s.probability < 0.01 ? "< 1" : s.probability > 0.99 ? "> 99" : formatNumber(s.probability * 100, 0)}</td></tr>)}</tbody>
+                </table>
+              ) : null}
+              <p className="mt-2 text-sm text-ink-2">Says so: {forecast.paths.filter((p) => p.share >= 0.15).map((p) => `${wearPaths.find((w) => w.id === p.id)!.label} ${formatNumber(p.share * 100, 0)} %`).join(", ")}.{forecast.change.probability > 0.5 && forecast.change.at ? ` The rate most likely changed about ${monthText(forecast.change.at, site)}.` : ""}</p>
+            </Section>
+          ) : null}
+          {detail ? (
+            <Section title="How this was worked out">
+              {detail.workings.last ? <details open><summary className="pt-2 text-sea">The last reading</summary><WorkingTable working={detail.workings.last} /></details> : null}
+              {detail.workings.baseline ? <details><summary className="pt-2 text-sea">The baseline</summary><WorkingTable working={detail.workings.baseline} /></details> : null}
+              {detail.workings.forecast ? <details><summary className="pt-2 text-sea">The forecast</summary><WorkingTable working={detail.workings.forecast} /></details> : null}
+              <details><summary className="pt-2 text-sea">The trend</summary>
+                <dl className="text-sm">
+                  {detail.trend.mannKendall.corrected === null ? <p className="text-ink-2">Fewer than four readings.</p> : (
+                    <>
+                      <div className="flex justify-between py-0.5"><dt className="text-ink-2">Mann-Kendall p, as read</dt><dd>{formatNumber(detail.trend.mannKendall.raw!, 4)}</dd></div>
+                      <div className="flex justify-between py-0.5"><dt className="text-ink-2">Mann-Kendall p, corrected</dt><dd>{formatNumber(detail.trend.mannKendall.corrected, 4)}</dd></div>
+                      {detail.trend.slope ? <div className="flex justify-between py-0.5"><dt className="text-ink-2">Theil-Sen, {unit.symbol} a month</dt><dd>{formatNumber(fromCore(detail.trend.slope.perMonth, unit) - fromCore(0, unit), 3)} ({formatNumber(fromCore(detail.trend.slope.low, unit) - fromCore(0, unit), 3)} to {formatNumber(fromCore(detail.trend.slope.high, unit) - fromCore(0, unit), 3)})</dd></div> : null}
+                    </>
+                  )}
+                </dl>
+              </details>
+            </Section>
+          ) : null}
+          <p className="text-xs text-ink-2">The tool advises; the person responsible decides and signs. The maker's limits come first.</p>
+        </aside>
+      </div>
+    </>
+  );
+}

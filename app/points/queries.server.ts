@@ -1,0 +1,159 @@
+/** Everything about one point: its place, its lives, its readings as read and corrected, its assessment. */
+import { and, asc, count, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
+import { correctSeries, defaultPrior, sameMonthOf, type CorrectedReading, type Fluid } from "@core";
+import { db } from "~/db/client.server";
+import { assessments, circuits, components, instruments, interventions, lives, machines, points, readings, sites, stops, type AssessmentDetail } from "~/db/schema";
+import { assessPointOf, assessReadingOf, assessedColumns, contextOf, fluidOf, pointSetups, stopsBySite } from "~/platform/assessment.server";
+import { now } from "~/platform/clock.server";
+import { notFound } from "~/platform/guard.server";
+
+/** Most readings that a chart gets for one life; more are thinned on the server. */
+const CHART_READINGS = 400;
+export const TABLE_PAGE = 24;
+
+export interface PointPlace {
+  id: string;
+  name: string;
+  component: string;
+  componentId: string;
+  componentKind: string;
+  model: string;
+  circuit: string;
+  machine: string;
+  machineId: string;
+  area: string;
+  siteId: string;
+  timeZone: string;
+}
+
+/** Where a point sits. 404 when there is none. */
+export async function pointPlace(id: string): Promise<PointPlace & { point: typeof points.$inferSelect }> {
+  const [row] = await db()
+    .select({ point: points, component: components.name, componentId: components.id, componentKind: components.kind, model: components.model, circuit: circuits.name, machine: machines.name, machineId: machines.id, area: machines.area, siteId: sites.id, timeZone: sites.timeZone })
+    .from(points)
+    .innerJoin(components, eq(components.id, points.componentId))
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .where(eq(points.id, id));
+  if (!row) throw notFound("point");
+  return { ...row, id, name: row.point.name };
+}
+
+export interface ChartReading {
+  at: number;
+  raw: number;
+  corrected: number;
+  mark: string | null;
+}
+
+export interface ChartLife {
+  id: string;
+  startedAt: number;
+  endedAt: number | null;
+  serial: string;
+  readings: ChartReading[];
+}
+
+/** Keep the shape of a long series: the least and the greatest of each stretch. */
+function thin(series: readonly ChartReading[]): ChartReading[] {
+  if (series.length <= CHART_READINGS) return [...series];
+  const stretch = Math.ceil((series.length * 2) / CHART_READINGS);
+  const kept: ChartReading[] = [];
+  for (let i = 0; i < series.length; i += stretch) {
+    const part = series.slice(i, i + stretch);
+    const low = part.reduce((m, r) => (r.corrected < m.corrected ? r : m));
+    const high = part.reduce((m, r) => (r.corrected > m.corrected ? r : m));
+    kept.push(...(low === high ? [low] : low.at < high.at ? [low, high] : [high, low]));
+  }
+  return kept;
+}
+
+export interface TableReading extends CorrectedReading {
+  entered: string;
+  least: number | null;
+  pressure: number | null;
+  temperature: number | null;
+  noted: number | null;
+  by: string;
+  instrument: string | null;
+  note: string;
+  keptBecause: string;
+}
+
+/** The point's own page. */
+export async function pointPage(id: string, page: number) {
+  const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked] = await Promise.all([
+    pointPlace(id),
+    pointSetups(db()).where(eq(points.id, id)),
+    db().select().from(lives).innerJoin(points, eq(points.componentId, lives.componentId)).where(eq(points.id, id)).orderBy(asc(lives.startedAt)),
+    db().select({ ...assessedColumns, entered: readings.entered, least: readings.least, by: readings.takenBy, instrument: instruments.tag, note: readings.note, keptBecause: readings.keptBecause })
+      .from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId)).where(and(eq(readings.pointId, id), isNull(readings.supersededAt))).orderBy(asc(readings.takenAt)),
+    db().select().from(assessments).where(eq(assessments.pointId, id)),
+    db().select({ id: instruments.id, tag: instruments.tag, name: instruments.name }).from(instruments).where(isNull(instruments.retiredAt)).orderBy(instruments.tag),
+    db().select({ count: count() }).from(readings).where(and(eq(readings.pointId, id), isNotNull(readings.supersededAt))),
+    db().select({ id: interventions.id, kind: interventions.kind, startsOn: stops.startsOn }).from(interventions).innerJoin(points, eq(points.componentId, interventions.componentId)).leftJoin(stops, eq(stops.id, interventions.stopId))
+      .where(and(eq(points.id, id), isNull(interventions.doneAt), isNull(interventions.cancelledAt))),
+  ]);
+  const setup = setups[0];
+  if (!setup) throw notFound("point");
+  const point = assessPointOf(setup);
+  const detail = stored?.detail ?? null;
+  const marks = detail?.marks ?? {};
+  const ahead = await stopsBySite(db(), [place.siteId]);
+
+  const byId = new Map(rows.map((r) => [r.id, r]));
+  const corrected = lifeRows.map(({ lives: life }) => {
+    const own = rows.filter((r) => r.lifeId === life.id).map(assessReadingOf);
+    const series = correctSeries(own, point, contextOf(setup, [], defaultPrior, life.startHours)).readings;
+    return { life, series: series.map((r) => ({ ...r, mark: marks[r.id] ?? r.mark })) };
+  });
+  const current = corrected.find((c) => c.life.endedAt === null);
+  const chart: ChartLife[] = corrected.filter((c) => c.series.length > 0).map(({ life, series }) => ({
+    id: life.id, startedAt: life.startedAt.getTime(), endedAt: life.endedAt?.getTime() ?? null, serial: life.serial,
+    readings: thin(series.map((r) => ({ at: r.at, raw: r.raw, corrected: r.corrected, mark: r.mark }))),
+  }));
+  const all = corrected.flatMap((c) => c.series).sort((p, q) => q.at - p.at);
+  const table = all.slice(page * TABLE_PAGE, (page + 1) * TABLE_PAGE).map((r): TableReading => {
+    const row = byId.get(r.id)!;
+    return { ...r, entered: row.entered, least: row.least, pressure: row.pressure, temperature: row.temperature, noted: row.hours, by: row.by, instrument: row.instrument, note: row.note, keptBecause: row.keptBecause };
+  });
+  const last = current?.series.at(-1) ?? null;
+  const sameMonth = last ? sameMonthOf(current!.series.map((r) => ({ at: r.at, value: r.raw })), last.at, place.timeZone) ?? null : null;
+  return {
+    place, unit: place.point.unit, quantity: place.point.quantity, readState: place.point.state, conditions: place.point.conditionsText, retired: place.point.retiredAt !== null,
+    limit: { basis: place.point.limitBasis, setBy: place.point.limitSetBy, setAt: place.point.limitSetAt?.getTime() ?? null, reason: place.point.limitReason },
+    fullFlow: point.fullFlow, reference: point.reference, fluid: fluidOf(setup) as Fluid | null,
+    state: stored?.state ?? "unproven", verdict: stored?.verdict ?? [{ text: "No reading yet." }], margin: stored?.margin ?? null, stale: stored?.stale ?? true,
+    detail: detail as AssessmentDetail | null,
+    chart, table, total: all.length, page, superseded: superseded?.count ?? 0, marked: all.filter((r) => r.mark).length,
+    lifeStartedAt: current?.life.startedAt.getTime() ?? null, inLife: current?.series.length ?? 0,
+    sameMonth, last, instruments: shelf, instrumentId: place.point.instrumentId,
+    stops: (ahead.get(place.siteId) ?? []).sort((a, b) => a.at - b.at), booked, now: now(),
+    lastHours: rows.filter((r) => r.hours !== null).at(-1)?.hours ?? null,
+  };
+}
+
+export type PointPage = Awaited<ReturnType<typeof pointPage>>;
+
+/** The next point of the same round that is due, to go on to after saving. */
+export async function nextPointOf(id: string): Promise<string | null> {
+  const rows = await db().execute<{ id: string }>(sql`
+    select p.id from round_points here join round_points there on there.round_id = here.round_id and there.position > here.position
+    join points p on p.id = there.point_id
+    where here.point_id = ${id} and p.retired_at is null and (p.last_reading_at is null or p.last_reading_at + p.interval_days * interval '1 day' < ${new Date(now() + 7 * 86_400_000).toISOString()})
+    order by there.position limit 1`);
+  return rows.rows[0]?.id ?? null;
+}
+
+/** One reading of a point. 404 when it is not there. */
+export async function readingOf(pointId: string, readingId: string) {
+  const [reading] = await db().select().from(readings).where(and(eq(readings.pointId, pointId), eq(readings.id, readingId)));
+  if (!reading) throw notFound("reading");
+  return reading;
+}
+
+/** Superseded readings of a point, newest first, for the record. */
+export async function supersededReadings(pointId: string) {
+  return db().select().from(readings).where(and(eq(readings.pointId, pointId), isNotNull(readings.supersededAt))).orderBy(desc(readings.supersededAt)).limit(50);
+}

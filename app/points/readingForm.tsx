@@ -1,0 +1,129 @@
+/** Log a reading: the expected range for the conditions entered stands beside the field before saving. */
+import { useEffect, useMemo, useRef, useState } from "react";
+import { Form } from "react-router";
+import { expectedReading, formatQuantity, parseQuantity, questionReading, quantityOf, readingStateIds, readingStates, type Expectation, type Fluid, type PointQuantityId, type Question, type ReadingState } from "@core";
+import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
+import { localInput, momentText, useSite } from "~/ui/site";
+
+export interface ReadingFormPoint {
+  quantity: PointQuantityId;
+  unit: string;
+  state: ReadingState;
+  timeZone: string;
+  fluid: Fluid | null;
+  expectation: Expectation | null;
+  /** Does the correction need oil temperature and load? */
+  needsConditions: boolean;
+  last: { raw: number; at: number; temperature: number | null } | null;
+  instruments: { id: string; tag: string; name: string }[];
+}
+
+export interface ReadingFormValues {
+  value?: string;
+  least?: string;
+  temperature?: string;
+  pressure?: string;
+  speed?: string;
+  hours?: string;
+  takenAt?: string;
+  instrumentId?: string;
+  note?: string;
+}
+
+interface Answer {
+  problems?: Record<string, string>;
+  question?: Question;
+}
+
+function numberIn(text: string, id: "oilTemperature" | "loadPressure"): number | null {
+  const parsed = parseQuantity(text, id);
+  return parsed.ok ? parsed.parsed.value : null;
+}
+
+export function ReadingForm({ point, submission, answer, values = {}, takenAt, children, button, ask = true }: {
+  point: ReadingFormPoint;
+  submission: string;
+  answer: Answer | undefined;
+  values?: ReadingFormValues;
+  takenAt: number;
+  children?: React.ReactNode;
+  button?: React.ReactNode;
+  /** Question an odd value before it is saved. */
+  ask?: boolean;
+}) {
+  const site = useSite();
+  const [typed, setTyped] = useState({ value: values.value ?? "", temperature: values.temperature ?? "", pressure: values.pressure ?? "" });
+  const valueField = useRef<HTMLInputElement>(null);
+  const quantity = quantityOf(point.quantity);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== "n" || event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)) return;
+      event.preventDefault();
+      valueField.current?.focus();
+    };
+    document.addEventListener("keydown", onKey);
+    return () => document.removeEventListener("keydown", onKey);
+  }, []);
+
+  const conditions = useMemo(() => ({ temperature: numberIn(typed.temperature, "oilTemperature"), pressure: numberIn(typed.pressure, "loadPressure") }), [typed.temperature, typed.pressure]);
+  const expected = useMemo(() => (point.expectation ? expectedReading(point.expectation, point.fluid, conditions) : null), [point, conditions]);
+  const question = useMemo(() => {
+    if (!ask) return undefined;
+    const parsed = parseQuantity(typed.value, point.quantity, { assume: point.unit });
+    return parsed.ok ? questionReading({ value: parsed.parsed.value, entered: parsed.parsed.entered, unit: parsed.parsed.unit }, point.quantity, expected, point.last?.raw ?? null) : undefined;
+  }, [ask, typed.value, expected, point]);
+  const asked = question ?? answer?.question;
+  const show = (core: number) => formatQuantity(core, point.quantity, { unit: point.unit });
+  const follow = (name: keyof typeof typed) => ({ value: typed[name], onChange: (e: React.ChangeEvent<HTMLInputElement>) => setTyped((t) => ({ ...t, [name]: e.target.value })) });
+  const problem = answer?.problems ?? {};
+  const hidden = ["speed", "takenAt", "instrumentId", "note", "state"].some((name) => problem[name]);
+
+  const conditionsText = point.needsConditions
+    ? `At ${conditions.temperature === null ? "usual temperature" : formatQuantity(conditions.temperature, "oilTemperature")} and ${conditions.pressure === null ? "usual load" : formatQuantity(conditions.pressure, "loadPressure")} expect `
+    : "Expect ";
+
+  return (
+    <Form method="post" noValidate>
+      <input type="hidden" name="submission" value={submission} />
+      <FormProblemsProvider problems={answer?.problems}>
+        <div className="grid grid-cols-3 gap-3">
+          <TextField name="temperature" label="Oil" suffix={typed.temperature.match(/[a-z°]/i) ? "" : "°C"} inputMode="decimal" {...follow("temperature")} />
+          <TextField name="pressure" label="Load" suffix={typed.pressure.match(/[a-z]/i) ? "" : "bar"} inputMode="decimal" {...follow("pressure")} />
+          <TextField name="hours" label="Hours" suffix="h" inputMode="decimal" defaultValue={values.hours} />
+        </div>
+        <div className={`mt-3 grid gap-3 ${point.state === "cycle" ? "grid-cols-2" : ""}`}>
+          {point.state === "cycle" ? <TextField name="least" label="Least over the cycle" suffix={point.unit} inputMode="decimal" defaultValue={values.least} className="py-3 text-lg" /> : null}
+          <TextField
+            name="value" label={point.state === "cycle" ? "Greatest over the cycle" : quantity.label} suffix={typed.value.match(/[a-z°µ"%]/i) ? "" : point.unit} inputMode="text" ref={valueField}
+            className="py-3 text-xl" {...follow("value")} aria-describedby="expected"
+          />
+        </div>
+        <p id="expected" aria-live="polite" className="mt-1.5 min-h-11 text-ink-2">
+          {expected ? <>{conditionsText}<strong className="font-semibold text-ink">{show(Math.max(quantity.least, expected.low))} to {show(expected.high)}</strong>{expected.beyondSeen ? " (outside what it was read at before, so less sure)" : ""}. </> : "No expected range yet: it needs three readings. "}
+          {point.last ? <>Last time {show(point.last.raw)}{point.last.temperature === null ? "" : ` at ${formatQuantity(point.last.temperature, "oilTemperature")}`}, {momentText(point.last.at, { ...site, timeZone: point.timeZone })}.</> : null}
+        </p>
+        {asked ? (
+          <div className="mb-3">
+            <Notice tone="verm">{asked.message}</Notice>
+            <TextField name="keptBecause" label="Keep it, because" hint="Or put the value right above." maxLength={300} />
+          </div>
+        ) : null}
+        <details className="mb-3" open={hidden || undefined}>
+          <summary className="py-1.5 text-sea">Time, state, speed, instrument, note</summary>
+          <div className="mt-2 grid gap-3">
+            <TextField name="takenAt" label="Read at" type="datetime-local" defaultValue={values.takenAt ?? localInput(takenAt, point.timeZone)} />
+            <div className="grid grid-cols-2 gap-3">
+              <SelectField name="state" label="State" defaultValue={point.state} options={readingStateIds.map((id) => ({ value: id, label: readingStates[id] }))} />
+              <TextField name="speed" label="Speed" suffix="r/min" inputMode="decimal" defaultValue={values.speed} />
+            </div>
+            <SelectField name="instrumentId" label="Instrument" defaultValue={values.instrumentId ?? ""} options={[{ value: "", label: "not stated" }, ...point.instruments.map((i) => ({ value: i.id, label: `${i.tag}, ${i.name}` }))]} />
+            <TextArea name="note" label="Note" rows={2} defaultValue={values.note} maxLength={1000} />
+          </div>
+        </details>
+        {children}
+        {button ?? <Button className="w-full">Save and go to the next point</Button>}
+      </FormProblemsProvider>
+    </Form>
+  );
+}

@@ -1,0 +1,43 @@
+/** Reading a CSV file as it comes: byte order marks, encodings, separators, decimal commas. */
+
+export type Delimiter = "," | ";" | "\t" | "|";
+export const delimiters: { value: Delimiter; label: string }[] = [
+  { value: ",", label: "comma" },
+  { value: ";", label: "semicolon" },
+  { value: "\t", label: "tab" },
+  { value: "|", label: "bar" },
+];
+
+/** Bytes to text: UTF-8 with or without a mark, UTF-16 as a spreadsheet's “Unicode text”, else Windows Latin. */
+export function decode(bytes: Uint8Array): string {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder("utf-16le").decode(bytes);
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder("utf-16be").decode(bytes);
+  try {
+    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder("windows-1252").decode(bytes);
+  }
+}
+
+/** The separator that splits the first lines most evenly. */
+export function guessDelimiter(text: string): Delimiter {
+  const lines = text.slice(0, 20_000).split(/\r?\n/).filter(Boolean).slice(0, 10);
+  let best: { value: Delimiter; score: number } = { value: ",", score: 0 };
+  for (const { value } of delimiters) {
+    const counts = lines.map((line) => line.replace(/"[^"]*"/g, "").split(value).length - 1);
+    const least = Math.min(...counts);
+    const even = counts.filter((c) => c === counts[0]).length / Math.max(1, counts.length);
+    const score = least * even + (value === ";" ? 0.1 : 0);
+    if (score > best.score) best = { value, score };
+  }
+  return best.value;
+}
+
+/** Files that separate by semicolon or tab usually write decimals with a comma when a number has one. */
+export function guessDecimalMark(text: string, delimiter: Delimiter): "." | "," {
+  if (delimiter === ",") return ".";
+  const sample = text.slice(0, 20_000);
+  const commas = sample.match(/\d,\d/g)?.length ?? 0;
+  const points = sample.match(/\d\.\d/g)?.length ?? 0;
+  return commas > points ? "," : ".";
+}

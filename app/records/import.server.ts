@@ -1,0 +1,205 @@
+/** Import of readings from a CSV file: a preview with every row's fate, then all or nothing. */
+import { parse } from "csv-parse";
+import { and, eq, isNull, sql } from "drizzle-orm";
+import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
+import { from as copyFrom } from "pg-copy-streams";
+import { connections, db } from "~/db/client.server";
+import { circuits, components, imports, instruments, lives, machines, points, sites } from "~/db/schema";
+import { now } from "~/platform/clock.server";
+import { notFound } from "~/platform/guard.server";
+import { requestAssessment } from "~/platform/jobs.server";
+import { check } from "~/platform/validate";
+import { decode, guessDecimalMark, guessDelimiter } from "./csvText";
+import { guessColumns, guessDateOrder, mappingSchema, type Mapping } from "./mapping";
+import { foldCode, rowReader, type Fate, type ImportLookup, type ImportPoint, type NewReading } from "./rows";
+
+const SHOWN_ROWS = 25;
+const SHOWN_BAD = 200;
+const LONGEST_CELL = 20_000;
+
+export async function storeUpload(fileName: string, content: Buffer, by: string): Promise<string> {
+  const [row] = await db().insert(imports).values({ fileName: fileName.slice(0, 200), content, bytes: content.length, createdBy: by }).returning({ id: imports.id });
+  return row!.id;
+}
+
+export async function importRecord(id: string) {
+  const [row] = await db().select().from(imports).where(eq(imports.id, id));
+  if (!row) throw notFound("import");
+  return row;
+}
+
+async function lookupFor(): Promise<ImportLookup> {
+  const [pointRows, lifeRows, instrumentRows] = await Promise.all([
+    db().select({ id: points.id, componentId: points.componentId, name: points.name, quantity: points.quantity, unit: points.unit, state: points.state, component: components.name, tag: machines.tag, machine: machines.name, timeZone: sites.timeZone })
+      .from(points).innerJoin(components, eq(components.id, points.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId)).innerJoin(sites, eq(sites.id, machines.siteId))
+      .where(and(isNull(points.retiredAt), isNull(machines.retiredAt))),
+    db().select().from(lives),
+    db().select({ id: instruments.id, tag: instruments.tag }).from(instruments),
+  ]);
+  const livesOf = new Map<string, ImportPoint["lives"]>();
+  for (const l of lifeRows) {
+    const list = livesOf.get(l.componentId) ?? [];
+    list.push({ id: l.id, startedAt: l.startedAt.getTime(), endedAt: l.endedAt?.getTime() ?? null });
+    livesOf.set(l.componentId, list);
+  }
+  const byCode = new Map<string, ImportPoint | null>();
+  for (const p of pointRows) {
+    const point: ImportPoint = { id: p.id, code: `${p.tag}/${p.component}/${p.name}`, quantity: p.quantity, unit: p.unit, state: p.state, timeZone: p.timeZone, lives: livesOf.get(p.componentId) ?? [] };
+    byCode.set(p.id, point);
+    for (const code of new Set([point.code, `${p.machine}/${p.component}/${p.name}`].map(foldCode))) byCode.set(code, byCode.has(code) ? null : point);
+  }
+  return { points: byCode, instruments: new Map(instrumentRows.map((i) => [i.tag.toLowerCase(), i.id])), now: now() };
+}
+
+/** Cells of the file with their line numbers, as a stream: the file is never held as rows. */
+function rowsOf(text: string, mapping: Pick<Mapping, "delimiter">) {
+  return Readable.from([text]).pipe(parse({ delimiter: mapping.delimiter, bom: true, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, trim: true, info: true, max_record_size: LONGEST_CELL * 20 }));
+}
+
+type Row = { record: string[]; info: { lines: number } };
+
+async function firstRows(text: string, delimiter: Mapping["delimiter"], count: number): Promise<string[][]> {
+  const rows: string[][] = [];
+  for await (const row of rowsOf(text.slice(0, 200_000), { delimiter }) as AsyncIterable<Row>) {
+    rows.push(row.record.map((c) => c.slice(0, 200)));
+    if (rows.length >= count) break;
+  }
+  return rows;
+}
+
+/** A first mapping from the file itself. */
+async function guessMapping(text: string): Promise<Mapping> {
+  const delimiter = guessDelimiter(text);
+  const rows = await firstRows(text, delimiter, 20);
+  const { columns, units, hasHeader } = guessColumns(rows[0] ?? []);
+  const dates = typeof columns.takenAt === "number" ? rows.slice(1).map((r) => r[columns.takenAt!] ?? "") : [];
+  return { delimiter, decimalMark: guessDecimalMark(text, delimiter), hasHeader, dateOrder: guessDateOrder(dates), columns, units, pointId: "", skipBad: false };
+}
+
+export interface Preview {
+  mapping: Mapping;
+  head: string[];
+  rows: { line: number; cells: string[]; fate: Fate["fate"]; reason: string }[];
+  bad: { line: number; reason: string }[];
+  counts: { add: number; there: number; bad: number };
+}
+
+/** What is recorded already for the points of a file, by point and moment. */
+async function existingValues(pointIds: readonly string[]): Promise<Map<string, number>> {
+  if (pointIds.length === 0) return new Map();
+  const result = await db().execute<{ pointId: string; at: string; value: number }>(sql`
+    select point_id as "pointId", (extract(epoch from taken_at) * 1000)::int8::text as at, value from readings where superseded_at is null and point_id = any(${sql.param([...pointIds])}::uuid[])`);
+  return new Map(result.rows.map((r) => [`${r.pointId}@${r.at}`, r.value]));
+}
+
+async function walk(text: string, mapping: Mapping, by: string, visit: (fate: Fate, cells: string[]) => void): Promise<void> {
+  const lookup = await lookupFor();
+  // first pass: which points does the file name, so that only their readings are looked up
+  const named = new Set<string>();
+  const blind = rowReader(mapping, lookup, () => undefined, by);
+  let first = mapping.hasHeader;
+  for await (const { record, info } of rowsOf(text, mapping) as AsyncIterable<Row>) {
+    if (first) { first = false; continue; }
+    const fate = blind(record, info.lines);
+    if (fate.fate === "add") named.add(fate.point.id);
+  }
+  const existing = await existingValues([...named]);
+  const reader = rowReader(mapping, lookup, (pointId, at) => existing.get(`${pointId}@${at}`), by);
+  first = mapping.hasHeader;
+  for await (const { record, info } of rowsOf(text, mapping) as AsyncIterable<Row>) {
+    if (first) { first = false; continue; }
+    visit(reader(record, info.lines), record);
+  }
+}
+
+/** Every row's fate under a mapping (the stored one, or a guess). */
+export async function preview(record: typeof imports.$inferSelect): Promise<Preview> {
+  const text = decode(record.content);
+  const stored = record.mapping ? await check(mappingSchema, record.mapping as Record<string, unknown>) : null;
+  const mapping = stored?.ok ? (stored.values as unknown as Mapping) : await guessMapping(text);
+  const head = (await firstRows(text, mapping.delimiter, 1))[0] ?? [];
+  const result: Preview = { mapping, head, rows: [], bad: [], counts: { add: 0, there: 0, bad: 0 } };
+  await walk(text, mapping, record.createdBy, (fate, cells) => {
+    result.counts[fate.fate]++;
+    const reason = fate.fate === "bad" ? fate.reason : fate.fate === "there" ? "recorded already" : `${fate.point.code}: ${fate.reading.entered}`;
+    if (fate.fate === "bad" && result.bad.length < SHOWN_BAD) result.bad.push({ line: fate.line, reason });
+    if (result.rows.length < SHOWN_ROWS) result.rows.push({ line: fate.line, cells: cells.slice(0, 16).map((c) => c.slice(0, 60)), fate: fate.fate, reason });
+  });
+  return result;
+}
+
+/** Keep a mapping with the import. Returns what is wrong with it. */
+export async function saveMapping(id: string, raw: unknown): Promise<Record<string, string> | null> {
+  const checked = await check(mappingSchema, raw as Record<string, unknown>);
+  if (!checked.ok) return checked.problems;
+  const mapping = checked.values as unknown as Mapping;
+  const problems: Record<string, string> = {};
+  if (typeof mapping.columns.value !== "number") problems["column-value"] = "Say which column holds the value.";
+  if (typeof mapping.columns.takenAt !== "number") problems["column-takenAt"] = "Say which column holds the date.";
+  if (typeof mapping.columns.point !== "number" && !mapping.pointId) problems["column-point"] = "Say which column names the point, or choose one point for all rows.";
+  if (Object.keys(problems).length) return problems;
+  await db().update(imports).set({ mapping }).where(eq(imports.id, id));
+  return null;
+}
+
+export type Imported = { ok: true; added: number; there: number } | { ok: false; message: string };
+
+const copyColumns = ["point_id", "life_id", "taken_at", "value", "least", "entered", "temperature", "pressure", "speed", "hours", "instrument_id", "note", "taken_by"] as const;
+
+/** A cell of PostgreSQL's COPY text format. */
+function copyCell(value: string | number | null): string {
+  if (value === null) return "\\N";
+  return typeof value === "number" ? String(value) : value.replace(/[\\\t\n\r]/g, (c) => ({ "\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r" })[c]!);
+}
+
+function copyLine(r: NewReading): string {
+  return `${[r.pointId, r.lifeId, new Date(r.takenAt).toISOString(), r.value, r.least, r.entered, r.temperature, r.pressure, r.speed, r.hours, r.instrumentId, r.note, r.by].map(copyCell).join("\t")}\n`;
+}
+
+/** Add every good row in one transaction, or nothing at all. Rows that are there already are counted, not doubled. */
+export async function runImport(record: typeof imports.$inferSelect): Promise<Imported> {
+  const checked = await check(mappingSchema, (record.mapping ?? {}) as Record<string, unknown>);
+  if (!checked.ok) return { ok: false, message: "Look at the preview first." };
+  const mapping = checked.values as unknown as Mapping;
+  const good: NewReading[] = [];
+  let bad = 0;
+  let there = 0;
+  await walk(decode(record.content), mapping, record.createdBy, (fate) => {
+    if (fate.fate === "add") good.push(fate.reading);
+    else if (fate.fate === "bad") bad++;
+    else there++;
+  });
+  if (bad > 0 && !mapping.skipBad) return { ok: false, message: `${bad} row${bad === 1 ? " is" : "s are"} bad. Mend the file, or choose to leave them out.` };
+  const added = await storeReadings(good, record.id);
+  await requestAssessment();
+  return { ok: true, added, there: there + good.length - added };
+}
+
+function* lines(readings: readonly NewReading[]): Generator<string> {
+  for (let i = 0; i < readings.length; i += 500) yield readings.slice(i, i + 500).map(copyLine).join("");
+}
+
+/** COPY into a temporary table, then one insert that leaves out what is there. All in one transaction. */
+export async function storeReadings(readings: readonly NewReading[], importId: string | null): Promise<number> {
+  const client = await connections().connect();
+  let broken: Error | undefined;
+  try {
+    await client.query("begin");
+    await client.query("create temporary table incoming (point_id uuid, life_id uuid, taken_at timestamptz, value float8, least float8, entered text, temperature float8, pressure float8, speed float8, hours float8, instrument_id uuid, note text, taken_by text) on commit drop");
+    await pipeline(Readable.from(lines(readings)), client.query(copyFrom(`copy incoming (${copyColumns.join(", ")}) from stdin`)));
+    const inserted = await client.query(
+      `insert into readings (${copyColumns.join(", ")}, import_id) select ${copyColumns.join(", ")}, $1::uuid from incoming on conflict (point_id, taken_at) where superseded_at is null do nothing`, [importId]);
+    await client.query(`update points p set last_reading_at = greatest(p.last_reading_at, i.newest) from (select point_id, max(taken_at) as newest from incoming group by point_id) i where p.id = i.point_id`);
+    await client.query("update assessments set stale = true where point_id in (select distinct point_id from incoming)");
+    if (importId) await client.query("update imports set done_at = now(), added = $2, already_there = $3, content = ''::bytea where id = $1 and done_at is null", [importId, inserted.rowCount, readings.length - (inserted.rowCount ?? 0)]);
+    await client.query("commit");
+    return inserted.rowCount ?? 0;
+  } catch (error) {
+    broken = error as Error;
+    await client.query("rollback").catch(() => undefined);
+    throw error;
+  } finally {
+    client.release(broken !== undefined);
+  }
+}

@@ -1,0 +1,75 @@
+/** Reads of the record: who changed what, imports, and what export offers. */
+import { and, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
+import { PassThrough } from "node:stream";
+import { pipeline } from "node:stream/promises";
+import { to as copyTo } from "pg-copy-streams";
+import { pointQuantityIds, quantityOf } from "@core";
+import { connections, db } from "~/db/client.server";
+import { changes, circuits, components, imports, machines, points, readings } from "~/db/schema";
+
+export async function recordsPage() {
+  const [edits, corrections, done, machineRows, [total]] = await Promise.all([
+    db().select({ id: changes.id, at: changes.at, by: changes.by, what: changes.what }).from(changes).orderBy(desc(changes.at)).limit(20),
+    db().select({ id: readings.id, at: readings.supersededAt, by: readings.supersededBy, why: readings.supersededWhy, entered: readings.entered, point: points.name, pointId: points.id }).from(readings).innerJoin(points, eq(points.id, readings.pointId)).where(isNotNull(readings.supersededAt)).orderBy(desc(readings.supersededAt)).limit(10),
+    db().select({ id: imports.id, fileName: imports.fileName, doneAt: imports.doneAt, added: imports.added, by: imports.createdBy }).from(imports).where(isNotNull(imports.doneAt)).orderBy(desc(imports.doneAt)).limit(10),
+    db().select({ id: machines.id, name: machines.name }).from(machines).orderBy(machines.name),
+    db().execute<{ readings: string }>(sql`select case when (select count(*) from points) = 0 then 0 else (select reltuples::bigint from pg_class where relname = 'readings') end as readings`).then((r) => r.rows),
+  ]);
+  return { edits, corrections, done, machines: machineRows, about: Math.max(0, Number(total?.readings ?? 0)) };
+}
+
+/** Points for a select, by their code. */
+export async function pointChoices() {
+  return db().select({ value: points.id, label: sql<string>`${machines.tag} || '/' || ${components.name} || '/' || ${points.name}` })
+    .from(points).innerJoin(components, eq(components.id, points.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId))
+    .where(and(isNull(points.retiredAt), isNull(machines.retiredAt))).orderBy(machines.tag, components.position, points.name).limit(5000);
+}
+
+/** The core unit of every quantity, as rows of SQL values. Names and units are constants of ours. */
+function unitRows(): string {
+  return pointQuantityIds.map((id) => `('${id}', '${quantityOf(id).unit}')`).join(", ");
+}
+
+export interface Selection {
+  machineId: string;
+  pointId: string;
+  from: string;
+  to: string;
+  withSuperseded: boolean;
+}
+
+/** Cells that a spreadsheet would take for a formula get an apostrophe in front. */
+const safe = (column: string) => `case when ${column} ~ '^[=+@\\-\\t\\r]' then '''' || ${column} else ${column} end`;
+
+/**
+ * Readings as CSV, straight from the database as a stream. The selection is passed as settings of the
+ * transaction, since COPY takes no parameters.
+ */
+export async function readingsCsv(selection: Selection): Promise<PassThrough> {
+  const client = await connections().connect();
+  const out = new PassThrough();
+  try {
+    await client.query("begin read only");
+    await client.query("select set_config('juncteral.machine', $1, true), set_config('juncteral.point', $2, true), set_config('juncteral.from', $3, true), set_config('juncteral.to', $4, true)", [selection.machineId, selection.pointId, selection.from, selection.to]);
+    const source = client.query(copyTo(`copy (
+      select m.tag || '/' || c.name || '/' || p.name as point, to_char(r.taken_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as taken_at, r.value, u.unit, r.least, r.temperature as oil_c, r.pressure as load_bar, r.speed as speed_rpm, r.hours as hours_h,
+             p.state, i.tag as instrument, ${safe("r.note")} as note, ${safe("r.taken_by")} as by, r.entered as as_entered, r.doubtful, r.superseded_at is not null as superseded, r.superseded_why
+      from readings r join points p on p.id = r.point_id join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id left join instruments i on i.id = r.instrument_id
+      left join lateral (values ${unitRows()}) u(quantity, unit) on u.quantity = p.quantity
+      where (current_setting('juncteral.machine') = '' or m.id::text = current_setting('juncteral.machine'))
+        and (current_setting('juncteral.point') = '' or p.id::text = current_setting('juncteral.point'))
+        and (current_setting('juncteral.from') = '' or r.taken_at >= current_setting('juncteral.from')::date)
+        and (current_setting('juncteral.to') = '' or r.taken_at < current_setting('juncteral.to')::date + 1)
+        ${selection.withSuperseded ? "" : "and r.superseded_at is null"}
+      order by m.tag, c.position, p.name, r.taken_at) to stdout with (format csv, header true)`));
+    out.write("\ufeff");
+    pipeline(source, out).then(
+      () => client.query("commit").then(() => client.release(), (error: Error) => client.release(error)),
+      (error: Error) => client.release(error),
+    );
+  } catch (error) {
+    client.release(error as Error);
+    throw error;
+  }
+  return out;
+}

@@ -1,0 +1,138 @@
+/** The fate of each row of a file: what would be added, and what is wrong with the rest, line by line. */
+import { TZDate } from "@date-fns/tz";
+import { parseQuantity, readingStates, type ParsedQuantity, type PointQuantityId, type QuantityId, type ReadingState } from "@core";
+import type { DateOrder, ImportField, Mapping } from "./mapping";
+
+export interface ImportPoint {
+  id: string;
+  code: string;
+  quantity: PointQuantityId;
+  unit: string;
+  state: ReadingState;
+  timeZone: string;
+  lives: { id: string; startedAt: number; endedAt: number | null }[];
+}
+
+export interface ImportLookup {
+  /** By folded code and by id; null: several points share the code. */
+  points: Map<string, ImportPoint | null>;
+  instruments: Map<string, string>;
+  now: number;
+}
+
+export interface NewReading {
+  line: number;
+  pointId: string;
+  lifeId: string;
+  takenAt: number;
+  value: number;
+  least: number | null;
+  entered: string;
+  temperature: number | null;
+  pressure: number | null;
+  speed: number | null;
+  hours: number | null;
+  instrumentId: string | null;
+  note: string;
+  by: string;
+}
+
+export type Fate = { line: number; fate: "add"; reading: NewReading; point: ImportPoint } | { line: number; fate: "there" } | { line: number; fate: "bad"; reason: string };
+
+/** Codes are compared without regard to case and to spaces around the strokes. */
+export function foldCode(text: string): string {
+  return text.toLowerCase().replace(/\s+/g, " ").replace(/\s*\/\s*/g, "/").trim();
+}
+
+/** Moment of a date text in a time zone; NaN when it is none. A date without a time is read at noon. */
+export function parseMoment(text: string, order: DateOrder, timeZone: string): number {
+  const t = text.trim();
+  if (/^\d{4}-\d{2}-\d{2}T[\d:.]+(Z|[+-]\d{2}:?\d{2})$/.test(t)) return Date.parse(t);
+  const match = /^(\d{1,4})[-/.](\d{1,2})[-/.](\d{2,4})(?:[T,\s]+(\d{1,2})[:.](\d{2})(?:[:.](\d{2})(?:\.\d+)?)?\s*(am|pm)?)?$/i.exec(t);
+  if (!match) return Number.NaN;
+  const [first, second, third] = [Number(match[1]), Number(match[2]), Number(match[3])];
+  const isYearFirst = match[1]!.length === 4;
+  const [writtenYear, month, day] = isYearFirst ? [first, second, third] : order === "mdy" ? [third, first, second] : [third, second, first];
+  const year = (writtenYear ?? 0) < 100 ? (writtenYear ?? 0) + 2000 : writtenYear!;
+  let hour = match[4] === undefined ? 12 : Number(match[4]);
+  if (match[7]) hour = (hour % 12) + (match[7].toLowerCase() === "pm" ? 12 : 0);
+  const minute = Number(match[5] ?? 0);
+  const secondOfMinute = Number(match[6] ?? 0);
+  if (month < 1 || month > 12 || day < 1 || day > new Date(Date.UTC(year, month, 0)).getUTCDate() || hour > 23 || minute > 59 || secondOfMinute > 59) return Number.NaN;
+  return new TZDate(year, month - 1, day, hour, minute, secondOfMinute, timeZone).getTime();
+}
+
+const clip = (text: string) => (text.length > 40 ? `${text.slice(0, 37)}…` : text);
+
+/** A reader of rows under a mapping. It remembers what it has seen: a row that says the same again is "there". */
+export function rowReader(mapping: Mapping, lookup: ImportLookup, existing: (pointId: string, takenAt: number) => number | undefined, defaultBy: string) {
+  const seen = new Map<string, { line: number; value: number }>();
+  const lastHours = new Map<string, { line: number; at: number; hours: number }>();
+  const fixed = mapping.pointId ? lookup.points.get(mapping.pointId) : undefined;
+
+  return function fateOf(cells: readonly string[], line: number): Fate {
+    const bad = (reason: string): Fate => ({ line, fate: "bad", reason });
+    const cell = (field: ImportField) => {
+      const index = mapping.columns[field];
+      return typeof index === "number" ? (cells[index] ?? "").trim() : "";
+    };
+    let point = fixed;
+    if (!point) {
+      const name = cell("point");
+      if (!name) return bad("No point is named.");
+      const code = cell("machine") && cell("component") ? `${cell("machine")}/${cell("component")}/${name}` : name;
+      point = lookup.points.get(foldCode(code)) ?? lookup.points.get(name.toLowerCase());
+      if (point === null) return bad(`Several points are called “${clip(code)}”: use the id.`);
+      if (!point) return bad(`There is no point “${clip(code)}”.`);
+    }
+    const when = cell("takenAt");
+    if (!when) return bad("No date.");
+    const takenAt = parseMoment(cell("time") ? `${when} ${cell("time")}` : when, mapping.dateOrder, point.timeZone);
+    if (Number.isNaN(takenAt)) return bad(`“${clip(when)}” is not a date in the order chosen.`);
+    if (takenAt > lookup.now + 300_000) return bad(`${clip(when)} is in the future.`);
+
+    const quantity = (field: ImportField, id: QuantityId, assume: string | undefined): { value: ParsedQuantity | null; problem?: string } => {
+      const text = cell(field);
+      if (text === "" || text === "-" || text === "–") return { value: null };
+      const result = parseQuantity(text, id, { decimalMark: mapping.decimalMark, ...(assume ? { assume } : {}) });
+      return result.ok ? { value: result.parsed } : { value: null, problem: result.message };
+    };
+    const value = quantity("value", point.quantity, cell("unit") || mapping.units.value || point.unit);
+    if (value.problem) return bad(value.problem);
+    if (!value.value) return bad("No value.");
+    const least = quantity("least", point.quantity, cell("unit") || mapping.units.value || point.unit);
+    const temperature = quantity("temperature", "oilTemperature", mapping.units.temperature);
+    const pressure = quantity("pressure", "loadPressure", mapping.units.pressure);
+    const speed = quantity("speed", "speed", undefined);
+    const hours = quantity("hours", "runningHours", undefined);
+    const odd = [least, temperature, pressure, speed, hours].find((q) => q.problem);
+    if (odd) return bad(odd.problem!);
+    if (least.value && least.value.value > value.value.value) return bad("The least is above the greatest.");
+    if (point.state === "cycle" && !least.value) return bad("This point is read over a cycle: the least is missing.");
+    const state = cell("state");
+    if (state && state !== point.state && state.toLowerCase() !== readingStates[point.state]) return bad(`Read “${clip(state)}”, but this series is read ${readingStates[point.state]}; a series never mixes states.`);
+    const tag = cell("instrument");
+    const instrumentId = tag ? lookup.instruments.get(tag.toLowerCase()) : null;
+    if (instrumentId === undefined) return bad(`There is no instrument “${clip(tag)}”.`);
+    const life = point.lives.find((l) => l.startedAt <= takenAt && (l.endedAt === null || l.endedAt > takenAt));
+    if (!life) return bad("The part was not fitted at that date.");
+
+    const key = `${point.id}@${takenAt}`;
+    const same = (other: number) => Math.abs(other - value.value!.value) <= 1e-9 * Math.max(1, Math.abs(other));
+    const there = existing(point.id, takenAt);
+    if (there !== undefined) return same(there) ? { line, fate: "there" } : bad("Another value is already recorded for that moment. Correct it at the point if this one is right.");
+    const before = seen.get(key);
+    if (before) return same(before.value) ? { line, fate: "there" } : bad(`Line ${before.line} says another value for the same moment.`);
+    const counter = lastHours.get(point.id);
+    if (hours.value && counter && ((takenAt > counter.at && hours.value.value < counter.hours) || (takenAt < counter.at && hours.value.value > counter.hours))) return bad(`The hours run backwards against line ${counter.line}.`);
+    seen.set(key, { line, value: value.value.value });
+    if (hours.value) lastHours.set(point.id, { line, at: takenAt, hours: hours.value.value });
+    return {
+      line, fate: "add", point,
+      reading: {
+        line, pointId: point.id, lifeId: life.id, takenAt, value: value.value.value, least: least.value?.value ?? null, entered: `${value.value.entered} ${value.value.unit}`, temperature: temperature.value?.value ?? null, pressure: pressure.value?.value ?? null,
+        speed: speed.value?.value ?? null, hours: hours.value?.value ?? null, instrumentId, note: cell("note").slice(0, 1000), by: cell("by").slice(0, 100) || defaultBy,
+      },
+    };
+  };
+}

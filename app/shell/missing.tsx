@@ -1,0 +1,9 @@
+import { guard, notFound } from "~/platform/guard.server";
+
+export const loader = guard("viewer", async () => {
+  throw notFound("page");
+});
+
+export default function Missing() {
+  return null;
+}

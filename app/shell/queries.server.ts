@@ -1,0 +1,60 @@
+/** What the frame of every page shows. */
+import { sql } from "drizzle-orm";
+import { db } from "~/db/client.server";
+
+export interface ShellCounts {
+  site: string;
+  timeZone: string;
+  decisions: number;
+  openWork: number;
+}
+
+export async function shellCounts(): Promise<ShellCounts> {
+  const result = await db().execute<{ site: string | null; timeZone: string | null; decisions: number; openWork: number }>(sql`
+    select (select name from sites where retired_at is null order by name limit 1) as site,
+           (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
+           (select count(*)::int from assessments where urgency >= 30) as decisions,
+           (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`);
+  const row = result.rows[0]!;
+  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions: row.decisions, openWork: row.openWork };
+}
+
+export interface Found {
+  kind: "machine" | "component" | "point" | "action";
+  label: string;
+  where: string;
+  to: string;
+}
+
+const actions: Found[] = [
+  { kind: "action", label: "Import readings", where: "Records", to: "/records/import" },
+  { kind: "action", label: "Export readings", where: "Records", to: "/records" },
+  { kind: "action", label: "Add a machine", where: "Fleet", to: "/fleet/new/machine" },
+  { kind: "action", label: "Plan a stop", where: "Work", to: "/fleet/new/stop" },
+  { kind: "action", label: "Fleet file", where: "Records", to: "/records/fleet" },
+];
+
+const LIMIT = 12;
+
+/** Machines, components and points whose name or place contains every word of the text. */
+export async function find(text: string): Promise<Found[]> {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 6);
+  if (words.length === 0) return [];
+  const like = words.map((w) => `%${w.replace(/[\\%_]/g, "\\$&")}%`);
+  const all = (column: ReturnType<typeof sql>) => sql.join(like.map((l) => sql`${column} ilike ${l}`), sql` and `);
+  const result = await db().execute<{ kind: Found["kind"]; id: string; label: string; where: string; machineId: string }>(sql`
+    (select 'machine' as kind, m.id, m.name as label, m.area as where, m.id as "machineId", 0 as rank from machines m
+      where m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || m.area)`)} order by m.name limit ${LIMIT})
+    union all
+    (select 'component', c.id, c.name, m.name, m.id, 1 from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
+      where c.retired_at is null and m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || c.tag)`)} order by m.name, c.name limit ${LIMIT})
+    union all
+    (select 'point', p.id, p.name, m.name || ', ' || c.name, m.id, 2 from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
+      where p.retired_at is null and m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || p.name || ' ' || p.tag)`)} order by m.name, c.name, p.name limit ${LIMIT})
+    order by rank limit ${2 * LIMIT}`);
+  const found = result.rows.map((r): Found => ({
+    kind: r.kind, label: r.label, where: r.where,
+    to: r.kind === "point" ? `/points/${r.id}` : r.kind === "component" ? `/fleet/machines/${r.machineId}#c-${r.id}` : `/fleet/machines/${r.id}`,
+  }));
+  return [...found, ...actions.filter((a) => words.every((w) => `${a.label} ${a.where}`.toLowerCase().includes(w)))];
+}

@@ -1,0 +1,60 @@
+/** The frame: places on the left, the find box, and the screen. */
+import { NavLink, Outlet, isRouteErrorResponse, useNavigation } from "react-router";
+import type { Route } from "./+types/shell";
+import { now } from "~/platform/clock.server";
+import { guard } from "~/platform/guard.server";
+import { ErrorPage } from "~/ui/errorPage";
+import { Mark } from "~/ui/mark";
+import { SiteProvider } from "~/ui/site";
+import { FindBox } from "./findBox";
+import { shellCounts } from "./queries.server";
+
+export const loader = guard("viewer", async ({ user }) => ({ user, now: now(), ...(await shellCounts()) }));
+
+export function shouldRevalidate() {
+  return true;
+}
+
+export default function Shell({ loaderData }: Route.ComponentProps) {
+  const { user, site, timeZone, now, decisions, openWork } = loaderData;
+  const busy = useNavigation().state !== "idle";
+  const places = [
+    { to: "/", label: "Today", count: decisions },
+    { to: "/fleet", label: "Fleet", count: 0 },
+    { to: "/work", label: "Work", count: openWork },
+    { to: "/records", label: "Records", count: 0 },
+  ];
+  return (
+    <SiteProvider value={{ timeZone, now }}>
+      <a href="#screen" className="sr-only focus:not-sr-only focus:absolute focus:z-30 focus:bg-sheet focus:px-3 focus:py-2">Skip to the screen</a>
+      <div className="lg:grid lg:min-h-screen lg:grid-cols-[148px_minmax(0,1fr)]">
+        <nav aria-label="Places" className="flex flex-wrap items-center gap-x-1 border-line px-3 py-2 max-lg:ruled lg:sticky lg:top-0 lg:h-screen lg:flex-col lg:items-stretch lg:border-r lg:px-0 lg:py-5">
+          <span className="px-3 pb-0 max-lg:pr-4 lg:px-4 lg:pb-5"><Mark /></span>
+          {places.map((p) => (
+            <NavLink
+              key={p.to}
+              to={p.to}
+              end={p.to === "/"}
+              className={({ isActive }) => `flex min-h-9 items-center justify-between gap-2 px-3 py-1.5 max-lg:min-h-11 lg:border-l-[3px] lg:px-4 ${isActive ? "border-sea bg-gradient-to-r from-sea-soft font-semibold text-ink max-lg:border-b-[3px]" : "border-transparent text-ink-2 hover:text-ink"}`}
+            >
+              {p.label}
+              {p.count > 0 ? <span className="text-xs text-ink-2">{p.count}</span> : null}
+            </NavLink>
+          ))}
+          <div className="text-xs leading-relaxed text-ink-2 max-lg:ml-auto lg:mt-auto lg:px-4">
+            <span className="max-lg:hidden">{site}<br /></span>
+            <NavLink to="/account" className="hover:underline max-lg:inline-flex max-lg:min-h-11 max-lg:items-center">{user.name}, {user.role}</NavLink>
+          </div>
+        </nav>
+        <div className="relative min-w-0 px-4 py-4 sm:px-7 lg:py-5">
+          <div className="z-10 mb-3 lg:absolute lg:top-5 lg:right-7 lg:w-[250px]"><FindBox /></div>
+          <main id="screen" tabIndex={-1} aria-busy={busy} className="outline-none"><Outlet /></main>
+        </div>
+      </div>
+    </SiteProvider>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <ErrorPage status={isRouteErrorResponse(error) ? error.status : 500} detail={isRouteErrorResponse(error) ? error.data : undefined} />;
+}

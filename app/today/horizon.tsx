@@ -1,0 +1,76 @@
+/** The horizon: time runs to the right, a line a component, planned stops as columns. */
+import { TZDate } from "@date-fns/tz";
+import { addMonths, format, startOfMonth } from "date-fns";
+import { Link } from "react-router";
+import { stateTone } from "~/ui/state";
+import { dayText, useSite } from "~/ui/site";
+import type { HorizonLine } from "./queries.server";
+
+const WIDTH = 350;
+const TOP = 24;
+const ROW = 29;
+
+export interface StopColumn {
+  id: string;
+  name: string;
+  startsOn: string;
+  days: number;
+}
+
+export function Horizon({ lines, stops, months }: { lines: readonly HorizonLine[]; stops: readonly StopColumn[]; months: number }) {
+  const site = useSite();
+  const start = startOfMonth(new TZDate(site.now, site.timeZone));
+  const from = start.getTime();
+  const to = addMonths(start, months + 1).getTime();
+  const x = (ms: number) => Math.min(WIDTH, Math.max(0, ((ms - from) / (to - from)) * WIDTH));
+  const height = TOP + lines.length * ROW;
+  const at = (day: string) => Date.parse(`${day}T12:00:00Z`);
+  const columns = stops.map((s) => ({ ...s, at: at(s.startsOn) })).filter((s) => s.at < to);
+  const describe = (l: HorizonLine) => `${dayText(l.p10, site)} to ${l.p90 === null ? "beyond the horizon" : dayText(l.p90, site)}${l.p50 === null ? "" : `, P50 ${dayText(l.p50, site)}`}${l.bookedOn ? `, booked ${dayText(at(l.bookedOn), site)}` : ""}`;
+  return (
+    <div className="grid grid-cols-[minmax(0,9rem)_minmax(0,1fr)] gap-x-2 pt-2">
+      <ul className="text-sm" style={{ paddingTop: TOP - 4 }}>
+        {lines.map((l) => (
+          <li key={l.pointId} className="truncate" style={{ height: ROW, lineHeight: `${ROW}px` }}>
+            <Link to={`/points/${l.pointId}`} className="hover:underline" title={l.label}>{l.label}</Link>
+            <span className="sr-only">: {describe(l)}</span>
+          </li>
+        ))}
+      </ul>
+      <svg viewBox={`0 0 ${WIDTH} ${height + 22}`} className="w-full overflow-visible" aria-hidden="true">
+        {Array.from({ length: months + 1 }, (_, i) => {
+          const month = addMonths(start, i);
+          return (
+            <g key={i}>
+              <path d={`M${x(month.getTime())} ${TOP - 6}V${height}`} stroke="var(--line)" />
+              <text x={x(month.getTime()) + 10} y={12} fontSize="11" fill="var(--ink-2)">{format(month, "MMMMM")}</text>
+            </g>
+          );
+        })}
+        {columns.map((s) => (
+          <g key={s.id}>
+            <rect x={x(s.at) - 5} y={TOP - 6} width={10} height={height - TOP + 6} fill="var(--sea-soft)" />
+            <text x={Math.min(WIDTH - 20, Math.max(20, x(s.at)))} y={height + 15} fontSize="11.5" fontWeight="640" textAnchor="middle" fill="var(--sea)">{dayText(s.at, site).replace(/ \d{4}$/, "")}</text>
+          </g>
+        ))}
+        {lines.map((l, i) => {
+          const y = TOP + i * ROW + ROW / 2 - 4;
+          const end = l.p90 === null ? WIDTH : x(l.p90);
+          return (
+            <g key={l.pointId} className={stateTone[l.state]}>
+              <rect x={x(l.p10)} y={y - 3.5} width={Math.max(2, end - x(l.p10))} height={7} fill="currentColor" opacity="0.32" />
+              {l.p50 !== null && l.p50 < to ? <path d={`M${x(l.p50)} ${y - 6.5}v13`} stroke="currentColor" strokeWidth="2.2" /> : null}
+              {l.bookedOn ? (
+                <g transform={`translate(${x(at(l.bookedOn))} ${y})`}>
+                  <circle r="5.5" fill="var(--sea)" />
+                  <path d="M-2.4 0l1.8 1.9 3-3.6" fill="none" stroke="var(--on-sea)" strokeWidth="1.4" />
+                </g>
+              ) : null}
+            </g>
+          );
+        })}
+        <path d={`M${x(site.now)} ${TOP - 6}V${height}`} stroke="var(--ink-2)" strokeDasharray="2 3" />
+      </svg>
+    </div>
+  );
+}

@@ -1,0 +1,123 @@
+import { TZDate } from "@date-fns/tz";
+import { format } from "date-fns";
+import { Link } from "react-router";
+import type { Route } from "./+types/today";
+import { conditionStates, type ConditionState } from "@core";
+import { guard } from "~/platform/guard.server";
+import { mayAct } from "~/platform/permissions";
+import { MarginRule } from "~/ui/marginRule";
+import { Empty, PageHead, Section } from "~/ui/page";
+import { dayText, dueText, useSite } from "~/ui/site";
+import { StateGlyph, stateTone } from "~/ui/state";
+import { Verdict } from "~/ui/verdict";
+import { Horizon } from "./horizon";
+import { HORIZON_MONTHS, decisions, dueRounds, horizon, stateCounts, stopsAhead, type Decision, type NextStop } from "./queries.server";
+
+export const meta = () => [{ title: "Today · Juncteral" }];
+
+export const loader = guard("viewer", async ({ user }) => {
+  const [needs, counts, lines, due, ahead] = await Promise.all([decisions(), stateCounts(), horizon(), dueRounds(), stopsAhead()]);
+  return { needs, counts, lines, due, ahead, months: HORIZON_MONTHS, mayBook: mayAct(user.role, "engineer") };
+});
+
+const numbers = ["Nothing needs", "One thing needs", "Two things need", "Three things need", "Four things need", "Five things need", "Six things need", "Seven things need", "Eight things need", "Nine things need"];
+
+function finding(open: number): string {
+  return `${numbers[open] ?? `${open} things need`} a decision`;
+}
+
+const isOpen = (d: Decision) => (d.state === "alarm" || d.state === "alert") && !d.booking;
+
+function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
+  const site = useSite();
+  const book = `/work/book?point=${d.pointId}`;
+  return (
+    <li className="ruled grid grid-cols-[22px_minmax(0,1fr)] gap-x-2.5 py-3 sm:grid-cols-[22px_minmax(0,1fr)_142px] sm:gap-x-4">
+      <span className="pt-0.5"><StateGlyph state={d.state} /></span>
+      <div className="min-w-0">
+        <h3 className="[overflow-wrap:anywhere]">
+          <Link to={`/points/${d.pointId}`} className="hover:underline">{d.machine}, {d.component.charAt(0).toLowerCase() + d.component.slice(1)}</Link>{" "}
+          <span className={`text-sm font-normal ${stateTone[d.state]}`}>{d.state}</span>
+        </h3>
+        <p className="text-ink-2"><span className="sr-only">{d.point}. </span><Verdict parts={d.verdict} /></p>
+        <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+          {d.booking ? (
+            <Link to={`/work/${d.booking.id}`} className="way">Booked: {d.booking.kind}{d.booking.startsOn ? `, ${dayText(Date.parse(`${d.booking.startsOn}T12:00:00Z`), site)}` : ""}</Link>
+          ) : mayBook ? (
+            d.state === "unproven" ? <Link to={`${book}&kind=inspection`} className="act">Book a test</Link>
+            : <Link to={book} className="act">{d.state === "drifting" ? "Plan for a stop" : "Book work into a stop"}</Link>
+          ) : null}
+          <Link to={`/points/${d.pointId}`} className="way">Look at the trend</Link>
+        </p>
+      </div>
+      <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right"><MarginRule margin={d.margin} state={d.state} /></div>
+    </li>
+  );
+}
+
+function partWord(work: NextStop["work"][number], startsOn: string, now: number): { text: string; late: boolean } {
+  if (work.partDays === null) return { text: "no part needed", late: false };
+  const from = work.orderedOn ? Date.parse(work.orderedOn) : now;
+  const late = from + work.partDays * 86_400_000 > Date.parse(startsOn);
+  return { text: late ? "part after the stop" : work.orderedOn ? "part in time" : "part in time if ordered now", late };
+}
+
+export default function Today({ loaderData }: Route.ComponentProps) {
+  const { needs, counts, lines, due, ahead, months, mayBook } = loaderData;
+  const site = useSite();
+  const watched = conditionStates.reduce((sum, s) => sum + counts[s], 0);
+  const order: ConditionState[] = ["steady", "drifting", "alert", "alarm", "unproven"];
+  const duePoints = due.reduce((sum, r) => sum + r.points, 0);
+  return (
+    <>
+      <PageHead title={watched === 0 ? "No machines yet" : finding(needs.filter(isOpen).length)}>
+        {format(new TZDate(site.now, site.timeZone), "EEEE d MMMM")}. {watched} points watched{watched > 0 ? `: ${order.filter((s) => counts[s] > 0).map((s) => `${counts[s]} ${s}`).join(", ")}` : ""}.
+      </PageHead>
+      <div className="grid gap-x-8 lg:grid-cols-[minmax(0,560fr)_minmax(0,486fr)]">
+        <Section title="Needs you, worst first">
+          {needs.length === 0 ? (
+            <Empty>{watched === 0 ? <>Add a machine by hand or load a fleet file. <Link className="act" to="/fleet/new/machine">Add a machine</Link></> : "Every point is steady. Walk the rounds that are due; that is all for today."}</Empty>
+          ) : (
+            <ul>{needs.map((d) => <DecisionRow key={d.pointId} d={d} mayBook={mayBook} />)}</ul>
+          )}
+        </Section>
+        <div>
+          <Section title="Horizon" aside={`next ${months} months · P10 to P90, mark at P50`}>
+            {lines.length === 0 ? <Empty>Nothing is foretold to reach its limit within {months} months.</Empty> : <Horizon lines={lines} stops={ahead.all} months={months} />}
+          </Section>
+          <Section title="Readings due" aside={duePoints ? `${duePoints} within a week` : undefined}>
+            {due.length === 0 ? <Empty>No reading falls due within a week.</Empty> : (
+              <ul>
+                {due.map((r) => {
+                  const when = dueText(r.dueAt, site);
+                  return (
+                    <li key={r.roundId} className="ruled grid grid-cols-[minmax(0,1fr)_6rem_6.5rem] py-1.5">
+                      <Link to={`/points/${r.firstPointId}`} className="truncate hover:underline">{r.name}</Link>
+                      <span className="text-right">{r.points} points</span>
+                      <span className={`text-right ${when.endsWith("late") ? "font-medium text-verm" : ""}`}>{when}</span>
+                    </li>
+                  );
+                })}
+              </ul>
+            )}
+          </Section>
+          <Section title="Work at the next stop" aside={ahead.next ? `${dayText(Date.parse(`${ahead.next.startsOn}T12:00:00Z`), site)}, ${ahead.next.work.reduce((s, w) => s + w.hours, 0)} crew hours of ${ahead.next.crewHours}` : undefined}>
+            {!ahead.next ? <Empty>No stop is planned. <Link className="act" to="/fleet/new/stop">Plan a stop</Link></Empty> : ahead.next.work.length === 0 ? <Empty>Nothing is booked on it yet.</Empty> : (
+              <ul>
+                {ahead.next.work.map((w) => {
+                  const part = partWord(w, ahead.next!.startsOn, site.now);
+                  return (
+                    <li key={w.id} className="ruled flex justify-between gap-3 py-1.5">
+                      <Link to={`/work/${w.id}`} className="truncate hover:underline">{w.what}</Link>
+                      <span className={`whitespace-nowrap ${part.late ? "text-ochre" : ""}`}>{part.text}</span>
+                    </li>
+                  );
+                })}
+              </ul>
+            )}
+          </Section>
+        </div>
+      </div>
+    </>
+  );
+}

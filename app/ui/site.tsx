@@ -1,0 +1,44 @@
+/** What every screen needs to write dates and numbers: the site's time zone and the present. */
+import { TZDate } from "@date-fns/tz";
+import { format } from "date-fns";
+import { createContext, use } from "react";
+
+export interface SiteContext {
+  timeZone: string;
+  now: number;
+}
+
+const Site = createContext<SiteContext>({ timeZone: "UTC", now: 0 });
+export const SiteProvider = Site.Provider;
+export const useSite = () => use(Site);
+
+const HALF_YEAR = 200 * 86_400_000;
+
+/** A day as people say it: "12 Jan", with the year when it is not near. */
+export function dayText(ms: number, { timeZone, now }: SiteContext): string {
+  return format(new TZDate(ms, timeZone), Math.abs(ms - now) > HALF_YEAR ? "d MMM yyyy" : "d MMM");
+}
+
+export function monthText(ms: number, { timeZone }: SiteContext): string {
+  return format(new TZDate(ms, timeZone), "MMMM yyyy");
+}
+
+/** Day and time of a reading: "20 Nov, 10:40". */
+export function momentText(ms: number, site: SiteContext): string {
+  return `${dayText(ms, site)}, ${format(new TZDate(ms, site.timeZone), "HH:mm")}`;
+}
+
+/** The value of a datetime-local field in the site's time zone. */
+export function localInput(ms: number, timeZone: string): string {
+  return format(new TZDate(ms, timeZone), "yyyy-MM-dd'T'HH:mm");
+}
+
+/** "in 8 weeks", "2 days late", "today". */
+export function dueText(ms: number, { now, timeZone }: SiteContext): string {
+  const day = (t: number) => Math.floor(Date.parse(`${format(new TZDate(t, timeZone), "yyyy-MM-dd")}T00:00:00Z`) / 86_400_000);
+  const days = day(ms) - day(now);
+  if (days < 0) return `${-days} day${days === -1 ? "" : "s"} late`;
+  if (days === 0) return "today";
+  if (days < 7) return format(new TZDate(ms, timeZone), "EEEE");
+  return `in ${days} days`;
+}

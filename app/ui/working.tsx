@@ -1,0 +1,21 @@
+/** The working of a computed number. */
+import { decimalsFor, formatNumber, formatQuantity, type Working } from "@core";
+
+export function WorkingTable({ working }: { working: Working }) {
+  return (
+    <div className="text-sm">
+      <p className="pt-2 text-ink">{working.formula}</p>
+      <dl className="mt-1">
+        {working.rows.map((row, i) => (
+          <div key={i} className="flex justify-between gap-3 py-0.5">
+            <dt className="text-ink-2">{row.label}</dt>
+            <dd className="font-semibold whitespace-nowrap">
+              {row.quantity ? formatQuantity(row.value, row.quantity, row.digits === undefined ? {} : { digits: row.digits }) : formatNumber(row.value, row.digits ? decimalsFor(row.value, row.digits) : 0)}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-1 text-ink-2">{working.source} {working.note}</p>
+    </div>
+  );
+}

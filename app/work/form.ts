@@ -1,0 +1,29 @@
+/** The forms of work: booking it and recording it as done. */
+import { number, object, string } from "yup";
+import { interventionKinds, type InterventionKind } from "~/db/schema";
+import { quantityField, textField } from "~/platform/validate";
+
+export const bookingSchema = object({
+  componentId: string().uuid("Choose a component.").required("Choose a component."),
+  pointId: string().default(""),
+  kind: string<InterventionKind>().oneOf([...interventionKinds], "Choose what is to be done.").required("Choose what is to be done."),
+  stopId: string().default(""),
+  crewHours: number().transform((v: number, o: unknown) => (typeof o === "string" && o.trim() === "" ? undefined : v)).typeError("Write a number of hours.").min(0, "Not below 0.").max(10_000, "At most 10 000.").required("Say how many crew hours it takes."),
+  partOrderedOn: string().trim().matches(/^$|^\d{4}-\d{2}-\d{2}$/, "Write the date as 2026-11-20.").default(""),
+  note: textField(),
+  submission: string().uuid("The form is out of date: load the page again.").required("The form is out of date: load the page again."),
+});
+
+export const doneSchema = object({
+  doneAt: string().trim().required("Say when it was done."),
+  hours: quantityField("runningHours", { required: true }),
+  serial: string().trim().max(60, "At most 60 characters.").default(""),
+  findings: textField(),
+  version: number().integer().required(),
+});
+
+export const interventionLabels: Record<InterventionKind, string> = {
+  replacement: "Replace the part",
+  repair: "Repair or overhaul it",
+  inspection: "Inspect or test it",
+};

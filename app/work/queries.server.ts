@@ -1,0 +1,95 @@
+/** Reads of planned and finished work. */
+import { and, asc, desc, eq, gte, isNotNull, isNull, sql } from "drizzle-orm";
+import { correctSeries, defaultPrior, median, probabilityBy, type PointQuantityId } from "@core";
+import { db } from "~/db/client.server";
+import { assessments, circuits, components, instruments, interventions, lives, machines, points, readings, sites, stops } from "~/db/schema";
+import { assessPointOf, assessReadingOf, assessedColumns, contextOf, pointSetups, stopMoment } from "~/platform/assessment.server";
+import { now } from "~/platform/clock.server";
+import { notFound } from "~/platform/guard.server";
+
+const workColumns = {
+  id: interventions.id, kind: interventions.kind, note: interventions.note, crewHours: interventions.crewHours, stopId: interventions.stopId, doneAt: interventions.doneAt, orderedOn: interventions.partOrderedOn,
+  component: components.name, componentId: components.id, leadTimeDays: components.leadTimeDays, machine: machines.name, machineId: machines.id,
+};
+
+function work() {
+  return db().select(workColumns).from(interventions).innerJoin(components, eq(components.id, interventions.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId));
+}
+
+export type WorkRow = Awaited<ReturnType<typeof work>>[number];
+
+export async function workPage() {
+  const today = new Date(now()).toISOString().slice(0, 10);
+  const [ahead, open, done] = await Promise.all([
+    db().select().from(stops).where(and(isNull(stops.retiredAt), gte(stops.startsOn, today))).orderBy(asc(stops.startsOn)).limit(12),
+    work().where(and(isNull(interventions.doneAt), isNull(interventions.cancelledAt))).orderBy(machines.name),
+    work().where(isNotNull(interventions.doneAt)).orderBy(desc(interventions.doneAt)).limit(12),
+  ]);
+  return { ahead, open, done };
+}
+
+/** What a person needs to see before booking: the stops with the chance of failing before each, and the part. */
+export async function bookingContext(componentId: string | null, pointId: string | null) {
+  const place = db()
+    .select({ componentId: components.id, component: components.name, leadTimeDays: components.leadTimeDays, machine: machines.name, machineId: machines.id, siteId: machines.siteId, pointId: points.id, point: points.name, verdict: assessments.verdict, state: assessments.state, margin: assessments.margin, detail: assessments.detail })
+    .from(components).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId))
+    .leftJoin(points, pointId ? eq(points.id, pointId) : sql`false`).leftJoin(assessments, eq(assessments.pointId, points.id));
+  const [row] = pointId ? await place.where(eq(points.componentId, components.id)) : await place.where(eq(components.id, componentId!));
+  if (!row) throw notFound(pointId ? "point" : "component");
+  const today = new Date(now()).toISOString().slice(0, 10);
+  const ahead = await db().select().from(stops).where(and(eq(stops.siteId, row.siteId), isNull(stops.retiredAt), gte(stops.startsOn, today))).orderBy(asc(stops.startsOn)).limit(8);
+  const booked = await db().select({ stopId: interventions.stopId, hours: sql<number>`sum(${interventions.crewHours})::float8` }).from(interventions).where(and(isNull(interventions.doneAt), isNull(interventions.cancelledAt))).groupBy(interventions.stopId);
+  const { detail, ...rest } = row;
+  const forecast = detail?.noTrend ? null : (detail?.forecast ?? null);
+  return {
+    ...rest,
+    stops: ahead.map((s) => ({ id: s.id, name: s.name, startsOn: s.startsOn, at: stopMoment(s.startsOn), crewHours: s.crewHours, bookedHours: booked.find((b) => b.stopId === s.id)?.hours ?? 0, probability: forecast ? probabilityBy(forecast, stopMoment(s.startsOn)) : null })),
+  };
+}
+
+export type BookingContext = Awaited<ReturnType<typeof bookingContext>>;
+
+/** One piece of work with its place, its stop, and what the readings say before and after. */
+export async function interventionPage(id: string) {
+  const [row] = await db()
+    .select({ work: interventions, component: components.name, kindOfComponent: components.kind, leadTimeDays: components.leadTimeDays, machine: machines.name, machineId: machines.id, timeZone: sites.timeZone, stop: stops.name, startsOn: stops.startsOn })
+    .from(interventions).innerJoin(components, eq(components.id, interventions.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId)).innerJoin(sites, eq(sites.id, machines.siteId)).leftJoin(stops, eq(stops.id, interventions.stopId))
+    .where(eq(interventions.id, id));
+  if (!row) throw notFound("piece of work");
+  const [life] = await db().select().from(lives).where(and(eq(lives.componentId, row.work.componentId), isNull(lives.endedAt)));
+  const [counter] = await db().select({ hours: sql<number | null>`max(${readings.hours})` }).from(readings).innerJoin(points, eq(points.id, readings.pointId)).where(and(eq(points.componentId, row.work.componentId), isNull(readings.supersededAt)));
+  return { ...row, lifeSerial: life?.serial ?? "", lifeStartedAt: life?.startedAt.getTime() ?? null, counter: counter?.hours ?? null, compared: row.work.doneAt ? await beforeAndAfter(row.work) : [] };
+}
+
+export interface BeforeAfter {
+  pointId: string;
+  name: string;
+  quantity: PointQuantityId;
+  unit: string;
+  fullFlow: number | null;
+  reference: { pressure: number; temperature: number } | null;
+  before: { value: number; readings: number } | null;
+  after: { value: number; readings: number } | null;
+}
+
+const COMPARED = 3;
+
+/** The last readings before the work beside the first after it, at the same reference condition. */
+async function beforeAndAfter(work: typeof interventions.$inferSelect): Promise<BeforeAfter[]> {
+  const setups = await pointSetups(db()).where(and(eq(points.componentId, work.componentId), isNull(points.retiredAt)));
+  const names = new Map((await db().select({ id: points.id, name: points.name, unit: points.unit }).from(points).where(eq(points.componentId, work.componentId))).map((p) => [p.id, p]));
+  const rows = await db().select(assessedColumns).from(readings).innerJoin(points, eq(points.id, readings.pointId)).leftJoin(instruments, eq(instruments.id, readings.instrumentId)).where(and(eq(points.componentId, work.componentId), isNull(readings.supersededAt))).orderBy(readings.takenAt);
+  const doneAt = work.doneAt!.getTime();
+  return setups.map((setup): BeforeAfter => {
+    const point = assessPointOf(setup);
+    const corrected = (lifeId: string | null, from: number, to: number) =>
+      correctSeries(rows.filter((r) => r.pointId === setup.pointId && (lifeId === null || r.lifeId === lifeId) && r.takenAt.getTime() >= from && r.takenAt.getTime() < to).map(assessReadingOf), point, contextOf(setup, [], defaultPrior)).readings.map((r) => r.corrected);
+    const side = (values: number[]) => (values.length ? { value: median(values), readings: values.length } : null);
+    const name = names.get(setup.pointId)!;
+    return {
+      pointId: setup.pointId, name: name.name, quantity: setup.quantity, unit: name.unit, fullFlow: point.fullFlow, reference: point.reference,
+      before: side(corrected(work.endedLifeId, 0, doneAt).slice(-COMPARED)),
+      after: side(corrected(work.startedLifeId, doneAt, Infinity).slice(0, COMPARED)),
+    };
+  });
+}

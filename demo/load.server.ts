@@ -1,0 +1,141 @@
+/** Loads the invented fleet once into an empty database, in one transaction, then assesses it. */
+import { formatNumber, findUnit, fromCore, quantityOf, random } from "@core";
+import { sql } from "drizzle-orm";
+import { db } from "~/db/client.server";
+import { assessments, circuits, components, fluids, instruments, interventions, lives, machines, points, readings, roundPoints, rounds, sites, stops, users } from "~/db/schema";
+import { assessStalePoints, markAllStale } from "~/platform/assessment.server";
+import { now as clock } from "~/platform/clock.server";
+import { hashPassword } from "~/platform/session.server";
+import { fleetPlan } from "./fleet";
+import { readPoint, roundTimes } from "./readings";
+import { fluidPlans, instrumentPlans, people, site, type MachinePlan } from "./world";
+
+const DAY = 86_400_000;
+const MONTH = 30.4375 * DAY;
+const LIFE_YEARS = 5.3;
+
+/** Days since the last walk of each round: one is late, one due today, the others not yet. */
+const lastWalk: Record<string, number> = {
+  "Lock, north side": 32,
+  "Bridge drive and locks": 30,
+  "Quay cranes 1 to 3": 27,
+  "Lock, south side and sluices": 12,
+  "Ramp, gangway and slipway": 9,
+  "Yard machines": 4,
+};
+
+/** The crane meter read 12 % high between these days before the load, until it was found out. */
+const meterFault = { instrument: "F-11", from: 150, to: 60, factor: 1.12 };
+
+export interface DemoPasswords {
+  [signIn: string]: string;
+}
+
+const iso = (ms: number) => new Date(ms).toISOString().slice(0, 10);
+const uuid = () => crypto.randomUUID();
+
+/** Load the demo unless there is a site already. Returns whether it did. */
+export async function loadDemo(passwords: DemoPasswords, { only }: { only?: string } = {}): Promise<boolean> {
+  const loaded = await db().transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(727275)`);
+    const [there] = await tx.select({ id: sites.id }).from(sites).limit(1);
+    if (there) return false;
+    const now = clock();
+    const rng = random(42);
+    const siteId = uuid();
+    await tx.insert(sites).values({ id: siteId, ...site });
+    for (const person of people) {
+      await tx.insert(users).values({ name: person.name, signIn: person.signIn, role: person.role, passwordHash: await hashPassword(passwords[person.signIn]!) });
+    }
+    const fluidRows = fluidPlans.map((f) => ({ id: uuid(), ...f }));
+    await tx.insert(fluids).values(fluidRows);
+    const instrumentRows = instrumentPlans.map((i) => ({ id: uuid(), ...i, calibratedAt: new Date(now - 60 * DAY), calibrationDueAt: new Date(now + 305 * DAY) }));
+    await tx.insert(instruments).values(instrumentRows);
+    const stopPlans = [
+      { name: "Winter stop", days: -311, length: 3 }, { name: "Spring stop", days: -196, length: 4 }, { name: "Autumn stop", days: -64, length: 3 },
+      { name: "Winter stop", days: 55, length: 3 }, { name: "Spring stop", days: 169, length: 4 }, { name: "Autumn stop", days: 301, length: 3 },
+    ];
+    const stopRows = stopPlans.map((p) => ({ id: uuid(), siteId, name: p.name, startsOn: iso(now + p.days * DAY), days: p.length, crewHours: 24 }));
+    await tx.insert(stops).values(stopRows);
+
+    const plans = fleetPlan().filter((m) => !only || m.name === only);
+    const roundRows = new Map<string, string>();
+    const rows = { machines: [] as (typeof machines.$inferInsert)[], circuits: [] as (typeof circuits.$inferInsert)[], components: [] as (typeof components.$inferInsert)[], lives: [] as (typeof lives.$inferInsert)[], points: [] as (typeof points.$inferInsert)[], readings: [] as (typeof readings.$inferInsert)[], roundPoints: [] as (typeof roundPoints.$inferInsert)[], interventions: [] as (typeof interventions.$inferInsert)[] };
+    for (const plan of plans) addMachine(plan, now);
+
+    function addMachine(plan: MachinePlan, present: number) {
+      const machineId = uuid();
+      const circuitId = uuid();
+      const fluid = fluidRows.find((f) => f.name === plan.fluid)!;
+      rows.machines.push({ id: machineId, siteId, name: plan.name, tag: plan.tag, area: plan.area, hoursPerDay: plan.hoursPerDay, dutyDeviation: 0.12 });
+      rows.circuits.push({ id: circuitId, machineId, name: plan.circuit, fluidId: fluid.id, workingPressure: plan.pressure, volume: 250 });
+      const origin = present - LIFE_YEARS * 365.25 * DAY;
+      const hoursAt = (at: number) => Math.round(((at - origin) / DAY) * plan.hoursPerDay);
+      const times = roundTimes(present, lastWalk[plan.round]!, rng.fork(plan.round));
+      if (!roundRows.has(plan.round)) roundRows.set(plan.round, uuid());
+      plan.components.forEach((component, position) => {
+        const componentId = uuid();
+        rows.components.push({ id: componentId, circuitId, kind: component.kind, name: component.name, model: component.model, position, displacement: component.displacement ?? null, speed: component.speed ?? null, maxPressure: component.maxPressure ?? null, leadTimeDays: component.leadTimeDays ?? null });
+        const replaced = component.replacedDaysAgo === undefined ? undefined : present - component.replacedDaysAgo * DAY;
+        const firstLife = uuid();
+        const currentLife = replaced === undefined ? firstLife : uuid();
+        const serial = () => `E${Math.floor(rng.between(10_000, 99_999))}`;
+        rows.lives.push({ id: firstLife, componentId, startedAt: new Date(origin), startHours: 0, serial: serial(), knownWhenNew: component.knownWhenNew ?? true, ...(replaced !== undefined && { endedAt: new Date(replaced), endHours: hoursAt(replaced), endReason: "Case drain at its limit" }) });
+        if (replaced !== undefined) {
+          const fresh = serial();
+          rows.lives.push({ id: currentLife, componentId, startedAt: new Date(replaced), startHours: hoursAt(replaced), serial: fresh, knownWhenNew: true });
+          rows.interventions.push({ componentId, kind: "replacement", note: "Case drain at its limit; load test confirmed.", crewHours: 8, bookedBy: "R. Oduya", bookedAt: new Date(replaced - 60 * DAY), doneAt: new Date(replaced), doneHours: hoursAt(replaced), doneBy: "L. Aske", findings: `Port plate scored. New pump ${fresh}, case filled before start.`, endedLifeId: firstLife, startedLifeId: currentLife });
+        }
+        component.points.forEach((point) => {
+          const pointId = uuid();
+          const quantity = quantityOf(point.quantity);
+          const instrument = instrumentRows.find((i) => i.tag === point.instrument);
+          const stream = rng.fork(`${plan.tag}/${component.name}/${point.name}`);
+          const from = point.months === undefined ? 0 : present - point.months * MONTH;
+          const fault = point.instrument === meterFault.instrument ? (at: number) => (at > present - meterFault.from * DAY && at < present - meterFault.to * DAY ? meterFault.factor : 1) : undefined;
+          const live = times.filter((t) => t >= from);
+          const simulated = replaced === undefined || !point.reference
+            ? readPoint(point, plan, fluid, live, present, origin, (at) => hoursAt(at), fault, stream)
+            : [
+                ...readPoint({ ...point, truth: { law: "exponential", end: 4.9, crossesInDays: -component.replacedDaysAgo! } }, plan, fluid, live.filter((t) => t < replaced), present, origin, (at) => hoursAt(at), fault, stream),
+                ...readPoint(point, plan, fluid, live.filter((t) => t >= replaced), present, replaced, (at) => hoursAt(at) - hoursAt(replaced), fault, stream).map((r) => ({ ...r, hours: r.hours + hoursAt(replaced) })),
+              ];
+          rows.points.push({
+            id: pointId, componentId, name: point.name, quantity: point.quantity, state: point.state, unit: quantity.unit, conditionsText: point.conditions, instrumentId: instrument?.id ?? null,
+            referencePressure: point.reference?.pressure ?? null, referenceTemperature: point.reference?.temperature ?? null,
+            limitBasis: point.limit?.basis ?? null, limitUpper: point.limit?.upper ?? null, limitLower: point.limit?.lower ?? null, limitSetBy: "R. Oduya", limitSetAt: new Date(origin), limitReason: point.limit?.basis === "shareOfFullFlow" ? "Common practice" : "",
+            lastReadingAt: simulated.length ? new Date(simulated[simulated.length - 1]!.at) : null,
+          });
+          rows.roundPoints.push({ roundId: roundRows.get(plan.round)!, pointId, position: rows.roundPoints.length });
+          const unit = findUnit(quantity.unit, quantity.dimension)!;
+          for (const r of simulated) {
+            const value = Number(r.value.toFixed(quantity.decimals + 1));
+            rows.readings.push({
+              pointId, lifeId: replaced !== undefined && r.at >= replaced ? currentLife : firstLife, takenAt: new Date(r.at), value, ...(point.state === "cycle" && { least: value }),
+              entered: `${formatNumber(fromCore(value, unit), quantity.decimals + 1)} ${unit.symbol}`, pressure: Math.round(r.pressure), temperature: Math.round(r.temperature * 2) / 2, hours: r.hours,
+              instrumentId: instrument?.id ?? null, takenBy: stream.uniform() < 0.7 ? "T. Wren" : "L. Aske",
+            });
+          }
+        });
+      });
+    }
+
+    const lift = rows.components.find((c) => c.name === "Lift cylinder, port");
+    if (lift) rows.interventions.push({ componentId: lift.id!, stopId: stopRows[3]!.id, kind: "repair", note: "Renew piston seals; margin of the port check valve is shrinking.", crewHours: 10, bookedBy: "R. Oduya", bookedAt: new Date(now - 12 * DAY) });
+
+    await tx.insert(rounds).values([...roundRows].map(([name, id]) => ({ id, siteId, name })));
+    for (const [table, list] of [[machines, rows.machines], [circuits, rows.circuits], [components, rows.components], [lives, rows.lives], [points, rows.points], [roundPoints, rows.roundPoints], [interventions, rows.interventions]] as const) {
+      if (list.length) await tx.insert(table).values(list as never);
+    }
+    for (let i = 0; i < rows.readings.length; i += 1000) await tx.insert(readings).values(rows.readings.slice(i, i + 1000));
+    await tx.insert(assessments).values(rows.points.map((p) => ({ pointId: p.id!, state: "unproven" as const, urgency: 10, readings: 0, verdict: [], stale: true })));
+    return true;
+  });
+  if (!loaded) return false;
+  // twice: the second time every point knows its sisters
+  await assessStalePoints();
+  await markAllStale();
+  await assessStalePoints();
+  return true;
+}
+

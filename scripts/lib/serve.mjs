@@ -1,0 +1,64 @@
+/** The application as two processes: pages, and jobs beside them. */
+import { spawn } from "node:child_process";
+import { join } from "node:path";
+import { projectDir, run, say } from "./process.mjs";
+
+const appScript = join(projectDir, "scripts/lib/app.mjs");
+
+/** Run one function of the built server to its end. */
+export function appCommand(what, env, argument) {
+  return run(process.execPath, [appScript, what, ...(argument ? [argument] : [])], { env: { ...process.env, NODE_ENV: "production", ...env } });
+}
+
+/**
+ * Start pages and worker; resolves once pages answer. A worker that dies is started again.
+ * Returns { stop(), ended } where `ended` resolves when the page server ends by itself.
+ */
+export async function startApp(env) {
+  const environment = { ...process.env, NODE_ENV: "production", ...env };
+  let stopping = false;
+  const start = (what) => spawn(process.execPath, [appScript, what], { cwd: projectDir, env: environment, stdio: ["ignore", "inherit", "inherit", "ipc"] });
+  const web = start("serve");
+  let worker = start("work");
+  const revive = () => {
+    if (stopping) return;
+    setTimeout(() => {
+      if (stopping) return;
+      worker = start("work");
+      worker.on("exit", revive);
+    }, 2000);
+  };
+  worker.on("exit", revive);
+  const ended = new Promise((done) => web.on("exit", (code) => done(code ?? 1)));
+  const address = `http://${env.HOST ?? "127.0.0.1"}:${env.PORT}`;
+  for (let tries = 0; ; tries++) {
+    const answers = await fetch(`${address}/healthz`).then(() => true, () => false);
+    if (answers) break;
+    if (tries > 200 || web.exitCode !== null) {
+      await stop();
+      throw new Error("The application did not start; its log stands above.");
+    }
+    await new Promise((next) => setTimeout(next, 100));
+  }
+  async function stop() {
+    stopping = true;
+    const gone = (child) => (child.exitCode !== null || child.signalCode !== null ? Promise.resolve() : new Promise((done) => child.once("exit", done)));
+    for (const child of [web, worker]) child.kill("SIGTERM");
+    const late = setTimeout(() => {
+      for (const child of [web, worker]) child.kill("SIGKILL");
+    }, 6000);
+    await Promise.all([gone(web), gone(worker)]);
+    clearTimeout(late);
+  }
+  return { stop, ended, address };
+}
+
+/** Wait for Ctrl-C or a polite kill, then stop everything in order. A second Ctrl-C does not interrupt the stopping. */
+export async function untilInterrupted(app, cleanUp) {
+  await Promise.race([app.ended, new Promise((done) => {
+    for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, done);
+  })]);
+  say("\nStopping …");
+  await app.stop();
+  cleanUp();
+}
