@@ -10,7 +10,9 @@ export function ensurePackages() {
   const stamp = join(projectDir, "node_modules/.installed-from");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   say("Installing npm packages (once) …");
-  run("npm", ["ci", "--include=dev", "--no-audit", "--no-fund"]);
+  // not `npm ci`: it refuses the lock file where a registry lacks an optional package of another platform.
+  // --no-save keeps to the lock file and leaves it as it is.
+  run("npm", ["install", "--no-save", "--include=dev", "--no-audit", "--no-fund"]);
   writeFileSync(stamp, lock);
 }
 
