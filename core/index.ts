@@ -37,6 +37,7 @@ export { expectedReading } from "./assessment/expected";
 export type { ExpectedRange } from "./assessment/expected";
 export { questionReading } from "./assessment/question";
 export type { Question } from "./assessment/question";
+export { chance } from "./assessment/verdict";
 export { conditionStates } from "./assessment/types";
 export type { AssessContext, AssessPoint, AssessReading, AssessStop, Assessment, AssessedForecast, ConditionState, Expectation, ReadingMark, SeriesPoint, VerdictPart } from "./assessment/types";
 export type { Working, WorkingRow } from "./working";

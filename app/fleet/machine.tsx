@@ -13,9 +13,9 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 
 export const loader = guard("viewer", async ({ params, user }) => ({ page: await machinePage(idParam(params)), mayEdit: mayAct(user.role, "engineer") }));
 
-function findingOf(name: string, counts: { alarm: number; alert: number; drifting: number; all: number }): string {
+function findingOf(name: string, counts: { alarm: number; alert: number; drifting: number; unproven: number; all: number }): string {
   if (counts.all === 0) return `${name}: nothing is measured yet`;
-  const parts = [counts.alarm && `${counts.alarm} alarm`, counts.alert && `${counts.alert} alert`, counts.drifting && `${counts.drifting} drifting`].filter(Boolean);
+  const parts = [counts.alarm && `${counts.alarm} alarm`, counts.alert && `${counts.alert} alert`, counts.drifting && `${counts.drifting} drifting`, counts.unproven && `${counts.unproven} unproven`].filter(Boolean);
   return parts.length ? `${name}: ${parts.join(", ")} of ${counts.all} points` : `${name}: all ${counts.all} points are well`;
 }
 
@@ -26,7 +26,7 @@ export default function Machine({ loaderData: { page, mayEdit } }: Route.Compone
   const count = (state: string) => all.filter((p) => p.state === state).length;
   return (
     <>
-      <PageHead crumbs={[{ label: "Fleet", to: "/fleet" }, { label: machine.area || page.site }]} title={findingOf(machine.name, { alarm: count("alarm"), alert: count("alert"), drifting: count("drifting"), all: all.length })}>
+      <PageHead crumbs={[{ label: "Fleet", to: "/fleet" }, { label: machine.area || page.site }]} title={findingOf(machine.name, { alarm: count("alarm"), alert: count("alert"), drifting: count("drifting"), unproven: count("unproven"), all: all.length })}>
         {machine.tag}, about {formatQuantity(machine.hoursPerDay, "runningHours")} a day. {machine.note}
         {machine.retired ? " Retired." : ""}
         {mayEdit ? <span className="ml-3 inline-flex gap-4"><Link to={`/fleet/edit/machine/${machine.id}`} className="way">Edit</Link><Link to={`/fleet/new/circuit?machineId=${machine.id}`} className="way">Add a circuit</Link></span> : null}
@@ -35,7 +35,7 @@ export default function Machine({ loaderData: { page, mayEdit } }: Route.Compone
       {page.circuits.map((circuit) => (
         <Section key={circuit.id} title={`${circuit.name}${circuit.workingPressure ? `, ${formatQuantity(circuit.workingPressure, "loadPressure")}` : ""}${circuit.fluid ? `, ${circuit.fluid}` : ", no fluid stated"}`} aside={mayEdit ? <span className="inline-flex gap-4"><Link to={`/fleet/edit/circuit/${circuit.id}`} className="way">Edit</Link><Link to={`/fleet/new/component?circuitId=${circuit.id}`} className="way">Add a component</Link></span> : undefined}>
           {circuit.components.length === 0 ? <Empty>No component yet.</Empty> : null}
-          <table className="w-full border-collapse [&_td]:py-1.5">
+          <table className="w-full border-collapse [&_td]:py-1 lg:[&_td]:py-0.5">
             <thead className="sr-only"><tr><th scope="col">Point</th><th scope="col">State</th><th scope="col">Last reading</th><th scope="col">Margin used</th></tr></thead>
             {circuit.components.map((k) => (
               <tbody key={k.id} id={`c-${k.id}`}>
@@ -47,7 +47,7 @@ export default function Machine({ loaderData: { page, mayEdit } }: Route.Compone
                 </tr>
                 {k.points.map((p) => (
                   <tr key={p.id} className="ruled">
-                    <td className="pr-3 [overflow-wrap:anywhere]"><Link to={`/points/${p.id}`} className="inline-flex min-h-8 items-center hover:underline">{p.name}</Link></td>
+                    <td className="pr-3 [overflow-wrap:anywhere]"><Link to={`/points/${p.id}`} className="inline-flex min-h-9 items-center lg:min-h-7 hover:underline">{p.name}</Link></td>
                     <td className="pr-3 text-sm"><StateWord state={p.state} /></td>
                     <td className="pr-3 text-right text-sm whitespace-nowrap">{p.lastRaw === null ? "no reading" : <>{formatQuantity(p.lastRaw, p.quantity, { unit: p.unit })} <span className="text-ink-2 max-sm:hidden">{p.lastAt ? dayText(p.lastAt, site) : ""}</span></>}</td>
                     <td className="w-[120px] text-right align-middle"><MarginRule margin={p.margin} state={p.state} width={112} label={false} /></td>

@@ -60,7 +60,7 @@ export function trendChart(data: PointPage, shown: Shown, timeZone: string, limi
     if (baseline && currentLife) {
       annotations.baseline = {
         type: "box", xMin: currentLife.readings[0]?.at ?? first, yMin: scale(baseline.centre - 2 * baseline.spread), yMax: scale(baseline.centre + 2 * baseline.spread), backgroundColor: faded(tones.sea, 0.1), borderWidth: 0, drawTime: "beforeDatasetsDraw",
-        label: { display: true, content: `baseline ${figure(scale(baseline.centre))} ± ${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? ", provisional" : ""}`, position: { x: "start", y: "end" }, color: tones.sea, font: { size: 11.5 }, yAdjust: 14, xAdjust: -4 },
+        label: { display: true, content: `baseline ${figure(scale(baseline.centre))} ± ${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? ", provisional" : ""}`, position: { x: "start", y: "end" }, color: tones.sea, font: { size: 11.5, weight: "normal" }, yAdjust: 20, xAdjust: -4 },
       };
     }
     for (const [name, value] of [["upper", detail?.limits?.upper], ["lower", detail?.limits?.lower]] as const) {
@@ -89,7 +89,7 @@ export function trendChart(data: PointPage, shown: Shown, timeZone: string, limi
             afterBuildTicks: (axis) => { axis.ticks = years.length >= 2 ? years.map((value) => ({ value })) : axis.ticks; },
             ticks: { color: tones["ink-2"], maxRotation: 0, autoSkip: true, callback: (value) => format(new TZDate(Number(value), timeZone), years.length >= 2 ? "yyyy" : "d MMM") },
           },
-          y: { type: "linear", min: scale(floor), max: scale(ceiling), grid: { color: tones.line }, border: { display: false }, ticks: { color: tones["ink-2"], maxTicksLimit: 8, callback: (value) => figure(Number(value)) }, title: { display: true, text: shown.unit, color: tones["ink-2"] } },
+          y: { type: "linear", suggestedMin: scale(floor), suggestedMax: scale(ceiling), grid: { color: tones.line }, border: { display: false }, ticks: { color: tones["ink-2"], maxTicksLimit: 8, callback: (value) => figure(Number(value)) }, title: { display: true, text: shown.unit, color: tones["ink-2"] } },
         },
         plugins: {
           legend: { display: false },

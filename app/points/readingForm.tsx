@@ -67,7 +67,7 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
   }, []);
 
   const conditions = useMemo(() => ({ temperature: numberIn(typed.temperature, "oilTemperature"), pressure: numberIn(typed.pressure, "loadPressure") }), [typed.temperature, typed.pressure]);
-  const expected = useMemo(() => (point.expectation ? expectedReading(point.expectation, point.fluid, conditions) : null), [point, conditions]);
+  const expected = useMemo(() => (point.expectation ? expectedReading(point.expectation, point.fluid, { ...conditions, at: takenAt }) : null), [point, conditions, takenAt]);
   const question = useMemo(() => {
     if (!ask) return undefined;
     const parsed = parseQuantity(typed.value, point.quantity, { assume: point.unit });

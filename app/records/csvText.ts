@@ -36,8 +36,8 @@ export function guessDelimiter(text: string): Delimiter {
 /** Files that separate by semicolon or tab usually write decimals with a comma when a number has one. */
 export function guessDecimalMark(text: string, delimiter: Delimiter): "." | "," {
   if (delimiter === ",") return ".";
-  const sample = text.slice(0, 20_000);
-  const commas = sample.match(/\d,\d/g)?.length ?? 0;
-  const points = sample.match(/\d\.\d/g)?.length ?? 0;
+  const cells = text.slice(0, 20_000).split(/\r?\n/).flatMap((line) => line.split(delimiter)).map((c) => c.replace(/"/g, "").trim());
+  const commas = cells.filter((c) => /^[+-]?\d+,\d+\b/.test(c)).length;
+  const points = cells.filter((c) => /^[+-]?\d+\.\d+(?![.\d])/.test(c)).length;
   return commas > points ? "," : ".";
 }

@@ -6,7 +6,7 @@ import { stateTone } from "~/ui/state";
 import { dayText, useSite } from "~/ui/site";
 import type { HorizonLine } from "./queries.server";
 
-const WIDTH = 350;
+const WIDTH = 320;
 const TOP = 24;
 const ROW = 29;
 
@@ -28,7 +28,7 @@ export function Horizon({ lines, stops, months }: { lines: readonly HorizonLine[
   const columns = stops.map((s) => ({ ...s, at: at(s.startsOn) })).filter((s) => s.at < to);
   const describe = (l: HorizonLine) => `${dayText(l.p10, site)} to ${l.p90 === null ? "beyond the horizon" : dayText(l.p90, site)}${l.p50 === null ? "" : `, P50 ${dayText(l.p50, site)}`}${l.bookedOn ? `, booked ${dayText(at(l.bookedOn), site)}` : ""}`;
   return (
-    <div className="grid grid-cols-[minmax(0,9rem)_minmax(0,1fr)] gap-x-2 pt-2">
+    <div className="grid grid-cols-[minmax(0,11rem)_minmax(0,1fr)] gap-x-2 pt-2">
       <ul className="text-sm" style={{ paddingTop: TOP - 4 }}>
         {lines.map((l) => (
           <li key={l.pointId} className="truncate" style={{ height: ROW, lineHeight: `${ROW}px` }}>

@@ -3,10 +3,11 @@ import { formatNumber, type Assessment, type ConditionState } from "@core";
 import { stateTone } from "./state";
 
 const LIMIT_AT = 0.78;
+const FARTHEST = 0.965;
 
 /** Place of a margin on the ruler, 0 to 1: the limit stands at 78 %, so that what lies beyond it is seen. */
 function place(margin: number): number {
-  return Math.min(1, Math.max(0, margin * LIMIT_AT));
+  return Math.min(FARTHEST, Math.max(0, margin * LIMIT_AT));
 }
 
 /** The figure under a margin rule. */
@@ -19,7 +20,7 @@ export function marginText(margin: Assessment["margin"], state: ConditionState):
 
 export function MarginRule({ margin, state, width = 142, label = true }: { margin: Assessment["margin"]; state: ConditionState; width?: number; label?: boolean }) {
   const text = marginText(margin, state);
-  const x = (share: number) => 2 + share * (width - 4);
+  const x = (share: number) => 6 + share * (width - 8);
   const known = margin !== null && state !== "unproven";
   const low = known ? x(place(margin.low)) : x(0);
   const high = known ? x(place(margin.high)) : x(LIMIT_AT);
@@ -28,7 +29,7 @@ export function MarginRule({ margin, state, width = 142, label = true }: { margi
     <span className="inline-flex flex-col items-end gap-0.5">
       <svg width={width} height={22} viewBox={`0 0 ${width} 22`} role="img" aria-label={text} className={stateTone[state]}>
         <path d={`M1 15H${width - 1}`} stroke="var(--line-2)" strokeWidth="1" />
-        <path d={`M2 9.5v10M${x(LIMIT_AT)} 5v14.5`} stroke="var(--ink-2)" strokeWidth="1.6" />
+        <path d={`M${x(0)} 9.5v10M${x(LIMIT_AT)} 5v14.5`} stroke="var(--ink-2)" strokeWidth="1.6" />
         <rect x={low} y={13.2} width={Math.max(1.5, high - low)} height={3.6} fill="currentColor" opacity={known ? 0.32 : 0.18} />
         {known && margin.before !== null ? <path d={`M${x(place(margin.before))} 11v4`} stroke="currentColor" strokeWidth="1.4" opacity="0.7" /> : null}
         {value !== undefined ? <path d={`M${value - 5} 3.5h10l-5 9z`} fill="currentColor" /> : null}

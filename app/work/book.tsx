@@ -1,10 +1,10 @@
 import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/book";
-import { formatNumber } from "@core";
+import { chance } from "@core";
 import { interventionKinds } from "~/db/schema";
 import { guard, guardAction, isUuid, notFound } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
-import { Button, FormProblemsProvider, SelectField, TextArea, TextField } from "~/ui/form";
+import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
@@ -13,6 +13,9 @@ import { bookWork } from "./commands.server";
 import { interventionLabels } from "./form";
 import { partAgainstStop } from "./part";
 import { bookingContext } from "./queries.server";
+
+/** Chance of the limit before a stop from which another way should be looked for. */
+const LIKELY = 0.5;
 
 export const meta = () => [{ title: "Book work · Juncteral" }];
 
@@ -33,12 +36,15 @@ export const action = guardAction("engineer", async ({ request, user }) => {
 export default function Book({ loaderData: { about, kind, submission }, actionData }: Route.ComponentProps) {
   const site = useSite();
   const usable = about.stops.find((s) => !partAgainstStop({ leadTimeDays: about.leadTimeDays, orderedOn: null, stopAt: s.at, now: site.now }).late) ?? about.stops[0];
+  const tooLate = usable !== undefined && (usable.probability ?? 0) >= LIKELY;
+  const title = !usable ? `${about.component}: no stop is planned yet` : tooLate ? `${about.component}: likely past its limit before the ${usable.name.toLowerCase()} on ${dayText(usable.at, site)}` : `${about.component}: the ${usable.name.toLowerCase()} on ${dayText(usable.at, site)} is the first that the part can make`;
   return (
     <div className="max-w-3xl">
-      <PageHead crumbs={[{ label: "Work", to: "/work" }, { label: about.machine, to: `/fleet/machines/${about.machineId}` }, { label: about.component }]} title={usable ? `${about.component}: the ${usable.name.toLowerCase()} on ${dayText(usable.at, site)} is the first that the part can make` : `${about.component}: no stop is planned yet`} />
+      <PageHead crumbs={[{ label: "Work", to: "/work" }, { label: about.machine, to: `/fleet/machines/${about.machineId}` }, { label: about.component }]} title={title} />
       {about.verdict && about.state ? (
         <div className="mb-4 grid gap-3 border-y border-line py-3 sm:grid-cols-[minmax(0,1fr)_170px]"><p className="text-ink-2"><Verdict parts={about.verdict} /></p><div className="sm:text-right"><MarginRule margin={about.margin} state={about.state} /></div></div>
       ) : null}
+      {tooLate && about.beforePart !== null ? <Notice tone="ochre" live={false}>A part ordered today is there on {dayText(about.partAt, site)}. A stop of its own then has {chance(about.beforePart)} of the limit being reached before.</Notice> : null}
       <Form method="post" noValidate>
         <input type="hidden" name="submission" value={submission} />
         <input type="hidden" name="componentId" value={about.componentId} />
@@ -55,7 +61,7 @@ export default function Book({ loaderData: { about, kind, submission }, actionDa
                     <input type="radio" name="stopId" value={s.id} defaultChecked={s.id === usable?.id} className="size-4 accent-sea" />
                     <span className="font-semibold">{s.name}, {dayText(s.at, site)}</span>
                     <span className={`max-sm:col-start-2 ${part.late ? "font-medium text-ochre" : "text-ink-2"}`}>{part.text}</span>
-                    <span className="text-ink-2 max-sm:col-start-2">{s.probability === null ? "" : `${s.probability < 0.01 ? "under 1" : formatNumber(s.probability * 100, 0)} % chance of the limit before · `}<span className={full ? "text-ochre" : ""}>{s.bookedHours} of {s.crewHours} h</span></span>
+                    <span className="text-ink-2 max-sm:col-start-2">{s.probability === null ? "" : `${chance(s.probability).replace(/^an? /, "")} of the limit before · `}<span className={full ? "text-ochre" : ""}>{s.bookedHours} of {s.crewHours} h</span></span>
                   </label>
                 );
               })}

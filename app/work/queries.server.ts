@@ -41,8 +41,11 @@ export async function bookingContext(componentId: string | null, pointId: string
   const booked = await db().select({ stopId: interventions.stopId, hours: sql<number>`sum(${interventions.crewHours})::float8` }).from(interventions).where(and(isNull(interventions.doneAt), isNull(interventions.cancelledAt))).groupBy(interventions.stopId);
   const { detail, ...rest } = row;
   const forecast = detail?.noTrend ? null : (detail?.forecast ?? null);
+  const partAt = now() + (row.leadTimeDays ?? 0) * 86_400_000;
   return {
     ...rest,
+    partAt,
+    beforePart: forecast ? probabilityBy(forecast, partAt) : null,
     stops: ahead.map((s) => ({ id: s.id, name: s.name, startsOn: s.startsOn, at: stopMoment(s.startsOn), crewHours: s.crewHours, bookedHours: booked.find((b) => b.stopId === s.id)?.hours ?? 0, probability: forecast ? probabilityBy(forecast, stopMoment(s.startsOn)) : null })),
   };
 }

@@ -22,8 +22,9 @@ import type { AssessContext, AssessPoint, AssessReading, AssessedForecast, Asses
 
 const DAY = 86_400_000;
 const MONTH_DAYS = 30.4375;
-const TREND_P = 0.05;
-const RISING = 0.95;
+/** Many points are tested at once, so one in a hundred rather than one in twenty. */
+const TREND_P = 0.01;
+const RISING = 0.9;
 /** Readings looked at for a recent trend. */
 const RECENT = 24;
 const OUTLIER = 0.5;
@@ -91,7 +92,7 @@ export function assess(readings: readonly AssessReading[], point: AssessPoint, c
     margin,
     correction: corrected.exponents && point.reference ? { a: corrected.exponents.a, b: corrected.exponents.b, ua: corrected.exponents.ua, ub: corrected.exponents.ub, readings: corrected.exponents.readings, reference: point.reference } : null,
     series: marked,
-    expectation: expectationOf(cast, indicator, corrected, point, level),
+    expectation: expectationOf(cast, indicator, forecast, corrected, point, level),
     verdict: verdictOf(partial, {
       quantity: point.quantity, rule, limits, limit, fullFlow: point.fullFlow, reference: corrected.exponents ? point.reference : null,
       level, asNew: baseline?.centre ?? null, perMonth: cast && indicator ? monthlyRate(cast, indicator, duty) : null, knownWhenNew: point.knownWhenNew,
@@ -209,6 +210,7 @@ function datedForecast(cast: Forecast, indicator: Indicator, series: readonly Se
     rising: cast.rising,
     paths: cast.paths,
     change: { probability: cast.change.probability, at: cast.change.hours === null ? null : dateAtHours(cast.change.hours) },
+    step: { probability: cast.step.probability, at: cast.step.hours === null ? null : (series.find((r) => r.hours >= cast.step.hours!)?.at ?? null) },
     fan: cast.fan.map((f) => {
       const edges = [indicator.toValue(f.p10), indicator.toValue(f.p90)].sort((p, q) => p - q);
       return { at: dateAtHours(last.hours + f.hours), p10: edges[0]!, p50: indicator.toValue(f.p50), p90: edges[1]! };
@@ -221,7 +223,14 @@ function monthlyRate(cast: Forecast, indicator: Indicator, duty: Duty): number {
   return (indicator.toValue(1 + cast.rate.centre) - indicator.toValue(1)) * ((duty.hoursPerDay * MONTH_DAYS) / 1000);
 }
 
-function expectationOf(cast: Forecast | null, indicator: Indicator | null, corrected: CorrectedSeries, point: AssessPoint, level: number | null): Expectation | null {
+/** P10 to P90 of a normal, in standard deviations. */
+const P10_P90 = 2.563;
+
+function aheadOf(forecast: AssessedForecast | null, scale: (value: number) => number): Expectation["ahead"] {
+  return (forecast?.fan ?? []).map((f) => ({ at: f.at, centre: scale(f.p50), deviation: Math.abs(scale(f.p90) - scale(f.p10)) / P10_P90 }));
+}
+
+function expectationOf(cast: Forecast | null, indicator: Indicator | null, forecast: AssessedForecast | null, corrected: CorrectedSeries, point: AssessPoint, level: number | null): Expectation | null {
   if (level === null || corrected.readings.length < 3) return null;
   const reference = corrected.exponents ? point.reference : null;
   if (corrected.exponents && level > 0) {
@@ -229,7 +238,7 @@ function expectationOf(cast: Forecast | null, indicator: Indicator | null, corre
     const viscosities = corrected.readings.map((r) => r.lnViscosity);
     const own = median(corrected.readings.map((r) => r.uncertainty / Math.max(r.corrected, 1e-9)));
     return {
-      scale: "log", centre: Math.log(level), deviation: cast ? Math.hypot(cast.noise, 0.01) : Math.max(0.05, own),
+      scale: "log", ahead: aheadOf(forecast, Math.log), centre: Math.log(level), deviation: cast ? Math.hypot(cast.noise, 0.01) : Math.max(0.05, own),
       a: cast?.exponents.a ?? corrected.exponents.a, b: cast?.exponents.b ?? corrected.exponents.b,
       ua: cast?.exponents.ua ?? corrected.exponents.ua, ub: cast?.exponents.ub ?? corrected.exponents.ub,
       reference,
@@ -239,7 +248,7 @@ function expectationOf(cast: Forecast | null, indicator: Indicator | null, corre
   const values = corrected.readings.map((r) => r.corrected);
   const recent = values.slice(-12);
   const spread = Math.max(robustSpread(recent), quantityOf(point.quantity).floor, indicator && cast ? Math.abs(indicator.toValue(1 + cast.noise) - indicator.toValue(1)) : 0);
-  return { scale: "plain", centre: level, deviation: spread, a: 0, b: 0, ua: 0, ub: 0, reference: null, seen: null };
+  return { scale: "plain", ahead: aheadOf(forecast, (v) => v), centre: level, deviation: spread, a: 0, b: 0, ua: 0, ub: 0, reference: null, seen: null };
 }
 
 function lifeOf(cast: Forecast, series: CorrectedSeries["readings"], context: AssessContext): Assessment["life"] {
@@ -268,6 +277,7 @@ function forecastWorking(cast: Forecast, forecast: AssessedForecast, indicator: 
       { label: "chance that the rate is above zero", value: cast.rising * 100, quantity: "share", digits: 3 },
       { label: "noise of a reading", value: cast.noise * 100, quantity: "share", digits: 2 },
       ...cast.paths.filter((p) => p.share >= 0.05).map((p) => ({ label: `path: ${label(p.id)}`, value: p.share * 100, quantity: "share" as const, digits: 2 })),
+      { label: "chance of a sudden step of the level in this life", value: cast.step.probability * 100, quantity: "share", digits: 2 },
       { label: "chance that the rate has changed in this life", value: cast.change.probability * 100, quantity: "share", digits: 2 },
       ...(forecast.hours.p10 === null ? [] : [{ label: "P10, running hours after the last reading", value: forecast.hours.p10, quantity: "runningHours" as const }]),
       ...(forecast.hours.p50 === null ? [] : [{ label: "P50", value: forecast.hours.p50, quantity: "runningHours" as const }]),

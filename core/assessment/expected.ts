@@ -13,16 +13,30 @@ export interface ExpectedRange {
 /** Two-sided 95 % range of a normal. */
 const Z95 = 1.96;
 
+/** The level at a date: between the steps of the forecast, and its ends beyond them. */
+function levelAt({ ahead, centre }: Expectation, at: number): { centre: number; deviation: number } {
+  const after = ahead.findIndex((step) => step.at >= at);
+  if (ahead.length === 0) return { centre, deviation: 0 };
+  if (after <= 0) return after === 0 ? ahead[0]! : ahead[ahead.length - 1]!;
+  const [from, to] = [ahead[after - 1]!, ahead[after]!];
+  const share = (at - from.at) / (to.at - from.at);
+  return { centre: from.centre + share * (to.centre - from.centre), deviation: from.deviation + share * (to.deviation - from.deviation) };
+}
+
 /**
- * Expected range (95 %) of a reading in core units at a pressure in bar and an oil temperature in °C.
+ * Expected range (95 %) of a reading in core units at a pressure in bar, an oil temperature in °C and a
+ * date (epoch ms).
  * Missing conditions are taken as the reference ones, with a range that says so.
  */
 export function expectedReading(
   expectation: Expectation,
   fluid: Fluid | null,
-  { pressure, temperature }: { pressure: number | null; temperature: number | null },
+  { pressure, temperature, at }: { pressure: number | null; temperature: number | null; at: number },
 ): ExpectedRange {
-  const { centre, deviation, reference } = expectation;
+  const { reference } = expectation;
+  const level = levelAt(expectation, at);
+  const centre = level.centre;
+  const deviation = Math.hypot(expectation.deviation, level.deviation);
   if (expectation.scale === "plain") {
     return { low: centre - Z95 * deviation, centre, high: centre + Z95 * deviation, beyondSeen: false };
   }

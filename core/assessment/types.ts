@@ -87,6 +87,8 @@ export interface Expectation {
   /** Standard deviation of a new reading about it, same scale. */
   deviation: number;
   scale: "log" | "plain";
+  /** The level to come, from the forecast: date, centre and the standard deviation of the level itself, same scale. */
+  ahead: { at: number; centre: number; deviation: number }[];
   a: number;
   b: number;
   ua: number;
@@ -110,6 +112,7 @@ export interface AssessedForecast {
   rising: number;
   paths: { id: WearPathId; share: number }[];
   change: { probability: number; at: number | null };
+  step: { probability: number; at: number | null };
   /** Fan in core units of the indicator, by date. */
   fan: { at: number; p10: number; p50: number; p90: number }[];
 }

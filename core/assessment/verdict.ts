@@ -23,6 +23,8 @@ export interface VerdictFacts {
 }
 
 const WEEK = 7 * 86_400_000;
+/** An earliest date farther off than this says nothing to anybody. */
+const FAR = 10 * 365.25 * 86_400_000;
 const numbers = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
 
 /** Parts of the verdict sentence for an assessment under way. */
@@ -64,12 +66,18 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
       text(" a month");
     }
   }
-  if (f.asNew !== null && !share && trendProved) {
+  const stepAt = a.forecast?.step.at ?? null;
+  if (f.asNew !== null && ((!share && trendProved) || stepAt !== null)) {
     text(", was ");
     said.push(value(f.asNew, false));
     text(" as new");
   }
   text(".");
+  if (stepAt !== null) {
+    text(" It stepped there about ");
+    said.push({ date: stepAt, strong: true, precision: "day" });
+    text(": look for what was altered then.");
+  }
 
   const crossed = a.forecast && a.forecast.crossed >= 0.5;
   if (crossed) {
@@ -81,8 +89,8 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
     }
     text(".");
   } else if (a.noTrend) {
-    text(" No trend proved");
-    if (a.noTrend.earliest !== null) {
+    text(stepAt === null ? " No trend proved" : " No trend since is proved");
+    if (a.noTrend.earliest !== null && a.noTrend.earliest - f.now < FAR) {
       text("; not before ");
       said.push({ date: a.noTrend.earliest, strong: true, precision: "month" });
     }
@@ -111,7 +119,9 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
     if (f.nextStop) {
       text("; the stop on ");
       said.push({ date: f.nextStop.at, precision: "day" });
-      text(` is ${weeks(f.nextStop.at - f.now)} off.`);
+      text(` is ${weeks(f.nextStop.at - f.now)} off`);
+      if (!crossed && a.forecast && !a.noTrend) text(`, with ${chance(a.forecast.beforeStops.find((s) => s.stopId === f.nextStop!.id)?.probability ?? 0)} of reaching it before`);
+      text(".");
     } else text("; no stop is planned.");
   }
   return said;
@@ -120,6 +130,13 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
 function limitText(f: VerdictFacts, share: number | false | null | undefined): VerdictPart {
   if (f.limit === null) return { text: "the limit" };
   return share ? { text: `${formatNumber((f.limit / f.fullFlow!) * 100, 1).replace(/\.0$/, "")} %` } : { value: f.limit, quantity: f.quantity };
+}
+
+/** A probability in words that do not pretend to more than the draws can say. */
+export function chance(probability: number): string {
+  if (probability < 0.01) return "less than a 1 % chance";
+  if (probability > 0.99) return "more than a 99 % chance";
+  return `a ${formatNumber(probability * 100, 0)} % chance`;
 }
 
 function weeks(ms: number): string {

@@ -2,7 +2,7 @@
  * Competing wear paths as a bank of extended Kalman filters with soft change points.
  *
  * A hypothesis is a wear path, a level of process noise, a level of reading noise and a history of
- * changes of rate. Its state is (z, drift, a, b): place on the path, rate per hour, and the two
+ * changes of rate and of steps. Its state is (z, drift, a, b): place on the path, rate per hour, and the two
  * exponents of the leakage correction, so that correction and trend share their doubt. Readings enter
  * in log space: y = ln s(z) + a·ln(p/p_ref) − b·ln(μ/μ_ref) + noise, with a heavy second component
  * for outliers. A hypothesis weighs its prior times its one-step predictive likelihoods.
@@ -32,6 +32,8 @@ export class Hypothesis {
   logWeight = 0;
   /** Running hours of the last change of rate; -1: none. */
   changedAt = -1;
+  /** Running hours of the last step of the level; -1: none. */
+  steppedAt = -1;
   /** Posterior probability that the last reading was no outlier. */
   clean = 1;
 
@@ -56,6 +58,7 @@ export class Hypothesis {
     c.paa = this.paa; c.pab = this.pab; c.pbb = this.pbb;
     c.logWeight = this.logWeight;
     c.changedAt = this.changedAt;
+    c.steppedAt = this.steppedAt;
     return c;
   }
 
@@ -66,6 +69,12 @@ export class Hypothesis {
     this.pzd *= 0.5; this.pda *= 0.5; this.pdb *= 0.5;
     this.pdd = 0.25 * this.pdd + (1.5 * scale) ** 2;
     this.changedAt = hours;
+  }
+
+  /** The level itself has jumped: something was altered, or broke. */
+  jump(hours: number): void {
+    this.pzz += (STEP_SHARE * this.zLimit) ** 2;
+    this.steppedAt = hours;
   }
 
   advance(dt: number): void {
@@ -118,6 +127,11 @@ const WIDEST_BEAM = 120;
 const FORKS = 30;
 const NEGLIGIBLE = Math.log(1e-5);
 const EXPONENT_SD = 0.3;
+/** Spread of a sudden step of the level, share of the way from as new to the limit. */
+const STEP_SHARE = 0.7;
+/** Prior chance of a step between two readings. */
+const STEP_CHANCE = 0.003;
+const LN_STEP = Math.log(STEP_CHANCE);
 
 /** Shares of the way to the limit that process noise may wander over one time scale. */
 const PROCESS_LEVELS = [0.03, 0.2] as const;
@@ -159,17 +173,20 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
   readings.forEach((reading, k) => {
     const dt = k === 0 ? 0 : Math.max(0, reading.hours - readings[k - 1]!.hours);
     if (dt > 0) {
-      const hazard = 1 - Math.exp((-prior.changes * dt) / prior.timeScale);
-      const stay = Math.log(1 - hazard);
+      const hazard = Math.min(0.3, 1 - Math.exp((-prior.changes * dt) / prior.timeScale));
+      const stay = Math.log(1 - hazard - STEP_CHANCE);
       const change = Math.log(hazard);
-      const forks = Math.min(FORKS, bank.length);
-      for (let i = 0; i < forks; i++) {
-        const child = bank[i]!.child();
-        child.changeRate(readings[k - 1]!.hours);
-        child.logWeight += change;
-        bank.push(child);
+      const old = bank.length;
+      for (let i = 0; i < Math.min(FORKS, old); i++) {
+        const bent = bank[i]!.child();
+        bent.changeRate(readings[k - 1]!.hours);
+        bent.logWeight += change;
+        const stepped = bank[i]!.child();
+        stepped.jump(reading.hours);
+        stepped.logWeight += LN_STEP;
+        bank.push(bent, stepped);
       }
-      for (let i = 0; i < bank.length - forks; i++) bank[i]!.logWeight += stay;
+      for (let i = 0; i < old; i++) bank[i]!.logWeight += stay;
       for (const h of bank) h.advance(dt);
     }
     for (const h of bank) h.update(reading);

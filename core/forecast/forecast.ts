@@ -53,6 +53,8 @@ export interface Forecast {
   paths: { id: WearPathId; share: number }[];
   /** Probability of at least one change of rate in this life, and when it most likely was (running hours). */
   change: { probability: number; hours: number | null };
+  /** Probability of a sudden step of the level, and when it most likely was (running hours). */
+  step: { probability: number; hours: number | null };
   /** Relative standard deviation of the readings. */
   noise: number;
   fan: FanPoint[];
@@ -99,10 +101,14 @@ export function forecast({ readings, lnLimit, prior, corrected }: ForecastInput)
 
   const a = mix((h) => h.a);
   const b = mix((h) => h.b);
-  const changes = new Map<number, number>();
-  hypotheses.forEach((h, i) => changes.set(h.changedAt, (changes.get(h.changedAt) ?? 0) + weights[i]!));
-  const changed = 1 - (changes.get(-1) ?? 0);
-  const likeliest = [...changes].filter(([hours]) => hours >= 0).sort((p, q) => q[1] - p[1])[0];
+  /** Chance that an event is in the history of the hypotheses, and its likeliest moment. */
+  const event = (at: (h: Hypothesis) => number) => {
+    const moments = new Map<number, number>();
+    hypotheses.forEach((h, i) => moments.set(at(h), (moments.get(at(h)) ?? 0) + weights[i]!));
+    const probability = 1 - (moments.get(-1) ?? 0);
+    const likeliest = [...moments].filter(([hours]) => hours >= 0).sort((p, q) => q[1] - p[1])[0];
+    return { probability, hours: likeliest && probability > 0.5 ? likeliest[0] : null };
+  };
 
   return {
     p5: quantile(0.05),
@@ -120,7 +126,8 @@ export function forecast({ readings, lnLimit, prior, corrected }: ForecastInput)
     paths: wearPaths
       .map(({ id }) => ({ id, share: hypotheses.reduce((sum, h, i) => sum + (h.path.id === id ? weights[i]! : 0), 0) }))
       .sort((p, q) => q.share - p.share),
-    change: { probability: changed, hours: likeliest && changed > 0.5 ? likeliest[0] : null },
+    change: event((h) => h.changedAt),
+    step: event((h) => h.steppedAt),
     noise: Math.sqrt(mix((h) => h.r)),
     fan: fanOf(states, crossings, prior, horizon, lastHours, rng),
     outlier,

@@ -1,5 +1,5 @@
 /** The normal and Student distributions, from the jStat package. */
-import { jStat } from "jstat";
+import jStat from "jstat";
 
 /** Standard normal distribution function. */
 export function normalCdf(z: number): number {
