@@ -1,43 +1,31 @@
-import { Form, data, redirect, useActionData } from "react-router";
-import type { Route } from "./+types/signIn";
-import { isDatabaseDown } from "~/db/client.server";
-import { problems } from "~/platform/guard.server";
+import { Form, redirect, useActionData } from "react-router";
+import { openAction, openLoader, problems } from "~/platform/guard.server";
 import { signIn, userOf } from "~/platform/session.server";
 import { Button, FormProblemsProvider, TextField } from "~/ui/form";
 import { Mark } from "~/ui/mark";
 
 export const meta = () => [{ title: "Sign in · Juncteral" }];
 
-export async function loader({ request }: Route.LoaderArgs) {
-  try {
-    if (await userOf(request)) throw redirect("/");
-  } catch (error) {
-    if (!isDatabaseDown(error)) throw error;
-    throw data({ kind: "database" }, { status: 503 });
-  }
+export const loader = openLoader(async ({ request }) => {
+  if (await userOf(request)) throw redirect("/");
   return null;
-}
+});
 
 /** Only an address of our own may follow a sign-in. */
 function ownAddress(to: string | null): string {
   return to && /^\/(?![/\\])/.test(to) ? to : "/";
 }
 
-export async function action({ request, context }: Route.ActionArgs) {
+export const action = openAction(async ({ request, context }) => {
   const form = await request.formData();
   const name = String(form.get("name") ?? "").trim();
   const password = String(form.get("password") ?? "");
   if (!name || !password) return problems({ ...(!name && { name: "Enter your sign-in name." }), ...(!password && { password: "Enter your password." }) });
   if (name.length > 100 || password.length > 200) return problems({ form: "Name and password do not match." }, 401);
-  try {
-    const result = await signIn(name, password, context.address, context.secure);
-    if (!result.ok) return problems({ form: result.message }, result.status);
-    return redirect(ownAddress(new URL(request.url).searchParams.get("to")), { headers: { "Set-Cookie": result.cookie } });
-  } catch (error) {
-    if (isDatabaseDown(error)) return problems({ form: "The database does not answer. Try again in a moment." }, 503);
-    throw error;
-  }
-}
+  const result = await signIn(name, password, context.address, context.secure);
+  if (!result.ok) return problems({ form: result.message }, result.status);
+  return redirect(ownAddress(new URL(request.url).searchParams.get("to")), { headers: { "Set-Cookie": result.cookie } });
+});
 
 export default function SignIn() {
   const answer = useActionData<typeof action>();

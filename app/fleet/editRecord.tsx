@@ -3,6 +3,7 @@ import type { Route } from "./+types/editRecord";
 import { guard, guardAction, idParam, notFound } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
 import { Button, FormProblemsProvider, Notice } from "~/ui/form";
+import { ConfirmButton } from "~/ui/confirm";
 import { PageHead } from "~/ui/page";
 import { editRecord } from "./commands.server";
 import { isRecordKind, recordSpecs } from "./form";
@@ -43,7 +44,7 @@ export default function EditRecord({ loaderData, actionData }: Route.ComponentPr
           <RecordFields kind={kind} values={values} choices={choices} />
           <div className="mt-5 flex flex-wrap justify-between gap-3">
             <Button>Save</Button>
-            {retired ? <Button name="intent" value="restore" tone="plain">Bring it back</Button> : <Button name="intent" value="retire" tone="danger">Retire the {recordSpecs[kind].label}</Button>}
+            {retired ? <Button name="intent" value="restore" tone="plain">Bring it back</Button> : <ConfirmButton intent="retire" label={`Retire the ${recordSpecs[kind].label}`} question={`Retire ${name}?`} explain="It leaves Today, Fleet and the rounds. Its record stays, and you can bring it back." />}
           </div>
         </FormProblemsProvider>
       </Form>

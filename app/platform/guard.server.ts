@@ -71,6 +71,30 @@ export function guardAction<T>(role: Role, act: (args: Args) => Promise<T>) {
   return action;
 }
 
+/** A loader for people who are not signed in: only the sign-in page. */
+export function openLoader<T>(load: (args: LoaderFunctionArgs) => Promise<T>): (args: LoaderFunctionArgs) => Promise<T> {
+  return async (args) => {
+    try {
+      return await load(args);
+    } catch (error) {
+      if (databaseDown(error)) throw data({ kind: "database" }, { status: 503 });
+      throw error;
+    }
+  };
+}
+
+/** An action for people who are not signed in. */
+export function openAction<T>(act: (args: ActionFunctionArgs) => Promise<T>) {
+  return async (args: ActionFunctionArgs): Promise<T | ReturnType<typeof problems>> => {
+    try {
+      return await act(args);
+    } catch (error) {
+      if (databaseDown(error)) return problems({ form: "The database does not answer. Try again in a moment." }, 503);
+      throw error;
+    }
+  };
+}
+
 const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 /** A record id from the address; 404 when it cannot be one. */

@@ -16,7 +16,7 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
   const site = useSite();
   return (
     <>
-      <PageHead title={page.about > 0 ? `About ${formatNumber(page.about, 0)} readings on record` : "The record is empty so far"}>Readings are never changed or deleted: a correction supersedes, and both stay.</PageHead>
+      <PageHead title={page.readings > 0 ? `${page.more ? "More than " : ""}${formatNumber(page.readings, 0)} readings on record` : "The record is empty so far"}>Readings are never changed or deleted: a correction supersedes, and both stay.</PageHead>
       <div className="grid gap-x-10 lg:grid-cols-2">
         <div>
           <Section title="Bring readings in">

@@ -5,6 +5,7 @@ import { guard, guardAction, idParam, notFound } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { fieldsOf } from "~/platform/validate";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
+import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, localInput, useSite } from "~/ui/site";
 import { changeWork, finishWork } from "./commands.server";
@@ -99,7 +100,7 @@ export default function Intervention({ loaderData, actionData }: Route.Component
                 <div className="w-72"><SelectField name="stopId" label="Stop" defaultValue={work.stopId ?? ""} options={[{ value: "", label: "a stop of its own" }, ...choices.map((s) => ({ value: s.id, label: `${s.name}, ${dayText(s.at, site)}` }))]} /></div>
                 <Button name="intent" value="move" tone="plain">Move it there</Button>
                 {work.partOrderedOn || work.kind === "inspection" ? null : <Button name="intent" value="order" tone="plain">Part is ordered</Button>}
-                <Button name="intent" value="cancel" tone="danger">Cancel the work</Button>
+                <ConfirmButton intent="cancel" label="Cancel the work" question="Cancel this work?" explain="It leaves the stop. The record keeps that it was booked and cancelled." />
               </Form>
             </Section>
           ) : null}

@@ -21,6 +21,12 @@ export interface FilterReading {
   u: number;
 }
 
+interface OddReading {
+  index: number;
+  probability: number;
+  earlier: OddReading | null;
+}
+
 export class Hypothesis {
   z = 0;
   d = 0;
@@ -34,8 +40,8 @@ export class Hypothesis {
   changedAt = -1;
   /** Running hours of the last step of the level; -1: none. */
   steppedAt = -1;
-  /** Posterior probability that the last reading was no outlier. */
-  clean = 1;
+  /** Readings that this hypothesis takes for outliers, newest first, shared with its ancestors. */
+  odd: OddReading | null = null;
 
   constructor(
     readonly path: WearPath,
@@ -59,6 +65,7 @@ export class Hypothesis {
     c.logWeight = this.logWeight;
     c.changedAt = this.changedAt;
     c.steppedAt = this.steppedAt;
+    c.odd = this.odd;
     return c;
   }
 
@@ -86,7 +93,7 @@ export class Hypothesis {
   }
 
   /** Take in a reading. Adds its predictive log likelihood to the weight. */
-  update(reading: FilterReading): void {
+  update(reading: FilterReading, index: number): void {
     const { lambda } = this.path;
     const g = lnIndicatorSlope(this.z, lambda);
     const ha = reading.lnPressure;
@@ -103,7 +110,7 @@ export class Hypothesis {
     const l2 = (OUTLIER_SHARE * Math.exp((-0.5 * e * e) / s2)) / Math.sqrt(s2);
     const total = l1 + l2;
     const w = total > 0 ? l1 / total : 0;
-    this.clean = w;
+    if (w < 1 - NOTED_OUTLIER) this.odd = { index, probability: 1 - w, earlier: this.odd };
     this.logWeight += Math.log(total > 1e-300 ? total : 1e-300);
     const gain = w / s1 + (1 - w) / s2;
     const step = gain * e;
@@ -122,7 +129,9 @@ export class Hypothesis {
 
 const OUTLIER_SHARE = 0.03;
 const OUTLIER_VARIANCE = 24;
-const OUTLIER_FLOOR = 0.01;
+const OUTLIER_FLOOR = 0.06;
+/** Smaller chances of being an outlier are not kept. */
+const NOTED_OUTLIER = 0.05;
 const WIDEST_BEAM = 120;
 const FORKS = 30;
 const NEGLIGIBLE = Math.log(1e-5);
@@ -141,7 +150,7 @@ export interface FilterResult {
   /** Hypotheses with their weights, which sum to one. */
   hypotheses: Hypothesis[];
   weights: number[];
-  /** For every reading: probability that it is an outlier, and the filtered ln s after it. */
+  /** For every reading: probability that it is an outlier, seen from the last one, and the filtered ln s after it. */
   outlier: number[];
   level: number[];
 }
@@ -167,7 +176,6 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
       }
     }
   }
-  const outlier: number[] = [];
   const level: number[] = [];
   let weights: number[] = [];
   readings.forEach((reading, k) => {
@@ -189,7 +197,7 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
       for (let i = 0; i < old; i++) bank[i]!.logWeight += stay;
       for (const h of bank) h.advance(dt);
     }
-    for (const h of bank) h.update(reading);
+    for (const h of bank) h.update(reading, k);
     bank.sort((p, q) => q.logWeight - p.logWeight);
     const best = bank[0]!.logWeight;
     bank = bank.filter((h, i) => i < WIDEST_BEAM && h.logWeight - best > NEGLIGIBLE);
@@ -200,15 +208,13 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
       total += w;
       return w;
     });
-    let dirty = 0;
     let lnS = 0;
-    for (let i = 0; i < bank.length; i++) {
-      const w = (weights[i]! /= total);
-      dirty += w * (1 - bank[i]!.clean);
-      lnS += w * lnIndicator(bank[i]!.z, bank[i]!.path.lambda);
-    }
-    outlier.push(dirty);
+    for (let i = 0; i < bank.length; i++) lnS += (weights[i]! /= total) * lnIndicator(bank[i]!.z, bank[i]!.path.lambda);
     level.push(lnS);
+  });
+  const outlier = readings.map(() => 0);
+  bank.forEach((h, i) => {
+    for (let odd = h.odd; odd; odd = odd.earlier) outlier[odd.index]! += weights[i]! * odd.probability;
   });
   return { hypotheses: bank, weights, outlier, level };
 }

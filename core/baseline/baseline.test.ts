@@ -1,0 +1,81 @@
+import fc from "fast-check";
+import { baselineOf, makersBaseline } from "./baseline";
+import { limitProblem, resolveLimits } from "./limit";
+import { marginUsed, nearestLimit, sideMargin } from "./margin";
+import { sameMonthOf } from "./sameMonth";
+
+const readings = (values: number[], step = 100) => values.map((value, i) => ({ hours: i * step, value, uncertainty: 0.02 }));
+
+describe("baseline", () => {
+  test("robust against an odd reading, and leaves out the run-in", () => {
+    const b = baselineOf(readings([9, 2, 2.1, 1.9, 2, 8, 2.05, 1.95]), { runInHours: 50 })!;
+    expect(b.centre).toBeCloseTo(2, 1);
+    expect(b.spread).toBeLessThan(0.2);
+    expect(b).toMatchObject({ readings: 7, provisional: true });
+  });
+  test("never narrower than the readings' own doubt", () => expect(baselineOf(readings([2, 2, 2, 2]))!.spread).toBe(0.02));
+  test("takes the first twelve at most, and none from nothing", () => {
+    expect(baselineOf(readings(Array.from({ length: 40 }, () => 2)))!.readings).toBe(12);
+    expect(baselineOf([])).toBeUndefined();
+  });
+  test("run-in readings serve when there is nothing else", () => expect(baselineOf(readings([2, 2.1]), { runInHours: 5000 })!.readings).toBe(2));
+  test("a maker's figure is no provisional one", () => expect(makersBaseline(1.5, 0.1)).toMatchObject({ centre: 1.5, provisional: false }));
+});
+
+describe("limits", () => {
+  test("by their basis", () => {
+    expect(resolveLimits({ basis: "shareOfFullFlow", upper: 10, lower: null }, { fullFlow: 65.25 })).toMatchObject({ ok: true, limits: { upper: expect.closeTo(6.525, 9), lower: null } });
+    expect(resolveLimits({ basis: "multipleOfNew", upper: 3, lower: null }, { baseline: 1.4 })).toMatchObject({ limits: { upper: expect.closeTo(4.2, 9) } });
+    expect(resolveLimits({ basis: "maker", upper: 4, lower: 2 }, {})).toEqual({ ok: true, limits: { upper: 4, lower: 2 } });
+  });
+  test("say what they need", () => {
+    expect(resolveLimits({ basis: "shareOfFullFlow", upper: 10, lower: null }, {})).toMatchObject({ ok: false, message: expect.stringContaining("displacement") });
+    expect(resolveLimits({ basis: "multipleOfNew", upper: 3, lower: null }, {})).toMatchObject({ ok: false });
+    expect(resolveLimits({ basis: "absolute", upper: null, lower: null }, {})).toMatchObject({ ok: false });
+  });
+  test.each([
+    [{ basis: "absolute", upper: null, lower: 3 }, "rising", {}, /upper limit/],
+    [{ basis: "absolute", upper: 3, lower: null }, "falling", {}, /lower limit/],
+    [{ basis: "absolute", upper: null, lower: null }, "both", {}, /upper or a lower/],
+    [{ basis: "absolute", upper: 3, lower: 5 }, "both", {}, /above the lower/],
+    [{ basis: "multipleOfNew", upper: 0.9, lower: null }, "rising", {}, /above 1/],
+    [{ basis: "absolute", upper: 5, lower: null }, "rising", { baseline: 5 }, /no margin/],
+    [{ basis: "shareOfFullFlow", upper: 10, lower: null }, "rising", {}, /displacement/],
+  ] as const)("%p for a %s quantity is refused", (rule, harm, scale, message) => expect(limitProblem(rule, harm, scale)).toMatch(message));
+  test("a sound one is not", () => expect(limitProblem({ basis: "absolute", upper: 5, lower: null }, "rising", { baseline: 2 })).toBeUndefined());
+});
+
+describe("margin used", () => {
+  test("0 as new, 1 at the limit, for rising and falling alike", () => {
+    fc.assert(fc.property(fc.double({ min: -100, max: 100, noNaN: true }), fc.double({ min: 0.1, max: 100, noNaN: true }), fc.boolean(), (b, span, falls) => {
+      const limit = falls ? b - span : b + span;
+      const limits = falls ? { upper: null, lower: limit } : { upper: limit, lower: null };
+      expect(marginUsed(b, b, limits)).toBeCloseTo(0, 9);
+      expect(marginUsed(limit, b, limits)).toBeCloseTo(1, 9);
+    }));
+  });
+  test("two-sided: the larger side", () => {
+    expect(marginUsed(19, 20, { upper: 30, lower: 18 })).toBe(0.5);
+    expect(nearestLimit(19, 20, { upper: 30, lower: 18 })).toBe(18);
+    expect(nearestLimit(25, 20, { upper: 30, lower: 10 })).toBe(30);
+    expect(nearestLimit(25, 20, { upper: null, lower: 10 })).toBe(10);
+  });
+  test("undefined where there is no margin", () => {
+    expect(() => sideMargin(1, 2, 2)).toThrow(RangeError);
+    expect(() => marginUsed(1, 2, { upper: null, lower: null })).toThrow(RangeError);
+    expect(() => nearestLimit(1, 2, { upper: null, lower: null })).toThrow(RangeError);
+  });
+});
+
+describe("same month of earlier years", () => {
+  const at = (y: number, m: number, d = 15) => Date.UTC(y, m - 1, d, 12);
+  test("December and January are neighbours; this year does not count", () => {
+    const list = [{ at: at(2024, 12), value: 1 }, { at: at(2025, 1), value: 2 }, { at: at(2025, 2), value: 3 }, { at: at(2025, 6), value: 50 }, { at: at(2025, 12, 20), value: 99 }];
+    expect(sameMonthOf(list, at(2026, 1), "Europe/London")).toEqual({ month: 1, median: 2, least: 1, greatest: 3, readings: 3 });
+  });
+  test("not shown with fewer than three", () => expect(sameMonthOf([{ at: at(2024, 12), value: 1 }], at(2026, 1), "Europe/London")).toBeUndefined());
+  test("the month is the site's, not Greenwich's", () => {
+    const night = Date.UTC(2026, 0, 31, 20); // 1 February in Auckland
+    expect(sameMonthOf([1, 2, 3].map((d) => ({ at: at(2024, 3, d), value: d })), night, "Pacific/Auckland")?.month).toBe(2);
+  });
+});

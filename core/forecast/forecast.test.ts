@@ -1,0 +1,149 @@
+import fc from "fast-check";
+import { random } from "../simulation/random";
+import { drawFirstPassage, firstPassageQuantile } from "./firstPassage";
+import { crossingProbability, forecast } from "./forecast";
+import { runFilter, type FilterReading } from "./filter";
+import { defaultPrior, learnPrior } from "./prior";
+import { lnIndicator, lnIndicatorSlope, toPath, wearPaths } from "./wearPath";
+
+const prior = { ...defaultPrior, timeScale: 20_000 };
+const lnLimit = Math.log(5);
+
+/** Readings of an indicator that grows as `law` over running hours, with seasons and noise. */
+function life(n: number, law: (hours: number) => number, { noise = 0.03, seed = 1, step = 250, b = 0.7 } = {}): FilterReading[] {
+  const rng = random(seed);
+  return Array.from({ length: n }, (_, i) => {
+    const hours = i * step;
+    const lnViscosity = 0.25 * Math.sin(i / 2) + 0.04 * rng.normal();
+    const lnPressure = 0.03 * rng.normal();
+    return { hours, y: Math.log(law(hours)) + 0.95 * lnPressure - b * lnViscosity + noise * rng.normal(), lnPressure, lnViscosity, u: 0.01 };
+  });
+}
+
+const linear = (T: number) => (h: number) => 1 + 4 * (h / T);
+
+describe("wear paths", () => {
+  test("there and back", () => {
+    fc.assert(fc.property(fc.constantFrom(...wearPaths), fc.double({ min: 0.5, max: 8, noNaN: true }), ({ lambda }, s) => expect(Math.exp(lnIndicator(toPath(s, lambda), lambda))).toBeCloseTo(s, 8)));
+  });
+  test("the slope is the derivative", () => {
+    fc.assert(fc.property(fc.constantFrom(...wearPaths), fc.double({ min: 0.8, max: 6, noNaN: true }), ({ lambda }, s) => {
+      const z = toPath(s, lambda);
+      expect((lnIndicator(z + 1e-6, lambda) - lnIndicator(z - 1e-6, lambda)) / 2e-6).toBeCloseTo(lnIndicatorSlope(z, lambda), 3);
+    }));
+  });
+});
+
+describe("first passage", () => {
+  test("draws follow the inverse Gaussian", () => {
+    const rng = random(2);
+    const draws = Array.from({ length: 20_000 }, () => drawFirstPassage(5, 0.2, 0.3, rng)).sort((p, q) => p - q);
+    for (const p of [0.1, 0.5, 0.9]) expect(draws[Math.floor(p * draws.length)]! / firstPassageQuantile(p, 5, 0.2, 0.3)).toBeCloseTo(1, 1);
+  });
+  test("edges: already there, no noise, against the drift", () => {
+    const rng = random(3);
+    expect(drawFirstPassage(0, 1, 1, rng)).toBe(0);
+    expect(drawFirstPassage(10, 2, 0, rng)).toBe(5);
+    expect(drawFirstPassage(10, -2, 0, rng)).toBe(Infinity);
+    // chance of ever arriving against the drift: exp(2·d·a/σ²)
+    const arrived = Array.from({ length: 5000 }, () => drawFirstPassage(1, -0.5, 1, rng)).filter(Number.isFinite).length;
+    expect(arrived / 5000).toBeCloseTo(Math.exp(-1), 1);
+  });
+});
+
+describe("forecast", () => {
+  test("steady wear is foretold, and the cone holds the truth", () => {
+    const T = 20_000;
+    const made = forecast({ readings: life(50, linear(T)), lnLimit, prior, corrected: true });
+    const left = T - 49 * 250;
+    expect(made.p10!).toBeLessThan(left);
+    expect(made.p90!).toBeGreaterThan(left);
+    expect(Math.abs(made.p50! - left) / left).toBeLessThan(0.25);
+    expect(made.rising).toBeGreaterThan(0.99);
+    expect(made.paths.reduce((s, p) => s + p.share, 0)).toBeCloseTo(1, 9);
+  });
+
+  test("the same readings give the same forecast", () => {
+    const readings = life(30, linear(20_000));
+    expect(forecast({ readings, lnLimit, prior, corrected: true })).toEqual(forecast({ readings, lnLimit, prior, corrected: true }));
+  });
+
+  test("three readings give a wide range, not a date", () => {
+    const made = forecast({ readings: life(3, linear(20_000)), lnLimit, prior, corrected: true });
+    expect((made.p90 ?? made.horizon) / made.p10!).toBeGreaterThan(3);
+  });
+
+  test("learns the exponent of viscosity beside the trend", () => {
+    const made = forecast({ readings: life(48, linear(30_000), { b: 0.55 }), lnLimit, prior, corrected: true });
+    expect(Math.abs(made.exponents.b - 0.55)).toBeLessThan(3 * made.exponents.ub + 0.02);
+  });
+
+  test("a step of the level is taken for a step after a few readings, not for wear", () => {
+    const readings = life(40, (h) => (h > 32 * 250 ? 2 : 1));
+    const made = forecast({ readings, lnLimit, prior, corrected: true });
+    expect(made.step.probability).toBeGreaterThan(0.9);
+    expect(made.step.hours! / 250).toBeCloseTo(33, -1);
+    expect(made.level.centre).toBeCloseTo(2, 0);
+  });
+
+  test("faster wear after an event is noticed", () => {
+    const made = forecast({ readings: life(48, (h) => 1 + (h < 8000 ? h / 40_000 : 0.2 + (h - 8000) / 4000)), lnLimit, prior, corrected: true });
+    expect(made.change.probability).toBeGreaterThan(0.8);
+    const left = (8000 + 4000 * 3.8) - 47 * 250;
+    expect(made.p10!).toBeLessThan(left);
+    expect(made.p90!).toBeGreaterThan(left);
+  });
+
+  test("one odd reading is marked and does not start a panic", () => {
+    const readings = life(30, () => 1);
+    readings[28]!.y += Math.log(2);
+    const made = forecast({ readings, lnLimit, prior, corrected: true });
+    expect(made.outlier[28]!).toBeGreaterThan(0.9);
+    expect(made.outlier.filter((o) => o > 0.5)).toHaveLength(1);
+    expect(made.level.centre).toBeLessThan(1.15);
+  });
+
+  test("beyond the limit: since when", () => {
+    const made = forecast({ readings: life(60, linear(10_000)), lnLimit, prior, corrected: true });
+    expect(made.crossed).toBeGreaterThan(0.95);
+    expect(Math.abs(made.crossedSince! - 10_000)).toBeLessThan(1000);
+    expect(made.p50).toBe(0);
+  });
+
+  test("the fan starts at the last reading and widens", () => {
+    const { fan } = forecast({ readings: life(30, linear(20_000)), lnLimit, prior, corrected: true });
+    expect(fan[0]!.hours).toBe(0);
+    const width = (i: number) => fan.at(i)!.p90 - fan.at(i)!.p10;
+    expect(width(-1)).toBeGreaterThan(width(0));
+  });
+
+  test("refuses too few readings and a limit inside the baseline", () => {
+    expect(() => forecast({ readings: life(2, linear(1e4)), lnLimit, prior, corrected: true })).toThrow(RangeError);
+    expect(() => forecast({ readings: life(9, linear(1e4)), lnLimit: 0, prior, corrected: true })).toThrow(RangeError);
+  });
+
+  test("probability by an hour counts the draws", () => {
+    expect(crossingProbability([1, 2, 3, Infinity], 2)).toBe(0.5);
+    expect(crossingProbability([1, 2, 3, Infinity], 0.5)).toBe(0);
+    expect(crossingProbability([1, 2, 3, Infinity], 1e9)).toBe(0.75);
+  });
+
+  test("weights of the bank sum to one whatever the readings are", () => {
+    fc.assert(fc.property(fc.array(fc.double({ min: -3, max: 3, noNaN: true }), { minLength: 3, maxLength: 25 }), (ys) => {
+      const { weights, outlier } = runFilter(ys.map((y, i) => ({ hours: i * 300, y, lnPressure: 0, lnViscosity: 0, u: 0.01 })), lnLimit, prior, true);
+      expect(weights.reduce((s, w) => s + w, 0)).toBeCloseTo(1, 9);
+      expect(outlier.every((o) => o >= 0 && o <= 1)).toBe(true);
+    }), { numRuns: 30 });
+  });
+});
+
+describe("prior from sisters", () => {
+  const sister = (hours: number, censored = false, noise = 0.03) => ({ hours, censored, noise });
+  test("none: the default", () => expect(learnPrior([])).toMatchObject({ timeScale: expect.closeTo(defaultPrior.timeScale, 3), lives: 0 }));
+  test("many short lives shorten it", () => expect(learnPrior(Array.from({ length: 30 }, () => sister(8000))).timeScale).toBeLessThan(10_000));
+  test("a censored life counts only as “at least”", () => {
+    expect(learnPrior([sister(1000, true)]).timeScale).toBeCloseTo(defaultPrior.timeScale, 3);
+    expect(learnPrior([sister(200_000, true)]).timeScale).toBeGreaterThan(defaultPrior.timeScale);
+  });
+  test("noise of sisters is learned", () => expect(learnPrior(Array.from({ length: 20 }, () => sister(20_000, false, 0.1))).noise).toBeGreaterThan(0.07));
+});
