@@ -100,6 +100,8 @@ const enteredText = (value: ParsedQuantity) => `${value.entered} ${value.unit}`;
  */
 export async function logReading(place: Point, fields: Record<string, string>, by: string): Promise<Saved> {
   const result = await db().transaction(async (tx): Promise<Saved> => {
+    // one save at a time at a point, so that a copy of the form finds the first one saved
+    await tx.select({ id: points.id }).from(points).where(eq(points.id, place.id)).for("update");
     const checked = await checkReading(tx, place, fields, null);
     if (!checked.ok) return checked;
     const { reading } = checked;
@@ -125,7 +127,8 @@ export async function logReading(place: Point, fields: Record<string, string>, b
 /** Two copies of one form raced each other: the first is saved, the second is told the same. */
 async function sentTwice(error: unknown, submission: string | undefined): Promise<Saved> {
   const constraint = brokenConstraint(error);
-  if (constraint?.includes("submission") && submission) {
+  // the copies may break either rule first: the one form, or the one moment
+  if (constraint && submission) {
     const [sent] = await db().select({ id: readings.id }).from(readings).where(eq(readings.submission, submission));
     if (sent) return { ok: true, readingId: sent.id };
   }

@@ -12,7 +12,7 @@ import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
 import { decode, guessDecimalMark, guessDelimiter } from "./csvText";
 import { guessColumns, guessDateOrder, mappingSchema, type Mapping } from "./mapping";
-import { foldCode, rowReader, type Fate, type ImportLookup, type ImportPoint, type NewReading } from "./rows";
+import { againstRecord, foldCode, rowReader, type Fate, type ImportLookup, type ImportPoint, type NewReading } from "./rows";
 
 const SHOWN_ROWS = 25;
 const SHOWN_BAD = 200;
@@ -93,24 +93,25 @@ async function existingValues(pointIds: readonly string[]): Promise<Map<string, 
   return new Map(result.rows.map((r) => [`${r.pointId}@${r.at}`, r.value]));
 }
 
+/** Every row's fate, in one pass over the file and one look at what is recorded for the points that it names. */
 async function walk(text: string, mapping: Mapping, by: string, visit: (fate: Fate, cells: string[]) => void): Promise<void> {
-  const lookup = await lookupFor();
-  // first pass: which points does the file name, so that only their readings are looked up
+  const read = rowReader(mapping, await lookupFor(), by);
+  const fates: Fate[] = [];
+  const shown: string[][] = [];
   const named = new Set<string>();
-  const blind = rowReader(mapping, lookup, () => undefined, by);
-  let first = mapping.hasHeader;
+  let head = mapping.hasHeader;
   for await (const { record, info } of rowsOf(text, mapping) as AsyncIterable<Row>) {
-    if (first) { first = false; continue; }
-    const fate = blind(record, info.lines);
+    if (head) {
+      head = false;
+      continue;
+    }
+    const fate = read(record, info.lines);
     if (fate.fate === "add") named.add(fate.point.id);
+    if (shown.length < SHOWN_ROWS) shown.push(record);
+    fates.push(fate);
   }
   const existing = await existingValues([...named]);
-  const reader = rowReader(mapping, lookup, (pointId, at) => existing.get(`${pointId}@${at}`), by);
-  first = mapping.hasHeader;
-  for await (const { record, info } of rowsOf(text, mapping) as AsyncIterable<Row>) {
-    if (first) { first = false; continue; }
-    visit(reader(record, info.lines), record);
-  }
+  fates.forEach((fate, i) => visit(fate.fate === "add" ? againstRecord(fate, existing.get(`${fate.point.id}@${fate.reading.takenAt}`)) : fate, shown[i] ?? []));
 }
 
 /** Every row's fate under a mapping (the stored one, or a guess). */

@@ -64,8 +64,18 @@ export function parseMoment(text: string, order: DateOrder, timeZone: string): n
 
 const clip = (text: string) => (text.length > 40 ? `${text.slice(0, 37)}…` : text);
 
+/** Equal but for rounding on the way through a file. */
+const isSame = (a: number, b: number) => Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a));
+
+/** The fate of a good row once it is known what is recorded for its moment. */
+export function againstRecord(fate: Fate, recorded: number | undefined): Fate {
+  if (fate.fate !== "add" || recorded === undefined) return fate;
+  if (isSame(recorded, fate.reading.value)) return { line: fate.line, fate: "there" };
+  return { line: fate.line, fate: "bad", reason: "Another value is already recorded for that moment. Correct it at the point if this one is right." };
+}
+
 /** A reader of rows under a mapping. It remembers what it has seen: a row that says the same again is "there". */
-export function rowReader(mapping: Mapping, lookup: ImportLookup, existing: (pointId: string, takenAt: number) => number | undefined, defaultBy: string) {
+export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: string) {
   const seen = new Map<string, { line: number; value: number }>();
   const lastHours = new Map<string, { line: number; at: number; hours: number }>();
   const fixed = mapping.pointId ? lookup.points.get(mapping.pointId) : undefined;
@@ -118,11 +128,8 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, existing: (poi
     if (!life) return bad("The part was not fitted at that date.");
 
     const key = `${point.id}@${takenAt}`;
-    const same = (other: number) => Math.abs(other - value.value!.value) <= 1e-9 * Math.max(1, Math.abs(other));
-    const there = existing(point.id, takenAt);
-    if (there !== undefined) return same(there) ? { line, fate: "there" } : bad("Another value is already recorded for that moment. Correct it at the point if this one is right.");
     const before = seen.get(key);
-    if (before) return same(before.value) ? { line, fate: "there" } : bad(`Line ${before.line} says another value for the same moment.`);
+    if (before) return isSame(before.value, value.value.value) ? { line, fate: "there" } : bad(`Line ${before.line} says another value for the same moment.`);
     const counter = lastHours.get(point.id);
     if (hours.value && counter && ((takenAt > counter.at && hours.value.value < counter.hours) || (takenAt < counter.at && hours.value.value > counter.hours))) return bad(`The hours run backwards against line ${counter.line}.`);
     seen.set(key, { line, value: value.value.value });

@@ -11,10 +11,6 @@ import { shellCounts } from "./queries.server";
 
 export const loader = guard("viewer", async ({ user }) => ({ user, now: now(), ...(await shellCounts()) }));
 
-export function shouldRevalidate() {
-  return true;
-}
-
 export default function Shell({ loaderData }: Route.ComponentProps) {
   const { user, site, timeZone, now, decisions, openWork } = loaderData;
   const busy = useNavigation().state !== "idle";
@@ -47,7 +43,7 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
           </div>
         </nav>
         <div className="relative min-w-0 px-4 py-4 sm:px-7 lg:py-5">
-          <div className="z-10 mb-3 lg:absolute lg:top-5 lg:right-7 lg:w-[250px]"><FindBox /></div>
+          <search className="z-10 mb-3 block lg:absolute lg:top-5 lg:right-7 lg:w-[250px]"><FindBox /></search>
           <main id="screen" tabIndex={-1} aria-busy={busy} className="outline-none"><Outlet /></main>
         </div>
       </div>

@@ -1,5 +1,5 @@
 /** Booking work, carrying it out, cancelling it; each in one transaction. */
-import { and, eq, gt, isNull } from "drizzle-orm";
+import { and, eq, gt, isNull, lte, sql } from "drizzle-orm";
 import { formatQuantity } from "@core";
 import { brokenConstraint, db } from "~/db/client.server";
 import { changes, components, forecastsIssued, interventions, lives, points, readings, stops } from "~/db/schema";
@@ -84,6 +84,9 @@ export async function finishWork(id: string, timeZone: string, fields: Record<st
     const [life] = await tx.select().from(lives).where(and(eq(lives.componentId, row.componentId), isNull(lives.endedAt))).for("update");
     if (life && doneAt <= life.startedAt) return refused({ doneAt: "Before the present part was fitted." });
     if (life && hours!.value < life.startHours) return refused({ hours: `The hours run backwards: the present part was fitted at ${formatQuantity(life.startHours, "runningHours")}.` });
+    const [counter] = await tx.select({ hours: sql<number | null>`max(${readings.hours})` }).from(readings).innerJoin(points, eq(points.id, readings.pointId))
+      .where(and(eq(points.componentId, row.componentId), isNull(readings.supersededAt), lte(readings.takenAt, doneAt)));
+    if (counter?.hours && hours!.value < counter.hours) return refused({ hours: `The hours run backwards: the counter has already stood at ${formatQuantity(counter.hours, "runningHours")}.` });
     let startedLifeId: string | null = null;
     if (replacing) {
       if (life) await tx.update(lives).set({ endedAt: doneAt, endHours: hours!.value, endReason: row.note || "replaced" }).where(eq(lives.id, life.id));

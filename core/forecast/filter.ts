@@ -214,7 +214,7 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
   });
   const outlier = readings.map(() => 0);
   bank.forEach((h, i) => {
-    for (let odd = h.odd; odd; odd = odd.earlier) outlier[odd.index]! += weights[i]! * odd.probability;
+    for (let odd = h.odd; odd; odd = odd.earlier) outlier[odd.index] = Math.min(1, outlier[odd.index]! + weights[i]! * odd.probability);
   });
   return { hypotheses: bank, weights, outlier, level };
 }

@@ -1,5 +1,5 @@
 /** Typed entry: a number with or without a unit, in the ways people write them. */
-import { dimensionsWith, findUnit, toCore, type Unit } from "./units";
+import { dimensionsWith, findUnit, toCore } from "./units";
 import { quantityOf, type QuantityId } from "./quantities";
 
 export interface ParsedQuantity {
@@ -68,24 +68,19 @@ export function parseQuantity(text: string, quantityId: QuantityId, options: { a
   if (!match) return { ok: false, message: `“${clip(trimmed)}” is not a number. Write for example 3.4 or 3.4 ${quantity.unit}.` };
   const entered = numberFrom(match[1]!, match[2]!, match[3], options.decimalMark);
   if (!Number.isFinite(entered)) return { ok: false, message: `“${clip(trimmed)}” is not a number. Write for example 3.4 or 3.4 ${quantity.unit}.` };
-  const unitText = match[4]!.trim();
-  let unit: Unit | undefined;
-  if (unitText === "") {
-    unit = findUnit(options.assume ?? quantity.unit, quantity.dimension);
-  } else {
-    unit = findUnit(unitText, quantity.dimension);
-    if (!unit) {
-      const meant = dimensionsWith(unitText)[0];
-      const said = meant ? ` is ${dimensionNames[meant] ?? "another quantity"}; this point reads ${quantity.unit}` : " is not a unit known here";
-      return { ok: false, message: `“${clip(unitText)}”${said}. Use ${quantity.unit} or leave the unit out.` };
-    }
+  const written = match[4]!.trim();
+  const unitText = written || (options.assume ?? quantity.unit);
+  const unit = findUnit(unitText, quantity.dimension);
+  if (!unit) {
+    const meant = dimensionsWith(unitText)[0];
+    const said = meant ? ` is ${dimensionNames[meant] ?? "another quantity"}; this point reads ${quantity.unit}` : " is not a unit known here";
+    return { ok: false, message: `“${clip(unitText)}”${said}. Use ${quantity.unit} or leave the unit out.` };
   }
-  if (!unit) return { ok: false, message: `No unit ${options.assume} for ${name.toLowerCase()}.` };
   const value = toCore(entered, unit);
   if (value < quantity.least || value > quantity.greatest) {
     return { ok: false, message: `${clip(trimmed)} cannot be: ${name.toLowerCase()} lies between ${quantity.least} and ${quantity.greatest} ${quantity.unit}.` };
   }
-  return { ok: true, parsed: { value, entered, unit: unit.symbol, stated: unitText !== "" } };
+  return { ok: true, parsed: { value, entered, unit: unit.symbol, stated: written !== "" } };
 }
 
 function clip(text: string): string {

@@ -3,9 +3,9 @@ import { convert, findUnit, fromCore, toCore, units, unitsOf } from "./units";
 
 describe("units", () => {
   test.each([
-    [1, "psi", "bar", 0.06894757293168361], // 4.4482216152605/0.0254² Pa
+    [1, "psi", "bar", 0.0689475729316836], // 4.4482216152605/0.0254² Pa
     [3000, "psi", "bar", 206.8427],
-    [1, "lbf·ft", "N·m", 1.3558179483314004],
+    [1, "lbf·ft", "N·m", 1.3558179483314],
     [1, "gal/min", "L/min", 3.785411784],
     [0.004, "in", "µm", 101.6],
     [1, "in³/rev", "cm³/rev", 16.387064],

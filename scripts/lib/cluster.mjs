@@ -93,6 +93,19 @@ function isRunning(bin, data) {
   }
 }
 
+function startServer(bin, files, { port, settings }) {
+  const options = [`-p ${port}`, "-c listen_addresses=127.0.0.1", "-c unix_socket_directories=''", ...settings.map((s) => `-c ${s}`)];
+  asOwner(join(bin, "pg_ctl"), ["start", "-D", join(files, "cluster"), "-w", "-t", "60", "-l", join(files, "postgres.log"), "-o", options.join(" ")]);
+}
+
+/** Take the running cluster NAME away and bring it back: for the test of a database that fails under the application. */
+export function interruptCluster(name, what) {
+  const bin = ensurePostgres();
+  const { notes, files } = clusterHome(name);
+  if (what === "stop") asOwner(join(bin, "pg_ctl"), ["stop", "-D", join(files, "cluster"), "-w", "-m", "immediate"]);
+  else startServer(bin, files, readNotes(join(notes, "cluster.json")));
+}
+
 /**
  * Start (or join) the cluster NAME. Returns { url(database), release() }: release stops the server
  * when no other process uses it.
@@ -123,8 +136,8 @@ export async function openCluster(name, { fresh = false, settings = [] } = {}) {
     const wanted = note.port ?? 54_310;
     note.port = await freePort(wanted);
     if (note.port !== wanted) say(`Database port ${wanted} is taken; using ${note.port}.`);
-    const options = [`-p ${note.port}`, "-c listen_addresses=127.0.0.1", "-c unix_socket_directories=''", ...settings.map((s) => `-c ${s}`)];
-    asOwner(join(bin, "pg_ctl"), ["start", "-D", data, "-w", "-t", "60", "-l", join(files, "postgres.log"), "-o", options.join(" ")]);
+    note.settings = settings;
+    startServer(bin, files, note);
   }
   writeFileSync(noteFile, JSON.stringify(note), { mode: 0o600 });
   chmodSync(noteFile, 0o600);
@@ -135,8 +148,6 @@ export async function openCluster(name, { fresh = false, settings = [] } = {}) {
     psql: (database, sql) => run(join(bin, "psql"), ["-X", "-q", "-A", "-t", "-v", "ON_ERROR_STOP=1", "-d", database, "-c", sql], {
       env: { ...process.env, PGHOST: "127.0.0.1", PGPORT: String(note.port), PGUSER: "juncteral", PGPASSWORD: note.password },
     }),
-    restart: () => asOwner(join(bin, "pg_ctl"), ["restart", "-D", data, "-w", "-m", "immediate", "-l", join(files, "postgres.log")]),
-    stopServer: () => asOwner(join(bin, "pg_ctl"), ["stop", "-D", data, "-w", "-m", "immediate"]),
     release() {
       if (released) return;
       released = true;

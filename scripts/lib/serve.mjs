@@ -14,21 +14,18 @@ export function appCommand(what, env, argument) {
  * Start pages and worker; resolves once pages answer. A worker that dies is started again.
  * Returns { stop(), ended } where `ended` resolves when the page server ends by itself.
  */
-export async function startApp(env) {
+export async function startApp(env, { worker: withWorker = true } = {}) {
   const environment = { ...process.env, NODE_ENV: "production", ...env };
   let stopping = false;
   const start = (what) => spawn(process.execPath, [appScript, what], { cwd: projectDir, env: environment, stdio: ["ignore", "inherit", "inherit", "ipc"] });
   const web = start("serve");
-  let worker = start("work");
-  const revive = () => {
+  let worker;
+  const hire = () => {
     if (stopping) return;
-    setTimeout(() => {
-      if (stopping) return;
-      worker = start("work");
-      worker.on("exit", revive);
-    }, 2000);
+    worker = start("work");
+    worker.on("exit", () => setTimeout(hire, 2000));
   };
-  worker.on("exit", revive);
+  if (withWorker) hire();
   const ended = new Promise((done) => web.on("exit", (code) => done(code ?? 1)));
   const address = `http://${env.HOST ?? "127.0.0.1"}:${env.PORT}`;
   for (let tries = 0; ; tries++) {
@@ -43,11 +40,12 @@ export async function startApp(env) {
   async function stop() {
     stopping = true;
     const gone = (child) => (child.exitCode !== null || child.signalCode !== null ? Promise.resolve() : new Promise((done) => child.once("exit", done)));
-    for (const child of [web, worker]) child.kill("SIGTERM");
+    const children = [web, worker].filter(Boolean);
+    for (const child of children) child.kill("SIGTERM");
     const late = setTimeout(() => {
-      for (const child of [web, worker]) child.kill("SIGKILL");
+      for (const child of children) child.kill("SIGKILL");
     }, 6000);
-    await Promise.all([gone(web), gone(worker)]);
+    await Promise.all(children.map(gone));
     clearTimeout(late);
   }
   return { stop, ended, address };

@@ -1,0 +1,93 @@
+import { readFileSync } from "node:fs";
+import Ajv from "ajv";
+import { decode, guessDecimalMark, guessDelimiter } from "./csvText";
+import { fleetSchema } from "./fleetSchema";
+import { guessColumns, guessDateOrder, mappingOf, type Mapping } from "./mapping";
+import { againstRecord, foldCode, parseMoment, rowReader, type ImportLookup, type ImportPoint } from "./rows";
+
+const tz = "Europe/London";
+const NOW = Date.UTC(2026, 10, 24, 12);
+
+describe("files as they come", () => {
+  test("marks and encodings", () => {
+    expect(decode(Buffer.from("\ufeffä;b", "utf8")).replace(/^\ufeff/, "")).toBe("ä;b");
+    expect(decode(Buffer.from("\ufeffä\tb", "utf16le"))).toBe("ä\tb");
+    expect(decode(Buffer.from([0xe4, 0x3b, 0x62]))).toBe("ä;b");
+  });
+  test.each([["a,b,c\n1,2,3", ","], ["a;b;c\n1,5;2;3", ";"], ["a\tb\n1\t2", "\t"], ["a|b\n1|2", "|"], ["\"x,y\";b\n1;2", ";"]])("%p is split by %p", (text, expected) => expect(guessDelimiter(text)).toBe(expected));
+  test("decimal commas are found beside dates with points", () => {
+    expect(guessDecimalMark("Date;Value\n20.11.2026;1,48\n21.11.2026;0,37", ";")).toBe(",");
+    expect(guessDecimalMark("Date;Value\n20.11.2026;1.48", ";")).toBe(".");
+    expect(guessDecimalMark("a,b\n1,2", ",")).toBe(".");
+  });
+});
+
+describe("mapping", () => {
+  test("headings in any order, with units in brackets", () => {
+    const guess = guessColumns(["Remark", "Value [gal/min]", "Taken at", "Point", "Oil (°F)"]);
+    expect(guess.columns).toMatchObject({ note: 0, value: 1, takenAt: 2, point: 3, temperature: 4, pressure: null });
+    expect(guess.units).toEqual({ value: "gal/min", temperature: "°F", pressure: "" });
+    expect(guess.hasHeader).toBe(true);
+    expect(guessColumns(["LG-ON/Pump A/Case drain flow", "2026-11-20", "3.4"]).hasHeader).toBe(false);
+  });
+  test.each([[["2026-11-20"], "ymd"], [["20.11.2026"], "dmy"], [["11/20/2026"], "mdy"], [["01/02/2026"], "dmy"]] as const)("%p are %s", (samples, order) => expect(guessDateOrder(samples)).toBe(order));
+  test("what the form sends", () => expect(mappingOf({ delimiter: "tab", decimalMark: ",", hasHeader: "on", dateOrder: "dmy", "column-value": "2" })).toMatchObject({ delimiter: "\t", hasHeader: true, skipBad: false, columns: { value: "2", point: "" } }));
+});
+
+describe("dates", () => {
+  test.each([
+    ["2026-11-20T10:40:00Z", "ymd", Date.UTC(2026, 10, 20, 10, 40)], ["2026-07-20 10:40", "ymd", Date.UTC(2026, 6, 20, 9, 40)], ["20.11.2026 10:40", "dmy", Date.UTC(2026, 10, 20, 10, 40)], ["20/11/26", "dmy", Date.UTC(2026, 10, 20, 12)],
+    ["11/20/2026 1:05 pm", "mdy", Date.UTC(2026, 10, 20, 13, 5)], ["20.11.2026, 10:40:30", "dmy", Date.UTC(2026, 10, 20, 10, 40, 30)],
+  ] as const)("%s", (text, order, ms) => expect(parseMoment(text, order, tz)).toBe(ms));
+  test.each([["31.02.2026", "dmy"], ["2026-13-01", "ymd"], ["yesterday", "ymd"], ["20.11.2026 25:00", "dmy"], ["", "ymd"]] as const)("%p is none", (text, order) => expect(parseMoment(text, order, tz)).toBeNaN());
+});
+
+describe("the fate of rows", () => {
+  const point: ImportPoint = { id: "6f1c2a4e-0000-4000-8000-000000000001", code: "LG-ON/Pump A/Case drain flow", quantity: "caseDrainFlow", unit: "L/min", state: "fullStroke", timeZone: tz, lives: [{ id: "life", startedAt: Date.UTC(2020, 0, 1), endedAt: null }] };
+  const cycle: ImportPoint = { ...point, id: "6f1c2a4e-0000-4000-8000-000000000002", code: "X/Y/Z", state: "cycle" };
+  const lookup: ImportLookup = { points: new Map<string, ImportPoint | null>([[foldCode(point.code), point], [point.id, point], ["x/y/z", cycle], ["two/of/them", null]]), instruments: new Map([["f-07", "instrument"]]), now: NOW };
+  const columns = { point: 0, takenAt: 1, value: 2, unit: 3, hours: 4, least: 5, instrument: 6, state: 7 };
+  const mapping: Mapping = { delimiter: ",", decimalMark: ".", hasHeader: true, dateOrder: "ymd", columns, units: { value: "", temperature: "", pressure: "" }, pointId: "", skipBad: false };
+  const there = new Map([[`${point.id}@${Date.UTC(2026, 0, 2, 12)}`, 3.5]]);
+  const reader = () => {
+    const read = rowReader(mapping, lookup, "T. Wren");
+    return (cells: readonly string[], line: number) => {
+      const fate = read(cells, line);
+      return fate.fate === "add" ? againstRecord(fate, there.get(`${fate.point.id}@${fate.reading.takenAt}`)) : fate;
+    };
+  };
+  const row = (...cells: string[]) => cells;
+
+  test("a good row keeps what was written beside the core value", () => {
+    expect(reader()(row("lg-on / pump a / case drain flow", "2026-01-03", "1", "gal/min", "100"), 2)).toMatchObject({ fate: "add", reading: { value: 3.785411784, entered: "1 gal/min", hours: 100, by: "T. Wren", lifeId: "life" } });
+  });
+  test("the same again is there already; another value for the moment is bad", () => {
+    expect(reader()(row(point.code, "2026-01-02", "3.5"), 2).fate).toBe("there");
+    expect(reader()(row(point.code, "2026-01-02", "3.6"), 2)).toMatchObject({ fate: "bad", reason: expect.stringContaining("already recorded") });
+    const read = reader();
+    expect(read(row(point.code, "2026-01-05", "3.5"), 2).fate).toBe("add");
+    expect(read(row(point.code, "2026-01-05", "3.5"), 3).fate).toBe("there");
+    expect(read(row(point.code, "2026-01-05", "4.5"), 4)).toMatchObject({ fate: "bad", reason: "Line 2 says another value for the same moment." });
+  });
+  test.each([
+    [["", "2026-01-03", "1"], /No point/], [["nowhere", "2026-01-03", "1"], /no point “nowhere”/], [["two/of/them", "2026-01-03", "1"], /Several points/], [[point.code, "", "1"], /No date/], [[point.code, "soon", "1"], /not a date/], [[point.code, "2027-01-03", "1"], /future/],
+    [[point.code, "2026-01-03", ""], /No value/], [[point.code, "2026-01-03", "abc"], /not a number/], [[point.code, "2026-01-03", "3", "°C"], /temperature/], [[point.code, "2026-01-03", "3", "", "", "5"], /least is above/], [["x/y/z", "2026-01-03", "3"], /least is missing/],
+    [[point.code, "2026-01-03", "3", "", "", "", "F-99"], /no instrument/], [[point.code, "2026-01-03", "3", "", "", "", "", "idle"], /never mixes states/], [[point.code, "2019-01-03", "3"], /not fitted/],
+  ] as const)("%p is bad", (cells, reason) => expect(reader()([...cells], 9)).toMatchObject({ fate: "bad", line: 9, reason: expect.stringMatching(reason) }));
+  test("hours that run backwards", () => {
+    const read = reader();
+    read(row(point.code, "2026-01-05", "3.5", "", "500"), 2);
+    expect(read(row(point.code, "2026-02-05", "3.5", "", "400"), 3)).toMatchObject({ fate: "bad", reason: "The hours run backwards against line 2." });
+  });
+  test("all rows of one chosen point", () => expect(rowReader({ ...mapping, pointId: point.id, columns: { takenAt: 0, value: 1 } }, lookup, "x")(["2026-01-03", "3"], 1).fate).toBe("add"));
+});
+
+describe("fleet file", () => {
+  test("the published schema is the one in use", () => expect(JSON.parse(readFileSync("docs/fleet.schema.json", "utf8"))).toEqual(JSON.parse(JSON.stringify(fleetSchema))));
+  test("accepts a small fleet and refuses a strange one", () => {
+    const validate = new Ajv({ allErrors: true, allowUnionTypes: true, formats: { "date-time": true } }).compile(fleetSchema);
+    expect(validate({ format: "juncteral-fleet", version: 1, sites: [{ name: "A", timeZone: tz, machines: [{ name: "M", tag: "M1" }] }] })).toBe(true);
+    expect(validate({ format: "juncteral-fleet", version: 2, sites: [] })).toBe(false);
+    expect(validate({ format: "juncteral-fleet", version: 1, sites: [{ name: "A", timeZone: tz, machines: [{ name: "M" }] }] })).toBe(false);
+  });
+});

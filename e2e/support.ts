@@ -1,0 +1,48 @@
+/** What the browser tests share: signing in, finding records, looking for accessibility faults. */
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page } from "@playwright/test";
+import pg from "pg";
+
+export const passwords = JSON.parse(process.env.E2E_PASSWORDS ?? "{}") as Record<string, string>;
+
+export async function signIn(page: Page, name: "viewer" | "technician" | "engineer" = "engineer") {
+  await page.goto("/sign-in");
+  await page.getByLabel("Sign-in name").fill(name);
+  await page.getByLabel("Password").fill(passwords[name]!);
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("navigation", { name: "Places" })).toBeVisible();
+}
+
+/** Ask the database, for what a test must know but no page shows. */
+export async function query<T extends pg.QueryResultRow>(sql: string, values: unknown[] = []): Promise<T[]> {
+  const client = new pg.Client({ connectionString: process.env.E2E_DATABASE_URL });
+  await client.connect();
+  try {
+    return (await client.query<T>(sql, values)).rows;
+  } finally {
+    await client.end();
+  }
+}
+
+export async function pointId(machine: string, component: string, point: string): Promise<string> {
+  const [row] = await query<{ id: string }>(
+    "select p.id from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.name = $1 and c.name = $2 and p.name = $3", [machine, component, point]);
+  return row!.id;
+}
+
+export async function readingCount(id: string): Promise<number> {
+  const [row] = await query<{ n: number }>("select count(*)::int as n from readings where point_id = $1 and superseded_at is null", [id]);
+  return row!.n;
+}
+
+/** No fault that axe can see. */
+export async function accessible(page: Page) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join("; ")}`)).toEqual([]);
+}
+
+/** Hours that a reading now could show: a little over the last noted. */
+export async function nextHours(id: string): Promise<number> {
+  const [row] = await query<{ hours: number }>("select max(hours) as hours from readings where point_id = $1", [id]);
+  return Math.round(row!.hours + 20);
+}

@@ -1,0 +1,21 @@
+import { defineConfig } from "@playwright/test";
+
+const flags = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"];
+
+/** Run by scripts/test.mjs, which starts the application and its database. */
+export default defineConfig({
+  testDir: "e2e",
+  outputDir: "test-results/playwright",
+  workers: 1,
+  retries: 0,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: [["list"], ["json"]],
+  use: {
+    ...(process.env.E2E_URL !== undefined && { baseURL: process.env.E2E_URL }),
+    viewport: { width: 1280, height: 800 },
+    reducedMotion: "reduce",
+    launchOptions: { executablePath: process.env.E2E_CHROMIUM ?? "/usr/bin/chromium", args: flags },
+    screenshot: "only-on-failure",
+  } as NonNullable<Parameters<typeof defineConfig>[0]["use"]>,
+});

@@ -1,0 +1,36 @@
+/** npm run bench: speed as ratios within one run, on a database of its own. Never asserted, only printed. */
+import { writeFileSync, mkdirSync } from "node:fs";
+import { join } from "node:path";
+import { ensureBuild } from "./lib/build.mjs";
+import { ensureDatabase, openCluster } from "./lib/cluster.mjs";
+import { ensurePackages } from "./lib/install.mjs";
+import { freePort } from "./lib/ports.mjs";
+import { bin, command, follow, projectDir, say } from "./lib/process.mjs";
+import { appCommand, startApp } from "./lib/serve.mjs";
+
+await command(async () => {
+  ensurePackages();
+  await ensureBuild();
+  const cluster = await openCluster("bench", { settings: ["fsync=off", "shared_buffers=512MB", "max_wal_size=4GB"] });
+  const database = `bench_${process.pid}`;
+  let app;
+  try {
+    ensureDatabase(cluster, database);
+    const env = { DATABASE_URL: cluster.url(database), JUNCTERAL_LOG: "warn" };
+    appCommand("migrate", env);
+    appCommand("demo", env, JSON.stringify({ engineer: "bench-engineer", technician: "bench-technician", viewer: "bench-viewer" }));
+    const port = await freePort(5000);
+    // pages only: no worker, which would sweep the made-up points in the middle of the measurement
+    app = await startApp({ ...env, PORT: String(port) }, { worker: false });
+    mkdirSync(join(projectDir, ".data"), { recursive: true });
+    const { code, output } = await follow(bin("tsx"), ["scripts/bench/measure.ts"], { env: { ...process.env, ...env, BENCH_URL: app.address, BENCH_PASSWORD: "bench-engineer" } });
+    if (code !== 0) throw new Error("The bench did not end well.");
+    writeFileSync(join(projectDir, ".data/bench.txt"), output);
+    say("\nWritten to .data/bench.txt");
+  } finally {
+    await app?.stop();
+    cluster.psql("postgres", `drop database if exists "${database}" with (force)`);
+    cluster.release();
+  }
+  process.exit(process.exitCode ?? 0);
+});
