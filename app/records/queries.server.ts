@@ -6,6 +6,7 @@ import { to as copyTo } from "pg-copy-streams";
 import { pointQuantityIds, quantityOf } from "@core";
 import { connections, db } from "~/db/client.server";
 import { changes, circuits, components, imports, machines, points, readings } from "~/db/schema";
+import { log } from "~/platform/log.server";
 
 /** Readings are counted up to here; beyond, the page says "more than". */
 const COUNTED = 100_000;
@@ -62,14 +63,17 @@ export async function readingsCsv(selection: Selection): Promise<PassThrough> {
       left join lateral (values ${unitRows()}) u(quantity, unit) on u.quantity = p.quantity
       where (current_setting('juncteral.machine') = '' or m.id::text = current_setting('juncteral.machine'))
         and (current_setting('juncteral.point') = '' or p.id::text = current_setting('juncteral.point'))
-        and (current_setting('juncteral.from') = '' or r.taken_at >= current_setting('juncteral.from')::date)
-        and (current_setting('juncteral.to') = '' or r.taken_at < current_setting('juncteral.to')::date + 1)
+        and r.taken_at >= coalesce(nullif(current_setting('juncteral.from'), '')::timestamptz, '-infinity')
+        and r.taken_at < coalesce(nullif(current_setting('juncteral.to'), '')::timestamptz + interval '1 day', 'infinity')
         ${selection.withSuperseded ? "" : "and r.superseded_at is null"}
       order by m.tag, c.position, p.name, r.taken_at) to stdout with (format csv, header true)`));
     out.write("\ufeff");
     pipeline(source, out).then(
       () => client.query("commit").then(() => client.release(), (error: Error) => client.release(error)),
-      (error: Error) => client.release(error),
+      (error: Error) => {
+        log.error({ err: error.message }, "the export broke off");
+        client.release(error);
+      },
     );
   } catch (error) {
     client.release(error as Error);
