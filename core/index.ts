@@ -33,6 +33,7 @@ export { assess, probabilityBy } from "./assessment/assess";
 export { correctSeries } from "./assessment/series";
 export type { CorrectedReading } from "./assessment/series";
 export { lastReadingWorking } from "./assessment/workings";
+export { stateOfUrgency } from "./assessment/state";
 export { expectedReading } from "./assessment/expected";
 export type { ExpectedRange } from "./assessment/expected";
 export { questionReading } from "./assessment/question";

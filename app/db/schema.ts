@@ -187,6 +187,8 @@ export const readings = pgTable("readings", {
 }, (t) => [
   uniqueIndex("readings_once").on(t.pointId, t.takenAt).where(sql`${t.supersededAt} is null`),
   index("readings_life").on(t.lifeId, t.pointId, t.takenAt),
+  index("readings_superseded_point").on(t.pointId, t.supersededAt).where(sql`${t.supersededAt} is not null`),
+  index("readings_superseded").on(t.supersededAt).where(sql`${t.supersededAt} is not null`),
 ]);
 
 export const assessments = pgTable("assessments", {

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, NavLink, Outlet, useParams } from "react-router";
+import { Link, Outlet, useParams } from "react-router";
 import type { Route } from "./+types/fleet";
 import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
@@ -36,11 +36,11 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
               <ul>
                 {shown.filter((m) => m.area === area).map((m) => (
                   <li key={m.id} className="ruled">
-                    <NavLink to={`/fleet/machines/${m.id}`} className={({ isActive }) => `grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-2 py-1 max-lg:min-h-11 ${isActive ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`}>
+                    <Link to={`/fleet/machines/${m.id}`} aria-current={m.id === id ? "page" : undefined} className={`grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-2 py-1 max-lg:min-h-11 ${m.id === id ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`}>
                       <StateGlyph state={m.worst ?? "unproven"} size={16} />
                       <span className="truncate">{m.name}{m.retired ? " (retired)" : ""}<span className="sr-only">, worst {m.worst ?? "unproven"}</span></span>
                       <span className="text-xs text-ink-2">{m.needing > 0 ? `${m.needing} of ${m.points}` : m.points}</span>
-                    </NavLink>
+                    </Link>
                   </li>
                 ))}
               </ul>

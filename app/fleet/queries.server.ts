@@ -1,6 +1,6 @@
 /** Reads of the fleet register. */
 import { and, eq, isNull, sql } from "drizzle-orm";
-import { missingPoints, type Assessment, type ConditionState, type PointQuantityId } from "@core";
+import { missingPoints, stateOfUrgency, type Assessment, type ConditionState, type PointQuantityId } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, fluids, instruments, lives, machines, points, sites, stops } from "~/db/schema";
 import { notFound } from "~/platform/guard.server";
@@ -19,10 +19,9 @@ export interface FleetMachine {
 
 /** All machines with their worst state, by area. */
 export async function fleetList(withRetired: boolean): Promise<FleetMachine[]> {
-  const result = await db().execute<Record<string, unknown> & FleetMachine>(sql`
+  const result = await db().execute<Omit<FleetMachine, "worst"> & { urgency: number | null } & Record<string, unknown>>(sql`
     select m.id, m.name, m.tag, m.area, m.retired_at is not null as retired, count(p.id)::int as points,
-           (array_agg(a.state order by a.urgency desc) filter (where a.state is not null))[1] as worst,
-           count(*) filter (where a.state in ('alert', 'alarm'))::int as needing
+           max(a.urgency) as urgency, count(*) filter (where a.urgency >= 30)::int as needing
     from machines m
     left join circuits k on k.machine_id = m.id and k.retired_at is null
     left join components c on c.circuit_id = k.id and c.retired_at is null
@@ -30,7 +29,7 @@ export async function fleetList(withRetired: boolean): Promise<FleetMachine[]> {
     left join assessments a on a.point_id = p.id
     where ${withRetired ? sql`true` : sql`m.retired_at is null`}
     group by m.id order by m.area, m.name`);
-  return result.rows;
+  return result.rows.map(({ urgency, ...machine }) => ({ ...machine, worst: urgency === null ? null : stateOfUrgency(urgency) }));
 }
 
 export interface MachinePoint {

@@ -23,7 +23,8 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
   const app = express();
   app.disable("x-powered-by");
   app.set("trust proxy", config.trustedProxies);
-  app.use(compression());
+  // room for a whole page, so that rendering does not wait on the compressor at every chunk
+  app.use(compression({ level: 4, chunkSize: 1 << 20, ...{ highWaterMark: 1 << 22 } }));
   app.use((_request, response, next) => {
     response.locals.nonce = randomBytes(16).toString("base64");
     next();

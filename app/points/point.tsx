@@ -104,8 +104,8 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
         </p>
       </div>
 
-      <div className="grid gap-x-6 lg:grid-cols-[minmax(0,1fr)_300px]">
-        <div className="min-w-0">
+      <div className="grid gap-x-6 lg:grid-cols-[minmax(0,1fr)_300px] lg:grid-rows-[auto_1fr]">
+        <div className="min-w-0 max-lg:order-2 lg:row-span-2">
           <div className="ruled mb-2 flex flex-wrap items-baseline justify-between gap-x-4 pb-1.5">
             <nav aria-label="Views of the readings" className="flex gap-4">
               {views.map((v) => (
@@ -136,7 +136,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
           ) : null}
         </div>
 
-        <aside className="min-w-0">
+        <div className="min-w-0 max-lg:order-1">
           {mayLog && !data.retired ? (
             <Section title="Log a reading" aside={<kbd className="rounded-[2px] border border-line-2 px-1.5 text-xs">n</kbd>}>
               <p className="py-2 text-sm text-ink-2">Read {readingStates[data.readState]}. {data.conditions}</p>
@@ -144,6 +144,8 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
               <p className="mt-2 border-l-2 border-ochre pl-2 text-xs text-ink-2">{cautionFor(data.quantity)}</p>
             </Section>
           ) : null}
+        </div>
+        <aside className="min-w-0 max-lg:order-3">
           {forecast ? (
             <Section title="Forecast" aside={detail?.noTrend ? "no trend proved" : undefined}>
               {detail?.noTrend ? (

@@ -6,7 +6,8 @@ import { assess, probabilityBy } from "./assess";
 import { datesOf, dutyFromReadings } from "./dates";
 import { expectedReading } from "./expected";
 import { questionReading } from "./question";
-import { conditionState, urgencyOf } from "./state";
+import { conditionState, stateOfUrgency, urgencyOf } from "./state";
+import { conditionStates } from "./types";
 import type { AssessContext, AssessPoint, AssessReading, VerdictPart } from "./types";
 
 const DAY = 86_400_000;
@@ -171,6 +172,9 @@ describe("the rule of states", () => {
     [{}, "steady"], [{ hasLimit: false }, "unproven"], [{ readings: 4 }, "unproven"], [{ margin: null }, "unproven"], [{ crossed: 0.6 }, "alarm"], [{ trendProved: true, beforeUsableStop: 0.6 }, "alarm"],
     [{ margin: 0.8 }, "alert"], [{ trendProved: true, beforeUsableStop: 0.2 }, "alert"], [{ trendProved: true }, "drifting"], [{ beforeUsableStop: 0.9 }, "steady"], [{ knownWhenNew: false, readings: 6 }, "unproven"],
   ] as const)("%p: %s", (change, state) => expect(conditionState({ ...facts, ...change })).toBe(state));
+  test("the state can be read back from its urgency", () => {
+    for (const state of conditionStates) for (const [chance, margin] of [[0, null], [1, 9], [0.5, -2]] as const) expect(stateOfUrgency(urgencyOf(state, chance, margin))).toBe(state);
+  });
   test("worse states come first, whatever the margin", () => {
     expect(urgencyOf("alarm", 0, 0)).toBeGreaterThan(urgencyOf("alert", 1, 3));
     expect(urgencyOf("drifting", 0.5, 0.2)).toBeGreaterThan(urgencyOf("drifting", 0.1, 0.2));

@@ -37,6 +37,12 @@ export function conditionState(f: StateFacts): ConditionState {
 }
 
 const rank: Record<ConditionState, number> = { alarm: 4, alert: 3, drifting: 2, unproven: 1, steady: 0 };
+const byRank: readonly ConditionState[] = ["steady", "unproven", "drifting", "alert", "alarm"];
+
+/** The state that an urgency was made for: the worst of many points follows from their greatest urgency. */
+export function stateOfUrgency(urgency: number): ConditionState {
+  return byRank[Math.min(4, Math.max(0, Math.floor(urgency / 10)))]!;
+}
 
 /** A number that sorts conditions worst first: the state, then the chance before a usable stop, then margin used. */
 export function urgencyOf(state: ConditionState, beforeUsableStop: number, margin: number | null): number {

@@ -15,7 +15,7 @@ export const wearPaths: readonly WearPath[] = [
   { id: "linear", lambda: 1, label: "steady rate" },
   { id: "clearance", lambda: 1 / 3, label: "clearance growth (cube law)" },
   { id: "exponential", lambda: 0, label: "exponential" },
-  { id: "runaway", lambda: -0.6, label: "faster than exponential" },
+  { id: "runaway", lambda: -0.3, label: "faster than exponential" },
 ];
 
 const LEAST = 0.02;

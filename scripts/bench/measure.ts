@@ -27,11 +27,11 @@ async function time<T>(work: () => Promise<T> | T): Promise<{ ms: number; value:
 async function importing(): Promise<void> {
   const rows = 100_000;
   const { rows: points } = await client.query<{ id: string; life: string; code: string }>(
-    "select p.id, l.id as life, m.tag || '/' || c.name || '/' || p.name as code from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id join lives l on l.component_id = c.id and l.ended_at is null where p.quantity in ('caseDrainFlow', 'strokeTime', 'pressureDrop') order by 3 limit 40");
+    "select p.id, l.id as life, m.tag || '/' || c.name || '/' || p.name as code from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id join lives l on l.component_id = c.id and l.ended_at is null and l.started_at < '2022-01-01' where p.quantity in ('caseDrainFlow', 'strokeTime', 'pressureDrop') order by 3 limit 40");
   const at = (i: number) => new Date(Date.UTC(2022, 0, 1) + Math.floor(i / points.length) * 600_000 + 13).toISOString();
   const csv = join(tmpdir(), `bench-${process.pid}.csv`);
   const copy = join(tmpdir(), `bench-${process.pid}.copy`);
-  writeFileSync(csv, ["point,taken_at,value,oil_c,load_bar,hours_h,note", ...Array.from({ length: rows }, (_, i) => `${points[i % points.length]!.code},${at(i)},${(1 + (i % 100) / 100).toFixed(2)},${45 + (i % 10)},${200 + (i % 20)},${1000 + Math.floor(i / points.length)},round`)].join("\n"));
+  writeFileSync(csv, ["point,taken_at,value,oil_c,load_bar,hours_h,note", ...Array.from({ length: rows }, (_, i) => `"${points[i % points.length]!.code}",${at(i)},${(1 + (i % 100) / 100).toFixed(2)},${45 + (i % 10)},${200 + (i % 20)},${1000 + Math.floor(i / points.length)},round`)].join("\n"));
   writeFileSync(copy, Array.from({ length: rows }, (_, i) => [points[i % points.length]!.id, points[i % points.length]!.life, at(i), (1 + (i % 100) / 100).toFixed(2), "1 L/min", 45 + (i % 10), 200 + (i % 20), 1000 + Math.floor(i / points.length), "round", "bench"].join("\t")).join("\n") + "\n");
   const remove = () => client.query("delete from readings where taken_by = 'bench' or note = 'round'").then(() => client.query("vacuum readings"));
   const ratios: number[] = [];

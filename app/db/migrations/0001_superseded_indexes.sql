@@ -1,0 +1,2 @@
+CREATE INDEX "readings_superseded_point" ON "readings" USING btree ("point_id","superseded_at") WHERE "readings"."superseded_at" is not null;--> statement-breakpoint
+CREATE INDEX "readings_superseded" ON "readings" USING btree ("superseded_at") WHERE "readings"."superseded_at" is not null;
