@@ -1,0 +1,228 @@
+/** Reads and writes against a real database: npm test gives each run one of its own. */
+import { eq } from "drizzle-orm";
+import { closeConnections, db, isDatabaseDown, migrateDatabase } from "./db/client.server";
+import { assessments, changes, circuits, components, fluids, forecastsIssued, interventions, lives, machines, points, readings, sites, users } from "./db/schema";
+import { addRecord, editRecord } from "./fleet/commands.server";
+import { fleetList, machinePage } from "./fleet/queries.server";
+import { correctReading, logReading, setLimit } from "./points/commands.server";
+import { pointPage, pointPlace, readingOf } from "./points/queries.server";
+import { closeQueue } from "./platform/jobs.server";
+import { hashPassword, signIn, userOf } from "./platform/session.server";
+import { assessPoints, assessStalePoints } from "./platform/assessment.server";
+import { exportFleet, importFleet } from "./records/fleet.server";
+import { importRecord, preview, runImport, saveMapping, storeReadings, storeUpload } from "./records/import.server";
+import { find } from "./shell/queries.server";
+import { decisions, horizon, stateCounts, stopsAhead } from "./today/queries.server";
+import { bookWork, changeWork, finishWork } from "./work/commands.server";
+import { bookingContext, interventionPage } from "./work/queries.server";
+
+if (!process.env.DATABASE_URL) throw new Error("These tests need a database: run them with npm test -- jest.");
+
+const DAY = 86_400_000;
+const NOW = Date.parse(process.env.JUNCTERAL_NOW!);
+const ids = { site: "", fluid: "", machine: "", circuit: "", component: "", point: "" };
+
+async function add(kind: Parameters<typeof addRecord>[0], fields: Record<string, string>): Promise<string> {
+  const added = await addRecord(kind, fields, "R. Oduya");
+  if (!added.ok) throw new Error(JSON.stringify(added.problems));
+  return added.id;
+}
+
+/** The fields of the reading form. */
+const entry = (change: Record<string, string> = {}): Record<string, string> => ({
+  value: "1.40", temperature: "50", pressure: "210", hours: "", speed: "", takenAt: "2026-11-20T10:40", state: "fullStroke", instrumentId: "", note: "", keptBecause: "", submission: crypto.randomUUID(), ...change,
+});
+
+beforeAll(async () => {
+  await migrateDatabase();
+  ids.site = await add("site", { name: "Trial quay", timeZone: "Europe/London" });
+  ids.fluid = await add("fluid", { name: "Trial oil", kv40: "46", kv100: "6.8", density15: "875" });
+  ids.machine = await add("machine", { siteId: ids.site, name: "Trial hoist", tag: "TH-1", area: "Quay", hoursPerDay: "9", note: "" });
+  ids.circuit = await add("circuit", { machineId: ids.machine, name: "Hoist circuit", fluidId: ids.fluid, workingPressure: "210 bar" });
+  ids.component = await add("component", { circuitId: ids.circuit, kind: "axialPistonPump", name: "Pump", displacement: "45", speed: "1450", leadTimeDays: "40", position: "1", runInHours: "50", startedAt: "2021-08-01", startHours: "0", serial: "A1", knownWhenNew: "on" });
+  ids.point = await add("point", { componentId: ids.component, name: "Case drain", quantity: "caseDrainFlow", state: "fullStroke", unit: "L/min", intervalDays: "30", referencePressure: "210", referenceTemperature: "50", instrumentId: "", conditionsText: "" });
+  await add("stop", { siteId: ids.site, name: "Winter stop", startsOn: "2027-01-18", days: "3", crewHours: "24" });
+  const place = await pointPlace(ids.point);
+  expect(await setLimit(place, { basis: "shareOfFullFlow", upper: "10", lower: "", reason: "", version: String(place.point.version) }, "R. Oduya")).toEqual({ ok: true });
+  const [life] = await db().select().from(lives).where(eq(lives.componentId, ids.component));
+  // four years of steadily rising case drain, as an import would bring them
+  await storeReadings(Array.from({ length: 48 }, (_, i) => ({ line: i, pointId: ids.point, lifeId: life!.id, takenAt: NOW - (49 - i) * 30 * DAY, value: 1.3 + i * 0.1 + (i % 3) * 0.02, least: null, entered: "x", temperature: 50, pressure: 210, speed: null, hours: 1000 + i * 270, instrumentId: null, note: "", by: "T. Wren" })), null);
+  await assessStalePoints();
+}, 60_000);
+
+afterAll(async () => {
+  await closeQueue();
+  await closeConnections();
+});
+
+test("migrating twice changes nothing", async () => {
+  await migrateDatabase();
+  expect(await db().select().from(sites)).toHaveLength(1);
+});
+
+describe("assessment", () => {
+  test("what was imported is assessed, and the forecast is kept as issued", async () => {
+    const [a] = await db().select().from(assessments).where(eq(assessments.pointId, ids.point));
+    expect(a).toMatchObject({ readings: 48, stale: false });
+    expect(["drifting", "alert", "alarm"]).toContain(a!.state);
+    expect(a!.p10!.getTime()).toBeGreaterThan(NOW - 60 * DAY);
+    expect(await db().select().from(forecastsIssued).where(eq(forecastsIssued.pointId, ids.point))).toHaveLength(1);
+    await assessPoints([ids.point]);
+    expect(await db().select().from(forecastsIssued).where(eq(forecastsIssued.pointId, ids.point))).toHaveLength(1);
+  });
+  test("Today, the horizon, the fleet and the find box show it", async () => {
+    expect((await decisions()).map((d) => d.pointId)).toContain(ids.point);
+    expect((await horizon()).map((l) => l.label)).toContain("Trial hoist, pump");
+    expect(Object.values(await stateCounts()).reduce((s, n) => s + n, 0)).toBe(1);
+    expect((await stopsAhead()).next).toMatchObject({ name: "Winter stop", work: [] });
+    expect((await fleetList(false))[0]).toMatchObject({ name: "Trial hoist", points: 1 });
+    expect((await find("hoist case")).map((f) => f.to)).toEqual([`/points/${ids.point}`]);
+    expect(await find("100%_\\")).toEqual([]);
+    const page = await machinePage(ids.machine);
+    expect(page.circuits[0]!.missing.map((m) => m.quantity)).toEqual(["pressure", "vacuum"]);
+  });
+});
+
+describe("readings", () => {
+  test("an odd value is a question; with a reason it is kept; sent twice it is one", async () => {
+    const place = await pointPlace(ids.point);
+    const odd = entry({ value: "9" });
+    expect(await logReading(place, odd, "T. Wren")).toMatchObject({ ok: false, question: { kind: expect.any(String) } });
+    const first = await logReading(place, { ...odd, keptBecause: "read twice" }, "T. Wren");
+    const second = await logReading(place, { ...odd, keptBecause: "read twice" }, "T. Wren");
+    expect(first).toEqual(second);
+    expect(await logReading(place, entry({ keptBecause: "x" }), "T. Wren")).toMatchObject({ ok: false, problems: { takenAt: expect.stringContaining("already a reading at that time") } });
+  });
+  test("a correction supersedes; the second to correct is told; a withdrawn one stays on record", async () => {
+    const place = await pointPlace(ids.point);
+    const old = (await pointPage(ids.point, 0)).table[0]!;
+    const reading = await readingOf(ids.point, old.id);
+    expect(await correctReading(place, reading, entry({ value: "5.2", why: "" }), "T. Wren")).toMatchObject({ ok: false, problems: { why: expect.any(String) } });
+    expect(await correctReading(place, reading, entry({ value: "5.2", why: "one digit off" }), "T. Wren")).toMatchObject({ ok: true });
+    expect(await correctReading(place, reading, entry({ value: "5.3", why: "me too" }), "L. Aske")).toMatchObject({ ok: false, problems: { form: expect.stringContaining("T. Wren has already corrected") } });
+    const page = await pointPage(ids.point, 0);
+    expect(page).toMatchObject({ superseded: 1, inLife: 49 });
+    const fresh = await readingOf(ids.point, page.table[0]!.id);
+    expect(fresh).toMatchObject({ value: 5.2, supersedesId: reading.id, keptBecause: "read twice" });
+    expect(await correctReading(place, fresh, entry({ why: "wrong point", intent: "withdraw" }), "T. Wren")).toMatchObject({ ok: true });
+    expect(await pointPage(ids.point, 0)).toMatchObject({ superseded: 2, inLife: 48 });
+  });
+  test.each([
+    [{ hours: "10" }, "hours", /run backwards/], [{ takenAt: "2027-01-01T10:00" }, "takenAt", /future/], [{ takenAt: "2019-01-01T10:00" }, "takenAt", /not fitted/], [{ state: "idle" }, "state", /never mixes/], [{ instrumentId: "x" }, "instrumentId", /from the list/], [{ hours: "900000" }, "hours", /More hours than have passed/],
+  ] as const)("%p is refused beside its field", async (change, field, message) => {
+    expect(await logReading(await pointPlace(ids.point), entry({ keptBecause: "x", ...change }), "T. Wren")).toMatchObject({ ok: false, problems: { [field]: expect.stringMatching(message) } });
+  });
+});
+
+describe("import", () => {
+  const csv = `point,taken_at,value\nTH-1/Pump/Case drain,2021-09-01,1.3\nTH-1/Pump/Case drain,2021-10-01,1.31\nTH-1/Pump/Nothing,2021-10-01,1.31\n`;
+  const mapping = (skipBad: boolean) => ({ delimiter: ",", decimalMark: ".", hasHeader: true, dateOrder: "ymd", columns: { point: 0, takenAt: 1, value: 2 }, units: {}, pointId: "", skipBad });
+  test("all or nothing, and the same file again adds nothing", async () => {
+    const id = await storeUpload("a.csv", Buffer.from(csv), "T. Wren");
+    expect((await preview(await importRecord(id))).counts).toEqual({ add: 2, there: 0, bad: 1 });
+    expect(await saveMapping(id, { ...mapping(false), columns: {} })).toMatchObject({ "column-value": expect.any(String), "column-takenAt": expect.any(String), "column-point": expect.any(String) });
+    expect(await saveMapping(id, mapping(false))).toBeNull();
+    expect(await runImport(await importRecord(id))).toMatchObject({ ok: false, message: expect.stringContaining("1 row is bad") });
+    await saveMapping(id, mapping(true));
+    expect(await runImport(await importRecord(id))).toEqual({ ok: true, added: 2, there: 0 });
+    const again = await storeUpload("a.csv", Buffer.from(csv), "T. Wren");
+    await saveMapping(again, mapping(true));
+    expect(await runImport(await importRecord(again))).toEqual({ ok: true, added: 0, there: 2 });
+  });
+  test("a row that the database refuses takes all with it", async () => {
+    const before = await db().select().from(readings);
+    const [good] = before;
+    const row = { line: 1, pointId: ids.point, lifeId: good!.lifeId, takenAt: NOW - 5 * DAY, value: 2, least: null, entered: "2", temperature: null, pressure: null, speed: null, hours: null, instrumentId: null, note: "tab\tand\\newline\n", by: "x" };
+    await expect(storeReadings([row, { ...row, takenAt: NOW - 4 * DAY, lifeId: crypto.randomUUID() }], null)).rejects.toThrow(/foreign key/);
+    expect(await db().select().from(readings)).toHaveLength(before.length);
+    expect(await storeReadings([row], null)).toBe(1);
+    const [kept] = await db().select().from(readings).where(eq(readings.takenAt, new Date(row.takenAt)));
+    expect(kept!.note).toBe("tab\tand\\newline\n");
+  });
+});
+
+describe("work", () => {
+  test("from booking to a new life, with the old one closed and its forecasts scored", async () => {
+    const about = await bookingContext(null, ids.point);
+    expect(about.stops[0]!.probability).not.toBeNull();
+    const form = { componentId: ids.component, pointId: ids.point, kind: "replacement", stopId: about.stops[0]!.id, crewHours: "8", partOrderedOn: "", note: "worn", submission: crypto.randomUUID() };
+    const booked = await bookWork(form, "R. Oduya");
+    expect(await bookWork(form, "R. Oduya")).toEqual(booked);
+    expect(await bookWork({ ...form, submission: crypto.randomUUID(), stopId: crypto.randomUUID() }, "R. Oduya")).toMatchObject({ ok: false, problems: { stopId: expect.any(String) } });
+    if (!booked.ok) throw new Error("not booked");
+    expect(await changeWork(booked.id, { intent: "order", version: "1" }, "R. Oduya")).toMatchObject({ ok: true });
+    expect(await changeWork(booked.id, { intent: "move", stopId: "", version: "1" }, "R. Oduya")).toMatchObject({ ok: false, status: 409 });
+    const done = { doneAt: "2026-11-24T08:00", hours: "14000", serial: "", findings: "scored", version: "2" };
+    expect(await finishWork(booked.id, "Europe/London", done, "T. Wren")).toMatchObject({ ok: false, problems: { serial: expect.any(String) } });
+    expect(await finishWork(booked.id, "Europe/London", { ...done, serial: "B2", hours: "12" }, "T. Wren")).toMatchObject({ ok: false, problems: { hours: expect.stringContaining("backwards") } });
+    expect(await finishWork(booked.id, "Europe/London", { ...done, serial: "B2", doneAt: "2027-11-24T08:00" }, "T. Wren")).toMatchObject({ ok: false, problems: { doneAt: expect.stringContaining("future") } });
+    expect(await finishWork(booked.id, "Europe/London", { ...done, serial: "B2" }, "T. Wren")).toEqual({ ok: true, id: booked.id });
+    expect(await finishWork(booked.id, "Europe/London", { ...done, serial: "B3" }, "T. Wren")).toMatchObject({ ok: false, status: 409 });
+    const both = await db().select().from(lives).where(eq(lives.componentId, ids.component)).orderBy(lives.startedAt);
+    expect(both.map((l) => [l.serial, l.endedAt === null])).toEqual([["A1", false], ["B2", true]]);
+    const [issued] = await db().select().from(forecastsIssued).where(eq(forecastsIssued.lifeId, both[0]!.id));
+    expect(issued).toMatchObject({ outcome: "replaced" });
+    const [a] = await db().select().from(assessments).where(eq(assessments.pointId, ids.point));
+    expect(a).toMatchObject({ readings: 0, state: "unproven", lifeId: both[1]!.id });
+    const page = await interventionPage(booked.id);
+    expect(page.compared[0]).toMatchObject({ before: { readings: 3 }, after: null });
+    expect(await logReading(await pointPlace(ids.point), entry({ takenAt: "2026-11-24T08:30", value: "1.35", hours: "14001" }), "T. Wren")).toMatchObject({ ok: true });
+    expect((await interventionPage(booked.id)).compared[0]!.after!.value).toBeCloseTo(1.35, 2);
+    expect(await db().select().from(interventions)).toHaveLength(1);
+  });
+});
+
+describe("fleet register", () => {
+  test("two people edit one machine: the second is told", async () => {
+    const [machine] = await db().select().from(machines).where(eq(machines.id, ids.machine));
+    const fields = { siteId: ids.site, name: "Trial hoist", tag: "TH-1", area: "Quay", hoursPerDay: "8", note: "", version: String(machine!.version) };
+    expect(await editRecord("machine", ids.machine, { ...fields, note: "first" }, "R. Oduya")).toMatchObject({ ok: true });
+    expect(await editRecord("machine", ids.machine, { ...fields, note: "second" }, "L. Aske")).toMatchObject({ ok: false, status: 409, version: machine!.version + 1, problems: { form: expect.stringContaining("R. Oduya changed this record") } });
+  });
+  test("a tag is used once on a site", async () => {
+    expect(await addRecord("machine", { siteId: ids.site, name: "Another", tag: "TH-1", hoursPerDay: "8" }, "x")).toMatchObject({ ok: false, problems: { tag: expect.stringContaining("has that tag") } });
+  });
+  test("a changed fluid or stop makes what depends on it stale", async () => {
+    const [fluid] = await db().select().from(fluids).where(eq(fluids.id, ids.fluid));
+    await db().update(assessments).set({ stale: false });
+    expect(await editRecord("fluid", ids.fluid, { name: "Trial oil", kv40: "47", kv100: "6.8", density15: "875", version: String(fluid!.version) }, "x")).toMatchObject({ ok: true });
+    expect((await db().select().from(assessments).where(eq(assessments.pointId, ids.point)))[0]!.stale).toBe(true);
+  });
+  test("goes out and comes in again without a change; what is new is added", async () => {
+    const file = await exportFleet();
+    expect(await importFleet(JSON.stringify(file), "x")).toMatchObject({ ok: true, added: {} });
+    const copy = structuredClone(file);
+    copy.sites[0]!.machines![0]!.tag = "TH-2";
+    expect(await importFleet(JSON.stringify(copy), "x")).toMatchObject({ ok: true, added: { machines: 1, circuits: 1, components: 1, points: 1 } });
+    const [{ length: pointCount }, { length: circuitCount }, { length: componentCount }] = await Promise.all([db().select().from(points), db().select().from(circuits), db().select().from(components)]);
+    expect([pointCount, circuitCount, componentCount]).toEqual([2, 2, 2]);
+    copy.sites[0]!.machines![0]!.circuits![0]!.components![0]!.points![0]!.unit = "bar";
+    expect(await importFleet(JSON.stringify(copy), "x")).toMatchObject({ ok: false, messages: [expect.stringContaining("bar is not a unit of case drain flow")] });
+    expect((await db().select().from(changes)).length).toBeGreaterThan(5);
+  });
+});
+
+describe("sign-in", () => {
+  test("a right password opens a session; a wrong one does not say which was wrong; tries are limited", async () => {
+    await db().insert(users).values({ name: "K. Ferrin", signIn: "ferrin", role: "viewer", passwordHash: await hashPassword("open quay") });
+    const good = await signIn("Ferrin", "open quay", "127.0.0.1", true);
+    if (!good.ok) throw new Error("refused");
+    expect(good.cookie).toMatch(/HttpOnly/);
+    expect(good.cookie).toMatch(/Secure/);
+    const user = await userOf(new Request("http://quay/", { headers: { Cookie: good.cookie.split(";")[0]! } }));
+    expect(user).toMatchObject({ name: "K. Ferrin", role: "viewer" });
+    expect(await userOf(new Request("http://quay/", { headers: { Cookie: "juncteral=forged" } }))).toBeUndefined();
+    const wrong = await signIn("ferrin", "x", "10.0.0.1", false);
+    expect(wrong).toEqual(await signIn("nobody", "x", "10.0.0.2", false));
+    for (let i = 0; i < 8; i++) await signIn("ferrin", "x", "10.0.0.3", false);
+    expect(await signIn("ferrin", "open quay", "10.0.0.3", false)).toMatchObject({ ok: false, status: 429 });
+  });
+});
+
+test("a database that is away is told from a wrong query", async () => {
+  const wrong: unknown = await db().execute("select nonsense").catch((error: unknown) => error);
+  expect(wrong).toBeInstanceOf(Error);
+  expect(isDatabaseDown(wrong)).toBe(false);
+  expect(isDatabaseDown({ cause: { code: "ECONNREFUSED" } })).toBe(true);
+  expect(isDatabaseDown({ code: "42703" })).toBe(false);
+});
