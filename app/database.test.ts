@@ -7,7 +7,7 @@ import { fleetList, machinePage } from "./fleet/queries.server";
 import { correctReading, logReading, setLimit } from "./points/commands.server";
 import { pointPage, pointPlace, readingOf } from "./points/queries.server";
 import { closeQueue } from "./platform/jobs.server";
-import { hashPassword, signIn, userOf } from "./platform/session.server";
+import { addFirstEngineer, hashPassword, signIn, userOf } from "./platform/session.server";
 import { assessPoints, assessStalePoints } from "./platform/assessment.server";
 import { exportFleet, importFleet } from "./records/fleet.server";
 import { importRecord, preview, runImport, saveMapping, storeReadings, storeUpload } from "./records/import.server";
@@ -203,6 +203,12 @@ describe("fleet register", () => {
 });
 
 describe("sign-in", () => {
+  test("an empty database gets its first engineer once", async () => {
+    await expect(addFirstEngineer("Oduya", "short")).rejects.toThrow(/10 characters/);
+    expect(await addFirstEngineer("Oduya", "a long enough one")).toBe(true);
+    expect(await addFirstEngineer("Somebody", "a long enough one")).toBe(false);
+    expect(await signIn("oduya", "a long enough one", "127.0.0.9", false)).toMatchObject({ ok: true });
+  });
   test("a right password opens a session; a wrong one does not say which was wrong; tries are limited", async () => {
     await db().insert(users).values({ name: "K. Ferrin", signIn: "ferrin", role: "viewer", passwordHash: await hashPassword("open quay") });
     const good = await signIn("Ferrin", "open quay", "127.0.0.1", true);

@@ -9,6 +9,7 @@ import { config } from "~/platform/config.server";
 import { makeApp } from "~/platform/http.server";
 import { closeQueue, runWorker } from "~/platform/jobs.server";
 import { log } from "~/platform/log.server";
+import { addFirstEngineer } from "~/platform/session.server";
 export { loadDemo } from "@demo/load.server";
 
 /** Bring the database schema up to date. */
@@ -44,8 +45,10 @@ export async function work(): Promise<void> {
   await closeConnections();
 }
 
-export async function assessAll(): Promise<void> {
-  await assessStalePoints();
+/** Where there is no user yet: the engineer named by JUNCTERAL_FIRST_ENGINEER and JUNCTERAL_FIRST_PASSWORD. */
+export async function firstEngineer(): Promise<boolean> {
+  const { JUNCTERAL_FIRST_ENGINEER: name, JUNCTERAL_FIRST_PASSWORD: password } = process.env;
+  return name && password ? addFirstEngineer(name, password) : false;
 }
 
 export async function close(): Promise<void> {

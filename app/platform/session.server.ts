@@ -1,6 +1,6 @@
 /** Sign-in: argon2id passwords, sessions in the database, the token only in the person's cookie. */
 import { hash, verify } from "@node-rs/argon2";
-import { eq, lt } from "drizzle-orm";
+import { eq, lt, sql } from "drizzle-orm";
 import { createHash, randomBytes } from "node:crypto";
 import { createCookie } from "react-router";
 import { RateLimiterPostgres, type RateLimiterRes } from "rate-limiter-flexible";
@@ -19,6 +19,19 @@ const sha256 = (token: string) => createHash("sha256").update(token).digest("hex
 
 export function hashPassword(password: string): Promise<string> {
   return hash(password);
+}
+
+/** The first engineer of an empty database. Returns false, and changes nothing, where there is a user already. */
+export async function addFirstEngineer(name: string, password: string): Promise<boolean> {
+  if (password.length < 10) throw new RangeError("The first password needs at least 10 characters.");
+  const passwordHash = await hashPassword(password);
+  return db().transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(727277)`);
+    const [there] = await tx.select({ id: users.id }).from(users).limit(1);
+    if (there) return false;
+    await tx.insert(users).values({ name, signIn: name.toLowerCase(), role: "engineer", passwordHash });
+    return true;
+  });
 }
 
 /** Compared when the name is unknown, so that the answer takes as long as for a known one. */

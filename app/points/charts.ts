@@ -103,6 +103,8 @@ export function trendChart(data: PointPage, shown: Shown, timeZone: string, limi
 }
 
 const MONTH = 30.4375;
+/** Ends of lines nearer than this share of the tallest would write over one another. */
+const NEAR = 0.045;
 
 /** Readings as read by month of the year, a line a year: is it wear or is it the warm season? */
 export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string): MakeChart {
@@ -126,10 +128,18 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
       };
     });
     const annotations: Record<string, AnnotationOptions> = {};
-    years.forEach((year) => {
+    const tallest = Math.max(...[...byYear.values()].flat().map((p) => p.y));
+    // years that end at the same height share one label, so that none is written over another
+    const labels: { at: XY; years: number[] }[] = [];
+    for (const year of years) {
       const end = byYear.get(year)!.at(-1)!;
-      annotations[`y${year}`] = { type: "label", xValue: Math.min(11.95, end.x), yValue: end.y, content: String(year), color: year === latest ? tones.ink : tones["ink-2"], font: { size: 11 }, position: "start", xAdjust: 4, yAdjust: -6 };
-    });
+      const near = labels.find((l) => Math.abs(l.at.y - end.y) < NEAR * tallest && Math.abs(l.at.x - end.x) < 1.5);
+      if (near) near.years.push(year);
+      else labels.push({ at: end, years: [year] });
+    }
+    for (const { at, years: named } of labels) {
+      annotations[`y${named[0]}`] = { type: "label", xValue: Math.min(11.95, at.x), yValue: at.y, content: named.join(", "), color: named.includes(latest!) ? tones.ink : tones["ink-2"], font: { size: 11 }, position: "start", xAdjust: 4, yAdjust: -6 };
+    }
     const configuration: ChartConfiguration<"line", XY[]> = {
       type: "line",
       data: { datasets },

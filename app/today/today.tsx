@@ -76,7 +76,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,560fr)_minmax(0,486fr)]">
         <Section title="Needs you, worst first">
           {needs.length === 0 ? (
-            <Empty>{watched === 0 ? <>Add a machine by hand or load a fleet file. <Link className="act" to="/fleet/new/machine">Add a machine</Link></> : "Every point is steady. Walk the rounds that are due; that is all for today."}</Empty>
+            <Empty>{watched === 0 ? mayBook ? <>Begin with a site, then a machine; or load a whole fleet from a file. <span className="mt-2 flex gap-5"><Link className="act" to="/fleet/new/site">Add a site</Link><Link className="way" to="/records/fleet">Load a fleet file</Link></span></> : "An engineer adds the first machine." : "Every point is steady. Walk the rounds that are due; that is all for today."}</Empty>
           ) : (
             <ul>{needs.map((d) => <DecisionRow key={d.pointId} d={d} mayBook={mayBook} />)}</ul>
           )}
@@ -102,7 +102,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
             )}
           </Section>
           <Section title="Work at the next stop" aside={ahead.next ? `${dayText(Date.parse(`${ahead.next.startsOn}T12:00:00Z`), site)}, ${ahead.next.work.reduce((s, w) => s + w.hours, 0)} crew hours of ${ahead.next.crewHours}` : undefined}>
-            {!ahead.next ? <Empty>No stop is planned. <Link className="act" to="/fleet/new/stop">Plan a stop</Link></Empty> : ahead.next.work.length === 0 ? <Empty>Nothing is booked on it yet.</Empty> : (
+            {!ahead.next ? <Empty>No stop is planned. {mayBook && watched > 0 ? <Link className="act" to="/fleet/new/stop">Plan a stop</Link> : null}</Empty> : ahead.next.work.length === 0 ? <Empty>Nothing is booked on it yet.</Empty> : (
               <ul>
                 {ahead.next.work.map((w) => {
                   const part = partWord(w, ahead.next!.startsOn, site.now);

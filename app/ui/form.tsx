@@ -22,7 +22,7 @@ export function FormProblemsProvider({ problems = {}, children }: { problems?: R
   );
 }
 
-export const fieldClass = "w-full min-w-0 rounded-[3px] border border-line-2 bg-sheet px-3 py-2 text-ink placeholder:text-ink-2 aria-invalid:border-verm aria-invalid:border-2";
+export const fieldClass = "w-full min-w-0 max-lg:min-h-11 rounded-[3px] border border-line-2 bg-sheet px-3 py-2 text-ink placeholder:text-ink-2 aria-invalid:border-verm aria-invalid:border-2";
 
 interface FieldProps {
   name: string;
@@ -84,7 +84,7 @@ export function CheckField({ name, label, ...rest }: { name: string; label: Reac
   const { problem, attributes } = useField(name);
   return (
     <div>
-      <label className="flex min-h-9 items-center gap-2">
+      <label className="flex min-h-9 items-center gap-2 max-lg:min-h-11">
         <input type="checkbox" {...attributes} className="size-4 accent-sea" {...rest} />
         <span>{label}</span>
       </label>
@@ -101,7 +101,7 @@ const buttonTone = {
 
 export function Button({ tone = "main", className = "", ...rest }: { tone?: keyof typeof buttonTone } & ComponentProps<"button">) {
   const busy = useNavigation().state === "submitting";
-  return <button type="submit" disabled={busy && rest.type !== "button"} className={`min-h-10 rounded-[3px] border px-4 py-2 disabled:opacity-60 ${buttonTone[tone]} ${className}`} {...rest} />;
+  return <button type="submit" disabled={busy && rest.type !== "button"} className={`min-h-10 max-lg:min-h-11 rounded-[3px] border px-4 py-2 disabled:opacity-60 ${buttonTone[tone]} ${className}`} {...rest} />;
 }
 
 /** A message that stands by itself. */

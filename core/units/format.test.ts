@@ -17,5 +17,8 @@ test("significant digits", () => {
 test("quantities in the reader's unit", () => {
   expect(formatQuantity(5.6, "caseDrainFlow")).toBe("5.60\u00a0L/min");
   expect(formatQuantity(3.785411784, "caseDrainFlow", { unit: "gal/min" })).toBe("1.00\u00a0gal/min");
+  expect(formatQuantity(209.4, "loadPressure")).toBe("209\u00a0bar");
+  expect(formatQuantity(0.83, "pressure")).toBe("0.83\u00a0bar");
+  expect(formatQuantity(0, "runningHours")).toBe("0\u00a0h");
   expect(() => formatQuantity(1, "caseDrainFlow", { unit: "bar" })).toThrow(RangeError);
 });

@@ -23,6 +23,8 @@ export function formatQuantity(value: number, quantityId: QuantityId, { unit, di
   const shown = findUnit(unit ?? quantity.unit, quantity.dimension);
   if (!shown) throw new RangeError(`${unit} is not a unit of ${quantityId}.`);
   const number = fromCore(value, shown);
-  const decimals = digits !== undefined || shown.symbol !== quantity.unit ? decimalsFor(number, digits ?? 3) : quantity.decimals;
+  // small values keep two digits: a case pressure of 0.8 bar is not 1 bar
+  const usual = Math.max(quantity.decimals, Math.abs(number) < 10 ? Math.min(2, decimalsFor(number, 2)) : 0);
+  const decimals = digits !== undefined || shown.symbol !== quantity.unit ? decimalsFor(number, digits ?? 3) : usual;
   return `${formatNumber(number, decimals)}\u00a0${shown.symbol}`;
 }

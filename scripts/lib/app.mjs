@@ -16,6 +16,7 @@ switch (what) {
     break;
   case "migrate":
     await server.migrate();
+    if (await server.firstEngineer()) process.stdout.write("first engineer added");
     await server.close();
     break;
   case "demo": {
