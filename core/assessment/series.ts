@@ -100,12 +100,16 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
   };
 }
 
+/** Below this load (bar) a leakage says nothing about its gap: the reading counts as one without a load. */
+const LEAST_PRESSURE = 1;
+
 function conditionOf(r: AssessReading, reference: { pressure: number; temperature: number }, fluid: Fluid, muRef: number) {
-  const complete = r.pressure !== null && r.pressure > 0 && r.temperature !== null;
+  const loaded = r.pressure !== null && r.pressure >= LEAST_PRESSURE;
+  const complete = loaded && r.temperature !== null;
   const temperature = r.temperature ?? reference.temperature;
   return {
     complete,
-    lnPressure: r.pressure !== null && r.pressure > 0 ? Math.log(r.pressure / reference.pressure) : 0,
+    lnPressure: loaded ? Math.log(r.pressure! / reference.pressure) : 0,
     lnViscosity: Math.log(dynamicViscosity(fluid, temperature) / muRef),
     lambda: viscosityTemperatureSensitivity(fluid, temperature),
   };

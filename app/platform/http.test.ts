@@ -1,0 +1,69 @@
+/** The HTTP face in front of the application: what it refuses before a page is asked for. */
+import type { Server } from "node:http";
+import type { AddressInfo } from "node:net";
+import { config } from "./config.server";
+import { makeApp } from "./http.server";
+
+let server: Server;
+let base = "";
+
+beforeAll(async () => {
+  const app = makeApp(() => Promise.reject(new Error("no page is asked for in this test")));
+  server = await new Promise((done) => {
+    const listening = app.listen(0, "127.0.0.1", () => done(listening));
+  });
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+});
+
+afterAll(() => new Promise((done) => {
+  server.closeAllConnections();
+  server.close(done);
+}));
+
+const post = (headers: Record<string, string>, body = "a=1") => fetch(`${base}/points/x`, { method: "POST", body, headers: { "Content-Type": "application/x-www-form-urlencoded", ...headers } });
+
+test.each([
+  ["no origin", {}],
+  ["another site", { Origin: "https://elsewhere.example" }],
+  ["another port", { Origin: "http://127.0.0.1:1" }],
+  ["an origin that is none", { Origin: "null" }],
+  ["a browser that says it crosses sites", { Origin: "SELF", "Sec-Fetch-Site": "cross-site" }],
+] as const)("a write with %s is refused", async (_name, headers) => {
+  const answer = await post(Object.fromEntries(Object.entries(headers).map(([k, v]) => [k, v === "SELF" ? base : v])));
+  expect(answer.status).toBe(403);
+  expect(await answer.text()).toContain("did not come from a page of this application");
+});
+
+test("what is larger than the limit is refused before it is read", async () => {
+  const answer = await fetch(`${base}/records/import`, { method: "POST", headers: { Origin: base, "Content-Type": "text/plain" }, body: "a".repeat(config.uploadLimit + 1) }).catch(() => null);
+  // the connection may be closed while the body is still being sent: either way nothing was taken in
+  if (answer) {
+    expect(answer.status).toBe(413);
+    expect(await answer.text()).toContain("at most 32 MB");
+  }
+});
+
+test("a body of unknown length is refused", async () => {
+  const body = new ReadableStream({ start(c) { c.enqueue(new TextEncoder().encode("a=1")); c.close(); } });
+  const answer = await fetch(`${base}/points/x`, { method: "POST", body, headers: { Origin: base }, duplex: "half" } as RequestInit);
+  expect(answer.status).toBe(411);
+});
+
+test("every answer carries the security headers, with a new nonce each time", async () => {
+  const nonces = new Set<string>();
+  for (let i = 0; i < 3; i++) {
+    const { headers } = await post({});
+    const policy = headers.get("content-security-policy")!;
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).toContain("object-src 'none'");
+    expect(policy).not.toMatch(/script-src[^;]*unsafe/);
+    expect(headers.get("x-content-type-options")).toBe("nosniff");
+    expect(headers.get("x-powered-by")).toBeNull();
+    nonces.add(/'nonce-([^']+)'/.exec(policy)![1]!);
+  }
+  expect(nonces.size).toBe(3);
+});
+
+test("an asset that is not there is no page", async () => {
+  expect((await fetch(`${base}/assets/none.js`)).status).toBe(404);
+});

@@ -1,0 +1,92 @@
+/** States of a page that are seldom seen: made here on purpose. */
+import { renderToStaticMarkup } from "react-dom/server";
+import { createRoutesStub } from "react-router";
+import type { ReactElement } from "react";
+import { Horizon } from "../today/horizon";
+import { ErrorPage } from "./errorPage";
+import { CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "./form";
+import { Empty, PageHead, Section } from "./page";
+import { SiteProvider } from "./site";
+
+const DAY = 86_400_000;
+const now = Date.UTC(2026, 10, 24, 9);
+
+function render(element: ReactElement): string {
+  const Stub = createRoutesStub([{ path: "/", Component: () => element }]);
+  return renderToStaticMarkup(<SiteProvider value={{ timeZone: "Europe/London", now }}><Stub initialEntries={["/"]} /></SiteProvider>);
+}
+
+describe("error pages say what to do next", () => {
+  test.each([
+    [503, { kind: "database" }, "The database does not answer"],
+    [403, { kind: "forbidden", needs: "engineer", has: "viewer" }, "This is for an engineer"],
+    [404, { kind: "missing", what: "machine" }, "There is no such machine"],
+    [404, undefined, "There is no such page"],
+    [500, undefined, "This page could not be made"],
+  ])("%d %p", (status, detail, heading) => {
+    const html = render(<ErrorPage status={status} detail={detail} />);
+    expect(html).toContain(heading);
+    expect(html).toContain('href="/"');
+  });
+});
+
+describe("fields", () => {
+  const form = (problems?: Record<string, string>) =>
+    render(
+      <FormProblemsProvider problems={problems}>
+        <TextField name="value" label="Value" hint="as typed" defaultValue="3.4 gal/min" />
+        <SelectField name="kind" label="Kind" options={[{ value: "a", label: "A" }]} />
+        <CheckField name="sure" label="Sure" />
+      </FormProblemsProvider>,
+    );
+  test("a label belongs to each, and a hint stands where there is no problem", () => {
+    const html = form();
+    for (const name of ["value", "kind"]) expect(html).toContain(`for="f-${name}"`);
+    expect(html).toContain("as typed");
+    expect(html).not.toContain('aria-invalid="true"');
+  });
+  test("a problem stands beside its field, is tied to it, and leaves what was typed", () => {
+    const html = form({ value: "Not a number.", sure: "Tick it.", form: "Nothing was saved." });
+    expect(html).toContain('aria-invalid="true"');
+    expect(html).toContain('aria-describedby="p-value"');
+    expect(html).toContain('<p id="p-value"');
+    expect(html).toContain("3.4 gal/min");
+    expect(html).toContain("Tick it.");
+    expect(html).toMatch(/role="alert"[^>]*>Nothing was saved\./);
+    expect(html).not.toContain("as typed");
+  });
+  test("a notice is heard according to its weight", () => {
+    expect(render(<Notice tone="verm">x</Notice>)).toContain('role="alert"');
+    expect(render(<Notice>x</Notice>)).toContain('role="status"');
+    expect(render(<Notice live={false}>x</Notice>)).toContain('role="note"');
+  });
+});
+
+test("a page has one heading, its way there, and sections", () => {
+  const html = render(<><PageHead crumbs={[{ label: "Fleet", to: "/fleet" }, { label: "Lock" }]} title="All is well">24 Nov</PageHead><Section title="Readings" aside="3"><Empty>None yet.</Empty></Section></>);
+  expect(html.match(/<h1/g)).toHaveLength(1);
+  expect(html).toContain('href="/fleet"');
+  expect(html).toContain("None yet.");
+});
+
+describe("horizon", () => {
+  const line = { pointId: "p", label: "Gate north, pump A", state: "alarm" as const, p10: now + 50 * DAY, p50: now + 90 * DAY, p90: now + 130 * DAY, bookedOn: "2027-01-18" };
+  const stops = [{ id: "s", name: "Winter stop", startsOn: "2027-01-18", days: 3 }, { id: "far", name: "Far stop", startsOn: "2030-01-01", days: 3 }];
+  test("says in words what it draws", () => {
+    const html = render(<Horizon lines={[line]} stops={stops} months={12} />);
+    expect(html).toContain("13 Jan to 3 Apr, P50 22 Feb, booked 18 Jan");
+    expect(html).toContain("18 Jan</text>");
+    expect(html).not.toContain("2030");
+  });
+  test("a span that runs out of the picture ends at its edge", () => {
+    const html = render(<Horizon lines={[{ ...line, p50: null, p90: null, bookedOn: null }]} stops={[]} months={12} />);
+    expect(html).toContain("beyond the horizon");
+    const [, x, width] = /<rect x="([\d.]+)"[^>]*width="([\d.]+)" height="7"/.exec(html)!;
+    expect(Number(x) + Number(width)).toBeCloseTo(320, 6);
+  });
+  test("what has been crossed stands at the left edge and is still seen", () => {
+    const html = render(<Horizon lines={[{ ...line, p10: now - 200 * DAY, p50: now - 190 * DAY, p90: now - 180 * DAY }]} stops={[]} months={12} />);
+    const [, width] = /width="([\d.]+)" height="7"/.exec(html)!;
+    expect(Number(width)).toBeGreaterThanOrEqual(2);
+  });
+});
