@@ -2,13 +2,11 @@
 import { renderToStaticMarkup } from "react-dom/server";
 import { createRoutesStub } from "react-router";
 import type { ReactElement } from "react";
-import { Horizon } from "../today/horizon";
 import { ErrorPage } from "./errorPage";
 import { CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "./form";
 import { Empty, PageHead, Section } from "./page";
 import { SiteProvider } from "./site";
 
-const DAY = 86_400_000;
 const now = Date.UTC(2026, 10, 24, 9);
 
 function render(element: ReactElement): string {
@@ -67,26 +65,4 @@ test("a page has one heading, its way there, and sections", () => {
   expect(html.match(/<h1/g)).toHaveLength(1);
   expect(html).toContain('href="/fleet"');
   expect(html).toContain("None yet.");
-});
-
-describe("horizon", () => {
-  const line = { pointId: "p", label: "Gate north, pump A", state: "alarm" as const, p10: now + 50 * DAY, p50: now + 90 * DAY, p90: now + 130 * DAY, bookedOn: "2027-01-18" };
-  const stops = [{ id: "s", name: "Winter stop", startsOn: "2027-01-18", days: 3 }, { id: "far", name: "Far stop", startsOn: "2030-01-01", days: 3 }];
-  test("says in words what it draws", () => {
-    const html = render(<Horizon lines={[line]} stops={stops} months={12} />);
-    expect(html).toContain("13 Jan to 3 Apr, P50 22 Feb, booked 18 Jan");
-    expect(html).toContain("18 Jan</text>");
-    expect(html).not.toContain("2030");
-  });
-  test("a span that runs out of the picture ends at its edge", () => {
-    const html = render(<Horizon lines={[{ ...line, p50: null, p90: null, bookedOn: null }]} stops={[]} months={12} />);
-    expect(html).toContain("beyond the horizon");
-    const [, x, width] = /<rect x="([\d.]+)"[^>]*width="([\d.]+)" height="7"/.exec(html)!;
-    expect(Number(x) + Number(width)).toBeCloseTo(320, 6);
-  });
-  test("what has been crossed stands at the left edge and is still seen", () => {
-    const html = render(<Horizon lines={[{ ...line, p10: now - 200 * DAY, p50: now - 190 * DAY, p90: now - 180 * DAY }]} stops={[]} months={12} />);
-    const [, width] = /width="([\d.]+)" height="7"/.exec(html)!;
-    expect(Number(width)).toBeGreaterThanOrEqual(2);
-  });
 });
