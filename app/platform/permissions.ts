@@ -7,9 +7,3 @@ const order: Record<Role, number> = { viewer: 0, technician: 1, engineer: 2 };
 export function mayAct(has: Role, needs: Role): boolean {
   return order[has] >= order[needs];
 }
-
-export const roleLabels: Record<Role, string> = {
-  viewer: "viewer",
-  technician: "technician",
-  engineer: "engineer",
-};

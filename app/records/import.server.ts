@@ -85,11 +85,12 @@ export interface Preview {
   counts: { add: number; there: number; bad: number };
 }
 
-/** What is recorded already for the points of a file, by point and moment. */
-async function existingValues(pointIds: readonly string[]): Promise<Map<string, number>> {
+/** What is recorded already for the points of a file over the time that it covers, by point and moment. */
+async function existingValues(pointIds: readonly string[], from: number, to: number): Promise<Map<string, number>> {
   if (pointIds.length === 0) return new Map();
   const result = await db().execute<{ pointId: string; at: string; value: number }>(sql`
-    select point_id as "pointId", (extract(epoch from taken_at) * 1000)::int8::text as at, value from readings where superseded_at is null and point_id = any(${sql.param([...pointIds])}::uuid[])`);
+    select point_id as "pointId", (extract(epoch from taken_at) * 1000)::int8::text as at, value from readings where superseded_at is null and point_id = any(${sql.param([...pointIds])}::uuid[])
+      and taken_at between ${new Date(from).toISOString()} and ${new Date(to).toISOString()}`);
   return new Map(result.rows.map((r) => [`${r.pointId}@${r.at}`, r.value]));
 }
 
@@ -99,6 +100,8 @@ async function walk(text: string, mapping: Mapping, by: string, visit: (fate: Fa
   const fates: Fate[] = [];
   const shown: string[][] = [];
   const named = new Set<string>();
+  let from = Infinity;
+  let to = -Infinity;
   let head = mapping.hasHeader;
   for await (const { record, info } of rowsOf(text, mapping) as AsyncIterable<Row>) {
     if (head) {
@@ -106,11 +109,15 @@ async function walk(text: string, mapping: Mapping, by: string, visit: (fate: Fa
       continue;
     }
     const fate = read(record, info.lines);
-    if (fate.fate === "add") named.add(fate.point.id);
+    if (fate.fate === "add") {
+      named.add(fate.point.id);
+      from = Math.min(from, fate.reading.takenAt);
+      to = Math.max(to, fate.reading.takenAt);
+    }
     if (shown.length < SHOWN_ROWS) shown.push(record);
     fates.push(fate);
   }
-  const existing = await existingValues([...named]);
+  const existing = await existingValues([...named], from, to);
   fates.forEach((fate, i) => visit(fate.fate === "add" ? againstRecord(fate, existing.get(`${fate.point.id}@${fate.reading.takenAt}`)) : fate, shown[i] ?? []));
 }
 

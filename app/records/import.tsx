@@ -58,8 +58,8 @@ export default function Import({ loaderData: { about, preview, points }, actionD
       <PageHead crumbs={crumbs} title={finding(preview)}>{about.fileName}. Nothing is saved yet.</PageHead>
       <Form method="post" key={JSON.stringify(mapping)} noValidate>
         <FormProblemsProvider problems={actionData?.problems}>
-          <div className="gap-x-8 lg:grid lg:grid-cols-[340px_minmax(0,1fr)]">
-            <Section title="What is what">
+          <div className="gap-x-8 max-lg:flex max-lg:flex-col lg:grid lg:grid-cols-[340px_minmax(0,1fr)]">
+            <Section title="What is what" className="max-lg:order-2">
               <div className="mt-3 grid grid-cols-2 gap-3">
                 <SelectField name="delimiter" label="Separated by" defaultValue={mapping.delimiter === "\t" ? "tab" : mapping.delimiter} options={delimiters.map((d) => ({ value: d.value === "\t" ? "tab" : d.value, label: d.label }))} />
                 <SelectField name="decimalMark" label="Decimal mark" defaultValue={mapping.decimalMark} options={[{ value: ".", label: "point, 3.4" }, { value: ",", label: "comma, 3,4" }]} />
