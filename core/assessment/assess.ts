@@ -32,6 +32,8 @@ const OUTLIER = 0.5;
 /** A plain indicator is mapped to s = 1 as new and s = 2 at the limit. */
 const PLAIN_LIMIT = Math.LN2;
 const PLAIN_FLOOR = 0.2;
+/** A leakage as new below this share of its limit is nought: only its distance to the limit says anything. */
+const LEAST_NEW = 1e-4;
 
 interface Indicator {
   readings: FilterReading[];
@@ -61,7 +63,7 @@ export function assess(readings: readonly AssessReading[], point: AssessPoint, c
   const indicator = limit !== null && baseline ? indicatorOf(corrected, baseline, limit, point) : null;
   const cast =
     indicator && indicator.lnLimit > 0 && series.length >= FEWEST_READINGS
-      ? runForecast({ readings: indicator.readings, lnLimit: indicator.lnLimit, corrected: indicator.corrected, prior: { ...context.prior, noise: ownNoise(indicator, context.prior.noise) } })
+      ? runForecast({ readings: indicator.readings, lnLimit: indicator.lnLimit, corrected: indicator.corrected, newAt: context.lifeStartHours, prior: { ...context.prior, noise: ownNoise(indicator, context.prior.noise) } })
       : null;
 
   const marked: SeriesPoint[] = series.map((r, i) => ({
@@ -116,7 +118,7 @@ function baselineFor(corrected: CorrectedSeries, point: AssessPoint, context: As
 }
 
 function indicatorOf(corrected: CorrectedSeries, baseline: Baseline, limit: number, point: AssessPoint): Indicator {
-  if (corrected.exponents && baseline.centre > 0 && limit > 0) {
+  if (corrected.exponents && limit > 0 && baseline.centre > limit * LEAST_NEW) {
     return {
       corrected: true,
       lnLimit: Math.log(limit / baseline.centre),

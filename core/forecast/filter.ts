@@ -7,7 +7,7 @@
  * in log space: y = ln s(z) + a·ln(p/p_ref) − b·ln(μ/μ_ref) + noise, with a heavy second component
  * for outliers. A hypothesis weighs its prior times its one-step predictive likelihoods.
  */
-import { lnIndicator, lnIndicatorSlope, toPath, wearPaths, type WearPath } from "./wearPath";
+import { clockOf, lnIndicator, lnIndicatorSlope, toPath, wearPaths, type WearPath } from "./wearPath";
 import type { WearPrior } from "./prior";
 
 export interface FilterReading {
@@ -47,17 +47,19 @@ export class Hypothesis {
     readonly path: WearPath,
     /** z at the limit. */
     readonly zLimit: number,
-    /** Variance of z per hour. */
+    /** Running hours from as new to the limit that this hypothesis starts from. */
+    readonly timeScale: number,
+    /** Variance of z per hour of the path's clock. */
     readonly q: number,
     /** Variance of a reading, log units. */
     readonly r: number,
-    /** Mean and standard deviation of the rate, z per hour, before any reading. */
+    /** Mean and standard deviation of the rate, z per hour of the clock, before any reading. */
     readonly driftMean: number,
     readonly driftSd: number,
   ) {}
 
   child(): Hypothesis {
-    const c = new Hypothesis(this.path, this.zLimit, this.q, this.r, this.driftMean, this.driftSd);
+    const c = new Hypothesis(this.path, this.zLimit, this.timeScale, this.q, this.r, this.driftMean, this.driftSd);
     c.z = this.z; c.d = this.d; c.a = this.a; c.b = this.b;
     c.pzz = this.pzz; c.pzd = this.pzd; c.pza = this.pza; c.pzb = this.pzb;
     c.pdd = this.pdd; c.pda = this.pda; c.pdb = this.pdb;
@@ -71,10 +73,11 @@ export class Hypothesis {
 
   /** From here on another rate: wider than before, centred between the old rate and the prior's. */
   changeRate(hours: number): void {
-    const scale = Math.max(this.driftSd, Math.abs(this.d));
-    this.d = 0.5 * this.d + 0.5 * this.driftMean;
+    const base = Math.max(this.d, NEW_RATE_FLOOR * this.driftMean);
+    const grown = NEW_RATE_MEAN * base;
     this.pzd *= 0.5; this.pda *= 0.5; this.pdb *= 0.5;
-    this.pdd = 0.25 * this.pdd + (1.5 * scale) ** 2;
+    this.pdd = 0.25 * this.pdd + (NEW_RATE_SPREAD * base) ** 2;
+    this.d = grown;
     this.changedAt = hours;
   }
 
@@ -84,6 +87,7 @@ export class Hypothesis {
     this.steppedAt = hours;
   }
 
+  /** Go on by `dt` hours of the path's clock. */
   advance(dt: number): void {
     this.z += this.d * dt;
     this.pzz += dt * (2 * this.pzd + dt * this.pdd) + this.q * dt;
@@ -136,15 +140,24 @@ const WIDEST_BEAM = 120;
 const FORKS = 30;
 const NEGLIGIBLE = Math.log(1e-5);
 const EXPONENT_SD = 0.3;
+/** Rate of a part in which nothing wears yet, share of the usual rate. */
+const DORMANT_SD = 0.05;
+/** Doubt of the as-new level before any reading, ln units. */
+const START_SD = 0.2;
 /** Spread of a sudden step of the level, share of the way from as new to the limit. */
 const STEP_SHARE = 0.7;
 /** Prior chance of a step between two readings. */
-const STEP_CHANCE = 0.003;
+const STEP_CHANCE = 0.001;
 const LN_STEP = Math.log(STEP_CHANCE);
 
 /** Shares of the way to the limit that process noise may wander over one time scale. */
-const PROCESS_LEVELS = [0.03, 0.2] as const;
-const NOISE_LEVELS = [0.6, 1.2, 2.4] as const;
+const PROCESS_LEVELS = [0.015, 0.1] as const;
+const NOISE_LEVELS = [0.7, 1.4] as const;
+/** The rate after a change, over the rate before: mean and spread of what is more often faster than slower. */
+export const NEW_RATE_MEAN = 1.8;
+export const NEW_RATE_SPREAD = 1.6;
+/** A change of rate starts from at least this share of the rate expected as new. */
+export const NEW_RATE_FLOOR = 0.8;
 
 export interface FilterResult {
   /** Hypotheses with their weights, which sum to one. */
@@ -155,47 +168,67 @@ export interface FilterResult {
   level: number[];
 }
 
-/**
- * Run the bank over the readings of one life (in time order).
- * @param lnLimit ln of the limit over the as-new level, above 0.
- * @param corrected true when the exponents are unknowns; false: readings need no correction.
- */
-export function runFilter(readings: readonly FilterReading[], lnLimit: number, prior: WearPrior, corrected: boolean): FilterResult {
-  let bank: Hypothesis[] = [];
+/** Chance of a change of rate within `dt` hours. */
+function hazardOf(h: Hypothesis, prior: WearPrior, dt: number): number {
+  return Math.min(0.3, 1 - Math.exp((-prior.changes * dt) / h.timeScale));
+}
+
+/** One hypothesis for every path, time scale, process noise and reading noise. */
+function startBank(lnLimit: number, prior: WearPrior, corrected: boolean): Hypothesis[] {
+  const bank: Hypothesis[] = [];
+  const ratio = Math.exp(prior.spread);
+  const scales = [{ factor: 1 / ratio, share: 0.3 }, { factor: 1, share: 0.4 }, { factor: ratio, share: 0.3 }];
   for (const path of wearPaths) {
     const zLimit = toPath(Math.exp(lnLimit), path.lambda);
-    for (const level of PROCESS_LEVELS) {
-      for (const noise of NOISE_LEVELS) {
-        const rate = zLimit / prior.timeScale;
-        const h = new Hypothesis(path, zLimit, (level * zLimit) ** 2 / prior.timeScale, (noise * prior.noise) ** 2, 0.5 * rate, 1.2 * rate);
-        h.d = h.driftMean;
-        h.pzz = 0.15 ** 2;
-        h.pdd = h.driftSd ** 2;
-        if (corrected) h.paa = h.pbb = EXPONENT_SD ** 2;
-        bank.push(h);
+    for (const { factor, share } of scales) {
+      const timeScale = prior.timeScale * factor;
+      const rate = zLimit / timeScale;
+      for (const level of PROCESS_LEVELS) {
+        for (const noise of NOISE_LEVELS) {
+          const start = (d: number, sd: number, weight: number) => {
+            const h = new Hypothesis(path, zLimit, timeScale, (level * zLimit) ** 2 / timeScale, (noise * prior.noise) ** 2, 1.0 * rate, 0.5 * rate);
+            h.d = d;
+            h.pzz = START_SD ** 2;
+            h.pdd = sd ** 2;
+            if (corrected) h.paa = h.pbb = EXPONENT_SD ** 2;
+            h.logWeight = Math.log(weight);
+            bank.push(h);
+          };
+          const dormant = path.dormant ?? 0;
+          start(1.0 * rate, 0.5 * rate, path.prior * share * (1 - dormant));
+          if (dormant > 0) start(0, DORMANT_SD * rate, path.prior * share * dormant);
+        }
       }
     }
   }
+  return bank;
+}
+
+/**
+ * Run the bank over the readings of one life (in time order).
+ * @param lnLimit ln of the limit over the as-new level, above 0.
+ * @param newAt running hours at which the part was new, not after the first reading.
+ * @param corrected true when the exponents are unknowns; false: readings need no correction.
+ */
+export function runFilter(readings: readonly FilterReading[], lnLimit: number, prior: WearPrior, corrected: boolean, newAt = readings[0]?.hours ?? 0): FilterResult {
+  let bank = startBank(lnLimit, prior, corrected);
   const level: number[] = [];
   let weights: number[] = [];
   readings.forEach((reading, k) => {
     const dt = k === 0 ? 0 : Math.max(0, reading.hours - readings[k - 1]!.hours);
     if (dt > 0) {
-      const hazard = Math.min(0.3, 1 - Math.exp((-prior.changes * dt) / prior.timeScale));
-      const stay = Math.log(1 - hazard - STEP_CHANCE);
-      const change = Math.log(hazard);
       const old = bank.length;
       for (let i = 0; i < Math.min(FORKS, old); i++) {
         const bent = bank[i]!.child();
         bent.changeRate(readings[k - 1]!.hours);
-        bent.logWeight += change;
+        bent.logWeight += Math.log(hazardOf(bent, prior, dt));
         const stepped = bank[i]!.child();
         stepped.jump(reading.hours);
         stepped.logWeight += LN_STEP;
         bank.push(bent, stepped);
       }
-      for (let i = 0; i < old; i++) bank[i]!.logWeight += stay;
-      for (const h of bank) h.advance(dt);
+      for (let i = 0; i < old; i++) bank[i]!.logWeight += Math.log(1 - hazardOf(bank[i]!, prior, dt) - STEP_CHANCE);
+      for (const h of bank) h.advance(clockOf(reading.hours - newAt, h.path.clock, h.timeScale) - clockOf(readings[k - 1]!.hours - newAt, h.path.clock, h.timeScale));
     }
     for (const h of bank) h.update(reading, k);
     bank.sort((p, q) => q.logWeight - p.logWeight);

@@ -6,9 +6,9 @@ import { inverseEcdf } from "../trend/robust";
 import { normalCdf } from "../trend/normal";
 import { random } from "../simulation/random";
 import { drawFirstPassage } from "./firstPassage";
-import { runFilter, type FilterReading, type Hypothesis } from "./filter";
+import { NEW_RATE_FLOOR, NEW_RATE_MEAN, NEW_RATE_SPREAD, runFilter, type FilterReading, type Hypothesis } from "./filter";
 import type { WearPrior } from "./prior";
-import { lnIndicator, lnIndicatorSlope, wearPaths, type WearPathId } from "./wearPath";
+import { clockOf, clockPace, fromPath, hoursOfClock, lnIndicator, lnIndicatorSlope, wearPaths, type WearPathId } from "./wearPath";
 
 export interface ForecastInput {
   readings: readonly FilterReading[];
@@ -17,6 +17,8 @@ export interface ForecastInput {
   prior: WearPrior;
   /** Are the exponents of the leakage correction unknown? */
   corrected: boolean;
+  /** Running hours at which the part was new; the first reading when not known. */
+  newAt?: number;
 }
 
 export interface FanPoint {
@@ -41,7 +43,7 @@ export interface Forecast {
   crossed: number;
   /** Running hours (absolute) since when the filtered level stands beyond the limit. */
   crossedSince: number | null;
-  /** Probability that the rate is above zero. */
+  /** Probability that the rate is fast enough to matter: the limit within five usual lives. */
   rising: number;
   /** Indicator over as new, at the last reading: centre and P10, P90. */
   level: { centre: number; low: number; high: number };
@@ -61,6 +63,11 @@ export interface Forecast {
   outlier: number[];
 }
 
+/** The same mean and spread of a new rate as the filter's, as a lognormal. */
+const NEW_RATE_LN_SD = Math.sqrt(Math.log(1 + (NEW_RATE_SPREAD / NEW_RATE_MEAN) ** 2));
+const NEW_RATE_LN_MEAN = Math.log(NEW_RATE_MEAN) - NEW_RATE_LN_SD ** 2 / 2;
+/** Slowest rate that matters, share of the usual one. */
+const SLOWEST_RATE = 0.2;
 const DRAWS = 400;
 const FAN_DRAWS = 200;
 const FAN_STEPS = 16;
@@ -71,16 +78,18 @@ export const FEWEST_READINGS = 3;
 /**
  * Forecast one life. @throws RangeError with fewer than 3 readings or a limit not beyond as new.
  */
-export function forecast({ readings, lnLimit, prior, corrected }: ForecastInput): Forecast {
+export function forecast({ readings, lnLimit, prior, corrected, newAt = readings[0]?.hours ?? 0 }: ForecastInput): Forecast {
   if (readings.length < FEWEST_READINGS) throw new RangeError(`A forecast needs at least ${FEWEST_READINGS} readings.`);
   if (!(lnLimit > 0)) throw new RangeError("The limit must lie beyond the as-new level.");
-  const { hypotheses, weights, outlier, level } = runFilter(readings, lnLimit, prior, corrected);
+  const { hypotheses, weights, outlier, level } = runFilter(readings, lnLimit, prior, corrected, Math.min(newAt, readings[0]!.hours));
   const rng = random(readings.length * 7919 + 17);
   const horizon = Math.max(60_000, HORIZON_SCALES * prior.timeScale);
 
   const mix = (f: (h: Hypothesis) => number) => hypotheses.reduce((sum, h, i) => sum + weights[i]! * f(h), 0);
-  const rising = mix((h) => normalCdf(h.d / Math.sqrt(Math.max(1e-30, h.pdd))));
-  const lastHours = readings[readings.length - 1]!.hours;
+  const age = readings[readings.length - 1]!.hours - Math.min(newAt, readings[0]!.hours);
+  /** Clock hours per running hour at the present age. */
+  const pace = (h: Hypothesis) => clockPace(age, h.path.clock, h.timeScale);
+  const rising = mix((h) => normalCdf((h.d - (SLOWEST_RATE * h.zLimit) / prior.timeScale / pace(h)) / Math.sqrt(Math.max(1e-30, h.pdd))));
 
   const picks = systematic(weights, DRAWS, rng.uniform());
   const states = picks.map((index) => {
@@ -89,15 +98,16 @@ export function forecast({ readings, lnLimit, prior, corrected }: ForecastInput)
     return { h, z, d };
   });
   const levels = Float64Array.from(states, ({ h, z }) => Math.exp(lnIndicator(z, h.path.lambda))).sort();
-  const crossings = states.map(({ h, z, d }) => drawCrossing(h, z, d, prior, horizon, rng)).sort((p, q) => p - q);
+  const crossings = states.map(({ h, z, d }) => drawCrossing(h, z, d, age, prior, horizon, rng)).sort((p, q) => p - q);
   const quantile = (p: number) => {
     const value = inverseEcdf(crossings, p);
     return value < horizon ? value : null;
   };
 
-  const rate = (h: Hypothesis) => Math.exp(lnIndicator(h.z, h.path.lambda)) * lnIndicatorSlope(h.z, h.path.lambda) * h.d * 1000;
-  const rateCentre = mix(rate);
-  const rateVariance = mix((h) => (rate(h) - rateCentre) ** 2 + (Math.exp(lnIndicator(h.z, h.path.lambda)) * lnIndicatorSlope(h.z, h.path.lambda) * 1000) ** 2 * h.pdd);
+  /** Indicator per 1000 running hours for one unit of drift. */
+  const gear = (h: Hypothesis) => fromPath(h.z, h.path.lambda) * lnIndicatorSlope(h.z, h.path.lambda) * pace(h) * 1000;
+  const rateCentre = mix((h) => gear(h) * h.d);
+  const rateVariance = mix((h) => (gear(h) * h.d - rateCentre) ** 2 + gear(h) ** 2 * h.pdd);
 
   const a = mix((h) => h.a);
   const b = mix((h) => h.b);
@@ -129,7 +139,7 @@ export function forecast({ readings, lnLimit, prior, corrected }: ForecastInput)
     change: event((h) => h.changedAt),
     step: event((h) => h.steppedAt),
     noise: Math.sqrt(mix((h) => h.r)),
-    fan: fanOf(states, crossings, prior, horizon, lastHours, rng),
+    fan: fanOf(states, crossings, prior, horizon, age, rng),
     outlier,
   };
 }
@@ -160,37 +170,52 @@ function systematic(weights: readonly number[], draws: number, offset: number): 
 
 type Rng = ReturnType<typeof random>;
 
+/** Place and rate of one draw. Wear does not heal: a rate below zero is drawn again, then taken as none. */
 function drawState(h: Hypothesis, rng: Rng): [z: number, d: number] {
   const sz = Math.sqrt(h.pzz);
-  const e = rng.normal();
   const slope = h.pzd / h.pzz;
   const rest = Math.sqrt(Math.max(0, h.pdd - slope * h.pzd));
-  return [h.z + sz * e, h.d + slope * sz * e + rest * rng.normal()];
+  let z = h.z;
+  for (let attempt = 0; attempt < 6; attempt++) {
+    const e = rng.normal();
+    z = h.z + sz * e;
+    const d = h.d + slope * sz * e + rest * rng.normal();
+    if (d > 0) return [z, d];
+  }
+  return [z, 1e-6 * h.driftMean];
 }
 
 /** A rate drawn anew: what a change of wear leaves behind. */
 function newRate(h: Hypothesis, d: number, rng: Rng): number {
-  return 0.5 * d + 0.5 * h.driftMean + 1.2 * Math.max(h.driftSd, Math.abs(d)) * rng.normal();
+  const base = Math.max(d, NEW_RATE_FLOOR * h.driftMean);
+  return base * Math.exp(NEW_RATE_LN_MEAN + NEW_RATE_LN_SD * rng.normal());
 }
 
-function drawCrossing(h: Hypothesis, z: number, d: number, prior: WearPrior, horizon: number, rng: Rng): number {
-  let hours = 0;
+function drawCrossing(h: Hypothesis, z: number, d: number, age: number, prior: WearPrior, horizon: number, rng: Rng): number {
+  const { clock } = h.path;
   const sigma = Math.sqrt(h.q);
+  let hours = 0;
+  let u = clockOf(age, clock, h.timeScale);
   for (let change = 0; change < 8; change++) {
     if (z >= h.zLimit) return hours;
-    const next = (-Math.log(1 - rng.uniform()) * prior.timeScale) / prior.changes;
+    const next = hours + (-Math.log(1 - rng.uniform()) * h.timeScale) / prior.changes;
+    const uNext = clockOf(age + next, clock, h.timeScale);
     const passage = drawFirstPassage(h.zLimit - z, d, sigma, rng);
-    if (passage <= next || hours + next > horizon) return hours + passage > horizon ? Infinity : hours + passage;
-    hours += next;
-    z = Math.min(h.zLimit - 1e-9, z + d * next + sigma * Math.sqrt(next) * rng.normal());
+    if (u + passage <= uNext || next > horizon) {
+      const at = Number.isFinite(passage) ? hoursOfClock(u + passage, clock, h.timeScale) - age : Infinity;
+      return at > horizon ? Infinity : Math.max(0, at);
+    }
+    z = Math.min(h.zLimit - 1e-9, z + d * (uNext - u) + sigma * Math.sqrt(uNext - u) * rng.normal());
+    hours = next;
+    u = uNext;
     d = newRate(h, d, rng);
   }
   return Infinity;
 }
 
-function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], crossings: readonly number[], prior: WearPrior, horizon: number, last: number, rng: Rng): FanPoint[] {
+function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], crossings: readonly number[], prior: WearPrior, horizon: number, age: number, rng: Rng): FanPoint[] {
   const far = inverseEcdf(crossings, 0.9);
-  const reach = Math.min(horizon, Number.isFinite(far) ? far * 1.15 : Math.max(4000, last * 0.5));
+  const reach = Math.min(horizon, Number.isFinite(far) ? far * 1.15 : Math.max(4000, age * 0.5));
   const step = Math.max(1, reach) / FAN_STEPS;
   const paths = states.filter((_, i) => i % Math.ceil(states.length / FAN_DRAWS) === 0).map((s) => ({ ...s }));
   const at = (hours: number): FanPoint => {
@@ -200,8 +225,9 @@ function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], cross
   const fan = [at(0)];
   for (let i = 1; i <= FAN_STEPS; i++) {
     for (const path of paths) {
-      path.z += path.d * step + Math.sqrt(path.h.q * step) * rng.normal();
-      if (rng.uniform() < (prior.changes * step) / prior.timeScale) path.d = newRate(path.h, path.d, rng);
+      const du = clockOf(age + i * step, path.h.path.clock, path.h.timeScale) - clockOf(age + (i - 1) * step, path.h.path.clock, path.h.timeScale);
+      path.z += path.d * du + Math.sqrt(path.h.q * du) * rng.normal();
+      if (rng.uniform() < (prior.changes * step) / path.h.timeScale) path.d = newRate(path.h, path.d, rng);
     }
     fan.push(at(i * step));
   }

@@ -5,6 +5,8 @@
 export interface WearPrior {
   /** Running hours from as new to the limit, centre of a wide range. */
   timeScale: number;
+  /** How far the time scale may be off before any reading, ln units. */
+  spread: number;
   /** Standard deviation of a reading after correction, relative. */
   noise: number;
   /** Changes of rate expected over one time scale. */
@@ -14,7 +16,7 @@ export interface WearPrior {
 }
 
 /** Weak default: a hydraulic pump lasts of the order of 20 000 h (common practice). */
-export const defaultPrior: WearPrior = { timeScale: 25_000, noise: 0.03, changes: 1, lives: 0 };
+export const defaultPrior: WearPrior = { timeScale: 25_000, spread: 0.9, noise: 0.03, changes: 1.5, lives: 0 };
 
 export interface SisterLife {
   /** Running hours to the limit: reached, or the median forecast. */
@@ -26,6 +28,8 @@ export interface SisterLife {
 }
 
 const PSEUDO_LIVES = 3;
+/** Like parts still differ this much in the hours they last, ln units. */
+const LEAST_SPREAD = 0.5;
 
 /**
  * Prior from sister lives: geometric mean of their hours, shrunk to the default as if that were three
@@ -47,5 +51,6 @@ export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = def
   }
   const noises = sisters.filter((s) => s.noise > 0);
   const noise = noises.reduce((sum, s) => sum + Math.log(s.noise), PSEUDO_LIVES * Math.log(base.noise)) / (noises.length + PSEUDO_LIVES);
-  return { timeScale: Math.exp(ln / weight), noise: Math.exp(noise), changes: base.changes, lives: sisters.length };
+  const spread = LEAST_SPREAD + ((base.spread - LEAST_SPREAD) * PSEUDO_LIVES) / (reached.length + PSEUDO_LIVES);
+  return { timeScale: Math.exp(ln / weight), spread, noise: Math.exp(noise), changes: base.changes, lives: sisters.length };
 }

@@ -1,0 +1,167 @@
+/**
+ * Simulated fleets with a known truth, on which forecasts are judged: many lives of like components, each
+ * with its own time scale, wear law, noise and calendar of readings, and the running hours at which its
+ * hidden indicator crosses the limit.
+ */
+import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
+import { oilTemperatureAt } from "./life";
+import { random, type Random } from "./random";
+
+const DAY = 86_400_000;
+const START = Date.UTC(2019, 2, 1);
+
+/** A hidden indicator over as new, stepped through running hours. */
+type Course = (rng: Random, timeScale: number, end: number) => (hours: number) => number;
+
+const power = (exponent: number): Course => (_rng, timeScale, end) => (h) => 1 + (end - 1) * (h / timeScale) ** exponent;
+
+/** A rate that changes at given shares of the life; growth even between the changes. */
+function bent(rng: Random, timeScale: number, end: number, changes: number, direction: "faster" | "any"): (h: number) => number {
+  const at = Array.from({ length: changes }, () => rng.between(0.15, 0.85)).sort((p, q) => p - q);
+  const rates = [1];
+  for (let i = 0; i < changes; i++) rates.push(rates[i]! * Math.exp(direction === "faster" ? rng.between(0.6, 2) : rng.between(-1.2, 1.6)));
+  const bounds = [0, ...at, 1];
+  const whole = rates.reduce((sum, rate, i) => sum + rate * (bounds[i + 1]! - bounds[i]!), 0);
+  return (h) => {
+    const x = h / timeScale;
+    let grown = 0;
+    rates.forEach((rate, i) => {
+      const until = i === rates.length - 1 ? Infinity : bounds[i + 1]!;
+      grown += rate * Math.max(0, Math.min(x, until) - bounds[i]!);
+    });
+    return 1 + ((end - 1) * grown) / whole;
+  };
+}
+
+/** A course walked in steps of a two-hundredth of the time scale, linear between them. */
+function walked(timeScale: number, step: (x: number, s: number) => number): (h: number) => number {
+  const STEPS = 200;
+  const path = [1];
+  return (h) => {
+    const place = (h / timeScale) * STEPS;
+    const whole = Math.floor(place);
+    while (path.length < whole + 2) path.push(step(path.length / STEPS, path[path.length - 1]!));
+    return path[whole]! + (place - whole) * (path[whole + 1]! - path[whole]!);
+  };
+}
+
+/** Wear laws of the fleets. Those of `heldOut` were never looked at while the forecast was tuned. */
+export const fleetLaws = {
+  linear: power(1),
+  clearance: (_rng, timeScale, end) => (h) => (1 + (Math.cbrt(end) - 1) * (h / timeScale)) ** 3,
+  exponential: (_rng, timeScale, end) => (h) => end ** (h / timeScale),
+  accelerating: power(3),
+  oneChange: (rng, timeScale, end) => bent(rng, timeScale, end, 1, "faster"),
+  /** Even wear in random lumps. */
+  lumpy: (rng, timeScale, end) => walked(timeScale, (_x, s) => s + ((end - 1) / 200) * -Math.log(1 - rng.uniform()) * 1),
+  /** Slows down towards a ceiling well above the limit. */
+  fading: (_rng, timeScale, end) => (h) => 1 + ((end - 1) * (1 - Math.exp((-1.5 * h) / timeScale))) / (1 - Math.exp(-1.5)),
+  /** Nothing for a while, then steady wear. */
+  delayedOnset: (rng, timeScale, end) => {
+    const onset = rng.between(0.2, 0.6);
+    return (h) => 1 + (end - 1) * Math.max(0, (h / timeScale - onset) / (1 - onset));
+  },
+  squareRoot: power(0.5),
+  twoChanges: (rng, timeScale, end) => bent(rng, timeScale, end, 2, "any"),
+  /** The rate wanders: its logarithm is a random walk. */
+  wanderingRate: (rng, timeScale, end) => {
+    let lnRate = 0;
+    return walked(timeScale, (_x, s) => {
+      lnRate = 0.995 * lnRate + 0.1 * rng.normal();
+      return s + ((end - 1) / 200) * Math.exp(lnRate);
+    });
+  },
+  /** Beds in fast, then wears steadily. */
+  runInThenSteady: (rng, timeScale, end) => {
+    const share = rng.between(0.1, 0.25);
+    const settle = rng.between(0.03, 0.08);
+    return (h) => 1 + (end - 1) * (share * (1 - Math.exp(-h / timeScale / settle)) + (1 - share) * (h / timeScale));
+  },
+  square: power(2),
+} satisfies Record<string, Course>;
+
+export type FleetLaw = keyof typeof fleetLaws;
+export const tunedLaws: readonly FleetLaw[] = ["linear", "clearance", "exponential", "accelerating", "oneChange", "lumpy", "fading", "delayedOnset"];
+export const heldOutLaws: readonly FleetLaw[] = ["squareRoot", "twoChanges", "wanderingRate", "runInThenSteady", "square"];
+
+export interface FleetReading {
+  at: number;
+  hours: number;
+  value: number;
+  pressure: number;
+  temperature: number;
+}
+
+export interface FleetLife {
+  readings: FleetReading[];
+  /** Value as new at the reference condition, L/min. */
+  asNew: number;
+  /** Limit, L/min. */
+  limit: number;
+  /** Running hours at which the hidden indicator first reaches the limit. */
+  crossing: number;
+  hoursPerDay: number;
+}
+
+export interface FleetPlan {
+  law: FleetLaw;
+  seed: number;
+  lives: number;
+  /** Relative noise of a reading. */
+  noise: number;
+  /** Readings in a life of the usual length. */
+  readingsPerLife: number;
+  /** Centre of the running hours to the limit. */
+  timeScale?: number;
+  /** Spread of the time scales of the lives, ln units. */
+  spread?: number;
+  /** Share of readings missed, on top of one long gap in every fourth life. */
+  missed?: number;
+}
+
+export const fleetFluid: Fluid = { kv40: 46, kv100: 6.8, density15: 875 };
+export const fleetReference = { pressure: 210, temperature: 50 };
+
+/** One life: readings up to its crossing, with seasons, scatter of the load, a rare outlier and gaps. */
+function lifeOf(plan: FleetPlan, rng: Random): FleetLife {
+  const timeScale = (plan.timeScale ?? 18_000) * Math.exp((plan.spread ?? 0.35) * rng.normal());
+  const asNew = rng.between(0.8, 2);
+  const end = rng.between(2.5, 6);
+  const limit = asNew * end;
+  const course: (hours: number) => number = fleetLaws[plan.law](rng.fork("course"), timeScale, end);
+  const crossing = crossingOf(course, end, timeScale);
+  const a = rng.between(0.85, 1.1);
+  const b = rng.between(0.5, 1);
+  const hoursPerDay = rng.between(6, 20);
+  const every = (plan.timeScale ?? 18_000) / plan.readingsPerLife;
+  const gap = rng.uniform() < 0.25 ? { from: rng.between(0.2, 0.7) * crossing, length: rng.between(3, 8) * every } : null;
+  const muRef = dynamicViscosity(fleetFluid, fleetReference.temperature);
+  const readings: FleetReading[] = [];
+  for (let planned = every * 0.3; planned < crossing; planned += every) {
+    const hours = Math.max(0, planned + 0.2 * every * (rng.uniform() - 0.5));
+    const skip = rng.uniform() < (plan.missed ?? 0.1) || (gap && hours > gap.from && hours < gap.from + gap.length);
+    const at = START + (hours / hoursPerDay) * DAY;
+    const temperature = oilTemperatureAt(at, {}, rng);
+    const pressure = 208 + 6 * rng.normal();
+    const odd = rng.uniform() < 0.02 ? Math.exp(rng.between(-0.6, 0.6)) : 1;
+    const noise = Math.exp(plan.noise * rng.normal());
+    if (skip || hours >= crossing) continue;
+    const viscosity = dynamicViscosity(fleetFluid, temperature) / muRef;
+    readings.push({ at, hours, temperature, pressure, value: asNew * course(hours) * (pressure / fleetReference.pressure) ** a * viscosity ** -b * noise * odd });
+  }
+  return { readings, asNew, limit, crossing, hoursPerDay };
+}
+
+/** First passage of a course through `end`, to a thousandth of the time scale. */
+function crossingOf(course: (hours: number) => number, end: number, timeScale: number): number {
+  const step = timeScale / 1000;
+  let hours = 0;
+  while (course(hours) < end && hours < 20 * timeScale) hours += step;
+  return hours;
+}
+
+/** A fleet of like components. The same plan gives the same fleet everywhere. */
+export function simulateFleet(plan: FleetPlan): FleetLife[] {
+  const rng = random(plan.seed).fork(`${plan.law} ${plan.noise} ${plan.readingsPerLife}`);
+  return Array.from({ length: plan.lives }, (_, i) => lifeOf(plan, rng.fork(`life ${i}`)));
+}
