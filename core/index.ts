@@ -1,8 +1,8 @@
 /** The public face of the computation. The application imports from here and nowhere else in core. */
 export { convert, findUnit, fromCore, toCore, unitsOf, units } from "./units/units";
 export type { DimensionId, Unit } from "./units/units";
-export { conditions, isPointQuantity, pointQuantityIds, quantities, quantityOf, readingStateIds, readingStates } from "./units/quantities";
-export type { Harm, PointQuantityId, Quantity, QuantityId, ReadingState } from "./units/quantities";
+export { conditions, isPointQuantity, measures, pointQuantityIds, quantities, quantityOf, readingStateIds, readingStates } from "./units/quantities";
+export type { Harm, MeasureId, PointQuantityId, Quantity, QuantityId, ReadingState } from "./units/quantities";
 export { parseNumber, parseQuantity } from "./units/parse";
 export type { ParsedQuantity, ParseResult } from "./units/parse";
 export { decimalsFor, formatNumber, formatQuantity } from "./units/format";
@@ -77,7 +77,7 @@ export { questionReading } from "./assessment/question";
 export type { Question } from "./assessment/question";
 export { chance } from "./assessment/verdict";
 export { conditionStates } from "./assessment/types";
-export type { AssessContext, AssessPoint, AssessReading, AssessStop, Assessment, AssessedForecast, ConditionState, Expectation, ReadingMark, SeriesPoint, VerdictPart } from "./assessment/types";
+export type { AssessContext, AssessPoint, AssessReading, AssessStop, Assessment, AssessedForecast, ConditionState, ContextInput, Expectation, PointInput, ReadingInput, ReadingMark, SeriesPoint, VerdictPart } from "./assessment/types";
 export type { Working, WorkingRow } from "./working";
 export { random } from "./simulation/random";
 export type { Random } from "./simulation/random";
@@ -85,3 +85,8 @@ export { simulateLife, oilTemperatureAt, wearLaws } from "./simulation/life";
 export type { SimulatedReading, WearLaw } from "./simulation/life";
 export { componentKindIds, componentKinds, missingPoints } from "./equipment/kinds";
 export type { ComponentKind, MissingPoint } from "./equipment/kinds";
+export { calculatorOf, calculators } from "./calculators/index";
+export { exampleOf, preferredUnit, runCalculator } from "./calculators/run";
+export type { CalculatorResult, UnitPreference } from "./calculators/run";
+export { calculatorGroups } from "./calculators/types";
+export type { Calculator, CalculatorChart, CalculatorGroup, Cell, FactId, FieldSpec, Outcome } from "./calculators/types";

@@ -101,7 +101,7 @@ test("bad readings are refused beside their fields, and nothing typed is lost", 
   const cases: [label: string | RegExp, value: string, message: RegExp][] = [
     ["Case drain flow", "", /Enter a value for case drain flow/],
     ["Case drain flow", "lots", /“lots” is not a number/],
-    ["Case drain flow", "3.4 °C", /“°C” is a temperature; this point reads L\/min/],
+    ["Case drain flow", "3.4 °C", /“°C” is a temperature; L\/min is wanted here/],
     ["Oil", "900", /cannot be/],
     ["Hours", "12", /The hours run backwards: the counter stood at/],
     ["Read at", "2027-06-01T10:00", /That is in the future/],

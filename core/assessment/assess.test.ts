@@ -195,3 +195,11 @@ describe("hours to dates", () => {
   });
   test("probability by a date", () => expect(probabilityBy({ crossingDates: [1, 2, null, null] }, 2)).toBe(0.5));
 });
+
+test("a caller may give no more than times, values and a limit", () => {
+  const readings = Array.from({ length: 24 }, (_, i) => ({ at: Date.UTC(2024, i, 3), value: 2 * 1.04 ** i, hours: 300 * i }));
+  const made = assess(readings, { quantity: "caseDrainFlow", limit: { upper: 8 } });
+  expect(made.state).not.toBe("unproven");
+  expect(made.forecast!.hours.p50!).toBeGreaterThan(0);
+  expect(made.baseline!.centre).toBeLessThan(2.6);
+});

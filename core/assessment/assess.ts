@@ -13,12 +13,13 @@ import { mannKendall } from "../trend/mannKendall";
 import { theilSen } from "../trend/theilSen";
 import { quantityOf } from "../units/quantities";
 import type { Working } from "../working";
+import { fullContext, fullPoint, fullReadings } from "./inputs";
 import { datesOf, dutyFromReadings, type Duty } from "./dates";
 import { correctSeries, type CorrectedSeries } from "./series";
 import { conditionState, urgencyOf } from "./state";
 import { verdictOf } from "./verdict";
 import { lastReadingWorking } from "./workings";
-import type { AssessContext, AssessPoint, AssessReading, AssessedForecast, Assessment, Expectation, SeriesPoint } from "./types";
+import type { AssessContext, AssessPoint, AssessedForecast, Assessment, ContextInput, Expectation, PointInput, ReadingInput, SeriesPoint } from "./types";
 
 const DAY = 86_400_000;
 const MONTH_DAYS = 30.4375;
@@ -45,9 +46,12 @@ interface Indicator {
 
 /**
  * Assess the readings of one life (in time order). Never throws on readings: what cannot be said is
- * null and the verdict says why.
+ * null and the verdict says why. What a caller leaves out is taken as not known (inputs.ts).
  */
-export function assess(readings: readonly AssessReading[], point: AssessPoint, context: AssessContext): Assessment {
+export function assess(given: readonly ReadingInput[], givenPoint: PointInput, givenContext: ContextInput = {}): Assessment {
+  const readings = fullReadings(given);
+  const point = fullPoint(givenPoint);
+  const context = fullContext(givenContext, readings);
   const corrected = correctSeries(readings, point, context);
   const series = corrected.readings;
   const baseline = baselineFor(corrected, point, context);

@@ -58,6 +58,12 @@ export interface AssessContext {
   lifeStartHours: number;
 }
 
+/** A reading as a caller may give it: what is left out is not known. */
+export type ReadingInput = Pick<AssessReading, "at" | "value"> & Partial<AssessReading>;
+/** A point as a caller may give it. */
+export type PointInput = Pick<AssessPoint, "quantity"> & Partial<Omit<AssessPoint, "limit">> & { limit?: (Partial<LimitRule> & { basis?: LimitRule["basis"] }) | null };
+export type ContextInput = Partial<AssessContext>;
+
 export const conditionStates = ["unproven", "steady", "drifting", "alert", "alarm"] as const;
 export type ConditionState = (typeof conditionStates)[number];
 

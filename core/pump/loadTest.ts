@@ -115,15 +115,13 @@ export function analyseLoadTest(steps: readonly LoadStep[], pump: LoadTestPump):
   const u = pump.flowUncertainty ?? 0.01;
   const weights = used.map((s) => 1 / Math.max(1e-6, u * s.flow) ** 2);
   const y = used.map((s) => s.flow);
-  let rows = used.map(row);
-  let fit = weightedFit(rows, y, weights);
+  let fit = weightedFit(used.map(row), y, weights);
   let turbulent: number | null = null;
   if (used.length >= 6) {
     const curved = used.map((s) => [...row(s), -Math.sqrt(Math.max(0, s.pressure))]);
     const wider = weightedFit(curved, y, weights);
     if (wider.x[2]! > 0 && wider.x[1]! >= 0 && fit.residual - wider.residual > TURBULENT_F * Math.max(1, wider.residual / wider.freedom)) {
       fit = wider;
-      rows = curved;
       turbulent = wider.x[2]!;
     }
   }

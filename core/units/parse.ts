@@ -1,5 +1,6 @@
 /** Typed entry: a number with or without a unit, in the ways people write them. */
-import { dimensionsWith, findUnit, toCore } from "./units";
+import { decimalsFor, formatNumber } from "./format";
+import { dimensionsWith, findUnit, fromCore, toCore } from "./units";
 import { quantityOf, type QuantityId } from "./quantities";
 
 export interface ParsedQuantity {
@@ -73,12 +74,14 @@ export function parseQuantity(text: string, quantityId: QuantityId, options: { a
   const unit = findUnit(unitText, quantity.dimension);
   if (!unit) {
     const meant = dimensionsWith(unitText)[0];
-    const said = meant ? ` is ${dimensionNames[meant] ?? "another quantity"}; this point reads ${quantity.unit}` : " is not a unit known here";
+    const said = meant ? ` is ${dimensionNames[meant] ?? "another quantity"}; ${quantity.unit} is wanted here` : " is not a unit known here";
     return { ok: false, message: `“${clip(unitText)}”${said}. Use ${quantity.unit} or leave the unit out.` };
   }
   const value = toCore(entered, unit);
   if (value < quantity.least || value > quantity.greatest) {
-    return { ok: false, message: `${clip(trimmed)} cannot be: ${name.toLowerCase()} lies between ${quantity.least} and ${quantity.greatest} ${quantity.unit}.` };
+    const usual = findUnit(quantity.unit, quantity.dimension)!;
+    const bound = (core: number) => formatNumber(fromCore(core, usual), decimalsFor(fromCore(core, usual)));
+    return { ok: false, message: `${clip(trimmed)} cannot be: ${name.toLowerCase()} lies between ${bound(quantity.least)} and ${bound(quantity.greatest)} ${quantity.unit}.` };
   }
   return { ok: true, parsed: { value, entered, unit: unit.symbol, stated: written !== "" } };
 }

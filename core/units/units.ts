@@ -6,7 +6,7 @@
 export type DimensionId =
   | "pressure" | "flow" | "temperature" | "temperatureDifference" | "length" | "displacement" | "speed" | "volume"
   | "viscosity" | "density" | "power" | "force" | "torque" | "vacuum" | "time" | "duration" | "count" | "ratio"
-  | "voltage" | "drops";
+  | "voltage" | "drops" | "dynamicViscosity" | "area" | "pressureRate" | "temperatureRate" | "creepSpeed" | "concentration" | "ingress";
 
 export interface Unit {
   /** Symbol as shown. */
@@ -79,6 +79,20 @@ export const units: readonly Unit[] = [
   { symbol: "/mL", dimension: "count", factor: 1, aliases: ["per ml", "1/ml"] },
   { symbol: "/100 mL", dimension: "count", factor: 0.01, aliases: ["per 100 ml"] },
   { symbol: "%", dimension: "ratio", factor: 1, aliases: ["percent", "pct"] },
+  { symbol: "mPa·s", dimension: "dynamicViscosity", factor: 1, aliases: ["mpas", "mpa s", "cp"] },
+  { symbol: "mm²", dimension: "area", factor: 1, aliases: ["mm2"] },
+  { symbol: "cm²", dimension: "area", factor: 100, aliases: ["cm2"] },
+  { symbol: "in²", dimension: "area", factor: 645.16, aliases: ["in2", "sq in"] },
+  { symbol: "bar/min", dimension: "pressureRate", factor: 1 },
+  { symbol: "psi/min", dimension: "pressureRate", factor: PSI_BAR },
+  { symbol: "K/min", dimension: "temperatureRate", factor: 1, aliases: ["°c/min", "c/min"] },
+  { symbol: "°F/min", dimension: "temperatureRate", factor: 5 / 9, aliases: ["f/min"] },
+  { symbol: "mm/min", dimension: "creepSpeed", factor: 1 },
+  { symbol: "in/min", dimension: "creepSpeed", factor: 25.4 },
+  { symbol: "ppm", dimension: "concentration", factor: 1, aliases: ["mg/kg"] },
+  { symbol: "%", dimension: "concentration", factor: 10_000, aliases: ["percent"] },
+  { symbol: "L/(mL·min)", dimension: "ingress", factor: 1, aliases: ["l/ml/min"] },
+
   { symbol: "V", dimension: "voltage", factor: 1, aliases: ["volt", "volts"] },
   { symbol: "drops/min", dimension: "drops", factor: 1, aliases: ["drop/min", "drops"] },
 ];

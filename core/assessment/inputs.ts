@@ -1,0 +1,30 @@
+/** What a caller left out of an assessment, filled with what is usual. */
+import { defaultPrior } from "../forecast/prior";
+import type { AssessContext, AssessPoint, AssessReading, ContextInput, PointInput, ReadingInput } from "./types";
+
+export function fullReadings(readings: readonly ReadingInput[]): AssessReading[] {
+  return readings.map((r, i) => ({
+    id: r.id ?? String(i), at: r.at, value: r.value,
+    hours: r.hours ?? null, pressure: r.pressure ?? null, temperature: r.temperature ?? null, uncertainty: r.uncertainty ?? null, doubtful: r.doubtful ?? false,
+  }));
+}
+
+export function fullPoint({ quantity, limit, reference, fullFlow, knownWhenNew, makersNew }: PointInput): AssessPoint {
+  return {
+    quantity,
+    limit: limit ? { basis: limit.basis ?? "absolute", upper: limit.upper ?? null, lower: limit.lower ?? null } : null,
+    reference: reference ?? null, fullFlow: fullFlow ?? null, knownWhenNew: knownWhenNew ?? true, makersNew: makersNew ?? null,
+  };
+}
+
+/** Usual duty where none is stated: a shift a day, known to 15 %. */
+const usualDuty = { hoursPerDay: 8, deviation: 0.15 };
+
+/** `now` is the last reading where it is left out; the life then began at the first one's running hours, or at zero. */
+export function fullContext(context: ContextInput, readings: readonly AssessReading[]): AssessContext {
+  return {
+    now: context.now ?? readings[readings.length - 1]?.at ?? 0,
+    fluid: context.fluid ?? null, prior: context.prior ?? defaultPrior, duty: context.duty ?? usualDuty, stops: context.stops ?? [],
+    leadTimeDays: context.leadTimeDays ?? null, runInHours: context.runInHours ?? 0, lifeStartHours: context.lifeStartHours ?? 0,
+  };
+}

@@ -1,0 +1,17 @@
+/** All calculations of the Bench, in the order in which they are listed. */
+import { cleanlinessCalculators } from "./cleanliness";
+import { cylinderCalculators } from "./cylinder";
+import { fluidCalculators } from "./fluid";
+import { heatCalculators } from "./heat";
+import { instrumentCalculators } from "./instrument";
+import { pumpCalculators } from "./pump";
+import { statisticsCalculators } from "./statistics";
+import type { Calculator } from "./types";
+import { valveCalculators } from "./valve";
+
+export const calculators: readonly Calculator[] = [...pumpCalculators, ...valveCalculators, ...cylinderCalculators, ...fluidCalculators, ...cleanlinessCalculators, ...heatCalculators, ...instrumentCalculators, ...statisticsCalculators];
+
+/** A calculation by its id; undefined when there is none. */
+export function calculatorOf(id: string): Calculator | undefined {
+  return calculators.find((c) => c.id === id);
+}

@@ -1,0 +1,110 @@
+/** From what was typed to an answer: fields are read one by one, each with its own message. */
+import { parseNumber, parseQuantity } from "../units/parse";
+import { quantityOf } from "../units/quantities";
+import { findUnit, fromCore } from "../units/units";
+import type { DimensionId } from "../units/units";
+import { decimalsFor, formatNumber } from "../units/format";
+import type { Calculator, FieldSpec, Outcome, Row, RowsField } from "./types";
+
+/** Symbols of the units that a reader prefers, by dimension; what is typed without a unit is taken in them. */
+export type UnitPreference = Partial<Record<DimensionId, string>>;
+
+export type CalculatorResult = { ok: true; outcome: Outcome } | { ok: false; problems: Record<string, string> };
+
+type Read = { ok: true; value: unknown } | { ok: false; message: string };
+
+/** The unit in which a quantity is shown and taken when none is written. */
+export function preferredUnit(quantityId: Parameters<typeof quantityOf>[0], preference: UnitPreference = {}): string {
+  const { dimension, unit } = quantityOf(quantityId);
+  const wanted = preference[dimension];
+  return wanted !== undefined && findUnit(wanted, dimension) ? wanted : unit;
+}
+
+/**
+ * Run a calculation on typed texts; a field that is missing is empty. Problems come by field, "form" for what
+ * concerns several.
+ */
+export function runCalculator(calculator: Calculator, typed: Readonly<Record<string, string>>, preference: UnitPreference = {}): CalculatorResult {
+  const values: Record<string, unknown> = {};
+  const problems: Record<string, string> = {};
+  for (const [id, field] of Object.entries(calculator.fields)) {
+    const read = readField(field, (typed[id] ?? "").slice(0, LONGEST), preference);
+    if (read.ok) values[id] = read.value;
+    else problems[id] = read.message;
+  }
+  if (Object.keys(problems).length > 0) return { ok: false, problems };
+  try {
+    return { ok: true, outcome: calculator.compute(values) };
+  } catch (error) {
+    if (error instanceof RangeError) return { ok: false, problems: { form: error.message } };
+    throw error;
+  }
+}
+
+const LONGEST = 20_000;
+const MOST_ROWS = 1000;
+
+function readField(field: FieldSpec, text: string, preference: UnitPreference): Read {
+  const trimmed = text.trim();
+  if (trimmed === "" && field.optional) return { ok: true, value: null };
+  switch (field.kind) {
+    case "choice":
+      return field.options.some((o) => o.value === trimmed) ? { ok: true, value: trimmed } : { ok: false, message: "Choose one." };
+    case "number":
+      return readNumber(field.label, trimmed, field.least, field.greatest);
+    case "quantity": {
+      if (trimmed === "") return { ok: false, message: `Enter a value, for example ${field.example}.` };
+      const parsed = parseQuantity(trimmed, field.quantity, { assume: preferredUnit(field.quantity, preference) });
+      if (!parsed.ok) return parsed;
+      const { dimension, unit } = quantityOf(field.quantity);
+      return { ok: true, value: fromCore(parsed.parsed.value, findUnit(field.unit ?? unit, dimension)!) };
+    }
+    case "rows":
+      return readRows(field, text, preference);
+  }
+}
+
+function readNumber(label: string, text: string, least: number, greatest: number): Read {
+  const value = parseNumber(text.replace(/%$/, ""));
+  const bound = (v: number) => formatNumber(v, decimalsFor(v));
+  if (!Number.isFinite(value)) return { ok: false, message: text === "" ? `Enter a number from ${bound(least)} to ${bound(greatest)}.` : `“${text.slice(0, 20)}” is not a number.` };
+  if (value < least || value > greatest) return { ok: false, message: `${label} lies between ${bound(least)} and ${bound(greatest)}.` };
+  return { ok: true, value };
+}
+
+function readRows(field: RowsField, text: string, preference: UnitPreference): Read {
+  const lines = text.split(/\r?\n/).map((line) => line.trim()).filter(Boolean);
+  const wanted = field.columns.map((c) => c.label).join(", ");
+  if (lines.length > MOST_ROWS) return { ok: false, message: `At most ${MOST_ROWS} lines.` };
+  const found: Row[] = [];
+  for (const [i, line] of lines.entries()) {
+    const cells = line.split(/[\t;]|\s+/).filter(Boolean);
+    const row: Row = {};
+    for (const [k, column] of field.columns.entries()) {
+      const cell = cells[k];
+      if (cell === undefined || cell === "-" || cell === "–") {
+        if (!column.optional) return { ok: false, message: `Line ${i + 1}: ${column.label.toLowerCase()} is missing. Each line holds ${wanted}.` };
+        row[column.id] = null;
+        continue;
+      }
+      if (column.quantity) {
+        const parsed = parseQuantity(cell, column.quantity, { assume: preferredUnit(column.quantity, preference) });
+        if (!parsed.ok) return { ok: false, message: `Line ${i + 1}: ${parsed.message}` };
+        row[column.id] = parsed.parsed.value;
+      } else {
+        const value = parseNumber(cell);
+        if (!Number.isFinite(value)) return { ok: false, message: `Line ${i + 1}: “${cell.slice(0, 20)}” is not a number.` };
+        row[column.id] = value;
+      }
+    }
+    if (cells.length > field.columns.length) return { ok: false, message: `Line ${i + 1} has more than ${wanted}.` };
+    found.push(row);
+  }
+  if (found.length < field.fewest) return { ok: false, message: `At least ${field.fewest} lines are needed: ${wanted}.` };
+  return { ok: true, value: found };
+}
+
+/** The worked example of a calculation, as typed texts. */
+export function exampleOf(calculator: Calculator): Record<string, string> {
+  return Object.fromEntries(Object.entries(calculator.fields).map(([id, field]) => [id, field.example]));
+}
