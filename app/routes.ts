@@ -15,6 +15,7 @@ export default [
     route("work", "work/work.tsx"),
     route("work/book", "work/book.tsx"),
     route("work/:id", "work/intervention.tsx"),
+    route("bench", "bench/bench.tsx", [route(":calculator", "bench/calculator.tsx")]),
     route("records", "records/records.tsx"),
     route("records/import", "records/upload.tsx"),
     route("records/import/:id", "records/import.tsx"),

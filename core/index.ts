@@ -3,6 +3,8 @@ export { convert, findUnit, fromCore, toCore, unitsOf, units } from "./units/uni
 export type { DimensionId, Unit } from "./units/units";
 export { conditions, isPointQuantity, measures, pointQuantityIds, quantities, quantityOf, readingStateIds, readingStates } from "./units/quantities";
 export type { Harm, MeasureId, PointQuantityId, Quantity, QuantityId, ReadingState } from "./units/quantities";
+export { preferableDimensions, preferredUnit, validPreference } from "./units/preference";
+export type { UnitPreference } from "./units/preference";
 export { parseNumber, parseQuantity } from "./units/parse";
 export type { ParsedQuantity, ParseResult } from "./units/parse";
 export { decimalsFor, formatNumber, formatQuantity } from "./units/format";
@@ -86,7 +88,7 @@ export type { SimulatedReading, WearLaw } from "./simulation/life";
 export { componentKindIds, componentKinds, missingPoints } from "./equipment/kinds";
 export type { ComponentKind, MissingPoint } from "./equipment/kinds";
 export { calculatorOf, calculators } from "./calculators/index";
-export { exampleOf, preferredUnit, runCalculator } from "./calculators/run";
-export type { CalculatorResult, UnitPreference } from "./calculators/run";
+export { exampleOf, runCalculator } from "./calculators/run";
+export type { CalculatorResult } from "./calculators/run";
 export { calculatorGroups } from "./calculators/types";
 export type { Calculator, CalculatorChart, CalculatorGroup, Cell, FactId, FieldSpec, Outcome } from "./calculators/types";

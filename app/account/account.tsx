@@ -1,20 +1,30 @@
 import { Form, redirect, useRouteLoaderData } from "react-router";
 import type { Route } from "./+types/account";
+import { preferableDimensions, unitsOf, validPreference } from "@core";
 import type { loader as rootLoader } from "~/root";
 import { guard, guardAction } from "~/platform/guard.server";
 import { Button, SelectField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
+import { saveUnits } from "./commands.server";
 import { themeCookie, themeOf, themes } from "./theme.server";
 
 export const meta = () => [{ title: "Account · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user, request }) => ({ user, theme: await themeOf(request) }));
 
-export const action = guardAction("viewer", async ({ request }) => {
+export const action = guardAction("viewer", async ({ request, user }) => {
   const form = await request.formData();
+  if (form.get("intent") === "units") {
+    await saveUnits(user.id, validPreference(Object.fromEntries(form)));
+    return redirect("/account");
+  }
   const theme = themes.find((t) => t === form.get("theme")) ?? null;
   return redirect("/account", { headers: { "Set-Cookie": await themeCookie(theme) } });
 });
+
+const dimensionLabels: Record<(typeof preferableDimensions)[number], string> = {
+  pressure: "Pressure", flow: "Flow", temperature: "Temperature", temperatureDifference: "Temperature difference", length: "Length", displacement: "Displacement", volume: "Volume", torque: "Torque", force: "Force", power: "Power", vacuum: "Vacuum", area: "Area",
+};
 
 const may = {
   viewer: "You may look at everything and export it.",
@@ -32,6 +42,18 @@ export default function Account({ loaderData: { user, theme } }: Route.Component
           <Form method="post" reloadDocument className="mt-3 grid gap-3">
             <SelectField key={root?.theme} name="theme" label="Tones" defaultValue={theme ?? ""} options={[{ value: "", label: "As the device" }, { value: "light", label: "Light" }, { value: "dark", label: "Dark" }]} />
             <Button tone="plain">Use these tones</Button>
+          </Form>
+        </Section>
+        <Section title="Units">
+          <Form method="post" className="mt-3 grid gap-3">
+            <input type="hidden" name="intent" value="units" />
+            <p className="text-sm text-ink-2">Everything is shown in these, and what you type without a unit is taken in them. A unit that you do type always counts, and is kept as typed.</p>
+            <div className="grid grid-cols-2 gap-3">
+              {preferableDimensions.map((d) => (
+                <SelectField key={d} name={d} label={dimensionLabels[d]} defaultValue={user.units[d] ?? ""} options={[{ value: "", label: "as the point is set" }, ...unitsOf(d).map((u) => ({ value: u.symbol, label: u.symbol }))]} />
+              ))}
+            </div>
+            <Button tone="plain">Use these units</Button>
           </Form>
         </Section>
         <Section title="Session">

@@ -5,7 +5,7 @@
 import { sql } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { bigint, boolean, check, customType, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
-import type { Assessment, LimitBasis, PointQuantityId, ReadingMark, ReadingState } from "@core";
+import type { Assessment, LimitBasis, PointQuantityId, ReadingMark, ReadingState, UnitPreference } from "@core";
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => "bytea" });
 const id = () => uuid("id").primaryKey().defaultRandom();
@@ -27,6 +27,8 @@ export const users = pgTable("users", {
   signIn: text("sign_in").notNull().unique(),
   passwordHash: text("password_hash").notNull(),
   role: text("role").$type<Role>().notNull(),
+  /** Preferred units by dimension. */
+  units: jsonb("units").$type<UnitPreference>().notNull().default({}),
   createdAt: created(),
 }, (t) => [check("users_role", sql`${t.role} in ('viewer', 'technician', 'engineer')`)]);
 

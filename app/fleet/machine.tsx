@@ -1,11 +1,11 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/machine";
-import { componentKinds, formatQuantity, quantityOf, type ComponentKind } from "@core";
+import { componentKinds, quantityOf, type ComponentKind } from "@core";
 import { guard, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { dayText, useSite } from "~/ui/site";
+import { dayText, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
 import { machinePage } from "./queries.server";
 
@@ -21,19 +21,20 @@ function findingOf(name: string, counts: { alarm: number; alert: number; driftin
 
 export default function Machine({ loaderData: { page, mayEdit } }: Route.ComponentProps) {
   const site = useSite();
+  const show = useShow();
   const { machine } = page;
   const all = page.circuits.flatMap((c) => c.components.flatMap((k) => k.points));
   const count = (state: string) => all.filter((p) => p.state === state).length;
   return (
     <>
       <PageHead crumbs={[{ label: "Fleet", to: "/fleet" }, { label: machine.area || page.site }]} title={findingOf(machine.name, { alarm: count("alarm"), alert: count("alert"), drifting: count("drifting"), unproven: count("unproven"), all: all.length })}>
-        {machine.tag}, about {formatQuantity(machine.hoursPerDay, "runningHours")} a day. {machine.note}
+        {machine.tag}, about {show(machine.hoursPerDay, "runningHours")} a day. {machine.note}
         {machine.retired ? " Retired." : ""}
         {mayEdit ? <span className="ml-3 inline-flex gap-4"><Link to={`/fleet/edit/machine/${machine.id}`} className="way">Edit</Link><Link to={`/fleet/new/circuit?machineId=${machine.id}`} className="way">Add a circuit</Link></span> : null}
       </PageHead>
       {page.circuits.length === 0 ? <Empty>No circuit yet. {mayEdit ? <Link className="act" to={`/fleet/new/circuit?machineId=${machine.id}`}>Add a circuit</Link> : null}</Empty> : null}
       {page.circuits.map((circuit) => (
-        <Section key={circuit.id} title={`${circuit.name}${circuit.workingPressure ? `, ${formatQuantity(circuit.workingPressure, "loadPressure")}` : ""}${circuit.fluid ? `, ${circuit.fluid}` : ", no fluid stated"}`} aside={mayEdit ? <span className="inline-flex gap-4"><Link to={`/fleet/edit/circuit/${circuit.id}`} className="way">Edit</Link><Link to={`/fleet/new/component?circuitId=${circuit.id}`} className="way">Add a component</Link></span> : undefined}>
+        <Section key={circuit.id} title={`${circuit.name}${circuit.workingPressure ? `, ${show(circuit.workingPressure, "loadPressure")}` : ""}${circuit.fluid ? `, ${circuit.fluid}` : ", no fluid stated"}`} aside={mayEdit ? <span className="inline-flex gap-4"><Link to={`/fleet/edit/circuit/${circuit.id}`} className="way">Edit</Link><Link to={`/fleet/new/component?circuitId=${circuit.id}`} className="way">Add a component</Link></span> : undefined}>
           {circuit.components.length === 0 ? <Empty>No component yet.</Empty> : null}
           <table className="w-full border-collapse [&_td]:py-1 lg:[&_td]:py-0.5">
             <thead className="sr-only"><tr><th scope="col">Point</th><th scope="col">State</th><th scope="col">Last reading</th><th scope="col">Margin used</th></tr></thead>
@@ -49,7 +50,7 @@ export default function Machine({ loaderData: { page, mayEdit } }: Route.Compone
                   <tr key={p.id} className="ruled">
                     <td className="pr-3 [overflow-wrap:anywhere]"><Link to={`/points/${p.id}`} className="inline-flex min-h-9 items-center lg:min-h-7 hover:underline">{p.name}</Link></td>
                     <td className="pr-3 text-sm"><StateWord state={p.state} /></td>
-                    <td className="pr-3 text-right text-sm whitespace-nowrap">{p.lastRaw === null ? "no reading" : <>{formatQuantity(p.lastRaw, p.quantity, { unit: p.unit })} <span className="text-ink-2 max-sm:hidden">{p.lastAt ? dayText(p.lastAt, site) : ""}</span></>}</td>
+                    <td className="pr-3 text-right text-sm whitespace-nowrap">{p.lastRaw === null ? "no reading" : <>{show(p.lastRaw, p.quantity, { unit: p.unit })} <span className="text-ink-2 max-sm:hidden">{p.lastAt ? dayText(p.lastAt, site) : ""}</span></>}</td>
                     <td className="w-[120px] text-right align-middle"><MarginRule margin={p.margin} state={p.state} width={112} label={false} /></td>
                   </tr>
                 ))}

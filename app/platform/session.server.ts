@@ -1,6 +1,7 @@
 /** Sign-in: argon2id passwords, sessions in the database, the token only in the person's cookie. */
 import { hash, verify } from "@node-rs/argon2";
 import { eq, lt, sql } from "drizzle-orm";
+import type { UnitPreference } from "@core";
 import { createHash, randomBytes } from "node:crypto";
 import { createCookie } from "react-router";
 import { RateLimiterPostgres, type RateLimiterRes } from "rate-limiter-flexible";
@@ -12,6 +13,7 @@ export interface SignedInUser {
   id: string;
   name: string;
   role: Role;
+  units: UnitPreference;
 }
 
 const cookie = createCookie("juncteral", { httpOnly: true, sameSite: "lax", path: "/" });
@@ -77,12 +79,12 @@ export async function userOf(request: Request): Promise<SignedInUser | undefined
   const token: unknown = await cookie.parse(request.headers.get("Cookie"));
   if (typeof token !== "string" || token.length > 100) return undefined;
   const [row] = await db()
-    .select({ id: users.id, name: users.name, role: users.role, expiresAt: sessions.expiresAt })
+    .select({ id: users.id, name: users.name, role: users.role, units: users.units, expiresAt: sessions.expiresAt })
     .from(sessions)
     .innerJoin(users, eq(users.id, sessions.userId))
     .where(eq(sessions.tokenHash, sha256(token)));
   if (!row || row.expiresAt.getTime() <= Date.now()) return undefined;
-  return { id: row.id, name: row.name, role: row.role };
+  return { id: row.id, name: row.name, role: row.role, units: row.units };
 }
 
 /** End the session of the request. Returns the cookie that clears it. */

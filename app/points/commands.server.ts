@@ -42,7 +42,7 @@ interface CheckedReading {
 async function checkReading(tx: Queryable, place: Point, fields: Record<string, string>, replaces: string | null): Promise<{ ok: true; reading: CheckedReading } | { ok: false; problems: Record<string, string> }> {
   const { point } = place;
   const cycle = point.state === "cycle";
-  const checked = await check(readingSchema(point.quantity, point.unit, cycle), fields);
+  const checked = await check(readingSchema(point.quantity, point.unit, cycle, place.units), fields);
   const problems: Record<string, string> = checked.ok ? {} : checked.problems;
   const at = localMoment(fields.takenAt ?? "", place.timeZone);
   if (!problems.takenAt && Number.isNaN(at)) problems.takenAt = "Write the date and time as 2026-11-20 10:40.";

@@ -1,6 +1,6 @@
 import { data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/correct";
-import { findUnit, fromCore, quantityOf } from "@core";
+import { findUnit, fromCore, preferredUnit, quantityOf } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
 import { Button, CheckField, Notice, TextField } from "~/ui/form";
@@ -12,9 +12,9 @@ import { ReadingForm } from "./readingForm";
 
 export const meta = () => [{ title: "Correct a reading · Juncteral" }];
 
-export const loader = guard("technician", async ({ params }) => {
+export const loader = guard("technician", async ({ params, user }) => {
   const id = idParam(params);
-  const [reading, page] = await Promise.all([readingOf(id, idParam(params, "readingId")), pointPage(id, 0)]);
+  const [reading, page] = await Promise.all([readingOf(id, idParam(params, "readingId")), pointPage(id, 0, user.units)]);
   return {
     place: page.place, quantity: page.quantity, unit: page.unit, readState: page.readState, fluid: page.fluid, instruments: page.instruments, expectation: page.detail?.expectation ?? null, submission: crypto.randomUUID(),
     reading: { id: reading.id, takenAt: reading.takenAt.getTime(), entered: reading.entered, value: reading.value, least: reading.least, temperature: reading.temperature, pressure: reading.pressure, speed: reading.speed, hours: reading.hours, instrumentId: reading.instrumentId, note: reading.note, doubtful: reading.doubtful, by: reading.takenBy, superseded: reading.supersededAt !== null, why: reading.supersededWhy, supersededBy: reading.supersededBy },
@@ -22,7 +22,7 @@ export const loader = guard("technician", async ({ params }) => {
 });
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
-  const place = await pointPlace(idParam(params));
+  const place = await pointPlace(idParam(params), user.units);
   const reading = await readingOf(place.id, idParam(params, "readingId"));
   const saved = await correctReading(place, reading, fieldsOf(await request.formData()), user.name);
   if (!saved.ok) return answerWith({ problems: saved.problems }, { status: 422 });
@@ -34,6 +34,8 @@ export default function Correct({ loaderData, actionData }: Route.ComponentProps
   const site = useSite();
   const u = findUnit(unit, quantityOf(quantity).dimension)!;
   const text = (value: number | null) => (value === null ? "" : String(Number(value.toPrecision(6))));
+  /** A condition in the unit in which the form takes it. */
+  const condition = (value: number | null, id: "oilTemperature" | "loadPressure") => (value === null ? "" : text(fromCore(value, findUnit(preferredUnit(id, site.units), quantityOf(id).dimension)!)));
   const inUnit = (value: number | null) => (value === null ? "" : String(Number(fromCore(value, u).toPrecision(6))));
   return (
     <div className="max-w-md">
@@ -47,7 +49,7 @@ export default function Correct({ loaderData, actionData }: Route.ComponentProps
           ask={false}
           point={{ quantity, unit, state: loaderData.readState, timeZone: place.timeZone, fluid: loaderData.fluid, expectation: loaderData.expectation, needsConditions: quantityOf(quantity).correction === "leakage", last: null, instruments: loaderData.instruments }}
           submission={loaderData.submission} answer={actionData} takenAt={reading.takenAt}
-          values={{ value: inUnit(reading.value), least: inUnit(reading.least), temperature: text(reading.temperature), pressure: text(reading.pressure), speed: text(reading.speed), hours: text(reading.hours), takenAt: localInput(reading.takenAt, place.timeZone), instrumentId: reading.instrumentId ?? "", note: reading.note }}
+          values={{ value: inUnit(reading.value), least: inUnit(reading.least), temperature: condition(reading.temperature, "oilTemperature"), pressure: condition(reading.pressure, "loadPressure"), speed: text(reading.speed), hours: text(reading.hours), takenAt: localInput(reading.takenAt, place.timeZone), instrumentId: reading.instrumentId ?? "", note: reading.note }}
           button={<div className="flex flex-wrap gap-3"><Button name="intent" value="replace">Save the corrected reading</Button><Button name="intent" value="withdraw" tone="danger">Withdraw it</Button></div>}
         >
           <div className="mb-3 grid gap-2">

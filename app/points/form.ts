@@ -1,15 +1,15 @@
 /** The forms of a point: a reading, its correction, the limit. */
 import { mixed, number, object, string } from "yup";
-import { limitBasisIds, readingStateIds, type LimitBasis, type PointQuantityId, type ReadingState } from "@core";
+import { preferredUnit, limitBasisIds, readingStateIds, type LimitBasis, type PointQuantityId, type ReadingState, type UnitPreference } from "@core";
 import { quantityField, textField } from "~/platform/validate";
 
-/** Schema of a reading at a point that reads `quantity` in `unit`. */
-export function readingSchema(quantity: PointQuantityId, unit: string, cycle: boolean) {
+/** Schema of a reading at a point that reads `quantity` in `unit`, by somebody who prefers `units`. */
+export function readingSchema(quantity: PointQuantityId, unit: string, cycle: boolean, units: UnitPreference = {}) {
   return object({
     value: quantityField(quantity, { required: true, assume: unit }),
     least: cycle ? quantityField(quantity, { required: true, assume: unit }) : mixed<never>().nullable().default(null),
-    temperature: quantityField("oilTemperature"),
-    pressure: quantityField("loadPressure"),
+    temperature: quantityField("oilTemperature", { assume: preferredUnit("oilTemperature", units) }),
+    pressure: quantityField("loadPressure", { assume: preferredUnit("loadPressure", units) }),
     speed: quantityField("speed"),
     hours: quantityField("runningHours"),
     takenAt: string().trim().required("Say when it was read."),

@@ -11,13 +11,13 @@ import { pointPlace } from "./queries.server";
 
 export const meta = () => [{ title: "Change a limit · Juncteral" }];
 
-export const loader = guard("engineer", async ({ params }) => {
-  const { point, ...place } = await pointPlace(idParam(params));
+export const loader = guard("engineer", async ({ params, user }) => {
+  const { point, ...place } = await pointPlace(idParam(params), user.units);
   return { place, quantity: point.quantity, unit: point.unit, basis: point.limitBasis, upper: point.limitUpper, lower: point.limitLower, reason: point.limitReason, version: point.version };
 });
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
-  const place = await pointPlace(idParam(params));
+  const place = await pointPlace(idParam(params), user.units);
   const saved = await setLimit(place, fieldsOf(await request.formData()), user.name);
   if (!saved.ok) return answerWith({ problems: saved.problems, ...(saved.theirs && { theirs: saved.theirs }) }, { status: saved.theirs ? 409 : 422 });
   return redirect(`/points/${place.id}`);

@@ -1,7 +1,7 @@
 import { useEffect, useMemo } from "react";
 import { Link, data as answerWith, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/point";
-import { formatNumber, formatQuantity, findUnit, fromCore, limitBases, quantityOf, readingStates, wearPaths } from "@core";
+import { formatNumber, findUnit, fromCore, limitBases, quantityOf, readingStates, wearPaths } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { fieldsOf } from "~/platform/validate";
@@ -9,7 +9,7 @@ import { ChartCanvas } from "~/ui/charts/canvas";
 import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { dayText, monthText, useSite } from "~/ui/site";
+import { dayText, monthText, useShow, useSite } from "~/ui/site";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { WorkingTable } from "~/ui/working";
@@ -26,7 +26,7 @@ export const loader = guard("viewer", async ({ params, request, user }) => {
   const search = new URL(request.url).searchParams;
   const page = Math.min(10_000, Math.max(0, Number.parseInt(search.get("page") ?? "0", 10) || 0));
   const id = idParam(params);
-  const [data, old] = await Promise.all([pointPage(id, page), search.get("view") === "table" ? supersededReadings(id) : Promise.resolve([])]);
+  const [data, old] = await Promise.all([pointPage(id, page, user.units), search.get("view") === "table" ? supersededReadings(id) : Promise.resolve([])]);
   return {
     data, submission: crypto.randomUUID(), mayLog: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer"),
     superseded: old.map((r) => ({ id: r.id, takenAt: r.takenAt.getTime(), entered: r.entered, by: r.supersededBy, why: r.supersededWhy })),
@@ -34,7 +34,7 @@ export const loader = guard("viewer", async ({ params, request, user }) => {
 });
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
-  const place = await pointPlace(idParam(params));
+  const place = await pointPlace(idParam(params), user.units);
   const fields = fieldsOf(await request.formData());
   const saved = await logReading(place, fields, user.name);
   if (!saved.ok) return answerWith({ problems: saved.problems, ...(saved.question && { question: saved.question }) }, { status: 422 });
@@ -53,6 +53,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
   const { data, submission, mayLog, mayEdit, superseded } = loaderData;
   const { place, detail } = data;
   const site = useSite();
+  const show = useShow();
   const [search, setSearch] = useSearchParams();
   const view = views.find((v) => v.id === search.get("view"))?.id ?? "trend";
   const quantity = quantityOf(data.quantity);
@@ -61,7 +62,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
   const shown = useMemo(() => (share ? { scale: (v: number) => (v / data.fullFlow!) * 100, unit: "% of full flow" } : { scale: (v: number) => fromCore(v, unit), unit: data.unit }), [share, data.fullFlow, data.unit, unit]);
   const basisText = data.limit.basis ? limitBases[data.limit.basis] : "";
   const limitCore = detail?.limits?.upper ?? detail?.limits?.lower;
-  const limitShown = limitCore === null || limitCore === undefined ? "" : share ? `${formatNumber(shown.scale(limitCore), 0)} %` : formatQuantity(limitCore, data.quantity, { unit: data.unit });
+  const limitShown = limitCore === null || limitCore === undefined ? "" : share ? `${formatNumber(shown.scale(limitCore), 0)} %` : show(limitCore, data.quantity, { unit: data.unit });
   const limitLabel = `limit ${limitShown} · ${basisText}${data.limit.reason ? `, ${data.limit.reason.toLowerCase()}` : ""}${data.limit.setBy ? `, set by ${data.limit.setBy}${data.limit.setAt ? ` ${dayText(data.limit.setAt, site)}` : ""}` : ""}`;
   const make = useMemo(() => (view === "months" ? sameMonthChart(data, shown, site.timeZone) : trendChart(data, shown, site.timeZone, limitLabel, (ms) => dayText(ms, site))), [view, data, shown, site, limitLabel]);
 
@@ -112,7 +113,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
                 <Link key={v.id} to={v.id === "trend" ? "?" : `?view=${v.id}`} preventScrollReset aria-current={view === v.id ? "page" : undefined} className={view === v.id ? "font-semibold" : "text-ink-2 hover:text-ink"}>{v.label}</Link>
               ))}
             </nav>
-            <span className="text-sm text-ink-2">{view === "trend" ? `${detail?.correction ? `● corrected to ${formatQuantity(detail.correction.reference.temperature, "oilTemperature")}, ${formatQuantity(detail.correction.reference.pressure, "loadPressure")}  ○ as read  ` : "● as read  "}${shown.unit}` : <kbd title="press t">t</kbd>}</span>
+            <span className="text-sm text-ink-2">{view === "trend" ? `${detail?.correction ? `● corrected to ${show(detail.correction.reference.temperature, "oilTemperature")}, ${show(detail.correction.reference.pressure, "loadPressure")}  ○ as read  ` : "● as read  "}${shown.unit}` : <kbd title="press t">t</kbd>}</span>
           </div>
           {data.total === 0 ? (
             <Empty>No reading yet. {mayLog ? "Log the first one beside: a part that was measured when new can be judged later." : "A technician can log the first one."}</Empty>
@@ -121,7 +122,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
           )}
           {view === "months" ? (
             <p className="mt-2 mb-4 text-ink-2">
-              {data.sameMonth && data.last ? <>In the same month of earlier years, one month either side: median <strong className="text-ink">{formatQuantity(data.sameMonth.median, data.quantity, { unit: data.unit })}</strong>, from {formatQuantity(data.sameMonth.least, data.quantity, { unit: data.unit })} to {formatQuantity(data.sameMonth.greatest, data.quantity, { unit: data.unit })} ({data.sameMonth.readings} readings). The latest: {formatQuantity(data.last.raw, data.quantity, { unit: data.unit })}.</> : "Fewer than three readings in the same month of earlier years of this life: nothing to compare with yet."}
+              {data.sameMonth && data.last ? <>In the same month of earlier years, one month either side: median <strong className="text-ink">{show(data.sameMonth.median, data.quantity, { unit: data.unit })}</strong>, from {show(data.sameMonth.least, data.quantity, { unit: data.unit })} to {show(data.sameMonth.greatest, data.quantity, { unit: data.unit })} ({data.sameMonth.readings} readings). The latest: {show(data.last.raw, data.quantity, { unit: data.unit })}.</> : "Fewer than three readings in the same month of earlier years of this life: nothing to compare with yet."}
             </p>
           ) : null}
           {data.total > 0 ? (
@@ -155,7 +156,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
                   <thead><tr className="ruled"><th scope="col">limit reached</th><th scope="col" className="text-right">hours on</th><th scope="col" className="text-right">date</th></tr></thead>
                   <tbody>
                     {(["p10", "p50", "p90"] as const).map((p) => (
-                      <tr key={p} className="ruled"><th scope="row">{p.toUpperCase()}</th><td className="text-right">{forecast.hours[p] === null ? "beyond the horizon" : formatQuantity(forecast.hours[p], "runningHours")}</td><td className="text-right">{forecast.dates[p] === null ? "–" : dayText(forecast.dates[p], site)}</td></tr>
+                      <tr key={p} className="ruled"><th scope="row">{p.toUpperCase()}</th><td className="text-right">{forecast.hours[p] === null ? "beyond the horizon" : show(forecast.hours[p], "runningHours")}</td><td className="text-right">{forecast.dates[p] === null ? "–" : dayText(forecast.dates[p], site)}</td></tr>
                     ))}
                   </tbody>
                 </table>

@@ -1,6 +1,6 @@
 /** Everything about one point: its place, its lives, its readings as read and corrected, its assessment. */
 import { and, asc, count, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
-import { correctSeries, defaultPrior, sameMonthOf, type CorrectedReading, type Fluid } from "@core";
+import { correctSeries, defaultPrior, preferredUnit, sameMonthOf, type CorrectedReading, type Fluid, type UnitPreference } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, instruments, interventions, lives, machines, points, readings, sites, stops, type AssessmentDetail } from "~/db/schema";
 import { assessPointOf, assessReadingOf, assessedColumns, contextOf, fluidOf, pointSetups, stopsBySite } from "~/platform/assessment.server";
@@ -24,10 +24,12 @@ export interface PointPlace {
   area: string;
   siteId: string;
   timeZone: string;
+  /** The reader's units; what is typed without one is taken in them. */
+  units: UnitPreference;
 }
 
-/** Where a point sits. 404 when there is none. */
-export async function pointPlace(id: string): Promise<PointPlace & { point: typeof points.$inferSelect }> {
+/** Where a point sits, its unit being the one that the reader prefers. 404 when there is none. */
+export async function pointPlace(id: string, units: UnitPreference = {}): Promise<PointPlace & { point: typeof points.$inferSelect }> {
   const [row] = await db()
     .select({ point: points, component: components.name, componentId: components.id, componentKind: components.kind, model: components.model, circuit: circuits.name, machine: machines.name, machineId: machines.id, area: machines.area, siteId: sites.id, timeZone: sites.timeZone })
     .from(points)
@@ -37,7 +39,7 @@ export async function pointPlace(id: string): Promise<PointPlace & { point: type
     .innerJoin(sites, eq(sites.id, machines.siteId))
     .where(eq(points.id, id));
   if (!row) throw notFound("point");
-  return { ...row, id, name: row.point.name };
+  return { ...row, id, name: row.point.name, point: { ...row.point, unit: preferredUnit(row.point.quantity, units, row.point.unit) }, units };
 }
 
 export interface ChartReading {
@@ -82,9 +84,9 @@ export interface TableReading extends CorrectedReading {
 }
 
 /** The point's own page. */
-export async function pointPage(id: string, page: number) {
+export async function pointPage(id: string, page: number, units: UnitPreference = {}) {
   const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked] = await Promise.all([
-    pointPlace(id),
+    pointPlace(id, units),
     pointSetups(db()).where(eq(points.id, id)),
     db().select().from(lives).innerJoin(points, eq(points.componentId, lives.componentId)).where(eq(points.id, id)).orderBy(asc(lives.startedAt)),
     db().select({ ...assessedColumns, entered: readings.entered, least: readings.least, by: readings.takenBy, instrument: instruments.tag, note: readings.note, keptBecause: readings.keptBecause })

@@ -1,9 +1,9 @@
 /** Log a reading: the expected range for the conditions entered stands beside the field before saving. */
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Form } from "react-router";
-import { expectedReading, formatQuantity, parseQuantity, questionReading, quantityOf, readingStateIds, readingStates, type Expectation, type Fluid, type PointQuantityId, type Question, type ReadingState } from "@core";
+import { expectedReading, parseQuantity, preferredUnit, questionReading, quantityOf, readingStateIds, readingStates, type Expectation, type Fluid, type PointQuantityId, type Question, type ReadingState, type UnitPreference } from "@core";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
-import { localInput, momentText, useSite } from "~/ui/site";
+import { localInput, momentText, useShow, useSite } from "~/ui/site";
 
 export interface ReadingFormPoint {
   quantity: PointQuantityId;
@@ -35,8 +35,8 @@ interface Answer {
   question?: Question;
 }
 
-function numberIn(text: string, id: "oilTemperature" | "loadPressure"): number | null {
-  const parsed = parseQuantity(text, id);
+function numberIn(text: string, id: "oilTemperature" | "loadPressure", units: UnitPreference): number | null {
+  const parsed = parseQuantity(text, id, { assume: preferredUnit(id, units) });
   return parsed.ok ? parsed.parsed.value : null;
 }
 
@@ -66,7 +66,7 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
     return () => document.removeEventListener("keydown", onKey);
   }, []);
 
-  const conditions = useMemo(() => ({ temperature: numberIn(typed.temperature, "oilTemperature"), pressure: numberIn(typed.pressure, "loadPressure") }), [typed.temperature, typed.pressure]);
+  const conditions = useMemo(() => ({ temperature: numberIn(typed.temperature, "oilTemperature", site.units), pressure: numberIn(typed.pressure, "loadPressure", site.units) }), [typed.temperature, typed.pressure, site.units]);
   const expected = useMemo(() => (point.expectation ? expectedReading(point.expectation, point.fluid, { ...conditions, at: takenAt }) : null), [point, conditions, takenAt]);
   const question = useMemo(() => {
     if (!ask) return undefined;
@@ -74,13 +74,14 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
     return parsed.ok ? questionReading({ value: parsed.parsed.value, entered: parsed.parsed.entered, unit: parsed.parsed.unit }, point.quantity, expected, point.last?.raw ?? null) : undefined;
   }, [ask, typed.value, expected, point]);
   const asked = question ?? answer?.question;
-  const show = (core: number) => formatQuantity(core, point.quantity, { unit: point.unit });
+  const written = useShow();
+  const show = (core: number) => written(core, point.quantity, { unit: point.unit });
   const follow = (name: keyof typeof typed) => ({ value: typed[name], onChange: (e: React.ChangeEvent<HTMLInputElement>) => setTyped((t) => ({ ...t, [name]: e.target.value })) });
   const problem = answer?.problems ?? {};
   const hidden = ["speed", "takenAt", "instrumentId", "note", "state"].some((name) => problem[name]);
 
   const conditionsText = point.needsConditions
-    ? `At ${conditions.temperature === null ? "usual temperature" : formatQuantity(conditions.temperature, "oilTemperature")} and ${conditions.pressure === null ? "usual load" : formatQuantity(conditions.pressure, "loadPressure")} expect `
+    ? `At ${conditions.temperature === null ? "usual temperature" : written(conditions.temperature, "oilTemperature")} and ${conditions.pressure === null ? "usual load" : written(conditions.pressure, "loadPressure")} expect `
     : "Expect ";
 
   return (
@@ -88,8 +89,8 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
       <input type="hidden" name="submission" value={submission} />
       <FormProblemsProvider problems={answer?.problems}>
         <div className="grid grid-cols-3 gap-3">
-          <TextField name="temperature" label="Oil" suffix={typed.temperature.match(/[a-z°]/i) ? "" : "°C"} inputMode="decimal" {...follow("temperature")} />
-          <TextField name="pressure" label="Load" suffix={typed.pressure.match(/[a-z]/i) ? "" : "bar"} inputMode="decimal" {...follow("pressure")} />
+          <TextField name="temperature" label="Oil" suffix={typed.temperature.match(/[a-z°]/i) ? "" : preferredUnit("oilTemperature", site.units)} inputMode="decimal" {...follow("temperature")} />
+          <TextField name="pressure" label="Load" suffix={typed.pressure.match(/[a-z]/i) ? "" : preferredUnit("loadPressure", site.units)} inputMode="decimal" {...follow("pressure")} />
           <TextField name="hours" label="Hours" suffix="h" inputMode="decimal" defaultValue={values.hours} />
         </div>
         <div className={`mt-3 grid gap-3 ${point.state === "cycle" ? "grid-cols-2" : ""}`}>
@@ -101,7 +102,7 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
         </div>
         <p id="expected" aria-live="polite" className="mt-1.5 min-h-11 text-ink-2">
           {expected ? <>{conditionsText}<strong className="font-semibold text-ink">{show(Math.max(quantity.least, expected.low))} to {show(expected.high)}</strong>{expected.beyondSeen ? " (outside what it was read at before, so less sure)" : ""}. </> : "No expected range yet: it needs three readings. "}
-          {point.last ? <>Last time {show(point.last.raw)}{point.last.temperature === null ? "" : ` at ${formatQuantity(point.last.temperature, "oilTemperature")}`}, {momentText(point.last.at, { ...site, timeZone: point.timeZone })}.</> : null}
+          {point.last ? <>Last time {show(point.last.raw)}{point.last.temperature === null ? "" : ` at ${written(point.last.temperature, "oilTemperature")}`}, {momentText(point.last.at, { ...site, timeZone: point.timeZone })}.</> : null}
         </p>
         {asked ? (
           <div className="mb-3">

@@ -1,7 +1,7 @@
 /** Readings as a table: the same data as the chart. */
 import { Link } from "react-router";
-import { formatNumber, formatQuantity } from "@core";
-import { momentText, useSite } from "~/ui/site";
+import { formatNumber } from "@core";
+import { momentText, useShow, useSite } from "~/ui/site";
 import type { PointPage } from "./queries.server";
 
 export const markText: Record<string, string> = {
@@ -13,6 +13,7 @@ export const markText: Record<string, string> = {
 
 export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect: boolean }) {
   const site = useSite();
+  const show = useShow();
   const corrected = data.detail?.correction;
   const unit = data.unit;
   const pages = Math.ceil(data.total / 24);
@@ -38,11 +39,11 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
                 <td className="whitespace-nowrap">
                   {mayCorrect ? <Link to={`/points/${data.place.id}/readings/${r.id}`} className="hover:underline" title="Correct this reading">{momentText(r.at, site)}</Link> : momentText(r.at, site)}
                 </td>
-                <td className="text-right whitespace-nowrap">{r.least !== null && r.least !== r.raw ? `${formatQuantity(r.least, data.quantity, { unit })} to ` : ""}{formatQuantity(r.raw, data.quantity, { unit })}</td>
-                <td className="text-right whitespace-nowrap">{r.temperature === null ? "–" : formatQuantity(r.temperature, "oilTemperature")}</td>
-                <td className="text-right whitespace-nowrap">{r.pressure === null ? "–" : formatQuantity(r.pressure, "loadPressure")}</td>
-                <td className="text-right whitespace-nowrap">{r.noted === null ? "–" : formatQuantity(r.noted, "runningHours")}</td>
-                {corrected ? <td className="text-right whitespace-nowrap">{formatQuantity(r.corrected, data.quantity, { unit })}</td> : null}
+                <td className="text-right whitespace-nowrap">{r.least !== null && r.least !== r.raw ? `${show(r.least, data.quantity, { unit })} to ` : ""}{show(r.raw, data.quantity, { unit })}</td>
+                <td className="text-right whitespace-nowrap">{r.temperature === null ? "–" : show(r.temperature, "oilTemperature")}</td>
+                <td className="text-right whitespace-nowrap">{r.pressure === null ? "–" : show(r.pressure, "loadPressure")}</td>
+                <td className="text-right whitespace-nowrap">{r.noted === null ? "–" : show(r.noted, "runningHours")}</td>
+                {corrected ? <td className="text-right whitespace-nowrap">{show(r.corrected, data.quantity, { unit })}</td> : null}
                 {data.fullFlow && corrected ? <td className="text-right font-semibold whitespace-nowrap">{formatNumber((r.corrected / data.fullFlow) * 100, 1)} %</td> : null}
                 <td className="min-w-40">
                   {r.by}{r.instrument ? `, ${r.instrument}` : ""}

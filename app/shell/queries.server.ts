@@ -1,5 +1,6 @@
 /** What the frame of every page shows. */
 import { sql } from "drizzle-orm";
+import { calculatorGroups, calculators } from "@core";
 import { db } from "~/db/client.server";
 
 export interface ShellCounts {
@@ -21,23 +22,29 @@ export async function shellCounts(): Promise<ShellCounts> {
 
 export interface Found {
   kind: "machine" | "component" | "point" | "action";
+  /** Of the record; the address for an action. */
+  id: string;
   label: string;
   where: string;
   to: string;
 }
 
+const action = (label: string, where: string, to: string): Found => ({ kind: "action", id: to, label, where, to });
+
 const actions: Found[] = [
-  { kind: "action", label: "Import readings", where: "Records", to: "/records/import" },
-  { kind: "action", label: "Export readings", where: "Records", to: "/records" },
-  { kind: "action", label: "Add a machine", where: "Fleet", to: "/fleet/new/machine" },
-  { kind: "action", label: "Plan a stop", where: "Work", to: "/fleet/new/stop" },
-  { kind: "action", label: "Fleet file", where: "Records", to: "/records/fleet" },
+  action("Import readings", "Records", "/records/import"),
+  action("Export readings", "Records", "/records"),
+  action("Add a machine", "Fleet", "/fleet/new/machine"),
+  action("Plan a stop", "Work", "/fleet/new/stop"),
+  action("Fleet file", "Records", "/records/fleet"),
+  action("Preferred units", "Account", "/account"),
+  ...calculators.map((c) => action(c.title, `Bench, ${calculatorGroups[c.group]}`, `/bench/${c.id}`)),
 ];
 
 const LIMIT = 12;
 
-/** Machines, components and points whose name or place contains every word of the text. */
-export async function find(text: string): Promise<Found[]> {
+/** Machines, components and points whose name or place contains every word of the text, and actions; or records of one kind. */
+export async function find(text: string, only?: Found["kind"]): Promise<Found[]> {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 6);
   if (words.length === 0) return [];
   const like = words.map((w) => `%${w.replace(/[\\%_]/g, "\\$&")}%`);
@@ -53,8 +60,9 @@ export async function find(text: string): Promise<Found[]> {
       where p.retired_at is null and m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || p.name || ' ' || p.tag)`)} order by m.name, c.name, p.name limit ${LIMIT})
     order by rank limit ${2 * LIMIT}`);
   const found = result.rows.map((r): Found => ({
-    kind: r.kind, label: r.label, where: r.where,
+    kind: r.kind, id: r.id, label: r.label, where: r.where,
     to: r.kind === "point" ? `/points/${r.id}` : r.kind === "component" ? `/fleet/machines/${r.machineId}#c-${r.id}` : `/fleet/machines/${r.id}`,
   }));
+  if (only) return found.filter((f) => f.kind === only);
   return [...found, ...actions.filter((a) => words.every((w) => `${a.label} ${a.where}`.toLowerCase().includes(w)))];
 }

@@ -18,10 +18,11 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
     { to: "/", label: "Today", count: decisions },
     { to: "/fleet", label: "Fleet", count: 0 },
     { to: "/work", label: "Work", count: openWork },
+    { to: "/bench", label: "Bench", count: 0 },
     { to: "/records", label: "Records", count: 0 },
   ];
   return (
-    <SiteProvider value={{ timeZone, now }}>
+    <SiteProvider value={{ timeZone, now, units: user.units }}>
       <a href="#screen" className="sr-only focus:not-sr-only focus:absolute focus:z-30 focus:bg-sheet focus:px-3 focus:py-2">Skip to the screen</a>
       <div className="lg:grid lg:min-h-screen lg:grid-cols-[148px_minmax(0,1fr)]">
         <nav aria-label="Places" className="flex flex-wrap items-center gap-x-1 border-line px-3 py-2 max-lg:ruled lg:sticky lg:top-0 lg:h-screen lg:flex-col lg:items-stretch lg:border-r lg:px-0 lg:py-5">

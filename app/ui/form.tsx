@@ -5,13 +5,13 @@ import { useNavigation } from "react-router";
 const Problems = createContext<Record<string, string>>({});
 
 /** Gives the fields below it their messages, and shows the one for the whole form. */
-export function FormProblemsProvider({ problems = {}, children }: { problems?: Record<string, string> | undefined; children: ReactNode }) {
+export function FormProblemsProvider({ problems = {}, focus = true, children }: { problems?: Record<string, string> | undefined; /** Go to the first field with a message; not while somebody types. */ focus?: boolean; children: ReactNode }) {
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (Object.keys(problems).length === 0) return;
+    if (!focus || Object.keys(problems).length === 0) return;
     const first = box.current?.querySelector<HTMLElement>("[aria-invalid=true]");
     first?.focus();
-  }, [problems]);
+  }, [problems, focus]);
   return (
     <Problems value={problems}>
       <div ref={box}>

@@ -11,7 +11,7 @@ const now = Date.UTC(2026, 10, 24, 9);
 
 function render(element: ReactElement): string {
   const Stub = createRoutesStub([{ path: "/", Component: () => element }]);
-  return renderToStaticMarkup(<SiteProvider value={{ timeZone: "Europe/London", now }}><Stub initialEntries={["/"]} /></SiteProvider>);
+  return renderToStaticMarkup(<SiteProvider value={{ timeZone: "Europe/London", now, units: {} }}><Stub initialEntries={["/"]} /></SiteProvider>);
 }
 
 describe("error pages say what to do next", () => {

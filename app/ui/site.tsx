@@ -1,4 +1,5 @@
-/** What every screen needs to write dates and numbers: the site's time zone and the present. */
+/** What every screen needs to write dates and numbers: the site's time zone, the present, the reader's units. */
+import { formatQuantity, preferredUnit, type QuantityId, type UnitPreference } from "@core";
 import { TZDate } from "@date-fns/tz";
 import { format } from "date-fns";
 import { createContext, use } from "react";
@@ -6,11 +7,24 @@ import { createContext, use } from "react";
 export interface SiteContext {
   timeZone: string;
   now: number;
+  /** The reader's preferred units. */
+  units: UnitPreference;
 }
 
-const Site = createContext<SiteContext>({ timeZone: "UTC", now: 0 });
+const Site = createContext<SiteContext>({ timeZone: "UTC", now: 0, units: {} });
 export const SiteProvider = Site.Provider;
 export const useSite = () => use(Site);
+
+/** A core value in the reader's unit; where they have none, in `unit` or the quantity's usual one. */
+export function quantityText(value: number, id: QuantityId, { units }: Pick<SiteContext, "units">, { unit, digits }: { unit?: string; digits?: number } = {}): string {
+  return formatQuantity(value, id, { unit: preferredUnit(id, units, unit), ...(digits !== undefined && { digits }) });
+}
+
+/** Writes core values in the reader's units. */
+export function useShow(): (value: number, id: QuantityId, options?: { unit?: string; digits?: number }) => string {
+  const site = useSite();
+  return (value, id, options) => quantityText(value, id, site, options);
+}
 
 const HALF_YEAR = 200 * 86_400_000;
 

@@ -7,7 +7,7 @@ import { Verdict, partText } from "./verdict";
 import { WorkingTable } from "./working";
 
 const now = Date.UTC(2026, 10, 24, 9);
-const site = { timeZone: "Europe/London", now };
+const site = { timeZone: "Europe/London", now, units: {} };
 const DAY = 86_400_000;
 
 describe("dates as people say them", () => {

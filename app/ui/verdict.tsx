@@ -1,12 +1,12 @@
 /** A verdict sentence: parts from the core, with dates and quantities written for this reader. */
 import { Fragment } from "react";
-import { formatQuantity, type VerdictPart } from "@core";
-import { dayText, monthText, useSite, type SiteContext } from "./site";
+import type { VerdictPart } from "@core";
+import { dayText, monthText, quantityText, useSite, type SiteContext } from "./site";
 
 export function partText(part: VerdictPart, site: SiteContext): string {
   if ("text" in part) return part.text;
   if ("date" in part) return part.precision === "day" ? dayText(part.date, site) : monthText(part.date, site);
-  return formatQuantity(part.value, part.quantity, part.digits === undefined ? {} : { digits: part.digits });
+  return quantityText(part.value, part.quantity, site, part.digits === undefined ? {} : { digits: part.digits });
 }
 
 export function Verdict({ parts }: { parts: readonly VerdictPart[] }) {

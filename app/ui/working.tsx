@@ -1,7 +1,9 @@
 /** The working of a computed number. */
-import { decimalsFor, formatNumber, formatQuantity, type Working } from "@core";
+import { decimalsFor, formatNumber, type Working } from "@core";
+import { useShow } from "./site";
 
 export function WorkingTable({ working }: { working: Working }) {
+  const show = useShow();
   return (
     <div className="text-sm">
       <p className="pt-2 text-ink">{working.formula}</p>
@@ -10,7 +12,7 @@ export function WorkingTable({ working }: { working: Working }) {
           <div key={i} className="flex justify-between gap-3 py-0.5">
             <dt className="text-ink-2">{row.label}</dt>
             <dd className="font-semibold whitespace-nowrap">
-              {row.quantity ? formatQuantity(row.value, row.quantity, row.digits === undefined ? {} : { digits: row.digits }) : formatNumber(row.value, row.digits ? decimalsFor(row.value, row.digits) : 0)}
+              {row.quantity ? show(row.value, row.quantity, row.digits === undefined ? {} : { digits: row.digits }) : formatNumber(row.value, row.digits ? decimalsFor(row.value, row.digits) : 0)}
             </dd>
           </div>
         ))}

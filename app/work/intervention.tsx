@@ -1,13 +1,13 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/intervention";
-import { formatNumber, formatQuantity } from "@core";
+import { formatNumber } from "@core";
 import { guard, guardAction, idParam, notFound } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { fieldsOf } from "~/platform/validate";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
-import { dayText, localInput, useSite } from "~/ui/site";
+import { dayText, localInput, useShow, useSite } from "~/ui/site";
 import { changeWork, finishWork } from "./commands.server";
 import { interventionLabels } from "./form";
 import { partAgainstStop } from "./part";
@@ -41,7 +41,8 @@ export const action = guardAction("technician", async ({ params, request, user }
 const noon = (day: string) => Date.parse(`${day}T12:00:00Z`);
 
 function Compared({ rows }: { rows: readonly BeforeAfter[] }) {
-  const value = (r: BeforeAfter, side: BeforeAfter["before"]) => (side === null ? "not measured" : `${formatQuantity(side.value, r.quantity, { unit: r.unit })}${r.fullFlow && r.reference ? ` (${formatNumber((side.value / r.fullFlow) * 100, 1)} %)` : ""}`);
+  const show = useShow();
+  const value = (r: BeforeAfter, side: BeforeAfter["before"]) => (side === null ? "not measured" : `${show(side.value, r.quantity, { unit: r.unit })}${r.fullFlow && r.reference ? ` (${formatNumber((side.value / r.fullFlow) * 100, 1)} %)` : ""}`);
   return (
     <div className="overflow-x-auto">
       <table className="w-full [&_td]:py-1.5 [&_td]:pr-4 [&_th]:py-1.5 [&_th]:pr-4">
@@ -52,7 +53,7 @@ function Compared({ rows }: { rows: readonly BeforeAfter[] }) {
               <td><Link to={`/points/${r.pointId}`} className="hover:underline">{r.name}</Link></td>
               <td className="text-right whitespace-nowrap">{value(r, r.before)}</td>
               <td className="text-right font-semibold whitespace-nowrap">{value(r, r.after)}</td>
-              <td className="text-sm text-ink-2">{r.reference ? `${formatQuantity(r.reference.temperature, "oilTemperature")}, ${formatQuantity(r.reference.pressure, "loadPressure")}; ` : ""}median of {r.before?.readings ?? 0} and {r.after?.readings ?? 0} readings</td>
+              <td className="text-sm text-ink-2">{r.reference ? `${show(r.reference.temperature, "oilTemperature")}, ${show(r.reference.pressure, "loadPressure")}; ` : ""}median of {r.before?.readings ?? 0} and {r.after?.readings ?? 0} readings</td>
             </tr>
           ))}
         </tbody>
@@ -72,6 +73,7 @@ export default function Intervention({ loaderData, actionData }: Route.Component
   const { page, choices, open, mayFinish, mayEdit } = loaderData;
   const { work } = page;
   const site = useSite();
+  const show = useShow();
   const part = partAgainstStop({ leadTimeDays: page.leadTimeDays, orderedOn: work.partOrderedOn, stopAt: page.startsOn ? noon(page.startsOn) : null, now: site.now });
   const title = work.doneAt ? `${page.machine}, ${page.component}: done ${dayText(work.doneAt.getTime(), site)}` : work.cancelledAt ? `${page.machine}, ${page.component}: cancelled` : `${page.machine}, ${page.component}: ${page.startsOn ? `${page.stop!.toLowerCase()} on ${dayText(noon(page.startsOn), site)}` : "no stop yet"}`;
   return (
@@ -86,7 +88,7 @@ export default function Intervention({ loaderData, actionData }: Route.Component
           </Section>
           <Section title="What was found and done">
             <p className="py-2 [overflow-wrap:anywhere]">{work.findings || "Nothing was noted."}</p>
-            <p className="text-ink-2">By {work.doneBy} at {work.doneHours === null ? "unknown hours" : formatQuantity(work.doneHours, "runningHours")}.{work.startedLifeId ? ` A new life began${page.lifeSerial ? ` with part ${page.lifeSerial}` : ""}; its baseline is provisional until 20 readings.` : ""}</p>
+            <p className="text-ink-2">By {work.doneBy} at {work.doneHours === null ? "unknown hours" : show(work.doneHours, "runningHours")}.{work.startedLifeId ? ` A new life began${page.lifeSerial ? ` with part ${page.lifeSerial}` : ""}; its baseline is provisional until 20 readings.` : ""}</p>
           </Section>
         </>
       ) : null}
@@ -111,7 +113,7 @@ export default function Intervention({ loaderData, actionData }: Route.Component
                 <input type="hidden" name="version" value={work.version} />
                 <div className="grid gap-4 sm:grid-cols-3">
                   <TextField name="doneAt" label="Done at" type="datetime-local" defaultValue={localInput(site.now, page.timeZone)} />
-                  <TextField name="hours" label="Running hours" suffix="h" inputMode="decimal" hint={page.counter === null ? undefined : `Last noted: ${formatQuantity(page.counter, "runningHours")}`} />
+                  <TextField name="hours" label="Running hours" suffix="h" inputMode="decimal" hint={page.counter === null ? undefined : `Last noted: ${show(page.counter, "runningHours")}`} />
                   {work.kind === "replacement" ? <TextField name="serial" label="Serial of the new part" maxLength={60} /> : null}
                 </div>
                 <div className="mt-4"><TextArea name="findings" label="What was found, changed, measured" maxLength={2000} /></div>

@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { quantityOf } from "../units/quantities";
 import { calculatorGroups, type Outcome } from "./types";
 import { calculatorOf, calculators } from "./index";
-import { exampleOf, preferredUnit, runCalculator } from "./run";
+import { preferredUnit, validPreference } from "../units/preference";
+import { exampleOf, runCalculator } from "./run";
 
 const run = (id: string, typed: Record<string, string> = {}, preference = {}): Outcome => {
   const calculator = calculatorOf(id)!;
@@ -59,6 +60,8 @@ test("ids differ and look like addresses", () => {
 test("a preference that is no unit of the dimension is passed over", () => {
   expect(preferredUnit("loadPressure", { pressure: "psi" })).toBe("psi");
   expect(preferredUnit("loadPressure", { pressure: "°C" })).toBe("bar");
+  expect(preferredUnit("loadPressure", {}, "MPa")).toBe("MPa");
+  expect(validPreference({ pressure: "psi", flow: "bar", temperature: 7, other: "x" })).toEqual({ pressure: "psi" });
 });
 
 describe("check values", () => {

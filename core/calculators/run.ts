@@ -1,24 +1,14 @@
 /** From what was typed to an answer: fields are read one by one, each with its own message. */
 import { parseNumber, parseQuantity } from "../units/parse";
 import { quantityOf } from "../units/quantities";
+import { preferredUnit, type UnitPreference } from "../units/preference";
 import { findUnit, fromCore } from "../units/units";
-import type { DimensionId } from "../units/units";
 import { decimalsFor, formatNumber } from "../units/format";
 import type { Calculator, FieldSpec, Outcome, Row, RowsField } from "./types";
-
-/** Symbols of the units that a reader prefers, by dimension; what is typed without a unit is taken in them. */
-export type UnitPreference = Partial<Record<DimensionId, string>>;
 
 export type CalculatorResult = { ok: true; outcome: Outcome } | { ok: false; problems: Record<string, string> };
 
 type Read = { ok: true; value: unknown } | { ok: false; message: string };
-
-/** The unit in which a quantity is shown and taken when none is written. */
-export function preferredUnit(quantityId: Parameters<typeof quantityOf>[0], preference: UnitPreference = {}): string {
-  const { dimension, unit } = quantityOf(quantityId);
-  const wanted = preference[dimension];
-  return wanted !== undefined && findUnit(wanted, dimension) ? wanted : unit;
-}
 
 /**
  * Run a calculation on typed texts; a field that is missing is empty. Problems come by field, "form" for what

@@ -103,6 +103,6 @@ function stepOf(from: Rung, to: Rung, wanted: number): LadderStep {
     : to.id === "relief" && verdict === "wrong" ? `The relief valve opens before ${from.name.toLowerCase()} acts: it carries the pump's flow, makes heat and takes power.`
     : to.id === "rating" && verdict === "wrong" ? `${from.name} lies above what ${to.name.replace("Lowest rating: ", "")} may see: lower it before the machine runs.`
     : verdict === "wrong" ? `${from.name} must lie below ${to.name.toLowerCase()}.`
-    : `Only ${Math.round(gap)} bar between ${from.name.toLowerCase()} and ${to.name.toLowerCase()}: they may act together.`;
+    : `Little room between ${from.name.toLowerCase()} and ${to.name.toLowerCase()}: they may act together.`;
   return { from, to, gap, verdict, message };
 }

@@ -1,0 +1,44 @@
+/** What stands in the fields of a calculation: from the address, else from the fleet, else the worked example. */
+import { exampleOf, findUnit, formatNumber, fromCore, preferredUnit, quantityOf, type Calculator, type FactId, type UnitPreference } from "@core";
+
+export type Typed = Record<string, string>;
+
+/** Names in the address that are no fields. */
+const RESERVED = "from";
+
+export function typedFrom(calculator: Calculator, search: URLSearchParams, facts: Partial<Record<FactId, number>>, units: UnitPreference): Typed {
+  const typed = exampleOf(calculator);
+  for (const [id, field] of Object.entries(calculator.fields)) {
+    const given = search.get(id);
+    const fact = field.take === undefined ? undefined : facts[field.take];
+    if (given !== null) typed[id] = given;
+    else if (fact !== undefined && field.kind === "quantity") typed[id] = factText(fact, field.quantity, units);
+    else if (field.kind === "quantity" && typed[id] && !/[a-z°µ%]/i.test(typed[id])) typed[id] = exampleText(typed[id], field.quantity, units);
+  }
+  return typed;
+}
+
+function factText(core: number, quantity: Parameters<typeof quantityOf>[0], units: UnitPreference): string {
+  const unit = findUnit(preferredUnit(quantity, units), quantityOf(quantity).dimension)!;
+  return String(Number(fromCore(core, unit).toPrecision(6)));
+}
+
+/** An example is written in the quantity's usual unit: say so to a reader who prefers another. */
+function exampleText(example: string, quantity: Parameters<typeof quantityOf>[0], units: UnitPreference): string {
+  const { unit } = quantityOf(quantity);
+  return preferredUnit(quantity, units) === unit ? example : `${example} ${unit}`;
+}
+
+/** The address that holds the inputs, to keep or to send. */
+export function addressOf(calculator: Calculator, typed: Typed, from: string | null): string {
+  const search = new URLSearchParams();
+  const example = exampleOf(calculator);
+  for (const id of Object.keys(calculator.fields)) if ((typed[id] ?? "") !== example[id] || from) search.set(id, typed[id] ?? "");
+  if (from) search.set(RESERVED, from);
+  const query = search.toString();
+  return `/bench/${calculator.id}${query ? `?${query}` : ""}`;
+}
+
+export function cellNumber(value: number): string {
+  return formatNumber(value, Number.isInteger(value) ? 0 : 3);
+}

@@ -1,0 +1,1 @@
+ALTER TABLE "users" ADD COLUMN "units" jsonb DEFAULT '{}'::jsonb NOT NULL;
