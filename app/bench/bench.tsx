@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, Outlet, useParams } from "react-router";
 import { calculatorGroups, calculators, type CalculatorGroup } from "@core";
 import { guard } from "~/platform/guard.server";
@@ -12,6 +12,8 @@ export const loader = guard("viewer", async () => null);
 export default function Bench() {
   const { calculator } = useParams();
   const [filter, setFilter] = useState("");
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => list.current?.querySelector("[aria-current=page]")?.scrollIntoView({ block: "nearest" }), [calculator]);
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = calculators.filter((c) => words.every((w) => `${c.title} ${c.asks} ${calculatorGroups[c.group]}`.toLowerCase().includes(w)));
   return (
@@ -20,7 +22,7 @@ export default function Bench() {
         <header className="mb-3"><p className="text-[1.15rem] font-semibold">Bench</p></header>
         <input type="search" aria-label="Calculations by name" placeholder="What do you want to know?" value={filter} onChange={(e) => setFilter(e.target.value)} className={fieldClass} />
         {shown.length === 0 ? <Empty>No calculation by that name.</Empty> : null}
-        <div className="lg:max-h-[calc(100vh-8.5rem)] lg:overflow-y-auto" tabIndex={-1}>
+        <div ref={list} className="lg:max-h-[calc(100vh-8.5rem)] lg:overflow-y-auto" tabIndex={-1}>
           {(Object.keys(calculatorGroups) as CalculatorGroup[]).filter((g) => shown.some((c) => c.group === g)).map((group) => (
             <section key={group} className="mt-4">
               <h2 className="ruled pb-1">{calculatorGroups[group]}</h2>

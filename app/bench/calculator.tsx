@@ -52,7 +52,7 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
   const copy = (what: string, text: string) => navigator.clipboard.writeText(text).then(() => setCopied(`${what} copied.`), () => setCopied("The browser does not allow copying here."));
   return (
     <>
-      <PageHead crumbs={[{ label: "Bench", to: "/bench" }, { label: calculatorGroups[calculator.group] }]} title={calculator.title}>{calculator.asks}</PageHead>
+      <PageHead crumbs={[{ label: "Bench", to: "/bench" }, { label: calculatorGroups[calculator.group] }, { label: calculator.title }]} title={calculator.asks} />
       <div className="grid gap-x-8 gap-y-4 xl:grid-cols-[280px_minmax(0,1fr)]">
         <div>
           {takes ? (
@@ -63,7 +63,7 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
           ) : null}
           <form onSubmit={(e) => e.preventDefault()} noValidate aria-label="What is given">
             <FormProblemsProvider problems={result.ok ? {} : result.problems} focus={false}>
-              <div className="grid grid-cols-2 gap-x-3 gap-y-2.5">
+              <div className={`grid grid-cols-2 gap-x-3 gap-y-2.5 ${result.ok ? "items-end" : ""}`}>
                 {Object.entries(calculator.fields).map(([name, field]) => <GivenField key={name} name={name} field={field} value={typed[name] ?? ""} onChange={(value) => { setTyped((t) => ({ ...t, [name]: value })); setCopied(null); }} />)}
               </div>
             </FormProblemsProvider>
@@ -95,12 +95,12 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
 
 function GivenField({ name, field, value, onChange }: { name: string; field: FieldSpec; value: string; onChange(value: string): void }) {
   const site = useSite();
-  const label = field.optional ? `${field.label} (may be left out)` : field.label;
+  const label = field.label;
   if (field.kind === "choice") return <div className="col-span-2"><SelectField name={name} label={label} value={value} onChange={(e) => onChange(e.target.value)} options={field.options} /></div>;
-  if (field.kind === "rows") return <div className="col-span-2"><TextArea name={name} label={label} hint={field.hint} rows={7} value={value} onChange={(e) => onChange(e.target.value)} className="font-[inherit]" /></div>;
+  if (field.kind === "rows") return <div className="col-span-2"><TextArea name={name} label={label} hint={field.hint} rows={7} value={value} onChange={(e) => onChange(e.target.value)} className="leading-snug" /></div>;
   const suffix = field.kind === "quantity" ? (/[a-z°µ"%/]/i.test(value) ? "" : preferredUnit(field.quantity, site.units)) : (field.suffix ?? "");
-  const wide = suffix.length > 7 || field.hint !== undefined || label.length > 24;
-  return <div className={wide ? "col-span-2" : ""}><TextField name={name} label={label} hint={field.hint} suffix={suffix} inputMode="text" value={value} onChange={(e) => onChange(e.target.value)} maxLength={60} /></div>;
+  const wide = suffix.length > 9 || field.hint !== undefined;
+  return <div className={wide ? "col-span-2" : ""}><TextField name={name} label={label} hint={field.hint} suffix={suffix} inputMode="text" placeholder={field.optional ? "left out" : undefined} value={value} onChange={(e) => onChange(e.target.value)} maxLength={60} /></div>;
 }
 
 function OutcomeTable({ table }: { table: NonNullable<Outcome["table"]> }) {

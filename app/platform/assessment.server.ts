@@ -4,7 +4,7 @@
  * been assessed again, so an assessment that was lost on the way is made by the next sweep.
  */
 import { and, eq, gte, inArray, isNull, sql } from "drizzle-orm";
-import { assess, defaultPrior, learnPrior, theoreticalFlow, type AssessContext, type AssessPoint, type AssessReading, type AssessStop, type ReadingMark, type SisterLife, type WearPrior } from "@core";
+import { assess, type Assessment, defaultPrior, learnPrior, theoreticalFlow, type AssessContext, type AssessPoint, type AssessReading, type AssessStop, type ReadingMark, type SisterLife, type WearPrior } from "@core";
 import { db, type Queryable } from "~/db/client.server";
 import { assessments, circuits, components, fluids, forecastsIssued, instruments, lives, machines, points, readings, stops } from "~/db/schema";
 import { now } from "./clock.server";
@@ -118,7 +118,7 @@ async function priorsOf(tx: Queryable, setups: readonly PointSetup[]): Promise<M
   const byFamily = new Map<string, { pointId: string; life: SisterLife }[]>();
   for (const row of result.rows) {
     const list = byFamily.get(row.family) ?? [];
-    list.push({ pointId: row.pointId, life: { hours: row.life.hoursToLimit, censored: row.life.censored, noise: row.life.noise } });
+    list.push({ pointId: row.pointId, life: { ...row.life, hours: row.life.hoursToLimit } });
     byFamily.set(row.family, list);
   }
   return new Map(
@@ -127,7 +127,7 @@ async function priorsOf(tx: Queryable, setups: readonly PointSetup[]): Promise<M
 }
 
 interface SisterLifeRow {
-  life: { hoursToLimit: number; censored: boolean; noise: number } | null;
+  life: Assessment["life"];
 }
 
 /** Assess these points now and store the result. */

@@ -60,11 +60,11 @@ export function TextField({ name, label, hint, suffix, className = "", ...rest }
   );
 }
 
-export function TextArea({ name, label, hint, ...rest }: FieldProps & ComponentProps<"textarea">) {
+export function TextArea({ name, label, hint, className = "", ...rest }: FieldProps & ComponentProps<"textarea">) {
   const { problem, attributes } = useField(name);
   return (
     <Frame name={name} label={label} hint={hint} problem={problem}>
-      <textarea {...attributes} rows={3} className={fieldClass} {...rest} />
+      <textarea {...attributes} rows={3} className={`${fieldClass} ${className}`} {...rest} />
     </Frame>
   );
 }

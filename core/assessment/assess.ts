@@ -259,7 +259,8 @@ function expectationOf(cast: Forecast | null, indicator: Indicator | null, forec
 
 function lifeOf(cast: Forecast, series: CorrectedSeries["readings"], context: AssessContext): Assessment["life"] {
   const age = series[series.length - 1]!.hours - context.lifeStartHours;
-  return cast.p50 === null ? { hoursToLimit: age + cast.horizon, censored: true, noise: cast.noise } : { hoursToLimit: age + cast.p50, censored: cast.rising < RISING, noise: cast.noise };
+  const shape = { noise: cast.noise, paths: cast.paths, changed: cast.change.probability };
+  return cast.p50 === null ? { hoursToLimit: age + cast.horizon, censored: true, ...shape } : { hoursToLimit: age + cast.p50, censored: cast.rising < RISING, ...shape };
 }
 
 function baselineWorking(baseline: Baseline, point: AssessPoint): Working {

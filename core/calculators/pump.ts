@@ -102,7 +102,7 @@ const loadTest = calculator({
         ],
         note: found.steps.some((s) => s.left) ? "Steps where the compensator acts are left out." : "",
       },
-      table: { head: ["pressure", "flow at the outlet", "by the fit", ""], rows: found.steps.map((s) => [{ value: s.pressure, quantity: "loadPressure" }, { value: s.flow, quantity: "flow", digits: 3 }, { value: s.fitted, quantity: "flow", digits: 3 }, s.left ?? ""]) },
+      table: { head: ["pressure", "flow at the outlet", "by the fit", "remark"], rows: found.steps.map((s) => [{ value: s.pressure, quantity: "loadPressure" }, { value: s.flow, quantity: "flow", digits: 3 }, { value: s.fitted, quantity: "flow", digits: 3 }, s.left ?? ""]) },
       chart: {
         x: { label: "pressure", quantity: "loadPressure", least: 0 }, y: { label: "flow", quantity: "flow", least: 0 },
         series: [{ label: "fit", style: "line", points: spaced(0, top * 1.05).map((p) => [p, found.flowAt(p)]) }, { label: "steps", style: "points", points: found.steps.map((s) => [s.pressure, s.flow]) }],

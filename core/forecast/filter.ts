@@ -180,6 +180,7 @@ function startBank(lnLimit: number, prior: WearPrior, corrected: boolean): Hypot
   const scales = [{ factor: 1 / ratio, share: 0.3 }, { factor: 1, share: 0.4 }, { factor: ratio, share: 0.3 }];
   for (const path of wearPaths) {
     const zLimit = toPath(Math.exp(lnLimit), path.lambda);
+    const usual = prior.paths?.[path.id] ?? path.prior;
     for (const { factor, share } of scales) {
       const timeScale = prior.timeScale * factor;
       const rate = zLimit / timeScale;
@@ -195,8 +196,8 @@ function startBank(lnLimit: number, prior: WearPrior, corrected: boolean): Hypot
             bank.push(h);
           };
           const dormant = path.dormant ?? 0;
-          start(1.0 * rate, 0.5 * rate, path.prior * share * (1 - dormant));
-          if (dormant > 0) start(0, DORMANT_SD * rate, path.prior * share * dormant);
+          start(1.0 * rate, 0.5 * rate, usual * share * (1 - dormant));
+          if (dormant > 0) start(0, DORMANT_SD * rate, usual * share * dormant);
         }
       }
     }

@@ -2,6 +2,8 @@
  * What sister lives say before a life has readings of its own: time scale, noise and how often the
  * rate of wear changes. Empirical Bayes with a weak default.
  */
+import { wearPaths, type WearPathId } from "./wearPath";
+
 export interface WearPrior {
   /** Running hours from as new to the limit, centre of a wide range. */
   timeScale: number;
@@ -11,6 +13,8 @@ export interface WearPrior {
   noise: number;
   /** Changes of rate expected over one time scale. */
   changes: number;
+  /** Share of each wear path; left out: the paths' own. */
+  paths?: Partial<Record<WearPathId, number>>;
   /** Lives that it was learned from; 0: the default. */
   lives: number;
 }
@@ -25,11 +29,17 @@ export interface SisterLife {
   censored: boolean;
   /** Relative spread of its readings about its trend. */
   noise: number;
+  /** Shares of the wear paths that its own readings ended with. */
+  paths?: readonly { id: WearPathId; share: number }[];
+  /** Probability that its rate changed. */
+  changed?: number;
 }
 
-const PSEUDO_LIVES = 3;
+const PSEUDO_LIVES = 1.5;
 /** Like parts still differ this much in the hours they last, ln units. */
-const LEAST_SPREAD = 0.5;
+const LEAST_SPREAD = 0.3;
+/** Lives that the usual paths and the usual hazard count for: a sister's shares are themselves in doubt. */
+const PSEUDO_PATHS = 1.5;
 
 /**
  * Prior from sister lives: geometric mean of their hours, shrunk to the default as if that were three
@@ -52,5 +62,12 @@ export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = def
   const noises = sisters.filter((s) => s.noise > 0);
   const noise = noises.reduce((sum, s) => sum + Math.log(s.noise), PSEUDO_LIVES * Math.log(base.noise)) / (noises.length + PSEUDO_LIVES);
   const spread = LEAST_SPREAD + ((base.spread - LEAST_SPREAD) * PSEUDO_LIVES) / (reached.length + PSEUDO_LIVES);
-  return { timeScale: Math.exp(ln / weight), spread, noise: Math.exp(noise), changes: base.changes, lives: sisters.length };
+  const shown = sisters.filter((s) => s.paths && !s.censored);
+  const paths = Object.fromEntries(wearPaths.map((p) => {
+    const usual = base.paths?.[p.id] ?? p.prior;
+    return [p.id, (PSEUDO_PATHS * usual + shown.reduce((sum, s) => sum + (s.paths!.find((q) => q.id === p.id)?.share ?? 0), 0)) / (PSEUDO_PATHS + shown.length)];
+  }));
+  const changed = sisters.filter((s) => s.changed !== undefined && !s.censored);
+  const changes = (PSEUDO_PATHS * base.changes + changed.reduce((sum, s) => sum + s.changed!, 0)) / (PSEUDO_PATHS + changed.length);
+  return { timeScale: Math.exp(ln / weight), spread, noise: Math.exp(noise), changes, paths, lives: sisters.length };
 }

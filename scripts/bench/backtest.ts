@@ -78,6 +78,13 @@ function scoreLife(life: FleetLife, law: FleetLaw, noise: number, prior: WearPri
   return scores;
 }
 
+/** What a life that ran to its limit tells its sisters. */
+function sisterOf(life: FleetLife) {
+  if (life.readings.length < 3) return [];
+  const told = assess(readingsOf(life, life.readings.length), pointOf(life), contextOf(life, defaultPrior, life.readings.at(-1)!.at)).life;
+  return told ? [{ ...told, hours: life.crossing, censored: false }] : [];
+}
+
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? Number.NaN;
 const share = (values: boolean[]) => values.filter(Boolean).length / values.length;
 
@@ -92,7 +99,7 @@ for (const law of laws) {
       const timeScale = [6000, 18_000, 50_000][seed % 3]!;
       const fleet = simulateFleet({ law, noise, readingsPerLife, seed, lives: Number(options.lives) + (options.prior === "sisters" ? 8 : 0), timeScale });
       const sisters = options.prior === "sisters" ? fleet.splice(0, 8) : [];
-      const prior = learnPrior(sisters.map((s) => ({ hours: s.crossing, censored: false, noise: 0.03 })), defaultPrior);
+      const prior = learnPrior(sisters.flatMap((s) => sisterOf(s)), defaultPrior);
       for (const life of fleet) scores.push(...scoreLife(life, law, noise, prior));
     }
   }

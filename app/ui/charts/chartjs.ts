@@ -1,8 +1,8 @@
 /** The parts of Chart.js in use, registered once. */
-import { Chart, Filler, LineController, LineElement, LinearScale, LogarithmicScale, PointElement, ScatterController, Tooltip, type ChartConfiguration } from "chart.js";
+import { Chart, Filler, Legend, LineController, LineElement, LinearScale, LogarithmicScale, PointElement, ScatterController, Tooltip, type ChartConfiguration } from "chart.js";
 import annotation from "chartjs-plugin-annotation";
 
-Chart.register(Filler, LineController, LineElement, LinearScale, LogarithmicScale, PointElement, ScatterController, Tooltip, annotation);
+Chart.register(Filler, Legend, LineController, LineElement, LinearScale, LogarithmicScale, PointElement, ScatterController, Tooltip, annotation);
 Chart.defaults.font.family = '"Archivo Variable", system-ui, sans-serif';
 Chart.defaults.font.size = 12;
 
