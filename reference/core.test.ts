@@ -1,8 +1,9 @@
 /** Outside checks of lives, control charts, tank balance and age replacement. Each names its source. */
 import fromBalance from "./balance.py.json";
+import cleanliness from "./cleanliness.json";
 import fromCharts from "./charts.R.json";
 import fromLives from "./lives.R.json";
-import { ageReplacement, cleanUpTime, countAfter, cusum, ewma, random, weibullFit } from "@core";
+import { as4059Table, iso4406Bounds, nas1638Table, ageReplacement, cleanUpTime, countAfter, cusum, ewma, random, weibullFit } from "@core";
 
 const close = (value: number, expected: number, relative: number) => expect(Math.abs(value - expected)).toBeLessThanOrEqual(relative * Math.abs(expected) + 1e-9);
 
@@ -105,4 +106,10 @@ describe("SciPy quad and minimize_scalar: age replacement", () => {
     close(best.costRate, d.rate, 1e-6);
     close(best.age!, d.age, 2e-3);
   });
+});
+
+describe("cleanliness tables, row by row (memory)", () => {
+  test("ISO 4406 upper bounds", () => expect(iso4406Bounds.map(String)).toEqual(cleanliness.iso4406));
+  test.each(Object.entries(cleanliness.nas1638))("NAS 1638, %s µm", (size, limits) => expect(nas1638Table.rows.map((r) => r[nas1638Table.sizes.indexOf(size) + 1])).toEqual(limits));
+  test.each(Object.entries(cleanliness.as4059))("SAE AS4059, %s µm(c)", (size, limits) => expect(as4059Table.rows.map((r) => r[as4059Table.sizes.indexOf(size) + 1])).toEqual(limits));
 });

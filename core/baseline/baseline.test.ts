@@ -79,3 +79,13 @@ describe("same month of earlier years", () => {
     expect(sameMonthOf([1, 2, 3].map((d) => ({ at: at(2024, 3, d), value: d })), night, "Pacific/Auckland")?.month).toBe(2);
   });
 });
+
+test("a part that wears while its baseline is taken gets its level at the first reading; the doubt is that of a median", () => {
+  const worn = Array.from({ length: 12 }, (_, i) => ({ hours: i * 500, value: 2 + 0.2 * i + 0.01 * ((i * 7) % 3), uncertainty: 0.04 }));
+  const b = baselineOf(worn)!;
+  expect(b.centre).toBeCloseTo(2, 1);
+  expect(b.spread).toBeCloseTo(0.04, 9);
+  expect(b.uncertainty).toBeCloseTo((1.253 * 0.04) / Math.sqrt(12), 9);
+  // scatter without a proved slope: the plain median
+  expect(baselineOf([2, 2.2, 1.9, 2.1, 2].map((value, i) => ({ hours: i * 100, value, uncertainty: 0.01 })))!.centre).toBe(2);
+});

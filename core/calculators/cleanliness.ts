@@ -1,6 +1,6 @@
 /** Calculations about cleanliness, filters and wear metals. */
 import { as4059, as4059Table, nas1638, nas1638Table, type CleanlinessClass } from "../contamination/classes";
-import { cleanUpTime, correctedPressureDrop, countAfter, filterEfficiency, steadyCount } from "../contamination/filter";
+import { cleanUpTime, correctedPressureDrop, countAfter, filterEfficiency, filtrationRatio, ingressFrom, steadyCount } from "../contamination/filter";
 import { countsOfCode, iso4406, parseIso4406 } from "../contamination/iso4406";
 import { overTarget, sensitiveKindIds, targetCode, typicalTargets, type SensitiveKind } from "../contamination/target";
 import { wearMetalAmounts } from "../contamination/wearMetal";
@@ -108,6 +108,20 @@ const cleanUp = calculator({
   },
 });
 
+const ratio = calculator({
+  id: "filter-ratio", group: "cleanliness", title: "Filtration ratio", asks: "What does this element take out, from counts before and after it, and what dirt comes in?",
+  fields: { before: count("Before the element", "2000"), after: count("After it", "10"), flow: quantity("flow", "60", { label: "Flow" }) },
+  compute(v) {
+    const beta = filtrationRatio(v.before, v.after);
+    if (beta < 1) throw new RangeError("More after than before: the samples are swapped, or the element sheds dirt.");
+    return {
+      answer: say("β ", { text: formatNumber(beta, beta < 10 ? 1 : 0), strong: true }, `: it takes ${formatNumber(100 * filterEfficiency(beta), 2)} % in one pass. If the count before it is steady, `, figure(ingressFrom(v.before, v.flow, beta), "ingress"), " come in."), tone: beta < 75 ? "doubt" : "plain",
+      notes: ["Counts at one size, taken together, machine at work. A flow that pulses lets more through than the rating says."],
+      working: { formula: "β = N_before/N_after, 1 − 1/β; R = Q·(1 − 1/β)·N", source: "Definition of the filtration ratio (ISO 16889) and tank balance.", rows: [{ label: "β", value: beta, digits: 3 }, { label: "1 − 1/β", value: filterEfficiency(beta), digits: 4 }, { label: "R", value: ingressFrom(v.before, v.flow, beta), quantity: "ingress", digits: 3 }] },
+    };
+  },
+});
+
 const element = calculator({
   id: "filter-drop", group: "cleanliness", title: "Differential pressure of a filter", asks: "Is the element blocking, or is the oil just cold?",
   fields: {
@@ -143,4 +157,4 @@ const metal = calculator({
   },
 });
 
-export const cleanlinessCalculators = [iso, target, written, cleanUp, element, metal, nas, as];
+export const cleanlinessCalculators = [iso, target, written, cleanUp, ratio, element, metal, nas, as];
