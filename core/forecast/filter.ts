@@ -7,7 +7,7 @@
  * in log space: y = ln s(z) + a·ln(p/p_ref) − b·ln(μ/μ_ref) + noise, with a heavy second component
  * for outliers. A hypothesis weighs its prior times its one-step predictive likelihoods.
  */
-import { clockOf, lnIndicator, lnIndicatorSlope, toPath, wearPaths, type WearPath } from "./wearPath";
+import { lnIndicator, lnIndicatorSlope, toPath, wearPaths, type WearPath } from "./wearPath";
 import type { WearPrior } from "./prior";
 
 export interface FilterReading {
@@ -229,7 +229,7 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
         bank.push(bent, stepped);
       }
       for (let i = 0; i < old; i++) bank[i]!.logWeight += Math.log(1 - hazardOf(bank[i]!, prior, dt) - STEP_CHANCE);
-      for (const h of bank) h.advance(clockOf(reading.hours - newAt, h.path.clock, h.timeScale) - clockOf(readings[k - 1]!.hours - newAt, h.path.clock, h.timeScale));
+      for (const h of bank) h.advance(h.path.clock.at(reading.hours - newAt, h.timeScale) - h.path.clock.at(readings[k - 1]!.hours - newAt, h.timeScale));
     }
     for (const h of bank) h.update(reading, k);
     bank.sort((p, q) => q.logWeight - p.logWeight);

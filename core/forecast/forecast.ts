@@ -8,7 +8,7 @@ import { random } from "../simulation/random";
 import { drawFirstPassage } from "./firstPassage";
 import { NEW_RATE_FLOOR, NEW_RATE_MEAN, NEW_RATE_SPREAD, runFilter, type FilterReading, type Hypothesis } from "./filter";
 import type { WearPrior } from "./prior";
-import { clockOf, clockPace, fromPath, hoursOfClock, lnIndicator, lnIndicatorSlope, wearPaths, type WearPathId } from "./wearPath";
+import { fromPath, lnIndicator, lnIndicatorSlope, wearPaths, type WearPathId } from "./wearPath";
 
 export interface ForecastInput {
   readings: readonly FilterReading[];
@@ -88,7 +88,7 @@ export function forecast({ readings, lnLimit, prior, corrected, newAt = readings
   const mix = (f: (h: Hypothesis) => number) => hypotheses.reduce((sum, h, i) => sum + weights[i]! * f(h), 0);
   const age = readings[readings.length - 1]!.hours - Math.min(newAt, readings[0]!.hours);
   /** Clock hours per running hour at the present age. */
-  const pace = (h: Hypothesis) => clockPace(age, h.path.clock, h.timeScale);
+  const pace = (h: Hypothesis) => h.path.clock.pace(age, h.timeScale);
   const rising = mix((h) => normalCdf((h.d - (SLOWEST_RATE * h.zLimit) / prior.timeScale / pace(h)) / Math.sqrt(Math.max(1e-30, h.pdd))));
 
   const picks = systematic(weights, DRAWS, rng.uniform());
@@ -195,14 +195,14 @@ function drawCrossing(h: Hypothesis, z: number, d: number, age: number, prior: W
   const { clock } = h.path;
   const sigma = Math.sqrt(h.q);
   let hours = 0;
-  let u = clockOf(age, clock, h.timeScale);
+  let u = clock.at(age, h.timeScale);
   for (let change = 0; change < 8; change++) {
     if (z >= h.zLimit) return hours;
     const next = hours + (-Math.log(1 - rng.uniform()) * h.timeScale) / prior.changes;
-    const uNext = clockOf(age + next, clock, h.timeScale);
+    const uNext = clock.at(age + next, h.timeScale);
     const passage = drawFirstPassage(h.zLimit - z, d, sigma, rng);
     if (u + passage <= uNext || next > horizon) {
-      const at = Number.isFinite(passage) ? hoursOfClock(u + passage, clock, h.timeScale) - age : Infinity;
+      const at = Number.isFinite(passage) ? clock.hours(u + passage, h.timeScale) - age : Infinity;
       return at > horizon ? Infinity : Math.max(0, at);
     }
     z = Math.min(h.zLimit - 1e-9, z + d * (uNext - u) + sigma * Math.sqrt(uNext - u) * rng.normal());
@@ -225,7 +225,7 @@ function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], cross
   const fan = [at(0)];
   for (let i = 1; i <= FAN_STEPS; i++) {
     for (const path of paths) {
-      const du = clockOf(age + i * step, path.h.path.clock, path.h.timeScale) - clockOf(age + (i - 1) * step, path.h.path.clock, path.h.timeScale);
+      const du = path.h.path.clock.at(age + i * step, path.h.timeScale) - path.h.path.clock.at(age + (i - 1) * step, path.h.timeScale);
       path.z += path.d * du + Math.sqrt(path.h.q * du) * rng.normal();
       if (rng.uniform() < (prior.changes * step) / path.h.timeScale) path.d = newRate(path.h, path.d, rng);
     }

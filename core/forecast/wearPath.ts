@@ -1,13 +1,14 @@
 /**
  * Wear paths. The indicator s (as new: 1) is a straight line after a power transform z = (s^λ − 1)/λ
- * (ln s for λ = 0), drawn over an operational clock u = h^m of the running hours h since the part was
- * new. λ bends the line by what is worn already, m by age. The physical wear laws of practice are members.
+ * (ln s for λ = 0), drawn over an operational clock of the running hours since the part was new. λ bends the
+ * line by what is worn already, the clock by age. The physical wear laws of practice are members.
  */
+import { powerClock, runInClock, type Clock } from "./clock";
+
 export interface WearPath {
   id: WearPathId;
   lambda: number;
-  /** Exponent m of the clock. */
-  clock: number;
+  clock: Clock;
   label: string;
   /** Share of the prior. */
   prior: number;
@@ -15,17 +16,18 @@ export interface WearPath {
   dormant?: number;
 }
 
-export type WearPathId = "fading" | "levelling" | "linear" | "clearance" | "exponential" | "runaway" | "ageing" | "lateOnset";
+export type WearPathId = "fading" | "bedded" | "levelling" | "linear" | "clearance" | "exponential" | "runaway" | "ageing" | "lateOnset";
 
 export const wearPaths: readonly WearPath[] = [
-  { id: "fading", lambda: 1, clock: 0.5, label: "slowing down", prior: 0.1 },
-  { id: "levelling", lambda: 2.5, clock: 1, label: "levelling off", prior: 0.1 },
-  { id: "linear", lambda: 1, clock: 1, label: "steady rate", prior: 0.3, dormant: 0.4 },
-  { id: "clearance", lambda: 1 / 3, clock: 1, label: "clearance growth (cube law)", prior: 0.1 },
-  { id: "exponential", lambda: 0, clock: 1, label: "exponential", prior: 0.1 },
-  { id: "runaway", lambda: -0.5, clock: 1, label: "faster than exponential", prior: 0.05 },
-  { id: "ageing", lambda: 1, clock: 2, label: "growing with age", prior: 0.15 },
-  { id: "lateOnset", lambda: 1, clock: 3.5, label: "late and fast", prior: 0.2 },
+  { id: "fading", lambda: 1, clock: powerClock(0.5), label: "slowing down", prior: 0.1 },
+  { id: "bedded", lambda: 1, clock: runInClock(0.22, 0.05), label: "bedded in, then steady", prior: 0.08 },
+  { id: "levelling", lambda: 2.5, clock: powerClock(1), label: "levelling off", prior: 0.1 },
+  { id: "linear", lambda: 1, clock: powerClock(1), label: "steady rate", prior: 0.3, dormant: 0.4 },
+  { id: "clearance", lambda: 1 / 3, clock: powerClock(1), label: "clearance growth (cube law)", prior: 0.1 },
+  { id: "exponential", lambda: 0, clock: powerClock(1), label: "exponential", prior: 0.1 },
+  { id: "runaway", lambda: -0.5, clock: powerClock(1), label: "faster than exponential", prior: 0.05 },
+  { id: "ageing", lambda: 1, clock: powerClock(2), label: "growing with age", prior: 0.15 },
+  { id: "lateOnset", lambda: 1, clock: powerClock(3.5), label: "late and fast", prior: 0.2 },
 ];
 
 const LEAST = 0.02;
@@ -48,19 +50,4 @@ export function lnIndicator(z: number, lambda: number): number {
 /** d ln s / dz at z. */
 export function lnIndicatorSlope(z: number, lambda: number): number {
   return lambda === 0 ? 1 : 1 / Math.max(LEAST, 1 + lambda * z);
-}
-
-/** Running hours since new on a path's clock; at `timeScale` hours every clock shows `timeScale`. */
-export function clockOf(hours: number, clock: number, timeScale: number): number {
-  return clock === 1 ? hours : timeScale * (Math.max(0, hours) / timeScale) ** clock;
-}
-
-/** The running hours at which a clock shows `u`. */
-export function hoursOfClock(u: number, clock: number, timeScale: number): number {
-  return clock === 1 ? u : timeScale * (Math.max(0, u) / timeScale) ** (1 / clock);
-}
-
-/** Clock hours per running hour at an age; the clock of a fading path is held back at its start. */
-export function clockPace(hours: number, clock: number, timeScale: number): number {
-  return clock === 1 ? 1 : clock * Math.max(0.01, hours / timeScale) ** (clock - 1);
 }

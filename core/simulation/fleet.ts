@@ -78,11 +78,17 @@ export const fleetLaws = {
     return (h) => 1 + (end - 1) * (share * (1 - Math.exp(-h / timeScale / settle)) + (1 - share) * (h / timeScale));
   },
   square: power(2),
+  /** Even wear, then cracks: the last third goes by an exponential of its own. */
+  fatigue: (_rng, timeScale, end) => (h) => {
+    const x = h / timeScale;
+    const grown = 0.35 * x + (x > 0.66 ? 0.65 * (Math.expm1(6 * (x - 0.66)) / Math.expm1(6 * 0.34)) : 0);
+    return 1 + (end - 1) * grown;
+  },
 } satisfies Record<string, Course>;
 
 export type FleetLaw = keyof typeof fleetLaws;
-export const tunedLaws: readonly FleetLaw[] = ["linear", "clearance", "exponential", "accelerating", "oneChange", "lumpy", "fading", "delayedOnset"];
-export const heldOutLaws: readonly FleetLaw[] = ["squareRoot", "twoChanges", "wanderingRate", "runInThenSteady", "square"];
+export const tunedLaws: readonly FleetLaw[] = ["linear", "clearance", "exponential", "accelerating", "oneChange", "lumpy", "fading", "delayedOnset", "runInThenSteady"];
+export const heldOutLaws: readonly FleetLaw[] = ["squareRoot", "twoChanges", "wanderingRate", "square", "fatigue"];
 
 export interface FleetReading {
   at: number;

@@ -1,0 +1,46 @@
+/**
+ * Operational clocks: how far a part has aged after so many running hours. At the time scale a clock shows
+ * about the time scale, so that rates on different clocks can be compared.
+ */
+export interface Clock {
+  /** What the clock shows after running hours since new. */
+  at(hours: number, timeScale: number): number;
+  /** The running hours at which it shows `u`. */
+  hours(u: number, timeScale: number): number;
+  /** Clock hours per running hour. */
+  pace(hours: number, timeScale: number): number;
+}
+
+/** A fading clock is held back at its start, where its pace would be infinite. */
+const EARLIEST = 0.01;
+
+/** u = T·(h/T)^m: m below 1 slows down with age, above 1 hastens. */
+export function powerClock(m: number): Clock {
+  return {
+    at: (hours, T) => (m === 1 ? hours : T * (Math.max(0, hours) / T) ** m),
+    hours: (u, T) => (m === 1 ? u : T * (Math.max(0, u) / T) ** (1 / m)),
+    pace: (hours, T) => (m === 1 ? 1 : m * Math.max(EARLIEST, hours / T) ** (m - 1)),
+  };
+}
+
+/**
+ * Bedding in: u = (h + B·T·(1 − e^(−h/(τ·T))))/(1 + B), fast at first and even afterwards.
+ */
+export function runInClock(share: number, settle: number): Clock {
+  const at = (hours: number, T: number) => (Math.max(0, hours) + share * T * (1 - Math.exp(-Math.max(0, hours) / (settle * T)))) / (1 + share);
+  return {
+    at,
+    pace: (hours, T) => (1 + (share / settle) * Math.exp(-Math.max(0, hours) / (settle * T))) / (1 + share),
+    hours(u, T) {
+      // between what an even clock says and that less the whole run-in
+      let low = Math.max(0, (1 + share) * u - share * T);
+      let high = (1 + share) * u;
+      for (let i = 0; i < 50 && high - low > 1e-9 * T; i++) {
+        const middle = (low + high) / 2;
+        if (at(middle, T) < u) low = middle;
+        else high = middle;
+      }
+      return (low + high) / 2;
+    },
+  };
+}
