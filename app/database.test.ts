@@ -4,8 +4,9 @@ import { closeConnections, db, isDatabaseDown, migrateDatabase } from "./db/clie
 import { assessments, changes, circuits, components, fluids, forecastsIssued, interventions, lives, machines, points, readings, sites, users } from "./db/schema";
 import { addRecord, editRecord } from "./fleet/commands.server";
 import { fleetList, machinePage } from "./fleet/queries.server";
-import { correctReading, logReading, setLimit } from "./points/commands.server";
-import { pointPage, pointPlace, readingOf } from "./points/queries.server";
+import { correctReading, setLimit } from "./points/commands.server";
+import { logReading, pointPlace } from "./platform/readings.server";
+import { pointPage, readingOf } from "./points/queries.server";
 import { closeQueue } from "./platform/jobs.server";
 import { addFirstEngineer, hashPassword, signIn, userOf } from "./platform/session.server";
 import { assessPoints, assessStalePoints } from "./platform/assessment.server";

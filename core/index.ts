@@ -92,3 +92,6 @@ export { exampleOf, runCalculator } from "./calculators/run";
 export type { CalculatorResult } from "./calculators/run";
 export { calculatorGroups } from "./calculators/types";
 export type { Calculator, CalculatorChart, CalculatorGroup, Cell, FactId, FieldSpec, Outcome } from "./calculators/types";
+export { plantProcedure, plantTestProblem, procedureOf, procedures, proceduresFor } from "./procedures/index";
+export type { PlantTest, Procedure } from "./procedures/types";
+export type { Principle } from "./instrument/fitness";

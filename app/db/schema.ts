@@ -5,7 +5,7 @@
 import { sql } from "drizzle-orm";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { bigint, boolean, check, customType, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
-import type { Assessment, LimitBasis, PointQuantityId, ReadingMark, ReadingState, UnitPreference } from "@core";
+import type { Assessment, LimitBasis, Outcome, PlantTest, PointQuantityId, Principle, ReadingMark, ReadingState, UnitPreference } from "@core";
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => "bytea" });
 const id = () => uuid("id").primaryKey().defaultRandom();
@@ -152,11 +152,47 @@ export const instruments = pgTable("instruments", {
   fullScale: doublePrecision("full_scale").notNull(),
   /** Permissible error, percent of full scale. */
   accuracyClass: doublePrecision("accuracy_class").notNull(),
+  principle: text("principle").$type<Principle>().notNull().default("any"),
+  /** Least value that it reads at all, core unit. */
+  leastReading: doublePrecision("least_reading"),
+  /** mm²/s */
+  viscosityLow: doublePrecision("viscosity_low"),
+  viscosityHigh: doublePrecision("viscosity_high"),
+  note: text("note").notNull().default(""),
   calibratedAt: moment("calibrated_at"),
   calibrationDueAt: moment("calibration_due_at"),
   retiredAt: retired(),
   version: version(),
 });
+
+/** A calibration, or a check before use, at two or more values. */
+export const instrumentChecks = pgTable("instrument_checks", {
+  id: id(),
+  instrumentId: uuid("instrument_id").notNull().references(() => instruments.id),
+  at: moment("at").notNull(),
+  kind: text("kind").$type<"calibration" | "check">().notNull(),
+  /** Stated value and what it read, core unit. */
+  points: jsonb("points").$type<{ stated: number; read: number }[]>().notNull(),
+  passed: boolean("passed").notNull(),
+  certificate: text("certificate").notNull().default(""),
+  note: text("note").notNull().default(""),
+  by: text("by").notNull(),
+  submission: uuid("submission").unique(),
+  createdAt: created(),
+}, (t) => [index("instrument_checks_instrument").on(t.instrumentId, t.at)]);
+
+/** Found out of calibration: what it read between two moments is not believed. */
+export const instrumentRecalls = pgTable("instrument_recalls", {
+  id: id(),
+  instrumentId: uuid("instrument_id").notNull().references(() => instruments.id),
+  fromAt: moment("from_at").notNull(),
+  untilAt: moment("until_at").notNull(),
+  reason: text("reason").notNull(),
+  readings: integer("readings").notNull(),
+  by: text("by").notNull(),
+  submission: uuid("submission").unique(),
+  createdAt: created(),
+}, (t) => [index("instrument_recalls_instrument").on(t.instrumentId)]);
 
 export const readings = pgTable("readings", {
   id: id(),
@@ -177,6 +213,8 @@ export const readings = pgTable("readings", {
   /** Why a questioned value was kept. */
   keptBecause: text("kept_because").notNull().default(""),
   doubtful: boolean("doubtful").notNull().default(false),
+  /** Its instrument was out of calibration: kept, not believed. */
+  recallId: uuid("recall_id").references(() => instrumentRecalls.id),
   takenBy: text("taken_by").notNull(),
   importId: uuid("import_id"),
   /** Made by the form that sent it: the same form sent twice saves once. */
@@ -188,6 +226,7 @@ export const readings = pgTable("readings", {
   createdAt: created(),
 }, (t) => [
   uniqueIndex("readings_once").on(t.pointId, t.takenAt).where(sql`${t.supersededAt} is null`),
+  index("readings_instrument").on(t.instrumentId, t.takenAt),
   index("readings_life").on(t.lifeId, t.pointId, t.takenAt),
   index("readings_superseded_point").on(t.pointId, t.supersededAt).where(sql`${t.supersededAt} is not null`),
   index("readings_superseded").on(t.supersededAt).where(sql`${t.supersededAt} is not null`),
@@ -271,6 +310,13 @@ export const rounds = pgTable("rounds", {
   id: id(),
   siteId: uuid("site_id").notNull().references(() => sites.id),
   name: text("name").notNull(),
+  /** Days between walks. */
+  intervalDays: integer("interval_days").notNull().default(30),
+  /** Running hours between walks, instead of days; the machines' duty tells the day. */
+  intervalHours: doublePrecision("interval_hours"),
+  /** A point whose limit comes near is due sooner. */
+  closer: boolean("closer").notNull().default(true),
+  walkedBy: text("walked_by").notNull().default(""),
   retiredAt: retired(),
   version: version(),
 });
@@ -280,6 +326,69 @@ export const roundPoints = pgTable("round_points", {
   pointId: uuid("point_id").notNull().references(() => points.id, { onDelete: "cascade" }),
   position: integer("position").notNull(),
 }, (t) => [primaryKey({ columns: [t.roundId, t.pointId] }), index("round_points_point").on(t.pointId)]);
+
+/** A point passed over on a round, and why. */
+export const roundSkips = pgTable("round_skips", {
+  id: id(),
+  roundId: uuid("round_id").notNull().references(() => rounds.id, { onDelete: "cascade" }),
+  pointId: uuid("point_id").notNull().references(() => points.id, { onDelete: "cascade" }),
+  at: moment("at").notNull(),
+  reason: text("reason").notNull(),
+  by: text("by").notNull(),
+  submission: uuid("submission").notNull().unique(),
+}, (t) => [index("round_skips_point").on(t.pointId, t.at)]);
+
+export const photos = pgTable("photos", {
+  id: id(),
+  pointId: uuid("point_id").notNull().references(() => points.id, { onDelete: "cascade" }),
+  /** The reading that it was taken with, by its form. */
+  readingSubmission: uuid("reading_submission"),
+  at: moment("at").notNull(),
+  mediaType: text("media_type").notNull(),
+  content: bytea("content").notNull(),
+  by: text("by").notNull(),
+  submission: uuid("submission").notNull().unique(),
+}, (t) => [index("photos_point").on(t.pointId, t.at)]);
+
+/** A test as a plant defines it: readings with their bounds. The tests that ship are in core. */
+export const testDefinitions = pgTable("test_definitions", {
+  id: id(),
+  definition: jsonb("definition").$type<PlantTest>().notNull(),
+  createdBy: text("created_by").notNull(),
+  createdAt: created(),
+  retiredAt: retired(),
+});
+
+/** A test that was made: what was entered, what it said. Never changed. */
+export const testRecords = pgTable("test_records", {
+  id: id(),
+  componentId: uuid("component_id").notNull().references(() => components.id),
+  lifeId: uuid("life_id").references(() => lives.id),
+  /** Id of a test in core, or of a test definition. */
+  test: text("test").notNull(),
+  at: moment("at").notNull(),
+  typed: jsonb("typed").$type<Record<string, string>>().notNull(),
+  outcome: jsonb("outcome").$type<Outcome>().notNull(),
+  note: text("note").notNull().default(""),
+  by: text("by").notNull(),
+  submission: uuid("submission").notNull().unique(),
+  createdAt: created(),
+}, (t) => [index("test_records_component").on(t.componentId, t.test, t.at)]);
+
+/** What was altered for a test, shown on the machine until it is put back. */
+export const temporaryChanges = pgTable("temporary_changes", {
+  id: id(),
+  machineId: uuid("machine_id").notNull().references(() => machines.id),
+  componentId: uuid("component_id").references(() => components.id),
+  what: text("what").notNull(),
+  /** How it stood before, to put it back. */
+  before: text("before").notNull().default(""),
+  at: moment("at").notNull(),
+  by: text("by").notNull(),
+  putBackAt: moment("put_back_at"),
+  putBackBy: text("put_back_by"),
+  submission: uuid("submission").notNull().unique(),
+}, (t) => [index("temporary_changes_machine").on(t.machineId).where(sql`${t.putBackAt} is null`)]);
 
 export const samples = pgTable("samples", {
   id: id(),

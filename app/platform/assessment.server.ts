@@ -67,17 +67,17 @@ export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], prior
 /** Columns of a reading that an assessment looks at. */
 export const assessedColumns = {
   id: readings.id, pointId: readings.pointId, lifeId: readings.lifeId, takenAt: readings.takenAt, value: readings.value, pressure: readings.pressure,
-  temperature: readings.temperature, hours: readings.hours, doubtful: readings.doubtful, fullScale: instruments.fullScale, accuracyClass: instruments.accuracyClass,
+  temperature: readings.temperature, hours: readings.hours, doubtful: readings.doubtful, recallId: readings.recallId, fullScale: instruments.fullScale, accuracyClass: instruments.accuracyClass,
 };
 
 interface ReadingRow {
-  id: string; takenAt: Date; value: number; pressure: number | null; temperature: number | null; hours: number | null; doubtful: boolean; fullScale: number | null; accuracyClass: number | null;
+  id: string; takenAt: Date; value: number; pressure: number | null; temperature: number | null; hours: number | null; doubtful: boolean; recallId: string | null; fullScale: number | null; accuracyClass: number | null;
 }
 
 /** A stored reading as the core wants it. A class is a permissible error, taken as a rectangle. */
 export function assessReadingOf(r: ReadingRow): AssessReading {
   return {
-    id: r.id, at: r.takenAt.getTime(), hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, doubtful: r.doubtful,
+    id: r.id, at: r.takenAt.getTime(), hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, doubtful: r.doubtful, recalled: r.recallId !== null,
     uncertainty: r.fullScale !== null && r.accuracyClass !== null ? (r.accuracyClass * r.fullScale) / 100 / Math.sqrt(3) : null,
   };
 }

@@ -2,12 +2,13 @@ import { data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/correct";
 import { findUnit, fromCore, preferredUnit, quantityOf } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { pointPlace } from "~/platform/readings.server";
 import { fieldsOf } from "~/platform/validate";
 import { Button, CheckField, Notice, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { dayText, localInput, useSite } from "~/ui/site";
 import { correctReading } from "./commands.server";
-import { pointPage, pointPlace, readingOf } from "./queries.server";
+import { pointPage, readingOf } from "./queries.server";
 import { ReadingForm } from "./readingForm";
 
 export const meta = () => [{ title: "Correct a reading · Juncteral" }];

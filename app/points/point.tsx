@@ -4,6 +4,7 @@ import type { Route } from "./+types/point";
 import { formatNumber, findUnit, fromCore, limitBases, quantityOf, readingStates, wearPaths } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
+import { logReading, pointPlace } from "~/platform/readings.server";
 import { fieldsOf } from "~/platform/validate";
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { Notice } from "~/ui/form";
@@ -15,8 +16,7 @@ import { Verdict } from "~/ui/verdict";
 import { WorkingTable } from "~/ui/working";
 import { cautionFor } from "./caution";
 import { sameMonthChart, trendChart } from "./charts";
-import { logReading } from "./commands.server";
-import { nextPointOf, pointPage, pointPlace, supersededReadings } from "./queries.server";
+import { nextPointOf, pointPage, supersededReadings } from "./queries.server";
 import { ReadingForm } from "./readingForm";
 import { ReadingTable } from "./table";
 

@@ -1,46 +1,16 @@
 /** Everything about one point: its place, its lives, its readings as read and corrected, its assessment. */
 import { and, asc, count, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
-import { correctSeries, defaultPrior, preferredUnit, sameMonthOf, type CorrectedReading, type Fluid, type UnitPreference } from "@core";
+import { correctSeries, defaultPrior, sameMonthOf, type CorrectedReading, type Fluid, type UnitPreference } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, circuits, components, instruments, interventions, lives, machines, points, readings, sites, stops, type AssessmentDetail } from "~/db/schema";
+import { assessments, instruments, interventions, lives, points, readings, stops, type AssessmentDetail } from "~/db/schema";
 import { assessPointOf, assessReadingOf, assessedColumns, contextOf, fluidOf, pointSetups, stopsBySite } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
+import { pointPlace } from "~/platform/readings.server";
 
 /** Most readings that a chart gets for one life; more are thinned on the server. */
 const CHART_READINGS = 400;
 export const TABLE_PAGE = 24;
-
-export interface PointPlace {
-  id: string;
-  name: string;
-  component: string;
-  componentId: string;
-  componentKind: string;
-  model: string;
-  circuit: string;
-  machine: string;
-  machineId: string;
-  area: string;
-  siteId: string;
-  timeZone: string;
-  /** The reader's units; what is typed without one is taken in them. */
-  units: UnitPreference;
-}
-
-/** Where a point sits, its unit being the one that the reader prefers. 404 when there is none. */
-export async function pointPlace(id: string, units: UnitPreference = {}): Promise<PointPlace & { point: typeof points.$inferSelect }> {
-  const [row] = await db()
-    .select({ point: points, component: components.name, componentId: components.id, componentKind: components.kind, model: components.model, circuit: circuits.name, machine: machines.name, machineId: machines.id, area: machines.area, siteId: sites.id, timeZone: sites.timeZone })
-    .from(points)
-    .innerJoin(components, eq(components.id, points.componentId))
-    .innerJoin(circuits, eq(circuits.id, components.circuitId))
-    .innerJoin(machines, eq(machines.id, circuits.machineId))
-    .innerJoin(sites, eq(sites.id, machines.siteId))
-    .where(eq(points.id, id));
-  if (!row) throw notFound("point");
-  return { ...row, id, name: row.point.name, point: { ...row.point, unit: preferredUnit(row.point.quantity, units, row.point.unit) }, units };
-}
 
 export interface ChartReading {
   at: number;

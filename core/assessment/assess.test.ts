@@ -19,7 +19,7 @@ const base: SimulatedLife = { asNew: 1.37, end: 1, timeScale: 20_000, law: "none
 
 function read(life: Partial<SimulatedLife>, months = 60, seed = 1): AssessReading[] {
   const times = Array.from({ length: months }, (_, i) => ({ at: NOW - (months - i) * 30.4 * DAY + 20 * DAY, hours: 300 + i * 30.4 * 9 }));
-  return simulateLife({ ...base, ...life }, times, random(seed)).map((r, i) => ({ id: `r${i}`, at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false }));
+  return simulateLife({ ...base, ...life }, times, random(seed)).map((r, i) => ({ id: `r${i}`, at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false, recalled: false }));
 }
 
 const say = (parts: VerdictPart[]) => parts.map((p) => ("text" in p ? p.text : "date" in p ? new Date(p.date).toISOString().slice(0, 10) : `${p.value.toFixed(2)} ${p.quantity}`)).join("");
@@ -31,7 +31,7 @@ describe("summer story: the oil warms year by year, the pump does not change", (
       const at = NOW - (60 - i) * 30.4 * DAY;
       const hours = 300 + i * 30.4 * 9;
       const [r] = simulateLife({ ...base, b: 0.95, temperature: { mean: 43 + (1.8 * i) / 12, swing: 11, scatter: 1.6 } }, [{ at, hours }], rng);
-      return { id: `s${i}`, at, hours, value: r!.value, pressure: r!.pressure, temperature: r!.temperature, uncertainty: null, doubtful: false };
+      return { id: `s${i}`, at, hours, value: r!.value, pressure: r!.pressure, temperature: r!.temperature, uncertainty: null, doubtful: false, recalled: false };
     });
   };
 
@@ -90,7 +90,7 @@ describe("states and verdicts", () => {
 
   test("a falling quantity reaches a lower limit", () => {
     const rng = random(5);
-    const readings = Array.from({ length: 60 }, (_, i) => ({ id: `m${i}`, at: NOW - (60 - i) * 30.4 * DAY, hours: 300 + i * 270, value: 60 - i * 0.7 + rng.normal(), pressure: null, temperature: null, uncertainty: null, doubtful: false }));
+    const readings = Array.from({ length: 60 }, (_, i) => ({ id: `m${i}`, at: NOW - (60 - i) * 30.4 * DAY, hours: 300 + i * 270, value: 60 - i * 0.7 + rng.normal(), pressure: null, temperature: null, uncertainty: null, doubtful: false, recalled: false }));
     const a = assess(readings, { ...point, quantity: "pilotMargin", limit: { basis: "absolute", upper: null, lower: 10 }, reference: null, fullFlow: null }, context);
     expect(a.trend.slope!.perMonth).toBeLessThan(-0.5);
     expect(["alert", "alarm"]).toContain(a.state);

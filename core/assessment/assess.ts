@@ -29,6 +29,8 @@ const RISING = 0.9;
 /** Readings looked at for a recent trend. */
 const RECENT = 24;
 const OUTLIER = 0.5;
+/** Relative standard uncertainty that takes a reading out of every fit. */
+const NOT_BELIEVED = 100;
 
 /** A plain indicator is mapped to s = 1 as new and s = 2 at the limit. */
 const PLAIN_LIMIT = Math.LN2;
@@ -62,7 +64,8 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
   const limits: Limits | null = resolved?.ok && !limitProblem ? resolved.limits : null;
   const duty = dutyFromReadings(series, context.duty);
 
-  const latest = series.length ? median(series.slice(-3).map((r) => r.corrected)) : null;
+  const believed = series.filter((r) => !r.recalled);
+  const latest = believed.length ? median(believed.slice(-3).map((r) => r.corrected)) : null;
   const limit = limits && baseline && latest !== null ? nearestLimit(latest, baseline.centre, limits) : null;
   const indicator = limit !== null && baseline ? indicatorOf(corrected, baseline, limit, point) : null;
   const cast =
@@ -116,7 +119,7 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
 function baselineFor(corrected: CorrectedSeries, point: AssessPoint, context: AssessContext): Baseline | undefined {
   if (point.makersNew !== null && corrected.readings.length < 3) return makersBaseline(point.makersNew, Math.abs(point.makersNew) * 0.1);
   return baselineOf(
-    corrected.readings.filter((r) => !r.doubtful).map((r) => ({ hours: r.hours - context.lifeStartHours, value: r.corrected, uncertainty: r.uncertainty })),
+    corrected.readings.filter((r) => !r.doubtful && !r.recalled).map((r) => ({ hours: r.hours - context.lifeStartHours, value: r.corrected, uncertainty: r.uncertainty })),
     { runInHours: context.runInHours, kind: point.knownWhenNew ? "commissioning" : "firstReadings" },
   );
 }
@@ -129,7 +132,7 @@ function indicatorOf(corrected: CorrectedSeries, baseline: Baseline, limit: numb
       toValue: (s) => s * baseline.centre,
       readings: corrected.readings.map((r) => ({
         hours: r.hours, y: Math.log(Math.max(r.raw, 1e-6) / baseline.centre), lnPressure: r.lnPressure, lnViscosity: r.lnViscosity,
-        u: (r.doubtful ? 5 : 1) * (r.mark === "noConditions" ? 0.25 : 0.01),
+        u: r.recalled ? NOT_BELIEVED : (r.doubtful ? 5 : 1) * (r.mark === "noConditions" ? 0.25 : 0.01),
       })),
     };
   }
@@ -142,7 +145,7 @@ function indicatorOf(corrected: CorrectedSeries, baseline: Baseline, limit: numb
       hours: r.hours,
       y: Math.log(Math.max(PLAIN_FLOOR, 1 + sideMargin(r.corrected, baseline.centre, limit))),
       lnPressure: 0, lnViscosity: 0,
-      u: r.doubtful ? 0.5 : Math.abs(quantityOf(point.quantity).floor / span),
+      u: r.recalled ? NOT_BELIEVED : r.doubtful ? 0.5 : Math.abs(quantityOf(point.quantity).floor / span),
     })),
   };
 }
@@ -158,7 +161,7 @@ function ownNoise(indicator: Indicator, prior: number): number {
 }
 
 function trendOf(series: readonly SeriesPoint[], cast: Forecast | null): Assessment["trend"] {
-  const used = series.filter((r) => r.mark !== "outlier" && r.mark !== "doubtful");
+  const used = series.filter((r) => r.mark !== "outlier" && r.mark !== "doubtful" && r.mark !== "recalled");
   if (used.length < 4) return { proved: false, mannKendall: { raw: null, corrected: null }, slope: null };
   const values = used.map((r) => r.corrected);
   const raw = mannKendall(used.map((r) => r.raw)).p;
@@ -175,7 +178,8 @@ function trendOf(series: readonly SeriesPoint[], cast: Forecast | null): Assessm
 function marginOf(cast: Forecast | null, indicator: Indicator | null, baseline: Baseline | undefined, limit: number | null, series: readonly SeriesPoint[], latest: number | null): Assessment["margin"] {
   if (!baseline || limit === null || latest === null) return null;
   const used = (value: number) => sideMargin(value, baseline.centre, limit);
-  const before = series.length > 1 ? used(series[series.length - 2]!.corrected) : null;
+  const shown = series.filter((r) => r.mark !== "recalled");
+  const before = shown.length > 1 ? used(shown[shown.length - 2]!.corrected) : null;
   if (!cast || !indicator) return { value: used(latest), low: used(latest), high: used(latest), before };
   return { value: used(indicator.toValue(cast.level.centre)), low: used(indicator.toValue(cast.level.low)), high: used(indicator.toValue(cast.level.high)), before };
 }
@@ -251,7 +255,7 @@ function expectationOf(cast: Forecast | null, indicator: Indicator | null, forec
       seen: { lnPressure: [Math.min(...pressures), Math.max(...pressures)], lnViscosity: [Math.min(...viscosities), Math.max(...viscosities)] },
     };
   }
-  const values = corrected.readings.map((r) => r.corrected);
+  const values = corrected.readings.filter((r) => !r.recalled).map((r) => r.corrected);
   const recent = values.slice(-12);
   const spread = Math.max(robustSpread(recent), quantityOf(point.quantity).floor, indicator && cast ? Math.abs(indicator.toValue(1 + cast.noise) - indicator.toValue(1)) : 0);
   return { scale: "plain", ahead: aheadOf(forecast, (v) => v), centre: level, deviation: spread, a: 0, b: 0, ua: 0, ub: 0, reference: null, seen: null };

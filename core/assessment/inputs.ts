@@ -5,7 +5,7 @@ import type { AssessContext, AssessPoint, AssessReading, ContextInput, PointInpu
 export function fullReadings(readings: readonly ReadingInput[]): AssessReading[] {
   return readings.map((r, i) => ({
     id: r.id ?? String(i), at: r.at, value: r.value,
-    hours: r.hours ?? null, pressure: r.pressure ?? null, temperature: r.temperature ?? null, uncertainty: r.uncertainty ?? null, doubtful: r.doubtful ?? false,
+    hours: r.hours ?? null, pressure: r.pressure ?? null, temperature: r.temperature ?? null, uncertainty: r.uncertainty ?? null, doubtful: r.doubtful ?? false, recalled: r.recalled ?? false,
   }));
 }
 

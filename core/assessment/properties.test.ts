@@ -18,6 +18,7 @@ const reading = fc.record({
   temperature: fc.option(fc.double({ min: -20, max: 120, noNaN: true })),
   hours: fc.option(fc.double({ min: 0, max: 1e5, noNaN: true })),
   doubtful: fc.boolean(),
+  recalled: fc.boolean(),
 });
 
 const series = fc.array(reading, { minLength: 0, maxLength: 18 }).map((list): AssessReading[] => list.map((r, i) => ({ ...r, id: `r${i}`, at: NOW - (list.length - i) * 30 * DAY, uncertainty: null })));

@@ -25,6 +25,7 @@ export interface CorrectedReading {
   lnViscosity: number;
   mark: ReadingMark | null;
   doubtful: boolean;
+  recalled: boolean;
 }
 
 export interface CorrectedSeries {
@@ -57,7 +58,7 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
       readings: readings.map((r, i) => ({
         id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected: r.value,
         uncertainty: Math.max(quantity.floor, r.uncertainty ?? Math.abs(r.value) * usualUncertainty.plain),
-        lnPressure: 0, lnViscosity: 0, mark: r.doubtful ? "doubtful" : null, doubtful: r.doubtful,
+        lnPressure: 0, lnViscosity: 0, mark: r.recalled ? "recalled" : r.doubtful ? "doubtful" : null, doubtful: r.doubtful, recalled: r.recalled,
       })),
     };
   }
@@ -66,7 +67,7 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
   const start = hours[0] ?? 0;
   const learning = readings.flatMap((r, i) => {
     const c = conditions[i]!;
-    return c.complete && r.value > 0 && !r.doubtful && hours[i]! - start <= LEARNING_SPAN_HOURS
+    return c.complete && r.value > 0 && !r.doubtful && !r.recalled && hours[i]! - start <= LEARNING_SPAN_HOURS
       ? [{ time: hours[i]!, lnFlow: Math.log(r.value), lnPressure: c.lnPressure, lnViscosity: c.lnViscosity }]
       : [];
   });
@@ -90,11 +91,11 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
         c.complete ? 0 : NO_CONDITIONS,
       );
       const off = exponents.readings > 0 && c.complete ? outside(c.lnPressure, seenP) + outside(c.lnViscosity, seenV) : 0;
-      const mark: ReadingMark | null = r.doubtful ? "doubtful" : !c.complete ? "noConditions" : off > 0.1 ? "offCondition" : null;
+      const mark: ReadingMark | null = r.recalled ? "recalled" : r.doubtful ? "doubtful" : !c.complete ? "noConditions" : off > 0.1 ? "offCondition" : null;
       return {
         id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected,
         uncertainty: corrected * Math.hypot(relative, off * 0.3),
-        lnPressure: c.lnPressure, lnViscosity: c.lnViscosity, mark, doubtful: r.doubtful,
+        lnPressure: c.lnPressure, lnViscosity: c.lnViscosity, mark, doubtful: r.doubtful, recalled: r.recalled,
       };
     }),
   };

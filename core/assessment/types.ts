@@ -24,6 +24,8 @@ export interface AssessReading {
   uncertainty: number | null;
   /** A person marked it as doubtful: kept, weighted down. */
   doubtful: boolean;
+  /** Its instrument was found out of calibration: kept, not believed. */
+  recalled: boolean;
 }
 
 export interface AssessPoint {
@@ -68,7 +70,7 @@ export const conditionStates = ["unproven", "steady", "drifting", "alert", "alar
 export type ConditionState = (typeof conditionStates)[number];
 
 /** What is odd about a reading; it is kept all the same. */
-export type ReadingMark = "outlier" | "doubtful" | "noConditions" | "offCondition";
+export type ReadingMark = "outlier" | "doubtful" | "recalled" | "noConditions" | "offCondition";
 
 export interface SeriesPoint {
   id: string;

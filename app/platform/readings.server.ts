@@ -1,0 +1,170 @@
+/**
+ * A reading comes in: from a point's page, a round on a tablet. Checked against the point, its life and its
+ * neighbours in time, questioned where it is odd, saved once. Readings are only ever added or superseded.
+ */
+import { and, desc, eq, gt, isNull, lt, lte, ne, or, sql } from "drizzle-orm";
+import { expectedReading, formatQuantity, preferredUnit, questionReading, readingStates, type ParsedQuantity, type Question, type UnitPreference } from "@core";
+import { brokenConstraint, db, type Queryable } from "~/db/client.server";
+import { assessments, circuits, components, lives, machines, points, readings, sites } from "~/db/schema";
+import { assessPoints, fluidOf, markStale, pointSetups } from "./assessment.server";
+import { now } from "./clock.server";
+import { isUuid, notFound } from "./guard.server";
+import { log } from "./log.server";
+import { readingSchema } from "./readingSchema";
+import { check, localMoment } from "./validate";
+
+export interface PointPlace {
+  id: string;
+  name: string;
+  component: string;
+  componentId: string;
+  componentKind: string;
+  model: string;
+  circuit: string;
+  machine: string;
+  machineId: string;
+  area: string;
+  siteId: string;
+  timeZone: string;
+  /** The reader's units; what is typed without one is taken in them. */
+  units: UnitPreference;
+}
+
+/** Where a point sits, its unit being the one that the reader prefers. 404 when there is none. */
+export async function pointPlace(id: string, units: UnitPreference = {}): Promise<PointPlace & { point: typeof points.$inferSelect }> {
+  const [row] = await db()
+    .select({ point: points, component: components.name, componentId: components.id, componentKind: components.kind, model: components.model, circuit: circuits.name, machine: machines.name, machineId: machines.id, area: machines.area, siteId: sites.id, timeZone: sites.timeZone })
+    .from(points)
+    .innerJoin(components, eq(components.id, points.componentId))
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .where(eq(points.id, id));
+  if (!row) throw notFound("point");
+  return { ...row, id, name: row.point.name, point: { ...row.point, unit: preferredUnit(row.point.quantity, units, row.point.unit) }, units };
+}
+
+/** How far ahead of the server's clock a device's clock may be. */
+const CLOCK_SLACK = 5 * 60_000;
+
+export type Saved = { ok: true; readingId: string } | { ok: false; problems: Record<string, string>; question?: Question };
+
+export type Point = PointPlace & { point: typeof points.$inferSelect };
+
+/** Assess at once; a failure leaves the point stale for the worker, and the reading is safe either way. */
+export async function assessNow(pointId: string): Promise<void> {
+  await assessPoints([pointId]).catch((error: Error) => log.error({ err: error.message, pointId }, "assessment left to the worker"));
+}
+
+export interface CheckedReading {
+  takenAt: Date;
+  value: ParsedQuantity;
+  least: ParsedQuantity | null;
+  temperature: number | null;
+  pressure: number | null;
+  speed: number | null;
+  hours: number | null;
+  instrumentId: string | null;
+  note: string;
+  keptBecause: string;
+  submission: string;
+  lifeId: string;
+}
+
+/** Check what was typed against the point, its life and its neighbours in time. */
+export async function checkReading(tx: Queryable, place: Point, fields: Record<string, string>, replaces: string | null): Promise<{ ok: true; reading: CheckedReading } | { ok: false; problems: Record<string, string> }> {
+  const { point } = place;
+  const cycle = point.state === "cycle";
+  const checked = await check(readingSchema(point.quantity, point.unit, cycle, place.units), fields);
+  const problems: Record<string, string> = checked.ok ? {} : checked.problems;
+  const at = localMoment(fields.takenAt ?? "", place.timeZone);
+  if (!problems.takenAt && Number.isNaN(at)) problems.takenAt = "Write the date and time as 2026-11-20 10:40.";
+  else if (at > now() + CLOCK_SLACK) problems.takenAt = "That is in the future. Readings carry the time they were taken.";
+  if (!checked.ok) return { ok: false, problems };
+  const v = checked.values;
+  if (v.state !== point.state) problems.state = `This series is read ${readingStates[point.state]} and never mixes states. Add a point for the other state.`;
+  const least = v.least as ParsedQuantity | null;
+  if (least && v.value && least.value > v.value.value) problems.least = "The least is above the greatest.";
+  if (v.instrumentId && !isUuid(v.instrumentId)) problems.instrumentId = "Choose an instrument from the list.";
+  if (Object.keys(problems).length > 0) return { ok: false, problems };
+
+  const takenAt = new Date(at);
+  const [life] = await tx.select({ id: lives.id }).from(lives)
+    .where(and(eq(lives.componentId, place.componentId), lte(lives.startedAt, takenAt), or(isNull(lives.endedAt), gt(lives.endedAt, takenAt)))).orderBy(desc(lives.startedAt)).limit(1);
+  if (!life) return { ok: false, problems: { takenAt: "The part was not fitted then. Check the date, or the start of its life." } };
+
+  if (v.hours) {
+    const beside = (earlier: boolean) =>
+      tx.select({ hours: readings.hours, takenAt: readings.takenAt }).from(readings)
+        .where(and(eq(readings.pointId, point.id), isNull(readings.supersededAt), sql`${readings.hours} is not null`, earlier ? lt(readings.takenAt, takenAt) : gt(readings.takenAt, takenAt), replaces ? ne(readings.id, replaces) : undefined))
+        .orderBy(earlier ? desc(readings.takenAt) : readings.takenAt).limit(1);
+    const [before] = await beside(true);
+    const [after] = await beside(false);
+    const day = (d: Date) => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: place.timeZone }).format(d);
+    if (before && v.hours.value < before.hours!) problems.hours = `The hours run backwards: the counter stood at ${formatQuantity(before.hours!, "runningHours")} on ${day(before.takenAt)}.`;
+    else if (after && v.hours.value > after.hours!) problems.hours = `The hours run ahead: the counter stands at only ${formatQuantity(after.hours!, "runningHours")} on ${day(after.takenAt)}.`;
+    else if (before && (at - before.takenAt.getTime()) / 3_600_000 + 1 < v.hours.value - before.hours!) problems.hours = `More hours than have passed since ${day(before.takenAt)} (${formatQuantity(before.hours!, "runningHours")}).`;
+    if (problems.hours) return { ok: false, problems };
+  }
+  return {
+    ok: true,
+    reading: {
+      takenAt, value: v.value!, least, temperature: v.temperature?.value ?? null, pressure: v.pressure?.value ?? null, speed: v.speed?.value ?? null, hours: v.hours?.value ?? null,
+      instrumentId: v.instrumentId || null, note: v.note, keptBecause: v.keptBecause, submission: v.submission, lifeId: life.id,
+    },
+  };
+}
+
+/** What is odd about the value for these conditions, by the stored expectation. */
+async function questionOf(tx: Queryable, place: Point, reading: CheckedReading): Promise<Question | undefined> {
+  const [stored] = await tx.select({ detail: assessments.detail, last: assessments.lastRaw, lifeId: assessments.lifeId }).from(assessments).where(eq(assessments.pointId, place.id));
+  const [setup] = await pointSetups(tx).where(eq(points.id, place.id));
+  if (!stored || stored.lifeId !== reading.lifeId) return undefined;
+  const expectation = stored.detail?.expectation;
+  const expected = expectation ? expectedReading(expectation, setup ? fluidOf(setup) : null, { pressure: reading.pressure, temperature: reading.temperature, at: reading.takenAt.getTime() }) : null;
+  return questionReading({ value: reading.value.value, entered: reading.value.entered, unit: reading.value.unit }, place.point.quantity, expected, stored.last);
+}
+
+export const enteredText = (value: ParsedQuantity) => `${value.entered} ${value.unit}`;
+
+/**
+ * Save a reading. A doubtful value comes back as a question unless a reason to keep it was given.
+ * The same form sent twice saves once.
+ */
+export async function logReading(place: Point, fields: Record<string, string>, by: string): Promise<Saved> {
+  const result = await db().transaction(async (tx): Promise<Saved> => {
+    // one save at a time at a point, so that a copy of the form finds the first one saved
+    await tx.select({ id: points.id }).from(points).where(eq(points.id, place.id)).for("update");
+    const checked = await checkReading(tx, place, fields, null);
+    if (!checked.ok) return checked;
+    const { reading } = checked;
+    const [sent] = await tx.select({ id: readings.id }).from(readings).where(eq(readings.submission, reading.submission));
+    if (sent) return { ok: true, readingId: sent.id };
+    const question = await questionOf(tx, place, reading);
+    if (question && !reading.keptBecause) return { ok: false, problems: {}, question };
+    const [there] = await tx.select({ entered: readings.entered }).from(readings).where(and(eq(readings.pointId, place.id), eq(readings.takenAt, reading.takenAt), isNull(readings.supersededAt)));
+    if (there) return { ok: false, problems: { takenAt: `There is already a reading at that time: ${there.entered}. Correct that one in the table, or change the time.` } };
+    const [row] = await tx.insert(readings).values({
+      pointId: place.id, lifeId: reading.lifeId, takenAt: reading.takenAt, value: reading.value.value, least: reading.least?.value ?? null, entered: enteredText(reading.value),
+      pressure: reading.pressure, temperature: reading.temperature, speed: reading.speed, hours: reading.hours, instrumentId: reading.instrumentId, note: reading.note,
+      keptBecause: question ? reading.keptBecause : "", takenBy: by, submission: reading.submission,
+    }).returning({ id: readings.id });
+    await tx.update(points).set({ lastReadingAt: sql`greatest(${points.lastReadingAt}, ${reading.takenAt.toISOString()}::timestamptz)` }).where(eq(points.id, place.id));
+    await markStale(tx, [place.id]);
+    return { ok: true, readingId: row!.id };
+  }).catch((error: unknown) => sentTwice(error, fields.submission));
+  if (result.ok) await assessNow(place.id);
+  return result;
+}
+
+/** Two copies of one form raced each other: the first is saved, the second is told the same. */
+export async function sentTwice(error: unknown, submission: string | undefined): Promise<Saved> {
+  const constraint = brokenConstraint(error);
+  // the copies may break either rule first: the one form, or the one moment
+  if (constraint && submission) {
+    const [sent] = await db().select({ id: readings.id }).from(readings).where(eq(readings.submission, submission));
+    if (sent) return { ok: true, readingId: sent.id };
+  }
+  if (constraint === "readings_once") return { ok: false, problems: { takenAt: "Somebody just saved a reading at that time. Change the time, or correct theirs." } };
+  throw error;
+}
