@@ -99,6 +99,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
             <>
               {data.booked.length === 0 ? <Link to={`/work/book?point=${place.id}`} className={data.state === "steady" ? "way" : "act"}>Book work into a stop</Link> : null}
               <Link to={`/points/${place.id}/limit`} className="way">Change the limit</Link>
+              <Link to={`/instruments/fit/${place.id}`} className="way">Which instrument fits?</Link>
               <Link to={`/fleet/edit/point/${place.id}`} className="way">Edit the point</Link>
             </>
           ) : null}

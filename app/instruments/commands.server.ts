@@ -1,0 +1,111 @@
+/** Writes about instruments: the register, checks, and a recall of what one read. */
+import { and, eq, gte, isNull, lte } from "drizzle-orm";
+import { findUnit, parseNumber, preferredUnit, quantityOf, toCore, type PointQuantityId, type UnitPreference, isPointQuantity } from "@core";
+import { brokenConstraint, db } from "~/db/client.server";
+import { changes, instrumentChecks, instrumentRecalls, instruments, readings } from "~/db/schema";
+import { assessPoints, markStale } from "~/platform/assessment.server";
+import { now } from "~/platform/clock.server";
+import { isUuid } from "~/platform/guard.server";
+import { log } from "~/platform/log.server";
+import { check, localMoment } from "~/platform/validate";
+import { checkLines, instrumentSchema } from "./form";
+import type { InstrumentRow } from "./queries.server";
+
+export type Done = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status?: number };
+
+/** Add an instrument, or change one. */
+export async function saveInstrument(old: InstrumentRow | null, fields: Record<string, string>, by: string, units: UnitPreference): Promise<Done> {
+  const quantity: PointQuantityId = isPointQuantity(fields.quantity ?? "") ? (fields.quantity as PointQuantityId) : "pressure";
+  const checked = await check(instrumentSchema(quantity, units), fields);
+  if (!checked.ok) return { ok: false, problems: checked.problems };
+  const v = checked.values;
+  if ((v.viscosityLow === null) !== (v.viscosityHigh === null)) return { ok: false, problems: { [v.viscosityLow ? "viscosityHigh" : "viscosityLow"]: "Give both ends of the range, or neither." } };
+  if (v.viscosityLow && v.viscosityHigh && v.viscosityLow.value >= v.viscosityHigh.value) return { ok: false, problems: { viscosityHigh: "Above the lower end." } };
+  if (!(v.fullScale!.value > 0)) return { ok: false, problems: { fullScale: "Full scale lies above zero." } };
+  const values = { tag: v.tag, name: v.name, quantity: v.quantity, principle: v.principle, fullScale: v.fullScale!.value, leastReading: v.leastReading?.value ?? null, accuracyClass: v.accuracyClass, viscosityLow: v.viscosityLow?.value ?? null, viscosityHigh: v.viscosityHigh?.value ?? null, note: v.note };
+  try {
+    return await db().transaction(async (tx): Promise<Done> => {
+      if (!old) {
+        const [row] = await tx.insert(instruments).values(values).returning({ id: instruments.id });
+        return { ok: true, id: row!.id };
+      }
+      const [locked] = await tx.select().from(instruments).where(eq(instruments.id, old.id)).for("update");
+      if (locked!.version !== v.version) return { ok: false, status: 409, problems: { form: "Somebody changed this instrument while you were at it. Load the page to see it; what you typed stays here." } };
+      await tx.update(instruments).set({ ...values, version: locked!.version + 1, ...(fields.intent === "retire" && { retiredAt: new Date(now()) }) }).where(eq(instruments.id, old.id));
+      await tx.insert(changes).values({ by, what: "instrument", recordId: old.id, before: locked, after: values });
+      return { ok: true, id: old.id };
+    });
+  } catch (error) {
+    if (brokenConstraint(error)?.includes("tag")) return { ok: false, problems: { tag: "Another instrument has this tag." } };
+    throw error;
+  }
+}
+
+/** Record a calibration, or a check before use. It passes when every value lies within the class. */
+export async function recordCheck(instrument: InstrumentRow, fields: Record<string, string>, by: string, timeZone: string, units: UnitPreference): Promise<Done & { passed?: boolean }> {
+  const problems: Record<string, string> = {};
+  const at = localMoment(fields.at ?? "", timeZone);
+  if (Number.isNaN(at)) problems.at = "Write the date and time as 2026-11-20 10:40.";
+  else if (at > now() + 300_000) problems.at = "That is in the future.";
+  const lines = checkLines(fields.points ?? "");
+  if (!lines.ok) problems.points = lines.message;
+  if (!isUuid(fields.submission)) problems.form = "The form is out of date: load the page again.";
+  const months = fields.kind === "calibration" ? Number(fields.months || "12") : 0;
+  if (fields.kind === "calibration" && !(months > 0 && months <= 120)) problems.months = "Months until the next one, 1 to 120.";
+  const { dimension } = quantityOf(instrument.quantity);
+  const unit = findUnit(preferredUnit(instrument.quantity, units), dimension)!;
+  const read: { stated: number; read: number }[] = [];
+  if (lines.ok) {
+    lines.lines.forEach(([stated, got], i) => {
+      const [s, g] = [parseNumber(stated), parseNumber(got)];
+      if (!Number.isFinite(s) || !Number.isFinite(g)) problems.points ??= `Line ${i + 1}: both must be numbers, in ${unit.symbol}.`;
+      else read.push({ stated: toCore(s, unit), read: toCore(g, unit) });
+    });
+  }
+  if (Object.keys(problems).length > 0) return { ok: false, problems };
+  const permissible = (instrument.accuracyClass / 100) * instrument.fullScale;
+  const passed = read.every((p) => Math.abs(p.read - p.stated) <= permissible * (1 + 1e-9));
+  return db().transaction(async (tx): Promise<Done & { passed?: boolean }> => {
+    const [sent] = await tx.select({ id: instrumentChecks.id, passed: instrumentChecks.passed }).from(instrumentChecks).where(eq(instrumentChecks.submission, fields.submission!));
+    if (sent) return { ok: true, id: sent.id, passed: sent.passed };
+    const [row] = await tx.insert(instrumentChecks).values({ instrumentId: instrument.id, at: new Date(at), kind: fields.kind === "calibration" ? "calibration" : "check", points: read, passed, certificate: (fields.certificate ?? "").slice(0, 200), note: (fields.note ?? "").slice(0, 500), by, submission: fields.submission! }).returning({ id: instrumentChecks.id });
+    if (passed && fields.kind === "calibration") {
+      const due = new Date(at);
+      due.setUTCMonth(due.getUTCMonth() + months);
+      await tx.update(instruments).set({ calibratedAt: new Date(at), calibrationDueAt: due }).where(eq(instruments.id, instrument.id));
+    }
+    return { ok: true, id: row!.id, passed };
+  });
+}
+
+/** Most points that are assessed at once; more are left to the worker. */
+const AT_ONCE = 60;
+
+/**
+ * Found out of calibration: everything it read between two moments is kept and no longer believed, and the
+ * points are assessed again.
+ */
+export async function recallInstrument(instrument: InstrumentRow, fields: Record<string, string>, by: string, timeZone: string): Promise<Done> {
+  const problems: Record<string, string> = {};
+  const [from, until] = [localMoment(fields.from ?? "", timeZone), localMoment(fields.until ?? "", timeZone)];
+  if (Number.isNaN(from)) problems.from = "Write the date and time as 2026-11-20 10:40.";
+  if (Number.isNaN(until)) problems.until = "Write the date and time as 2026-11-20 10:40.";
+  else if (until <= from) problems.until = "After the beginning.";
+  const reason = (fields.reason ?? "").trim();
+  if (reason.length < 3) problems.reason = "Say what was found: the record keeps it.";
+  if (!isUuid(fields.submission)) problems.form = "The form is out of date: load the page again.";
+  if (Object.keys(problems).length > 0) return { ok: false, problems };
+  const { pointIds, id } = await db().transaction(async (tx) => {
+    const [sent] = await tx.select({ id: instrumentRecalls.id }).from(instrumentRecalls).where(eq(instrumentRecalls.submission, fields.submission!));
+    if (sent) return { pointIds: [] as string[], id: sent.id };
+    const [row] = await tx.insert(instrumentRecalls).values({ instrumentId: instrument.id, fromAt: new Date(from), untilAt: new Date(until), reason: reason.slice(0, 500), readings: 0, by, submission: fields.submission! }).returning({ id: instrumentRecalls.id });
+    const marked = await tx.update(readings).set({ recallId: row!.id })
+      .where(and(eq(readings.instrumentId, instrument.id), gte(readings.takenAt, new Date(from)), lte(readings.takenAt, new Date(until)), isNull(readings.supersededAt), isNull(readings.recallId))).returning({ pointId: readings.pointId });
+    await tx.update(instrumentRecalls).set({ readings: marked.length }).where(eq(instrumentRecalls.id, row!.id));
+    const ids = [...new Set(marked.map((m) => m.pointId))];
+    if (ids.length) await markStale(tx, ids);
+    return { pointIds: ids, id: row!.id };
+  });
+  if (pointIds.length > 0 && pointIds.length <= AT_ONCE) await assessPoints(pointIds).catch((error: Error) => log.error({ err: error.message }, "recalled points left to the worker"));
+  return { ok: true, id };
+}
