@@ -95,3 +95,5 @@ export type { Calculator, CalculatorChart, CalculatorGroup, Cell, FactId, FieldS
 export { plantProcedure, plantTestProblem, procedureOf, procedures, proceduresFor } from "./procedures/index";
 export type { PlantTest, Procedure } from "./procedures/types";
 export type { Principle } from "./instrument/fitness";
+export { readingInterval } from "./rounds/interval";
+export { judgeRepeats } from "./rounds/repeats";

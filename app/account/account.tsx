@@ -57,7 +57,7 @@ export default function Account({ loaderData: { user, theme } }: Route.Component
           </Form>
         </Section>
         <Section title="Session">
-          <Form method="post" action="/sign-out" className="mt-3"><Button tone="plain">Sign out</Button></Form>
+          <Form method="post" action="/sign-out" className="mt-3" onSubmit={() => navigator.serviceWorker?.controller?.postMessage({ forget: true })}><Button tone="plain">Sign out</Button></Form>
         </Section>
       </div>
     </>

@@ -54,6 +54,8 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
     }),
   );
   app.use("/assets", express.static(resolve("build/client/assets"), { immutable: true, maxAge: "1y", fallthrough: false }));
+  // asked for at every visit: a new one must not wait an hour
+  app.get("/sw.js", (_request, response) => response.sendFile(resolve("build/client/sw.js"), { cacheControl: false, headers: { "Cache-Control": "no-cache" } }));
   app.use(express.static(resolve("build/client"), { maxAge: "1h", index: false }));
   app.get("/healthz", async (_request, response) => {
     const alive = await connections().query("select 1").then(() => true, () => false);

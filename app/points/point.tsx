@@ -14,7 +14,7 @@ import { dayText, monthText, useShow, useSite } from "~/ui/site";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { WorkingTable } from "~/ui/working";
-import { cautionFor } from "./caution";
+import { cautionFor } from "~/ui/caution";
 import { sameMonthChart, trendChart } from "./charts";
 import { nextPointOf, pointPage, supersededReadings } from "./queries.server";
 import { ReadingForm } from "./readingForm";

@@ -2,22 +2,27 @@
 import { sql } from "drizzle-orm";
 import { calculatorGroups, calculators } from "@core";
 import { db } from "~/db/client.server";
+import { now } from "~/platform/clock.server";
+import { dueAt, inUse, roundJoins } from "~/platform/due.server";
 
 export interface ShellCounts {
   site: string;
   timeZone: string;
   decisions: number;
   openWork: number;
+  /** Rounds with a point that is late or due today. */
+  due: number;
 }
 
 export async function shellCounts(): Promise<ShellCounts> {
-  const result = await db().execute<{ site: string | null; timeZone: string | null; decisions: number; openWork: number }>(sql`
+  const result = await db().execute<{ site: string | null; timeZone: string | null; decisions: number; openWork: number; due: number }>(sql`
     select (select name from sites where retired_at is null order by name limit 1) as site,
            (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
            (select count(*)::int from assessments where urgency >= 30) as decisions,
-           (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`);
+           (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork",
+           (select count(distinct r.id)::int from ${roundJoins} where ${inUse} and ${dueAt()} < ${new Date(now()).toISOString()}) as due`);
   const row = result.rows[0]!;
-  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions: row.decisions, openWork: row.openWork };
+  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions: row.decisions, openWork: row.openWork, due: row.due };
 }
 
 export interface Found {
@@ -37,6 +42,10 @@ const actions: Found[] = [
   action("Add a machine", "Fleet", "/fleet/new/machine"),
   action("Plan a stop", "Work", "/fleet/new/stop"),
   action("Fleet file", "Records", "/records/fleet"),
+  action("Rounds", "Rounds", "/rounds"),
+  action("Add a round", "Rounds", "/rounds/new"),
+  action("Instruments", "Rounds", "/instruments"),
+  action("Tests at the machine", "Rounds", "/tests"),
   action("Preferred units", "Account", "/account"),
   ...calculators.map((c) => action(c.title, `Bench, ${calculatorGroups[c.group]}`, `/bench/${c.id}`)),
 ];

@@ -2,6 +2,7 @@
 import { sql } from "drizzle-orm";
 import type { Assessment, ConditionState } from "@core";
 import { db } from "~/db/client.server";
+import { dueAt, inUse, roundJoins } from "~/platform/due.server";
 import { now } from "~/platform/clock.server";
 
 const DAY = 86_400_000;
@@ -84,10 +85,8 @@ export interface DueRound {
 export async function dueRounds(): Promise<DueRound[]> {
   const until = new Date(now() + 7 * DAY).toISOString();
   const result = await db().execute<{ roundId: string; name: string; points: number; firstPointId: string; dueAt: Date | string }>(sql`
-    select r.id as "roundId", r.name, count(*)::int as points, (array_agg(p.id order by rp.position))[1] as "firstPointId",
-           min(p.last_reading_at + p.interval_days * interval '1 day') as "dueAt"
-    from points p join round_points rp on rp.point_id = p.id join rounds r on r.id = rp.round_id
-    where p.retired_at is null and r.retired_at is null and p.last_reading_at + p.interval_days * interval '1 day' < ${until}
+    select r.id as "roundId", r.name, count(*)::int as points, (array_agg(p.id order by rp.position))[1] as "firstPointId", min(${dueAt()}) as "dueAt"
+    from ${roundJoins} where ${inUse} and ${dueAt()} < ${until}
     group by r.id, r.name order by "dueAt"`);
   return result.rows.map((r) => ({ ...r, dueAt: new Date(r.dueAt).getTime() }));
 }

@@ -92,7 +92,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
                   const when = dueText(r.dueAt, site);
                   return (
                     <li key={r.roundId} className="ruled grid grid-cols-[minmax(0,1fr)_6rem_6.5rem] py-1.5">
-                      <Link to={`/points/${r.firstPointId}`} className="truncate hover:underline">{r.name}</Link>
+                      <Link to={`/rounds/${r.roundId}`} className="truncate hover:underline">{r.name}</Link>
                       <span className="text-right">{r.points} points</span>
                       <span className={`text-right ${when.endsWith("late") ? "font-medium text-verm" : ""}`}>{when}</span>
                     </li>

@@ -1,0 +1,82 @@
+/** A round on a tablet, one point a screen, with or without a network. */
+import { useEffect, useState } from "react";
+import { isRouteErrorResponse } from "react-router";
+import type { Route } from "./+types/walk";
+import { now } from "~/platform/clock.server";
+import { guard, idParam } from "~/platform/guard.server";
+import { siteTimeZone } from "~/platform/site.server";
+import { ErrorPage } from "~/ui/errorPage";
+import { SiteProvider } from "~/ui/site";
+import { roundRow, stripsOf, walkPoints } from "./queries.server";
+import type { Walk } from "./store.client";
+import { useOutbox } from "./useOutbox";
+import { WalkEnd } from "./walkEnd";
+import { WalkPointScreen } from "./walkPoint";
+import { WalkTop } from "./walkTop";
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.round.name ?? "Round"} · Juncteral` }];
+
+export const loader = guard("technician", async ({ params, user }) => {
+  const [round, points, timeZone] = await Promise.all([roundRow(idParam(params)), walkPoints(idParam(params), user.units), siteTimeZone()]);
+  return { round: { id: round.id, name: round.name }, points, strips: await stripsOf(points.map((p) => p.circuitId)), user, timeZone, now: now() };
+});
+
+// the way is walked with what was taken along: nothing is asked for again
+export const shouldRevalidate = () => false;
+
+/** Points that fall due within this time are on the way today. */
+const SOON = 7 * 86_400_000;
+
+export default function WalkPage({ loaderData }: Route.ComponentProps) {
+  const { round, points, strips, user, timeZone, now: loadedAt } = loaderData;
+  const [walk, setWalk] = useState<(Walk & { clock: { loadedAt: number; offset: number } }) | null>(null);
+  const outbox = useOutbox();
+
+  useEffect(() => {
+    let gone = false;
+    void (async () => {
+      const store = await import("./store.client");
+      const before = (await store.walkOf(round.id)) as (Walk & { clock?: { loadedAt: number; offset: number } }) | undefined;
+      // the same page opened again from the device keeps the clock that it was taken along with
+      const clock = before?.clock?.loadedAt === loadedAt ? before.clock : { loadedAt, offset: loadedAt - Date.now() };
+      const first = points.findIndex((p) => p.dueAt < loadedAt + SOON);
+      const next = before ? { ...before, clock, index: Math.min(before.index, points.length) } : { roundId: round.id, index: Math.max(0, first), done: {}, conditions: {}, startedAt: Date.now(), clock };
+      if (gone) return;
+      setWalk(next);
+      await store.keepWalk(next);
+    })();
+    if ("serviceWorker" in navigator) {
+      void navigator.serviceWorker.register("/sw.js", { type: "module" }).then(() => navigator.serviceWorker.ready).then((registration) => {
+        const parts = [...document.querySelectorAll<HTMLLinkElement | HTMLScriptElement>("link[href], script[src]")].map((e) => ("href" in e && e.href ? e.href : (e as HTMLScriptElement).src));
+        const loaded = performance.getEntriesByType("resource").map((e) => e.name).filter((n) => n.startsWith(window.location.origin));
+        registration.active?.postMessage({ take: [...new Set([...parts, ...loaded, ...(navigator.onLine ? [window.location.pathname] : [])])] });
+      }, () => undefined);
+    }
+    return () => { gone = true; };
+  }, [round.id, loadedAt, points]);
+
+  const update = async (change: Partial<Walk>) => {
+    if (!walk) return;
+    const next = { ...walk, ...change };
+    setWalk(next);
+    await (await import("./store.client")).keepWalk(next);
+  };
+  const present = () => Date.now() + (walk?.clock.offset ?? 0);
+  const point = walk ? points[walk.index] : undefined;
+  return (
+    <SiteProvider value={{ timeZone, now: loadedAt, units: user.units }}>
+      <div className="mx-auto min-h-screen max-w-[860px] px-4 py-3 sm:px-7">
+        <WalkTop round={round} index={walk?.index ?? 0} count={points.length} outbox={outbox} onGo={(index) => void update({ index })} />
+        <main>
+          {!walk ? <p className="py-10 text-ink-2">Taking the round along …</p>
+            : point ? <WalkPointScreen key={point.id + String(walk.done[point.id] ?? "")} round={round} point={point} parts={strips[point.circuitId] ?? []} walk={walk} present={present} user={user} outbox={outbox} onDone={(how, conditions) => void update({ index: walk.index + 1, done: { ...walk.done, [point.id]: how }, ...(conditions && { conditions: { ...walk.conditions, [point.machineId]: conditions } }) })} />
+            : <WalkEnd round={round} points={points} walk={walk} outbox={outbox} onGo={(index) => void update({ index })} onAgain={() => void update({ index: 0, done: {}, startedAt: Date.now() })} />}
+        </main>
+      </div>
+    </SiteProvider>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <ErrorPage status={isRouteErrorResponse(error) ? error.status : 500} detail={isRouteErrorResponse(error) ? error.data : undefined} />;
+}

@@ -1,0 +1,167 @@
+/** One point of a round: where it is, the condition it is read under, large figures, own keys. */
+import { useRef, useState } from "react";
+import { formatQuantity, preferredUnit, quantityOf, readingStates } from "@core";
+import { CircuitStrip } from "~/ui/circuitStrip";
+import { localInput, momentText, useShow, useSite } from "~/ui/site";
+import { emptyEntry, judgeEntry, repeatsOf, type Entry, type EntryField } from "./entry";
+import { Keypad } from "./keypad";
+import type { StripPart, WalkPoint } from "./queries.server";
+import type { Walk } from "./store.client";
+import type { useOutbox } from "./useOutbox";
+import { uuid } from "./uuid";
+
+const skipReasons = ["Machine stands", "Oil too cold", "Cannot be reached", "Instrument missing"];
+const keepReasons = ["Read twice, the same", "Load was different", "Known, being worked on"];
+
+interface Props {
+  round: { id: string };
+  point: WalkPoint;
+  parts: readonly StripPart[];
+  walk: Walk;
+  present(): number;
+  user: { units: Parameters<typeof judgeEntry>[3] };
+  outbox: ReturnType<typeof useOutbox>;
+  onDone(how: "read" | "skipped", conditions?: Walk["conditions"][string]): void;
+}
+
+export function WalkPointScreen({ round, point, parts, walk, present, user, outbox, onDone }: Props) {
+  const site = useSite();
+  const show = useShow();
+  const carried = walk.conditions[point.machineId];
+  const [entry, setEntry] = useState<Entry>({ ...emptyEntry, ...carried });
+  const [field, setField] = useState<EntryField>(point.readState === "cycle" ? "least" : "value");
+  const [said, setSaid] = useState(false);
+  const [notSo, setNotSo] = useState<readonly string[]>([]);
+  const [repeats, setRepeats] = useState<readonly number[]>([]);
+  const [reason, setReason] = useState("");
+  const [skipping, setSkipping] = useState(false);
+  const [photo, setPhoto] = useState<{ mediaType: string; base64: string } | null>(null);
+  const [photoProblem, setPhotoProblem] = useState("");
+  const file = useRef<HTMLInputElement>(null);
+  const fields = useRef<Partial<Record<EntryField, HTMLInputElement | null>>>({});
+  const at = present();
+  const judged = judgeEntry(entry, point, at, user.units);
+  const problems = said ? judged.problems : {};
+  const settled = repeats.length > 0 && judged.value !== null ? repeatsOf([...repeats, judged.value], point, judged.expected) : null;
+  const wording = (core: number) => show(core, point.quantity, { unit: point.unit });
+  const conditions = [...point.conditions.split(",").map((c) => c.trim()).filter(Boolean), `Read ${readingStates[point.readState]}`, ...(point.instrument ? [`With ${point.instrument.tag}`] : [])];
+
+  const set = (name: EntryField, value: string) => setEntry((e) => ({ ...e, [name]: value }));
+  const go = (name: EntryField) => { setField(name); fields.current[name]?.focus(); };
+  const press = (key: string) => {
+    const before = entry[field];
+    set(field, key === "⌫" ? before.slice(0, -1) : before + key);
+    go(field);
+  };
+
+  async function keepReading() {
+    setSaid(true);
+    const first = (Object.keys(judged.problems) as EntryField[])[0];
+    if (first) return go(first);
+    // repeated until two agree, or three: then nothing more is asked
+    if (judged.question && !reason && !(settled && settled.value !== null)) return;
+    const store = await import("./store.client");
+    const submission = uuid();
+    const value = settled?.value !== null && settled !== null ? `${Number(fromText(settled.value))} ${point.unit}` : entry.value;
+    const note = [notSo.length ? `Not so: ${notSo.join("; ")}.` : "", repeats.length ? `Read ${repeats.length + 1} times: ${[...repeats, judged.value!].map(wording).join(", ")}.` : ""].filter(Boolean).join(" ");
+    await store.keep({
+      kind: "reading", submission, roundId: round.id, pointId: point.id, at,
+      fields: { value, least: point.readState === "cycle" ? entry.least : "", temperature: entry.temperature, pressure: entry.pressure, hours: entry.hours, speed: "", takenAt: localInput(at, point.timeZone), state: point.readState, instrumentId: point.instrument?.id ?? "", note, keptBecause: judged.question ? reason || settled?.message || "" : "" },
+    });
+    if (photo) await store.keep({ kind: "photo", submission: uuid(), roundId: round.id, pointId: point.id, at, reading: submission, ...photo });
+    onDone("read", { temperature: entry.temperature, pressure: entry.pressure, hours: entry.hours });
+    void outbox.send();
+  }
+
+  /** A core value as the number that is typed in the point's unit. */
+  function fromText(core: number): string {
+    return formatQuantity(core, point.quantity, { unit: point.unit, digits: 5 }).split("\u00a0")[0]!.replaceAll("\u202f", "").replace("−", "-");
+  }
+
+  async function skip(why: string) {
+    const store = await import("./store.client");
+    await store.keep({ kind: "skip", submission: uuid(), roundId: round.id, pointId: point.id, at, reason: why });
+    onDone("skipped");
+    void outbox.send();
+  }
+
+  async function takePhoto(picked: File | undefined) {
+    if (!picked) return;
+    setPhotoProblem("");
+    try {
+      setPhoto(await (await import("./photo.client")).smallPhoto(picked));
+    } catch {
+      setPhotoProblem("That file is no picture that this tablet can read.");
+    }
+  }
+
+  const input = (name: EntryField, label: string, unit: string, large = false) => (
+    <div className="min-w-0">
+      <label htmlFor={`w-${name}`} className="mb-0.5 block text-sm text-ink-2">{label}</label>
+      <span className="relative block">
+        <input
+          id={`w-${name}`} ref={(e) => { fields.current[name] = e; }} value={entry[name]} inputMode="none" autoComplete="off" maxLength={40} aria-invalid={problems[name] ? true : undefined} aria-describedby={problems[name] ? `p-w-${name}` : name === "value" ? "w-expected" : undefined}
+          autoFocus={name === field} onFocus={() => setField(name)} onChange={(e) => set(name, e.target.value)} onKeyDown={(e) => { if (e.key === "Enter") { e.preventDefault(); void keepReading(); } }}
+          className={`w-full min-w-0 rounded-[3px] border bg-sheet px-3.5 ${large ? "py-2.5 text-[2.3rem] leading-tight" : "min-h-14 text-[1.45rem]"} ${problems[name] ? "border-2 border-verm" : field === name ? "border-2 border-sea" : "border-line-2"}`}
+        />
+        <span className="pointer-events-none absolute top-1/2 right-3.5 -translate-y-1/2 text-ink-2">{/[a-z°µ"%]/i.test(entry[name]) ? "" : unit}</span>
+      </span>
+      {problems[name] ? <p id={`p-w-${name}`} className="mt-1 text-sm font-medium text-verm">{problems[name]}</p> : null}
+    </div>
+  );
+
+  return (
+    <>
+      <h1 className="mt-3 text-[1.75rem]">{point.machine}, {point.component}: {point.name.charAt(0).toLowerCase() + point.name.slice(1)}</h1>
+      {walk.done[point.id] ? <p className="mt-1 text-ochre">Already {walk.done[point.id]} on this round.</p> : null}
+      {parts.length > 0 ? <div className="mt-1"><CircuitStrip parts={parts} here={point.componentId} label={point.circuit} /></div> : null}
+      <p className="border-l-4 border-ochre bg-ochre-soft px-3.5 py-2 text-[0.95rem]">{point.caution}</p>
+      <div className="mt-2.5 flex flex-wrap gap-2.5" role="group" aria-label="Is it so?">
+        {conditions.map((c) => {
+          const broken = notSo.includes(c);
+          return <button key={c} type="button" aria-pressed={!broken} onClick={() => setNotSo((n) => (broken ? n.filter((x) => x !== c) : [...n, c]))} className={`min-h-11 flex-1 rounded-[3px] border px-3 text-sm font-semibold ${broken ? "border-verm bg-verm-soft text-verm" : "border-sea bg-sea-soft text-sea"}`}>{broken ? "Not so: " : "✓ "}{c}</button>;
+        })}
+      </div>
+      <div className="mt-2.5 grid grid-cols-3 gap-3">
+        {input("temperature", "Oil", preferredUnit("oilTemperature", site.units))}
+        {input("pressure", "Load", preferredUnit("loadPressure", site.units))}
+        {input("hours", "Hours", "h")}
+      </div>
+      <div className={`mt-2.5 grid items-end gap-3 ${point.readState === "cycle" ? "grid-cols-2" : ""}`}>
+        {point.readState === "cycle" ? input("least", "Least over the cycle", point.unit) : null}
+        {input("value", point.readState === "cycle" ? "Greatest over the cycle" : quantityOf(point.quantity).label, point.unit, true)}
+      </div>
+      <div id="w-expected" aria-live="polite" className="mt-2 min-h-[3.2rem] text-[0.95rem]">
+        {judged.question && said ? (
+          <div className="border-l-4 border-verm bg-verm-soft px-3.5 py-2">
+            <p><strong>{judged.question.message}</strong> {settled ? settled.message : "Read it once more, or keep it and say why."}</p>
+            {settled && settled.value !== null ? null : <p className="mt-1.5 flex flex-wrap gap-2">{keepReasons.map((r) => <button key={r} type="button" aria-pressed={reason === r} onClick={() => setReason(reason === r ? "" : r)} className={`min-h-11 rounded-[3px] border px-3 text-sm ${reason === r ? "border-sea bg-sea-soft font-semibold" : "border-line-2 bg-sheet"}`}>{r}</button>)}</p>}
+          </div>
+        ) : (
+          <p className="text-ink-2">
+            {judged.expected ? <>Expect <strong className="text-ink">{wording(Math.max(quantityOf(point.quantity).least, judged.expected.low))} to {wording(judged.expected.high)}</strong>{entry.temperature || entry.pressure ? " under these conditions" : " at the usual conditions"}{judged.expected.beyondSeen ? ", less sure: it was never read like this" : ""}. </> : "No expected range yet. "}
+            {point.last ? <>Last time {wording(point.last.raw)}{point.last.temperature === null ? "" : ` at ${show(point.last.temperature, "oilTemperature")}`}, {momentText(point.last.at, site)}.</> : "Never read before."}
+            {settled ? ` ${settled.message}` : ""}
+          </p>
+        )}
+        {photo ? <p className="text-sm text-sea">A photograph goes with it.</p> : null}
+        {photoProblem ? <p className="text-sm text-verm">{photoProblem}</p> : null}
+      </div>
+      {skipping ? (
+        <div className="mb-2 border-l-4 border-line-2 bg-sheet px-3.5 py-2"><p>Why is it passed over?</p><p className="mt-1.5 flex flex-wrap gap-2">{skipReasons.map((r) => <button key={r} type="button" onClick={() => void skip(r)} className="min-h-11 rounded-[3px] border border-line-2 bg-paper px-3 text-sm">{r}</button>)}<button type="button" onClick={() => setSkipping(false)} className="min-h-11 px-3 text-sm text-ink-2">No, read it</button></p></div>
+      ) : null}
+      <input ref={file} type="file" accept="image/*" capture="environment" className="hidden" aria-label="Photograph" onChange={(e) => void takePhoto(e.target.files?.[0])} />
+      <div className="mt-2">
+        <Keypad
+          onKey={press}
+          actions={[
+            { label: "Read again", disabled: judged.value === null || repeats.length >= 2, onPress: () => { setRepeats((r) => [...r, judged.value!]); set("value", ""); go("value"); } },
+            { label: "Skip", onPress: () => setSkipping(true) },
+            { label: photo ? "Photo again" : "Photo", onPress: () => file.current?.click() },
+          ]}
+          main={{ label: "Keep, next", onPress: () => void keepReading() }}
+        />
+      </div>
+    </>
+  );
+}

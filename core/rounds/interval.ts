@@ -1,0 +1,16 @@
+/** How often a point is read: closer as the end nears. Common practice. */
+const DAY = 86_400_000;
+/** At least this many readings before the earliest plausible crossing (P10). */
+const READINGS_BEFORE_END = 6;
+const SHORTEST_DAYS = 7;
+
+/**
+ * Days until the next reading: the usual interval, or shorter where P10 of the crossing comes near, so that at
+ * least six readings lie before it; never under a week. `p10`: epoch ms or null where no crossing is in sight.
+ */
+export function readingInterval(usualDays: number, p10: number | null, now: number): number {
+  if (!(usualDays > 0)) throw new RangeError("The interval must be above zero.");
+  if (p10 === null) return usualDays;
+  const wanted = Math.floor((p10 - now) / DAY / READINGS_BEFORE_END);
+  return Math.min(usualDays, Math.max(SHORTEST_DAYS, wanted));
+}
