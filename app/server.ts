@@ -11,6 +11,7 @@ import { closeQueue, runWorker } from "~/platform/jobs.server";
 import { log } from "~/platform/log.server";
 import { addFirstEngineer } from "~/platform/session.server";
 export { loadDemo } from "@demo/load.server";
+import { serveTester } from "@demo/tester.server";
 
 /** Bring the database schema up to date. */
 export async function migrate(): Promise<void> {
@@ -54,6 +55,14 @@ export async function firstEngineer(): Promise<boolean> {
 export async function close(): Promise<void> {
   await closeQueue();
   await closeConnections();
+}
+
+/** Serve the simulated tester until told to stop. */
+export async function tester(): Promise<void> {
+  const server = await serveTester(Number(process.env.TESTER_PORT ?? 4799));
+  await untilToldToStop();
+  server.closeAllConnections();
+  server.close();
 }
 
 function untilToldToStop(): Promise<void> {

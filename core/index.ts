@@ -97,3 +97,7 @@ export type { PlantTest, Procedure } from "./procedures/types";
 export type { Principle } from "./instrument/fitness";
 export { readingInterval } from "./rounds/interval";
 export { judgeRepeats } from "./rounds/repeats";
+export { isNewStep, isStuck, readTesterLine, stillStep } from "./procedures/live";
+export type { Timed } from "./procedures/live";
+export { restingKnobs, simulateTester } from "./simulation/tester";
+export type { TesterKnobs, TesterSample } from "./simulation/tester";

@@ -2,7 +2,7 @@
 import { formatNumber, findUnit, fromCore, quantityOf, random } from "@core";
 import { sql } from "drizzle-orm";
 import { db } from "~/db/client.server";
-import { assessments, circuits, components, fluids, instruments, interventions, lives, machines, points, readings, roundPoints, rounds, sites, stops, users } from "~/db/schema";
+import { assessments, circuits, components, fluids, instrumentChecks, instruments, interventions, lives, machines, points, readings, roundPoints, rounds, sites, stops, users } from "~/db/schema";
 import { assessStalePoints, markAllStale } from "~/platform/assessment.server";
 import { now as clock } from "~/platform/clock.server";
 import { hashPassword } from "~/platform/session.server";
@@ -51,6 +51,16 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
     await tx.insert(fluids).values(fluidRows);
     const instrumentRows = instrumentPlans.map((i) => ({ id: uuid(), ...i, calibratedAt: new Date(now - 60 * DAY), calibrationDueAt: new Date(now + 305 * DAY) }));
     await tx.insert(instruments).values(instrumentRows);
+    const good = (i: (typeof instrumentRows)[number], days: number, kind: "calibration" | "check") => ({ instrumentId: i.id, at: new Date(now - days * DAY), kind, points: [0.1, 0.5, 0.9].map((s) => ({ stated: s * i.fullScale, read: s * i.fullScale * (1 + 0.002 * (rng.uniform() - 0.5)) })), passed: true, by: "L. Aske", certificate: kind === "calibration" ? `EC-${Math.floor(rng.between(1000, 9999))}` : "" });
+    const faulty = instrumentRows.find((i) => i.tag === meterFault.instrument)!;
+    await tx.insert(instrumentChecks).values([
+      ...instrumentRows.map((i) => good(i, 425, "calibration")),
+      ...instrumentRows.filter((i) => i !== faulty).map((i) => good(i, 60, "calibration")),
+      good(faulty, meterFault.from + 2, "check"),
+      // found out: twelve percent high; adjusted and calibrated the same day
+      { ...good(faulty, meterFault.to, "check"), points: [0.1, 0.5, 0.9].map((s) => ({ stated: s * faulty.fullScale, read: s * faulty.fullScale * meterFault.factor })), passed: false, note: "Reads 12 % high: bearing worn. Rotor renewed." },
+      good(faulty, meterFault.to - 0.2, "calibration"),
+    ]);
     const stopPlans = [
       { name: "Winter stop", days: -311, length: 3 }, { name: "Spring stop", days: -196, length: 4 }, { name: "Autumn stop", days: -64, length: 3 },
       { name: "Winter stop", days: 55, length: 3 }, { name: "Spring stop", days: 169, length: 4 }, { name: "Autumn stop", days: 301, length: 3 },

@@ -64,7 +64,8 @@ async function browser() {
     const passwords = { engineer: "test-engineer", technician: "test-technician", viewer: "test-viewer" };
     appCommand("migrate", env);
     appCommand("demo", env, JSON.stringify(passwords));
-    const app = await startApp({ ...env, PORT: String(await freePort(4900)) });
+    const port = await freePort(4900);
+    const app = await startApp({ ...env, PORT: String(port) }, { testerPort: await freePort(port + 1) });
     try {
       const report = join(projectDir, "test-results/playwright.json");
       const { code } = await follow(bin("playwright"), ["test"], { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report, E2E_URL: app.address, E2E_DATABASE_URL: url, E2E_PASSWORDS: JSON.stringify(passwords), E2E_CHROMIUM: chromium } });

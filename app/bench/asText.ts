@@ -2,7 +2,7 @@
 import { decimalsFor, formatNumber, type Calculator, type Outcome } from "@core";
 import { partText } from "~/ui/verdict";
 import { quantityText, type SiteContext } from "~/ui/site";
-import type { Typed } from "./typed";
+import type { Typed } from "~/ui/typed";
 
 export function asText(calculator: Calculator, typed: Typed, outcome: Outcome, site: SiteContext, address: string): string {
   const inputs = Object.entries(calculator.fields).filter(([id]) => (typed[id] ?? "").trim() !== "").map(([id, field]) => {

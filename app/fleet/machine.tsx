@@ -1,8 +1,9 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/machine";
-import { componentKinds, quantityOf, type ComponentKind } from "@core";
+import { componentKinds, proceduresFor, quantityOf, type ComponentKind } from "@core";
 import { guard, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
+import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useShow, useSite } from "~/ui/site";
@@ -32,6 +33,9 @@ export default function Machine({ loaderData: { page, mayEdit } }: Route.Compone
         {machine.retired ? " Retired." : ""}
         {mayEdit ? <span className="ml-3 inline-flex gap-4"><Link to={`/fleet/edit/machine/${machine.id}`} className="way">Edit</Link><Link to={`/fleet/new/circuit?machineId=${machine.id}`} className="way">Add a circuit</Link></span> : null}
       </PageHead>
+      {page.altered.length > 0 ? (
+        <Notice tone="ochre" live={false}><strong>Altered for a test and not put back:</strong> {page.altered.map((a) => `${a.what}${a.before ? `, was ${a.before}` : ""} (${a.by})`).join("; ")}. <Link to="/tests" className="way">Put it back</Link></Notice>
+      ) : null}
       {page.circuits.length === 0 ? <Empty>No circuit yet. {mayEdit ? <Link className="act" to={`/fleet/new/circuit?machineId=${machine.id}`}>Add a circuit</Link> : null}</Empty> : null}
       {page.circuits.map((circuit) => (
         <Section key={circuit.id} title={`${circuit.name}${circuit.workingPressure ? `, ${show(circuit.workingPressure, "loadPressure")}` : ""}${circuit.fluid ? `, ${circuit.fluid}` : ", no fluid stated"}`} aside={mayEdit ? <span className="inline-flex gap-4"><Link to={`/fleet/edit/circuit/${circuit.id}`} className="way">Edit</Link><Link to={`/fleet/new/component?circuitId=${circuit.id}`} className="way">Add a component</Link></span> : undefined}>
@@ -43,6 +47,9 @@ export default function Machine({ loaderData: { page, mayEdit } }: Route.Compone
                 <tr className="ruled">
                   <th scope="rowgroup" colSpan={4} className="pt-4 pb-1 text-ink">
                     <span className="font-semibold">{k.name}</span> <span className="text-sm font-normal text-ink-2">{componentKinds[k.kind as ComponentKind]?.label ?? k.kind}{k.model ? `, ${k.model}` : ""}{k.serial ? `, ${k.serial}` : ""}{k.startedAt ? `, since ${dayText(k.startedAt, site)}` : ""}{k.knownWhenNew ? "" : ", condition unknown when measuring began"}</span>
+                    {proceduresFor(k.kind).length > 0 ? (
+                      <details className="mt-0.5 text-sm font-normal"><summary className="text-sea">Tests</summary><span className="flex flex-wrap gap-x-4 gap-y-1 pt-1">{proceduresFor(k.kind).map((t) => <Link key={t.id} to={`/tests/${t.id}?component=${k.id}`} className="way">{t.title}</Link>)}</span></details>
+                    ) : null}
                     {mayEdit ? <span className="float-right inline-flex gap-4 text-sm font-normal"><Link to={`/fleet/edit/component/${k.id}`} className="way" aria-label={`Edit ${k.name}`}>Edit</Link><Link to={`/fleet/new/point?componentId=${k.id}`} className="way" aria-label={`Add a point to ${k.name}`}>Add a point</Link></span> : null}
                   </th>
                 </tr>

@@ -2,7 +2,7 @@
 import { and, eq, isNull, sql } from "drizzle-orm";
 import { missingPoints, stateOfUrgency, type Assessment, type ConditionState, type PointQuantityId } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, circuits, components, fluids, instruments, lives, machines, points, sites, stops } from "~/db/schema";
+import { assessments, circuits, components, fluids, instruments, lives, machines, points, sites, stops, temporaryChanges } from "~/db/schema";
 import { notFound } from "~/platform/guard.server";
 import type { RecordKind } from "./form";
 
@@ -48,7 +48,8 @@ export interface MachinePoint {
 export async function machinePage(id: string) {
   const [machine] = await db().select().from(machines).innerJoin(sites, eq(sites.id, machines.siteId)).where(eq(machines.id, id));
   if (!machine) throw notFound("machine");
-  const [circuitRows, componentRows, pointRows] = await Promise.all([
+  const [altered, circuitRows, componentRows, pointRows] = await Promise.all([
+    db().select({ what: temporaryChanges.what, before: temporaryChanges.before, by: temporaryChanges.by }).from(temporaryChanges).where(and(eq(temporaryChanges.machineId, id), isNull(temporaryChanges.putBackAt))).orderBy(temporaryChanges.at),
     db().select({ circuit: circuits, fluid: fluids.name }).from(circuits).leftJoin(fluids, eq(fluids.id, circuits.fluidId)).where(and(eq(circuits.machineId, id), isNull(circuits.retiredAt))).orderBy(circuits.name),
     db().select({ component: components, life: lives }).from(components).innerJoin(circuits, eq(circuits.id, components.circuitId)).leftJoin(lives, and(eq(lives.componentId, components.id), isNull(lives.endedAt)))
       .where(and(eq(circuits.machineId, id), isNull(components.retiredAt))).orderBy(components.position, components.name),
@@ -57,6 +58,7 @@ export async function machinePage(id: string) {
       .where(and(eq(circuits.machineId, id), isNull(points.retiredAt), isNull(components.retiredAt))).orderBy(points.name),
   ]);
   return {
+    altered,
     machine: { ...machine.machines, retired: machine.machines.retiredAt !== null },
     site: machine.sites.name,
     circuits: circuitRows.map(({ circuit, fluid }) => ({

@@ -81,15 +81,15 @@ export default function Instrument({ loaderData: { page, submission, mayCheck, m
             </Section>
           ) : null}
           {mayEdit ? (
-            <Section title="Found out of calibration">
+            <Section title="Found out of calibration" aside={page.failedUnrecalled ? <span className="text-verm">a failed check, nothing recalled</span> : undefined}>
               <Form method="post" noValidate key={`r${submission}`} className="mt-3">
                 <input type="hidden" name="intent" value="recall" />
                 <input type="hidden" name="submission" value={submission} />
                 <FormProblemsProvider problems={of("recall")}>
                   <div className="grid gap-3">
                     <p className="text-sm text-ink-2">Everything it read between these moments stays in the record and is no longer believed.</p>
-                    <TextField name="from" label="From its last good check" type="datetime-local" defaultValue={lastGood ? localInput(lastGood, site.timeZone) : ""} />
-                    <TextField name="until" label="Until" type="datetime-local" defaultValue={localInput(page.now, site.timeZone)} />
+                    <TextField name="from" label="From its last good check" type="datetime-local" defaultValue={page.inDoubt.from ? localInput(page.inDoubt.from, site.timeZone) : ""} />
+                    <TextField name="until" label="Until" type="datetime-local" defaultValue={localInput(page.inDoubt.until, site.timeZone)} />
                     <TextField name="reason" label="What was found" maxLength={500} placeholder="Reads 12 % high" />
                     <Button tone="danger">Recall its readings</Button>
                   </div>

@@ -39,9 +39,11 @@ export async function instrumentPage(id: string) {
     db().select({ n: count(), points: sql<number>`count(distinct ${readings.pointId})::int` }).from(readings).where(and(eq(readings.instrumentId, id), isNull(readings.supersededAt))),
   ]);
   const good = checks.find((c) => c.passed);
+  const failed = checks.find((c) => !c.passed && !recalls.some((r) => r.untilAt >= c.at));
+  const before = failed ? checks.find((c) => c.passed && c.at < failed.at) : good;
   const lastGood = Math.max(good?.at.getTime() ?? 0, instrument.calibratedAt?.getTime() ?? 0) || null;
   return {
-    instrument, due: dueOf(instrument), lastGood, now: now(), readings: since?.n ?? 0, points: since?.points ?? 0,
+    instrument, due: dueOf(instrument), lastGood, inDoubt: { from: (before?.at ?? instrument.calibratedAt)?.getTime() ?? null, until: failed?.at.getTime() ?? now() }, failedUnrecalled: failed !== undefined, now: now(), readings: since?.n ?? 0, points: since?.points ?? 0,
     checks: checks.map((c) => ({ id: c.id, at: c.at.getTime(), kind: c.kind, points: c.points, passed: c.passed, certificate: c.certificate, note: c.note, by: c.by })),
     recalls: recalls.map((r) => ({ id: r.id, from: r.fromAt.getTime(), until: r.untilAt.getTime(), reason: r.reason, readings: r.readings, by: r.by })),
   };

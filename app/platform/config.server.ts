@@ -20,5 +20,7 @@ export const config = {
   sessionHours: Number(process.env.JUNCTERAL_SESSION_HOURS ?? 12),
   /** Largest upload, bytes. */
   uploadLimit: Number(process.env.JUNCTERAL_UPLOAD_LIMIT ?? 32 * 1024 * 1024),
+  /** Address of a live tester that speaks the line protocol; none: no live panel. */
+  tester: process.env.JUNCTERAL_TESTER?.replace(/\/$/, "") || null,
   logLevel: process.env.JUNCTERAL_LOG ?? "info",
 };

@@ -26,11 +26,16 @@ export const shouldRevalidate = () => false;
 
 /** Points that fall due within this time are on the way today. */
 const SOON = 7 * 86_400_000;
+/** A walk left lying longer than this begins anew; what it kept is still sent. */
+const LONGEST_WALK = 2 * 86_400_000;
 
 export default function WalkPage({ loaderData }: Route.ComponentProps) {
   const { round, points, strips, user, timeZone, now: loadedAt } = loaderData;
   const [walk, setWalk] = useState<(Walk & { clock: { loadedAt: number; offset: number } }) | null>(null);
   const outbox = useOutbox();
+  // what is due, and what was dealt with on this walk; the whole round where nothing is due
+  const due = points.filter((p) => p.dueAt < loadedAt + SOON || walk?.done[p.id]);
+  const way = due.length > 0 ? due : points;
 
   useEffect(() => {
     let gone = false;
@@ -39,8 +44,8 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
       const before = (await store.walkOf(round.id)) as (Walk & { clock?: { loadedAt: number; offset: number } }) | undefined;
       // the same page opened again from the device keeps the clock that it was taken along with
       const clock = before?.clock?.loadedAt === loadedAt ? before.clock : { loadedAt, offset: loadedAt - Date.now() };
-      const first = points.findIndex((p) => p.dueAt < loadedAt + SOON);
-      const next = before ? { ...before, clock, index: Math.min(before.index, points.length) } : { roundId: round.id, index: Math.max(0, first), done: {}, conditions: {}, startedAt: Date.now(), clock };
+      const fresh = { roundId: round.id, index: 0, done: {}, conditions: {}, startedAt: Date.now(), clock };
+      const next = before && Date.now() - before.startedAt < LONGEST_WALK ? { ...before, clock } : fresh;
       if (gone) return;
       setWalk(next);
       await store.keepWalk(next);
@@ -62,15 +67,15 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
     await (await import("./store.client")).keepWalk(next);
   };
   const present = () => Date.now() + (walk?.clock.offset ?? 0);
-  const point = walk ? points[walk.index] : undefined;
+  const point = walk ? way[walk.index] : undefined;
   return (
     <SiteProvider value={{ timeZone, now: loadedAt, units: user.units }}>
       <div className="mx-auto min-h-screen max-w-[860px] px-4 py-3 sm:px-7">
-        <WalkTop round={round} index={walk?.index ?? 0} count={points.length} outbox={outbox} onGo={(index) => void update({ index })} />
+        <WalkTop round={round} index={walk?.index ?? 0} count={way.length} outbox={outbox} onGo={(index) => void update({ index })} />
         <main>
           {!walk ? <p className="py-10 text-ink-2">Taking the round along …</p>
             : point ? <WalkPointScreen key={point.id + String(walk.done[point.id] ?? "")} round={round} point={point} parts={strips[point.circuitId] ?? []} walk={walk} present={present} user={user} outbox={outbox} onDone={(how, conditions) => void update({ index: walk.index + 1, done: { ...walk.done, [point.id]: how }, ...(conditions && { conditions: { ...walk.conditions, [point.machineId]: conditions } }) })} />
-            : <WalkEnd round={round} points={points} walk={walk} outbox={outbox} onGo={(index) => void update({ index })} onAgain={() => void update({ index: 0, done: {}, startedAt: Date.now() })} />}
+            : <WalkEnd round={round} points={way} walk={walk} outbox={outbox} onGo={(index) => void update({ index })} onAgain={() => void update({ index: 0, done: {}, startedAt: Date.now() })} />}
         </main>
       </div>
     </SiteProvider>

@@ -134,7 +134,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       <div id="w-expected" aria-live="polite" className="mt-2 min-h-[3.2rem] text-[0.95rem]">
         {judged.question && said ? (
           <div className="border-l-4 border-verm bg-verm-soft px-3.5 py-2">
-            <p><strong>{judged.question.message}</strong> {settled ? settled.message : "Read it once more, or keep it and say why."}</p>
+            <p><strong>{judged.question.message}</strong> {settled?.message}</p>
             {settled && settled.value !== null ? null : <p className="mt-1.5 flex flex-wrap gap-2">{keepReasons.map((r) => <button key={r} type="button" aria-pressed={reason === r} onClick={() => setReason(reason === r ? "" : r)} className={`min-h-11 rounded-[3px] border px-3 text-sm ${reason === r ? "border-sea bg-sea-soft font-semibold" : "border-line-2 bg-sheet"}`}>{r}</button>)}</p>}
           </div>
         ) : (

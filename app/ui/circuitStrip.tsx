@@ -43,10 +43,12 @@ export function CircuitStrip({ parts, here, label }: { parts: readonly Part[]; h
   const from = Math.max(0, Math.min(at - Math.floor(MOST / 2), parts.length - MOST));
   const shown = parts.slice(from, from + MOST);
   const width = 70 + shown.length * STEP;
-  const place = (i: number) => 96 + i * STEP;
+  /** The circuit names its own reservoir: it is not drawn twice. */
+  const reservoir = shown[0]?.kind === "other" && from === 0;
+  const place = (i: number) => (reservoir ? 56 : 96) + i * STEP;
   return (
     <svg viewBox={`0 0 ${width} 104`} className="h-[104px] w-full text-ink" preserveAspectRatio="xMinYMid meet" role="img" aria-label={`${label}: ${parts[at]?.name ?? "this part"}, place ${at + 1} of ${parts.length} in the circuit`} fill="var(--sheet)" stroke="currentColor" strokeWidth="1.5">
-      <path d={`M14 ${LINE - 4}v26h32v-26M30 ${LINE}v14M30 ${LINE}H${width - 20}`} fill="none" />
+      <path d={reservoir ? `M30 ${LINE}H${width - 20}` : `M14 ${LINE - 4}v26h32v-26M30 ${LINE}v14M30 ${LINE}H${width - 20}`} fill="none" />
       {shown.map((p, i) => (
         <g key={p.id}>
           <Symbol kind={p.kind} x={place(i)} />

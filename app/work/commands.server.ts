@@ -2,7 +2,7 @@
 import { and, eq, gt, isNull, lte, sql } from "drizzle-orm";
 import { formatQuantity } from "@core";
 import { brokenConstraint, db } from "~/db/client.server";
-import { changes, components, forecastsIssued, interventions, lives, points, readings, stops } from "~/db/schema";
+import { changes, circuits, components, forecastsIssued, interventions, lives, points, readings, stops, temporaryChanges } from "~/db/schema";
 import { assessPoints, markStale } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { isUuid } from "~/platform/guard.server";
@@ -79,6 +79,9 @@ export async function finishWork(id: string, timeZone: string, fields: Record<st
     if (!row) return refused({ form: "This work is gone." }, 404);
     if (row.doneAt || row.cancelledAt) return refused({ form: `${row.doneBy ?? "Somebody"} has already closed this work.` }, 409);
     if (row.version !== version) return refused({ form: "Somebody changed this work while you were at it. What you typed is still here: load the page in another tab to see theirs." }, 409);
+    const altered = await tx.select({ what: temporaryChanges.what }).from(temporaryChanges).innerJoin(circuits, eq(circuits.machineId, temporaryChanges.machineId)).innerJoin(components, eq(components.circuitId, circuits.id))
+      .where(and(eq(components.id, row.componentId), isNull(temporaryChanges.putBackAt))).limit(5);
+    if (altered.length > 0) return refused({ form: `Not to be signed off yet: ${altered.map((a) => a.what).join(", ")} on this machine is still altered. Put it back under Tests first.` }, 409);
     const replacing = row.kind === "replacement";
     if (replacing && !serial) return refused({ serial: "Note the serial of the new part, or “none” if it carries none." });
     const [life] = await tx.select().from(lives).where(and(eq(lives.componentId, row.componentId), isNull(lives.endedAt))).for("update");

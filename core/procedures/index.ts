@@ -26,7 +26,7 @@ export const procedures: readonly Procedure[] = [
   {
     id: "shut-in", title: "Shut-in pressure", kinds: pumps, calculation: shutIn, compares: "pressure", caution: "The oil heats fast. Never close a pump's outlet without a relief path. Open the valve at once above the upper limit.",
     before: [gaugeFits, "A relief path is there.", "The outlet is closed by hand on a valve, slowly.", clear], makersWay: "The maker's stated pressure and time limit, where there are any.",
-    steps: ["Start the clock and close the valve slowly, watching the gauge.", "Read the pressure when it stands.", "Open the valve."], alters: ["Outlet valve closed"], timeLimit: { seconds: 20, then: "OPEN THE VALVE" },
+    steps: ["Start the clock and close the valve slowly, watching the gauge.", "Read the pressure when it stands.", "Open the valve."], alters: ["Outlet valve closed"], timeLimit: { seconds: 20, then: "OPEN THE VALVE" }, breakOff: { row: "pressure", above: "to", then: "OPEN THE VALVE" },
   },
   {
     id: "fall-after-stop", title: "Pressure fall after stopping", kinds: [...pumps, "accumulator"], calculation: fallAfterStop, compares: "half-life, s", caution: cautions.energy,

@@ -15,6 +15,7 @@ test.each(procedures.map((p) => [p.id, p] as const))("%s: states what must be tr
   expect(p.makersWay.length).toBeGreaterThan(8);
   expect(p.steps.length).toBeGreaterThan(0);
   for (const kind of p.kinds) expect(componentKindIds).toContain(kind);
+  if (p.breakOff) expect(answer(id).rows.map((r) => r.label)).toEqual(expect.arrayContaining([p.breakOff.row, p.breakOff.above]));
   if (p.compares) expect(answer(id).rows.map((r) => r.label)).toContain(p.compares);
 });
 

@@ -18,6 +18,8 @@ export interface Procedure {
   steps: readonly string[];
   /** What is altered for it, to be put back afterwards. */
   alters: readonly string[];
+  /** Broken off at once when this line of the working lies above that one. */
+  breakOff?: { row: string; above: string; then: string };
   /** Seconds after which it is broken off, with what to do then. */
   timeLimit?: { seconds: number; then: string };
   calculation: Calculator;

@@ -14,6 +14,9 @@ switch (what) {
   case "work":
     await server.work();
     break;
+  case "tester":
+    await server.tester();
+    break;
   case "migrate":
     await server.migrate();
     if (await server.firstEngineer()) process.stdout.write("first engineer added");

@@ -1,4 +1,4 @@
-/** The application as two processes: pages, and jobs beside them. */
+/** The application as two processes: pages, and jobs beside them; for the demo and the tests a simulated tester too. */
 import { spawn } from "node:child_process";
 import { join } from "node:path";
 import { projectDir, run, say } from "./process.mjs";
@@ -14,11 +14,12 @@ export function appCommand(what, env, argument) {
  * Start pages and worker; resolves once pages answer. A worker that dies is started again.
  * Returns { stop(), ended } where `ended` resolves when the page server ends by itself.
  */
-export async function startApp(env, { worker: withWorker = true } = {}) {
-  const environment = { ...process.env, NODE_ENV: "production", ...env };
+export async function startApp(env, { worker: withWorker = true, testerPort } = {}) {
+  const environment = { ...process.env, NODE_ENV: "production", ...env, ...(testerPort && { TESTER_PORT: String(testerPort), JUNCTERAL_TESTER: `http://127.0.0.1:${testerPort}` }) };
   let stopping = false;
   const start = (what) => spawn(process.execPath, [appScript, what], { cwd: projectDir, env: environment, stdio: ["ignore", "inherit", "inherit", "ipc"] });
   const web = start("serve");
+  const tester = testerPort ? start("tester") : undefined;
   let worker;
   const hire = () => {
     if (stopping) return;
@@ -40,7 +41,7 @@ export async function startApp(env, { worker: withWorker = true } = {}) {
   async function stop() {
     stopping = true;
     const gone = (child) => (child.exitCode !== null || child.signalCode !== null ? Promise.resolve() : new Promise((done) => child.once("exit", done)));
-    const children = [web, worker].filter(Boolean);
+    const children = [web, worker, tester].filter(Boolean);
     for (const child of children) child.kill("SIGTERM");
     const late = setTimeout(() => {
       for (const child of children) child.kill("SIGKILL");

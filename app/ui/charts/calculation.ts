@@ -2,8 +2,8 @@
 import type { ChartConfiguration, ChartDataset } from "chart.js";
 import type { AnnotationOptions } from "chartjs-plugin-annotation";
 import { decimalsFor, findUnit, formatNumber, fromCore, preferredUnit, quantityOf, type CalculatorChart, type UnitPreference } from "@core";
-import type { MakeChart } from "~/ui/charts/canvas";
-import { faded } from "~/ui/charts/tones";
+import type { MakeChart } from "./canvas";
+import { faded } from "./tones";
 
 type XY = { x: number; y: number };
 const figure = (value: number) => formatNumber(value, decimalsFor(value, 2));

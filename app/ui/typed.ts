@@ -6,8 +6,8 @@ export type Typed = Record<string, string>;
 /** Names in the address that are no fields. */
 const RESERVED = "from";
 
-export function typedFrom(calculator: Calculator, search: URLSearchParams, facts: Partial<Record<FactId, number>>, units: UnitPreference): Typed {
-  const typed = exampleOf(calculator);
+export function typedFrom(calculator: Calculator, search: URLSearchParams, facts: Partial<Record<FactId, number>>, units: UnitPreference, { example = true } = {}): Typed {
+  const typed: Typed = example ? exampleOf(calculator) : Object.fromEntries(Object.keys(calculator.fields).map((id) => [id, ""]));
   for (const [id, field] of Object.entries(calculator.fields)) {
     const given = search.get(id);
     const fact = field.take === undefined ? undefined : facts[field.take];

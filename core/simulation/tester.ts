@@ -1,0 +1,75 @@
+/**
+ * A simulated portable hydraulic tester on a pump of hidden condition: all flow through its meter and over its
+ * relief valve. Screwing the relief in raises the pressure; the pump leaks, the oil warms. Faults can be put in.
+ */
+import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
+import { theoreticalFlow } from "../pump/flow";
+import type { Random } from "./random";
+
+export interface TesterKnobs {
+  /** Relief setting, bar. */
+  relief: number;
+  /** r/min */
+  speed: number;
+  /** Relative noise of pressure and flow. */
+  noise: number;
+  /** Chance that a sample is lost. */
+  dropout: number;
+  /** Chance that a sample is nonsense. */
+  nonsense: number;
+  /** The meter repeats its last sample. */
+  stuck: boolean;
+}
+
+export interface HiddenPump {
+  displacement: number;
+  /** r/min at which it is rated. */
+  speed: number;
+  /** Share of theoretical flow that it gives without load. */
+  noLoadShare: number;
+  /** Leak conductance, L·mPa·s/(min·bar). */
+  conductance: number;
+  fluid: Fluid;
+}
+
+export interface TesterSample {
+  pressure: number;
+  flow: number;
+  temperature: number;
+  speed: number;
+}
+
+export const restingKnobs: TesterKnobs = { relief: 10, speed: 1450, noise: 0.004, dropout: 0, nonsense: 0, stuck: false };
+
+const BULK_MODULUS = 14_000;
+/** Lag of the pressure behind the relief, s. */
+const LAG = 0.5;
+/** Heat that warms the oil by a kelvin, kJ: about 100 L of oil and its steel. */
+const HEAT_PER_KELVIN = 190;
+/** Cooling, share of the excess over ambient a second. */
+const COOLING = 0.0015;
+const AMBIENT = 22;
+
+/** What a line of the tester's stream holds: a sample, nothing (lost), or nonsense as a broken meter sends it. */
+export type TesterLine = TesterSample | null | Record<string, unknown>;
+
+/** The state moves on by `seconds` with every call. The same seed and calls give the same lines. */
+export function simulateTester(pump: HiddenPump, rng: Random): (seconds: number, knobs: TesterKnobs) => TesterLine {
+  let pressure = 0;
+  let temperature = 44;
+  let last: TesterSample | null = null;
+  return (seconds, knobs) => {
+    const speed = Math.max(0, knobs.speed);
+    const target = speed > 50 ? Math.max(3, knobs.relief) : 0;
+    pressure += (target - pressure) * (1 - Math.exp(-seconds / LAG));
+    const ideal = speed > 0 ? theoreticalFlow(pump.displacement, speed) * pump.noLoadShare : 0;
+    const flow = Math.max(0, ideal * (1 - pressure / BULK_MODULUS) - (pump.conductance * pressure) / dynamicViscosity(pump.fluid, temperature));
+    const heat = (pressure * theoreticalFlow(pump.displacement, Math.max(1, speed))) / 600;
+    temperature += seconds * (heat / HEAT_PER_KELVIN - COOLING * (temperature - AMBIENT));
+    if (rng.uniform() < knobs.dropout) return null;
+    if (rng.uniform() < knobs.nonsense) return rng.pick<Record<string, unknown>>([{ pressure: "----", flow }, { pressure: -9999, flow: 9999, temperature, speed }, { error: "sensor" }]);
+    if (knobs.stuck && last) return last;
+    last = { pressure: pressure * (1 + knobs.noise * rng.normal()), flow: flow * (1 + knobs.noise * rng.normal()), temperature: temperature + 0.1 * rng.normal(), speed: speed * (1 + 0.001 * rng.normal()) };
+    return last;
+  };
+}

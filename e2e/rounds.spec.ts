@@ -1,0 +1,245 @@
+/** Rounds at the machine, with and without a network; instruments and their recall; a load test on the live tester. */
+import { expect, test, type Page } from "@playwright/test";
+import { accessible, pointId, query, signIn } from "./support";
+
+test.describe.configure({ mode: "serial" });
+
+const POINTS = ["Inlet vacuum", "Case pressure", "Case temperature over tank", "Compensator pressure"];
+let roundId = "";
+
+
+const counted = async () => {
+  const [row] = await query<{ n: number }>("select count(*)::int as n from readings r join round_points rp on rp.point_id = r.point_id where rp.round_id = $1 and r.superseded_at is null", [roundId]);
+  return row!.n;
+};
+
+async function machineWithPump(): Promise<string> {
+  const [row] = await query<{ name: string }>("select m.name from machines m join circuits k on k.machine_id = m.id join components c on c.circuit_id = k.id join points p on p.component_id = c.id where c.name = 'Pump' and p.name = any($1) group by m.name having count(*) = 4 order by m.name limit 1", [POINTS]);
+  return row!.name;
+}
+
+test("a round is defined in walking order, shows what is due, and prints", async ({ page }) => {
+  const machine = await machineWithPump();
+  await signIn(page);
+  await page.goto("/rounds");
+  await accessible(page);
+  await page.getByRole("link", { name: "Add a round" }).click();
+  await page.getByLabel("Name", { exact: true }).fill("Trial round");
+  await page.getByRole("button", { name: "Add the round" }).click();
+  await expect(page.getByText("Choose at least one point.")).toBeVisible();
+  await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Trial round");
+  await page.getByLabel("How often").selectOption("week");
+  for (const point of POINTS) {
+    await page.getByLabel("Points by machine and name").fill(`${machine} pump ${point}`);
+    await page.getByRole("button", { name: new RegExp(`${machine}.*Pump: ${point}`) }).first().click();
+  }
+  await page.getByRole("button", { name: /^Up: Pump: Compensator pressure/ }).click();
+  await accessible(page);
+  await page.getByRole("button", { name: "Add the round" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /Trial round: \d of 4 points are late/ })).toBeVisible();
+  roundId = /rounds\/([0-9a-f-]{36})/.exec(page.url())![1]!;
+  const order = await query<{ name: string }>("select p.name from round_points rp join points p on p.id = rp.point_id where rp.round_id = $1 order by rp.position", [roundId]);
+  expect(order.map((o) => o.name)).toEqual(["Inlet vacuum", "Case pressure", "Compensator pressure", "Case temperature over tank"]);
+  await page.getByRole("link", { name: "Print a sheet" }).click();
+  await expect(page.getByRole("cell", { name: /Inlet vacuum/ })).toBeVisible();
+  await accessible(page);
+});
+
+/** Read the point on the screen as it was last read: one figure and one tap. */
+async function readAsLast(page: Page, change = 1) {
+  const heading = (await page.getByRole("heading", { level: 1 }).textContent())!;
+  const [row] = await query<{ value: number; quantity: string }>(
+    "select r.value, p.quantity from readings r join points p on p.id = r.point_id join round_points rp on rp.point_id = p.id where rp.round_id = $1 and r.superseded_at is null and $2 ilike '%' || p.name order by r.taken_at desc limit 1", [roundId, heading]);
+  await page.locator("#w-value").fill(String(Number((row!.value * change).toPrecision(4))));
+  await page.getByRole("button", { name: "Keep, next" }).click();
+}
+
+test("a whole round online: two inputs a point, a doubtful value read again, one passed over", async ({ browser }) => {
+  const page = await browser.newPage({ viewport: { width: 820, height: 1180 }, hasTouch: true });
+  await signIn(page, "technician");
+  await page.goto(`/rounds/${roundId}/walk`);
+  await expect(page.getByRole("heading", { level: 1, name: /inlet vacuum/ })).toBeVisible();
+  await expect(page.getByText("you are here")).toBeVisible();
+  const before = await counted();
+  await accessible(page);
+  // bad entries stay where they are
+  await page.locator("#w-value").fill("abc");
+  await page.getByRole("button", { name: "Keep, next" }).click();
+  await expect(page.getByText("“abc” is not a number")).toBeVisible();
+  // far too high: questioned, read again, agreed
+  await page.locator("#w-value").fill("");
+  for (const key of ["4", "0", "0"]) await page.getByRole("button", { name: key, exact: true }).click();
+  await page.getByRole("button", { name: "Keep, next" }).click();
+  await expect(page.getByText(/Higher than expected/)).toBeVisible();
+  await page.getByRole("button", { name: "Read again" }).click();
+  await page.locator("#w-value").fill("402");
+  await page.getByRole("button", { name: "Keep, next" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /case pressure/ })).toBeVisible();
+  await readAsLast(page);
+  await expect(page.getByRole("heading", { level: 1, name: /compensator pressure/ })).toBeVisible();
+  await page.getByRole("button", { name: "Skip" }).click();
+  await page.getByRole("button", { name: "Machine stands" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /case temperature/ })).toBeVisible();
+  await readAsLast(page);
+  await expect(page.getByRole("heading", { level: 1, name: "Walked, and all of it is sent" })).toBeVisible();
+  expect(await counted()).toBe(before + 3);
+  const [repeated] = await query<{ note: string; value: number }>("select note, value from readings where note like 'Read 2 times%' order by created_at desc limit 1");
+  expect(repeated!.value).toBeCloseTo(401, 0);
+  const skips = await query("select reason from round_skips where round_id = $1", [roundId]);
+  expect(skips).toEqual([{ reason: "Machine stands" }]);
+  await accessible(page);
+  await page.close();
+});
+
+test("a whole round without a network, the tab closed and opened again, then sent once in order", async ({ browser }) => {
+  await query("update readings set taken_at = taken_at - interval '40 days', created_at = created_at where id in (select r.id from readings r join round_points rp on rp.point_id = r.point_id where rp.round_id = $1 order by r.created_at desc limit 3)", [roundId]).catch(() => undefined);
+  const context = await browser.newContext({ viewport: { width: 820, height: 1180 } });
+  const page = await context.newPage();
+  await signIn(page, "technician");
+  await page.goto(`/rounds/${roundId}/walk`);
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  // the program and the page are on the device before it leaves the network
+  await expect.poll(() => page.evaluate(async () => (await caches.keys()).length), { timeout: 15_000 }).toBe(2);
+  await expect.poll(() => page.evaluate(async () => (await (await caches.open("juncteral-walks")).keys()).length), { timeout: 15_000 }).toBeGreaterThan(0);
+  await page.waitForTimeout(1500);
+  if (await page.getByRole("button", { name: "Walk it again" }).isVisible()) await page.getByRole("button", { name: "Walk it again" }).click();
+  const before = await counted();
+  await context.setOffline(true);
+  await readAsLast(page, 1.01);
+  await expect(page.getByText(/no network · 1 kept here/)).toBeVisible();
+  await readAsLast(page, 1.01);
+  await page.close();
+  // the tablet was off; the round opens from the device, at the point where it was left
+  const again = await context.newPage();
+  await again.goto(`/rounds/${roundId}/walk`);
+  await expect(again.getByText(/2 kept here/)).toBeVisible();
+  await expect(again.getByRole("heading", { level: 1, name: /compensator pressure/ })).toBeVisible();
+  await readAsLast(again, 1.001);
+  await readAsLast(again, 1.01);
+  await expect(again.getByRole("heading", { level: 1, name: "Walked; 4 still kept on this tablet" })).toBeVisible();
+  expect(await counted()).toBe(before);
+  // the network is back, but the first answer is lost on the way: the server has them, the tablet does not know
+  let lost = 0;
+  await again.route("**/send", async (route) => {
+    if (lost++ > 0) return route.continue();
+    await route.fetch();
+    await route.abort("connectionreset");
+  });
+  await context.setOffline(false);
+  await again.getByRole("button", { name: "Send now" }).click();
+  await expect.poll(() => lost).toBeGreaterThan(0);
+  await expect(again.getByText(/no network/)).toBeVisible();
+  await again.getByRole("button", { name: "Send now" }).click();
+  await expect(again.getByRole("heading", { level: 1, name: "Walked, and all of it is sent" })).toBeVisible({ timeout: 20_000 });
+  expect(await counted()).toBe(before + 4);
+  await context.close();
+});
+
+test("what the server refuses is shown and put right; nothing is lost", async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 820, height: 1180 } });
+  const page = await context.newPage();
+  await signIn(page, "technician");
+  const [point] = await query<{ id: string }>("select point_id as id from round_points where round_id = $1 order by position limit 1", [roundId]);
+  const send = (fields: Record<string, string>) => page.evaluate(async ({ url, pointId, fields }) => (await fetch(url, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify([{ kind: "reading", submission: crypto.randomUUID(), roundId: url.split("/")[2], pointId, at: Date.now(), fields }]) })).json(), { url: `/rounds/${roundId}/send`, pointId: point!.id, fields }) as Promise<{ fates: { fate: string; field: string }[] }>;
+  const fields = { value: "90", least: "", temperature: "", pressure: "", hours: "", speed: "", takenAt: "2026-11-24T08:01", state: "fullStroke", instrumentId: "", note: "", keptBecause: "" };
+  expect((await send(fields)).fates[0]).toMatchObject({ fate: "saved" });
+  expect((await send(fields)).fates[0]).toMatchObject({ fate: "conflict", field: "takenAt" });
+  expect((await send({ ...fields, takenAt: "2031-01-01T00:00" })).fates[0]).toMatchObject({ fate: "refused", field: "takenAt" });
+  expect((await send({ ...fields, value: "x" })).fates[0]).toMatchObject({ fate: "refused", field: "value" });
+  const nonsense = await page.evaluate(async (url) => (await fetch(url, { method: "POST", headers: { "Content-Type": "application/json" }, body: "[1]" })).status, `/rounds/${roundId}/send`);
+  expect(nonsense).toBe(400);
+  await context.close();
+});
+
+test("a meter found out of calibration: its readings are recalled in one step and the false step leaves the verdicts", async ({ page }) => {
+  await signIn(page);
+  const [meter] = await query<{ id: string }>("select id from instruments where tag = 'F-11'");
+  await page.goto("/instruments");
+  await accessible(page);
+  await page.goto(`/instruments/${meter!.id}`);
+  await expect(page.getByText("a failed check, nothing recalled")).toBeVisible();
+  await page.getByLabel("Stated and read, L/min").fill("0 x");
+  await page.getByRole("button", { name: "Record the check" }).click();
+  await expect(page.getByText("At least two values")).toBeVisible();
+  await page.getByLabel("Stated and read, L/min").fill("0 0.1\n10 10.1");
+  await page.getByRole("button", { name: "Record the check" }).click();
+  await expect(page.getByText("The check is recorded: passed.")).toBeVisible();
+  await page.getByRole("button", { name: "Recall its readings" }).click();
+  await expect(page.getByText("Say what was found")).toBeVisible();
+  await page.getByLabel("What was found").fill("Reads 12 % high: bearing worn");
+  await page.getByRole("button", { name: "Recall its readings" }).click();
+  await expect(page.getByText("Recalled. Its readings are kept")).toBeVisible();
+  const [recall] = await query<{ readings: number }>("select readings from instrument_recalls where instrument_id = $1", [meter!.id]);
+  expect(recall!.readings).toBeGreaterThan(5);
+  const [left] = await query<{ n: number }>("select count(*)::int as n from assessments a join points p on p.id = a.point_id where p.instrument_id = $1 and (a.detail->'forecast'->'step'->>'probability')::float > 0.5", [meter!.id]);
+  expect(left!.n).toBe(0);
+  await accessible(page);
+  const pump = await query<{ id: string }>("select id from points where instrument_id = $1 limit 1", [meter!.id]);
+  await page.goto(`/instruments/fit/${pump[0]!.id}`);
+  await expect(page.getByText(/fits|does not fit/).first()).toBeVisible();
+  await accessible(page);
+});
+
+test("a load test against the live tester survives a dropout, says worn, and is kept; what was altered must be put back", async ({ page }) => {
+  test.setTimeout(120_000);
+  await signIn(page, "technician");
+  await page.goto("/tests");
+  await accessible(page);
+  await page.goto("/tests/load-test");
+  await page.getByPlaceholder("Machine or component").fill("outer gate north pump a");
+  await page.getByRole("option", { name: /Pump A/ }).first().click();
+  await expect(page.getByText("Tick what must be true")).toBeVisible();
+  for (const box of await page.getByRole("checkbox").all()) await box.check();
+  await page.getByLabel("What is altered").fill("Compensator turned up");
+  await page.getByLabel("As it stood before").fill("210 bar");
+  await page.getByRole("button", { name: "Note it before altering it" }).click();
+  await expect(page.getByText("Compensator turned up (was 210 bar)")).toBeVisible();
+  await page.getByRole("button", { name: "Listen to the tester" }).click();
+  await expect(page.getByText("1 step taken")).toBeVisible({ timeout: 15_000 });
+  for (const relief of [60, 110, 160]) {
+    await page.getByRole("slider").fill(String(relief));
+    await expect(page.getByText(`${[60, 110, 160].indexOf(relief) + 2} steps taken`)).toBeVisible({ timeout: 15_000 });
+  }
+  await page.getByRole("button", { name: "drop out" }).click();
+  await expect(page.getByText("no signal: looking for it again")).toBeVisible({ timeout: 10_000 });
+  await page.getByRole("button", { name: "none", exact: true }).click();
+  await page.getByRole("slider").fill("215");
+  await expect(page.getByText("5 steps taken")).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText("Worn.").or(page.getByText("Not conclusive.")).first()).toBeVisible();
+  await accessible(page);
+  await page.getByRole("button", { name: "Keep this test" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /Load test of a pump/ })).toBeVisible();
+  await expect(page.getByText("The first of its kind on this component.")).toBeVisible();
+  await accessible(page);
+  await page.goto("/tests");
+  await expect(page.getByRole("heading", { level: 1, name: "1 temporary change is not put back" })).toBeVisible();
+  await page.getByRole("button", { name: "It is put back" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: "Nothing is altered for a test" })).toBeVisible();
+});
+
+test("the shut-in test breaks off above its upper limit, and a plant adds a test of its own", async ({ page }) => {
+  await signIn(page);
+  await page.goto("/tests/shut-in");
+  await page.getByPlaceholder("Machine or component").fill("outer gate north pump a");
+  await page.getByRole("option", { name: /Pump A/ }).first().click();
+  await expect(page.getByText("Tick what must be true")).toBeVisible();
+  for (const box of await page.getByRole("checkbox").all()) await box.check();
+  await expect(page.getByText("The answer stands here")).toBeVisible();
+  await page.getByLabel("Pressure reached").fill("240");
+  await page.getByLabel("Band from").fill("195");
+  await page.getByLabel("Band to").fill("215");
+  await page.getByLabel("Closed for").fill("8");
+  await expect(page.getByRole("alert").filter({ hasText: "OPEN THE VALVE" })).toBeVisible();
+  await page.goto("/tests/new");
+  await page.getByRole("button", { name: "Add the test" }).click();
+  await expect(page.getByText("Choose at least one kind of component.")).toBeVisible();
+  await page.getByLabel("Name", { exact: true }).fill("Gate latch");
+  await page.getByLabel("The question that it answers").fill("Does the latch let go in time?");
+  await page.getByLabel("Cylinder").check();
+  await page.getByLabel("What must be true before it starts").fill("Gate shut");
+  await page.getByLabel("Caution").fill("Stand clear of the gate.");
+  await page.getByLabel("Readings").fill("Latch pressure; pressure; 40 bar; 60 bar\nTime; strokeTime; ; 3 s");
+  await page.getByRole("button", { name: "Add the test" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: "Does the latch let go in time?" })).toBeVisible();
+  await accessible(page);
+});
