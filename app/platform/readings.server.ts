@@ -122,7 +122,7 @@ async function questionOf(tx: Queryable, place: Point, reading: CheckedReading):
   if (!stored || stored.lifeId !== reading.lifeId) return undefined;
   const expectation = stored.detail?.expectation;
   const expected = expectation ? expectedReading(expectation, setup ? fluidOf(setup) : null, { pressure: reading.pressure, temperature: reading.temperature, at: reading.takenAt.getTime() }) : null;
-  return questionReading({ value: reading.value.value, entered: reading.value.entered, unit: reading.value.unit }, place.point.quantity, expected, stored.last);
+  return questionReading({ value: reading.value.value, entered: reading.value.entered, unit: reading.value.unit }, place.point.quantity, expected, stored.last, place.point.unit);
 }
 
 export const enteredText = (value: ParsedQuantity) => `${value.entered} ${value.unit}`;

@@ -71,7 +71,7 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
   const question = useMemo(() => {
     if (!ask) return undefined;
     const parsed = parseQuantity(typed.value, point.quantity, { assume: point.unit });
-    return parsed.ok ? questionReading({ value: parsed.parsed.value, entered: parsed.parsed.entered, unit: parsed.parsed.unit }, point.quantity, expected, point.last?.raw ?? null) : undefined;
+    return parsed.ok ? questionReading({ value: parsed.parsed.value, entered: parsed.parsed.entered, unit: parsed.parsed.unit }, point.quantity, expected, point.last?.raw ?? null, point.unit) : undefined;
   }, [ask, typed.value, expected, point]);
   const asked = question ?? answer?.question;
   const written = useShow();

@@ -37,7 +37,7 @@ export function judgeEntry(entry: Entry, point: WalkPoint, at: number, units: Un
   if (least && value && least.value > value.value) problems.least = "The least is above the greatest.";
   if (hours && point.last?.hours && hours.value < point.last.hours) problems.hours = "The counter stood higher last time.";
   const expected = point.expectation ? expectedReading(point.expectation, point.fluid, { pressure: pressure?.value ?? null, temperature: temperature?.value ?? null, at }) : null;
-  const question = value ? questionReading({ value: value.value, entered: value.entered, unit: value.unit }, point.quantity, expected, point.last?.raw ?? null) : undefined;
+  const question = value ? questionReading({ value: value.value, entered: value.entered, unit: value.unit }, point.quantity, expected, point.last?.raw ?? null, point.unit) : undefined;
   return { problems, value: value?.value ?? null, expected, question };
 }
 

@@ -69,6 +69,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       fields: { value, least: point.readState === "cycle" ? entry.least : "", temperature: entry.temperature, pressure: entry.pressure, hours: entry.hours, speed: "", takenAt: localInput(at, point.timeZone), state: point.readState, instrumentId: point.instrument?.id ?? "", note, keptBecause: judged.question ? reason || settled?.message || "" : "" },
     });
     if (photo) await store.keep({ kind: "photo", submission: uuid(), roundId: round.id, pointId: point.id, at, reading: submission, ...photo });
+    await outbox.look();
     onDone("read", { temperature: entry.temperature, pressure: entry.pressure, hours: entry.hours });
     void outbox.send();
   }
@@ -81,6 +82,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
   async function skip(why: string) {
     const store = await import("./store.client");
     await store.keep({ kind: "skip", submission: uuid(), roundId: round.id, pointId: point.id, at, reason: why });
+    await outbox.look();
     onDone("skipped");
     void outbox.send();
   }

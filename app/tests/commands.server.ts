@@ -31,11 +31,11 @@ export async function recordTest(procedure: Procedure, place: Place, fields: Rec
 
 /** Note what is altered, before it is altered; the same form sent twice notes it once. */
 export async function noteChange(place: Pick<Place, "machineId"> & { id: string | null }, fields: Record<string, string>, by: string): Promise<Recorded> {
-  const what = (fields.what ?? "").trim();
-  if (what.length < 3) return { ok: false, problems: { what: "Say what is altered." } };
-  if (what.length > 200) return { ok: false, problems: { what: "At most 200 characters." } };
+  const what = (fields.altered ?? "").trim();
+  if (what.length < 3) return { ok: false, problems: { altered: "Say what is altered." } };
+  if (what.length > 200) return { ok: false, problems: { altered: "At most 200 characters." } };
   if (!isUuid(fields.submission)) return { ok: false, problems: { form: "The form is out of date: load the page again." } };
-  const [row] = await db().insert(temporaryChanges).values({ machineId: place.machineId, componentId: place.id, what, before: (fields.before ?? "").trim().slice(0, 200), at: new Date(now()), by, submission: fields.submission! }).onConflictDoNothing({ target: temporaryChanges.submission }).returning({ id: temporaryChanges.id });
+  const [row] = await db().insert(temporaryChanges).values({ machineId: place.machineId, componentId: place.id, what, before: (fields.asItStood ?? "").trim().slice(0, 200), at: new Date(now()), by, submission: fields.submission! }).onConflictDoNothing({ target: temporaryChanges.submission }).returning({ id: temporaryChanges.id });
   return { ok: true, id: row?.id ?? fields.submission! };
 }
 

@@ -44,6 +44,11 @@ export const action = guardAction("technician", async ({ params, request, user }
 });
 
 export default function TestPage({ loaderData, actionData }: Route.ComponentProps) {
+  // another component: another test, with the facts of that one
+  return <TestScreen key={`${loaderData.id} ${loaderData.place?.id ?? ""}`} loaderData={loaderData} actionData={actionData} />;
+}
+
+function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "loaderData" | "actionData">) {
   const { id, plant, place, facts, last, changes, mayRecord, live, submission, noteSubmission } = loaderData;
   const procedure = useMemo(() => (plant ? plantProcedure(id, plant) : procedureOf(id)!), [plant, id]);
   const site = useSite();
@@ -82,9 +87,9 @@ export default function TestPage({ loaderData, actionData }: Route.ComponentProp
                 {changes.map((c) => <p key={c.id} className="py-1 text-sm text-ochre">{c.what}{c.before ? ` (was ${c.before})` : ""}, {c.by}</p>)}
                 <Form method="post" key={noteSubmission} className="mt-2 grid gap-2">
                   <input type="hidden" name="intent" value="alter" /><input type="hidden" name="submission" value={noteSubmission} />
-                  <TextField name="what" label="What is altered" list="alters" maxLength={200} /><datalist id="alters">{procedure.alters.map((a) => <option key={a} value={a} />)}</datalist>
-                  <TextField name="before" label="As it stood before" placeholder="210 bar, three threads showing" maxLength={200} />
-                  {problems?.what ? <p className="text-sm text-verm">{problems.what}</p> : null}
+                  <TextField name="altered" label="What is altered" list="alters" maxLength={200} /><datalist id="alters">{procedure.alters.map((a) => <option key={a} value={a} />)}</datalist>
+                  <TextField name="asItStood" label="As it stood before" placeholder="210 bar, three threads showing" maxLength={200} />
+                  {problems?.altered ? <p className="text-sm font-medium text-verm">{problems.altered}</p> : null}
                   <Button tone="plain">Note it before altering it</Button>
                 </Form>
               </Section>

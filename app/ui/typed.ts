@@ -7,7 +7,7 @@ export type Typed = Record<string, string>;
 const RESERVED = "from";
 
 export function typedFrom(calculator: Calculator, search: URLSearchParams, facts: Partial<Record<FactId, number>>, units: UnitPreference, { example = true } = {}): Typed {
-  const typed: Typed = example ? exampleOf(calculator) : Object.fromEntries(Object.keys(calculator.fields).map((id) => [id, ""]));
+  const typed: Typed = example ? exampleOf(calculator) : Object.fromEntries(Object.entries(calculator.fields).map(([id, field]) => [id, field.usual ? field.example : ""]));
   for (const [id, field] of Object.entries(calculator.fields)) {
     const given = search.get(id);
     const fact = field.take === undefined ? undefined : facts[field.take];

@@ -24,21 +24,21 @@ const JUMP = 2;
 /**
  * What to ask about an entered value, given the expected range for its conditions and the last value;
  * undefined when nothing is odd. Looks for a unit slip first, then a slipped digit, then the range,
- * then a jump where there is no range.
+ * then a jump where there is no range. `shownIn`: symbol of the unit in which the reader reads.
  */
-export function questionReading(entry: Entry, quantityId: PointQuantityId, expected: ExpectedRange | null, last: number | null): Question | undefined {
+export function questionReading(entry: Entry, quantityId: PointQuantityId, expected: ExpectedRange | null, last: number | null, shownIn?: string): Question | undefined {
   const quantity = quantityOf(quantityId);
-  const shownUnit = findUnit(quantity.unit, quantity.dimension)!;
+  const shownUnit = findUnit(shownIn ?? quantity.unit, quantity.dimension)!;
   const show = (core: number) => {
     const value = fromCore(core, shownUnit);
-    return formatNumber(value, Math.min(quantity.decimals, decimalsFor(value, 3)));
+    return formatNumber(value, shownUnit.symbol === quantity.unit ? Math.min(quantity.decimals, decimalsFor(value, 3)) : decimalsFor(value, 3));
   };
-  const unit = quantity.unit;
+  const unit = shownUnit.symbol;
   if (expected) {
     const slack = TOLERANCE * (expected.high - expected.low);
     const inside = (value: number) => value >= expected.low - slack && value <= expected.high + slack;
     if (inside(entry.value)) return undefined;
-    const range = `${show(expected.low)}-${show(expected.high)} ${unit}`;
+    const range = `${show(Math.max(quantity.least, expected.low))}-${show(expected.high)} ${unit}`;
     const slip = unitsOf(quantity.dimension).find((u) => u.symbol !== entry.unit && inside(toCore(entry.entered, u)));
     if (slip) {
       const became = entry.unit === unit ? "" : ` would be ${show(entry.value)} ${unit}`;

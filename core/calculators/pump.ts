@@ -78,7 +78,7 @@ const loadTest = calculator({
     steps: rows("Steps", [{ id: "pressure", label: "Pressure", quantity: "loadPressure" }, { id: "flow", label: "Flow", quantity: "flow" }, { id: "temperature", label: "Oil", quantity: "oilTemperature", optional: true }, { id: "speed", label: "Speed", quantity: "speed", optional: true }],
       "10 63.4 46\n50 62.4 47\n90 61.4 47\n130 60.3 48\n170 59.2 49\n210 58.0 50", 3, "One step a line: pressure, flow, oil temperature, speed. The last two may be left out."),
     meter: choice("Meter stands", [{ value: "outlet", label: "in the pressure line" }, { value: "tank", label: "after the relief valve, to tank" }]),
-    doubt: plain("Meter's standard uncertainty", "1", 0.05, 20, { suffix: "%" }), allowed: plain("Drop still good", "10", 0.5, 60, { suffix: "% of full flow" }),
+    doubt: plain("Meter's standard uncertainty", "1", 0.05, 20, { suffix: "%", usual: true }), allowed: plain("Drop still good", "10", 0.5, 60, { suffix: "% of full flow", usual: true }),
     compensator: maybe("loadPressure", { label: "Compensator setting" }), kv40: quantity("viscosity", "46", { label: "Viscosity at 40 °C", take: "kv40" }), kv100: quantity("viscosity", "6.8", { label: "Viscosity at 100 °C", take: "kv100" }), density15: quantity("density", "875", { label: "Density at 15 °C", take: "density15" }),
     before: maybePlain("Leak conductance last time", 0, 1000, { hint: "G of an earlier test, L·mPa·s/(min·bar)" }),
   },

@@ -26,6 +26,8 @@ interface FieldBase {
   example: string;
   optional?: boolean;
   take?: FactId;
+  /** The example is a usual value of the trade, good to begin with where nothing was measured. */
+  usual?: boolean;
 }
 
 export interface QuantityField extends FieldBase {
@@ -115,7 +117,7 @@ export function calculator<F extends Record<string, FieldSpec>>(definition: Omit
   return definition as unknown as Calculator;
 }
 
-type Options<E> = { label?: string; hint?: string; take?: FactId } & E;
+type Options<E> = { label?: string; hint?: string; take?: FactId; usual?: boolean } & E;
 
 /** A quantity as typed, in the unit that the calculation wants. */
 export function quantity(id: QuantityId, example: string, options: Options<{ unit?: string }> & { label: string }): Field<number> {

@@ -129,7 +129,7 @@ const ladder = calculator({
   fields: {
     cutIn: maybe("loadPressure", { label: "Unloader cuts in" }), cutOut: maybe("loadPressure", { label: "Unloader cuts out" }), compensator: maybe("loadPressure", { label: "Compensator", example: "210", take: "workingPressure" }), relief: quantity("loadPressure", "230", { label: "Relief valve", take: "reliefSetting" }),
     ratings: rows("Ratings", [{ id: "pressure", label: "Pressure", quantity: "loadPressure" }], "280\n315\n350", 1, "Of each hose, pipe and component that sees the pressure, one a line."),
-    flow: maybe("flow", { label: "Flow of the pump", example: "65" }), gap: quantity("loadPressure", "15", { label: "Gap wanted below the relief" }), peak: maybe("loadPressure", { label: "Greatest peak seen" }), rate: maybePlain("Logged at", 0.01, 1e6, { suffix: "samples/s", example: "1000" }),
+    flow: maybe("flow", { label: "Flow of the pump", example: "65" }), gap: quantity("loadPressure", "15", { label: "Gap wanted below the relief", usual: true }), peak: maybe("loadPressure", { label: "Greatest peak seen" }), rate: maybePlain("Logged at", 0.01, 1e6, { suffix: "samples/s", example: "1000" }),
   },
   compute(v) {
     const settings: Settings = {

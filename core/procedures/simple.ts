@@ -132,7 +132,7 @@ export const spool = calculator({
 
 export const heatSurvey = calculator({
   id: "heat-survey", group: "heat", title: "Heat along a circuit", asks: "Which part is warmer than it has a right to be?",
-  fields: { oil: quantity("oilTemperature", "52", { label: "Oil in the line" }), parts: rows("Parts", [{ id: "number", label: "Part" }, { id: "temperature", label: "Surface", quantity: "oilTemperature" }, { id: "drop", label: "Pressure it takes by right", quantity: "loadPressure", optional: true }], "1 53\n2 61\n3 56 60\n4 52", 2, "One a line: number of the part along the circuit, surface temperature, pressure that it throttles by right (relief at work, flow control)."), emissivity: plain("Emissivity set", "0.95", 0.1, 1) },
+  fields: { oil: quantity("oilTemperature", "52", { label: "Oil in the line" }), parts: rows("Parts", [{ id: "number", label: "Part" }, { id: "temperature", label: "Surface", quantity: "oilTemperature" }, { id: "drop", label: "Pressure it takes by right", quantity: "loadPressure", optional: true }], "1 53\n2 61\n3 56 60\n4 52", 2, "One a line: number of the part along the circuit, surface temperature, pressure that it throttles by right (relief at work, flow control)."), emissivity: plain("Emissivity set", "0.95", 0.1, 1, { usual: true }) },
   compute(v) {
     const found = v.parts.map((p) => { const right = throttlingRise(p.drop ?? 0); return { number: p.number!, rise: p.temperature! - v.oil, right, excess: p.temperature! - v.oil - right }; });
     const hot = found.filter((f) => f.excess > 5).sort((a, b) => b.excess - a.excess);
