@@ -1,9 +1,16 @@
 /** Reads and writes against a real database: npm test gives each run one of its own. */
 import { eq } from "drizzle-orm";
 import { closeConnections, db, isDatabaseDown, migrateDatabase } from "./db/client.server";
-import { assessments, changes, circuits, components, fluids, forecastsIssued, interventions, lives, machines, points, readings, sites, users } from "./db/schema";
+import { assessments, changes, circuits, components, fluids, forecastsIssued, interventions, lives, machines, photos, points, readings, sites, testRecords, users } from "./db/schema";
 import { addRecord, editRecord } from "./fleet/commands.server";
 import { fleetList, machinePage } from "./fleet/queries.server";
+import { recallInstrument, recordCheck, saveInstrument } from "./instruments/commands.server";
+import { fitsOf, instrumentList, instrumentPage, instrumentRow } from "./instruments/queries.server";
+import { factsOf } from "./platform/facts.server";
+import { receive, saveRound } from "./rounds/commands.server";
+import { choosablePoints, roundList, walkPoints } from "./rounds/queries.server";
+import { addPlantTest, noteChange, putBack, recordTest } from "./tests/commands.server";
+import { allTests, componentPlace, lastRecord, openChanges, recentRecords, recordPage, testOf } from "./tests/queries.server";
 import { correctReading, setLimit } from "./points/commands.server";
 import { logReading, pointPlace } from "./platform/readings.server";
 import { pointPage, readingOf } from "./points/queries.server";
@@ -232,4 +239,139 @@ test("a database that is away is told from a wrong query", async () => {
   expect(isDatabaseDown(wrong)).toBe(false);
   expect(isDatabaseDown({ cause: { code: "ECONNREFUSED" } })).toBe(true);
   expect(isDatabaseDown({ code: "42703" })).toBe(false);
+});
+
+describe("at the machine", () => {
+/** A second pump with a steady year behind it, for what comes after the first one was replaced. */
+const second = { component: "", point: "" };
+beforeAll(async () => {
+  second.component = await add("component", { circuitId: ids.circuit, kind: "axialPistonPump", name: "Second pump", displacement: "45", speed: "1450", leadTimeDays: "40", position: "2", runInHours: "50", startedAt: "2025-08-01", startHours: "0", serial: "B1", knownWhenNew: "on" });
+  second.point = await add("point", { componentId: second.component, name: "Case drain", quantity: "caseDrainFlow", state: "fullStroke", unit: "L/min", intervalDays: "30", referencePressure: "210", referenceTemperature: "50", instrumentId: "", conditionsText: "" });
+  const place = await pointPlace(second.point);
+  await setLimit(place, { basis: "shareOfFullFlow", upper: "10", lower: "", reason: "", version: String(place.point.version) }, "R. Oduya");
+  const [life] = await db().select().from(lives).where(eq(lives.componentId, second.component));
+  await storeReadings(Array.from({ length: 14 }, (_, i) => ({ line: i, pointId: second.point, lifeId: life!.id, takenAt: NOW - (15 - i) * 30 * DAY, value: 1.3 + (i % 3) * 0.01, least: null, entered: "x", temperature: 50, pressure: 210, speed: null, hours: 100 + i * 270, instrumentId: null, note: "", by: "T. Wren" })), null);
+  await assessStalePoints();
+}, 60_000);
+
+describe("rounds", () => {
+  const user = { id: crypto.randomUUID(), name: "T. Wren", role: "technician" as const, units: {} };
+  const fields = (change: Record<string, string>) => { const { submission: _s, ...rest } = entry(change); return rest; };
+  let roundId = "";
+
+  test("a round is saved in walking order; a second editor is told", async () => {
+    expect(await saveRound(null, { name: "", every: "month" }, [])).toMatchObject({ ok: false, problems: { name: expect.any(String), points: expect.any(String) } });
+    expect(await saveRound(null, { name: "Trial", every: "days", days: "" }, [second.point])).toMatchObject({ ok: false, problems: { days: expect.any(String) } });
+    const saved = await saveRound(null, { name: "Trial", every: "week", closer: "on" }, [second.point, second.point]);
+    if (!saved.ok) throw new Error(JSON.stringify(saved.problems));
+    roundId = saved.id;
+    expect(await walkPoints(roundId, {})).toMatchObject([{ id: second.point, machine: "Trial hoist", needsConditions: true, everyDays: 7 }]);
+    expect(await saveRound(roundId, { name: "Trial again", every: "hours", hours: "90", version: "1" }, [second.point])).toMatchObject({ ok: true });
+    // 90 h at about 9 h a day
+    expect((await walkPoints(roundId, {}))[0]!.everyDays).toBeLessThan(15);
+    expect(await saveRound(roundId, { name: "Trial third", every: "week", version: "1" }, [second.point])).toMatchObject({ ok: false, status: 409 });
+    expect((await roundList()).find((r) => r.id === roundId)).toMatchObject({ name: "Trial again", points: 1 });
+    expect((await choosablePoints(roundId)).find((c) => c.id === second.point)).toMatchObject({ chosen: 0 });
+  });
+
+  test("what a tablet sends twice is taken once; each entry has its own fate", async () => {
+    const reading = { kind: "reading" as const, submission: crypto.randomUUID(), roundId, pointId: second.point, at: NOW, fields: fields({ takenAt: "2026-11-24T07:10", value: "1.32" }) };
+    const skip = { kind: "skip" as const, submission: crypto.randomUUID(), roundId, pointId: second.point, at: NOW, reason: "Machine stands" };
+    const photo = { kind: "photo" as const, submission: crypto.randomUUID(), roundId, pointId: second.point, at: NOW, reading: reading.submission, mediaType: "image/jpeg", base64: Buffer.from("not really a picture").toString("base64") };
+    expect((await receive(roundId, [reading, skip, photo], user)).map((f) => f.fate)).toEqual(["saved", "saved", "saved"]);
+    expect((await receive(roundId, [reading, skip, photo], user)).map((f) => f.fate)).toEqual(["saved", "saved", "saved"]);
+    expect(await db().select().from(readings).where(eq(readings.submission, reading.submission))).toHaveLength(1);
+    expect(await db().select().from(photos).where(eq(photos.pointId, second.point))).toHaveLength(1);
+    const odd = { ...reading, submission: crypto.randomUUID(), fields: fields({ takenAt: "2026-11-24T07:20", value: "60" }) };
+    expect((await receive(roundId, [odd], user))[0]).toMatchObject({ fate: "saved" });
+    expect((await db().select().from(readings).where(eq(readings.submission, odd.submission)))[0]!.keptBecause).toContain("not questioned on the tablet");
+    const bad = [
+      { ...reading, submission: "x" }, { ...reading, submission: crypto.randomUUID() }, { ...reading, submission: crypto.randomUUID(), fields: fields({ takenAt: "2026-11-24T07:30", value: "" }) },
+      { ...reading, submission: crypto.randomUUID(), pointId: crypto.randomUUID() }, { ...photo, submission: crypto.randomUUID(), mediaType: "text/html" }, { ...skip, submission: crypto.randomUUID(), pointId: crypto.randomUUID() },
+    ];
+    expect((await receive(roundId, bad, user)).map((f) => f.fate)).toEqual(["refused", "conflict", "refused", "refused", "refused", "refused"]);
+  });
+});
+
+describe("instruments", () => {
+  test("registered, checked, fitted to a point, and recalled in one step", async () => {
+    const form = { tag: "X-1", name: "Trial meter", quantity: "caseDrainFlow", principle: "turbine", fullScale: "10", accuracyClass: "1", leastReading: "", viscosityLow: "5", viscosityHigh: "100", note: "" };
+    expect(await saveInstrument(null, { ...form, fullScale: "0", viscosityHigh: "" }, "R. Oduya", {})).toMatchObject({ ok: false, problems: { viscosityHigh: expect.any(String) } });
+    const added = await saveInstrument(null, form, "R. Oduya", {});
+    if (!added.ok) throw new Error(JSON.stringify(added.problems));
+    expect(await saveInstrument(null, form, "R. Oduya", {})).toMatchObject({ ok: false, problems: { tag: expect.stringContaining("Another") } });
+    const row = await instrumentRow(added.id);
+    expect(await saveInstrument(row, { ...form, name: "Trial meter 2", version: "9" }, "R. Oduya", {})).toMatchObject({ ok: false, status: 409 });
+    expect(await recordCheck(row, { at: "2026-06-01T10:00", kind: "check", points: "0", submission: crypto.randomUUID() }, "L. Aske", "Europe/London", {})).toMatchObject({ ok: false, problems: { points: expect.any(String) } });
+    const check = { at: "2026-06-01T10:00", kind: "calibration", months: "12", points: "1 1.05\n9 8.95", submission: crypto.randomUUID() };
+    expect(await recordCheck(row, check, "L. Aske", "Europe/London", {})).toMatchObject({ ok: true, passed: true });
+    expect(await recordCheck(row, check, "L. Aske", "Europe/London", {})).toMatchObject({ ok: true, passed: true });
+    expect(await recordCheck(row, { ...check, kind: "check", at: "2026-10-01T10:00", points: "1 1.2\n9 10.1", submission: crypto.randomUUID() }, "L. Aske", "Europe/London", {})).toMatchObject({ ok: true, passed: false });
+    const page = await instrumentPage(added.id);
+    expect(page).toMatchObject({ failedUnrecalled: true, due: "good", checks: [{ passed: false }, { passed: true }] });
+    expect(page.inDoubt.from).toBe(Date.UTC(2026, 5, 1, 9));
+    const fits = await fitsOf(second.point);
+    expect(fits.fits.find((f) => f.instrument.tag === "X-1")!.fitness.reasons.filter((r) => r.must)).toEqual([]);
+    expect((await instrumentList()).map((i) => i.tag)).toContain("X-1");
+
+    await db().update(readings).set({ instrumentId: added.id }).where(eq(readings.pointId, second.point));
+    expect(await recallInstrument(row, { from: "2026-06-01T10:00", until: "2026-05-01T10:00", reason: "", submission: crypto.randomUUID() }, "R. Oduya", "Europe/London")).toMatchObject({ ok: false, problems: { until: expect.any(String), reason: expect.any(String) } });
+    const recall = { from: "2026-06-01T10:00", until: "2026-10-01T10:00", reason: "Reads 12 % high", submission: crypto.randomUUID() };
+    expect(await recallInstrument(row, recall, "R. Oduya", "Europe/London")).toMatchObject({ ok: true });
+    expect(await recallInstrument(row, recall, "R. Oduya", "Europe/London")).toMatchObject({ ok: true });
+    const [done] = (await instrumentPage(added.id)).recalls;
+    expect(done!.readings).toBeGreaterThan(2);
+    const marks = Object.values((await pointPage(second.point, 0)).detail!.marks);
+    expect(marks.filter((m) => m === "recalled")).toHaveLength(done!.readings);
+  });
+});
+
+describe("tests at the machine", () => {
+  test("kept with what they said, compared with last time; work is not signed off while something is altered", async () => {
+    const place = await componentPlace(second.component);
+    const { procedure } = await testOf("shut-in");
+    const typed = { pressure: "205", low: "195", high: "215", seconds: "12" };
+    expect(await recordTest(procedure, place, { ...typed, pressure: "", submission: crypto.randomUUID() }, "T. Wren", {})).toMatchObject({ ok: false, problems: { pressure: expect.any(String) } });
+    const form = { ...typed, note: "", submission: crypto.randomUUID() };
+    const kept = await recordTest(procedure, place, form, "T. Wren", {});
+    expect(await recordTest(procedure, place, form, "T. Wren", {})).toEqual(kept);
+    await db().update(testRecords).set({ at: new Date(NOW - DAY) });
+    const again = await recordTest(procedure, place, { ...typed, pressure: "2000 psi", submission: crypto.randomUUID() }, "T. Wren", { pressure: "psi" });
+    if (!again.ok) throw new Error("not kept");
+    const page = await recordPage(again.id);
+    expect(page.typed).toMatchObject({ pressure: "2000 psi", low: "195 psi" });
+    expect(page.before).not.toBeNull();
+    expect(await lastRecord(second.component, "shut-in")).toMatchObject({ id: again.id });
+    expect(await recentRecords()).toHaveLength(2);
+
+    expect(await noteChange(place, { altered: "x", submission: crypto.randomUUID() }, "T. Wren")).toMatchObject({ ok: false });
+    const noted = { altered: "Compensator turned up", asItStood: "210 bar", submission: crypto.randomUUID() };
+    await noteChange(place, noted, "T. Wren");
+    await noteChange(place, noted, "T. Wren");
+    const open = await openChanges(place.machineId);
+    expect(open).toMatchObject([{ what: "Compensator turned up", before: "210 bar" }]);
+    expect((await machinePage(place.machineId)).altered).toHaveLength(1);
+    const booked = await bookWork({ componentId: second.component, pointId: second.point, kind: "inspection", stopId: "", crewHours: "4", partOrderedOn: "", note: "", submission: crypto.randomUUID() }, "R. Oduya");
+    if (!booked.ok) throw new Error(JSON.stringify(booked.problems));
+    const done = { doneAt: "2026-11-24T08:00", hours: "20000", serial: "", findings: "Seen.", version: "1" };
+    expect(await finishWork(booked.id, "Europe/London", done, "L. Aske")).toMatchObject({ ok: false, problems: { form: expect.stringContaining("Compensator turned up") } });
+    await putBack(open[0]!.id, "T. Wren");
+    expect(await openChanges()).toEqual([]);
+    expect(await finishWork(booked.id, "Europe/London", done, "L. Aske")).toMatchObject({ ok: true });
+  });
+
+  test("a plant's own test is added, listed and made", async () => {
+    const own = { title: "Latch", asks: "Does it let go?", before: "Shut", caution: "Stand clear of it.", steps: "", alters: "", readings: "Latch; pressure; 40 bar; 60 bar" };
+    expect(await addPlantTest({ ...own, asks: "no question", caution: "", readings: "Latch; furlong; ; " }, [], "R. Oduya")).toMatchObject({ ok: false, problems: { asks: expect.any(String), caution: expect.any(String), kinds: expect.any(String), readings: expect.stringContaining("furlong") } });
+    expect(await addPlantTest({ ...own, readings: "Latch; pressure; 60 bar; 40 bar" }, ["cylinder"], "R. Oduya")).toMatchObject({ ok: false, problems: { readings: expect.stringContaining("upper bound") } });
+    const added = await addPlantTest(own, ["cylinder"], "R. Oduya");
+    if (!added.ok) throw new Error("not added");
+    expect((await allTests()).find((t) => t.id === added.id)).toMatchObject({ own: true, title: "Latch" });
+    expect((await testOf(added.id)).procedure.title).toBe("Latch");
+  });
+});
+
+test("a calculation takes its facts from the fleet", async () => {
+  expect(await factsOf(second.component)).toMatchObject({ name: expect.stringContaining("Second pump"), facts: { displacement: 45, speed: 1450, kv40: expect.any(Number), referencePressure: 210 } });
+});
 });

@@ -74,11 +74,11 @@ export const people = [
 ];
 
 export const instrumentPlans = [
-  { tag: "F-07", name: "Turbine meter 20 L/min", quantity: "caseDrainFlow" as const, fullScale: 20, accuracyClass: 1 },
-  { tag: "F-11", name: "Turbine meter 20 L/min", quantity: "caseDrainFlow" as const, fullScale: 20, accuracyClass: 1 },
-  { tag: "P-02", name: "Gauge 250 bar", quantity: "pressure" as const, fullScale: 250, accuracyClass: 1 },
-  { tag: "P-05", name: "Gauge 400 bar", quantity: "pressure" as const, fullScale: 400, accuracyClass: 1 },
-  { tag: "P-09", name: "Gauge 10 bar", quantity: "pressure" as const, fullScale: 10, accuracyClass: 1 },
+  { tag: "F-07", name: "Turbine meter 20 L/min", quantity: "caseDrainFlow" as const, principle: "turbine" as const, fullScale: 20, accuracyClass: 1, leastReading: 0.3, viscosityLow: 5, viscosityHigh: 100 },
+  { tag: "F-11", name: "Turbine meter 20 L/min", quantity: "caseDrainFlow" as const, principle: "turbine" as const, fullScale: 20, accuracyClass: 1, leastReading: 0.3, viscosityLow: 5, viscosityHigh: 100 },
+  { tag: "P-02", name: "Gauge 250 bar", quantity: "pressure" as const, principle: "gauge" as const, fullScale: 250, accuracyClass: 1 },
+  { tag: "P-05", name: "Gauge 400 bar", quantity: "pressure" as const, principle: "gauge" as const, fullScale: 400, accuracyClass: 1 },
+  { tag: "P-09", name: "Gauge 10 bar", quantity: "pressure" as const, principle: "gauge" as const, fullScale: 10, accuracyClass: 1 },
   { tag: "T-01", name: "Infrared camera", quantity: "temperatureRise" as const, fullScale: 100, accuracyClass: 1 },
 ];
 

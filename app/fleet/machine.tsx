@@ -47,10 +47,10 @@ export default function Machine({ loaderData: { page, mayEdit } }: Route.Compone
                 <tr className="ruled">
                   <th scope="rowgroup" colSpan={4} className="pt-4 pb-1 text-ink">
                     <span className="font-semibold">{k.name}</span> <span className="text-sm font-normal text-ink-2">{componentKinds[k.kind as ComponentKind]?.label ?? k.kind}{k.model ? `, ${k.model}` : ""}{k.serial ? `, ${k.serial}` : ""}{k.startedAt ? `, since ${dayText(k.startedAt, site)}` : ""}{k.knownWhenNew ? "" : ", condition unknown when measuring began"}</span>
+                    {mayEdit ? <span className="float-right inline-flex gap-4 text-sm font-normal"><Link to={`/fleet/edit/component/${k.id}`} className="way" aria-label={`Edit ${k.name}`}>Edit</Link><Link to={`/fleet/new/point?componentId=${k.id}`} className="way" aria-label={`Add a point to ${k.name}`}>Add a point</Link></span> : null}
                     {proceduresFor(k.kind).length > 0 ? (
                       <details className="mt-0.5 text-sm font-normal"><summary className="text-sea">Tests</summary><span className="flex flex-wrap gap-x-4 gap-y-1 pt-1">{proceduresFor(k.kind).map((t) => <Link key={t.id} to={`/tests/${t.id}?component=${k.id}`} className="way">{t.title}</Link>)}</span></details>
                     ) : null}
-                    {mayEdit ? <span className="float-right inline-flex gap-4 text-sm font-normal"><Link to={`/fleet/edit/component/${k.id}`} className="way" aria-label={`Edit ${k.name}`}>Edit</Link><Link to={`/fleet/new/point?componentId=${k.id}`} className="way" aria-label={`Add a point to ${k.name}`}>Add a point</Link></span> : null}
                   </th>
                 </tr>
                 {k.points.map((p) => (

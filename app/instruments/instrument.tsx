@@ -36,7 +36,7 @@ export default function Instrument({ loaderData: { page, submission, mayCheck, m
   const unit = preferredUnit(instrument.quantity, site.units);
   const problems = actionData && "problems" in actionData ? actionData : undefined;
   const of = (form: string) => (problems && (!("form" in problems) || problems.form === form) ? problems.problems : {});
-  const finding = due === "never" ? "was never calibrated" : due === "out" ? "is out of calibration" : due === "soon" ? "is due for calibration within a month" : "is in calibration";
+  const finding = page.failedUnrecalled ? "failed a check, and what it read before is not recalled" : due === "never" ? "was never calibrated" : due === "out" ? "is out of calibration" : due === "soon" ? "is due for calibration within a month" : "is in calibration";
   return (
     <>
       <PageHead crumbs={[{ label: "Instruments", to: "/instruments" }]} title={`${instrument.tag}, ${instrument.name}, ${finding}`}>

@@ -66,7 +66,9 @@ export async function fitsOf(pointId: string) {
   const [place, [setup], [stored]] = await Promise.all([pointPlace(pointId), pointSetups(db()).where(eq(points.id, pointId)), db().select().from(assessments).where(eq(assessments.pointId, pointId))]);
   if (!setup) throw notFound("point");
   const { dimension } = quantityOf(place.point.quantity);
-  const expected = stored?.lastRaw ?? stored?.detail?.baseline?.centre ?? null;
+  // the smoothed level: one odd reading must not choose the gauge
+  const level = stored?.detail?.expectation;
+  const expected = level ? (level.scale === "log" ? Math.exp(level.centre) : level.centre) : (stored?.lastRaw ?? null);
   const limits = stored?.detail?.limits;
   const limit = limits?.upper ?? limits?.lower ?? null;
   const baseline = stored?.detail?.baseline?.centre ?? null;
