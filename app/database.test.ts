@@ -323,6 +323,10 @@ describe("instruments", () => {
     expect(done!.readings).toBeGreaterThan(2);
     const marks = Object.values((await pointPage(second.point, 0)).detail!.marks);
     expect(marks.filter((m) => m === "recalled")).toHaveLength(done!.readings);
+    // it failed its last check: what it reads now is kept and weighted down
+    const after = await logReading(await pointPlace(second.point), entry({ takenAt: "2026-11-24T08:20", value: "1.31", instrumentId: added.id, keptBecause: "seen" }), "T. Wren");
+    if (!after.ok) throw new Error(JSON.stringify(after));
+    expect((await readingOf(second.point, after.readingId)).doubtful).toBe(true);
   });
 });
 

@@ -1,4 +1,5 @@
 /** Rounds at the machine, with and without a network; instruments and their recall; a load test on the live tester. */
+import { spawn } from "node:child_process";
 import { expect, test, type Page } from "@playwright/test";
 import { accessible, query, signIn } from "./support";
 
@@ -139,6 +140,46 @@ test("a whole round without a network, the tab closed and opened again, then sen
   await context.close();
 });
 
+test("the server is killed in the middle of sending; when it is back everything is there once", async ({ browser }) => {
+  const port = 4700 + (process.pid % 90);
+  const start = async () => {
+    const child = spawn(process.execPath, ["scripts/lib/app.mjs", "serve"], { env: { ...process.env, NODE_ENV: "production", DATABASE_URL: process.env.E2E_DATABASE_URL, PORT: String(port) }, stdio: "ignore" });
+    await expect.poll(() => fetch(`http://127.0.0.1:${port}/healthz`).then((a) => a.ok, () => false), { timeout: 20_000 }).toBe(true);
+    return child;
+  };
+  await query("update points set last_reading_at = last_reading_at - interval '40 days' where id in (select point_id from round_points where round_id = $1)", [roundId]);
+  let server = await start();
+  const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, baseURL: `http://127.0.0.1:${port}` });
+  const page = await context.newPage();
+  await signIn(page, "technician");
+  await page.goto(`/rounds/${roundId}/walk`);
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  // six entries are kept while nothing can be sent
+  await context.setOffline(true);
+  const before = await counted();
+  const points = await query<{ id: string; value: number; state: string }>("select p.id, (select value from readings where point_id = p.id and superseded_at is null order by taken_at desc limit 1) as value, p.state from round_points rp join points p on p.id = rp.point_id where rp.round_id = $1 order by rp.position", [roundId]);
+  await page.evaluate(async ({ roundId, points }) => {
+    const db = await new Promise<IDBDatabase>((done) => { const open = indexedDB.open("juncteral-rounds"); open.onsuccess = () => done(open.result); });
+    const tx = db.transaction("outbox", "readwrite");
+    points.forEach((p, i) => tx.objectStore("outbox").put({ kind: "reading", submission: crypto.randomUUID(), roundId, pointId: p.id, at: Date.now(), order: i + 1, fields: { value: String(p.value), least: "", temperature: "", pressure: "", hours: "", speed: "", takenAt: `2026-11-24T0${5 + i}:31`.replace("08:31", "04:31"), state: p.state, instrumentId: "", note: "", keptBecause: "" } }));
+    await new Promise((done) => { tx.oncomplete = done; });
+  }, { roundId, points });
+  let sent = 0;
+  await page.route("**/send", async (route) => {
+    if (sent++ === 0) setTimeout(() => server.kill("SIGKILL"), 25);
+    await route.continue();
+  });
+  await context.setOffline(false);
+  await expect.poll(() => sent, { timeout: 20_000 }).toBeGreaterThan(0);
+  await expect.poll(() => server.exitCode ?? server.signalCode, { timeout: 10_000 }).not.toBeNull();
+  server = await start();
+  await expect.poll(counted, { timeout: 40_000 }).toBe(before + points.length);
+  await expect(page.getByText("all sent")).toBeVisible({ timeout: 20_000 });
+  expect(await counted()).toBe(before + points.length);
+  await context.close();
+  server.kill("SIGKILL");
+});
+
 test("what the server refuses is shown and put right; nothing is lost", async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 820, height: 1180 } });
   const page = await context.newPage();
@@ -201,13 +242,13 @@ test("a load test against the live tester survives a dropout, says worn, and is 
   await page.getByRole("button", { name: "Listen to the tester" }).click();
   await expect(page.getByText("1 step taken")).toBeVisible({ timeout: 15_000 });
   for (const relief of [60, 110, 160]) {
-    await page.getByRole("slider").fill(String(relief));
+    await page.getByRole("slider", { name: /^Relief/ }).fill(String(relief));
     await expect(page.getByText(`${[60, 110, 160].indexOf(relief) + 2} steps taken`)).toBeVisible({ timeout: 15_000 });
   }
   await page.getByRole("button", { name: "drop out" }).click();
   await expect(page.getByText("no signal: looking for it again")).toBeVisible({ timeout: 10_000 });
   await page.getByRole("button", { name: "none", exact: true }).click();
-  await page.getByRole("slider").fill("215");
+  await page.getByRole("slider", { name: /^Relief/ }).fill("215");
   await expect(page.getByText("5 steps taken")).toBeVisible({ timeout: 20_000 });
   await page.getByLabel("Meter stands").selectOption("outlet");
   await expect(page.getByText("Worn.").or(page.getByText("Not conclusive.")).first()).toBeVisible();

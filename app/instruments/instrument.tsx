@@ -43,7 +43,7 @@ export default function Instrument({ loaderData: { page, submission, mayCheck, m
         Reads {quantityOf(instrument.quantity).label.toLowerCase()} to {show(instrument.fullScale, instrument.quantity)}, class {instrument.accuracyClass} % of full scale; {principles[instrument.principle]}. {page.readings} readings at {page.points} points. {instrument.note}
         {mayEdit ? <Link to={`/instruments/${instrument.id}/edit`} className="way ml-3">Edit</Link> : null}
       </PageHead>
-      {said === "passed" ? <Notice>The check is recorded: passed.</Notice> : said === "failed" ? <Notice tone="verm">The check is recorded: failed. What it read since its last good check is in doubt{mayEdit ? "; recall it below" : "; an engineer can recall it"}.</Notice> : said === "recalled" ? <Notice>Recalled. Its readings are kept, marked, and no longer believed; the points are assessed again.</Notice> : null}
+      {said === "passed" ? <Notice>The check is recorded: passed.</Notice> : said === "failed" ? <Notice tone="verm">The check is recorded: failed. What it reads from now on is weighed down, and what it read since its last good check is in doubt{mayEdit ? "; recall it below" : "; an engineer can recall it"}.</Notice> : said === "recalled" ? <Notice>Recalled. Its readings are kept, marked, and no longer believed; the points are assessed again.</Notice> : null}
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_320px]">
         <div className="min-w-0">
           <Section title="Checks and calibrations" aside={lastGood ? `last good ${dayText(lastGood, site)}` : "none good yet"}>

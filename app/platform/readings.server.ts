@@ -5,7 +5,7 @@
 import { and, desc, eq, gt, isNull, lt, lte, ne, or, sql } from "drizzle-orm";
 import { expectedReading, formatQuantity, preferredUnit, questionReading, readingStates, type ParsedQuantity, type Question, type UnitPreference } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
-import { assessments, circuits, components, lives, machines, points, readings, sites } from "~/db/schema";
+import { assessments, circuits, components, instrumentChecks, lives, machines, points, readings, sites } from "~/db/schema";
 import { assessPoints, fluidOf, markStale, pointSetups } from "./assessment.server";
 import { now } from "./clock.server";
 import { isUuid, notFound } from "./guard.server";
@@ -144,8 +144,9 @@ export async function logReading(place: Point, fields: Record<string, string>, b
     if (question && !reading.keptBecause) return { ok: false, problems: {}, question };
     const [there] = await tx.select({ entered: readings.entered }).from(readings).where(and(eq(readings.pointId, place.id), eq(readings.takenAt, reading.takenAt), isNull(readings.supersededAt)));
     if (there) return { ok: false, problems: { takenAt: `There is already a reading at that time: ${there.entered}. Correct that one in the table, or change the time.` } };
+    const unfit = await lastCheckFailed(tx, reading);
     const [row] = await tx.insert(readings).values({
-      pointId: place.id, lifeId: reading.lifeId, takenAt: reading.takenAt, value: reading.value.value, least: reading.least?.value ?? null, entered: enteredText(reading.value),
+      doubtful: unfit, pointId: place.id, lifeId: reading.lifeId, takenAt: reading.takenAt, value: reading.value.value, least: reading.least?.value ?? null, entered: enteredText(reading.value),
       pressure: reading.pressure, temperature: reading.temperature, speed: reading.speed, hours: reading.hours, instrumentId: reading.instrumentId, note: reading.note,
       keptBecause: question ? reading.keptBecause : "", takenBy: by, submission: reading.submission,
     }).returning({ id: readings.id });
@@ -155,6 +156,13 @@ export async function logReading(place: Point, fields: Record<string, string>, b
   }).catch((error: unknown) => sentTwice(error, fields.submission));
   if (result.ok) await assessNow(place.id);
   return result;
+}
+
+/** Did the instrument fail its last check before this reading? Then what it reads is kept and weighted down. */
+async function lastCheckFailed(tx: Queryable, { instrumentId, takenAt }: CheckedReading): Promise<boolean> {
+  if (!instrumentId) return false;
+  const [last] = await tx.select({ passed: instrumentChecks.passed }).from(instrumentChecks).where(and(eq(instrumentChecks.instrumentId, instrumentId), lte(instrumentChecks.at, takenAt))).orderBy(desc(instrumentChecks.at)).limit(1);
+  return last?.passed === false;
 }
 
 /** Two copies of one form raced each other: the first is saved, the second is told the same. */

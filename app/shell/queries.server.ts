@@ -3,14 +3,13 @@ import { sql } from "drizzle-orm";
 import { calculatorGroups, calculators } from "@core";
 import { db } from "~/db/client.server";
 import { now } from "~/platform/clock.server";
-import { dueAt, inUse, roundJoins } from "~/platform/due.server";
 
 export interface ShellCounts {
   site: string;
   timeZone: string;
   decisions: number;
   openWork: number;
-  /** Rounds with a point that is late or due today. */
+  /** Rounds with a point that is late by its usual interval; a light look, since every page makes it. */
   due: number;
 }
 
@@ -20,7 +19,7 @@ export async function shellCounts(): Promise<ShellCounts> {
            (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
            (select count(*)::int from assessments where urgency >= 30) as decisions,
            (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork",
-           (select count(distinct r.id)::int from ${roundJoins} where ${inUse} and ${dueAt()} < ${new Date(now()).toISOString()}) as due`);
+           (select count(*)::int from rounds r where r.retired_at is null and exists (select 1 from round_points rp join points p on p.id = rp.point_id where rp.round_id = r.id and p.retired_at is null and p.last_reading_at + least(p.interval_days, r.interval_days) * interval '1 day' < ${new Date(now()).toISOString()})) as due`);
   const row = result.rows[0]!;
   return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions: row.decisions, openWork: row.openWork, due: row.due };
 }

@@ -11,6 +11,8 @@ export function LivePanel({ onStep, onClear, steps }: { onStep(step: TesterSampl
   const show = useShow();
   const { live, on, setOn, turn, forget } = useTester(onStep);
   const [relief, setRelief] = useState(10);
+  const [speed, setSpeed] = useState(1450);
+  const [oil, setOil] = useState<number | null>(null);
   const calm = live.state === "live" || live.state === "connecting";
   const figure = (value: string, label: string) => <div><p className="text-[1.9rem] leading-tight font-semibold">{value}</p><p className="text-sm text-ink-2">{label}</p></div>;
   return (
@@ -30,6 +32,14 @@ export function LivePanel({ onStep, onClear, steps }: { onStep(step: TesterSampl
           <label className="mt-3 block text-sm text-ink-2">Relief, screwed in (simulated tester): {show(relief, "loadPressure")}
             <input type="range" min={5} max={260} step={5} value={relief} onChange={(e) => { setRelief(Number(e.target.value)); void turn({ relief: Number(e.target.value) }); }} className="mt-1 block h-11 w-full accent-sea" />
           </label>
+          <div className="grid grid-cols-2 gap-4">
+            <label className="block text-sm text-ink-2">Speed: {show(speed, "speed")}
+              <input type="range" min={600} max={1800} step={50} value={speed} onChange={(e) => { setSpeed(Number(e.target.value)); void turn({ speed: Number(e.target.value) }); }} className="mt-1 block h-11 w-full accent-sea" />
+            </label>
+            <label className="block text-sm text-ink-2">Oil: {oil === null ? "by itself" : show(oil, "oilTemperature")}
+              <input type="range" min={15} max={80} step={5} value={oil ?? 45} onChange={(e) => { setOil(Number(e.target.value)); void turn({ oil: Number(e.target.value) }); }} className="mt-1 block h-11 w-full accent-sea" />
+            </label>
+          </div>
           <p className="mt-1 flex flex-wrap items-center gap-3 text-sm text-ink-2">
             <span role="status">{steps} step{steps === 1 ? "" : "s"} taken. One is taken when it holds still at a new pressure.</span>
             <Button type="button" tone="plain" onClick={() => { forget(); onClear(); }}>Begin the steps anew</Button>

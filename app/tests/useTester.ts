@@ -70,6 +70,6 @@ export function useTester(onStep: (step: TesterSample) => void) {
     };
   }, [on]);
 
-  const turn = useCallback((knobs: Record<string, number | boolean>) => fetch("/tests/tester", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(knobs) }).then(() => undefined, () => undefined), []);
+  const turn = useCallback((knobs: Record<string, number | boolean | null>) => fetch("/tests/tester", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(knobs) }).then(() => undefined, () => undefined), []);
   return { live: on ? live : { ...live, state: "off" as const }, on, setOn, turn, forget: () => { taken.current = []; } };
 }

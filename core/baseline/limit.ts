@@ -12,6 +12,9 @@ export const limitBases = {
 export type LimitBasis = keyof typeof limitBases;
 export const limitBasisIds = Object.keys(limitBases) as LimitBasis[];
 
+/** A limit nearer to the baseline than this, core units, leaves no margin that anything could measure. */
+const NO_MARGIN = 1e-9;
+
 export interface LimitRule {
   basis: LimitBasis;
   /** Percent for shareOfFullFlow, a factor for multipleOfNew, else core units. Null: no limit on that side. */
@@ -59,6 +62,6 @@ export function limitProblem(rule: LimitRule, harm: Harm, { fullFlow, baseline }
   const resolved = resolveLimits(rule, { fullFlow, baseline: rule.basis === "multipleOfNew" ? (baseline ?? 1) : baseline });
   if (!resolved.ok) return resolved.message;
   const { upper, lower } = resolved.limits;
-  if (baseline !== undefined && (upper === baseline || lower === baseline)) return "The limit equals the baseline: no margin would be left.";
+  if (baseline !== undefined && [upper, lower].some((limit) => limit !== null && Math.abs(limit - baseline) <= NO_MARGIN)) return "The limit equals the baseline: no margin would be left.";
   return undefined;
 }

@@ -52,5 +52,13 @@ test("the oil warms under load", () => {
   expect(samples.at(-1)!.temperature).toBeGreaterThan(samples[0]!.temperature + 1);
 });
 
+test("the oil can be held at a temperature, and the leak follows it", () => {
+  const tester = simulateTester(hidden, random(5));
+  const at = (oil: number) => { let line; for (let i = 0; i < 300; i++) line = tester(0.1, { ...restingKnobs, noise: 0, relief: 200, oil }); return line as TesterSample; };
+  const [cold, hot] = [at(30), at(70)];
+  expect(cold.temperature).toBeCloseTo(30, 0);
+  expect(hot.flow).toBeLessThan(cold.flow - 1);
+});
+
 test.each(["", "nothing", "[]", "7", '{"pressure":1}', '{"pressure":"----","flow":1,"temperature":40,"speed":1}'])("%j is unreadable", (line) => expect(readTesterLine(line)).toEqual({ ok: false, why: "unreadable" }));
 test("a value that cannot be is impossible", () => expect(readTesterLine('{"pressure":-9999,"flow":1,"temperature":40,"speed":1}')).toEqual({ ok: false, why: "impossible" }));

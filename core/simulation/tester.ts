@@ -11,6 +11,8 @@ export interface TesterKnobs {
   relief: number;
   /** r/min */
   speed: number;
+  /** Oil held at this temperature, °C; null: it warms and cools by itself. */
+  oil: number | null;
   /** Relative noise of pressure and flow. */
   noise: number;
   /** Chance that a sample is lost. */
@@ -39,7 +41,7 @@ export interface TesterSample {
   speed: number;
 }
 
-export const restingKnobs: TesterKnobs = { relief: 10, speed: 1450, noise: 0.004, dropout: 0, nonsense: 0, stuck: false };
+export const restingKnobs: TesterKnobs = { relief: 10, speed: 1450, oil: null, noise: 0.004, dropout: 0, nonsense: 0, stuck: false };
 
 const BULK_MODULUS = 14_000;
 /** Lag of the pressure behind the relief, s. */
@@ -49,6 +51,8 @@ const HEAT_PER_KELVIN = 190;
 /** Cooling, share of the excess over ambient a second. */
 const COOLING = 0.0015;
 const AMBIENT = 22;
+/** Time in which a heater or cooler brings the oil to its temperature, s. */
+const HEATER = 4;
 
 /** What a line of the tester's stream holds: a sample, nothing (lost), or nonsense as a broken meter sends it. */
 export type TesterLine = TesterSample | null | Record<string, unknown>;
@@ -65,7 +69,7 @@ export function simulateTester(pump: HiddenPump, rng: Random): (seconds: number,
     const ideal = speed > 0 ? theoreticalFlow(pump.displacement, speed) * pump.noLoadShare : 0;
     const flow = Math.max(0, ideal * (1 - pressure / BULK_MODULUS) - (pump.conductance * pressure) / dynamicViscosity(pump.fluid, temperature));
     const heat = (pressure * theoreticalFlow(pump.displacement, Math.max(1, speed))) / 600;
-    temperature += seconds * (heat / HEAT_PER_KELVIN - COOLING * (temperature - AMBIENT));
+    temperature += knobs.oil === null ? seconds * (heat / HEAT_PER_KELVIN - COOLING * (temperature - AMBIENT)) : (knobs.oil - temperature) * (1 - Math.exp(-seconds / HEATER));
     if (rng.uniform() < knobs.dropout) return null;
     if (rng.uniform() < knobs.nonsense) return rng.pick<Record<string, unknown>>([{ pressure: "----", flow }, { pressure: -9999, flow: 9999, temperature, speed }, { error: "sensor" }]);
     if (knobs.stuck && last) return last;
