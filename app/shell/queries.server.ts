@@ -2,26 +2,22 @@
 import { sql } from "drizzle-orm";
 import { calculatorGroups, calculators } from "@core";
 import { db } from "~/db/client.server";
-import { now } from "~/platform/clock.server";
 
 export interface ShellCounts {
   site: string;
   timeZone: string;
   decisions: number;
   openWork: number;
-  /** Rounds with a point that is late by its usual interval; a light look, since every page makes it. */
-  due: number;
 }
 
 export async function shellCounts(): Promise<ShellCounts> {
-  const result = await db().execute<{ site: string | null; timeZone: string | null; decisions: number; openWork: number; due: number }>(sql`
+  const result = await db().execute<{ site: string | null; timeZone: string | null; decisions: number; openWork: number }>(sql`
     select (select name from sites where retired_at is null order by name limit 1) as site,
            (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
            (select count(*)::int from assessments where urgency >= 30) as decisions,
-           (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork",
-           (select count(*)::int from rounds r where r.retired_at is null and exists (select 1 from round_points rp join points p on p.id = rp.point_id where rp.round_id = r.id and p.retired_at is null and p.last_reading_at + least(p.interval_days, r.interval_days) * interval '1 day' < ${new Date(now()).toISOString()})) as due`);
+           (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`);
   const row = result.rows[0]!;
-  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions: row.decisions, openWork: row.openWork, due: row.due };
+  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions: row.decisions, openWork: row.openWork };
 }
 
 export interface Found {

@@ -80,6 +80,8 @@ export interface ChartAxis {
   quantity?: QuantityId;
   log?: boolean;
   least?: number;
+  /** Its places are no numbers: no ticks. */
+  places?: boolean;
 }
 
 export interface CalculatorChart {

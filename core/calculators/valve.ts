@@ -145,7 +145,7 @@ const ladder = calculator({
       notes: [...(found.peakOverRating !== null && found.peakOverRating > 0 ? ["The peak passes the lowest rating."] : []), ...(found.peakSeen ? [] : ["A logger this slow does not see a peak of milliseconds: the true peak may be higher."])],
       working: { formula: "cut-in < cut-out or compensator < relief < lowest rating", source: "Common practice; heat p·Q/600.", rows: found.rungs.map((r) => ({ label: r.name, value: r.pressure, quantity: "loadPressure" })) },
       table: { head: ["from", "to", "gap", "verdict"], rows: found.steps.map((s) => [s.from.name, s.to.name, { value: s.gap, quantity: "loadPressure" }, s.message]) },
-      chart: { x: { label: "rung" }, y: { label: "pressure", quantity: "loadPressure", least: 0 }, series: [{ label: "settings", style: "steps", points: found.rungs.map((r, i) => [i, r.pressure]) }], marks: found.rungs.map((r) => ({ axis: "y" as const, at: r.pressure, label: r.name.replace(/: part.*/, ""), ...(r.id === "rating" && { tone: "limit" as const }) })) },
+      chart: { x: { label: "", places: true }, y: { label: "pressure", quantity: "loadPressure", least: 0 }, series: [{ label: "settings", style: "steps", points: found.rungs.map((r, i) => [i, r.pressure]) }], marks: found.rungs.map((r) => ({ axis: "y" as const, at: r.pressure, label: r.name.replace(/: part.*/, ""), ...(r.id === "rating" && { tone: "limit" as const }) })) },
     };
   },
 });

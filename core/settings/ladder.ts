@@ -100,7 +100,7 @@ function stepOf(from: Rung, to: Rung, wanted: number): LadderStep {
   const verdict = gap <= 0 ? "wrong" : gap < least ? "small" : "good";
   const message =
     verdict === "good" ? `${from.name} lies below ${to.name.toLowerCase()}.`
-    : to.id === "relief" && verdict === "wrong" ? `The relief valve opens before ${from.name.toLowerCase()} acts: it carries the pump's flow, makes heat and takes power.`
+    : to.id === "relief" && verdict === "wrong" ? `The relief valve opens before the ${from.name.toLowerCase()} acts: it carries the pump's flow, makes heat and takes power.`
     : to.id === "rating" && verdict === "wrong" ? `${from.name} lies above what ${to.name.replace("Lowest rating: ", "")} may see: lower it before the machine runs.`
     : verdict === "wrong" ? `${from.name} must lie below ${to.name.toLowerCase()}.`
     : `Little room between ${from.name.toLowerCase()} and ${to.name.toLowerCase()}: they may act together.`;

@@ -37,11 +37,11 @@ export function calculatorChart(chart: CalculatorChart, units: UnitPreference): 
     chart.marks?.forEach((mark, i) => {
       const at = (mark.axis === "y" ? y : x).scale(mark.at);
       const tone = mark.tone === "limit" ? tones.verm : tones["ink-2"];
-      annotations[`mark${i}`] = { type: "line", ...(mark.axis === "y" ? { yMin: at, yMax: at } : { xMin: at, xMax: at }), borderColor: tone, borderWidth: 1.2, ...(mark.tone !== "limit" && { borderDash: [2, 3] }), label: { display: true, content: mark.label, position: "start", backgroundColor: mark.axis === "y" ? "transparent" : tones.paper, color: tone, font: { size: 11.5, weight: "normal" }, padding: 2, ...(mark.axis === "y" ? { yAdjust: -9 } : { yAdjust: -6 }) } };
+      annotations[`mark${i}`] = { type: "line", ...(mark.axis === "y" ? { yMin: at, yMax: at } : { xMin: at, xMax: at }), borderColor: tone, borderWidth: 1.2, ...(mark.tone !== "limit" && { borderDash: [2, 3] }), label: { display: true, content: mark.label, position: mark.axis === "y" && i % 2 === 1 ? "end" : "start", backgroundColor: mark.axis === "y" ? "transparent" : tones.paper, color: tone, font: { size: 11.5, weight: "normal" }, padding: 2, ...(mark.axis === "y" ? { yAdjust: -9 } : { yAdjust: -6 }) } };
     });
     const scale = (axis: CalculatorChart["x"], title: string, grid: boolean) => ({
       type: axis.log ? ("logarithmic" as const) : ("linear" as const), ...(grid && !axis.log && { grace: "8%" }), ...(axis.least !== undefined && !axis.log && { min: axis.least }), grid: grid ? { color: tones.line } : { display: false }, border: { color: tones.line }, title: { display: title !== "", text: title, color: tones["ink-2"] },
-      ticks: { color: tones["ink-2"], maxTicksLimit: 8, callback: (value: string | number) => (axis.log && !/^[125]/.test(Number(value).toExponential()) ? "" : figure(Number(value))) },
+      ticks: { display: axis.places !== true, color: tones["ink-2"], maxTicksLimit: 8, callback: (value: string | number) => (axis.log && !/^[125]/.test(Number(value).toExponential()) ? "" : figure(Number(value))) },
     });
     const configuration: ChartConfiguration<"line", XY[]> = {
       type: "line", data: { datasets },
