@@ -20,7 +20,7 @@ export function LivePanel({ onStep, onClear, steps }: { onStep(step: TesterSampl
       <div className="flex flex-wrap items-baseline justify-between gap-3">
         <h2>Live from the tester</h2>
         <span role="status" className={`text-sm font-semibold ${calm ? "text-sea" : "text-ochre"}`}>{words[live.state]}{live.bad > 0 ? ` · ${live.bad} lines not believed` : ""}{live.breaks > 0 ? ` · lost ${live.breaks} times` : ""}</span>
-        <Button type="button" tone={on ? "plain" : "main"} onClick={() => setOn(!on)}>{on ? "Stop listening" : "Listen to the tester"}</Button>
+        <Button type="button" tone={on ? "plain" : "main"} onClick={() => { if (!on) void turn({ relief, speed, oil, dropout: 0, nonsense: 0, stuck: false }); setOn(!on); }}>{on ? "Stop listening" : "Listen to the tester"}</Button>
       </div>
       {on ? (
         <>
