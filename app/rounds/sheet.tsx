@@ -35,7 +35,7 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
           {points.map((p) => (
             <tr key={p.id} className="break-inside-avoid">
               <td>{p.machine}, {p.component}: {p.name}<span className="block text-xs text-ink-2">{p.conditions}</span></td>
-              <td>{readingStates[p.readState]}</td><td>{p.instrument?.tag ?? ""}</td>
+              <td>{readingStates[p.readState]}</td><td className="whitespace-nowrap">{p.instrument?.tag ?? ""}</td>
               <td className="whitespace-nowrap">{p.last ? `${show(p.last.raw, p.quantity, { unit: p.unit })}, ${dayText(p.last.at, site)}` : "–"}</td>
               <td className="whitespace-nowrap">{range(p)}</td><td /><td /><td /><td className="text-right text-ink-2">{p.unit}</td>
             </tr>

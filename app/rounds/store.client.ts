@@ -39,10 +39,6 @@ export async function keepWalk(walk: Walk): Promise<void> {
   await (await store()).put("walks", walk);
 }
 
-export async function forgetWalk(roundId: string): Promise<void> {
-  await (await store()).delete("walks", roundId);
-}
-
 /** Keep an entry until the server has it. The order is that of keeping. */
 export async function keep(item: Outgoing): Promise<void> {
   const db = await store();

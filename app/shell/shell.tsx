@@ -26,7 +26,7 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
     <SiteProvider value={{ timeZone, now, units: user.units }}>
       <a href="#screen" className="sr-only focus:not-sr-only focus:absolute focus:z-30 focus:bg-sheet focus:px-3 focus:py-2">Skip to the screen</a>
       <div className="lg:grid lg:min-h-screen lg:grid-cols-[148px_minmax(0,1fr)]">
-        <nav aria-label="Places" className="flex flex-wrap items-center gap-x-1 border-line px-3 py-2 max-lg:ruled lg:sticky lg:top-0 lg:h-screen lg:flex-col lg:items-stretch lg:border-r lg:px-0 lg:py-5">
+        <nav aria-label="Places" className="flex print:hidden flex-wrap items-center gap-x-1 border-line px-3 py-2 max-lg:ruled lg:sticky lg:top-0 lg:h-screen lg:flex-col lg:items-stretch lg:border-r lg:px-0 lg:py-5">
           <span className="px-3 pb-0 max-lg:pr-4 lg:px-4 lg:pb-5"><Mark /></span>
           {places.map((p) => (
             <NavLink
@@ -45,7 +45,7 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
           </div>
         </nav>
         <div className="relative min-w-0 px-4 py-4 sm:px-7 lg:py-5">
-          <search className="z-10 mb-3 block lg:absolute lg:top-5 lg:right-7 lg:w-[250px]"><FindBox /></search>
+          <search className="z-10 mb-3 block print:hidden lg:absolute lg:top-5 lg:right-7 lg:w-[250px]"><FindBox /></search>
           <main id="screen" tabIndex={-1} aria-busy={busy} className="outline-none"><Outlet /></main>
         </div>
       </div>

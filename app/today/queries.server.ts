@@ -77,15 +77,14 @@ export interface DueRound {
   roundId: string;
   name: string;
   points: number;
-  firstPointId: string;
   dueAt: number;
 }
 
 /** Rounds whose points fall due within a week, the latest first. */
 export async function dueRounds(): Promise<DueRound[]> {
   const until = new Date(now() + 7 * DAY).toISOString();
-  const result = await db().execute<{ roundId: string; name: string; points: number; firstPointId: string; dueAt: Date | string }>(sql`
-    select r.id as "roundId", r.name, count(*)::int as points, (array_agg(p.id order by rp.position))[1] as "firstPointId", min(${dueAt()}) as "dueAt"
+  const result = await db().execute<{ roundId: string; name: string; points: number; dueAt: Date | string }>(sql`
+    select r.id as "roundId", r.name, count(*)::int as points, min(${dueAt()}) as "dueAt"
     from ${roundJoins} where ${inUse} and ${dueAt()} < ${until}
     group by r.id, r.name order by "dueAt"`);
   return result.rows.map((r) => ({ ...r, dueAt: new Date(r.dueAt).getTime() }));
