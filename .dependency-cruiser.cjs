@@ -1,5 +1,5 @@
 /** The arrows of the architecture run one way; this is what keeps them so. */
-const places = ["today", "fleet", "points", "work", "records", "bench", "rounds", "instruments", "tests", "account", "shell"];
+const places = ["today", "fleet", "points", "work", "records", "bench", "rounds", "instruments", "tests", "oil", "account", "shell"];
 
 module.exports = {
   forbidden: [

@@ -5,6 +5,7 @@
 import type { Server } from "node:http";
 import { closeConnections, migrateDatabase } from "~/db/client.server";
 import { assessStalePoints, markAllStale } from "~/platform/assessment.server";
+import { assessStaleCircuits } from "~/platform/oil.server";
 import { config } from "~/platform/config.server";
 import { makeApp } from "~/platform/http.server";
 import { closeQueue, runWorker } from "~/platform/jobs.server";
@@ -35,7 +36,10 @@ export async function serve(): Promise<void> {
 export async function work(): Promise<void> {
   const stopped = untilToldToStop();
   const stop = await runWorker({
-    assessStale: assessStalePoints,
+    assessStale: async () => {
+      await assessStaleCircuits();
+      await assessStalePoints();
+    },
     reassessAll: async () => {
       await markAllStale();
       await assessStalePoints();

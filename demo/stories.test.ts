@@ -24,7 +24,7 @@ function assessed(machineName: string, componentName: string, pointName: string)
     knownWhenNew: component.knownWhenNew ?? true, makersNew: null,
   };
   const context: AssessContext = {
-    now: NOW, fluid, prior: defaultPrior, duty: { hoursPerDay: machine.hoursPerDay, deviation: 0.12 }, stops: [55, 169, 301].map((d) => ({ id: String(d), at: NOW + d * DAY })),
+    now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: machine.hoursPerDay, deviation: 0.12 }, stops: [55, 169, 301].map((d) => ({ id: String(d), at: NOW + d * DAY })),
     leadTimeDays: component.leadTimeDays ?? null, runInHours: 50, lifeStartHours: 0,
   };
   return assess(readings.map((r, i) => ({ id: String(i), at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false })), point, context);

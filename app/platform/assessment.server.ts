@@ -4,9 +4,9 @@
  * been assessed again, so an assessment that was lost on the way is made by the next sweep.
  */
 import { and, eq, gte, inArray, isNull, sql } from "drizzle-orm";
-import { assess, type Assessment, defaultPrior, learnPrior, theoreticalFlow, type AssessContext, type AssessPoint, type AssessReading, type AssessStop, type ReadingMark, type SisterLife, type WearPrior } from "@core";
+import { assess, type Assessment, defaultPrior, learnPrior, quantityOf, theoreticalFlow, type AssessContext, type AssessPoint, type AssessReading, type AssessStop, type MeasuredViscosity, type PointQuantityId, type ReadingMark, type SisterLife, type WearPrior } from "@core";
 import { db, type Queryable } from "~/db/client.server";
-import { assessments, circuits, components, fluids, forecastsIssued, instruments, lives, machines, points, readings, stops } from "~/db/schema";
+import { assessments, circuits, components, fluids, forecastsIssued, instruments, lives, machines, oilAssessments, points, readings, stops } from "~/db/schema";
 import { now } from "./clock.server";
 
 const BATCH = 50;
@@ -21,6 +21,7 @@ export function pointSetups(tx: Queryable) {
       componentKind: components.kind, displacement: components.displacement, speed: components.speed, leadTimeDays: components.leadTimeDays, runInHours: components.runInHours,
       hoursPerDay: machines.hoursPerDay, dutyDeviation: machines.dutyDeviation, siteId: machines.siteId,
       kv40: fluids.kv40, kv100: fluids.kv100, density15: fluids.density15,
+      measured: sql<MeasuredViscosity[] | null>`${oilAssessments.detail} -> 'measured'`, dirtAt: oilAssessments.dirtAt, dirtFactor: oilAssessments.dirtFactor,
       lifeId: lives.id, lifeStartHours: lives.startHours, knownWhenNew: lives.knownWhenNew,
     })
     .from(points)
@@ -28,17 +29,26 @@ export function pointSetups(tx: Queryable) {
     .innerJoin(circuits, eq(circuits.id, components.circuitId))
     .innerJoin(machines, eq(machines.id, circuits.machineId))
     .leftJoin(fluids, eq(fluids.id, circuits.fluidId))
+    .leftJoin(oilAssessments, eq(oilAssessments.circuitId, circuits.id))
     .leftJoin(lives, and(eq(lives.componentId, components.id), isNull(lives.endedAt)));
 }
 
 export type PointSetup = Awaited<ReturnType<typeof pointSetups>>[number];
+
+/** Leakage needs both, a filter element only a temperature. */
+function referenceOf(s: Pick<PointSetup, "quantity" | "referencePressure" | "referenceTemperature">): AssessPoint["reference"] {
+  if (s.referenceTemperature === null) return null;
+  if (s.referencePressure === null) return quantityOf(s.quantity).correction === "element" ? { pressure: 1, temperature: s.referenceTemperature } : null;
+  return { pressure: s.referencePressure, temperature: s.referenceTemperature };
+}
 
 /** The point as the core wants it. */
 export function assessPointOf(s: PointSetup, knownWhenNew = s.knownWhenNew ?? true): AssessPoint {
   return {
     quantity: s.quantity,
     limit: s.limitBasis ? { basis: s.limitBasis, upper: s.limitUpper, lower: s.limitLower } : null,
-    reference: s.referencePressure !== null && s.referenceTemperature !== null ? { pressure: s.referencePressure, temperature: s.referenceTemperature } : null,
+    reference: referenceOf(s),
+    referenceSpeed: s.speed,
     fullFlow: s.displacement && s.speed ? theoreticalFlow(s.displacement, s.speed) : null,
     knownWhenNew,
     makersNew: s.makersNew,
@@ -55,6 +65,8 @@ export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], prior
   return {
     now: now(),
     fluid: fluidOf(s),
+    measured: s.measured ?? [],
+    dirt: s.dirtAt ? { at: s.dirtAt.getTime(), factor: s.dirtFactor ?? 1 } : null,
     prior,
     duty: { hoursPerDay: s.hoursPerDay, deviation: s.dutyDeviation },
     stops: siteStops,
@@ -67,17 +79,17 @@ export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], prior
 /** Columns of a reading that an assessment looks at. */
 export const assessedColumns = {
   id: readings.id, pointId: readings.pointId, lifeId: readings.lifeId, takenAt: readings.takenAt, value: readings.value, pressure: readings.pressure,
-  temperature: readings.temperature, hours: readings.hours, doubtful: readings.doubtful, recallId: readings.recallId, fullScale: instruments.fullScale, accuracyClass: instruments.accuracyClass,
+  temperature: readings.temperature, speed: readings.speed, hours: readings.hours, doubtful: readings.doubtful, recallId: readings.recallId, fullScale: instruments.fullScale, accuracyClass: instruments.accuracyClass,
 };
 
 interface ReadingRow {
-  id: string; takenAt: Date; value: number; pressure: number | null; temperature: number | null; hours: number | null; doubtful: boolean; recallId: string | null; fullScale: number | null; accuracyClass: number | null;
+  id: string; takenAt: Date; value: number; pressure: number | null; temperature: number | null; speed: number | null; hours: number | null; doubtful: boolean; recallId: string | null; fullScale: number | null; accuracyClass: number | null;
 }
 
 /** A stored reading as the core wants it. A class is a permissible error, taken as a rectangle. */
 export function assessReadingOf(r: ReadingRow): AssessReading {
   return {
-    id: r.id, at: r.takenAt.getTime(), hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, doubtful: r.doubtful, recalled: r.recallId !== null,
+    id: r.id, at: r.takenAt.getTime(), hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, speed: r.speed, doubtful: r.doubtful, recalled: r.recallId !== null,
     uncertainty: r.fullScale !== null && r.accuracyClass !== null ? (r.accuracyClass * r.fullScale) / 100 / Math.sqrt(3) : null,
   };
 }
@@ -193,9 +205,15 @@ export async function assessStalePoints(): Promise<void> {
   }
 }
 
+/** Readings that the oil of their circuit is judged with: filters, and leakage that wear metals are held against. */
+export const oilQuantities: readonly PointQuantityId[] = ["pressureDrop", "caseDrainFlow", "leakageFlow"];
+
 /** Mark points stale, within the transaction that changes something about them. */
 export async function markStale(tx: Queryable, pointIds: readonly string[]): Promise<void> {
-  if (pointIds.length) await tx.update(assessments).set({ stale: true }).where(inArray(assessments.pointId, [...pointIds]));
+  if (pointIds.length === 0) return;
+  await tx.update(assessments).set({ stale: true }).where(inArray(assessments.pointId, [...pointIds]));
+  await tx.execute(sql`update oil_assessments set stale = true where circuit_id in (
+    select c.circuit_id from points p join components c on c.id = p.component_id where p.id in ${[...pointIds]} and p.quantity in ${oilQuantities})`);
 }
 
 /** Mark every point of the fleet stale. */

@@ -1,22 +1,23 @@
 /** Import of readings from a CSV file: a preview with every row's fate, then all or nothing. */
-import { parse } from "csv-parse";
 import { and, eq, isNull, sql } from "drizzle-orm";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { from as copyFrom } from "pg-copy-streams";
 import { connections, db } from "~/db/client.server";
 import { circuits, components, imports, instruments, lives, machines, points, sites } from "~/db/schema";
+import { oilQuantities } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
-import { decode, guessDecimalMark, guessDelimiter } from "./csvText";
-import { guessColumns, guessDateOrder, mappingSchema, type Mapping } from "./mapping";
+import { copyCell, firstRows, rowsOf, type Row } from "~/platform/csv.server";
+import { guessDateOrder } from "~/platform/csvCells";
+import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
+import { guessColumns, mappingSchema, type Mapping } from "./mapping";
 import { againstRecord, foldCode, rowReader, type Fate, type ImportLookup, type ImportPoint, type NewReading } from "./rows";
 
 const SHOWN_ROWS = 25;
 const SHOWN_BAD = 200;
-const LONGEST_CELL = 20_000;
 
 export async function storeUpload(fileName: string, content: Buffer, by: string): Promise<string> {
   const [row] = await db().insert(imports).values({ fileName: fileName.slice(0, 200), content, bytes: content.length, createdBy: by }).returning({ id: imports.id });
@@ -50,22 +51,6 @@ async function lookupFor(): Promise<ImportLookup> {
     for (const code of new Set([point.code, `${p.machine}/${p.component}/${p.name}`].map(foldCode))) byCode.set(code, byCode.has(code) ? null : point);
   }
   return { points: byCode, instruments: new Map(instrumentRows.map((i) => [i.tag.toLowerCase(), i.id])), now: now() };
-}
-
-/** Cells of the file with their line numbers, as a stream: the file is never held as rows. */
-function rowsOf(text: string, mapping: Pick<Mapping, "delimiter">) {
-  return Readable.from([text]).pipe(parse({ delimiter: mapping.delimiter, bom: true, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, trim: true, info: true, max_record_size: LONGEST_CELL * 20 }));
-}
-
-type Row = { record: string[]; info: { lines: number } };
-
-async function firstRows(text: string, delimiter: Mapping["delimiter"], count: number): Promise<string[][]> {
-  const rows: string[][] = [];
-  for await (const row of rowsOf(text.slice(0, 200_000), { delimiter }) as AsyncIterable<Row>) {
-    rows.push(row.record.map((c) => c.slice(0, 200)));
-    if (rows.length >= count) break;
-  }
-  return rows;
 }
 
 /** A first mapping from the file itself. */
@@ -155,12 +140,6 @@ export type Imported = { ok: true; added: number; there: number } | { ok: false;
 
 const copyColumns = ["point_id", "life_id", "taken_at", "value", "least", "entered", "temperature", "pressure", "speed", "hours", "instrument_id", "note", "taken_by"] as const;
 
-/** A cell of PostgreSQL's COPY text format. */
-function copyCell(value: string | number | null): string {
-  if (value === null) return "\\N";
-  return typeof value === "number" ? String(value) : value.replace(/[\\\t\n\r]/g, (c) => ({ "\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r" })[c]!);
-}
-
 function copyLine(r: NewReading): string {
   return `${[r.pointId, r.lifeId, new Date(r.takenAt).toISOString(), r.value, r.least, r.entered, r.temperature, r.pressure, r.speed, r.hours, r.instrumentId, r.note, r.by].map(copyCell).join("\t")}\n`;
 }
@@ -200,6 +179,7 @@ export async function storeReadings(readings: readonly NewReading[], importId: s
       `insert into readings (${copyColumns.join(", ")}, import_id) select ${copyColumns.join(", ")}, $1::uuid from incoming on conflict (point_id, taken_at) where superseded_at is null do nothing`, [importId]);
     await client.query(`update points p set last_reading_at = greatest(p.last_reading_at, i.newest) from (select point_id, max(taken_at) as newest from incoming group by point_id) i where p.id = i.point_id`);
     await client.query("update assessments set stale = true where point_id in (select distinct point_id from incoming)");
+    await client.query("update oil_assessments set stale = true where circuit_id in (select c.circuit_id from points p join components c on c.id = p.component_id where p.id in (select distinct point_id from incoming) and p.quantity = any($1))", [oilQuantities]);
     if (importId) await client.query("update imports set done_at = now(), added = $2, already_there = $3, content = ''::bytea where id = $1 and done_at is null", [importId, inserted.rowCount, readings.length - (inserted.rowCount ?? 0)]);
     await client.query("commit");
     return inserted.rowCount ?? 0;

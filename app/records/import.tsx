@@ -1,12 +1,13 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/import";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { dateOrders } from "~/platform/csvCells";
+import { delimiters } from "~/platform/csvText";
 import { fieldsOf } from "~/platform/validate";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
-import { delimiters } from "./csvText";
 import { importRecord, preview, runImport, saveMapping, type Preview } from "./import.server";
-import { dateOrders, importFields, mappingOf } from "./mapping";
+import { importFields, mappingOf } from "./mapping";
 import { pointChoices } from "./queries.server";
 
 export const meta = () => [{ title: "Import readings · Juncteral" }];

@@ -1,6 +1,8 @@
 /** Which column of a file is what, in any order and under any heading. */
-import { boolean, number, object, string } from "yup";
-import type { Delimiter } from "./csvText";
+import { boolean, object, string } from "yup";
+import type { DateOrder } from "~/platform/csvCells";
+import { columnField, findColumns, unitIn } from "~/platform/csvCells";
+import type { Delimiter } from "~/platform/csvText";
 
 export const importFields = [
   { name: "point", label: "Point", hint: "Code, name or id of the point", heads: ["point", "point code", "code", "measuring point", "point name", "messpunkt"] },
@@ -22,14 +24,6 @@ export const importFields = [
 ] as const;
 
 export type ImportField = (typeof importFields)[number]["name"];
-export type DateOrder = "ymd" | "dmy" | "mdy";
-
-export const dateOrders: { value: DateOrder; label: string }[] = [
-  { value: "ymd", label: "2026-11-20 10:40" },
-  { value: "dmy", label: "20.11.2026 or 20/11/2026" },
-  { value: "mdy", label: "11/20/2026" },
-];
-
 export interface Mapping {
   delimiter: Delimiter;
   decimalMark: "." | ",";
@@ -44,46 +38,23 @@ export interface Mapping {
   skipBad: boolean;
 }
 
-const fold = (head: string) => head.toLowerCase().replace(/[[(].*?[\])]/g, "").replace(/[_\s]+/g, " ").trim();
-const unitIn = (head: string) => /[[(]\s*([^\])]+?)\s*[\])]/.exec(head)?.[1] ?? "";
-
 /** A first guess from the headings. */
 export function guessColumns(head: readonly string[]): { columns: Mapping["columns"]; units: Mapping["units"]; hasHeader: boolean } {
-  const columns: Mapping["columns"] = {};
-  const taken = new Set<number>();
-  for (const field of importFields) {
-    const index = head.findIndex((h, i) => !taken.has(i) && (field.heads as readonly string[]).includes(fold(h)));
-    columns[field.name] = index >= 0 ? index : null;
-    if (index >= 0) taken.add(index);
-  }
+  const { columns, found } = findColumns(head, importFields);
   const unitOf = (field: ImportField) => (typeof columns[field] === "number" ? unitIn(head[columns[field]] ?? "") : "");
-  return { columns, units: { value: unitOf("value"), temperature: unitOf("temperature"), pressure: unitOf("pressure") }, hasHeader: head.some((h) => /[a-z]/i.test(h)) && taken.size > 0 };
+  return { columns, units: { value: unitOf("value"), temperature: unitOf("temperature"), pressure: unitOf("pressure") }, hasHeader: head.some((h) => /[a-z]/i.test(h)) && found > 0 };
 }
-
-/** The order of day, month and year that all sample dates allow. */
-export function guessDateOrder(samples: readonly string[]): DateOrder {
-  if (samples.some((s) => /^\s*\d{4}[-/.]/.test(s))) return "ymd";
-  const pairs = samples.flatMap((s) => {
-    const m = /^\s*(\d{1,2})[./-](\d{1,2})[./-]\d{2,4}/.exec(s);
-    return m ? [[Number(m[1]), Number(m[2])] as const] : [];
-  });
-  if (pairs.some(([, second]) => second > 12)) return "mdy";
-  return "dmy";
-}
-
-const column = number().integer().min(0).max(500).nullable().transform((v: number, o: unknown) => (o === "" || o === null ? null : v)).default(null);
 
 export const mappingSchema = object({
   delimiter: string<Delimiter>().oneOf([",", ";", "\t", "|"]).required(),
   decimalMark: string<"." | ",">().oneOf([".", ","]).required(),
   hasHeader: boolean().default(false),
   dateOrder: string<DateOrder>().oneOf(["ymd", "dmy", "mdy"]).required(),
-  columns: object(Object.fromEntries(importFields.map((f) => [f.name, column]))),
+  columns: object(Object.fromEntries(importFields.map((f) => [f.name, columnField]))),
   units: object({ value: string().trim().max(20).default(""), temperature: string().trim().max(20).default(""), pressure: string().trim().max(20).default("") }),
   pointId: string().trim().default(""),
   skipBad: boolean().default(false),
 });
-
 
 /** The mapping as a form sends it. */
 export function mappingOf(fields: Record<string, string>): unknown {

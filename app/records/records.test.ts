@@ -1,9 +1,10 @@
 import { readFileSync } from "node:fs";
 import Ajv from "ajv";
-import { decode, guessDecimalMark, guessDelimiter } from "./csvText";
+import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
+import { guessDateOrder, parseMoment } from "~/platform/csvCells";
 import { fleetSchema } from "./fleetSchema";
-import { guessColumns, guessDateOrder, mappingOf, type Mapping } from "./mapping";
-import { againstRecord, foldCode, parseMoment, rowReader, type ImportLookup, type ImportPoint } from "./rows";
+import { guessColumns, mappingOf, type Mapping } from "./mapping";
+import { againstRecord, foldCode, rowReader, type ImportLookup, type ImportPoint } from "./rows";
 
 const tz = "Europe/London";
 const NOW = Date.UTC(2026, 10, 24, 12);

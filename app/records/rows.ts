@@ -1,7 +1,7 @@
 /** The fate of each row of a file: what would be added, and what is wrong with the rest, line by line. */
-import { TZDate } from "@date-fns/tz";
 import { parseQuantity, readingStates, type ParsedQuantity, type PointQuantityId, type QuantityId, type ReadingState } from "@core";
-import type { DateOrder, ImportField, Mapping } from "./mapping";
+import { clip, parseMoment } from "~/platform/csvCells";
+import type { ImportField, Mapping } from "./mapping";
 
 export interface ImportPoint {
   id: string;
@@ -43,26 +43,6 @@ export type Fate = { line: number; fate: "add"; reading: NewReading; point: Impo
 export function foldCode(text: string): string {
   return text.toLowerCase().replace(/\s+/g, " ").replace(/\s*\/\s*/g, "/").trim();
 }
-
-/** Moment of a date text in a time zone; NaN when it is none. A date without a time is read at noon. */
-export function parseMoment(text: string, order: DateOrder, timeZone: string): number {
-  const t = text.trim();
-  if (/^\d{4}-\d{2}-\d{2}T[\d:.]+(Z|[+-]\d{2}:?\d{2})$/.test(t)) return Date.parse(t);
-  const match = /^(\d{1,4})[-/.](\d{1,2})[-/.](\d{2,4})(?:[T,\s]+(\d{1,2})[:.](\d{2})(?:[:.](\d{2})(?:\.\d+)?)?\s*(am|pm)?)?$/i.exec(t);
-  if (!match) return Number.NaN;
-  const [first, second, third] = [Number(match[1]), Number(match[2]), Number(match[3])];
-  const isYearFirst = match[1]!.length === 4;
-  const [writtenYear, month, day] = isYearFirst ? [first, second, third] : order === "mdy" ? [third, first, second] : [third, second, first];
-  const year = (writtenYear ?? 0) < 100 ? (writtenYear ?? 0) + 2000 : writtenYear!;
-  let hour = match[4] === undefined ? 12 : Number(match[4]);
-  if (match[7]) hour = (hour % 12) + (match[7].toLowerCase() === "pm" ? 12 : 0);
-  const minute = Number(match[5] ?? 0);
-  const secondOfMinute = Number(match[6] ?? 0);
-  if (month < 1 || month > 12 || day < 1 || day > new Date(Date.UTC(year, month, 0)).getUTCDate() || hour > 23 || minute > 59 || secondOfMinute > 59) return Number.NaN;
-  return new TZDate(year, month - 1, day, hour, minute, secondOfMinute, timeZone).getTime();
-}
-
-const clip = (text: string) => (text.length > 40 ? `${text.slice(0, 37)}…` : text);
 
 /** Equal but for rounding on the way through a file. */
 const isSame = (a: number, b: number) => Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a));

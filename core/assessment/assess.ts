@@ -5,6 +5,8 @@
 import { baselineOf, makersBaseline, type Baseline } from "../baseline/baseline";
 import { limitProblem as problemOf, resolveLimits, type Limits } from "../baseline/limit";
 import { nearestLimit, sideMargin } from "../baseline/margin";
+import { dynamicViscosity } from "../fluid/viscosity";
+import { fluidAt } from "../oil/fill";
 import { FEWEST_READINGS, crossingProbability, forecast as runForecast, type Forecast } from "../forecast/forecast";
 import type { FilterReading } from "../forecast/filter";
 import { wearPaths } from "../forecast/wearPath";
@@ -68,9 +70,10 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
   const latest = believed.length ? median(believed.slice(-3).map((r) => r.corrected)) : null;
   const limit = limits && baseline && latest !== null ? nearestLimit(latest, baseline.centre, limits) : null;
   const indicator = limit !== null && baseline ? indicatorOf(corrected, baseline, limit, point) : null;
+  const dirt = dirtOf(series, context);
   const cast =
     indicator && indicator.lnLimit > 0 && series.length >= FEWEST_READINGS
-      ? runForecast({ readings: indicator.readings, lnLimit: indicator.lnLimit, corrected: indicator.corrected, newAt: context.lifeStartHours, prior: { ...context.prior, noise: ownNoise(indicator, context.prior.noise) } })
+      ? runForecast({ readings: indicator.readings, lnLimit: indicator.lnLimit, corrected: indicator.corrected, newAt: context.lifeStartHours, prior: { ...context.prior, noise: ownNoise(indicator, context.prior.noise), ...(dirt && { dirtAt: dirt.hours }) } })
       : null;
 
   const marked: SeriesPoint[] = series.map((r, i) => ({
@@ -101,11 +104,12 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
     margin,
     correction: corrected.exponents && point.reference ? { a: corrected.exponents.a, b: corrected.exponents.b, ua: corrected.exponents.ua, ub: corrected.exponents.ub, readings: corrected.exponents.readings, reference: point.reference } : null,
     series: marked,
-    expectation: expectationOf(cast, indicator, forecast, corrected, point, level),
+    expectation: expectationOf(cast, indicator, forecast, corrected, point, level, context),
     verdict: verdictOf(partial, {
       quantity: point.quantity, rule, limits, limit, fullFlow: point.fullFlow, reference: corrected.exponents ? point.reference : null,
       level, asNew: baseline?.centre ?? null, perMonth: cast && indicator ? monthlyRate(cast, indicator, duty) : null, knownWhenNew: point.knownWhenNew,
       leadTimeDays: context.leadTimeDays, nextStop, now: context.now,
+      dirt: dirt && cast ? { at: dirt.at, readingsSince: series.filter((r) => r.at > dirt.at).length, faster: series.at(-1)!.at > dirt.at && cast.change.probability > 0.5 && cast.change.hours !== null && Math.abs(cast.change.hours - dirt.hours) < Math.max(DIRT_NEAR_HOURS, 0.1 * dirt.hours) } : null,
     }),
     workings: {
       last: lastReadingWorking(readings.at(-1), series.at(-1), corrected.exponents, point, context),
@@ -114,6 +118,20 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
     },
     life: cast && indicator ? lifeOf(cast, series, context) : null,
   };
+}
+
+/** A change of rate this near to the dirt belongs to it, running hours. */
+const DIRT_NEAR_HOURS = 1500;
+
+/** Dirt that came in during this life, at its running hours; before the first reading it is part of the life. */
+function dirtOf(series: CorrectedSeries["readings"], { dirt, duty }: AssessContext): { at: number; hours: number } | null {
+  const first = series[0];
+  const last = series.at(-1);
+  if (!dirt || !first || !last || dirt.at < first.at) return null;
+  if (dirt.at >= last.at) return { at: dirt.at, hours: last.hours + ((dirt.at - last.at) / DAY) * duty.hoursPerDay };
+  const after = series.findIndex((r) => r.at > dirt.at);
+  const [from, to] = [series[after - 1]!, series[after]!];
+  return { at: dirt.at, hours: from.hours + ((dirt.at - from.at) / (to.at - from.at)) * (to.hours - from.hours) };
 }
 
 function baselineFor(corrected: CorrectedSeries, point: AssessPoint, context: AssessContext): Baseline | undefined {
@@ -125,7 +143,7 @@ function baselineFor(corrected: CorrectedSeries, point: AssessPoint, context: As
 }
 
 function indicatorOf(corrected: CorrectedSeries, baseline: Baseline, limit: number, point: AssessPoint): Indicator {
-  if (corrected.exponents && limit > 0 && baseline.centre > limit * LEAST_NEW) {
+  if (corrected.exponents && !corrected.fixed && limit > 0 && baseline.centre > limit * LEAST_NEW) {
     return {
       corrected: true,
       lnLimit: Math.log(limit / baseline.centre),
@@ -240,25 +258,27 @@ function aheadOf(forecast: AssessedForecast | null, scale: (value: number) => nu
   return (forecast?.fan ?? []).map((f) => ({ at: f.at, centre: scale(f.p50), deviation: Math.abs(scale(f.p90) - scale(f.p10)) / P10_P90 }));
 }
 
-function expectationOf(cast: Forecast | null, indicator: Indicator | null, forecast: AssessedForecast | null, corrected: CorrectedSeries, point: AssessPoint, level: number | null): Expectation | null {
+function expectationOf(cast: Forecast | null, indicator: Indicator | null, forecast: AssessedForecast | null, corrected: CorrectedSeries, point: AssessPoint, level: number | null, context: AssessContext): Expectation | null {
   if (level === null || corrected.readings.length < 3) return null;
   const reference = corrected.exponents ? point.reference : null;
   if (corrected.exponents && level > 0) {
     const pressures = corrected.readings.map((r) => r.lnPressure);
     const viscosities = corrected.readings.map((r) => r.lnViscosity);
+    const exponents = corrected.fixed ? corrected.exponents : (cast?.exponents ?? corrected.exponents);
     const own = median(corrected.readings.map((r) => r.uncertainty / Math.max(r.corrected, 1e-9)));
     return {
-      scale: "log", ahead: aheadOf(forecast, Math.log), centre: Math.log(level), deviation: cast ? Math.hypot(cast.noise, 0.01) : Math.max(0.05, own),
-      a: cast?.exponents.a ?? corrected.exponents.a, b: cast?.exponents.b ?? corrected.exponents.b,
-      ua: cast?.exponents.ua ?? corrected.exponents.ua, ub: cast?.exponents.ub ?? corrected.exponents.ub,
+      scale: "log", ahead: aheadOf(forecast, Math.log), centre: Math.log(level), deviation: cast && !corrected.fixed ? Math.hypot(cast.noise, 0.01) : Math.max(0.05, own),
+      a: exponents.a, b: exponents.b,
+      ua: exponents.ua, ub: exponents.ub,
       reference,
+      fluidNow: context.fluid ? fluidAt(context.fluid, context.measured, context.now) : null, referenceViscosity: context.fluid && reference ? dynamicViscosity(context.fluid, reference.temperature) : null,
       seen: { lnPressure: [Math.min(...pressures), Math.max(...pressures)], lnViscosity: [Math.min(...viscosities), Math.max(...viscosities)] },
     };
   }
   const values = corrected.readings.filter((r) => !r.recalled).map((r) => r.corrected);
   const recent = values.slice(-12);
   const spread = Math.max(robustSpread(recent), quantityOf(point.quantity).floor, indicator && cast ? Math.abs(indicator.toValue(1 + cast.noise) - indicator.toValue(1)) : 0);
-  return { scale: "plain", ahead: aheadOf(forecast, (v) => v), centre: level, deviation: spread, a: 0, b: 0, ua: 0, ub: 0, reference: null, seen: null };
+  return { scale: "plain", ahead: aheadOf(forecast, (v) => v), centre: level, deviation: spread, a: 0, b: 0, ua: 0, ub: 0, reference: null, fluidNow: null, referenceViscosity: null, seen: null };
 }
 
 function lifeOf(cast: Forecast, series: CorrectedSeries["readings"], context: AssessContext): Assessment["life"] {

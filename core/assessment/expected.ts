@@ -43,12 +43,14 @@ export function expectedReading(
   let shift = 0;
   let variance = deviation ** 2;
   let beyondSeen = false;
-  if (reference && fluid) {
+  const now = expectation.fluidNow ?? fluid;
+  if (reference && now) {
+    const muRef = expectation.referenceViscosity ?? dynamicViscosity(now, reference.temperature);
     const lnP = pressure !== null && pressure > 0 ? Math.log(pressure / reference.pressure) : 0;
-    const lnV = temperature !== null ? Math.log(dynamicViscosity(fluid, temperature) / dynamicViscosity(fluid, reference.temperature)) : 0;
+    const lnV = temperature !== null ? Math.log(dynamicViscosity(now, temperature) / muRef) : 0;
     shift = expectation.a * lnP - expectation.b * lnV;
     variance += (lnP * expectation.ua) ** 2 + (lnV * expectation.ub) ** 2;
-    if (pressure === null || temperature === null) variance += 0.15 ** 2;
+    if ((pressure === null && expectation.a !== 0) || temperature === null) variance += 0.15 ** 2;
     const { seen } = expectation;
     if (seen) {
       const far = (value: number, [low, high]: [number, number]) => Math.max(0, low - value, value - high);

@@ -1,4 +1,6 @@
 /** Readings as read and as corrected, with their uncertainty and marks. */
+import { correctedPressureDrop } from "../contamination/filter";
+import { fluidAt } from "../oil/fill";
 import { dynamicViscosity, viscosityTemperatureSensitivity, type Fluid } from "../fluid/viscosity";
 import { correctedUncertainty, correctLeakage } from "../leakage/correct";
 import { learnExponents, type LearnedExponents } from "../leakage/exponents";
@@ -31,6 +33,8 @@ export interface CorrectedReading {
 export interface CorrectedSeries {
   readings: CorrectedReading[];
   exponents: LearnedExponents | null;
+  /** The exponents are those of the law, not learned: a filter element. */
+  fixed: boolean;
 }
 
 /** Running hours of each reading: as noted, else by the duty from the nearest noted one. */
@@ -52,9 +56,10 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
   const quantity = quantityOf(point.quantity);
   const { reference } = point;
   const { fluid } = context;
+  if (quantity.correction === "element" && reference && fluid) return correctElement(readings, hours, point, context, reference, fluid);
   if (quantity.correction !== "leakage" || !reference || !fluid) {
     return {
-      exponents: null,
+      exponents: null, fixed: false,
       readings: readings.map((r, i) => ({
         id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected: r.value,
         uncertainty: Math.max(quantity.floor, r.uncertainty ?? Math.abs(r.value) * usualUncertainty.plain),
@@ -63,7 +68,7 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
     };
   }
   const muRef = dynamicViscosity(fluid, reference.temperature);
-  const conditions = readings.map((r) => conditionOf(r, reference, fluid, muRef));
+  const conditions = readings.map((r) => conditionOf(r, reference, fluidAt(fluid, context.measured, r.at), muRef));
   const start = hours[0] ?? 0;
   const learning = readings.flatMap((r, i) => {
     const c = conditions[i]!;
@@ -75,7 +80,7 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
   const seenP = range(learning.map((l) => l.lnPressure));
   const seenV = range(learning.map((l) => l.lnViscosity));
   return {
-    exponents,
+    exponents, fixed: false,
     readings: readings.map((r, i) => {
       const c = conditions[i]!;
       const corrected = correctLeakage(
@@ -97,6 +102,27 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
         uncertainty: corrected * Math.hypot(relative, off * 0.3),
         lnPressure: c.lnPressure, lnViscosity: c.lnViscosity, mark, doubtful: r.doubtful, recalled: r.recalled,
       };
+    }),
+  };
+}
+
+/** Doubt of a differential pressure where the oil temperature was not noted, relative. */
+const NO_TEMPERATURE = 0.3;
+
+/** A filter element: Δp falls with viscosity and flow, in proportion. The flow follows the speed where that was noted. */
+function correctElement(readings: readonly AssessReading[], hours: readonly number[], point: AssessPoint, context: AssessContext, reference: { temperature: number }, fluid: Fluid): CorrectedSeries {
+  const quantity = quantityOf(point.quantity);
+  const muRef = dynamicViscosity(fluid, reference.temperature);
+  return {
+    exponents: { a: 0, b: -1, ua: 0, ub: 0.1, readings: 0 }, fixed: true,
+    readings: readings.map((r, i) => {
+      const real = fluidAt(fluid, context.measured, r.at);
+      const viscosity = r.temperature === null ? muRef : dynamicViscosity(real, r.temperature);
+      const flow = r.speed && point.referenceSpeed ? r.speed / point.referenceSpeed : 1;
+      const corrected = correctedPressureDrop({ drop: r.value, flow, viscosity }, { flow: 1, viscosity: muRef });
+      const relative = Math.hypot(r.temperature === null ? NO_TEMPERATURE : viscosityTemperatureSensitivity(real, r.temperature) * usualUncertainty.temperature, Math.max(quantity.floor, r.uncertainty ?? r.value * usualUncertainty.pressure) / Math.max(r.value, quantity.floor));
+      const mark: ReadingMark | null = r.recalled ? "recalled" : r.doubtful ? "doubtful" : r.temperature === null ? "noConditions" : null;
+      return { id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected, uncertainty: corrected * relative, lnPressure: 0, lnViscosity: Math.log(viscosity / muRef), mark, doubtful: r.doubtful, recalled: r.recalled };
     }),
   };
 }

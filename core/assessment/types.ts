@@ -3,6 +3,7 @@ import type { Baseline } from "../baseline/baseline";
 import type { LimitRule, Limits } from "../baseline/limit";
 import type { Fluid } from "../fluid/viscosity";
 import type { WearPrior } from "../forecast/prior";
+import type { MeasuredViscosity } from "../oil/fill";
 import type { WearPathId } from "../forecast/wearPath";
 import type { PointQuantityId, QuantityId } from "../units/quantities";
 import type { Working } from "../working";
@@ -22,6 +23,8 @@ export interface AssessReading {
   temperature: number | null;
   /** Relative or absolute standard uncertainty of the instrument, core unit; null: the quantity's usual. */
   uncertainty: number | null;
+  /** r/min; null or left out: not noted. */
+  speed?: number | null;
   /** A person marked it as doubtful: kept, weighted down. */
   doubtful: boolean;
   /** Its instrument was found out of calibration: kept, not believed. */
@@ -31,10 +34,12 @@ export interface AssessReading {
 export interface AssessPoint {
   quantity: PointQuantityId;
   limit: LimitRule | null;
-  /** Reference condition of the correction; needed for leakage quantities. */
+  /** Reference condition of the correction; needed for leakage quantities. For a filter element the pressure does not count. */
   reference: { pressure: number; temperature: number } | null;
   /** Theoretical flow at the stated speed, L/min, where the point belongs to a pump or motor. */
   fullFlow: number | null;
+  /** r/min at which the flow through a filter element is the usual one; left out: flow is not corrected for speed. */
+  referenceSpeed?: number | null;
   /** Was the component new or of known condition when this life's first reading was taken? */
   knownWhenNew: boolean;
   /** The maker's figure for a new part, core unit, when there is one. */
@@ -48,7 +53,12 @@ export interface AssessStop {
 
 export interface AssessContext {
   now: number;
+  /** As stated; the reference viscosity is always this one's. */
   fluid: Fluid | null;
+  /** Viscosities that a laboratory found: readings are corrected with the oil as it was. */
+  measured: readonly MeasuredViscosity[];
+  /** Dirt came into this circuit then: wear may go faster since. */
+  dirt: { at: number; factor: number } | null;
   prior: WearPrior;
   /** Duty of the machine: running hours a day, and the relative standard deviation of that figure. */
   duty: { hoursPerDay: number; deviation: number };
@@ -95,6 +105,9 @@ export interface Expectation {
   /** Standard deviation of a new reading about it, same scale. */
   deviation: number;
   scale: "log" | "plain";
+  /** Oil as it is now, and dynamic viscosity at the reference condition (mPa·s); null: as stated. */
+  fluidNow: Fluid | null;
+  referenceViscosity: number | null;
   /** The level to come, from the forecast: date, centre and the standard deviation of the level itself, same scale. */
   ahead: { at: number; centre: number; deviation: number }[];
   a: number;

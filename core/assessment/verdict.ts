@@ -19,9 +19,13 @@ export interface VerdictFacts {
   knownWhenNew: boolean;
   leadTimeDays: number | null;
   nextStop: AssessStop | null;
+  /** Dirt came into the oil in this life: how the forecast reckons with it. */
+  dirt: { at: number; readingsSince: number; faster: boolean } | null;
   now: number;
 }
 
+/** So many readings after dirt that did not go faster say that wear has not. */
+const SHOWN_OTHERWISE = 6;
 const WEEK = 7 * 86_400_000;
 /** An earliest date farther off than this says nothing to anybody. */
 const FAR = 10 * 365.25 * 86_400_000;
@@ -53,8 +57,10 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
   if (f.reference) {
     text(" at ");
     said.push({ value: f.reference.temperature, quantity: "oilTemperature" });
-    text(", ");
-    said.push({ value: f.reference.pressure, quantity: "loadPressure" });
+    if (quantity.correction === "leakage") {
+      text(", ");
+      said.push({ value: f.reference.pressure, quantity: "loadPressure" });
+    }
   }
   const trendProved = a.trend.proved && f.perMonth !== null;
   if (trendProved) {
@@ -114,6 +120,11 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
     } else if (p50 === null) text(" The limit lies beyond the horizon.");
   }
 
+  if (f.dirt && a.forecast) {
+    text(" Dirt came into this oil about ");
+    said.push({ date: f.dirt.at, precision: "day" });
+    text(f.dirt.faster ? ": it has worn faster since, and that is in the dates." : f.dirt.readingsSince < SHOWN_OTHERWISE ? ": until its readings show otherwise the dates allow for faster wear." : ", but its readings since show no faster wear.");
+  }
   if ((a.state === "alarm" || a.state === "alert") && f.leadTimeDays !== null && f.leadTimeDays > 0) {
     text(` The part takes ${weeks(f.leadTimeDays * 86_400_000)}`);
     if (f.nextStop) {

@@ -1,7 +1,9 @@
 /** The working of a corrected reading. */
-import { dynamicViscosity, kinematicViscosity } from "../fluid/viscosity";
+import { dynamicViscosity, kinematicViscosity, type Fluid } from "../fluid/viscosity";
+import { fluidAt } from "../oil/fill";
 import type { LearnedExponents } from "../leakage/exponents";
 import { formatNumber } from "../units/format";
+import { quantityOf } from "../units/quantities";
 import type { Working, WorkingRow } from "../working";
 import type { CorrectedReading } from "./series";
 import type { AssessContext, AssessPoint, AssessReading } from "./types";
@@ -12,14 +14,16 @@ export function lastReadingWorking(
   corrected: CorrectedReading | undefined,
   exponents: LearnedExponents | null,
   point: AssessPoint,
-  { fluid }: Pick<AssessContext, "fluid">,
+  { fluid: stated, measured }: Pick<AssessContext, "fluid" | "measured">,
 ): Working | null {
   const { reference } = point;
-  if (!reading || !corrected || !exponents || !reference || !fluid || reading.pressure === null || reading.temperature === null) return null;
+  const fluid = stated && reading ? fluidAt(stated, measured, reading.at) : stated;
+  if (reading && corrected && exponents && reference && stated && fluid && quantityOf(point.quantity).correction === "element" && reading.temperature !== null) return elementWorking(reading, corrected, point, stated, fluid, { ...reference });
+  if (!reading || !corrected || !exponents || !reference || !stated || !fluid || reading.pressure === null || reading.temperature === null) return null;
   const { a, b } = exponents;
   const nu = kinematicViscosity(fluid, reading.temperature);
-  const nuRef = kinematicViscosity(fluid, reference.temperature);
-  const muRatio = dynamicViscosity(fluid, reading.temperature) / dynamicViscosity(fluid, reference.temperature);
+  const nuRef = kinematicViscosity(stated, reference.temperature);
+  const muRatio = dynamicViscosity(fluid, reading.temperature) / dynamicViscosity(stated, reference.temperature);
   const pFactor = (reference.pressure / reading.pressure) ** a;
   const vFactor = muRatio ** b;
   const rows: WorkingRow[] = [
@@ -35,6 +39,23 @@ export function lastReadingWorking(
     formula: "Leakage corrected to the reference pressure and viscosity",
     rows,
     source: "ASTM D341 for viscosity over temperature; laminar gap flow, Merritt (1967).",
-    note: exponents.readings === 0 ? "Exponents 1 (laminar): too few readings to learn them." : `Exponents learned from ${exponents.readings} of this life's own readings, shrunk to 1.`,
+    note: `${fluid === stated ? "" : "With the viscosity that the laboratory found. "}${exponents.readings === 0 ? "Exponents 1 (laminar): too few readings to learn them." : `Exponents learned from ${exponents.readings} of this life's own readings, shrunk to 1.`}`,
+  };
+}
+
+function elementWorking(reading: AssessReading, corrected: CorrectedReading, point: AssessPoint, stated: Fluid, fluid: Fluid, reference: { temperature: number }): Working {
+  const ratio = dynamicViscosity(stated, reference.temperature) / dynamicViscosity(fluid, reading.temperature!);
+  const flow = reading.speed && point.referenceSpeed ? point.referenceSpeed / reading.speed : 1;
+  return {
+    formula: "Differential pressure brought to one viscosity and flow: Δp·(μ_ref/μ)·(Q_ref/Q)",
+    rows: [
+      { label: `ν at ${formatNumber(reading.temperature!, 0)} °C`, value: kinematicViscosity(fluid, reading.temperature!), quantity: "viscosity", digits: 3 },
+      { label: `viscosity ratio to ${formatNumber(reference.temperature, 0)} °C`, value: ratio, digits: 3 },
+      ...(flow === 1 ? [] : [{ label: "flow ratio, from the speeds", value: flow, digits: 3 }]),
+      { label: `${formatNumber(reading.value, 2)} × ${formatNumber(ratio, 3)}${flow === 1 ? "" : ` × ${formatNumber(flow, 3)}`}`, value: corrected.corrected, quantity: point.quantity, digits: 3 },
+      { label: "standard uncertainty", value: corrected.uncertainty, quantity: point.quantity, digits: 2 },
+    ],
+    source: "Laminar flow through the element; ASTM D341 for viscosity over temperature.",
+    note: flow === 1 ? "Taken at the usual flow: note the speed where it differs." : "Flow taken in proportion to the speed.",
   };
 }

@@ -168,9 +168,13 @@ export interface FilterResult {
   level: number[];
 }
 
-/** Chance of a change of rate within `dt` hours. */
-function hazardOf(h: Hypothesis, prior: WearPrior, dt: number): number {
-  return Math.min(0.3, 1 - Math.exp((-prior.changes * dt) / h.timeScale));
+/** Chance that dirt in the oil has changed the rate of a part (common practice: about every second one suffers). */
+export const DIRT_CHANGES = 0.5;
+
+/** Chance of a change of rate between two readings. */
+function hazardOf(h: Hypothesis, prior: WearPrior, from: number, to: number): number {
+  const usual = Math.min(0.3, 1 - Math.exp((-prior.changes * (to - from)) / h.timeScale));
+  return prior.dirtAt !== undefined && prior.dirtAt >= from && prior.dirtAt < to ? Math.max(usual, DIRT_CHANGES) : usual;
 }
 
 /** One hypothesis for every path, time scale, process noise and reading noise. */
@@ -222,13 +226,13 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
       for (let i = 0; i < Math.min(FORKS, old); i++) {
         const bent = bank[i]!.child();
         bent.changeRate(readings[k - 1]!.hours);
-        bent.logWeight += Math.log(hazardOf(bent, prior, dt));
+        bent.logWeight += Math.log(hazardOf(bent, prior, readings[k - 1]!.hours, reading.hours));
         const stepped = bank[i]!.child();
         stepped.jump(reading.hours);
         stepped.logWeight += LN_STEP;
         bank.push(bent, stepped);
       }
-      for (let i = 0; i < old; i++) bank[i]!.logWeight += Math.log(1 - hazardOf(bank[i]!, prior, dt) - STEP_CHANCE);
+      for (let i = 0; i < old; i++) bank[i]!.logWeight += Math.log(1 - hazardOf(bank[i]!, prior, readings[k - 1]!.hours, reading.hours) - STEP_CHANCE);
       for (const h of bank) h.advance(h.path.clock.at(reading.hours - newAt, h.timeScale) - h.path.clock.at(readings[k - 1]!.hours - newAt, h.timeScale));
     }
     for (const h of bank) h.update(reading, k);

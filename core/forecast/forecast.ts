@@ -6,7 +6,7 @@ import { inverseEcdf } from "../trend/robust";
 import { normalCdf } from "../trend/normal";
 import { random } from "../simulation/random";
 import { drawFirstPassage } from "./firstPassage";
-import { NEW_RATE_FLOOR, NEW_RATE_MEAN, NEW_RATE_SPREAD, runFilter, type FilterReading, type Hypothesis } from "./filter";
+import { DIRT_CHANGES, NEW_RATE_FLOOR, NEW_RATE_MEAN, NEW_RATE_SPREAD, runFilter, type FilterReading, type Hypothesis } from "./filter";
 import type { WearPrior } from "./prior";
 import { fromPath, lnIndicator, lnIndicatorSlope, wearPaths, type WearPathId } from "./wearPath";
 
@@ -91,11 +91,13 @@ export function forecast({ readings, lnLimit, prior, corrected, newAt = readings
   const pace = (h: Hypothesis) => h.path.clock.pace(age, h.timeScale);
   const rising = mix((h) => normalCdf((h.d - (SLOWEST_RATE * h.zLimit) / prior.timeScale / pace(h)) / Math.sqrt(Math.max(1e-30, h.pdd))));
 
+  // dirt that no reading has seen yet: the rate may have changed all the same
+  const dirtSince = prior.dirtAt !== undefined && prior.dirtAt >= readings[readings.length - 1]!.hours;
   const picks = systematic(weights, DRAWS, rng.uniform());
   const states = picks.map((index) => {
     const h = hypotheses[index]!;
     const [z, d] = drawState(h, rng);
-    return { h, z, d };
+    return { h, z, d: dirtSince && rng.uniform() < DIRT_CHANGES ? newRate(h, d, rng) : d };
   });
   const levels = Float64Array.from(states, ({ h, z }) => Math.exp(lnIndicator(z, h.path.lambda))).sort();
   const crossings = states.map(({ h, z, d }) => drawCrossing(h, z, d, age, prior, horizon, rng)).sort((p, q) => p - q);

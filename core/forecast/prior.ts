@@ -15,12 +15,14 @@ export interface WearPrior {
   changes: number;
   /** Share of each wear path; left out: the paths' own. */
   paths?: Partial<Record<WearPathId, number>>;
+  /** Running hours at which dirt came in: the rate may well have changed then, for the worse. */
+  dirtAt?: number;
   /** Lives that it was learned from; 0: the default. */
   lives: number;
 }
 
 /** Weak default: a hydraulic pump lasts of the order of 20 000 h (common practice). */
-export const defaultPrior: WearPrior = { timeScale: 25_000, spread: 0.9, noise: 0.03, changes: 1.5, lives: 0 };
+export const defaultPrior: WearPrior = { timeScale: 25_000, spread: 0.9, noise: 0.03, changes: 4, lives: 0 };
 
 export interface SisterLife {
   /** Running hours to the limit: reached, or the median forecast. */

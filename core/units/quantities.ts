@@ -7,7 +7,8 @@ import type { DimensionId } from "./units";
 export type Harm = "rising" | "falling" | "both";
 
 /** "leakage": flow through clearances, corrected to a reference pressure and viscosity. */
-export type Correction = "leakage" | "none";
+/** How a reading is brought to its reference: leakage by pressure and viscosity, a filter element by viscosity and flow. */
+export type Correction = "leakage" | "element" | "none";
 
 export interface Quantity {
   label: string;
@@ -36,7 +37,7 @@ export const quantities = define({
   leakageFlow: { label: "Internal leakage", short: "leakage", symbol: "q_V", dimension: "flow", unit: "L/min", harm: "rising", correction: "leakage", least: 0, greatest: 400, decimals: 2, floor: 0.005 },
   flow: { label: "Flow", short: "flow", symbol: "q_V", dimension: "flow", unit: "L/min", harm: "falling", correction: "none", least: 0, greatest: 5000, decimals: 1, floor: 0.1 },
   pressure: { label: "Pressure", short: "pressure", symbol: "p", dimension: "pressure", unit: "bar", harm: "both", correction: "none", least: -1, greatest: 1000, decimals: 0, floor: 0.1 },
-  pressureDrop: { label: "Differential pressure", short: "differential pressure", symbol: "Δp", dimension: "pressure", unit: "bar", harm: "rising", correction: "none", least: 0, greatest: 400, decimals: 2, floor: 0.02 },
+  pressureDrop: { label: "Differential pressure", short: "differential pressure", symbol: "Δp", dimension: "pressure", unit: "bar", harm: "rising", correction: "element", least: 0, greatest: 400, decimals: 2, floor: 0.02 },
   vacuum: { label: "Vacuum", short: "vacuum", symbol: "p_v", dimension: "vacuum", unit: "hPa", harm: "rising", correction: "none", least: 0, greatest: 1013, decimals: 0, floor: 3 },
   temperature: { label: "Temperature", short: "temperature", symbol: "θ", dimension: "temperature", unit: "°C", harm: "rising", correction: "none", least: -40, greatest: 200, decimals: 0, floor: 0.3 },
   temperatureRise: { label: "Temperature rise", short: "temperature rise", symbol: "ΔT", dimension: "temperatureDifference", unit: "K", harm: "rising", correction: "none", least: -20, greatest: 120, decimals: 1, floor: 0.3 },
@@ -82,6 +83,8 @@ export const measures = define({
   count: { label: "Particles", short: "particles", symbol: "N", dimension: "count", unit: "/mL", harm: "rising", correction: "none", least: 0, greatest: 1e9, decimals: 0, floor: 0.01 },
   ingress: { label: "Particles that enter", short: "ingress", symbol: "R", dimension: "ingress", unit: "L/(mL·min)", harm: "both", correction: "none", least: 0, greatest: 1e9, decimals: 0, floor: 0.01 },
   concentration: { label: "Concentration", short: "concentration", symbol: "w", dimension: "concentration", unit: "ppm", harm: "rising", correction: "none", least: 0, greatest: 1_000_000, decimals: 1, floor: 0.1 },
+  acidNumber: { label: "Acid number", short: "acid number", symbol: "AN", dimension: "acidNumber", unit: "mg KOH/g", harm: "rising", correction: "none", least: 0, greatest: 50, decimals: 2, floor: 0.02 },
+  litresFilled: { label: "Oil filled or drained", short: "litres", symbol: "V", dimension: "volume", unit: "L", harm: "both", correction: "none", least: 0.01, greatest: 100_000, decimals: 1, floor: 0.01 },
   temperatureDifference: { label: "Temperature difference", short: "temperature difference", symbol: "ΔT", dimension: "temperatureDifference", unit: "K", harm: "both", correction: "none", least: -200, greatest: 200, decimals: 1, floor: 0.1 },
 });
 

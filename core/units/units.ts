@@ -6,7 +6,7 @@
 export type DimensionId =
   | "pressure" | "flow" | "temperature" | "temperatureDifference" | "length" | "displacement" | "speed" | "volume"
   | "viscosity" | "density" | "power" | "force" | "torque" | "vacuum" | "time" | "duration" | "count" | "ratio"
-  | "voltage" | "drops" | "dynamicViscosity" | "area" | "pressureRate" | "temperatureRate" | "creepSpeed" | "concentration" | "ingress";
+  | "voltage" | "drops" | "dynamicViscosity" | "area" | "pressureRate" | "temperatureRate" | "creepSpeed" | "concentration" | "ingress" | "acidNumber";
 
 export interface Unit {
   /** Symbol as shown. */
@@ -91,6 +91,7 @@ export const units: readonly Unit[] = [
   { symbol: "in/min", dimension: "creepSpeed", factor: 25.4 },
   { symbol: "ppm", dimension: "concentration", factor: 1, aliases: ["mg/kg"] },
   { symbol: "%", dimension: "concentration", factor: 10_000, aliases: ["percent"] },
+  { symbol: "mg KOH/g", dimension: "acidNumber", factor: 1, aliases: ["mgkoh/g", "mg koh/g", "mgkoh per g"] },
   { symbol: "L/(mL·min)", dimension: "ingress", factor: 1, aliases: ["l/ml/min"] },
 
   { symbol: "V", dimension: "voltage", factor: 1, aliases: ["volt", "volts"] },

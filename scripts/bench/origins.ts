@@ -27,7 +27,7 @@ export interface Score {
 }
 
 function contextOf(life: FleetLife, prior: WearPrior, now: number): AssessContext {
-  return { now, fluid: fleetFluid, prior, duty: { hoursPerDay: life.hoursPerDay, deviation: 0.05 }, stops: [], leadTimeDays: null, runInHours: 0, lifeStartHours: 0 };
+  return { now, fluid: fleetFluid, measured: [], dirt: null, prior, duty: { hoursPerDay: life.hoursPerDay, deviation: 0.05 }, stops: [], leadTimeDays: null, runInHours: 0, lifeStartHours: 0 };
 }
 
 function readingsOf(life: FleetLife, count: number): AssessReading[] {

@@ -1,0 +1,67 @@
+/** Does the machine say what the oil says? A leakage before and after a moment, and both told in words. */
+import { median, robustSpread } from "../trend/robust";
+import { theilSen } from "../trend/theilSen";
+
+export interface LeakSeries {
+  pointId: string;
+  componentId: string;
+  /** "hoist pump" and "case drain", as they stand in a sentence. */
+  component: string;
+  what: string;
+  /** Corrected readings of the current life, in time order. */
+  readings: readonly { at: number; value: number }[];
+}
+
+export interface LeakChange {
+  pointId: string;
+  componentId: string;
+  component: string;
+  what: string;
+  /** Got worse against its own earlier course; null: too few readings to say. */
+  worse: boolean | null;
+  /** Newest level over what its earlier course foretold for then. */
+  factor: number | null;
+}
+
+const FEWEST_BEFORE = 5;
+const FEWEST_AFTER = 3;
+/** Scatter of a corrected leakage reading, never taken smaller (relative). */
+const LEAST_SCATTER = 0.02;
+const CLEAR = 3;
+const LEAST_FACTOR = 1.06;
+
+/** Compare the readings after a moment with the earlier course (Theil-Sen on ln), carried on. */
+export function leakSince(leak: LeakSeries, moment: number): LeakChange {
+  const { readings: _readings, ...who } = leak;
+  const usable = leak.readings.filter((r) => r.value > 0);
+  const before = usable.filter((r) => r.at <= moment);
+  const after = usable.filter((r) => r.at > moment);
+  if (before.length < FEWEST_BEFORE || after.length < FEWEST_AFTER) return { ...who, worse: null, factor: null };
+  const recent = before.slice(-24);
+  const days = recent.map((r) => r.at / 86_400_000);
+  const logs = recent.map((r) => Math.log(r.value));
+  const line = theilSen(days, logs, { confidence: 0.8 });
+  const at = (t: number) => line.intercept + line.slope * (t / 86_400_000);
+  const scatter = Math.max(LEAST_SCATTER, robustSpread(logs.map((l, i) => l - at(recent[i]!.at))));
+  const last = after.slice(-Math.max(3, Math.ceil(after.length / 3)));
+  const excess = median(last.map((r) => Math.log(r.value) - at(r.at)));
+  const reach = median(last.map((r) => r.at / 86_400_000)) - median(days);
+  const error = Math.hypot(scatter / Math.sqrt(last.length), (reach * (line.high - line.low)) / 2 / 1.282, scatter / Math.sqrt(recent.length));
+  return { ...who, worse: excess > CLEAR * error && excess > Math.log(LEAST_FACTOR), factor: Math.exp(excess) };
+}
+
+const join = (list: readonly string[]) => (list.length < 2 ? (list[0] ?? "") : `${list.slice(0, -1).join(", ")} and ${list.at(-1)}`);
+const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/**
+ * Oil and machine in one sentence. @param metals what rose, in words; empty: nothing. @param day the moment as people say it
+ */
+export function agreementText(metals: string, day: string, changes: readonly LeakChange[]): string | null {
+  const worse = changes.filter((c) => c.worse);
+  const same = changes.filter((c) => c.worse === false);
+  if (metals && worse.length > 0) return `${upper(metals)} and ${join(worse.map((c) => `the ${c.component}'s ${c.what}`))} ${worse.length > 1 ? "all" : "both"} rose after ${day}: ${join([...new Set(worse.map((c) => c.component))])}.`;
+  if (metals && same.length > 0) return `${upper(metals)} rose after ${day}, but ${join(same.map((c) => `the ${c.component}'s ${c.what}`))} did not: look at parts that no point reads.`;
+  if (metals) return `${upper(metals)} rose after ${day}; no case drain or leakage is read here that could say which part.`;
+  if (worse.length > 0) return `${upper(join(worse.map((c) => `the ${c.component}'s ${c.what}`)))} rose after ${day} without more metal in the oil: a seal or a widened gap rather than metal worn off, or a sample that does not show it.`;
+  return null;
+}

@@ -1,0 +1,74 @@
+/** What is filled: since when, how long, what was added, whether it may be mixed, and how thick it really is. */
+import { kinematicViscosity, type Fluid } from "../fluid/viscosity";
+import type { FluidType } from "../fluid/suitability";
+import type { OilSample } from "./sample";
+import type { OilMove } from "./wear";
+
+export interface NamedFluid extends Fluid {
+  id: string;
+  name: string;
+  type: FluidType;
+}
+
+/** The fill that is in now: the newest fill or change. Null: nothing is recorded. */
+export function currentFill<T extends Pick<OilMove, "at" | "hours" | "kind">>(moves: readonly T[], now: number): T | null {
+  const fills = moves.filter((m) => (m.kind === "fill" || m.kind === "change") && m.at <= now);
+  return fills.reduce<T | null>((latest, m) => (latest && latest.at > m.at ? latest : m), null);
+}
+
+/** Why two fluids should not stand in one circuit; null: nothing against it. The fluid's maker decides. */
+export function mixing(there: NamedFluid, added: NamedFluid): { serious: boolean; message: string } | null {
+  if (there.id === added.id) return null;
+  if (there.type !== added.type) return { serious: true, message: `${added.name} is another type of fluid than ${there.name}: they may gel, foam or attack the seals. Do not mix them unless both makers say so; if it has happened, drain, flush and look at the seals.` };
+  const ratio = added.kv40 / there.kv40;
+  const thinner = Math.round(Math.abs(1 - ratio) * 100);
+  if (Math.abs(Math.log(ratio)) > Math.log(1.1)) return { serious: true, message: `${added.name} is ${thinner} % ${ratio < 1 ? "thinner" : "thicker"} than ${there.name} at 40 °C: the mixture corrects readings otherwise, and additives may not agree. Ask the maker, and send a sample.` };
+  return { serious: false, message: `${added.name} is not what is filled (${there.name}). Additives may not agree: ask the maker.` };
+}
+
+/** Viscosity (mm²/s) of a mixture of shares by volume, by the viscosity blending of ASTM D7152 in its ln ln form: W = ln ln(ν + 0.7), W = Σ x·W. */
+export function mixtureViscosity(parts: readonly { share: number; viscosity: number }[]): number {
+  const whole = parts.reduce((sum, p) => sum + p.share, 0);
+  if (!(whole > 0) || parts.some((p) => !(p.viscosity > 0.7))) throw new RangeError("Shares above zero and viscosities above 0.7 mm²/s are needed.");
+  return Math.exp(Math.exp(parts.reduce((sum, p) => sum + (p.share / whole) * Math.log(Math.log(p.viscosity + 0.7)), 0))) - 0.7;
+}
+
+export interface MeasuredViscosity {
+  at: number;
+  kv40: number;
+  kv100: number | null;
+}
+
+/** A laboratory's figure this far from what is filled is a mixed-up bottle before it is an oil. */
+const MOST_OFF = Math.log(1.6);
+
+/** Viscosities that the laboratory found in comparable samples since the oil was filled. */
+export function measuredViscosities(samples: readonly Pick<OilSample, "at" | "results">[], stated: Pick<Fluid, "kv40">, since: number): MeasuredViscosity[] {
+  return samples
+    .filter((s) => s.at >= since && s.results.kv40 && !s.results.kv40.below && Math.abs(Math.log(s.results.kv40.value / stated.kv40)) < MOST_OFF)
+    .map((s) => ({ at: s.at, kv40: s.results.kv40!.value, kv100: s.results.kv100?.value ?? null }))
+    .sort((a, b) => a.at - b.at);
+}
+
+/**
+ * The fluid as it was at a moment: stated until the first measured viscosity, then straight between measurements, then
+ * the last one. Without a figure at 100 °C the stated one is moved by the same share as that at 40 °C.
+ */
+export function fluidAt(stated: Fluid, measured: readonly MeasuredViscosity[], at: number): Fluid {
+  const first = measured[0];
+  if (!first || at < first.at) return stated;
+  const next = measured.findIndex((m) => m.at > at);
+  const before = next === -1 ? measured[measured.length - 1]! : measured[next - 1]!;
+  const full = (m: MeasuredViscosity) => ({ kv40: m.kv40, kv100: m.kv100 !== null && m.kv100 > 2 && m.kv100 < m.kv40 ? m.kv100 : Math.max(2.05, stated.kv100 * (m.kv40 / stated.kv40)) });
+  const from = full(before);
+  if (next === -1) return { ...stated, ...from };
+  const to = full(measured[next]!);
+  const share = (at - before.at) / (measured[next]!.at - before.at);
+  const between = (a: number, b: number) => Math.exp(Math.log(a) + share * (Math.log(b) - Math.log(a)));
+  return { ...stated, kv40: between(from.kv40, to.kv40), kv100: between(from.kv100, to.kv100) };
+}
+
+/** Share by which a fluid is thicker (+) or thinner (−) than stated at a temperature. */
+export function viscosityOff(stated: Fluid, real: Fluid, temperature: number): number {
+  return kinematicViscosity(real, temperature) / kinematicViscosity(stated, temperature) - 1;
+}
