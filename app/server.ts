@@ -42,6 +42,7 @@ export async function work(): Promise<void> {
     },
     reassessAll: async () => {
       await markAllStale();
+      await assessStaleCircuits();
       await assessStalePoints();
     },
   });

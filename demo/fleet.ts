@@ -1,5 +1,6 @@
 /** The twenty-four machines, with the stories among them. */
 import { random } from "@core";
+import type { OilPlan } from "./world";
 import { cylinder, directionalValve, filter, gearPump, pistonMotor, pistonPump, proportionalValve, reliefValve, tank, type ComponentPlan, type MachinePlan } from "./world";
 
 const VG46 = "Harbour mineral oil VG 46";
@@ -21,9 +22,10 @@ export function fleetPlan(seed = 20261124): MachinePlan[] {
     area: "Entrance lock", name: `Sluice unit ${n}`, tag: `SL-${n}`, round: "Lock, south side and sluices", hoursPerDay: 4, circuit: "Sluice circuit", pressure: 175, fluid: VG32, temperature: { mean: 44, swing: 8, scatter: 1.6 },
     components,
   });
-  const crane = (n: number, main: ComponentPlan, valve: ComponentPlan): MachinePlan => ({
+  const crane = (n: number, main: ComponentPlan, valve: ComponentPlan, returnFilter: ComponentPlan, oil: OilPlan = {}): MachinePlan => ({
     area: "Quay", name: `Quay crane ${n}`, tag: `QC-${n}`, round: "Quay cranes 1 to 3", hoursPerDay: 11, circuit: "Hoist circuit", pressure: 250, fluid: VG46, temperature: base,
-    components: [tank(54), main, reliefValve(285, s), filter(s), valve, pistonMotor("Hoist motor", 500, s)],
+    oil: { volume: 320, everyDays: 45, ...oil },
+    components: [tank(54), main, reliefValve(285, s), returnFilter, valve, pistonMotor("Hoist motor", 500, s)],
   });
   const craneMeter = "F-11";
   const dirt = { daysAgo: 250, factor: 7 };
@@ -47,7 +49,7 @@ export function fleetPlan(seed = 20261124): MachinePlan[] {
     ]),
     sluice(4, [tank(48), gearPump("Pump", 22, 160, s), reliefValve(190, s), directionalValve("Sluice valve", s), cylinder("Sluice cylinder", s)]),
     {
-      area: "Bridge", name: "Bascule bridge drive", tag: "BR-D", round: "Bridge drive and locks", hoursPerDay: 6, circuit: "Main drive circuit", pressure: 200, fluid: VG46, temperature: { mean: 43, swing: 11, scatter: 1.6, warming: 1.8 },
+      area: "Bridge", name: "Bascule bridge drive", tag: "BR-D", oil: { everyDays: 45, silting: { sinceDaysAgo: 1250, doublingDays: 620 } }, round: "Bridge drive and locks", hoursPerDay: 6, circuit: "Main drive circuit", pressure: 200, fluid: VG46, temperature: { mean: 43, swing: 11, scatter: 1.6, warming: 1.8 },
       components: [
         tank(50), pump("Pump 1", { pressure: 200, caseDrain: { b: 0.95 } }), pump("Pump 2", { pressure: 200 }), reliefValve(235, s), filter(s),
         proportionalValve("Proportional valve 1", s, { leak: { asNew: 0.6, truth: { law: "linear", end: 4.17, crossesInDays: 700 } }, response: { asNew: 0.08, truth: { law: "linear", end: 1.875, crossesInDays: 1100 } } }),
@@ -59,7 +61,7 @@ export function fleetPlan(seed = 20261124): MachinePlan[] {
       components: [gearPump("Pump", 8, 140, s), reliefValve(170, s), directionalValve("Lock valve", s), cylinder("Nose lock cylinder", s)],
     },
     {
-      area: "Ro-ro", name: "Ro-ro ramp", tag: "RR-1", round: "Ramp, gangway and slipway", hoursPerDay: 5, circuit: "Ramp circuit", pressure: 190, fluid: ESTER, temperature: base,
+      area: "Ro-ro", name: "Ro-ro ramp", tag: "RR-1", oil: { wrongFill: { daysAgo: 160, litres: 90, fluid: "Harbour mineral oil VG 32" } }, round: "Ramp, gangway and slipway", hoursPerDay: 5, circuit: "Ramp circuit", pressure: 190, fluid: ESTER, temperature: base,
       components: [
         tank(50), pump("Pump", { pressure: 190 }), reliefValve(225, s), filter(s),
         { kind: "loadHoldingValve", name: "Port check valve", model: "EH 12", leadTimeDays: 21, points: [{ name: "Pilot check margin", quantity: "pilotMargin", state: "holding", asNew: 60, noise: 0.03, limit: { basis: "absolute", upper: null, lower: 10 }, conditions: "Ramp parked and propped, both chamber pressures after 10 min", truth: { law: "linear", end: 1 / 6, crossesInDays: 190 } }] },
@@ -75,14 +77,15 @@ export function fleetPlan(seed = 20261124): MachinePlan[] {
       components: [tank(50), pump("Pump", { pressure: 180 }), reliefValve(210, s), pistonMotor("Winch motor", 1000, s, { knownWhenNew: false }, 3)],
     },
     {
-      area: "Slipway", name: "Cradle jacks", tag: "SW-2", round: "Ramp, gangway and slipway", hoursPerDay: 1, circuit: "Jack circuit", pressure: 250, fluid: VG32, temperature: { mean: 36, swing: 9, scatter: 2 },
+      area: "Slipway", name: "Cradle jacks", tag: "SW-2", oil: { everyDays: 120, volume: 90, water: { sinceDaysAgo: 250, ppm: 720 } }, round: "Ramp, gangway and slipway", hoursPerDay: 1, circuit: "Jack circuit", pressure: 250, fluid: VG32, temperature: { mean: 36, swing: 9, scatter: 2 },
       components: [gearPump("Pump", 6, 200, s), directionalValve("Jack valve", s), cylinder("Jack 1", s), cylinder("Jack 2", s)],
     },
-    crane(1, pump("Hoist pump", { displacement: 71, pressure: 250, meter: craneMeter }), proportionalValve("Hoist valve", s)),
-    crane(2, pump("Hoist pump", { displacement: 71, pressure: 250, meter: craneMeter, caseDrain: { truth: { law: "clearance", end: 4.6, crossesInDays: 290, change: dirt } } }), proportionalValve("Hoist valve", s, { leak: { truth: { law: "clearance", end: 4.2, crossesInDays: 420, change: dirt } } })),
-    crane(3, pump("Hoist pump", { displacement: 71, pressure: 250, meter: craneMeter }), proportionalValve("Hoist valve", s)),
+    crane(1, pump("Hoist pump", { displacement: 71, pressure: 250, meter: craneMeter }), proportionalValve("Hoist valve", s), filter(s)),
+    crane(2, pump("Hoist pump", { displacement: 71, pressure: 250, caseDrain: { truth: { law: "clearance", end: 4.6, crossesInDays: 290, change: dirt } } }), proportionalValve("Hoist valve", s, { leak: { truth: { law: "clearance", end: 4.2, crossesInDays: 420, change: dirt } } }), filter(s, { elements: [1620, 1165, 710, 261], past: 0.33 }),
+      { dirt: { daysAgo: 252, counts: 8, metals: { iron: 4.5, copper: 4, tin: 3.5 } } }),
+    crane(3, pump("Hoist pump", { displacement: 71, pressure: 250, meter: craneMeter }), proportionalValve("Hoist valve", s), filter(s)),
     {
-      area: "Quay", name: "Straddle carrier 1", tag: "SC-1", round: "Yard machines", hoursPerDay: 12, circuit: "Lift circuit", pressure: 230, fluid: VG46, temperature: base,
+      area: "Quay", name: "Straddle carrier 1", tag: "SC-1", oil: { fromDrain: 100 }, round: "Yard machines", hoursPerDay: 12, circuit: "Lift circuit", pressure: 230, fluid: VG46, temperature: base,
       components: [tank(55), pump("Pump", { displacement: 63, pressure: 230 }), reliefValve(265, s), filter(s), directionalValve("Lift valve", s), cylinder("Lift cylinder", s)],
     },
     {
@@ -91,10 +94,10 @@ export function fleetPlan(seed = 20261124): MachinePlan[] {
     },
     {
       area: "Quay", name: "Mobile harbour crane", tag: "MH-1", round: "Yard machines", hoursPerDay: 7, circuit: "Luffing circuit", pressure: 240, fluid: VG46, temperature: base,
-      components: [tank(53), pump("Pump", { displacement: 71, pressure: 240 }), reliefValve(275, s), filter(s), proportionalValve("Luffing valve", s), cylinder("Luffing cylinder", s)],
+      components: [tank(53), pump("Pump", { displacement: 71, pressure: 240, meter: craneMeter }), reliefValve(275, s), filter(s), proportionalValve("Luffing valve", s), cylinder("Luffing cylinder", s)],
     },
     {
-      area: "Yard", name: "Waste compactor", tag: "WC-1", round: "Yard machines", hoursPerDay: 8, circuit: "Press circuit", pressure: 200, fluid: VG46, temperature: base,
+      area: "Yard", name: "Waste compactor", tag: "WC-1", oil: { flushed: { daysAgo: 426, counts: 14 } }, round: "Yard machines", hoursPerDay: 8, circuit: "Press circuit", pressure: 200, fluid: VG46, temperature: base,
       components: [
         tank(52),
         { ...pump("Pump", { pressure: 200, leadTimeDays: 35 }), replacedDaysAgo: 425 },

@@ -2,11 +2,15 @@
 import { formatNumber, findUnit, fromCore, quantityOf, random } from "@core";
 import { sql } from "drizzle-orm";
 import { db } from "~/db/client.server";
-import { assessments, circuits, components, fluids, instrumentChecks, instruments, interventions, lives, machines, points, readings, roundPoints, rounds, sites, stops, users } from "~/db/schema";
+import { assessments, circuits, components, fluids, instrumentChecks, instruments, interventions, lives, machines, oilEvents, points, readings, roundPoints, rounds, samples, sites, stops, users } from "~/db/schema";
 import { assessStalePoints, markAllStale } from "~/platform/assessment.server";
 import { now as clock } from "~/platform/clock.server";
 import { hashPassword } from "~/platform/session.server";
+import { assessStaleCircuits, markOilStale } from "~/platform/oil.server";
 import { fleetPlan } from "./fleet";
+import { lifePlan, livesOf } from "./lives";
+import { oilHistory } from "./oil";
+import { addDebrisEvents, addOil } from "./oilRows.server";
 import { readPoint, roundTimes } from "./readings";
 import { fluidPlans, instrumentPlans, people, site, type MachinePlan } from "./world";
 
@@ -70,7 +74,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
 
     const plans = fleetPlan().filter((m) => !only || m.name === only);
     const roundRows = new Map<string, string>();
-    const rows = { machines: [] as (typeof machines.$inferInsert)[], circuits: [] as (typeof circuits.$inferInsert)[], components: [] as (typeof components.$inferInsert)[], lives: [] as (typeof lives.$inferInsert)[], points: [] as (typeof points.$inferInsert)[], readings: [] as (typeof readings.$inferInsert)[], roundPoints: [] as (typeof roundPoints.$inferInsert)[], interventions: [] as (typeof interventions.$inferInsert)[] };
+    const rows = { machines: [] as (typeof machines.$inferInsert)[], circuits: [] as (typeof circuits.$inferInsert)[], components: [] as (typeof components.$inferInsert)[], lives: [] as (typeof lives.$inferInsert)[], points: [] as (typeof points.$inferInsert)[], readings: [] as (typeof readings.$inferInsert)[], roundPoints: [] as (typeof roundPoints.$inferInsert)[], interventions: [] as (typeof interventions.$inferInsert)[], samples: [] as (typeof samples.$inferInsert)[], oilEvents: [] as (typeof oilEvents.$inferInsert)[] };
     for (const plan of plans) addMachine(plan, now);
 
     function addMachine(plan: MachinePlan, present: number) {
@@ -78,23 +82,26 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
       const circuitId = uuid();
       const fluid = fluidRows.find((f) => f.name === plan.fluid)!;
       rows.machines.push({ id: machineId, siteId, name: plan.name, tag: plan.tag, area: plan.area, hoursPerDay: plan.hoursPerDay, dutyDeviation: 0.12 });
-      rows.circuits.push({ id: circuitId, machineId, name: plan.circuit, fluidId: fluid.id, workingPressure: plan.pressure, volume: 250 });
+      rows.circuits.push({ id: circuitId, machineId, name: plan.circuit, fluidId: fluid.id, workingPressure: plan.pressure, volume: plan.oil?.volume ?? 250, startTemperature: 4 });
       const origin = present - LIFE_YEARS * 365.25 * DAY;
       const hoursAt = (at: number) => Math.round(((at - origin) / DAY) * plan.hoursPerDay);
+      const oil = oilHistory(plan, fluidPlans, present, hoursAt, rng.fork(`${plan.tag}/oil`));
+      addOil(rows, { circuitId, tag: plan.tag, fluidIds: new Map(fluidRows.map((f) => [f.name, f.id])), hoursAt }, oil);
       const times = roundTimes(present, lastWalk[plan.round]!, rng.fork(plan.round));
       if (!roundRows.has(plan.round)) roundRows.set(plan.round, uuid());
       plan.components.forEach((component, position) => {
         const componentId = uuid();
-        rows.components.push({ id: componentId, circuitId, kind: component.kind, name: component.name, model: component.model, position, displacement: component.displacement ?? null, speed: component.speed ?? null, maxPressure: component.maxPressure ?? null, leadTimeDays: component.leadTimeDays ?? null });
-        const replaced = component.replacedDaysAgo === undefined ? undefined : present - component.replacedDaysAgo * DAY;
-        const firstLife = uuid();
-        const currentLife = replaced === undefined ? firstLife : uuid();
+        rows.components.push({ id: componentId, circuitId, kind: component.kind, name: component.name, model: component.model, position, displacement: component.displacement ?? null, speed: component.speed ?? null, maxPressure: component.maxPressure ?? null, leadTimeDays: component.leadTimeDays ?? null, filter: component.filter ?? null, materials: component.materials ?? [] });
+        const { starts, ids: lifeIds } = livesOf(component, present, origin);
         const serial = () => `E${Math.floor(rng.between(10_000, 99_999))}`;
-        rows.lives.push({ id: firstLife, componentId, startedAt: new Date(origin), startHours: 0, serial: serial(), knownWhenNew: component.knownWhenNew ?? true, ...(replaced !== undefined && { endedAt: new Date(replaced), endHours: hoursAt(replaced), endReason: "Case drain at its limit" }) });
-        if (replaced !== undefined) {
-          const fresh = serial();
-          rows.lives.push({ id: currentLife, componentId, startedAt: new Date(replaced), startHours: hoursAt(replaced), serial: fresh, knownWhenNew: true });
-          rows.interventions.push({ componentId, kind: "replacement", note: "Case drain at its limit; load test confirmed.", crewHours: 8, bookedBy: "R. Oduya", bookedAt: new Date(replaced - 60 * DAY), doneAt: new Date(replaced), doneHours: hoursAt(replaced), doneBy: "L. Aske", findings: `Port plate scored. New pump ${fresh}, case filled before start.`, endedLifeId: firstLife, startedLifeId: currentLife });
+        const serials = starts.map(serial);
+        rows.lives.push(...starts.map((start, i) => ({
+          id: lifeIds[i]!, componentId, startedAt: new Date(start), startHours: i === 0 ? 0 : hoursAt(start), serial: serials[i]!, knownWhenNew: i > 0 || (component.knownWhenNew ?? true),
+          ...(i + 1 < starts.length && { endedAt: new Date(starts[i + 1]!), endHours: hoursAt(starts[i + 1]!), endReason: component.elements ? "Element renewed" : "Case drain at its limit" }),
+        })));
+        if (component.replacedDaysAgo !== undefined) {
+          const replaced = starts[1]!;
+          rows.interventions.push({ componentId, kind: "replacement", note: "Case drain at its limit; load test confirmed.", crewHours: 8, bookedBy: "R. Oduya", bookedAt: new Date(replaced - 60 * DAY), doneAt: new Date(replaced), doneHours: hoursAt(replaced), doneBy: "L. Aske", findings: `Port plate scored. New pump ${serials[1]}, case filled before start.`, endedLifeId: lifeIds[0]!, startedLifeId: lifeIds[1]! });
         }
         component.points.forEach((point) => {
           const pointId = uuid();
@@ -104,15 +111,16 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
           const from = point.months === undefined ? 0 : present - point.months * MONTH;
           const fault = point.instrument === meterFault.instrument ? (at: number) => (at > present - meterFault.from * DAY && at < present - meterFault.to * DAY ? meterFault.factor : 1) : undefined;
           const live = times.filter((t) => t >= from);
-          const simulated = replaced === undefined || !point.reference
-            ? readPoint(point, plan, fluid, live, present, origin, (at) => hoursAt(at), fault, stream)
-            : [
-                ...readPoint({ ...point, truth: { law: "exponential", end: 4.9, crossesInDays: -component.replacedDaysAgo! } }, plan, fluid, live.filter((t) => t < replaced), present, origin, (at) => hoursAt(at), fault, stream),
-                ...readPoint(point, plan, fluid, live.filter((t) => t >= replaced), present, replaced, (at) => hoursAt(at) - hoursAt(replaced), fault, stream).map((r) => ({ ...r, hours: r.hours + hoursAt(replaced) })),
-              ];
+          const simulated = !point.reference
+            ? readPoint(point, plan, oil.fluidAt, live, present, origin, hoursAt, fault, stream)
+            : starts.flatMap((start, i) => {
+                const hours0 = i === 0 ? 0 : hoursAt(start);
+                const part = live.filter((t) => (i === 0 || t >= start) && t < (starts[i + 1] ?? Infinity));
+                return readPoint(lifePlan(point, component, starts, i, present), plan, oil.fluidAt, part, present, start, (at) => hoursAt(at) - hours0, fault, stream).map((r) => ({ ...r, hours: r.hours + hours0 }));
+              });
           rows.points.push({
             id: pointId, componentId, name: point.name, quantity: point.quantity, state: point.state, unit: quantity.unit, conditionsText: point.conditions, instrumentId: instrument?.id ?? null,
-            referencePressure: point.reference?.pressure ?? null, referenceTemperature: point.reference?.temperature ?? null,
+            referencePressure: point.quantity === "pressureDrop" ? null : (point.reference?.pressure ?? null), referenceTemperature: point.reference?.temperature ?? null,
             limitBasis: point.limit?.basis ?? null, limitUpper: point.limit?.upper ?? null, limitLower: point.limit?.lower ?? null, limitSetBy: "R. Oduya", limitSetAt: new Date(origin), limitReason: point.limit?.basis === "shareOfFullFlow" ? "Common practice" : "",
             lastReadingAt: simulated.length ? new Date(simulated[simulated.length - 1]!.at) : null,
           });
@@ -121,7 +129,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
           for (const r of simulated) {
             const value = Number(r.value.toFixed(quantity.decimals + 1));
             rows.readings.push({
-              pointId, lifeId: replaced !== undefined && r.at >= replaced ? currentLife : firstLife, takenAt: new Date(r.at), value, ...(point.state === "cycle" && { least: value }),
+              pointId, lifeId: lifeIds[starts.findLastIndex((start) => r.at >= start)] ?? lifeIds[0]!, takenAt: new Date(r.at), value, ...(point.state === "cycle" && { least: value }),
               entered: `${formatNumber(fromCore(value, unit), quantity.decimals + 1)} ${unit.symbol}`, pressure: Math.round(r.pressure), temperature: Math.round(r.temperature * 2) / 2, hours: r.hours,
               instrumentId: instrument?.id ?? null, takenBy: stream.uniform() < 0.7 ? "T. Wren" : "L. Aske",
             });
@@ -134,18 +142,22 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
     if (lift) rows.interventions.push({ componentId: lift.id!, stopId: stopRows[3]!.id, kind: "repair", note: "Renew piston seals; margin of the port check valve is shrinking.", crewHours: 10, bookedBy: "R. Oduya", bookedAt: new Date(now - 12 * DAY) });
 
     await tx.insert(rounds).values([...roundRows].map(([name, id]) => ({ id, siteId, name })));
-    for (const [table, list] of [[machines, rows.machines], [circuits, rows.circuits], [components, rows.components], [lives, rows.lives], [points, rows.points], [roundPoints, rows.roundPoints], [interventions, rows.interventions]] as const) {
+    for (const [table, list] of [[machines, rows.machines], [circuits, rows.circuits], [components, rows.components], [lives, rows.lives], [points, rows.points], [roundPoints, rows.roundPoints], [interventions, rows.interventions], [oilEvents, rows.oilEvents], [samples, rows.samples]] as const) {
       if (list.length) await tx.insert(table).values(list as never);
     }
     for (let i = 0; i < rows.readings.length; i += 1000) await tx.insert(readings).values(rows.readings.slice(i, i + 1000));
     await tx.insert(assessments).values(rows.points.map((p) => ({ pointId: p.id!, state: "unproven" as const, urgency: 10, readings: 0, verdict: [], stale: true })));
+    await addDebrisEvents(tx, rows, now);
+    await markOilStale(tx, rows.circuits.map((c) => c.id!));
     return true;
   });
   if (!loaded) return false;
-  // twice: the second time every point knows its sisters
-  await assessStalePoints();
-  await markAllStale();
-  await assessStalePoints();
+  // twice: the second time every point and every circuit knows its sisters
+  for (let pass = 0; pass < 2; pass++) {
+    await markAllStale();
+    await assessStaleCircuits();
+    await assessStalePoints();
+  }
   return true;
 }
 

@@ -24,7 +24,7 @@ export function roundTimes(now: number, lastDaysAgo: number, rng: Random): numbe
 }
 
 /** What a life of the part at this point reads. `lifeStart` and `lifeEnd` bound the life; `readFrom` is when the meter was fitted. */
-export function readPoint(plan: PointPlan, machine: MachinePlan, fluid: Fluid, times: readonly number[], now: number, lifeStart: number, lifeHours: (at: number) => number, fault: ((at: number) => number) | undefined, rng: Random): SimulatedReading[] {
+export function readPoint(plan: PointPlan, machine: MachinePlan, fluidAt: (at: number) => Fluid, times: readonly number[], now: number, lifeStart: number, lifeHours: (at: number) => number, fault: ((at: number) => number) | undefined, rng: Random): SimulatedReading[] {
   const reference = plan.reference ?? { pressure: machine.pressure, temperature: 50 };
   const truth = plan.truth;
   const crossing = truth ? lifeHours(now + truth.crossesInDays * DAY) : 1;
@@ -36,7 +36,7 @@ export function readPoint(plan: PointPlan, machine: MachinePlan, fluid: Fluid, t
   return times.flatMap((at) =>
     simulateLife(
       {
-        asNew: plan.asNew, end: truth?.end ?? 1, timeScale, law: truth?.law ?? "none", a: plan.a ?? 0, b: plan.b ?? 0, reference, fluid,
+        asNew: plan.asNew, end: truth?.end ?? 1, timeScale, law: truth?.law ?? "none", a: plan.a ?? 0, b: plan.b ?? 0, reference, fluid: fluidAt(at), referenceFluid: fluidAt(0),
         pressure: { mean: machine.pressure * 0.985, scatter: 4 }, temperature: temperatureAt(at), noise: plan.noise, fault: factor,
         ...(truth?.change && changeAt !== undefined && { change: { hours: changeAt, factor: truth.change.factor } }),
       },

@@ -18,7 +18,7 @@ function assessed(machineName: string, componentName: string, pointName: string)
   const hours = (at: number) => ((at - origin) / DAY) * machine.hoursPerDay;
   const from = plan.months === undefined ? 0 : NOW - plan.months * 30.4375 * DAY;
   const times = roundTimes(NOW, 12, random(7)).filter((t) => t >= from);
-  const readings = readPoint(plan, machine, fluid, times, NOW, origin, hours, undefined, random(42).fork(`${machineName}/${componentName}/${pointName}`));
+  const readings = readPoint(plan, machine, () => fluid, times, NOW, origin, hours, undefined, random(42).fork(`${machineName}/${componentName}/${pointName}`));
   const point: AssessPoint = {
     quantity: plan.quantity, limit: plan.limit, reference: plan.reference ?? null, fullFlow: component.displacement && component.speed ? theoreticalFlow(component.displacement, component.speed) : null,
     knownWhenNew: component.knownWhenNew ?? true, makersNew: null,

@@ -2,7 +2,8 @@
  * Eskermouth Harbour, an invented harbour authority: machines, circuits, components and points, and
  * what truly happens to each. Nothing here is a real place, person, maker or product.
  */
-import type { ComponentKind, LimitRule, PointQuantityId, ReadingState, WearLaw } from "@core";
+import { solubilityFrom } from "@core";
+import type { AnalyteId, ComponentKind, FilterData, FluidType, LimitRule, Material, PointQuantityId, ReadingState, WearLaw } from "@core";
 
 export interface PointPlan {
   name: string;
@@ -43,6 +44,12 @@ export interface ComponentPlan {
   points: PointPlan[];
   /** The part was replaced so many days ago. */
   replacedDaysAgo?: number;
+  /** A filter: its elements were renewed so many days ago, oldest first, and what it is. */
+  elements?: number[];
+  filter?: FilterData;
+  /** The newest element lets oil past: its drop is this share of what it should be. */
+  past?: number;
+  materials?: Material[];
   knownWhenNew?: boolean;
 }
 
@@ -56,16 +63,43 @@ export interface MachinePlan {
   pressure: number;
   fluid: string;
   temperature: { mean: number; swing: number; scatter: number; warming?: number };
+  oil?: OilPlan;
   components: ComponentPlan[];
+}
+
+/** What truly happens to the oil of a circuit. */
+export interface OilPlan {
+  /** Volume, L. Samples every so many days. */
+  volume?: number;
+  everyDays?: number;
+  /** Dirt came in: counts and wear go up by these factors and stay. */
+  dirt?: { daysAgo: number; counts: number; metals: Partial<Record<AnalyteId, number>> };
+  /** Dirt that was flushed out again, with what an off-line filter took out in minutes. */
+  flushed?: { daysAgo: number; counts: number };
+  /** Particles over 4 µm double in so many days since then. */
+  silting?: { sinceDaysAgo: number; doublingDays: number };
+  water?: { sinceDaysAgo: number; ppm: number };
+  /** The wrong drum: litres of another fluid. */
+  wrongFill?: { daysAgo: number; litres: number; fluid: string };
+  /** A sample from the drain, that cannot be compared. */
+  fromDrain?: number;
 }
 
 export const site = { name: "Eskermouth Harbour", timeZone: "Europe/London" };
 
+const mineral = { type: "mineral" as FluidType, ...solubility({ ppm: 180, temperature: 20 }, { ppm: 600, temperature: 60 }), fresh: { acidNumber: 0.4, zinc: 450, phosphorus: 360, calcium: 60 } };
+const ester = { type: "ester" as FluidType, ...solubility({ ppm: 1500, temperature: 20 }, { ppm: 3600, temperature: 60 }), fresh: { acidNumber: 0.25, phosphorus: 120 } };
+
 export const fluidPlans = [
-  { name: "Harbour mineral oil VG 46", kv40: 46, kv100: 6.8, density15: 875 },
-  { name: "Harbour mineral oil VG 32", kv40: 32, kv100: 5.4, density15: 870 },
-  { name: "Quayside ester VG 46", kv40: 47, kv100: 9.2, density15: 920 },
+  { name: "Harbour mineral oil VG 46", kv40: 46, kv100: 6.8, density15: 875, ...mineral },
+  { name: "Harbour mineral oil VG 32", kv40: 32, kv100: 5.4, density15: 870, ...mineral },
+  { name: "Quayside ester VG 46", kv40: 47, kv100: 9.2, density15: 920, ...ester },
 ];
+
+function solubility(...ends: Parameters<typeof solubilityFrom>) {
+  const { a, b } = solubilityFrom(...ends);
+  return { waterA: a, waterB: b };
+}
 
 export const people = [
   { name: "R. Oduya", signIn: "engineer", role: "engineer" as const },
@@ -181,10 +215,15 @@ export function pistonMotor(name: string, displacement: number, s: Spread, plan:
   };
 }
 
-export function filter(s: Spread): ComponentPlan {
+/** Elements last about fifteen months; their drop grows the faster the fuller they are. */
+export function filter(s: Spread, change: Partial<ComponentPlan> = {}): ComponentPlan {
+  const first = s(1500, 1800);
+  const asNew = s(0.7, 1.0);
   return {
-    kind: "filter", name: "Return filter", model: "EF 10", leadTimeDays: 3,
-    points: [{ name: "Differential pressure", quantity: "pressureDrop", state: "fullStroke", asNew: s(0.7, 1.1), noise: 0.07, limit: maker(2.8), conditions: "Oil above 40 °C, full flow" }],
+    kind: "filter", name: "Return filter", model: "EF 10", leadTimeDays: 3, elements: [first, first - s(430, 480), first - s(880, 960), first - s(1330, 1440)].map(Math.round).filter((d) => d > 20),
+    filter: { beta: 200, size: 6, flow: 65, bypass: 3, element: "EF 10, 6 µm" },
+    points: [{ name: "Differential pressure", quantity: "pressureDrop", state: "fullStroke", asNew, noise: 0.045, limit: maker(2.8), reference: { pressure: 1, temperature: 50 }, a: 0, b: -1, conditions: "Oil above 35 °C, full flow" }],
+    ...change,
   };
 }
 

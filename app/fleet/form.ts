@@ -1,6 +1,6 @@
 /** The records of the fleet that are edited by hand: their fields and what is allowed in them. */
 import { boolean, number, object, string, type AnyObject, type ObjectSchema } from "yup";
-import { componentKindIds, componentKinds, findUnit, pointQuantityIds, quantities, quantityOf, readingStateIds, readingStates, type PointQuantityId, type QuantityId } from "@core";
+import { componentKindIds, componentKinds, findUnit, fluidTypeIds, fluidTypes, pointQuantityIds, quantities, quantityOf, readingStateIds, readingStates, type PointQuantityId, type QuantityId } from "@core";
 import { nameField, quantityField, textField } from "~/platform/validate";
 
 export const recordKinds = ["site", "machine", "circuit", "component", "point", "fluid", "stop"] as const;
@@ -75,8 +75,9 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
       { name: "name", label: "Name", type: "text" },
       { name: "fluidId", label: "Fluid", type: "select", from: "fluids", optional: true, hint: "Without it, leakage cannot be corrected for temperature" },
       { name: "workingPressure", label: "Working pressure", type: "quantity", quantity: "loadPressure", optional: true },
+      { name: "volume", label: "Oil in it", type: "quantity", quantity: "volume", optional: true, hint: "Wear metals and clean-up are reckoned with it" },
     ],
-    schema: object({ machineId: chosen("a machine"), name: nameField("the circuit"), fluidId: perhaps(), workingPressure: quantityField("loadPressure") }),
+    schema: object({ machineId: chosen("a machine"), name: nameField("the circuit"), fluidId: perhaps(), workingPressure: quantityField("loadPressure"), volume: quantityField("volume") }),
   },
   component: {
     label: "component",
@@ -123,8 +124,11 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
       { name: "kv40", label: "Viscosity at 40 °C", type: "quantity", quantity: "viscosity" },
       { name: "kv100", label: "Viscosity at 100 °C", type: "quantity", quantity: "viscosity", hint: "Both above 2 mm²/s: the method needs it" },
       { name: "density15", label: "Density at 15 °C", type: "quantity", quantity: "density" },
+      { name: "type", label: "Type", type: "select", options: fluidTypeIds.map((value) => ({ value, label: fluidTypes[value] })), hint: "Two types are never mixed" },
+      { name: "waterA", label: "Water it dissolves, A", type: "number", optional: true, hint: "log10 of ppm = A − B / kelvin; its maker’s constants" },
+      { name: "waterB", label: "and B, K", type: "number", optional: true },
     ],
-    schema: object({ name: nameField("the fluid"), kv40: quantityField("viscosity", { required: true }), kv100: quantityField("viscosity", { required: true }), density15: quantityField("density", { required: true }) }).test("order", (v, context) => {
+    schema: object({ name: nameField("the fluid"), kv40: quantityField("viscosity", { required: true }), kv100: quantityField("viscosity", { required: true }), density15: quantityField("density", { required: true }), type: string().oneOf(fluidTypeIds, "Choose a type.").default("mineral"), waterA: count(0, 50), waterB: count(1, 20_000) }).test("order", (v, context) => {
       const low = (v.kv100 as { value?: number } | null)?.value;
       const high = (v.kv40 as { value?: number } | null)?.value;
       if (low === undefined || high === undefined) return true;

@@ -38,7 +38,7 @@ export default function Machine({ loaderData: { page, mayEdit } }: Route.Compone
       ) : null}
       {page.circuits.length === 0 ? <Empty>No circuit yet. {mayEdit ? <Link className="act" to={`/fleet/new/circuit?machineId=${machine.id}`}>Add a circuit</Link> : null}</Empty> : null}
       {page.circuits.map((circuit) => (
-        <Section key={circuit.id} title={`${circuit.name}${circuit.workingPressure ? `, ${show(circuit.workingPressure, "loadPressure")}` : ""}${circuit.fluid ? `, ${circuit.fluid}` : ", no fluid stated"}`} aside={mayEdit ? <span className="inline-flex gap-4"><Link to={`/fleet/edit/circuit/${circuit.id}`} className="way">Edit</Link><Link to={`/fleet/new/component?circuitId=${circuit.id}`} className="way">Add a component</Link></span> : undefined}>
+        <Section key={circuit.id} title={`${circuit.name}${circuit.workingPressure ? `, ${show(circuit.workingPressure, "loadPressure")}` : ""}${circuit.fluid ? `, ${circuit.fluid}` : ", no fluid stated"}`} aside={<span className="inline-flex gap-4"><Link to={`/oil/${circuit.id}`} className="way">Its oil</Link>{mayEdit ? <><Link to={`/fleet/edit/circuit/${circuit.id}`} className="way">Edit</Link><Link to={`/fleet/new/component?circuitId=${circuit.id}`} className="way">Add a component</Link></> : null}</span>}>
           {circuit.components.length === 0 ? <Empty>No component yet.</Empty> : null}
           <table className="w-full border-collapse [&_td]:py-1 lg:[&_td]:py-0.5">
             <thead className="sr-only"><tr><th scope="col">Point</th><th scope="col">State</th><th scope="col">Last reading</th><th scope="col">Margin used</th></tr></thead>

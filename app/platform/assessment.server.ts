@@ -216,9 +216,10 @@ export async function markStale(tx: Queryable, pointIds: readonly string[]): Pro
     select c.circuit_id from points p join components c on c.id = p.component_id where p.id in ${[...pointIds]} and p.quantity in ${oilQuantities})`);
 }
 
-/** Mark every point of the fleet stale. */
+/** Mark every point and every circuit's oil stale. */
 export async function markAllStale(): Promise<void> {
   await db().update(assessments).set({ stale: true });
+  await db().update(oilAssessments).set({ stale: true });
 }
 
 /** A new point has an assessment from the start: "no reading yet". */

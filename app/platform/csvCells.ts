@@ -11,7 +11,7 @@ export const dateOrders: { value: DateOrder; label: string }[] = [
 ];
 
 /** A heading without its unit, spaces and case. */
-export const fold = (head: string) => head.toLowerCase().replace(/[[(].*?[\])]/g, "").replace(/[_\s]+/g, " ").trim();
+export const fold = (head: string) => head.toLowerCase().replace(/μ/g, "µ").replace(/[[(].*?[\])]/g, "").replace(/[_\s]+/g, " ").trim();
 /** The unit that a heading carries in brackets. */
 export const unitIn = (head: string) => /[[(]\s*([^\])]+?)\s*[\])]/.exec(head)?.[1] ?? "";
 

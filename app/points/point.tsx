@@ -114,7 +114,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
                 <Link key={v.id} to={v.id === "trend" ? "?" : `?view=${v.id}`} preventScrollReset aria-current={view === v.id ? "page" : undefined} className={view === v.id ? "font-semibold" : "text-ink-2 hover:text-ink"}>{v.label}</Link>
               ))}
             </nav>
-            <span className="text-sm text-ink-2">{view === "trend" ? `${detail?.correction ? `● corrected to ${show(detail.correction.reference.temperature, "oilTemperature")}, ${show(detail.correction.reference.pressure, "loadPressure")}  ○ as read  ` : "● as read  "}${shown.unit}` : <kbd title="press t">t</kbd>}</span>
+            <span className="text-sm text-ink-2">{view === "trend" ? `${detail?.correction ? `● corrected to ${show(detail.correction.reference.temperature, "oilTemperature")}${quantity.correction === "leakage" ? `, ${show(detail.correction.reference.pressure, "loadPressure")}` : " and the usual flow"}  ○ as read  ` : "● as read  "}${shown.unit}` : <kbd title="press t">t</kbd>}</span>
           </div>
           {data.total === 0 ? (
             <Empty>No reading yet. {mayLog ? "Log the first one beside: a part that was measured when new can be judged later." : "A technician can log the first one."}</Empty>

@@ -7,28 +7,18 @@ import { connections, db } from "~/db/client.server";
 import { circuits, components, imports, instruments, lives, machines, points, sites } from "~/db/schema";
 import { oilQuantities } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
-import { notFound } from "~/platform/guard.server";
+import type { ImportRow } from "~/platform/imports.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
 import { copyCell, firstRows, rowsOf, type Row } from "~/platform/csv.server";
 import { guessDateOrder } from "~/platform/csvCells";
 import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
+import type { FileFates } from "~/ui/importFile";
 import { guessColumns, mappingSchema, type Mapping } from "./mapping";
 import { againstRecord, foldCode, rowReader, type Fate, type ImportLookup, type ImportPoint, type NewReading } from "./rows";
 
 const SHOWN_ROWS = 25;
 const SHOWN_BAD = 200;
-
-export async function storeUpload(fileName: string, content: Buffer, by: string): Promise<string> {
-  const [row] = await db().insert(imports).values({ fileName: fileName.slice(0, 200), content, bytes: content.length, createdBy: by }).returning({ id: imports.id });
-  return row!.id;
-}
-
-export async function importRecord(id: string) {
-  const [row] = await db().select().from(imports).where(eq(imports.id, id));
-  if (!row) throw notFound("import");
-  return row;
-}
 
 async function lookupFor(): Promise<ImportLookup> {
   const [pointRows, lifeRows, instrumentRows] = await Promise.all([
@@ -62,12 +52,8 @@ async function guessMapping(text: string): Promise<Mapping> {
   return { delimiter, decimalMark: guessDecimalMark(text, delimiter), hasHeader, dateOrder: guessDateOrder(dates), columns, units, pointId: "", skipBad: false };
 }
 
-export interface Preview {
+export interface Preview extends FileFates {
   mapping: Mapping;
-  head: string[];
-  rows: { line: number; cells: string[]; fate: Fate["fate"]; reason: string }[];
-  bad: { line: number; reason: string }[];
-  counts: { add: number; there: number; bad: number };
 }
 
 /** What is recorded already for the points of a file over the time that it covers, by point and moment. */
@@ -107,7 +93,7 @@ async function walk(text: string, mapping: Mapping, by: string, visit: (fate: Fa
 }
 
 /** Every row's fate under a mapping (the stored one, or a guess). */
-export async function preview(record: typeof imports.$inferSelect): Promise<Preview> {
+export async function preview(record: ImportRow): Promise<Preview> {
   const text = decode(record.content);
   const stored = record.mapping ? await check(mappingSchema, record.mapping as Record<string, unknown>) : null;
   const mapping = stored?.ok ? (stored.values as unknown as Mapping) : await guessMapping(text);
@@ -145,7 +131,7 @@ function copyLine(r: NewReading): string {
 }
 
 /** Add every good row in one transaction, or nothing at all. Rows that are there already are counted, not doubled. */
-export async function runImport(record: typeof imports.$inferSelect): Promise<Imported> {
+export async function runImport(record: ImportRow): Promise<Imported> {
   const checked = await check(mappingSchema, (record.mapping ?? {}) as Record<string, unknown>);
   if (!checked.ok) return { ok: false, message: "Look at the preview first." };
   const mapping = checked.values as unknown as Mapping;

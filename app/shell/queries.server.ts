@@ -7,21 +7,23 @@ export interface ShellCounts {
   site: string;
   timeZone: string;
   decisions: number;
+  oils: number;
   openWork: number;
 }
 
 export async function shellCounts(): Promise<ShellCounts> {
-  const result = await db().execute<{ site: string | null; timeZone: string | null; decisions: number; openWork: number }>(sql`
+  const result = await db().execute<{ site: string | null; timeZone: string | null; decisions: number; oils: number; openWork: number }>(sql`
     select (select name from sites where retired_at is null order by name limit 1) as site,
            (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
            (select count(*)::int from assessments where urgency >= 30) as decisions,
+           (select count(*)::int from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id where o.urgency >= 30 and k.retired_at is null and m.retired_at is null) as oils,
            (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`);
   const row = result.rows[0]!;
-  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions: row.decisions, openWork: row.openWork };
+  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions: row.decisions, oils: row.oils, openWork: row.openWork };
 }
 
 export interface Found {
-  kind: "machine" | "component" | "point" | "action";
+  kind: "machine" | "component" | "point" | "oil" | "action";
   /** Of the record; the address for an action. */
   id: string;
   label: string;
@@ -41,6 +43,8 @@ const actions: Found[] = [
   action("Add a round", "Rounds", "/rounds/new"),
   action("Instruments", "Rounds", "/instruments"),
   action("Tests at the machine", "Rounds", "/tests"),
+  action("Import a laboratory’s file", "Oil", "/oil/import"),
+  action("Oil of the fleet", "Oil", "/oil"),
   action("Preferred units", "Account", "/account"),
   ...calculators.map((c) => action(c.title, `Bench, ${calculatorGroups[c.group]}`, `/bench/${c.id}`)),
 ];
@@ -62,10 +66,13 @@ export async function find(text: string, only?: Found["kind"]): Promise<Found[]>
     union all
     (select 'point', p.id, p.name, m.name || ', ' || c.name, m.id, 2 from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
       where p.retired_at is null and m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || p.name || ' ' || p.tag)`)} order by m.name, c.name, p.name limit ${LIMIT})
+    union all
+    (select 'oil', k.id, 'Oil of ' || m.name, k.name, m.id, 3 from circuits k join machines m on m.id = k.machine_id
+      where k.retired_at is null and m.retired_at is null and ${all(sql`('oil ' || m.name || ' ' || m.tag || ' ' || k.name)`)} order by m.name, k.name limit ${LIMIT})
     order by rank limit ${2 * LIMIT}`);
   const found = result.rows.map((r): Found => ({
     kind: r.kind, id: r.id, label: r.label, where: r.where,
-    to: r.kind === "point" ? `/points/${r.id}` : r.kind === "component" ? `/fleet/machines/${r.machineId}#c-${r.id}` : `/fleet/machines/${r.id}`,
+    to: r.kind === "oil" ? `/oil/${r.id}` : r.kind === "point" ? `/points/${r.id}` : r.kind === "component" ? `/fleet/machines/${r.machineId}#c-${r.id}` : `/fleet/machines/${r.id}`,
   }));
   if (only) return found.filter((f) => f.kind === only);
   return [...found, ...actions.filter((a) => words.every((w) => `${a.label} ${a.where}`.toLowerCase().includes(w)))];

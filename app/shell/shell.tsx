@@ -12,12 +12,13 @@ import { shellCounts } from "./queries.server";
 export const loader = guard("viewer", async ({ user }) => ({ user, now: now(), ...(await shellCounts()) }));
 
 export default function Shell({ loaderData }: Route.ComponentProps) {
-  const { user, site, timeZone, now, decisions, openWork } = loaderData;
+  const { user, site, timeZone, now, decisions, oils, openWork } = loaderData;
   const busy = useNavigation().state !== "idle";
   const places = [
     { to: "/", label: "Today", count: decisions },
     { to: "/fleet", label: "Fleet", count: 0 },
     { to: "/rounds", label: "Rounds", count: 0 },
+    { to: "/oil", label: "Oil", count: oils },
     { to: "/work", label: "Work", count: openWork },
     { to: "/bench", label: "Bench", count: 0 },
     { to: "/records", label: "Records", count: 0 },

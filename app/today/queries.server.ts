@@ -1,6 +1,6 @@
 /** What Today shows. Every figure here was made when a reading landed; nothing is computed for the fleet. */
 import { sql } from "drizzle-orm";
-import type { Assessment, ConditionState } from "@core";
+import type { Assessment, ConditionState, OilAssessment } from "@core";
 import { db } from "~/db/client.server";
 import { dueAt, inUse, roundJoins } from "~/platform/due.server";
 import { now } from "~/platform/clock.server";
@@ -17,6 +17,7 @@ export interface Decision {
   machine: string;
   componentId: string;
   state: ConditionState;
+  urgency: number;
   verdict: Assessment["verdict"];
   margin: Assessment["margin"];
   knownWhenNew: boolean;
@@ -42,15 +43,39 @@ const openBooking = sql`left join lateral (
 export async function decisions(): Promise<Decision[]> {
   const horizon = new Date(now() + 365 * DAY).toISOString();
   const result = await db().execute<{
-    pointId: string; point: string; component: string; machine: string; componentId: string; state: ConditionState; verdict: Assessment["verdict"]; margin: Assessment["margin"];
+    pointId: string; point: string; component: string; machine: string; componentId: string; state: ConditionState; urgency: number; verdict: Assessment["verdict"]; margin: Assessment["margin"];
     knownWhenNew: boolean; bookingId: string | null; kind: string; stop: string | null; startsOn: string | null;
   }>(sql`
-    select p.id as "pointId", p.name as point, c.name as component, m.name as machine, c.id as "componentId", a.state, a.verdict, a.margin,
+    select p.id as "pointId", p.name as point, c.name as component, m.name as machine, c.id as "componentId", a.state, a.urgency, a.verdict, a.margin,
            coalesce(l.known_when_new, true) as "knownWhenNew", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
     from assessments a join ${placed} on p.id = a.point_id left join lives l on l.id = a.life_id ${openBooking}
-    where ${living} and a.urgency >= 10 and (a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon}) or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0 and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
+    where ${living} and a.urgency >= 10 and (a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon} and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0 and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
     order by a.urgency desc, m.name, p.id limit ${DECISIONS}`);
   return result.rows.map(({ bookingId, kind, stop, startsOn, ...row }) => ({ ...row, booking: bookingId ? { id: bookingId, kind, stop, startsOn } : null }));
+}
+
+export interface OilNeed {
+  circuitId: string;
+  machine: string;
+  circuit: string;
+  state: ConditionState;
+  urgency: number;
+  verdict: OilAssessment["verdict"];
+  margin: OilAssessment["margin"];
+  /** The debris event that deals with it. */
+  eventId: string | null;
+}
+
+const OILS = 6;
+
+/** Oils in alarm or alert, the worst first. */
+export async function oilNeeds(): Promise<OilNeed[]> {
+  const result = await db().execute<OilNeed & Record<string, unknown>>(sql`
+    select k.id as "circuitId", m.name as machine, k.name as circuit, o.state, o.urgency, o.verdict, o.margin,
+           (select e.id from debris_events e where e.circuit_id = k.id and e.closed_at is null order by e.opened_at desc limit 1) as "eventId"
+    from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id
+    where k.retired_at is null and m.retired_at is null and o.state in ('alarm', 'alert') order by o.urgency desc limit ${OILS}`);
+  return result.rows;
 }
 
 export async function stateCounts(): Promise<Record<ConditionState, number>> {

@@ -11,13 +11,13 @@ import { dayText, dueText, useSite } from "~/ui/site";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { Horizon } from "./horizon";
-import { HORIZON_MONTHS, decisions, dueRounds, horizon, stateCounts, stopsAhead, type Decision, type NextStop } from "./queries.server";
+import { HORIZON_MONTHS, decisions, dueRounds, horizon, oilNeeds, stateCounts, stopsAhead, type Decision, type NextStop, type OilNeed } from "./queries.server";
 
 export const meta = () => [{ title: "Today · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => {
-  const [needs, counts, lines, due, ahead] = await Promise.all([decisions(), stateCounts(), horizon(), dueRounds(), stopsAhead()]);
-  return { needs, counts, lines, due, ahead, months: HORIZON_MONTHS, mayBook: mayAct(user.role, "engineer") };
+  const [needs, oils, counts, lines, due, ahead] = await Promise.all([decisions(), oilNeeds(), stateCounts(), horizon(), dueRounds(), stopsAhead()]);
+  return { needs, oils, counts, lines, due, ahead, months: HORIZON_MONTHS, mayBook: mayAct(user.role, "engineer") };
 });
 
 const numbers = ["Nothing needs", "One thing needs", "Two things need", "Three things need", "Four things need", "Five things need", "Six things need", "Seven things need", "Eight things need", "Nine things need"];
@@ -55,6 +55,20 @@ function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
   );
 }
 
+function OilRow({ o }: { o: OilNeed }) {
+  return (
+    <li className="ruled grid grid-cols-[22px_minmax(0,1fr)] gap-x-2.5 py-3 sm:grid-cols-[22px_minmax(0,1fr)_142px] sm:gap-x-4">
+      <span className="pt-0.5"><StateGlyph state={o.state} /></span>
+      <div className="min-w-0">
+        <h3 className="[overflow-wrap:anywhere]"><Link to={`/oil/${o.circuitId}`} className="hover:underline">{o.machine}, oil of the {o.circuit.toLowerCase()}</Link> <span className={`text-sm font-normal ${stateTone[o.state]}`}>{o.state}</span></h3>
+        <p className="text-ink-2"><Verdict parts={o.verdict} /></p>
+        <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">{o.eventId ? <Link to={`/oil/debris/${o.eventId}`} className="way">A debris event is open</Link> : <Link to={`/oil/${o.circuitId}`} className="act">See what happened</Link>}</p>
+      </div>
+      <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right"><MarginRule margin={o.margin} state={o.state} of={o.margin?.of} /></div>
+    </li>
+  );
+}
+
 function partWord(work: NextStop["work"][number], startsOn: string, now: number): { text: string; late: boolean } {
   if (work.partDays === null) return { text: "no part needed", late: false };
   const from = work.orderedOn ? Date.parse(work.orderedOn) : now;
@@ -63,22 +77,22 @@ function partWord(work: NextStop["work"][number], startsOn: string, now: number)
 }
 
 export default function Today({ loaderData }: Route.ComponentProps) {
-  const { needs, counts, lines, due, ahead, months, mayBook } = loaderData;
+  const { needs, oils, counts, lines, due, ahead, months, mayBook } = loaderData;
   const site = useSite();
   const watched = conditionStates.reduce((sum, s) => sum + counts[s], 0);
   const order: ConditionState[] = ["steady", "drifting", "alert", "alarm", "unproven"];
   const duePoints = due.reduce((sum, r) => sum + r.points, 0);
   return (
     <>
-      <PageHead title={watched === 0 ? "No machines yet" : finding(needs.filter(isOpen).length)}>
+      <PageHead title={watched === 0 ? "No machines yet" : finding(needs.filter(isOpen).length + oils.filter((o) => !o.eventId).length)}>
         {format(new TZDate(site.now, site.timeZone), "EEEE d MMMM")}. {watched} points watched{watched > 0 ? `: ${order.filter((s) => counts[s] > 0).map((s) => `${counts[s]} ${s}`).join(", ")}` : ""}.
       </PageHead>
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,560fr)_minmax(0,486fr)]">
         <Section title="Needs you, worst first">
-          {needs.length === 0 ? (
+          {needs.length + oils.length === 0 ? (
             <Empty>{watched === 0 ? mayBook ? <>Begin with a site, then a machine; or load a whole fleet from a file. <span className="mt-2 flex gap-5"><Link className="act" to="/fleet/new/site">Add a site</Link><Link className="way" to="/records/fleet">Load a fleet file</Link></span></> : "An engineer adds the first machine." : "Every point is steady. Walk the rounds that are due; that is all for today."}</Empty>
           ) : (
-            <ul>{needs.map((d) => <DecisionRow key={d.pointId} d={d} mayBook={mayBook} />)}</ul>
+            <ul>{[...needs.map((d) => ({ urgency: d.urgency, row: <DecisionRow key={d.pointId} d={d} mayBook={mayBook} /> })), ...oils.map((o) => ({ urgency: o.urgency, row: <OilRow key={o.circuitId} o={o} /> }))].sort((a, b) => b.urgency - a.urgency).map(({ row }) => row)}</ul>
           )}
         </Section>
         <div>

@@ -18,8 +18,8 @@ export function marginText(margin: Assessment["margin"], state: ConditionState):
   return `${formatNumber(Math.max(0, percent), 0)} % of margin used`;
 }
 
-export function MarginRule({ margin, state, width = 142, label = true }: { margin: Assessment["margin"]; state: ConditionState; width?: number; label?: boolean }) {
-  const text = marginText(margin, state);
+export function MarginRule({ margin, state, width = 142, label = true, of }: { margin: Assessment["margin"]; state: ConditionState; width?: number; label?: boolean; /** What the margin is of, where it is not plain. */ of?: string | undefined }) {
+  const text = `${of ? `${of}: ` : ""}${marginText(margin, state)}`;
   const x = (share: number) => 6 + share * (width - 8);
   const known = margin !== null && state !== "unproven";
   const low = known ? x(place(margin.low)) : x(0);

@@ -1,6 +1,6 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/intervention";
-import { formatNumber } from "@core";
+import { formatNumber, quantityOf } from "@core";
 import { guard, guardAction, idParam, notFound } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { fieldsOf } from "~/platform/validate";
@@ -53,7 +53,7 @@ function Compared({ rows }: { rows: readonly BeforeAfter[] }) {
               <td><Link to={`/points/${r.pointId}`} className="hover:underline">{r.name}</Link></td>
               <td className="text-right whitespace-nowrap">{value(r, r.before)}</td>
               <td className="text-right font-semibold whitespace-nowrap">{value(r, r.after)}</td>
-              <td className="text-sm text-ink-2">{r.reference ? `${show(r.reference.temperature, "oilTemperature")}, ${show(r.reference.pressure, "loadPressure")}; ` : ""}median of {r.before?.readings ?? 0} and {r.after?.readings ?? 0} readings</td>
+              <td className="text-sm text-ink-2">{r.reference ? `${show(r.reference.temperature, "oilTemperature")}${quantityOf(r.quantity).correction === "leakage" ? `, ${show(r.reference.pressure, "loadPressure")}` : ""}; ` : ""}median of {r.before?.readings ?? 0} and {r.after?.readings ?? 0} readings</td>
             </tr>
           ))}
         </tbody>

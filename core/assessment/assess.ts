@@ -70,7 +70,7 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
   const latest = believed.length ? median(believed.slice(-3).map((r) => r.corrected)) : null;
   const limit = limits && baseline && latest !== null ? nearestLimit(latest, baseline.centre, limits) : null;
   const indicator = limit !== null && baseline ? indicatorOf(corrected, baseline, limit, point) : null;
-  const dirt = dirtOf(series, context);
+  const dirt = dirtOf(series, point, context);
   const cast =
     indicator && indicator.lnLimit > 0 && series.length >= FEWEST_READINGS
       ? runForecast({ readings: indicator.readings, lnLimit: indicator.lnLimit, corrected: indicator.corrected, newAt: context.lifeStartHours, prior: { ...context.prior, noise: ownNoise(indicator, context.prior.noise), ...(dirt && { dirtAt: dirt.hours }) } })
@@ -109,7 +109,7 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
       quantity: point.quantity, rule, limits, limit, fullFlow: point.fullFlow, reference: corrected.exponents ? point.reference : null,
       level, asNew: baseline?.centre ?? null, perMonth: cast && indicator ? monthlyRate(cast, indicator, duty) : null, knownWhenNew: point.knownWhenNew,
       leadTimeDays: context.leadTimeDays, nextStop, now: context.now,
-      dirt: dirt && cast ? { at: dirt.at, readingsSince: series.filter((r) => r.at > dirt.at).length, faster: series.at(-1)!.at > dirt.at && cast.change.probability > 0.5 && cast.change.hours !== null && Math.abs(cast.change.hours - dirt.hours) < Math.max(DIRT_NEAR_HOURS, 0.1 * dirt.hours) } : null,
+      dirt: dirt && cast ? { at: dirt.at, readingsSince: series.filter((r) => r.at > dirt.at).length, faster: trend.proved && series.at(-1)!.at > dirt.at && cast.change.probability > 0.5 && cast.change.hours !== null && Math.abs(cast.change.hours - dirt.hours) < Math.max(DIRT_NEAR_HOURS, 0.1 * dirt.hours) } : null,
     }),
     workings: {
       last: lastReadingWorking(readings.at(-1), series.at(-1), corrected.exponents, point, context),
@@ -123,11 +123,14 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
 /** A change of rate this near to the dirt belongs to it, running hours. */
 const DIRT_NEAR_HOURS = 1500;
 
+/** Quantities that dirt wears at: a gap, a bore, a seat. */
+const WORN_BY_DIRT: readonly string[] = ["caseDrainFlow", "leakageFlow", "flow", "creep", "strokeTime", "responseTime", "pilotMargin"];
+
 /** Dirt that came in during this life, at its running hours; before the first reading it is part of the life. */
-function dirtOf(series: CorrectedSeries["readings"], { dirt, duty }: AssessContext): { at: number; hours: number } | null {
+function dirtOf(series: CorrectedSeries["readings"], point: AssessPoint, { dirt, duty }: AssessContext): { at: number; hours: number } | null {
   const first = series[0];
   const last = series.at(-1);
-  if (!dirt || !first || !last || dirt.at < first.at) return null;
+  if (!dirt || !first || !last || dirt.at < first.at || !WORN_BY_DIRT.includes(point.quantity)) return null;
   if (dirt.at >= last.at) return { at: dirt.at, hours: last.hours + ((dirt.at - last.at) / DAY) * duty.hoursPerDay };
   const after = series.findIndex((r) => r.at > dirt.at);
   const [from, to] = [series[after - 1]!, series[after]!];

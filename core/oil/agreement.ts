@@ -1,4 +1,6 @@
 /** Does the machine say what the oil says? A leakage before and after a moment, and both told in words. */
+import type { VerdictPart } from "../assessment/types";
+import { mannKendall } from "../trend/mannKendall";
 import { median, robustSpread } from "../trend/robust";
 import { theilSen } from "../trend/theilSen";
 
@@ -50,18 +52,35 @@ export function leakSince(leak: LeakSeries, moment: number): LeakChange {
   return { ...who, worse: excess > CLEAR * error && excess > Math.log(LEAST_FACTOR), factor: Math.exp(excess) };
 }
 
+/** Readings that a slow rise is looked for in. */
+const SLOW = 24;
+
+/** A leakage that rises over its last two dozen readings, for dirt that came slowly. */
+export function leakRising(leak: LeakSeries): LeakChange {
+  const { readings, ...who } = leak;
+  const recent = readings.filter((r) => r.value > 0).slice(-SLOW);
+  if (recent.length < 10) return { ...who, worse: null, factor: null };
+  const logs = recent.map((r) => Math.log(r.value));
+  const { slope } = theilSen(recent.map((r) => r.at / 86_400_000), logs);
+  const factor = Math.exp((slope * (recent.at(-1)!.at - recent[0]!.at)) / 86_400_000);
+  return { ...who, worse: mannKendall(logs).p < 0.001 && factor > 1.1, factor };
+}
+
 const join = (list: readonly string[]) => (list.length < 2 ? (list[0] ?? "") : `${list.slice(0, -1).join(", ")} and ${list.at(-1)}`);
 const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-/**
- * Oil and machine in one sentence. @param metals what rose, in words; empty: nothing. @param day the moment as people say it
- */
-export function agreementText(metals: string, day: string, changes: readonly LeakChange[]): string | null {
+/** Oil and machine in one sentence, with the moment as a date. @param metals what rose, by name; empty: nothing */
+export function agreementOf(metals: readonly string[], moment: number, changes: readonly LeakChange[]): VerdictPart[] | null {
   const worse = changes.filter((c) => c.worse);
   const same = changes.filter((c) => c.worse === false);
-  if (metals && worse.length > 0) return `${upper(metals)} and ${join(worse.map((c) => `the ${c.component}'s ${c.what}`))} ${worse.length > 1 ? "all" : "both"} rose after ${day}: ${join([...new Set(worse.map((c) => c.component))])}.`;
-  if (metals && same.length > 0) return `${upper(metals)} rose after ${day}, but ${join(same.map((c) => `the ${c.component}'s ${c.what}`))} did not: look at parts that no point reads.`;
-  if (metals) return `${upper(metals)} rose after ${day}; no case drain or leakage is read here that could say which part.`;
-  if (worse.length > 0) return `${upper(join(worse.map((c) => `the ${c.component}'s ${c.what}`)))} rose after ${day} without more metal in the oil: a seal or a widened gap rather than metal worn off, or a sample that does not show it.`;
+  const leaks = (list: readonly LeakChange[]) => list.map((c) => `the ${c.component}'s ${c.what}`);
+  const said = (before: string, after: string): VerdictPart[] => [{ text: before }, { date: moment, precision: "day" }, { text: after }];
+  if (metals.length > 0 && worse.length > 0) {
+    const all = [...metals, ...leaks(worse)];
+    return [...said(`${upper(join(all))} ${all.length === 2 ? "both" : "all"} rose after `, ": "), { text: join([...new Set(worse.map((c) => c.component))]), strong: true }, { text: "." }];
+  }
+  if (metals.length > 0 && same.length > 0) return said(`${upper(join(metals))} rose after `, `, but ${join(leaks(same))} did not: look at parts that no point reads.`);
+  if (metals.length > 0) return said(`${upper(join(metals))} rose after `, "; no case drain or leakage is read here that could say which part.");
+  if (worse.length > 0) return said(`${upper(join(leaks(worse)))} rose after `, " without more metal in the oil: a seal or a widened gap rather than metal worn off, or a sample that does not show it.");
   return null;
 }

@@ -19,7 +19,7 @@ const define = <T extends Record<string, Analyte>>(table: T): T => table;
 
 const count = (size: number, ...more: string[]): Analyte => ({
   label: `Over ${size} µm(c)`, short: `particles over ${size} µm`, group: "count", quantity: "count", greatest: 1e8,
-  heads: [`>${size}`, `> ${size}`, `>${size}µm`, `> ${size} µm`, `>${size} um`, `over ${size}`, `over ${size} µm`, `over ${size} um`, `particles >${size}`, `particles > ${size} µm`, `${size} µm`, `${size} um`, ...more],
+  heads: [`>${size}`, `> ${size}`, `>${size}µm`, `> ${size} µm`, `>${size} um`, `>${size} µm`, `>${size} µm(c)`, `over ${size}`, `over ${size} µm`, `over ${size} um`, `particles >${size}`, `particles > ${size} µm`, `${size} µm`, `${size} um`, ...more],
 });
 const metal = (label: string, symbol: string, group: "wear" | "dirt" | "additive", greatest = 20_000): Analyte => ({ label, short: label.toLowerCase(), group, quantity: "concentration", greatest, heads: [label.toLowerCase(), symbol.toLowerCase(), `${label.toLowerCase()} ${symbol.toLowerCase()}`] });
 

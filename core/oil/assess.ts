@@ -11,7 +11,7 @@ import { fluidSuitability, usualPumpNeed, type ComponentFluidNeed, type FluidFin
 import { waterShare, type WaterSolubility } from "../fluid/water";
 import { mannKendall } from "../trend/mannKendall";
 import { theilSen } from "../trend/theilSen";
-import { agreementText, leakSince, type LeakChange, type LeakSeries } from "./agreement";
+import { agreementOf, leakRising, leakSince, type LeakChange, type LeakSeries } from "./agreement";
 import { analytes, wearMetalIds, type AnalyteId, type WearMetalId } from "./analytes";
 import { dirtCauses, type Cause } from "./causes";
 import { countFor, sampleCodes } from "./codes";
@@ -21,7 +21,7 @@ import { metalList, partSuspects, type Material, type PartSuspect } from "./part
 import { incomparable, middle, type OilSample } from "./sample";
 import { stepUp } from "./step";
 import { circuitTarget, type CircuitTarget } from "./target";
-import { metalAlarm, metalSeries, type MetalAlarm, type OilMove } from "./wear";
+import { metalAlarm, metalSeries, type MetalAlarm, type MetalPoint, type OilMove } from "./wear";
 
 export interface FilterData {
   /** Filtration ratio of the element and the size (µm(c)) that it is stated for. */
@@ -94,8 +94,11 @@ export interface OilAssessment {
   target: CircuitTarget | null;
   /** Numbers over target, size by size. */
   over: (number | null)[];
-  /** 0: two numbers cleaner than the target, 1: at the target; worst size. */
-  margin: { value: number; low: number; high: number; before: number | null } | null;
+  /**
+   * Margin used by what is worst. Particles: 0 two numbers cleaner than the target, 1 at the target. Water, viscosity and
+   * acid: 1 where the oil has to be dealt with.
+   */
+  margin: { value: number; low: number; high: number; before: number | null; of: "particles" | "water" | "viscosity" | "acid" } | null;
   verdict: VerdictPart[];
   /** What happened, in order. */
   findings: OilFinding[];
@@ -105,7 +108,7 @@ export interface OilAssessment {
   metals: MetalAlarm[];
   suspects: PartSuspect[];
   suspectsNone: number;
-  agreement: string | null;
+  agreement: VerdictPart[] | null;
   leaks: LeakChange[];
   causes: Cause[];
   filters: (Omit<ElementFinding, "corrected"> & { componentId: string; name: string; daysLeft: { early: number; middle: number; late: number | null } | null })[];
@@ -114,6 +117,8 @@ export interface OilAssessment {
   measured: MeasuredViscosity[];
   water: { ppm: number; below: boolean; share: number | null } | null;
   suitability: { componentId: string; name: string; usual: boolean; findings: FluidFinding[] }[];
+  /** The series of each metal, for its chart. */
+  metalPoints: Partial<Record<AnalyteId, MetalPoint[]>>;
   /** Newest rates by metal, for sisters. */
   rates: Partial<Record<AnalyteId, number[]>>;
   /** Contamination that the wear forecast of this circuit's parts has to reckon with. */
@@ -162,8 +167,9 @@ export function assessOil(input: OilInput): OilAssessment {
   const rose = metals.filter((m) => analytes[m.id].group === "wear" && m.passed.includes("own"));
   const since = rose.map((m) => m.since!).sort((a, b) => a.by - b.by)[0] ?? null;
   // what the oil says happened: the step of the counts where there is one, else the rise of the metals
-  const moment = step?.after ?? since?.after ?? null;
-  const leaks = moment === null ? [] : input.leaks.map((l) => leakSince(l, moment));
+  const silting = !step && rising(trends.over4);
+  const moment = step?.after ?? since?.after ?? (silting ? comparable.slice(-24)[0]!.at : null);
+  const leaks = moment === null ? [] : input.leaks.map((l) => (silting ? leakRising(l) : leakSince(l, moment)));
   const reported = metals.filter((m) => analytes[m.id].group === "wear").map((m) => m.id as WearMetalId);
   const roseIds = rose.map((m) => m.id as WearMetalId);
   const { suspects, none } = partSuspects(roseIds, reported.filter((id) => !roseIds.includes(id)), input.components.map((c) => ({ componentId: c.id, name: c.name, kind: c.kind, materials: c.materials, worse: worseOf(leaks, c.id) })));
@@ -173,7 +179,6 @@ export function assessOil(input: OilInput): OilAssessment {
   const real = input.fluid ? fluidAt(input.fluid, measured, input.now) : null;
   const filters = input.components.flatMap((c) => filterOf(c, input, measured));
   const metalWords = metalList(roseIds);
-  const dayOf = (at: number) => new Date(at).toISOString().slice(0, 10);
   const outside = metals.filter((m) => analytes[m.id].group === "dirt" && m.passed.includes("own")).map((m) => analytes[m.id].short).join(" and ");
   const causes = step
     ? dirtCauses({
@@ -191,7 +196,7 @@ export function assessOil(input: OilInput): OilAssessment {
   const parts = { input, target, last, worst, step, trends, metals, rose, suspects, filters, off, acid, water, causes, leaks, suitability };
   const findings = findingsOf(parts, since, outside);
   const state = stateOf(parts, comparable.length);
-  const margin = marginOf(coded.map((c) => c.sample), target);
+  const margin = worstMargin(marginOf(coded.map((c) => c.sample), target), { water, off, acid });
   return {
     state,
     urgency: urgencyOf(state, 0, margin?.value ?? null) + (step?.still ? 2 : 0),
@@ -201,8 +206,9 @@ export function assessOil(input: OilInput): OilAssessment {
     code: last?.codes.iso.text ?? null,
     target, over, margin, step, trends, metals, suspects, suspectsNone: none, leaks, causes, filters, measured, water, suitability, findings,
     verdict: verdictOf(parts, comparable.length),
-    agreement: moment === null ? null : agreementText(metalWords, dayOf(moment), leaks),
+    agreement: moment === null ? null : agreementOf(silting && roseIds.length === 0 ? ["fine particles"] : roseIds.map((id) => analytes[id].short), moment, leaks),
     viscosityOff: off,
+    metalPoints: series,
     rates: Object.fromEntries(Object.entries(series).map(([id, s]) => [id, s.flatMap((p) => (p.rate === null ? [] : [p.rate])).slice(-KEPT_RATES)])),
     dirt: step ? { at: (step.after + step.by) / 2, factor: step.factor } : since ? { at: (since.after + since.by) / 2, factor: 2 } : null,
   };
@@ -255,7 +261,22 @@ function marginOf(samples: readonly OilSample[], target: CircuitTarget | null): 
   const value = of(samples.at(-1)!);
   if (value === null) return null;
   const doubt = (1.282 * SCATTER) / Math.LN2 / 2;
-  return { value, low: value - doubt, high: value + doubt, before: samples.length > 1 ? of(samples.at(-2)!) : null };
+  return { value, low: value - doubt, high: value + doubt, before: samples.length > 1 ? of(samples.at(-2)!) : null, of: "particles" };
+}
+
+/** Two determinations of one laboratory differ by about this share: water, viscosity, acid (common practice). */
+const DOUBT = { water: 0.1, viscosity: 0.015, acid: 0.06 };
+
+/** The margin of what is nearest to its end, particles unless something else is worse. */
+function worstMargin(particles: OilAssessment["margin"], { water, off, acid }: Pick<Parts, "water" | "off" | "acid">): OilAssessment["margin"] {
+  const plain = (value: number, doubt: number, of: "water" | "viscosity" | "acid"): NonNullable<OilAssessment["margin"]> => ({ value, low: Math.max(0, value - doubt), high: value + doubt, before: null, of });
+  const wet = water && !water.below ? Math.max(water.ppm / WATER.bad, (water.share ?? 0) / 100) : null;
+  const others = [
+    ...(wet === null ? [] : [plain(wet, DOUBT.water * wet, "water")]),
+    ...(off === null ? [] : [plain(Math.abs(off) / VISCOSITY.bad, DOUBT.viscosity / VISCOSITY.bad, "viscosity")]),
+    ...(acid === null ? [] : [plain(Math.max(0, acid) / ACID.bad, DOUBT.acid / ACID.bad, "acid")]),
+  ].filter((m) => m.value >= (m.of === "water" ? WATER.doubt / WATER.bad : 0.5));
+  return others.reduce<OilAssessment["margin"]>((worst, m) => (worst && worst.value >= m.value ? worst : m), particles);
 }
 
 function filterOf(c: OilComponentInput, input: OilInput, measured: readonly MeasuredViscosity[]): OilAssessment["filters"] {
@@ -333,6 +354,7 @@ function stateOf(p: Parts, samples: number): ConditionState {
 }
 
 function verdictOf(p: Parts, samples: number): VerdictPart[] {
+  const slow = p.leaks.filter((l) => l.worse);
   if (p.input.samples.length === 0) return [{ text: "No sample yet. Take one now, from a live line at work: nobody can compare with what was not measured." }];
   if (samples === 0) return [{ text: "No sample that can be compared: take one from a live line, warm and at work." }];
   const said: VerdictPart[] = [];
@@ -357,7 +379,9 @@ function verdictOf(p: Parts, samples: number): VerdictPart[] {
       text(cause.text.split(":")[0]!, true);
       text(` (${percent(cause.share)}).`);
     }
-  } else if (rising(p.trends.over4)) text(` Fine particles double every ${p.trends.over4!.doublingYears.toFixed(1)} years, within one number of the code.`);
+  } else if (rising(p.trends.over4)) {
+    text(` Fine particles double every ${p.trends.over4!.doublingYears.toFixed(1)} years, within one number of the code${slow.length > 0 ? `; ${slow.map((l) => `the ${l.component}'s ${l.what}`).join(" and ")} rises with them` : ""}.`);
+  }
   const suspect = p.suspects[0];
   if (p.rose.length > 0) text(` ${upperFirst(metalList(p.rose.map((m) => m.id as WearMetalId)))} made faster than before${suspect && suspect.share >= 0.4 ? `: the ${lower(suspect.name)} (${percent(suspect.share)})` : ""}.`);
   for (const f of p.filters) {
@@ -385,11 +409,12 @@ function findingsOf(p: Parts, since: { after: number; by: number } | null, outsi
     found.push({ at: m.since!.after, until: m.since!.by, text: `${analytes[m.id].label} made at ${m.rate!.toFixed(1)} ppm per 1000 h, usually ${m.usual!.toFixed(1)} (own history allows ${m.own!.toFixed(1)}${m.sisters !== null ? `, sisters ${m.sisters.toFixed(1)}` : ""}).`, tone: "bad" });
   }
   const moment = p.step?.after ?? since?.after ?? null;
-  for (const l of p.leaks) if (l.worse && l.factor !== null) found.push({ at: moment, until: null, text: `${upperFirst(l.component)}: ${l.what} is ${Math.round((l.factor - 1) * 100)} % above its earlier course.`, tone: "bad", pointId: l.pointId, componentId: l.componentId });
+  for (const l of p.leaks) if (l.worse && l.factor !== null) found.push({ at: p.step?.by ?? since?.by ?? null, until: null, text: `${upperFirst(l.component)}: ${l.what} is ${Math.round((l.factor - 1) * 100)} % above ${moment === null ? "where it was two years ago" : "its earlier course"}.`, tone: "bad", pointId: l.pointId, componentId: l.componentId });
   for (const m of p.input.moves) if (m.otherFluid && m.kind !== "drained") found.push({ at: m.at, until: null, text: `${Math.round(m.litres)} L of ${m.fluidName} filled in, not the circuit's fluid.`, tone: "doubt" });
   for (const m of p.input.moves) if (m.changeBackBy !== null && m.changeBackBy < p.input.now) found.push({ at: m.changeBackBy, until: null, text: `${m.fluidName} was to be changed back by then.`, tone: "doubt" });
   // the chain is told in the order in which it happened: what has no date comes last
-  return found.sort((a, b) => (a.at ?? Infinity) - (b.at ?? Infinity));
+  const when = (f: OilFinding) => (f.at === null ? Infinity : ((f.until ?? f.at) + f.at) / 2);
+  return found.sort((a, b) => when(a) - when(b));
 }
 
 function kinematic(fluid: { kv40: number; kv100: number }, temperature: number): number {

@@ -31,6 +31,8 @@ const DAY = 86_400_000;
 const LEAD = 75 * DAY;
 /** One day is given for clocks and dates. */
 const SLACK = DAY;
+/** So many fills without dirt make another one ordinary. */
+const ROUTINE = 3;
 
 /** Causes with their shares, likeliest first; "unknown" stands for what nobody noted. */
 export function dirtCauses({ step, filters, fitted, fills, outside, metals }: CauseEvidence): Cause[] {
@@ -41,7 +43,10 @@ export function dirtCauses({ step, filters, fitted, fills, outside, metals }: Ca
     else if (near(f.blockedSince)) found.push({ id: "filterBlocked", odds: 6, text: `the ${f.name} was blocked, so its bypass opened`, at: f.blockedSince, componentId: f.componentId, tells: "Renew the element and look at what it holds." });
   }
   for (const c of fitted) if (near(c.at)) found.push({ id: "opened", odds: 3, text: `the circuit was opened to fit the ${c.name}`, at: c.at, componentId: c.componentId, tells: "The work record: was it flushed, was what broke found?" });
-  for (const f of fills) if (near(f.at)) found.push({ id: "filled", odds: f.other ? 3.5 : 2, text: `${Math.round(f.litres)} L of ${f.fluid} were filled in${f.other ? ", which is not the circuit's fluid" : ""}; oil from a drum is dirtier than most targets`, at: f.at, componentId: null, tells: "A sample from the drum, and was it filled through a filter?" });
+  // topping up as ever, often enough without dirt, is a poor reason
+  const routine = fills.filter((f) => !f.other && f.at < step.after - LEAD).length >= ROUTINE;
+  const filled = fills.filter((f) => near(f.at)).sort((a, b) => Number(b.other) - Number(a.other) || b.litres - a.litres)[0];
+  if (filled) found.push({ id: "filled", odds: filled.other ? 3.5 : routine ? 0.6 : 2, text: `${Math.round(filled.litres)} L of ${filled.fluid} were filled in${filled.other ? ", which is not the circuit's fluid" : ""}; oil from a drum is dirtier than most targets`, at: filled.at, componentId: null, tells: "A sample from the drum, and was it filled through a filter?" });
   if (outside) found.push({ id: "fromOutside", odds: 2, text: `${outside} rose with the particles: dirt from outside, by the breather, a wiper seal or an open filler`, at: step.by, componentId: null, tells: "Breather, rod wipers, filler cap." });
   if (metals && metals.by <= step.by + SLACK) found.push({ id: "fromWithin", odds: metals.by <= step.after + SLACK ? 5 : 1.5, text: `${metals.words} rose ${metals.by <= step.after + SLACK ? "before" : "with"} the particles: a part is breaking up`, at: metals.by, componentId: null, tells: "Look at the debris, at the case drain and at the load test." });
   const unknown = 1;

@@ -1,5 +1,6 @@
 /** Elements, cleaning up, and debris events. */
 import { countAfter } from "../contamination/filter";
+import { random } from "../simulation/random";
 import { cleanUpPlan, fitCleanUp, together } from "./cleanUp";
 import { closingProblems, debrisChecks, flushFlow, flushPlan, twoCleaner } from "./debris";
 import { elementFinding, type ElementLife } from "./element";
@@ -59,8 +60,19 @@ describe("cleaning up", () => {
     expect(fit.share).toBeCloseTo(0.5, 1);
     expect(fit.low).toBeLessThan(0.5);
     expect(fit.high).toBeGreaterThan(0.5);
+    expect(fit.fitted(20) / samples[3]!.count).toBeCloseTo(1, 0);
     expect(fitCleanUp(balance, samples.map((s) => ({ ...s, count: 100 })))).toBeNull();
-    expect(() => fitCleanUp(balance, samples.slice(0, 2))).toThrow(RangeError);
+    expect(() => fitCleanUp(balance, samples.slice(0, 3))).toThrow(RangeError);
+  });
+  test("scatter of counts is in the interval: it holds the truth nine times in ten or so", () => {
+    const rng = random(5);
+    let held = 0;
+    for (let k = 0; k < 60; k++) {
+      const samples = [0, 4, 9, 16, 30, 60].map((minutes) => ({ minutes, count: countAfter({ ...balance, flow: 12, ingress: 300 }, 9000, minutes) * Math.exp(0.3 * rng.normal()) }));
+      const fit = fitCleanUp(balance, samples);
+      if (fit && fit.low <= 0.6 && fit.high >= 0.6) held++;
+    }
+    expect(held).toBeGreaterThan(45);
   });
 });
 

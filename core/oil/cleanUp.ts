@@ -1,5 +1,5 @@
 /** How a tank cleans up: steady state, time to target, a better element or an off-line loop, and measured beside predicted. */
-import { cleanUpTime, countAfter, filterEfficiency, steadyCount, type TankBalance } from "../contamination/filter";
+import { cleanUpTime, filterEfficiency, steadyCount, type TankBalance } from "../contamination/filter";
 
 export interface CleanUpPlan {
   /** Ingress that explains the usual count, (1/mL)·(L/min). */
@@ -37,34 +37,38 @@ export interface CleanUpFit {
   share: number;
   low: number;
   high: number;
-  predicted: { minutes: number; count: number }[];
+  /** Count that it settles at, as fitted: what comes in while it is watched need not be what usually does. */
+  settles: number;
+  fitted(minutes: number): number;
 }
 
 /** ln scatter of a count (common practice). */
 const SCATTER = 0.3;
 
 /**
- * How fast did it really clean up? Samples (running minutes since the first, count per mL, in order, at least 3)
- * against the balance: the clearing rate that fits best by least squares on ln counts, with its 90 % interval from the
- * scatter of counts. Null when too little was cleaned to tell. @throws RangeError for fewer than 3 samples.
+ * How fast did it really clean up? Samples (running minutes since the first, count per mL, in order, at least 4)
+ * against the balance: the clearing rate and the level that fit best by least squares on ln counts, with the 90 %
+ * profile interval of the rate from the scatter of counts. Null when too little was cleaned to tell.
+ * @throws RangeError for fewer than 4 samples.
  */
 export function fitCleanUp(balance: TankBalance, samples: readonly { minutes: number; count: number }[]): CleanUpFit | null {
-  if (samples.length < 3) throw new RangeError("At least 3 samples are needed.");
-  const start = samples[0]!.count;
-  const steady = steadyCount(balance);
-  if (start < steady * 1.5) return null;
+  if (samples.length < 4) throw new RangeError("At least 4 samples are needed.");
+  const least = Math.min(...samples.map((s) => s.count));
+  const rate = (balance.flow * filterEfficiency(balance.beta)) / balance.volume;
+  const starts = [0.7, 0.85, 1, 1.2, 1.45].map((f) => f * samples[0]!.count);
+  if (samples[0]!.count < least * 1.5) return null;
+  const levels = [0, ...Array.from({ length: 24 }, (_, i) => least * (0.05 + (i * 1.3) / 23))];
+  const at = (share: number, start: number, level: number, minutes: number) => level + (start - level) * Math.exp(-rate * share * minutes);
   const errorOf = (share: number) => {
-    // ingress is held, so the level that it settles at moves with the clearing rate
-    const slowed = { ...balance, flow: balance.flow * share };
-    return samples.slice(1).reduce((sum, s) => sum + (Math.log(Math.max(s.count, 0.01)) - Math.log(Math.max(countAfter(slowed, start, s.minutes), 0.01))) ** 2, 0);
+    let best = { error: Infinity, level: 0, start: 0 };
+    for (const start of starts) for (const level of levels) {
+      const error = samples.reduce((sum, s) => sum + (Math.log(Math.max(s.count, 0.01)) - Math.log(Math.max(at(share, start, level, s.minutes), 0.01))) ** 2, 0);
+      if (error < best.error) best = { error, level, start };
+    }
+    return { share, ...best };
   };
-  const shares = Array.from({ length: 161 }, (_, i) => Math.exp(Math.log(0.02) + (i * Math.log(200)) / 160));
-  const errors = shares.map(errorOf);
-  const best = Math.min(...errors);
-  const inside = shares.filter((_, i) => errors[i]! - best <= 2.706 * SCATTER ** 2 * 2);
-  return {
-    share: shares[errors.indexOf(best)]!, low: inside[0]!, high: inside.at(-1)!,
-    predicted: samples.map((s) => ({ minutes: s.minutes, count: countAfter(balance, start, s.minutes) })),
-  };
+  const tried = Array.from({ length: 121 }, (_, i) => errorOf(Math.exp(Math.log(0.02) + (i * Math.log(200)) / 120)));
+  const best = tried.reduce((p, q) => (q.error < p.error ? q : p));
+  const inside = tried.filter((t) => t.error - best.error <= 2.706 * SCATTER ** 2);
+  return { share: best.share, low: inside[0]!.share, high: inside.at(-1)!.share, settles: best.level, fitted: (minutes) => at(best.share, best.start, best.level, minutes) };
 }
-

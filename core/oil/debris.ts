@@ -6,11 +6,11 @@ const stuckSymptoms: Record<ComponentKind, string> = {
   axialPistonPump: "case drain rises, the compensator hunts or stays low",
   gearPump: "flow falls at pressure, side plates score",
   pistonMotor: "case drain rises, it turns slower under load",
-  reliefValve: "held open: no pressure anywhere, and heat; held shut: no relief, hoses fail",
-  unloaderValve: "held open: the pump never loads; held shut: it runs over the relief valve and heats",
+  reliefValve: "held open, no pressure anywhere, and heat; held shut, no relief, and hoses fail",
+  unloaderValve: "held open, the pump never loads; held shut, it runs over the relief valve and heats",
   proportionalValve: "erratic, does not come back to null, drifts from its command",
-  directionalValve: "stuck part-way: alive unloaded, does not carry load; or does not shift at all",
-  loadHoldingValve: "held open: the load creeps or comes down at once. Prop the load before it is touched",
+  directionalValve: "stuck part-way, alive unloaded and not carrying load; or not shifting at all",
+  loadHoldingValve: "held open, the load creeps or comes down at once. Prop the load before it is touched",
   cylinder: "dirt stays behind at its ends; seals score, the load creeps",
   filter: "blocks, or its bypass hangs open and all dirt goes round",
   accumulator: "dirt settles in its shell and comes back later",
@@ -84,6 +84,28 @@ export const debrisSampleDays = [0, 2, 9, 30] as const;
 /** Two numbers below a target, size by size. */
 export function twoCleaner(codes: readonly number[]): string {
   return codes.map((c) => Math.max(0, c - 2)).join("/");
+}
+
+export interface DebrisTask {
+  kind: "check" | "flush" | "sample";
+  componentId: string | null;
+  title: string;
+  detail: string;
+  /** Days after opening; null: no date of its own. */
+  dueDays: number | null;
+}
+
+const sampleWords = ["before anything is drained", "after the flush", "after a week's running", "after a month's running: it has proved clean"];
+
+/** Everything that opening an event puts on the list, in the order of doing. */
+export function debrisTasks(components: readonly EventComponent[], foundAt: string | null, flush: { targetCodes: readonly number[] | null; minutes: number | null }): DebrisTask[] {
+  const codes = flush.targetCodes ?? [18, 16, 13];
+  const plan = flushPlan({ targetText: codes.join("/"), cleanerText: twoCleaner(codes), minutes: flush.minutes, proportional: components.some((c) => c.kind === "proportionalValve") });
+  return [
+    ...debrisChecks(components, foundAt).map((c): DebrisTask => ({ kind: "check", componentId: c.componentId, title: c.name, detail: `${c.reached === "throughTank" ? "Reached through the tank. " : ""}When dirt sticks in it: ${c.symptom}.`, dueDays: null })),
+    ...plan.map((s): DebrisTask => ({ kind: "flush", componentId: null, title: s.title, detail: s.detail, dueDays: null })),
+    ...debrisSampleDays.map((days, i): DebrisTask => ({ kind: "sample", componentId: null, title: `Sample ${i + 1}`, detail: sampleWords[i]!, dueDays: days })),
+  ];
 }
 
 export interface Closing {

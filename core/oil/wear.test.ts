@@ -1,6 +1,6 @@
 /** Steps of counts, wear metals with their alarms, suspects, and what the machine says. */
 import { random } from "../simulation/random";
-import { agreementText, leakSince } from "./agreement";
+import { agreementOf, leakRising, leakSince } from "./agreement";
 import { dirtCauses } from "./causes";
 import { partSuspects, type PartComponent } from "./parts";
 import { stepUp } from "./step";
@@ -125,11 +125,18 @@ describe("does the machine agree", () => {
   test("both said in a sentence", () => {
     const worse = leakSince(series((i) => (i > 20 ? 1.6 : 1)), moment);
     const same = leakSince(series(() => 1), moment);
-    expect(agreementText("iron", "3 March", [worse])).toBe("Iron and the hoist pump's case drain both rose after 3 March: hoist pump.");
-    expect(agreementText("iron", "3 March", [same])).toMatch(/did not: look at parts that no point reads/);
-    expect(agreementText("iron", "3 March", [])).toMatch(/no case drain/);
-    expect(agreementText("", "3 March", [worse])).toMatch(/without more metal/);
-    expect(agreementText("", "3 March", [same])).toBeNull();
+    const said = (metals: string[], leaks: typeof worse[]) => agreementOf(metals, moment, leaks)?.map((p) => ("text" in p ? p.text : "date" in p ? "<day>" : "")).join("") ?? null;
+    expect(said(["iron"], [worse])).toBe("Iron and the hoist pump's case drain both rose after <day>: hoist pump.");
+    expect(said(["iron", "copper"], [worse])).toBe("Iron, copper and the hoist pump's case drain all rose after <day>: hoist pump.");
+    expect(said(["iron"], [same])).toMatch(/did not: look at parts that no point reads/);
+    expect(said(["iron"], [])).toMatch(/no case drain/);
+    expect(said([], [worse])).toMatch(/without more metal/);
+    expect(said([], [same])).toBeNull();
+  });
+  test("a slow rise is one, scatter is none, few readings say nothing", () => {
+    expect(leakRising(series((i) => 1 + 0.02 * i))).toMatchObject({ worse: true });
+    expect(leakRising({ ...series(() => 1), readings: series(() => 1).readings.map((r, i) => ({ ...r, value: 1 + 0.02 * ((i * 7) % 5) })) })).toMatchObject({ worse: false });
+    expect(leakRising({ ...series(() => 1), readings: [] }).worse).toBeNull();
   });
 });
 
@@ -138,6 +145,9 @@ describe("what made it dirty", () => {
   const step = { after: 100 * DAY, by: 130 * DAY };
   test("a filter that lets oil past about then comes first, whatever else happened", () => {
     const causes = dirtCauses({ ...none, step, filters: [{ componentId: "f", name: "return filter", past: "the bypass hangs open", pastSince: 95 * DAY, blockedSince: null }], fills: [{ at: 110 * DAY, litres: 20, fluid: "Oil 46", other: false }] });
+    const often = [1, 5, 9, 110].map((d) => ({ at: d * DAY, litres: 20, fluid: "Oil 46", other: false }));
+    expect(dirtCauses({ ...none, step, fills: often }).map((c) => c.id)).toEqual(["unknown", "filled"]);
+    expect(dirtCauses({ ...none, step, fills: [...often, { at: 105 * DAY, litres: 60, fluid: "Oil 32", other: true }] })[0]).toMatchObject({ id: "filled", text: expect.stringContaining("not the circuit's fluid") });
     expect(causes.map((c) => c.id)).toEqual(["filterPast", "filled", "unknown"]);
     expect(causes.reduce((s, c) => s + c.share, 0)).toBeCloseTo(1);
   });

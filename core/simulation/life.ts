@@ -51,6 +51,8 @@ export interface SimulatedLife {
   b: number;
   reference: { pressure: number; temperature: number };
   fluid: Fluid;
+  /** Fluid that `asNew` is stated for, where the real one is another. */
+  referenceFluid?: Fluid;
   pressure: { mean: number; scatter: number };
   temperature?: { mean?: number; swing?: number; scatter?: number };
   /** Relative noise of a reading. */
@@ -64,7 +66,7 @@ export interface SimulatedLife {
 /** Readings at the stated times and running hours (counted from the start of the life). */
 export function simulateLife(life: SimulatedLife, times: readonly { at: number; hours: number }[], rng: Random): SimulatedReading[] {
   const law = wearLaws[life.law];
-  const muRef = dynamicViscosity(life.fluid, life.reference.temperature);
+  const muRef = dynamicViscosity(life.referenceFluid ?? life.fluid, life.reference.temperature);
   return times.map(({ at, hours }) => {
     const age = life.change && hours > life.change.hours ? life.change.hours + (hours - life.change.hours) * life.change.factor : hours;
     const truth = life.asNew * law(age / life.timeScale, life.end);

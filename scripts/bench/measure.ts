@@ -11,7 +11,8 @@ import { from as copyFrom } from "pg-copy-streams";
 import { createReadStream } from "node:fs";
 import { pipeline } from "node:stream/promises";
 import { closeConnections } from "~/db/client.server";
-import { importRecord, runImport, saveMapping, storeUpload } from "~/records/import.server";
+import { importRecord, storeUpload } from "~/platform/imports.server";
+import { runImport, saveMapping } from "~/records/import.server";
 
 const say = (line: string) => process.stdout.write(`${line}\n`);
 const client = new pg.Client({ connectionString: process.env.DATABASE_URL });

@@ -48,7 +48,7 @@ export function calculatorChart(chart: CalculatorChart, units: UnitPreference): 
       options: {
         responsive: true, maintainAspectRatio: false, animation: false, parsing: false,
         scales: { x: scale(chart.x, x.title, false), y: scale(chart.y, y.title, true) },
-        plugins: { legend: { display: datasets.length > 1, labels: { color: tones["ink-2"], boxWidth: 18, boxHeight: 1 } }, tooltip: { callbacks: { title: () => "", label: (item) => `${item.dataset.label}: ${figure((item.raw as XY).y)} at ${figure((item.raw as XY).x)}` } }, annotation: { annotations } },
+        plugins: { legend: { display: datasets.length > 1, labels: { color: tones["ink-2"], boxWidth: 18, boxHeight: 1, filter: (item) => item.text !== "" } }, tooltip: { callbacks: { title: () => "", label: (item) => `${item.dataset.label}: ${figure((item.raw as XY).y)} at ${figure((item.raw as XY).x)}` } }, annotation: { annotations } },
       },
     };
     return configuration as unknown as ChartConfiguration;

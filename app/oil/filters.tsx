@@ -1,0 +1,71 @@
+/** Filters: the drop brought to one viscosity and flow, when the element is full, whether oil goes past it; and its renewal. */
+import { Form, Link, useActionData } from "react-router";
+import { formatNumber, type OilAssessment } from "@core";
+import { Button, FormProblemsProvider, TextField } from "~/ui/form";
+import { Section } from "~/ui/page";
+import { dayText, localInput, useShow, useSite } from "~/ui/site";
+
+interface Element {
+  componentId: string;
+  name: string;
+  since: number | null;
+  element: string | null;
+  /** For the form that renews it. */
+  submission: string;
+}
+
+type Filter = OilAssessment["filters"][number];
+
+function sentence(f: Filter, site: ReturnType<typeof useSite>): string {
+  if (f.past) return `Oil goes past it: ${f.past}.`;
+  if (f.blocked) return "Blocked: the bypass is open, or nearly. Renew the element.";
+  if (!f.daysLeft) return "It does not fill measurably.";
+  const at = (days: number) => dayText(site.now + days * 86_400_000, site);
+  return `It fills: the bypass opens between ${at(f.daysLeft.early)} and ${f.daysLeft.late === null ? "a day that nobody can tell yet" : at(f.daysLeft.late)}, most likely about ${at(f.daysLeft.middle)}.`;
+}
+
+export function FilterSection({ circuitId, filters, elements, points, mayLog, now }: { circuitId: string; filters: readonly Filter[]; elements: readonly Element[]; points: readonly { componentId: string; pointId: string }[]; mayLog: boolean; now: number }) {
+  const site = useSite();
+  const show = useShow();
+  if (elements.length === 0) return null;
+  return (
+    <Section title={elements.length === 1 ? "Filter" : "Filters"}>
+      <ul>
+        {elements.map((e) => {
+          const f = filters.find((x) => x.componentId === e.componentId);
+          const point = points.find((p) => p.componentId === e.componentId);
+          return (
+            <li key={e.componentId} className="ruled py-2.5">
+              <p><strong className="font-semibold">{e.name}</strong>{e.since ? `, element in since ${dayText(e.since, site)}` : ""}. <span className={f?.past || f?.blocked ? "text-verm" : "text-ink-2"}>{f ? sentence(f, site) : "Nobody reads its differential pressure: whether it is full or lets oil past is not known."}</span></p>
+              {f ? <p className="text-sm text-ink-2">Drop at one viscosity and flow: {show(f.now, "pressureDrop")} now, {show(f.asFitted, "pressureDrop")} as fitted{f.usualNew !== null ? `, ${show(f.usualNew, "pressureDrop")} usual of a new one` : ""}{f.hoursLeft && !f.past ? `; ${formatNumber(Math.round(f.hoursLeft.early / 10) * 10, 0)} ${f.hoursLeft.late === null ? "or more" : `to ${formatNumber(Math.round(f.hoursLeft.late / 10) * 10, 0)}`} running hours left` : ""}. {point ? <Link to={`/points/${point.pointId}`} className="way">Its readings</Link> : null}</p> : null}
+              {mayLog ? <RenewForm circuitId={circuitId} element={e} now={now} /> : null}
+            </li>
+          );
+        })}
+      </ul>
+    </Section>
+  );
+}
+
+function RenewForm({ circuitId, element, now }: { circuitId: string; element: Element; now: number }) {
+  const site = useSite();
+  const answer = useActionData() as { problems?: Record<string, string>; componentId?: string } | undefined;
+  const problems = answer?.componentId === element.componentId ? answer.problems : undefined;
+  return (
+    <details className="mt-1" open={problems ? true : undefined}>
+      <summary className="text-sm text-sea">Record a new element</summary>
+      <Form method="post" action={`/oil/${circuitId}`} noValidate className="mt-2">
+        <input type="hidden" name="componentId" value={element.componentId} />
+        <input type="hidden" name="submission" value={element.submission} />
+        <FormProblemsProvider problems={problems}>
+          <div className="grid max-w-3xl gap-3 sm:grid-cols-3">
+            <TextField name="at" label="Fitted at" type="datetime-local" defaultValue={localInput(now, site.timeZone)} />
+            <TextField name="element" label="Element" hint="As marked on it" defaultValue={element.element ?? ""} maxLength={60} />
+            <TextField name="found" label="What the old one held" placeholder="Bronze glitter, no rubber" maxLength={300} />
+          </div>
+          <p className="mt-2"><Button tone="plain">Record it</Button></p>
+        </FormProblemsProvider>
+      </Form>
+    </details>
+  );
+}

@@ -1,0 +1,215 @@
+/** What the Oil place shows. Judgements were made when a sample landed; pages read them. */
+import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { correctSeries, defaultPrior, fluidAt, mixing, type ConditionState, type NamedFluid, type OilAssessment, type OilSample } from "@core";
+import { db } from "~/db/client.server";
+import { circuits, components, debrisEvents, debrisTasks, fluids, instruments, lives, machines, oilAssessments, oilEvents, points, readings, samplePhotos, samples, sites } from "~/db/schema";
+import { assessedColumns, assessPointOf, assessReadingOf, contextOf, fluidOf, pointSetups } from "~/platform/assessment.server";
+import { now } from "~/platform/clock.server";
+import { isUuid, notFound } from "~/platform/guard.server";
+import { oilSampleOf, samplesOf } from "~/platform/oil.server";
+
+const DAY = 86_400_000;
+/** A circuit is sampled at least so often (common practice), days. */
+const SAMPLE_EVERY = 120;
+const SHOWN_SAMPLES = 30;
+
+export interface OilListed {
+  circuitId: string;
+  machine: string;
+  tag: string;
+  area: string;
+  circuit: string;
+  state: ConditionState;
+  code: string | null;
+  target: string | null;
+}
+
+const inUse = sql`k.retired_at is null and m.retired_at is null`;
+
+/** Every circuit in use, the worst oil first. */
+export async function oilList(): Promise<OilListed[]> {
+  const result = await db().execute<OilListed & Record<string, unknown>>(sql`
+    select k.id as "circuitId", m.name as machine, m.tag, m.area, k.name as circuit, coalesce(o.state, 'unproven') as state, o.code, o.target
+    from circuits k join machines m on m.id = k.machine_id left join oil_assessments o on o.circuit_id = k.id where ${inUse} order by o.urgency desc nulls last, m.name, k.name limit 2000`);
+  return result.rows;
+}
+
+/** What needs somebody: oils that are not well, open debris events, samples that are due, elements that block. */
+export async function oilOverview() {
+  const late = new Date(now() - SAMPLE_EVERY * DAY).toISOString();
+  const [needs, events, due, elements, counts] = await Promise.all([
+    db().execute<{ circuitId: string; machine: string; circuit: string; state: ConditionState; verdict: OilAssessment["verdict"]; margin: OilAssessment["margin"] }>(sql`
+      select k.id as "circuitId", m.name as machine, k.name as circuit, o.state, o.verdict, o.margin from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id
+      where ${inUse} and o.state in ('alarm', 'alert', 'drifting') order by o.urgency desc limit 20`),
+    db().execute<{ id: string; machine: string; what: string; openedAt: string; open: number; all: number }>(sql`
+      select e.id, m.name as machine, e.what, e.opened_at as "openedAt", count(t.id) filter (where t.done_at is null)::int as open, count(t.id)::int as all
+      from debris_events e join circuits k on k.id = e.circuit_id join machines m on m.id = k.machine_id left join debris_tasks t on t.event_id = e.id where e.closed_at is null group by e.id, m.name order by e.opened_at desc limit 10`),
+    db().execute<{ circuitId: string; machine: string; lastAt: string | null }>(sql`
+      select k.id as "circuitId", m.name as machine, o.last_at as "lastAt" from circuits k join machines m on m.id = k.machine_id left join oil_assessments o on o.circuit_id = k.id
+      where ${inUse} and (o.last_at is null or o.last_at < ${late}) order by o.last_at nulls first limit 12`),
+    db().execute<{ circuitId: string; machine: string; name: string; early: number; late: number | null }>(sql`
+      select k.id as "circuitId", m.name as machine, f ->> 'name' as name, (f -> 'daysLeft' ->> 'early')::float8 as early, (f -> 'daysLeft' ->> 'late')::float8 as late
+      from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id cross join lateral jsonb_array_elements(o.detail -> 'filters') f
+      where ${inUse} and (f -> 'daysLeft' ->> 'early')::float8 < 120 order by early limit 10`),
+    db().execute<{ state: ConditionState; n: number }>(sql`select coalesce(o.state, 'unproven') as state, count(*)::int as n from circuits k join machines m on m.id = k.machine_id left join oil_assessments o on o.circuit_id = k.id where ${inUse} group by 1`),
+  ]);
+  const ms = (text: string | null) => (text === null ? null : new Date(text).getTime());
+  return {
+    needs: needs.rows, events: events.rows.map((e) => ({ ...e, openedAt: ms(e.openedAt)! })), due: due.rows.map((d) => ({ ...d, lastAt: ms(d.lastAt) })), elements: elements.rows,
+    counts: Object.fromEntries(counts.rows.map((c) => [c.state, c.n])) as Partial<Record<ConditionState, number>>,
+  };
+}
+
+/** A circuit and where it is. 404 when there is none. */
+export async function circuitPlace(id: string) {
+  const [row] = await db().select({ circuit: circuits, machine: machines.name, machineId: machines.id, tag: machines.tag, area: machines.area, hoursPerDay: machines.hoursPerDay, timeZone: sites.timeZone, fluid: fluids })
+    .from(circuits).innerJoin(machines, eq(machines.id, circuits.machineId)).innerJoin(sites, eq(sites.id, machines.siteId)).leftJoin(fluids, eq(fluids.id, circuits.fluidId)).where(eq(circuits.id, id));
+  if (!row) throw notFound("circuit");
+  return row;
+}
+
+export interface ListedSample extends OilSample {
+  laboratory: string;
+  withdrawn: boolean;
+}
+
+/** One circuit's oil: what it says, and the samples that say so. */
+export async function circuitPage(id: string) {
+  const [place, [stored], found, withdrawn, events, elementPoints] = await Promise.all([
+    circuitPlace(id),
+    db().select({ detail: oilAssessments.detail, stale: oilAssessments.stale }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)),
+    samplesOf(db(), [id]),
+    db().select().from(samples).where(and(eq(samples.circuitId, id), sql`${samples.withdrawnAt} is not null`)).orderBy(desc(samples.takenAt)).limit(5),
+    db().select({ id: debrisEvents.id, what: debrisEvents.what, openedAt: debrisEvents.openedAt, closedAt: debrisEvents.closedAt }).from(debrisEvents).where(eq(debrisEvents.circuitId, id)).orderBy(desc(debrisEvents.openedAt)).limit(6),
+    db().select({ componentId: components.id, pointId: points.id }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(and(eq(components.circuitId, id), eq(points.quantity, "pressureDrop"), isNull(points.retiredAt))),
+  ]);
+  const all = found.get(id) ?? [];
+  const listed = [...all.slice(-SHOWN_SAMPLES), ...withdrawn].sort((a, b) => b.takenAt.getTime() - a.takenAt.getTime());
+  return {
+    circuitId: id, name: place.circuit.name, machine: place.machine, machineId: place.machineId, area: place.area, volume: place.circuit.volume, fluid: place.fluid?.name ?? null, timeZone: place.timeZone, now: now(),
+    detail: stored?.detail ?? null, stale: stored?.stale ?? true,
+    samples: all.map(oilSampleOf),
+    listed: listed.map((s): ListedSample => ({ ...oilSampleOf(s), laboratory: s.laboratory, withdrawn: s.withdrawnAt !== null })),
+    events: events.map((e) => ({ id: e.id, what: e.what, openedAt: e.openedAt.getTime(), closedAt: e.closedAt?.getTime() ?? null })),
+    elementPoints,
+  };
+}
+
+/** One sample, with its photographs. */
+export async function samplePage(id: string) {
+  const [row] = await db().select().from(samples).where(eq(samples.id, id));
+  if (!row) throw notFound("sample");
+  const [place, [stored], photos] = await Promise.all([circuitPlace(row.circuitId), db().select({ target: sql<OilAssessment["target"]>`${oilAssessments.detail} -> 'target'` }).from(oilAssessments).where(eq(oilAssessments.circuitId, row.circuitId)), db().select({ id: samplePhotos.id }).from(samplePhotos).where(eq(samplePhotos.sampleId, id))]);
+  return {
+    sample: oilSampleOf(row), about: { colour: row.colour, sludge: row.sludge, laboratory: row.laboratory, note: row.note, takenBy: row.takenBy, withdrawnBy: row.withdrawnBy, withdrawnWhy: row.withdrawnWhy, withdrawnAt: row.withdrawnAt?.getTime() ?? null },
+    circuitId: row.circuitId, machine: place.machine, circuit: place.circuit.name, photos: photos.map((p) => p.id), target: stored?.target ?? null,
+  };
+}
+
+export async function photoOf(id: string): Promise<{ mediaType: string; content: Buffer }> {
+  const [row] = await db().select({ mediaType: samplePhotos.mediaType, content: samplePhotos.content }).from(samplePhotos).where(eq(samplePhotos.id, id));
+  if (!row) throw notFound("photograph");
+  return row;
+}
+
+/** What the fluid's page shows: the record of fills and levels, whether it suits, and what the measured viscosity changed. */
+export async function fluidPage(id: string) {
+  const [place, events, fluidRows, [stored]] = await Promise.all([
+    circuitPlace(id),
+    db().select({ event: oilEvents, fluid: fluids.name }).from(oilEvents).leftJoin(fluids, eq(fluids.id, oilEvents.fluidId)).where(eq(oilEvents.circuitId, id)).orderBy(desc(oilEvents.at)).limit(60),
+    db().select({ id: fluids.id, name: fluids.name }).from(fluids).where(isNull(fluids.retiredAt)).orderBy(fluids.name),
+    db().select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)),
+  ]);
+  return {
+    circuitId: id, name: place.circuit.name, machine: place.machine, timeZone: place.timeZone, now: now(), volume: place.circuit.volume, hoursPerDay: place.hoursPerDay, startTemperature: place.circuit.startTemperature,
+    fluid: place.fluid ? { id: place.fluid.id, name: place.fluid.name, type: place.fluid.type, kv40: place.fluid.kv40, kv100: place.fluid.kv100 } : null,
+    events: events.map(({ event, fluid }) => ({ id: event.id, kind: event.kind, at: event.at.getTime(), hours: event.hours, litres: event.litres, fluid, other: event.fluidId !== null && event.fluidId !== place.circuit.fluidId, level: event.level, condition: event.condition, changeBackBy: event.changeBackBy, note: event.note, by: event.by })),
+    mixed: await mixedIn(id, place.fluid?.id ?? null, events.map((e) => e.event)),
+    fluids: fluidRows, detail: stored?.detail ? { measured: stored.detail.measured, viscosityOff: stored.detail.viscosityOff, suitability: stored.detail.suitability } : null,
+    changed: await measuredEffect(id),
+  };
+}
+
+/** What stands against the fluids that were mixed since the last fill; null: nothing else was filled. */
+async function mixedIn(circuitId: string, fluidId: string | null, events: readonly (typeof oilEvents.$inferSelect)[]): Promise<string | null> {
+  const fill = events.find((e) => e.kind === "fill" || e.kind === "change");
+  const other = events.find((e) => e.kind === "topUp" && e.fluidId !== null && e.fluidId !== fluidId && (!fill || e.at > fill.at));
+  return other ? ((await mixingOf(circuitId, other.fluidId!))?.message ?? null) : null;
+}
+
+/** The fluid that stands in a circuit against one that is added; null where nothing is known or they agree. */
+export async function mixingOf(circuitId: string, fluidId: string): Promise<ReturnType<typeof mixing>> {
+  if (!isUuid(fluidId)) return null;
+  const [[there], [added]] = await Promise.all([
+    db().select({ fluid: fluids }).from(circuits).innerJoin(fluids, eq(fluids.id, circuits.fluidId)).where(eq(circuits.id, circuitId)),
+    db().select().from(fluids).where(eq(fluids.id, fluidId)),
+  ]);
+  const named = (f: typeof fluids.$inferSelect): NamedFluid => ({ id: f.id, name: f.name, type: f.type, kv40: f.kv40, kv100: f.kv100, density15: f.density15 });
+  return there && added ? mixing(named(there.fluid), named(added)) : null;
+}
+
+/** Newest corrected value of every leakage point with the viscosity as stated and as measured. */
+async function measuredEffect(circuitId: string) {
+  const setups = await pointSetups(db()).where(and(eq(components.circuitId, circuitId), inArray(points.quantity, ["caseDrainFlow", "leakageFlow"]), isNull(points.retiredAt)));
+  const measuredSetups = setups.filter((s) => (s.measured ?? []).length > 0 && s.lifeId);
+  if (measuredSetups.length === 0) return [];
+  const [rows, names] = await Promise.all([
+    db().select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId))
+      .where(and(inArray(readings.pointId, measuredSetups.map((s) => s.pointId)), inArray(readings.lifeId, measuredSetups.map((s) => s.lifeId!)), isNull(readings.supersededAt))).orderBy(readings.pointId, readings.takenAt),
+    db().select({ id: points.id, name: points.name, component: components.name, unit: points.unit }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(inArray(points.id, measuredSetups.map((s) => s.pointId))),
+  ]);
+  return measuredSetups.flatMap((s) => {
+    const own = rows.filter((r) => r.pointId === s.pointId).map(assessReadingOf);
+    const point = assessPointOf(s);
+    const context = contextOf(s, [], defaultPrior);
+    const last = (measured: typeof context.measured) => correctSeries(own, point, { ...context, measured }).readings.at(-1);
+    const [stated, real] = [last([]), last(context.measured)];
+    const place = names.find((n) => n.id === s.pointId)!;
+    const fluid = fluidOf(s);
+    return stated && real && fluid ? [{ pointId: s.pointId, point: place.name, component: place.component, quantity: s.quantity, unit: place.unit, at: real.at, read: real.raw, stated: stated.corrected, measured: real.corrected, kv40: fluidAt(fluid, context.measured, real.at).kv40 }] : [];
+  });
+}
+
+/** Components of a circuit as the oil sees them. */
+export async function settingsPage(id: string) {
+  const [place, rows] = await Promise.all([circuitPlace(id), db().select().from(components).where(and(eq(components.circuitId, id), isNull(components.retiredAt))).orderBy(components.position)]);
+  const { circuit } = place;
+  return {
+    circuitId: id, name: circuit.name, machine: place.machine, circuit: { targetCode: circuit.targetCode, targetReason: circuit.targetReason, targetSetBy: circuit.targetSetBy, startTemperature: circuit.startTemperature, volume: circuit.volume, workingPressure: circuit.workingPressure, version: circuit.version },
+    components: rows.map((c) => ({ id: c.id, name: c.name, kind: c.kind, makersCode: c.makersCode, materials: c.materials, symptomIfStuck: c.symptomIfStuck, fluidNeed: c.fluidNeed, filter: c.filter, version: c.version })),
+  };
+}
+
+/** What the clean-up page starts from. */
+export async function cleanUpPage(id: string) {
+  const [place, rows, [stored], found] = await Promise.all([
+    circuitPlace(id), db().select({ id: components.id, name: components.name, filter: components.filter }).from(components).where(and(eq(components.circuitId, id), isNull(components.retiredAt), sql`${components.filter} is not null`)),
+    db().select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)), samplesOf(db(), [id]),
+  ]);
+  return {
+    circuitId: id, name: place.circuit.name, machine: place.machine, volume: place.circuit.volume, hoursPerDay: place.hoursPerDay, filters: rows, target: stored?.detail?.target ?? null, step: stored?.detail?.step ?? null,
+    samples: (found.get(id) ?? []).map(oilSampleOf),
+  };
+}
+
+/** A debris event with its list. */
+export async function debrisPage(id: string) {
+  const [event] = await db().select().from(debrisEvents).where(eq(debrisEvents.id, id));
+  if (!event) throw notFound("debris event");
+  const [place, tasks, parts, newest, [stored]] = await Promise.all([
+    circuitPlace(event.circuitId),
+    db().select().from(debrisTasks).where(eq(debrisTasks.eventId, id)).orderBy(debrisTasks.position),
+    db().select({ id: components.id, name: components.name, kind: components.kind }).from(components).where(and(eq(components.circuitId, event.circuitId), isNull(components.retiredAt))).orderBy(components.position),
+    db().select().from(samples).where(and(eq(samples.circuitId, event.circuitId), isNull(samples.withdrawnAt), sql`${samples.takenAt} > ${event.openedAt.toISOString()}`)).orderBy(desc(samples.takenAt)).limit(12),
+    db().select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, event.circuitId)),
+  ]);
+  return {
+    event: { ...event, openedAt: event.openedAt.getTime(), closedAt: event.closedAt?.getTime() ?? null }, machine: place.machine, circuit: place.circuit.name, timeZone: place.timeZone, now: now(), parts,
+    tasks: tasks.map((t) => ({ ...t, doneAt: t.doneAt?.getTime() ?? null })), since: newest.map(oilSampleOf), target: stored?.detail?.target ?? null, causes: stored?.detail?.causes ?? [], suspects: stored?.detail?.suspects ?? [],
+  };
+}
+
+/** Filters with the element that is in, for the form that renews it. */
+export async function elementsIn(circuitId: string) {
+  return db().select({ componentId: components.id, name: components.name, since: lives.startedAt, element: lives.serial }).from(components).leftJoin(lives, and(eq(lives.componentId, components.id), isNull(lives.endedAt))).where(and(eq(components.circuitId, circuitId), isNull(components.retiredAt), sql`${components.filter} is not null`));
+}

@@ -1,0 +1,79 @@
+/** What every import of a file shows: choosing it, how it is written, the fate of its rows. */
+import { CheckField, SelectField } from "./form";
+import { Section } from "./page";
+
+export function FileField({ limitMb, problem }: { limitMb: number; problem: string | undefined }) {
+  return (
+    <>
+      <label htmlFor="f-file" className="mb-1 block text-sm text-ink-2">File, at most {limitMb} MB</label>
+      <input id="f-file" type="file" name="file" accept=".csv,.txt,.tsv,text/csv,text/plain" aria-invalid={problem ? true : undefined} aria-describedby="p-file" className="block w-full border border-line-2 bg-sheet p-3 file:mr-4 file:border-0 file:bg-sea-soft file:px-3 file:py-2 file:text-ink" />
+      <p id="p-file" className="mt-1 min-h-5 text-sm font-medium text-verm">{problem}</p>
+    </>
+  );
+}
+
+type Options = readonly { value: string; label: string }[];
+
+export function FormatFields({ mapping, delimiters, dateOrders }: { mapping: { delimiter: string; decimalMark: string; dateOrder: string; hasHeader: boolean }; delimiters: Options; dateOrders: Options }) {
+  const named = (delimiter: string) => (delimiter === "\t" ? "tab" : delimiter);
+  return (
+    <>
+      <SelectField name="delimiter" label="Separated by" defaultValue={named(mapping.delimiter)} options={delimiters.map((d) => ({ value: named(d.value), label: d.label }))} />
+      <SelectField name="decimalMark" label="Decimal mark" defaultValue={mapping.decimalMark} options={[{ value: ".", label: "point, 3.4" }, { value: ",", label: "comma, 3,4" }]} />
+      <SelectField name="dateOrder" label="Dates" defaultValue={mapping.dateOrder} options={dateOrders} />
+      <div className="self-end"><CheckField name="hasHeader" label="First row is a heading" defaultChecked={mapping.hasHeader} /></div>
+    </>
+  );
+}
+
+/** Columns of the file as options of a field. */
+export function columnOptions(head: readonly string[], hasHeader: boolean) {
+  return [{ value: "", label: "not in the file" }, ...head.map((h, i) => ({ value: String(i), label: hasHeader ? `${i + 1}: ${h.slice(0, 40)}` : `column ${i + 1} (${h.slice(0, 20)})` }))];
+}
+
+export const columnText = (column: number | null | undefined) => (column === null || column === undefined ? "" : String(column));
+
+export interface FileFates {
+  head: string[];
+  rows: { line: number; cells: string[]; fate: "add" | "there" | "bad"; reason: string }[];
+  bad: { line: number; reason: string }[];
+  counts: { add: number; there: number; bad: number };
+}
+
+/** "3 to add, 1 bad". */
+export function fatesText({ counts }: FileFates): string {
+  if (counts.add + counts.there + counts.bad === 0) return "The file has no rows";
+  const parts = [`${counts.add} to add`];
+  if (counts.there) parts.push(`${counts.there} there already`);
+  if (counts.bad) parts.push(`${counts.bad} bad`);
+  return parts.join(", ");
+}
+
+const fateText = { add: "will be added", there: "there already", bad: "bad" };
+
+export function BadRows({ fates: { bad, counts }, skipBad }: { fates: FileFates; skipBad: boolean }) {
+  if (bad.length === 0) return null;
+  return (
+    <Section title="Bad rows, by line" aside={counts.bad > bad.length ? `the first ${bad.length} of ${counts.bad}` : undefined}>
+      <ul className="max-h-56 overflow-y-auto text-sm" tabIndex={0} aria-label="Bad rows">{bad.map((b) => <li key={b.line} className="ruled grid grid-cols-[5rem_minmax(0,1fr)] py-1"><span className="text-ink-2">line {b.line}</span><span className="[overflow-wrap:anywhere]">{b.reason}</span></li>)}</ul>
+      <CheckField name="skipBad" label={`Leave out the ${counts.bad} bad row${counts.bad === 1 ? "" : "s"} and import the rest`} defaultChecked={skipBad} />
+    </Section>
+  );
+}
+
+export function FirstRows({ fates: { head, rows }, hasHeader }: { fates: FileFates; hasHeader: boolean }) {
+  return (
+    <Section title="First rows and what becomes of them">
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="First rows">
+        <table className="w-full text-sm whitespace-nowrap [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
+          <thead><tr className="ruled"><th scope="col">line</th><th scope="col">fate</th>{hasHeader ? head.slice(0, 16).map((h, i) => <th scope="col" key={i}>{h}</th>) : null}</tr></thead>
+          <tbody>
+            {rows.map((r) => (
+              <tr key={r.line} className="ruled"><td className="text-ink-2">{r.line}</td><td className={r.fate === "bad" ? "font-medium text-verm" : r.fate === "there" ? "text-ink-2" : "text-sea"}>{fateText[r.fate]}</td>{r.cells.map((c, i) => <td key={i}>{c}</td>)}</tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </Section>
+  );
+}
