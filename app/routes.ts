@@ -54,6 +54,7 @@ export default [
   route("rounds/:id/send", "rounds/send.ts"),
   route("tests/tester", "tests/stream.ts"),
   route("oil/photo/:id", "oil/photo.ts"),
+  route("oil/samples.csv", "oil/samplesCsv.ts"),
   route("find", "shell/find.ts"),
   route("records/readings.csv", "records/readingsCsv.ts"),
   route("records/fleet.json", "records/fleetJson.ts"),

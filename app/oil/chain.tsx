@@ -7,7 +7,7 @@ const tones: Record<OilFinding["tone"], string> = { plain: "border-line-2", doub
 
 export function FindingList({ findings }: { findings: readonly OilFinding[] }) {
   const site = useSite();
-  const when = (f: OilFinding) => (f.at === null ? "no date" : f.until !== null && f.until !== f.at ? `${dayText(f.at, site)} – ${dayText(f.until, site)}` : dayText(f.at, site));
+  const when = (f: OilFinding) => (f.at === null ? "now" : f.until !== null && f.until !== f.at ? `${dayText(f.at, site)} – ${dayText(f.until, site)}` : dayText(f.at, site));
   return (
     <ol>
       {findings.map((f, i) => (

@@ -97,7 +97,7 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
       ) : null}
       {latest ? <SizeSection sample={latest} target={detail?.target ?? null} over={detail?.over ?? []} /> : null}
       {detail && detail.metals.length > 0 ? <MetalSection detail={detail} samples={page.samples} circuitId={page.circuitId} axis={axis} /> : null}
-      <FilterSection circuitId={page.circuitId} filters={detail?.filters ?? []} elements={elements} points={page.elementPoints} mayLog={mayLog} now={page.now} />
+      <FilterSection circuitId={page.circuitId} filters={detail?.filters ?? []} elements={elements} points={page.elementPoints} strainers={page.strainers} mayLog={mayLog} now={page.now} />
       {page.listed.length > 0 ? (
         <Section title="Samples" aside={`the newest ${page.listed.length}`}>
           <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Samples">

@@ -1,6 +1,6 @@
 /** Writes about a circuit's oil: samples, fills, targets and what components are to it, elements. */
 import { and, asc, desc, eq, gt, inArray, isNull, lt, ne, sql } from "drizzle-orm";
-import { fluidTypeIds, formatQuantity, wearMetals, type ComponentFluidNeed, type FilterData, type Material, type WearMetalId } from "@core";
+import { fluidTypeIds, formatQuantity, type ComponentFluidNeed, type FilterData } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import { changes, circuits, components, lives, oilEvents, points, samplePhotos, samples } from "~/db/schema";
 import { markStale } from "~/platform/assessment.server";
@@ -10,6 +10,7 @@ import { requestAssessment } from "~/platform/jobs.server";
 import { assessOilNow, markOilStale } from "~/platform/oil.server";
 import { check, localMoment } from "~/platform/validate";
 import { componentSchema, oilEventSchema, parseResults, sampleSchema, targetSchema, type BareUnits } from "./form";
+import { parseMaterials } from "./materials";
 import { mixingOf } from "./queries.server";
 
 export type Done = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status?: number };
@@ -162,18 +163,6 @@ export async function setCircuitOil(circuitId: string, fields: Record<string, st
   });
   if (done.ok) await reassess(circuitId);
   return done;
-}
-
-/** "iron: shaft; copper: slippers", one material a line or between semicolons. Null: a metal that is none. */
-export function parseMaterials(text: string): Material[] | string {
-  const found: Material[] = [];
-  for (const line of text.split(/[;\n]/).map((l) => l.trim()).filter(Boolean)) {
-    const [metal = "", part = ""] = line.split(":").map((p) => p.trim());
-    const id = metal.toLowerCase();
-    if (!wearMetals.includes(id as WearMetalId)) return `“${metal.slice(0, 20)}” is none of ${wearMetals.join(", ")}.`;
-    found.push({ metal: id as WearMetalId, part: part || "part of it" });
-  }
-  return found;
 }
 
 /** What a component is to the oil. */

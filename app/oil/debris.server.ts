@@ -81,11 +81,9 @@ export async function closeDebris(eventId: string, fields: Record<string, string
     const [event] = await tx.select().from(debrisEvents).where(eq(debrisEvents.id, eventId)).for("update");
     if (!event) return { ok: false, problems: { form: "There is no such event." } };
     if (event.closedAt) return { ok: false, status: 409, problems: { form: `${event.closedBy} has closed it already.` } };
-    const [[open], rows, [stored]] = await Promise.all([
-      tx.select({ n: sql<number>`count(*)::int` }).from(tasks).where(and(eq(tasks.eventId, eventId), eq(tasks.kind, "check"), isNull(tasks.doneAt))),
-      tx.select().from(samples).where(and(eq(samples.circuitId, event.circuitId), isNull(samples.withdrawnAt), sql`${samples.takenAt} > ${event.openedAt.toISOString()}`)).orderBy(desc(samples.takenAt)).limit(20),
-      tx.select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, event.circuitId)),
-    ]);
+    const [open] = await tx.select({ n: sql<number>`count(*)::int` }).from(tasks).where(and(eq(tasks.eventId, eventId), eq(tasks.kind, "check"), isNull(tasks.doneAt)));
+    const rows = await tx.select().from(samples).where(and(eq(samples.circuitId, event.circuitId), isNull(samples.withdrawnAt), sql`${samples.takenAt} > ${event.openedAt.toISOString()}`)).orderBy(desc(samples.takenAt)).limit(20);
+    const [stored] = await tx.select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, event.circuitId));
     const judged = rows.map(oilSampleOf).map((s) => ({ id: s.id, clean: isClean(s, stored?.detail?.target ?? null) })).filter((s) => s.clean !== null);
     const notFound = fields.notFound === "on";
     const [source] = isUuid(fields.sourceComponentId) ? await tx.select({ id: components.id }).from(components).where(and(eq(components.id, fields.sourceComponentId), eq(components.circuitId, event.circuitId))) : [];

@@ -1,9 +1,12 @@
 /** Filters: the drop brought to one viscosity and flow, when the element is full, whether oil goes past it; and its renewal. */
 import { Form, Link, useActionData } from "react-router";
-import { formatNumber, type OilAssessment } from "@core";
+import { formatNumber, type Assessment, type ConditionState, type OilAssessment } from "@core";
 import { Button, FormProblemsProvider, TextField } from "~/ui/form";
+import { MarginRule } from "~/ui/marginRule";
 import { Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
+import { stateTone } from "~/ui/state";
+import { Verdict } from "~/ui/verdict";
 
 interface Element {
   componentId: string;
@@ -24,12 +27,12 @@ function sentence(f: Filter, site: ReturnType<typeof useSite>): string {
   return `It fills: the bypass opens between ${at(f.daysLeft.early)} and ${f.daysLeft.late === null ? "a day that nobody can tell yet" : at(f.daysLeft.late)}, most likely about ${at(f.daysLeft.middle)}.`;
 }
 
-export function FilterSection({ circuitId, filters, elements, points, mayLog, now }: { circuitId: string; filters: readonly Filter[]; elements: readonly Element[]; points: readonly { componentId: string; pointId: string }[]; mayLog: boolean; now: number }) {
+export function FilterSection({ circuitId, filters, elements, points, strainers, mayLog, now }: { circuitId: string; strainers: readonly { pointId: string; component: string; state: ConditionState; verdict: Assessment["verdict"]; margin: Assessment["margin"] }[]; filters: readonly Filter[]; elements: readonly Element[]; points: readonly { componentId: string; pointId: string }[]; mayLog: boolean; now: number }) {
   const site = useSite();
   const show = useShow();
-  if (elements.length === 0) return null;
+  if (elements.length + strainers.length === 0) return null;
   return (
-    <Section title={elements.length === 1 ? "Filter" : "Filters"}>
+    <Section title="Filters and inlet strainer">
       <ul>
         {elements.map((e) => {
           const f = filters.find((x) => x.componentId === e.componentId);
@@ -42,6 +45,12 @@ export function FilterSection({ circuitId, filters, elements, points, mayLog, no
             </li>
           );
         })}
+        {strainers.map((s) => (
+          <li key={s.pointId} className="ruled grid gap-x-4 py-2.5 sm:grid-cols-[minmax(0,1fr)_auto]">
+            <p><strong className="font-semibold">Inlet strainer of the {s.component.toLowerCase()}</strong>, by its inlet vacuum, <span className={stateTone[s.state]}>{s.state}</span>. <span className="text-ink-2"><Verdict parts={s.verdict} /></span> <Link to={`/points/${s.pointId}`} className="way">Its readings</Link></p>
+            <MarginRule margin={s.margin} state={s.state} width={112} label={false} />
+          </li>
+        ))}
       </ul>
     </Section>
   );

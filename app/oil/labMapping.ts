@@ -21,7 +21,7 @@ export const placeFields = [
 export type PlaceField = (typeof placeFields)[number]["name"];
 export type LabField = PlaceField | AnalyteId;
 
-const fields: { name: LabField; heads: readonly string[] }[] = [...placeFields, ...analyteIds.map((name) => ({ name, heads: analytes[name].heads }))];
+const fields: { name: LabField; heads: readonly string[] }[] = [...placeFields, ...analyteIds.map((name) => ({ name, heads: [fold(analytes[name].label), ...analytes[name].heads] }))];
 
 export interface LabMapping {
   delimiter: Delimiter;

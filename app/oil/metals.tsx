@@ -17,12 +17,12 @@ export function MetalSection({ detail, samples, circuitId, axis }: { detail: Oil
     <Section title="Wear metals and dirt, ppm" aside="made per 1000 running hours, corrected for top-ups">
       <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Wear metals">
         <table className="w-full text-sm [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
-          <thead><tr className="ruled"><th scope="col">metal</th><th scope="col" className="text-right">read</th><th scope="col" className="text-right">corrected</th><th scope="col" className="text-right">rate now</th><th scope="col" className="text-right">usual</th><th scope="col" className="text-right">sisters</th><th scope="col" className="text-right">fixed limit</th><th scope="col">beyond</th></tr></thead>
+          <thead><tr className="ruled"><th scope="col">metal</th><th scope="col" className="text-right">read</th><th scope="col" className="text-right">usually</th><th scope="col" className="text-right">corrected</th><th scope="col" className="text-right">rate now</th><th scope="col" className="text-right">usual rate</th><th scope="col" className="text-right">sisters</th><th scope="col" className="text-right">fixed limit</th><th scope="col">beyond</th></tr></thead>
           <tbody>
             {detail.metals.map((m) => (
               <tr key={m.id} className={`ruled ${m.id === metal.id ? "bg-sea-soft" : ""}`}>
                 <td><button type="button" aria-pressed={m.id === metal.id} onClick={() => setChosen(m.id)} className="min-h-7 max-lg:min-h-11 hover:underline">{analytes[m.id].label}</button></td>
-                <td className="text-right">{m.below ? "< " : ""}{number(m.raw)}</td><td className="text-right">{number(m.corrected)}</td><td className="text-right">{number(m.rate)}</td><td className="text-right">{number(m.usual)}</td><td className="text-right">{number(m.sisters)}</td><td className="text-right">{number(m.fixed, 0)}</td>
+                <td className="text-right">{m.below ? "< " : ""}{number(m.raw)}</td><td className="text-right text-ink-2">{m.usualRaw === null ? "too little" : number(m.usualRaw)}</td><td className="text-right">{number(m.corrected)}</td><td className="text-right">{number(m.rate)}</td><td className="text-right">{number(m.usual)}</td><td className="text-right">{number(m.sisters)}</td><td className="text-right">{number(m.fixed, 0)}</td>
                 <td className={m.passed.length ? "text-verm" : "text-ink-2"}>{m.passed.length ? m.passed.map((p) => passedText[p]).join(", ") : "nothing"}</td>
               </tr>
             ))}

@@ -2,7 +2,7 @@
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { correctSeries, defaultPrior, fluidAt, mixing, type ConditionState, type NamedFluid, type OilAssessment, type OilSample } from "@core";
 import { db } from "~/db/client.server";
-import { circuits, components, debrisEvents, debrisTasks, fluids, instruments, lives, machines, oilAssessments, oilEvents, points, readings, samplePhotos, samples, sites } from "~/db/schema";
+import { assessments, circuits, components, debrisEvents, debrisTasks, fluids, instruments, lives, machines, oilAssessments, oilEvents, points, readings, samplePhotos, samples, sites } from "~/db/schema";
 import { assessedColumns, assessPointOf, assessReadingOf, contextOf, fluidOf, pointSetups } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { isUuid, notFound } from "~/platform/guard.server";
@@ -75,13 +75,16 @@ export interface ListedSample extends OilSample {
 
 /** One circuit's oil: what it says, and the samples that say so. */
 export async function circuitPage(id: string) {
-  const [place, [stored], found, withdrawn, events, elementPoints] = await Promise.all([
+  const [place, [stored], found, withdrawn, events, elementPoints, strainers] = await Promise.all([
     circuitPlace(id),
     db().select({ detail: oilAssessments.detail, stale: oilAssessments.stale }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)),
     samplesOf(db(), [id]),
     db().select().from(samples).where(and(eq(samples.circuitId, id), sql`${samples.withdrawnAt} is not null`)).orderBy(desc(samples.takenAt)).limit(5),
     db().select({ id: debrisEvents.id, what: debrisEvents.what, openedAt: debrisEvents.openedAt, closedAt: debrisEvents.closedAt }).from(debrisEvents).where(eq(debrisEvents.circuitId, id)).orderBy(desc(debrisEvents.openedAt)).limit(6),
     db().select({ componentId: components.id, pointId: points.id }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(and(eq(components.circuitId, id), eq(points.quantity, "pressureDrop"), isNull(points.retiredAt))),
+    db().select({ pointId: points.id, component: components.name, state: assessments.state, verdict: assessments.verdict, margin: assessments.margin })
+      .from(points).innerJoin(components, eq(components.id, points.componentId)).innerJoin(assessments, eq(assessments.pointId, points.id))
+      .where(and(eq(components.circuitId, id), eq(points.quantity, "vacuum"), isNull(points.retiredAt), isNull(components.retiredAt))).orderBy(components.position),
   ]);
   const all = found.get(id) ?? [];
   const listed = [...all.slice(-SHOWN_SAMPLES), ...withdrawn].sort((a, b) => b.takenAt.getTime() - a.takenAt.getTime());
@@ -91,7 +94,7 @@ export async function circuitPage(id: string) {
     samples: all.map(oilSampleOf),
     listed: listed.map((s): ListedSample => ({ ...oilSampleOf(s), laboratory: s.laboratory, withdrawn: s.withdrawnAt !== null })),
     events: events.map((e) => ({ id: e.id, what: e.what, openedAt: e.openedAt.getTime(), closedAt: e.closedAt?.getTime() ?? null })),
-    elementPoints,
+    elementPoints, strainers,
   };
 }
 

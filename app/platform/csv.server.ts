@@ -1,6 +1,10 @@
-/** Rows of a CSV file as a stream, and rows for PostgreSQL's COPY. */
+/** Rows of a CSV file as a stream, in and out, and rows for PostgreSQL's COPY. */
 import { parse } from "csv-parse";
-import { Readable } from "node:stream";
+import { PassThrough, Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
+import { to as copyTo } from "pg-copy-streams";
+import { connections } from "~/db/client.server";
+import { log } from "./log.server";
 import type { Delimiter } from "./csvText";
 
 const LONGEST_CELL = 20_000;
@@ -25,4 +29,36 @@ export async function firstRows(text: string, delimiter: Delimiter, count: numbe
 export function copyCell(value: string | number | null): string {
   if (value === null) return "\\N";
   return typeof value === "number" ? String(value) : value.replace(/[\\\t\n\r]/g, (c) => ({ "\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r" })[c]!);
+}
+
+/** SQL: cells that a spreadsheet would take for a formula get an apostrophe in front. */
+export const safeCell = (column: string) => `case when ${column} ~ '^[=+@\\-\\t\\r]' then '''' || ${column} else ${column} end`;
+
+/** SQL: a value that was given to `csvOut` by name. */
+export const setting = (name: string) => `current_setting('juncteral.${name}')`;
+
+/**
+ * The rows of a query as CSV, straight from the database as a stream. Values are passed as settings of the
+ * transaction, since COPY takes no parameters: names and query are constants of ours, values come from anywhere.
+ */
+export async function csvOut(query: string, values: Record<string, string> = {}): Promise<PassThrough> {
+  const client = await connections().connect();
+  const out = new PassThrough();
+  try {
+    await client.query("begin read only");
+    for (const [name, value] of Object.entries(values)) await client.query("select set_config($1, $2, true)", [`juncteral.${name}`, value]);
+    const source = client.query(copyTo(`copy (${query}) to stdout with (format csv, header true)`));
+    out.write("\ufeff");
+    pipeline(source, out).then(
+      () => client.query("commit").then(() => client.release(), (error: Error) => client.release(error)),
+      (error: Error) => {
+        log.error({ err: error.message }, "the export broke off");
+        client.release(error);
+      },
+    );
+  } catch (error) {
+    client.release(error as Error);
+    throw error;
+  }
+  return out;
 }

@@ -70,26 +70,25 @@ const groupBy = <T>(rows: readonly T[], key: (row: T) => string) => {
 /** Everything about some circuits that their oil is judged by. */
 export async function oilInputs(tx: Queryable, circuitIds: readonly string[]): Promise<Map<string, OilInput>> {
   const inCircuits = inArray(components.circuitId, [...circuitIds]);
-  const [circuitRows, componentRows, lifeRows, sampleRows, eventRows, setups, noted, temperatures, sisters] = await Promise.all([
-    tx.select({ circuit: circuits, fluid: fluids, hoursPerDay: machines.hoursPerDay }).from(circuits).innerJoin(machines, eq(machines.id, circuits.machineId)).leftJoin(fluids, eq(fluids.id, circuits.fluidId)).where(inArray(circuits.id, [...circuitIds])),
-    tx.select().from(components).where(and(inCircuits, isNull(components.retiredAt))).orderBy(components.position),
-    tx.select({ id: lives.id, componentId: lives.componentId, startedAt: lives.startedAt, endedAt: lives.endedAt }).from(lives).innerJoin(components, eq(components.id, lives.componentId)).where(inCircuits).orderBy(lives.startedAt),
-    samplesOf(tx, circuitIds),
-    tx.select({ event: oilEvents, fluid: fluids }).from(oilEvents).leftJoin(fluids, eq(fluids.id, oilEvents.fluidId)).where(inArray(oilEvents.circuitId, [...circuitIds])).orderBy(oilEvents.at),
-    pointSetups(tx).where(and(inCircuits, inArray(points.quantity, [...oilQuantities]), isNull(points.retiredAt))),
-    // one figure a month is enough to tell the hours at any day
-    tx.execute<{ circuitId: string; at: string; hours: number }>(sql`
+  // one after another: they share the connection of the transaction
+  const circuitRows = await tx.select({ circuit: circuits, fluid: fluids, hoursPerDay: machines.hoursPerDay }).from(circuits).innerJoin(machines, eq(machines.id, circuits.machineId)).leftJoin(fluids, eq(fluids.id, circuits.fluidId)).where(inArray(circuits.id, [...circuitIds]));
+  const componentRows = await tx.select().from(components).where(and(inCircuits, isNull(components.retiredAt))).orderBy(components.position);
+  const lifeRows = await tx.select({ id: lives.id, componentId: lives.componentId, startedAt: lives.startedAt, endedAt: lives.endedAt }).from(lives).innerJoin(components, eq(components.id, lives.componentId)).where(inCircuits).orderBy(lives.startedAt);
+  const sampleRows = await samplesOf(tx, circuitIds);
+  const eventRows = await tx.select({ event: oilEvents, fluid: fluids }).from(oilEvents).leftJoin(fluids, eq(fluids.id, oilEvents.fluidId)).where(inArray(oilEvents.circuitId, [...circuitIds])).orderBy(oilEvents.at);
+  const setups = await pointSetups(tx).where(and(inCircuits, inArray(points.quantity, [...oilQuantities]), isNull(points.retiredAt))).orderBy(components.position, points.name);
+  // one figure a month is enough to tell the hours at any day
+  const noted = await tx.execute<{ circuitId: string; at: string; hours: number }>(sql`
       select c.circuit_id as "circuitId", max(extract(epoch from r.taken_at) * 1000)::float8 as at, max(r.hours) as hours
       from readings r join points p on p.id = r.point_id join components c on c.id = p.component_id
-      where c.circuit_id = any(${sql.param([...circuitIds])}::uuid[]) and r.hours is not null and r.superseded_at is null group by c.circuit_id, date_trunc('month', r.taken_at)`),
-    tx.execute<{ circuitId: string; working: number; hottest: number }>(sql`
+      where c.circuit_id = any(${sql.param([...circuitIds])}::uuid[]) and r.hours is not null and r.superseded_at is null group by c.circuit_id, date_trunc('month', r.taken_at)`);
+  const temperatures = await tx.execute<{ circuitId: string; working: number; hottest: number }>(sql`
       select c.circuit_id as "circuitId", percentile_cont(0.5) within group (order by r.temperature) as working, max(r.temperature) as hottest
       from readings r join points p on p.id = r.point_id join components c on c.id = p.component_id
-      where c.circuit_id = any(${sql.param([...circuitIds])}::uuid[]) and r.temperature is not null and r.superseded_at is null and r.taken_at > ${new Date(now() - TEMPERATURE_DAYS * DAY).toISOString()} group by c.circuit_id`),
-    tx.execute<{ circuitId: string; kinds: string; rates: OilAssessment["rates"] }>(sql`
+      where c.circuit_id = any(${sql.param([...circuitIds])}::uuid[]) and r.temperature is not null and r.superseded_at is null and r.taken_at > ${new Date(now() - TEMPERATURE_DAYS * DAY).toISOString()} group by c.circuit_id`);
+  const sisters = await tx.execute<{ circuitId: string; kinds: string; rates: OilAssessment["rates"] }>(sql`
       select o.circuit_id as "circuitId", o.detail -> 'rates' as rates, (select string_agg(distinct c.kind, ',' order by c.kind) from components c where c.circuit_id = o.circuit_id and c.kind in ('axialPistonPump', 'gearPump')) as kinds
-      from oil_assessments o where o.detail is not null order by o.assessed_at desc limit ${MOST_SISTERS}`),
-  ]);
+      from oil_assessments o where o.detail is not null order by o.assessed_at desc limit ${MOST_SISTERS}`);
   const pointIds = setups.map((s) => s.pointId);
   const pointRows = pointIds.length === 0 ? [] : await tx.select({ id: points.id, name: points.name, componentId: points.componentId, circuitId: components.circuitId, component: components.name }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(inArray(points.id, pointIds));
   const placeOf = new Map(pointRows.map((p) => [p.id, p]));

@@ -1,12 +1,10 @@
 /** Reads of the record: who changed what, imports, and what export offers. */
 import { and, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
-import { PassThrough } from "node:stream";
-import { pipeline } from "node:stream/promises";
-import { to as copyTo } from "pg-copy-streams";
+import type { PassThrough } from "node:stream";
 import { pointQuantityIds, quantityOf } from "@core";
-import { connections, db } from "~/db/client.server";
+import { db } from "~/db/client.server";
 import { changes, circuits, components, imports, machines, points, readings } from "~/db/schema";
-import { log } from "~/platform/log.server";
+import { csvOut, safeCell, setting } from "~/platform/csv.server";
 
 /** Readings are counted up to here; beyond, the page says "more than". */
 const COUNTED = 100_000;
@@ -43,41 +41,17 @@ export interface Selection {
   withSuperseded: boolean;
 }
 
-/** Cells that a spreadsheet would take for a formula get an apostrophe in front. */
-const safe = (column: string) => `case when ${column} ~ '^[=+@\\-\\t\\r]' then '''' || ${column} else ${column} end`;
-
-/**
- * Readings as CSV, straight from the database as a stream. The selection is passed as settings of the
- * transaction, since COPY takes no parameters.
- */
-export async function readingsCsv(selection: Selection): Promise<PassThrough> {
-  const client = await connections().connect();
-  const out = new PassThrough();
-  try {
-    await client.query("begin read only");
-    await client.query("select set_config('juncteral.machine', $1, true), set_config('juncteral.point', $2, true), set_config('juncteral.from', $3, true), set_config('juncteral.to', $4, true)", [selection.machineId, selection.pointId, selection.from, selection.to]);
-    const source = client.query(copyTo(`copy (
+/** Readings as CSV, straight from the database as a stream. */
+export function readingsCsv(selection: Selection): Promise<PassThrough> {
+  return csvOut(`
       select m.tag || '/' || c.name || '/' || p.name as point, to_char(r.taken_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as taken_at, r.value, u.unit, r.least, r.temperature as oil_c, r.pressure as load_bar, r.speed as speed_rpm, r.hours as hours_h,
-             p.state, i.tag as instrument, ${safe("r.note")} as note, ${safe("r.taken_by")} as by, r.entered as as_entered, r.doubtful, r.superseded_at is not null as superseded, r.superseded_why
+             p.state, i.tag as instrument, ${safeCell("r.note")} as note, ${safeCell("r.taken_by")} as by, r.entered as as_entered, r.doubtful, r.superseded_at is not null as superseded, r.superseded_why
       from readings r join points p on p.id = r.point_id join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id left join instruments i on i.id = r.instrument_id
       left join lateral (values ${unitRows()}) u(quantity, unit) on u.quantity = p.quantity
-      where (current_setting('juncteral.machine') = '' or m.id::text = current_setting('juncteral.machine'))
-        and (current_setting('juncteral.point') = '' or p.id::text = current_setting('juncteral.point'))
-        and r.taken_at >= coalesce(nullif(current_setting('juncteral.from'), '')::timestamptz, '-infinity')
-        and r.taken_at < coalesce(nullif(current_setting('juncteral.to'), '')::timestamptz + interval '1 day', 'infinity')
+      where (${setting("machine")} = '' or m.id::text = ${setting("machine")})
+        and (${setting("point")} = '' or p.id::text = ${setting("point")})
+        and r.taken_at >= coalesce(nullif(${setting("from")}, '')::timestamptz, '-infinity')
+        and r.taken_at < coalesce(nullif(${setting("to")}, '')::timestamptz + interval '1 day', 'infinity')
         ${selection.withSuperseded ? "" : "and r.superseded_at is null"}
-      order by m.tag, c.position, p.name, r.taken_at) to stdout with (format csv, header true)`));
-    out.write("\ufeff");
-    pipeline(source, out).then(
-      () => client.query("commit").then(() => client.release(), (error: Error) => client.release(error)),
-      (error: Error) => {
-        log.error({ err: error.message }, "the export broke off");
-        client.release(error);
-      },
-    );
-  } catch (error) {
-    client.release(error as Error);
-    throw error;
-  }
-  return out;
+      order by m.tag, c.position, p.name, r.taken_at`, { machine: selection.machineId, point: selection.pointId, from: selection.from, to: selection.to });
 }

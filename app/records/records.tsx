@@ -32,6 +32,9 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
               <div className="col-span-2"><Button tone="plain">Export as CSV</Button></div>
             </Form>
           </Section>
+          <Section title="Samples of oil">
+            <p className="flex gap-5 py-2"><a href="/oil/samples.csv" className="way" download="samples.csv">Export all samples as CSV</a>{mayImport ? <Link to="/oil/import" className="way">Import a laboratory’s file</Link> : null}</p>
+          </Section>
           <Section title="The fleet as one file">
             <p className="py-2 text-ink-2">Sites, machines, circuits, components, points, fluids, instruments and stops as JSON with a published schema.</p>
             <p className="flex gap-5"><a href="/records/fleet.json" className="way" download="fleet.json">Export the fleet file</a>{mayEdit ? <Link to="/records/fleet" className="way">Import a fleet file</Link> : null}</p>

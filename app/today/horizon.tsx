@@ -6,7 +6,6 @@ import { stateTone } from "~/ui/state";
 import { dayText, useSite } from "~/ui/site";
 import type { HorizonLine } from "./queries.server";
 
-const WIDTH = 320;
 const TOP = 24;
 const ROW = 29;
 
@@ -22,7 +21,10 @@ export function Horizon({ lines, stops, months }: { lines: readonly HorizonLine[
   const start = startOfMonth(new TZDate(site.now, site.timeZone));
   const from = start.getTime();
   const to = addMonths(start, months + 1).getTime();
-  const x = (ms: number) => Math.min(WIDTH, Math.max(0, ((ms - from) / (to - from)) * WIDTH));
+  // in percent across and in pixels down, so that a bar stays beside its label at any width
+  const share = (ms: number) => Math.min(100, Math.max(0, ((ms - from) / (to - from)) * 100));
+  const percent = (value: number) => `${value.toFixed(2)}%`;
+  const x = (ms: number) => percent(share(ms));
   const height = TOP + lines.length * ROW;
   const at = (day: string) => Date.parse(`${day}T12:00:00Z`);
   const columns = stops.map((s) => ({ ...s, at: at(s.startsOn) })).filter((s) => s.at < to);
@@ -37,39 +39,39 @@ export function Horizon({ lines, stops, months }: { lines: readonly HorizonLine[
           </li>
         ))}
       </ul>
-      <svg viewBox={`0 0 ${WIDTH} ${height + 22}`} className="w-full overflow-visible" aria-hidden="true">
+      <svg height={height + 22} className="w-full overflow-visible" aria-hidden="true">
         {Array.from({ length: months + 1 }, (_, i) => {
           const month = addMonths(start, i);
           return (
             <g key={i}>
-              <path d={`M${x(month.getTime())} ${TOP - 6}V${height}`} stroke="var(--line)" />
-              <text x={x(month.getTime()) + 10} y={12} fontSize="11" fill="var(--ink-2)">{format(month, "MMMMM")}</text>
+              <line x1={x(month.getTime())} x2={x(month.getTime())} y1={TOP - 6} y2={height} stroke="var(--line)" />
+              <text x={x(month.getTime())} dx={10} y={12} fontSize="11" fill="var(--ink-2)">{format(month, "MMMMM")}</text>
             </g>
           );
         })}
         {columns.map((s) => (
           <g key={s.id}>
-            <rect x={x(s.at) - 5} y={TOP - 6} width={10} height={height - TOP + 6} fill="var(--sea-soft)" />
-            <text x={Math.min(WIDTH - 20, Math.max(20, x(s.at)))} y={height + 15} fontSize="11.5" fontWeight="640" textAnchor="middle" fill="var(--sea)">{dayText(s.at, site).replace(/ \d{4}$/, "")}</text>
+            <rect x={x(s.at)} width={10} y={TOP - 6} height={height - TOP + 6} transform="translate(-5 0)" fill="var(--sea-soft)" />
+            <text x={percent(Math.min(94, Math.max(6, share(s.at))))} y={height + 15} fontSize="11.5" fontWeight="640" textAnchor="middle" fill="var(--sea)">{dayText(s.at, site).replace(/ \d{4}$/, "")}</text>
           </g>
         ))}
         {lines.map((l, i) => {
           const y = TOP + i * ROW + ROW / 2 - 4;
-          const end = l.p90 === null ? WIDTH : x(l.p90);
+          const end = l.p90 === null ? 100 : share(l.p90);
           return (
             <g key={l.pointId} className={stateTone[l.state]}>
-              <rect x={x(l.p10)} y={y - 3.5} width={Math.max(2, end - x(l.p10))} height={7} fill="currentColor" opacity="0.32" />
-              {l.p50 !== null && l.p50 < to ? <path d={`M${x(l.p50)} ${y - 6.5}v13`} stroke="currentColor" strokeWidth="2.2" /> : null}
+              <rect x={x(l.p10)} y={y - 3.5} width={percent(Math.max(0.7, end - share(l.p10)))} height={7} fill="currentColor" opacity="0.32" />
+              {l.p50 !== null && l.p50 < to ? <line x1={x(l.p50)} x2={x(l.p50)} y1={y - 6.5} y2={y + 6.5} stroke="currentColor" strokeWidth="2.2" /> : null}
               {l.bookedOn ? (
-                <g transform={`translate(${x(at(l.bookedOn))} ${y})`}>
+                <svg x={x(at(l.bookedOn))} y={y} overflow="visible">
                   <circle r="5.5" fill="var(--sea)" />
                   <path d="M-2.4 0l1.8 1.9 3-3.6" fill="none" stroke="var(--on-sea)" strokeWidth="1.4" />
-                </g>
+                </svg>
               ) : null}
             </g>
           );
         })}
-        <path d={`M${x(site.now)} ${TOP - 6}V${height}`} stroke="var(--ink-2)" strokeDasharray="2 3" />
+        <line x1={x(site.now)} x2={x(site.now)} y1={TOP - 6} y2={height} stroke="var(--ink-2)" strokeDasharray="2 3" />
       </svg>
     </div>
   );

@@ -91,7 +91,7 @@ export async function horizon(): Promise<HorizonLine[]> {
   const result = await db().execute<{ pointId: string; label: string; state: ConditionState; p10: Date | string; p50: Date | string | null; p90: Date | string | null; bookedOn: string | null }>(sql`
     select p.id as "pointId", m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) as label, a.state, a.p10, a.p50, a.p90, b.starts_on::text as "bookedOn"
     from (select distinct on (p.component_id) a.*, p.component_id from assessments a join points p on p.id = a.point_id
-          where a.p10 < ${until} and a.state in ('drifting', 'alert', 'alarm') and p.retired_at is null order by p.component_id, a.urgency desc) a
+          where a.p10 < ${until} and (a.state in ('alert', 'alarm') or (a.state = 'drifting' and p.quantity <> 'pressureDrop')) and p.retired_at is null order by p.component_id, a.urgency desc) a
     join ${placed} on p.id = a.point_id ${openBooking}
     where ${living} order by a.p50 nulls last, a.p10 limit ${HORIZON_LINES}`);
   const ms = (value: Date | string | null) => (value === null ? null : new Date(value).getTime());

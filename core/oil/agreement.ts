@@ -69,11 +69,16 @@ export function leakRising(leak: LeakSeries): LeakChange {
 const join = (list: readonly string[]) => (list.length < 2 ? (list[0] ?? "") : `${list.slice(0, -1).join(", ")} and ${list.at(-1)}`);
 const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
+/** "the hoist pump's case drain", "pump A's case drain": a part with a letter or number of its own takes no article. */
+export function leakName({ component, what }: Pick<LeakChange, "component" | "what">): string {
+  return `${/\s([A-Z]|\d+)$/.test(component) ? "" : "the "}${component}'s ${what}`;
+}
+
 /** Oil and machine in one sentence, with the moment as a date. @param metals what rose, by name; empty: nothing */
 export function agreementOf(metals: readonly string[], moment: number, changes: readonly LeakChange[]): VerdictPart[] | null {
   const worse = changes.filter((c) => c.worse);
   const same = changes.filter((c) => c.worse === false);
-  const leaks = (list: readonly LeakChange[]) => list.map((c) => `the ${c.component}'s ${c.what}`);
+  const leaks = (list: readonly LeakChange[]) => list.map(leakName);
   const said = (before: string, after: string): VerdictPart[] => [{ text: before }, { date: moment, precision: "day" }, { text: after }];
   if (metals.length > 0 && worse.length > 0) {
     const all = [...metals, ...leaks(worse)];

@@ -11,7 +11,7 @@ import { fluidSuitability, usualPumpNeed, type ComponentFluidNeed, type FluidFin
 import { waterShare, type WaterSolubility } from "../fluid/water";
 import { mannKendall } from "../trend/mannKendall";
 import { theilSen } from "../trend/theilSen";
-import { agreementOf, leakRising, leakSince, type LeakChange, type LeakSeries } from "./agreement";
+import { agreementOf, leakName, leakRising, leakSince, type LeakChange, type LeakSeries } from "./agreement";
 import { analytes, wearMetalIds, type AnalyteId, type WearMetalId } from "./analytes";
 import { dirtCauses, type Cause } from "./causes";
 import { countFor, sampleCodes } from "./codes";
@@ -380,7 +380,7 @@ function verdictOf(p: Parts, samples: number): VerdictPart[] {
       text(` (${percent(cause.share)}).`);
     }
   } else if (rising(p.trends.over4)) {
-    text(` Fine particles double every ${p.trends.over4!.doublingYears.toFixed(1)} years, within one number of the code${slow.length > 0 ? `; ${slow.map((l) => `the ${l.component}'s ${l.what}`).join(" and ")} rises with them` : ""}.`);
+    text(` Fine particles double every ${p.trends.over4!.doublingYears.toFixed(1)} years, within one number of the code${slow.length > 0 ? `; ${slow.map(leakName).join(" and ")} ${slow.length > 1 ? "rise" : "rises"} with them` : ""}.`);
   }
   const suspect = p.suspects[0];
   if (p.rose.length > 0) text(` ${upperFirst(metalList(p.rose.map((m) => m.id as WearMetalId)))} made faster than before${suspect && suspect.share >= 0.4 ? `: the ${lower(suspect.name)} (${percent(suspect.share)})` : ""}.`);

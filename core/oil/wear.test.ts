@@ -4,7 +4,7 @@ import { agreementOf, leakRising, leakSince } from "./agreement";
 import { dirtCauses } from "./causes";
 import { partSuspects, type PartComponent } from "./parts";
 import { stepUp } from "./step";
-import { metalAlarm, metalSeries, rateRise, usualConcentration, type OilMove } from "./wear";
+import { metalAlarm, metalSeries, rateRise, type OilMove } from "./wear";
 
 const DAY = 86_400_000;
 
@@ -65,8 +65,8 @@ describe("wear metals", () => {
   test("a bound stands at its half with both ends kept", () => {
     const [p] = metalSeries("iron", [{ at: 1, hours: 0, results: { iron: { value: 2, below: true } } }], [], null);
     expect(p).toMatchObject({ raw: 2, below: true, corrected: 1, low: 0, high: 2, rate: null });
-    expect(usualConcentration("iron", [{ results: { iron: { value: 2, below: true } } }, { results: { iron: { value: 2, below: true } } }, { results: { iron: { value: 5 } } }])).toBeNull();
-    expect(usualConcentration("iron", [])).toBeNull();
+    const mostly = metalSeries("iron", [2, 2, 5].map((value, i) => ({ at: i, hours: i, results: { iron: { value, ...(value === 2 && { below: true }) } } })), [], null);
+    expect(metalAlarm("iron", mostly, [])!.usualRaw).toBeNull();
   });
   test("a doubled rate is called by its own history, with the samples between which it began", () => {
     const rng = random(11);

@@ -4,7 +4,7 @@
  */
 import { wearMetalAmounts, type OilEvent } from "../contamination/wearMetal";
 import { inverseEcdf, median, robustSpread } from "../trend/robust";
-import { analytes, wearMetalIds, type AnalyteId, type WearMetalId } from "./analytes";
+import type { AnalyteId } from "./analytes";
 import { censoredQuantile } from "./censored";
 import { middle, type OilSample, type Result } from "./sample";
 
@@ -91,6 +91,8 @@ export interface MetalAlarm {
   raw: number;
   below: boolean;
   corrected: number;
+  /** What is usually read (median, "less than" values counted as such); null: mostly less than what the laboratory can read. */
+  usualRaw: number | null;
   rate: number | null;
   /** Usual rate of this circuit before, and the rate that its own history makes unlikely (null: not passed). */
   usual: number | null;
@@ -171,15 +173,7 @@ export function metalAlarm(id: AnalyteId, series: readonly MetalPoint[], sisterR
   const at = rise ? series.indexOf(rated[rise.index]!) : null;
   const usual = rise?.usual ?? (rated.length > 0 ? Math.max(0, rateOver(rated).rate) : null);
   return {
-    id, raw: last.raw, below: last.below, corrected: last.corrected, rate: rise?.now ?? newest?.rate ?? null, usual, own: rise?.limit ?? null, sisters, sisterSamples: sisterRates.length, fixed, passed,
+    id, raw: last.raw, below: last.below, corrected: last.corrected, usualRaw: censoredQuantile(series.map((p) => ({ value: p.raw, below: p.below })), 0.5), rate: rise?.now ?? newest?.rate ?? null, usual, own: rise?.limit ?? null, sisters, sisterSamples: sisterRates.length, fixed, passed,
     since: at === null ? null : { after: series[Math.max(0, at - 1)]!.at, by: series[at]!.at },
   };
 }
-
-/** Typical concentration among earlier samples, "less than" values counted as such; null: most are below what was read. */
-export function usualConcentration(id: AnalyteId, samples: readonly Pick<OilSample, "results">[]): number | null {
-  const values = samples.flatMap((s) => (s.results[id] ? [s.results[id]] : []));
-  return values.length === 0 ? null : censoredQuantile(values, 0.5);
-}
-
-export const isWearMetal = (id: AnalyteId): id is WearMetalId => analytes[id].group === "wear" && wearMetalIds.includes(id as WearMetalId);

@@ -13,16 +13,9 @@ import { pipeline } from "node:stream/promises";
 import { closeConnections } from "~/db/client.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";
 import { runImport, saveMapping } from "~/records/import.server";
+import { median, page, say, signedIn, sqlTime, time } from "./timing";
 
-const say = (line: string) => process.stdout.write(`${line}\n`);
 const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
-const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1]!;
-
-async function time<T>(work: () => Promise<T> | T): Promise<{ ms: number; value: T }> {
-  const start = performance.now();
-  const value = await work();
-  return { ms: performance.now() - start, value };
-}
 
 /** (a) 100 000 readings as CSV through the import, against \copy of the same rows into the same table. */
 async function importing(): Promise<void> {
@@ -101,32 +94,6 @@ async function enlarge(): Promise<void> {
     analyze;`);
 }
 
-/** Server time of a page: median of many, after a warm-up, over loopback. */
-async function page(path: string, cookie: string): Promise<number> {
-  const times: number[] = [];
-  for (let i = 0; i < 25; i++) {
-    const { ms, value } = await time(async () => {
-      const answer = await fetch(`${process.env.BENCH_URL}${path}`, { headers: { Cookie: cookie } });
-      await answer.text();
-      return answer.status;
-    });
-    if (value !== 200) throw new Error(`${path} answered ${value}`);
-    if (i >= 5) times.push(ms);
-  }
-  return median(times);
-}
-
-async function sqlTime(queries: [sql: string, values: unknown[]][]): Promise<number> {
-  const times: number[] = [];
-  for (let i = 0; i < 25; i++) {
-    const { ms } = await time(async () => {
-      for (const [sql, values] of queries) await client.query(sql, values);
-    });
-    if (i >= 5) times.push(ms);
-  }
-  return median(times);
-}
-
 /** (c) pages with 5000 points and 1 000 000 readings, against the same data by plain SQL. */
 async function pages(): Promise<void> {
   await enlarge();
@@ -134,9 +101,7 @@ async function pages(): Promise<void> {
   await client.query("vacuum analyze");
   const { rows: [size] } = await client.query<{ points: string; readings: string }>("select (select count(*) from points) as points, (select count(*) from readings) as readings");
   say(`    ${size!.points} points, ${size!.readings} readings`);
-  const form = new URLSearchParams({ name: "engineer", password: process.env.BENCH_PASSWORD! });
-  const signedIn = await fetch(`${process.env.BENCH_URL}/sign-in`, { method: "POST", body: form, redirect: "manual", headers: { Origin: process.env.BENCH_URL!, "Content-Type": "application/x-www-form-urlencoded" } });
-  const cookie = signedIn.headers.get("set-cookie")!.split(";")[0]!;
+  const cookie = await signedIn();
   const { rows: [one] } = await client.query<{ id: string; machine: string }>("select p.id, m.id as machine from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.tag = 'BM-7' limit 1");
   const living = "p.retired_at is null and m.retired_at is null";
   const joins = "join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id";
@@ -159,7 +124,7 @@ async function pages(): Promise<void> {
   for (const [name, path, sql] of [["Today", "/", today], ["Fleet", "/fleet", fleet], ["Point", `/points/${one!.id}`, point]] as const) {
     const html = await page(path, cookie);
     const loaded = await page(`${path === "/" ? "/_root" : path}.data`, cookie);
-    const plain = await sqlTime(sql);
+    const plain = await sqlTime(client, sql);
     say(`    ${name}: plain SQL ${plain.toFixed(1)} ms, data of the page ${loaded.toFixed(1)} ms, whole page ${html.toFixed(1)} ms (an empty answer ${empty.toFixed(1)} ms)`);
     say(`(c) ${name}: data over plain SQL ${(loaded / plain).toFixed(2)}, page over plain SQL ${(html / plain).toFixed(2)} (aim at most 2)`);
   }
