@@ -1,9 +1,12 @@
 /** JSON Schema of the fleet file. Published in docs/formats.md and docs/fleet.schema.json; a test keeps them the same. */
-import { componentKindIds, limitBasisIds, pointQuantityIds, readingStateIds } from "@core";
+import { componentKindIds, fluidTypeIds, limitBasisIds, pointQuantityIds, readingStateIds, wearMetals, type FilterData, type FluidType, type Material } from "@core";
 
 const name = { type: "string", minLength: 1, maxLength: 100 } as const;
 const text = { type: "string", maxLength: 2000 } as const;
 const positive = { type: ["number", "null"], exclusiveMinimum: 0 } as const;
+/** ISO 4406, "18/16/13"; empty: none. */
+const code = { type: "string", pattern: "^(\\d{1,2}/\\d{1,2}/\\d{1,2})?$" } as const;
+const above = { type: "number", exclusiveMinimum: 0 } as const;
 const value = { type: ["number", "null"] } as const;
 
 function record(required: readonly string[], properties: Record<string, unknown>) {
@@ -16,7 +19,7 @@ export const fleetSchema = {
   ...record(["format", "version", "sites"], {
     format: { const: "juncteral-fleet" },
     version: { const: 1 },
-    fluids: { type: "array", items: record(["name", "kv40", "kv100", "density15"], { name, kv40: { type: "number", exclusiveMinimum: 2 }, kv100: { type: "number", exclusiveMinimum: 2 }, density15: { type: "number", minimum: 600, maximum: 1600 } }) },
+    fluids: { type: "array", items: record(["name", "kv40", "kv100", "density15"], { name, kv40: { type: "number", exclusiveMinimum: 2 }, kv100: { type: "number", exclusiveMinimum: 2 }, density15: { type: "number", minimum: 600, maximum: 1600 } , type: { enum: fluidTypeIds }, waterA: { type: ["number", "null"] }, waterB: positive }) },
     instruments: { type: "array", items: record(["tag", "name", "quantity", "fullScale", "accuracyClass"], { tag: name, name, quantity: { enum: pointQuantityIds }, fullScale: { type: "number", exclusiveMinimum: 0 }, accuracyClass: { type: "number", exclusiveMinimum: 0 } }) },
     sites: {
       type: "array",
@@ -38,6 +41,10 @@ export const fleetSchema = {
                 name,
                 fluid: { type: ["string", "null"] },
                 workingPressure: positive,
+                volume: positive,
+                startTemperature: value,
+                targetCode: code,
+                targetReason: text,
                 components: {
                   type: "array",
                   items: record(["name", "kind"], {
@@ -53,6 +60,10 @@ export const fleetSchema = {
                     fittedHours: { type: "number", minimum: 0 },
                     serial: { type: "string", maxLength: 60 },
                     knownWhenNew: { type: "boolean" },
+                    makersCode: code,
+                    materials: { type: "array", items: record(["metal", "part"], { metal: { enum: wearMetals }, part: text }) },
+                    symptomIfStuck: text,
+                    filter: { oneOf: [{ type: "null" }, record(["beta", "size", "flow", "bypass"], { beta: { type: "number", exclusiveMinimum: 1 }, size: above, flow: above, bypass: above, element: text })] },
                     points: {
                       type: "array",
                       items: record(["name", "quantity", "state"], {
@@ -81,7 +92,7 @@ export const fleetSchema = {
 export interface FleetFile {
   format: "juncteral-fleet";
   version: 1;
-  fluids?: { name: string; kv40: number; kv100: number; density15: number }[];
+  fluids?: { name: string; kv40: number; kv100: number; density15: number; type?: FluidType; waterA?: number | null; waterB?: number | null }[];
   instruments?: { tag: string; name: string; quantity: string; fullScale: number; accuracyClass: number }[];
   sites: FleetSite[];
 }
@@ -103,6 +114,10 @@ export interface FleetCircuit {
   name: string;
   fluid?: string | null;
   workingPressure?: number | null;
+  volume?: number | null;
+  startTemperature?: number | null;
+  targetCode?: string;
+  targetReason?: string;
   components?: FleetComponent[];
 }
 export interface FleetComponent {
@@ -118,6 +133,10 @@ export interface FleetComponent {
   fittedHours?: number;
   serial?: string;
   knownWhenNew?: boolean;
+  makersCode?: string;
+  materials?: Material[];
+  symptomIfStuck?: string;
+  filter?: (Omit<FilterData, "element"> & { element?: string }) | null;
   points?: FleetPoint[];
 }
 export interface FleetPoint {
