@@ -3,9 +3,16 @@ import { TZDate } from "@date-fns/tz";
 import type { ChartConfiguration, ChartDataset } from "chart.js";
 import type { AnnotationOptions } from "chartjs-plugin-annotation";
 import { addYears, format, startOfYear } from "date-fns";
-import { countFor, countsOfCode, decimalsFor, formatNumber, incomparable, sampleCodes, type MetalPoint, type OilAssessment, type OilSample } from "@core";
+import { countsOfCode, decimalsFor, formatNumber, type MetalPoint, type OilAssessment } from "@core";
 import type { MakeChart } from "~/ui/charts/canvas";
 import { faded, type Tone } from "~/ui/charts/tones";
+
+interface Sampled {
+  at: number;
+  comparable: boolean;
+  counts: (number | null)[];
+  numbers: (number | null)[];
+}
 
 type XY = { x: number; y: number };
 const figure = (value: number) => formatNumber(value, decimalsFor(value, 2));
@@ -52,17 +59,17 @@ function stepBand(tones: Record<Tone, string>, step: OilAssessment["step"], axis
 }
 
 /** Counts over three sizes, each with the count that its target number ends at. Samples that cannot be compared are hollow and not joined. */
-export function countsChart(samples: readonly OilSample[], { target, step }: Pick<OilAssessment, "target" | "step">, axis: Axis): MakeChart {
+export function countsChart(samples: readonly Sampled[], { target, step }: Pick<OilAssessment, "target" | "step">, axis: Axis): MakeChart {
   return (tones) => {
-    const lines = SIZES.flatMap(([id, size, tone, pointStyle], i): ChartDataset<"line", XY[]>[] => {
-      const points = (list: readonly OilSample[]) => list.flatMap((s) => {
-        const count = countFor(s, id);
-        return count === null || count <= 0 ? [] : [{ x: s.at, y: count }];
+    const lines = SIZES.flatMap(([, size, tone, pointStyle], i): ChartDataset<"line", XY[]>[] => {
+      const points = (comparable: boolean) => samples.flatMap((s) => {
+        const count = s.counts[i] ?? null;
+        return s.comparable !== comparable || count === null || count <= 0 ? [] : [{ x: s.at, y: count }];
       });
       const style = { pointStyle, pointRadius: 3, pointBorderColor: tones[tone], borderColor: tones[tone] } as const;
       return [
-        { label: `over ${size} µm`, data: points(samples.filter((s) => !incomparable(s))), ...style, borderWidth: 1.3, pointBackgroundColor: tones[tone], order: i },
-        { label: `over ${size} µm, not comparable`, data: points(samples.filter((s) => incomparable(s))), ...style, showLine: false, pointBackgroundColor: tones.paper, order: 5 },
+        { label: `over ${size} µm`, data: points(true), ...style, borderWidth: 1.3, pointBackgroundColor: tones[tone], order: i },
+        { label: `over ${size} µm, not comparable`, data: points(false), ...style, showLine: false, pointBackgroundColor: tones.paper, order: 5 },
       ];
     });
     const annotations = stepBand(tones, step, axis);
@@ -75,14 +82,10 @@ export function countsChart(samples: readonly OilSample[], { target, step }: Pic
 }
 
 /** Numbers of ISO 4406 as steps: what the laboratory's sheet shows, and what hides a doubling. */
-export function codesChart(samples: readonly OilSample[], { target, step }: Pick<OilAssessment, "target" | "step">, axis: Axis): MakeChart {
+export function codesChart(samples: readonly Sampled[], { target, step }: Pick<OilAssessment, "target" | "step">, axis: Axis): MakeChart {
   return (tones) => {
-    const coded = samples.filter((s) => !incomparable(s)).flatMap((s) => {
-      const codes = sampleCodes(s);
-      return codes ? [{ at: s.at, codes: codes.iso.codes }] : [];
-    });
     const lines = SIZES.map(([, size, tone, pointStyle], i): ChartDataset<"line", XY[]> => ({
-      label: `over ${size} µm`, data: coded.flatMap((c) => (typeof c.codes[i] === "number" ? [{ x: c.at, y: c.codes[i] }] : [])), stepped: "after", pointStyle, pointRadius: 3, borderColor: tones[tone], pointBackgroundColor: tones[tone], pointBorderColor: tones[tone], borderWidth: 1.3,
+      label: `over ${size} µm`, data: samples.flatMap((s) => (s.comparable && typeof s.numbers[i] === "number" ? [{ x: s.at, y: s.numbers[i] }] : [])), stepped: "after", pointStyle, pointRadius: 3, borderColor: tones[tone], pointBackgroundColor: tones[tone], pointBorderColor: tones[tone], borderWidth: 1.3,
     }));
     const annotations = stepBand(tones, step, axis);
     if (target) SIZES.forEach(([id, size, tone], i) => {

@@ -1,7 +1,6 @@
 import { useMemo, useState } from "react";
 import { Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/circuit";
-import { incomparable, sampleCodes, type OilAssessment } from "@core";
 import { guard, guardAction, idParam, isUuid } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { fieldsOf } from "~/platform/validate";
@@ -17,7 +16,7 @@ import { CauseList, FindingList, SuspectList } from "./chain";
 import { FilterSection } from "./filters";
 import { MetalSection } from "./metals";
 import { renewElement } from "./commands.server";
-import { circuitPage, circuitPlace, elementsIn } from "./queries.server";
+import { circuitPage, circuitPlace, elementsIn, type ShownOil } from "./queries.server";
 import { SizeSection } from "./sizes";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `Oil of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` }];
@@ -36,7 +35,7 @@ export const action = guardAction("technician", async ({ params, request }) => {
   return done.ok ? redirect(`/oil/${id}?said=element`) : answerWith({ problems: done.problems, componentId: fields.componentId }, { status: 422 });
 });
 
-function finding(machine: string, detail: OilAssessment | null, samples: number): string {
+function finding(machine: string, detail: ShownOil | null, samples: number): string {
   if (!detail || samples === 0) return `${machine}: no sample of its oil yet`;
   const worst = Math.max(...detail.over.map((o) => o ?? -Infinity));
   const parts: string[] = [];
@@ -55,12 +54,11 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
   const { detail } = page;
   const [view, setView] = useState<"counts" | "codes">("counts");
   const axis = useMemo(() => ({ timeZone: site.timeZone, now: page.now, dayOf: (ms: number) => dayText(ms, site) }), [site, page.now]);
-  const make = useMemo(() => (detail ? (view === "codes" ? codesChart : countsChart)(page.samples, detail, axis) : null), [detail, page.samples, view, axis]);
-  const latest = page.samples.findLast((s) => s.id === detail?.lastSampleId);
+  const make = useMemo(() => (detail ? (view === "codes" ? codesChart : countsChart)(page.picture, detail, axis) : null), [detail, page.picture, view, axis]);
   const ways = [{ to: `/oil/${page.circuitId}/fluid`, label: "Fluid and fills" }, { to: `/oil/${page.circuitId}/clean`, label: "Cleaning up" }, ...(mayEdit ? [{ to: `/oil/${page.circuitId}/settings`, label: "Target and materials" }] : []), { to: `/fleet/${page.machineId}`, label: "The machine" }];
   return (
     <>
-      <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.area || page.machine }]} title={finding(page.machine, detail, page.samples.length)}>
+      <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.area || page.machine }]} title={finding(page.machine, detail, page.picture.length)}>
         {page.name}{page.volume ? `, ${page.volume} L` : ""} of {page.fluid ?? "a fluid that nobody stated"}.
       </PageHead>
       {said && saidText[said] ? <Notice>{saidText[said]}</Notice> : null}
@@ -68,7 +66,7 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
       {detail ? (
         <div className="mb-5 grid gap-x-6 gap-y-2 sm:grid-cols-[minmax(0,1fr)_auto]">
           <div><p><StateWord state={detail.state} /></p><p className="text-[1.02rem] leading-relaxed text-ink-2"><Verdict parts={detail.verdict} /></p></div>
-          {page.samples.length > 0 ? <MarginRule margin={detail.margin} state={detail.state} width={160} of={detail.margin?.of} /> : null}
+          {page.picture.length > 0 ? <MarginRule margin={detail.margin} state={detail.state} width={160} of={detail.margin?.of} /> : null}
         </div>
       ) : null}
       <p className="mb-5 flex flex-wrap gap-x-5 gap-y-1">
@@ -76,7 +74,7 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
         {ways.map((w) => <Link key={w.to} to={w.to} className="way">{w.label}</Link>)}
       </p>
       {page.events.length > 0 ? <p className="mb-5 text-sm text-ink-2">{page.events.map((e) => <span key={e.id} className="mr-4"><Link to={`/oil/debris/${e.id}`} className="way">Debris event of {dayText(e.openedAt, site)}</Link>{e.closedAt ? `, closed ${dayText(e.closedAt, site)}` : ", open"}</span>)}</p> : null}
-      {page.samples.length === 0 ? <Empty>Nobody has sampled this oil, so nothing is known of its dirt, water or wear. {mayLog ? <>Take a bottle from a live line, warm and at work, and <Link to={`/oil/${page.circuitId}/sample`} className="act">enter what the laboratory finds</Link>.</> : "A technician can enter a sample."}</Empty> : null}
+      {page.picture.length === 0 ? <Empty>Nobody has sampled this oil, so nothing is known of its dirt, water or wear. {mayLog ? <>Take a bottle from a live line, warm and at work, and <Link to={`/oil/${page.circuitId}/sample`} className="act">enter what the laboratory finds</Link>.</> : "A technician can enter a sample."}</Empty> : null}
       {detail && detail.findings.length > 0 ? (
         <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
           <Section title="What happened, in order"><FindingList findings={detail.findings} />{detail.agreement ? <p className="mt-2 border-l-4 border-line-2 pl-3"><Verdict parts={detail.agreement} /></p> : null}</Section>
@@ -87,7 +85,7 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
         </div>
       ) : null}
       {detail && !detail.findings.length && detail.agreement ? <p className="mb-5 border-l-4 border-line-2 pl-3"><Verdict parts={detail.agreement} /></p> : null}
-      {make && page.samples.length > 1 ? (
+      {make && page.picture.length > 1 ? (
         <Section title="Particles over time" aside={
           <span role="group" aria-label="Show as" className="inline-flex gap-4">{(["counts", "codes"] as const).map((v) => <button key={v} type="button" aria-pressed={view === v} onClick={() => setView(v)} className={view === v ? "font-semibold text-ink" : "text-ink-2 hover:text-ink"}>{v}</button>)}</span>
         }>
@@ -95,26 +93,20 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
           <p className="text-sm text-ink-2">● over 4 µm ■ over 6 µm ▲ over 14 µm; hollow: cannot be compared.{view === "codes" ? " A number is a doubling: within it twice the particles do not show." : ""}</p>
         </Section>
       ) : null}
-      {latest ? <SizeSection sample={latest} target={detail?.target ?? null} over={detail?.over ?? []} /> : null}
-      {detail && detail.metals.length > 0 ? <MetalSection detail={detail} samples={page.samples} circuitId={page.circuitId} axis={axis} /> : null}
+      {page.latest ? <SizeSection sample={page.latest} target={detail?.target ?? null} over={detail?.over ?? []} /> : null}
+      {detail && page.metal ? <MetalSection key={page.circuitId} metals={detail.metals} first={page.metal} circuitId={page.circuitId} axis={axis} /> : null}
       <FilterSection circuitId={page.circuitId} filters={detail?.filters ?? []} elements={elements} points={page.elementPoints} strainers={page.strainers} mayLog={mayLog} now={page.now} />
       {page.listed.length > 0 ? (
         <Section title="Samples" aside={`the newest ${page.listed.length}`}>
           <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Samples">
             <table className="w-full text-sm [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
               <thead><tr className="ruled"><th scope="col">number</th><th scope="col">taken</th><th scope="col">code</th><th scope="col">water</th><th scope="col">40 °C</th><th scope="col">iron</th><th scope="col">remark</th></tr></thead>
-              <tbody>{page.listed.map((s) => {
-                const why = incomparable(s);
-                const iron = s.results.iron;
-                const water = s.results.water;
-                return (
-                  <tr key={s.id} className={`ruled ${s.withdrawn || why ? "text-ink-2" : ""}`}>
-                    <td className="whitespace-nowrap"><Link to={`/oil/samples/${s.id}`} className="way">{s.number}</Link></td><td className="whitespace-nowrap">{dayText(s.at, site)}</td><td className="whitespace-nowrap">{sampleCodes(s)?.iso.text ?? "–"}</td>
-                    <td className="whitespace-nowrap">{water ? `${water.below ? "< " : ""}${Math.round(water.value)} ppm` : "–"}</td><td>{s.results.kv40?.value ?? "–"}</td><td>{iron ? `${iron.below ? "< " : ""}${iron.value}` : "–"}</td>
-                    <td>{s.withdrawn ? "withdrawn" : (why ?? "")}</td>
-                  </tr>
-                );
-              })}</tbody>
+              <tbody>{page.listed.map((s) => (
+                <tr key={s.id} className={`ruled ${s.remark ? "text-ink-2" : ""}`}>
+                  <td className="whitespace-nowrap"><Link to={`/oil/samples/${s.id}`} className="way">{s.number}</Link></td><td className="whitespace-nowrap">{dayText(s.at, site)}</td><td className="whitespace-nowrap">{s.code ?? "–"}</td>
+                  <td className="whitespace-nowrap">{s.water ? `${s.water} ppm` : "–"}</td><td>{s.kv40 ?? "–"}</td><td>{s.iron || "–"}</td><td>{s.remark}</td>
+                </tr>
+              ))}</tbody>
             </table>
           </div>
         </Section>

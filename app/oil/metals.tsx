@@ -1,6 +1,7 @@
 /** Wear metals: a table of what each says by its own history, its sisters and fixed limits, and the chosen one over time. */
 import { useMemo, useState } from "react";
-import { analytes, formatNumber, type AnalyteId, type MetalAlarm, type OilAssessment, type OilSample } from "@core";
+import { useFetcher } from "react-router";
+import { analytes, formatNumber, type AnalyteId, type MetalAlarm, type MetalPoint } from "@core";
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { Section } from "~/ui/page";
 import { metalChart } from "./charts";
@@ -8,20 +9,25 @@ import { metalChart } from "./charts";
 const number = (value: number | null, digits = 1) => (value === null ? "–" : formatNumber(value, digits));
 const passedText: Record<MetalAlarm["passed"][number], string> = { own: "its own history", sisters: "its sisters", fixed: "the fixed limit" };
 
-export function MetalSection({ detail, samples, circuitId, axis }: { detail: OilAssessment; samples: readonly OilSample[]; circuitId: string; axis: Parameters<typeof metalChart>[3] }) {
-  const first = detail.metals.find((m) => m.passed.length > 0) ?? detail.metals[0]!;
+export function MetalSection({ metals, first, circuitId, axis }: { metals: readonly MetalAlarm[]; first: { id: AnalyteId; points: MetalPoint[] }; circuitId: string; axis: Parameters<typeof metalChart>[3] }) {
   const [chosen, setChosen] = useState<AnalyteId>(first.id);
-  const metal = detail.metals.find((m) => m.id === chosen) ?? first;
-  const make = useMemo(() => metalChart(analytes[metal.id].label, detail.metalPoints[metal.id] ?? [], metal.since, axis), [detail, metal, axis]);
+  const fetched = useFetcher<{ id: AnalyteId; points: MetalPoint[] }>();
+  const metal = metals.find((m) => m.id === chosen) ?? metals[0]!;
+  const points = chosen === first.id ? first.points : fetched.data?.id === chosen ? fetched.data.points : null;
+  const make = useMemo(() => (points ? metalChart(analytes[metal.id].label, points, metal.since, axis) : null), [points, metal, axis]);
+  const choose = (id: AnalyteId) => {
+    setChosen(id);
+    if (id !== first.id) void fetched.load(`/oil/${circuitId}/metal/${id}`);
+  };
   return (
     <Section title="Wear metals and dirt, ppm" aside="made per 1000 running hours, corrected for top-ups">
       <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Wear metals">
         <table className="w-full text-sm [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
           <thead><tr className="ruled"><th scope="col">metal</th><th scope="col" className="text-right">read</th><th scope="col" className="text-right">usually</th><th scope="col" className="text-right">corrected</th><th scope="col" className="text-right">rate now</th><th scope="col" className="text-right">usual rate</th><th scope="col" className="text-right">sisters</th><th scope="col" className="text-right">fixed limit</th><th scope="col">beyond</th></tr></thead>
           <tbody>
-            {detail.metals.map((m) => (
+            {metals.map((m) => (
               <tr key={m.id} className={`ruled ${m.id === metal.id ? "bg-sea-soft" : ""}`}>
-                <td><button type="button" aria-pressed={m.id === metal.id} onClick={() => setChosen(m.id)} className="min-h-7 max-lg:min-h-11 hover:underline">{analytes[m.id].label}</button></td>
+                <td><button type="button" aria-pressed={m.id === metal.id} onClick={() => choose(m.id)} className="min-h-7 max-lg:min-h-11 hover:underline">{analytes[m.id].label}</button></td>
                 <td className="text-right">{m.below ? "< " : ""}{number(m.raw)}</td><td className="text-right text-ink-2">{m.usualRaw === null ? "too little" : number(m.usualRaw)}</td><td className="text-right">{number(m.corrected)}</td><td className="text-right">{number(m.rate)}</td><td className="text-right">{number(m.usual)}</td><td className="text-right">{number(m.sisters)}</td><td className="text-right">{number(m.fixed, 0)}</td>
                 <td className={m.passed.length ? "text-verm" : "text-ink-2"}>{m.passed.length ? m.passed.map((p) => passedText[p]).join(", ") : "nothing"}</td>
               </tr>
@@ -29,9 +35,8 @@ export function MetalSection({ detail, samples, circuitId, axis }: { detail: Oil
           </tbody>
         </table>
       </div>
-      <div className="mt-3"><ChartCanvas key={circuitId} make={make} height={220} label={`${analytes[metal.id].label} in ppm over time, as read and corrected for top-ups. The samples hold the numbers.`} /></div>
+      <div className="mt-3 min-h-[220px]">{make ? <ChartCanvas make={make} height={220} label={`${analytes[metal.id].label} in ppm over time, as read and corrected for top-ups. The samples hold the numbers.`} /> : <p className="pt-4 text-ink-2" role="status">Fetching its readings…</p>}</div>
       <p className="text-sm text-ink-2">● {analytes[metal.id].label.toLowerCase()} corrected for top-ups ○ as read. Sisters: what nineteen of twenty of their samples stay under. Fixed limits are typical; the laboratory’s own for this fluid go first.</p>
-      {samples.length < 6 ? <p className="text-sm text-ink-2">Few samples yet: the own history begins to count at the sixth.</p> : null}
     </Section>
   );
 }

@@ -1,6 +1,6 @@
 /** What the Oil place shows. Judgements were made when a sample landed; pages read them. */
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
-import { correctSeries, defaultPrior, fluidAt, mixing, type ConditionState, type NamedFluid, type OilAssessment, type OilSample } from "@core";
+import { correctSeries, countFor, defaultPrior, fluidAt, formatNumber, incomparable, mixing, sampleCodes, type AnalyteId, type ConditionState, type MetalPoint, type NamedFluid, type OilAssessment, type OilSample, type Result } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, debrisEvents, debrisTasks, fluids, instruments, lives, machines, oilAssessments, oilEvents, points, readings, samplePhotos, samples, sites } from "~/db/schema";
 import { assessedColumns, assessPointOf, assessReadingOf, contextOf, fluidOf, pointSetups } from "~/platform/assessment.server";
@@ -68,16 +68,61 @@ export async function circuitPlace(id: string) {
   return row;
 }
 
-export interface ListedSample extends OilSample {
-  laboratory: string;
-  withdrawn: boolean;
+/** Counts (per mL, over 4, 6 and 14 µm) and numbers of the code for the pictures: small, since it goes to the browser. */
+export interface OilPicturePoint {
+  at: number;
+  comparable: boolean;
+  counts: (number | null)[];
+  numbers: (number | null)[];
 }
+
+/** A line of the list of samples. */
+export interface ListedSample {
+  id: string;
+  number: string;
+  at: number;
+  code: string | null;
+  water: string;
+  kv40: number | null;
+  iron: string;
+  /** Why it counts less, or not. */
+  remark: string;
+}
+
+const bounded = (result: Result | undefined, digits: number) => (result ? `${result.below ? "< " : result.above ? "> " : ""}${formatNumber(result.value, digits)}` : "");
+
+function listed(row: typeof samples.$inferSelect): ListedSample {
+  const sample = oilSampleOf(row);
+  return {
+    id: sample.id, number: sample.number, at: sample.at, code: sampleCodes(sample)?.iso.text ?? null, water: bounded(sample.results.water, 0), kv40: sample.results.kv40?.value ?? null, iron: bounded(sample.results.iron, 1),
+    remark: row.withdrawnAt ? "withdrawn" : (incomparable(sample) ?? ""),
+  };
+}
+
+function picturePoint(sample: OilSample): OilPicturePoint {
+  return { at: sample.at, comparable: incomparable(sample) === null, counts: (["over4", "over6", "over14"] as const).map((id) => countFor(sample, id)), numbers: (sampleCodes(sample)?.iso.codes ?? [null, null, null]).map((c) => (typeof c === "number" ? c : null)) };
+}
+
+/** The metal that is shown first: the first that is beyond something. */
+export function firstMetal(metals: OilAssessment["metals"]): AnalyteId | null {
+  return (metals.find((m) => m.passed.length > 0) ?? metals[0])?.id ?? null;
+}
+
+/** The series of one metal of a circuit, for its picture. */
+export async function metalOf(circuitId: string, metal: AnalyteId): Promise<MetalPoint[]> {
+  const [row] = await db().select({ points: sql<MetalPoint[] | null>`${oilAssessments.detail} -> 'metalPoints' -> ${metal}::text` }).from(oilAssessments).where(eq(oilAssessments.circuitId, circuitId));
+  return row?.points ?? [];
+}
+
+/** An assessment as its page shows it. */
+export type ShownOil = Omit<OilAssessment, "metalPoints" | "rates" | "measured">;
 
 /** One circuit's oil: what it says, and the samples that say so. */
 export async function circuitPage(id: string) {
   const [place, [stored], found, withdrawn, events, elementPoints, strainers] = await Promise.all([
     circuitPlace(id),
-    db().select({ detail: oilAssessments.detail, stale: oilAssessments.stale }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)),
+    // without the series: they are as large as all the rest, and one of them is shown
+    db().select({ detail: sql<ShownOil | null>`${oilAssessments.detail} - 'metalPoints' - 'rates' - 'measured'`, stale: oilAssessments.stale }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)),
     samplesOf(db(), [id]),
     db().select().from(samples).where(and(eq(samples.circuitId, id), sql`${samples.withdrawnAt} is not null`)).orderBy(desc(samples.takenAt)).limit(5),
     db().select({ id: debrisEvents.id, what: debrisEvents.what, openedAt: debrisEvents.openedAt, closedAt: debrisEvents.closedAt }).from(debrisEvents).where(eq(debrisEvents.circuitId, id)).orderBy(desc(debrisEvents.openedAt)).limit(6),
@@ -87,12 +132,16 @@ export async function circuitPage(id: string) {
       .where(and(eq(components.circuitId, id), eq(points.quantity, "vacuum"), isNull(points.retiredAt), isNull(components.retiredAt))).orderBy(components.position),
   ]);
   const all = found.get(id) ?? [];
-  const listed = [...all.slice(-SHOWN_SAMPLES), ...withdrawn].sort((a, b) => b.takenAt.getTime() - a.takenAt.getTime());
+  const detail = stored?.detail ?? null;
+  const latest = all.find((s) => s.id === detail?.lastSampleId);
+  const metal = detail ? firstMetal(detail.metals) : null;
   return {
     circuitId: id, name: place.circuit.name, machine: place.machine, machineId: place.machineId, area: place.area, volume: place.circuit.volume, fluid: place.fluid?.name ?? null, timeZone: place.timeZone, now: now(),
-    detail: stored?.detail ?? null, stale: stored?.stale ?? true,
-    samples: all.map(oilSampleOf),
-    listed: listed.map((s): ListedSample => ({ ...oilSampleOf(s), laboratory: s.laboratory, withdrawn: s.withdrawnAt !== null })),
+    detail, stale: stored?.stale ?? true,
+    picture: all.map((s) => picturePoint(oilSampleOf(s))),
+    latest: latest ? oilSampleOf(latest) : null,
+    metal: metal ? { id: metal, points: await metalOf(id, metal) } : null,
+    listed: [...all.slice(-SHOWN_SAMPLES), ...withdrawn].sort((a, b) => b.takenAt.getTime() - a.takenAt.getTime()).map(listed),
     events: events.map((e) => ({ id: e.id, what: e.what, openedAt: e.openedAt.getTime(), closedAt: e.closedAt?.getTime() ?? null })),
     elementPoints, strainers,
   };
