@@ -160,7 +160,7 @@ describe("samples", () => {
     expect(await withdrawSample(id, "", "T. Wren")).toMatchObject({ ok: false });
     expect(await withdrawSample(id, "wrong machine", "T. Wren")).toMatchObject({ ok: true });
     expect(await withdrawSample(id, "again", "T. Wren")).toMatchObject({ ok: false, status: 409 });
-    expect((await circuitPage(ids.circuit)).listed.find((s) => s.id === id)).toMatchObject({ withdrawn: true });
+    expect((await circuitPage(ids.circuit)).listed.find((s) => s.id === id)).toMatchObject({ remark: "withdrawn" });
     expect(await save(entry("B-1", 50, counts(9)))).toMatchObject({ ok: true });
   });
   test("the measured viscosity corrects the readings, and what that changed is told", async () => {

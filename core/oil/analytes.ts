@@ -26,7 +26,7 @@ const metal = (label: string, symbol: string, group: "wear" | "dirt" | "additive
 export const analytes = define({
   over4: count(4), over6: count(6), over14: count(14), over21: count(21), over38: count(38), over70: count(70),
   water: { label: "Water", short: "water", group: "condition", quantity: "concentration", greatest: 1_000_000, heads: ["water", "water content", "h2o", "water kf", "karl fischer"] },
-  waterShare: { label: "Water, share of saturation", short: "share of saturation", group: "condition", quantity: "share", greatest: 100, heads: ["water saturation", "saturation", "rh", "relative humidity"] },
+  waterShare: { label: "Share of water saturation", short: "share of saturation", group: "condition", quantity: "share", greatest: 100, heads: ["water saturation", "saturation", "rh", "relative humidity"] },
   kv40: { label: "Viscosity at 40 °C", short: "viscosity at 40 °C", group: "condition", quantity: "viscosity", greatest: 5000, heads: ["viscosity at 40", "viscosity 40", "viscosity 40c", "kv40", "v40", "viscosity at 40 °c", "viscosity 40 °c"] },
   kv100: { label: "Viscosity at 100 °C", short: "viscosity at 100 °C", group: "condition", quantity: "viscosity", greatest: 500, heads: ["viscosity at 100", "viscosity 100", "viscosity 100c", "kv100", "v100", "viscosity at 100 °c", "viscosity 100 °c"] },
   acidNumber: { label: "Acid number", short: "acid number", group: "condition", quantity: "acidNumber", greatest: 50, heads: ["acid number", "acidity", "an", "tan", "neutralisation number"] },
