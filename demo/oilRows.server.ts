@@ -22,7 +22,7 @@ export function addOil(rows: Rows, at: { circuitId: string; tag: string; fluidId
   const newest = oil.moves.at(-1)!;
   rows.oilEvents.push({ circuitId: at.circuitId, kind: "level", at: new Date(newest.at + DAY), level: "Middle of the glass", condition: "Oil 46 °C, machine level, actuators retracted", by: "T. Wren" });
   oil.samples.forEach((s, i) => rows.samples.push({
-    circuitId: at.circuitId, number: `${at.tag}-${new Date(s.at).getUTCFullYear()}-${String(i + 1).padStart(3, "0")}`, takenAt: new Date(s.at), hours: s.hours, place: s.place, state: s.state, results: s.results, laboratory: LABORATORY, note: s.note,
+    id: crypto.randomUUID(), circuitId: at.circuitId, number: `${at.tag}-${new Date(s.at).getUTCFullYear()}-${String(i + 1).padStart(3, "0")}`, takenAt: new Date(s.at), hours: s.hours, place: s.place, state: s.state, results: s.results, laboratory: LABORATORY, note: s.note,
     colour: s.place === "drain" ? "dark, cloudy" : "amber, clear", sludge: s.place === "drain" ? "traces" : "none", takenBy: "T. Wren",
   }));
 }
@@ -42,7 +42,7 @@ export async function addDebrisEvents(tx: Queryable, rows: Rows, now: number): P
     const source = event.closedAt ? found.id : null;
     const id = crypto.randomUUID();
     const at = event.openedAt.getTime();
-    const clean = event.closedAt ? rows.samples.filter((s) => s.circuitId === place.circuit.id && s.takenAt.getTime() > at).at(6) : undefined;
+    const clean = event.closedAt ? rows.samples.filter((s) => s.circuitId === place.circuit.id && s.takenAt.getTime() > at).at(5) : undefined;
     await tx.insert(debrisEvents).values({ ...event, id, circuitId: place.circuit.id!, foundAtId: found.id, sourceComponentId: source, cleanSampleId: clean?.id ?? null });
     await tx.insert(debrisTaskRows).values(debrisTasks(place.parts, found.id, { targetCodes, minutes: 120 }).map((t, position) => ({
       eventId: id, kind: t.kind, position, componentId: t.componentId, title: t.title, detail: t.detail, dueOn: t.dueDays === null ? null : iso(at + t.dueDays * DAY),

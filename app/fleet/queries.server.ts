@@ -2,7 +2,7 @@
 import { and, eq, isNull, sql } from "drizzle-orm";
 import { missingPoints, stateOfUrgency, type Assessment, type ConditionState, type PointQuantityId } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, circuits, components, fluids, instruments, lives, machines, points, sites, stops, temporaryChanges } from "~/db/schema";
+import { assessments, circuits, components, fluids, instruments, lives, machines, oilAssessments, points, sites, stops, temporaryChanges } from "~/db/schema";
 import { notFound } from "~/platform/guard.server";
 import type { RecordKind } from "./form";
 
@@ -21,7 +21,7 @@ export interface FleetMachine {
 export async function fleetList(withRetired: boolean): Promise<FleetMachine[]> {
   const result = await db().execute<Omit<FleetMachine, "worst"> & { urgency: number | null } & Record<string, unknown>>(sql`
     select m.id, m.name, m.tag, m.area, m.retired_at is not null as retired, count(p.id)::int as points,
-           max(a.urgency) as urgency, count(*) filter (where a.urgency >= 30)::int as needing
+           greatest(max(a.urgency), (select max(o.urgency) from oil_assessments o join circuits ok on ok.id = o.circuit_id where ok.machine_id = m.id and ok.retired_at is null and o.urgency >= 30)) as urgency, count(*) filter (where a.urgency >= 30)::int as needing
     from machines m
     left join circuits k on k.machine_id = m.id and k.retired_at is null
     left join components c on c.circuit_id = k.id and c.retired_at is null
@@ -50,7 +50,7 @@ export async function machinePage(id: string) {
   if (!machine) throw notFound("machine");
   const [altered, circuitRows, componentRows, pointRows] = await Promise.all([
     db().select({ what: temporaryChanges.what, before: temporaryChanges.before, by: temporaryChanges.by }).from(temporaryChanges).where(and(eq(temporaryChanges.machineId, id), isNull(temporaryChanges.putBackAt))).orderBy(temporaryChanges.at),
-    db().select({ circuit: circuits, fluid: fluids.name }).from(circuits).leftJoin(fluids, eq(fluids.id, circuits.fluidId)).where(and(eq(circuits.machineId, id), isNull(circuits.retiredAt))).orderBy(circuits.name),
+    db().select({ circuit: circuits, fluid: fluids.name, oil: oilAssessments.state }).from(circuits).leftJoin(fluids, eq(fluids.id, circuits.fluidId)).leftJoin(oilAssessments, eq(oilAssessments.circuitId, circuits.id)).where(and(eq(circuits.machineId, id), isNull(circuits.retiredAt))).orderBy(circuits.name),
     db().select({ component: components, life: lives }).from(components).innerJoin(circuits, eq(circuits.id, components.circuitId)).leftJoin(lives, and(eq(lives.componentId, components.id), isNull(lives.endedAt)))
       .where(and(eq(circuits.machineId, id), isNull(components.retiredAt))).orderBy(components.position, components.name),
     db().select({ id: points.id, componentId: points.componentId, name: points.name, quantity: points.quantity, unit: points.unit, state: assessments.state, margin: assessments.margin, lastRaw: assessments.lastRaw, lastAt: assessments.lastAt, verdict: assessments.verdict })
@@ -61,8 +61,8 @@ export async function machinePage(id: string) {
     altered,
     machine: { ...machine.machines, retired: machine.machines.retiredAt !== null },
     site: machine.sites.name,
-    circuits: circuitRows.map(({ circuit, fluid }) => ({
-      id: circuit.id, name: circuit.name, fluid, workingPressure: circuit.workingPressure,
+    circuits: circuitRows.map(({ circuit, fluid, oil }) => ({
+      id: circuit.id, name: circuit.name, fluid, oil: oil ?? "unproven", workingPressure: circuit.workingPressure,
       components: componentRows.filter((r) => r.component.circuitId === circuit.id).map(({ component, life }) => ({
         id: component.id, kind: component.kind, name: component.name, model: component.model, serial: life?.serial ?? "", startedAt: life?.startedAt.getTime() ?? null, knownWhenNew: life?.knownWhenNew ?? true,
         points: pointRows.filter((p) => p.componentId === component.id).map((p): MachinePoint => ({ ...p, state: p.state ?? "unproven", verdict: p.verdict ?? [], lastAt: p.lastAt?.getTime() ?? null })),

@@ -59,10 +59,10 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
   return (
     <>
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.area || page.machine }]} title={finding(page.machine, detail, page.picture.length)}>
-        {page.name}{page.volume ? `, ${page.volume} L` : ""} of {page.fluid ?? "a fluid that nobody stated"}.
+        {page.name}, {page.volume ? `${page.volume} L of ` : ""}{page.fluid ?? "a fluid that nobody stated"}.
       </PageHead>
       {said && saidText[said] ? <Notice>{saidText[said]}</Notice> : null}
-      {page.stale ? <Notice tone="ochre" live={false}>Something has changed since this was worked out; it is being worked out again.</Notice> : null}
+      {page.stale && detail ? <Notice tone="ochre" live={false}>Something has changed since this was worked out; it is being worked out again.</Notice> : null}
       {detail ? (
         <div className="mb-5 grid gap-x-6 gap-y-2 sm:grid-cols-[minmax(0,1fr)_auto]">
           <div><p><StateWord state={detail.state} /></p><p className="text-[1.02rem] leading-relaxed text-ink-2"><Verdict parts={detail.verdict} /></p></div>

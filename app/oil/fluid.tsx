@@ -67,7 +67,7 @@ export default function Fluid({ loaderData: { page, mayLog, submission, said }, 
               <ul>{page.detail.suitability.map((s) => (
                 <li key={s.componentId} className="ruled py-2">
                   <strong className="font-semibold">{s.name}</strong>{s.usual ? <span className="text-sm text-ink-2"> by the usual range of its kind; the maker’s goes first</span> : null}
-                  <ul className="text-sm">{s.findings.map((f) => <li key={f.at} className={verdictTone[f.verdict]}>{f.at === "type" ? "Type" : f.at === "start" ? "At the start" : f.at === "working" ? "At work" : "Hottest"}{f.temperature !== null && f.viscosity !== null ? `, ${show(f.temperature, "oilTemperature")}: ${formatNumber(f.viscosity, decimalsFor(f.viscosity, 2))} mm²/s` : ""}, {f.message}.</li>)}</ul>
+                  <ul className="text-sm">{s.findings.map((f) => <li key={f.at} className={verdictTone[f.verdict]}>{f.at === "type" ? "Type" : f.at === "start" ? "At the start" : f.at === "working" ? "At work" : "Hottest"}{f.temperature !== null && f.viscosity !== null ? `, ${show(f.temperature, "oilTemperature")}: ${formatNumber(f.viscosity, decimalsFor(f.viscosity, 2))} mm²/s,` : ":"} {f.message}.</li>)}</ul>
                 </li>
               ))}</ul>
             )}

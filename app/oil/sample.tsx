@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/sample";
-import { analyteIds, analytes, incomparable, overTarget, quantityOf, sampleCodes, samplePlaces, sampleStates } from "@core";
+import { analyteIds, analytes, incomparable, overTarget, sampleCodes, samplePlaces, sampleStates } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { fieldsOf } from "~/platform/validate";
@@ -30,6 +30,9 @@ export const action = guardAction("technician", async ({ params, request, user }
   return redirect(`/oil/${(await samplePage(id)).circuitId}?said=withdrawn`);
 });
 
+/** As many figures as the laboratory wrote. */
+const significant = (value: number) => Math.min(5, Math.max(1, String(value).replace(/^0*\.?0*|\./g, "").length));
+
 export default function Sample({ loaderData: { page, target, mayLog }, actionData }: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
@@ -55,7 +58,7 @@ export default function Sample({ loaderData: { page, target, mayLog }, actionDat
           <Section title="What was found">
             {found.length === 0 ? <p className="py-2 text-ink-2">Nothing but particles was looked for.</p> : <dl>{found.map((id) => {
               const result = sample.results[id]!;
-              return <div key={id} className="ruled flex justify-between gap-3 py-1"><dt className="text-ink-2">{analytes[id].label}</dt><dd>{result.below ? "less than " : result.above ? "more than " : ""}{show(result.value, analytes[id].quantity, quantityOf(analytes[id].quantity).decimals > 1 ? { digits: 3 } : {})}</dd></div>;
+              return <div key={id} className="ruled flex justify-between gap-3 py-1"><dt className="text-ink-2">{analytes[id].label}</dt><dd>{result.below ? "less than " : result.above ? "more than " : ""}{show(result.value, analytes[id].quantity, { digits: significant(result.value) })}</dd></div>;
             })}</dl>}
             {about.colour || about.sludge || about.note ? <p className="py-2">{[about.colour && `Colour: ${about.colour}.`, about.sludge && `Sludge: ${about.sludge}.`, about.note].filter(Boolean).join(" ")}</p> : null}
           </Section>
