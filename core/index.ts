@@ -105,7 +105,7 @@ export { analyteIds, analytes, countIds, countSizes, isAnalyte } from "./oil/ana
 export type { Analyte, AnalyteGroup, AnalyteId, CountId, WearMetalId } from "./oil/analytes";
 export { incomparable, middle, sampleProblems, samplePlaces, sampleStates } from "./oil/sample";
 export type { OilSample, Result, Results, SamplePlace, SampleState } from "./oil/sample";
-export { countFor, sampleCodes } from "./oil/codes";
+export { countFor, sampleCodes, sampleIso } from "./oil/codes";
 export type { SampleCodes } from "./oil/codes";
 export { circuitTarget } from "./oil/target";
 export { currentFill, fluidAt, measuredViscosities, mixing, mixtureViscosity } from "./oil/fill";

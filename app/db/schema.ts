@@ -433,7 +433,7 @@ export const samples = pgTable("samples", {
   withdrawnBy: text("withdrawn_by"),
   withdrawnWhy: text("withdrawn_why"),
   createdAt: created(),
-}, (t) => [index("samples_circuit").on(t.circuitId, t.takenAt), uniqueIndex("samples_number").on(t.number).where(sql`${t.withdrawnAt} is null`)]);
+}, (t) => [index("samples_circuit").on(t.circuitId, t.takenAt), uniqueIndex("samples_number").on(t.number).where(sql`${t.withdrawnAt} is null`), index("samples_withdrawn").on(t.circuitId, t.takenAt).where(sql`${t.withdrawnAt} is not null`)]);
 
 /** A patch, the bottle, the debris. */
 export const samplePhotos = pgTable("sample_photos", {

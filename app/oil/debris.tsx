@@ -1,6 +1,6 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/debris";
-import { sampleCodes } from "@core";
+import { sampleIso } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { fieldsOf } from "~/platform/validate";
@@ -15,7 +15,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `Debris ev
 
 export const loader = guard("viewer", async ({ params, user }) => {
   const page = await debrisPage(idParam(params));
-  return { page, circuitId: page.event.circuitId, since: page.since.map((s) => ({ id: s.id, number: s.number, at: s.at, code: sampleCodes(s)?.iso.text ?? null, clean: isClean(s, page.target) })), mayLog: mayAct(user.role, "technician"), mayClose: mayAct(user.role, "engineer") };
+  return { page, circuitId: page.event.circuitId, since: page.since.map((s) => ({ id: s.id, number: s.number, at: s.at, code: sampleIso(s)?.text ?? null, clean: isClean(s, page.target) })), mayLog: mayAct(user.role, "technician"), mayClose: mayAct(user.role, "engineer") };
 });
 
 export const action = guardAction("technician", async ({ params, request, user }) => {

@@ -1,4 +1,4 @@
-import { Form, Link, data as answerWith, redirect } from "react-router";
+import { Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/import";
 import { analyteIds, analytes } from "@core";
 import { dateOrders } from "~/platform/csvCells";
@@ -6,9 +6,9 @@ import { delimiters } from "~/platform/csvText";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { importRecord } from "~/platform/imports.server";
 import { fieldsOf } from "~/platform/validate";
-import { Button, FormProblemsProvider, Notice, SelectField } from "~/ui/form";
-import { BadRows, columnOptions, columnText, fatesText, FirstRows, FormatFields } from "~/ui/importFile";
-import { PageHead, Section } from "~/ui/page";
+import { SelectField } from "~/ui/form";
+import { columnOptions, columnText, fatesText, FormatFields, ImportForm } from "~/ui/importFile";
+import { PageHead } from "~/ui/page";
 import { labPreview, runLabImport, saveLabMapping } from "./labImport.server";
 import { labMappingOf, placeFields } from "./labMapping";
 
@@ -44,33 +44,19 @@ export default function LabImport({ loaderData: { about, preview }, actionData }
       </>
     );
   }
-  const { mapping, head, counts } = preview;
+  const { mapping, head } = preview;
   const options = columnOptions(head, mapping.hasHeader);
   const column = (name: string, label: string) => <SelectField key={name} name={`column-${name}`} label={label} defaultValue={columnText(mapping.columns[name as keyof typeof mapping.columns])} options={options} />;
   return (
     <>
       <PageHead crumbs={crumbs} title={fatesText(preview)}>{about.fileName}, {about.laboratory}.{fromText[preview.from]} Nothing is saved yet.</PageHead>
-      <Form method="post" key={JSON.stringify(mapping)} noValidate>
-        <FormProblemsProvider problems={actionData?.problems}>
-          <div className="gap-x-8 max-xl:flex max-xl:flex-col xl:grid xl:grid-cols-[320px_minmax(0,1fr)]">
-            <Section title="What is what" className="max-xl:order-2">
-              <div className="mt-3 grid grid-cols-2 gap-3">
-                <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
-                {placeFields.map((f) => column(f.name, f.label))}
-                <SelectField name="countsPer" label="Particles are" defaultValue={mapping.countsPer} options={[{ value: "/mL", label: "per mL" }, { value: "/100 mL", label: "per 100 mL" }]} />
-                <SelectField name="water" label="Bare water is" defaultValue={mapping.water} options={[{ value: "ppm", label: "ppm" }, { value: "%", label: "percent" }]} />
-                {analyteIds.map((id) => column(id, analytes[id].label))}
-              </div>
-              <div className="mt-3"><Button tone="plain" name="intent" value="preview">Look again</Button></div>
-            </Section>
-            <div className="min-w-0">
-              <BadRows fates={preview} skipBad={mapping.skipBad} />
-              {counts.add > 0 ? <div className="mb-5"><Button name="intent" value="import">Import {counts.add} sample{counts.add === 1 ? "" : "s"}</Button></div> : <Notice tone="ochre">There is nothing to add{counts.there ? ": every good row is recorded already" : " under this mapping"}.</Notice>}
-              <FirstRows fates={preview} hasHeader={mapping.hasHeader} />
-            </div>
-          </div>
-        </FormProblemsProvider>
-      </Form>
+      <ImportForm mapping={mapping} fates={preview} noun="sample" problems={actionData?.problems}>
+        <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
+        {placeFields.map((f) => column(f.name, f.label))}
+        <SelectField name="countsPer" label="Particles are" defaultValue={mapping.countsPer} options={[{ value: "/mL", label: "per mL" }, { value: "/100 mL", label: "per 100 mL" }]} />
+        <SelectField name="water" label="Bare water is" defaultValue={mapping.water} options={[{ value: "ppm", label: "ppm" }, { value: "%", label: "percent" }]} />
+        {analyteIds.map((id) => column(id, analytes[id].label))}
+      </ImportForm>
     </>
   );
 }

@@ -1,23 +1,17 @@
 /** Import of a laboratory's file: a preview with every row's fate, then all or nothing. The mapping is kept for the laboratory. */
 import { eq, isNull, sql } from "drizzle-orm";
-import { Readable } from "node:stream";
-import { pipeline } from "node:stream/promises";
-import { from as copyFrom } from "pg-copy-streams";
-import { connections, db } from "~/db/client.server";
+import { db } from "~/db/client.server";
 import { circuits, imports, laboratories, machines, sites } from "~/db/schema";
 import { now } from "~/platform/clock.server";
-import { copyCell, firstRows, rowsOf, type Row } from "~/platform/csv.server";
+import { firstRows } from "~/platform/csv.server";
 import { guessDateOrder } from "~/platform/csvCells";
 import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
-import type { ImportRow } from "~/platform/imports.server";
+import { copyIn, fatesShown, goodRows, readFile, type Imported, type ImportRow, type ReadFile } from "~/platform/imports.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
 import type { FileFates } from "~/ui/importFile";
 import { fits, guessLabColumns, labMappingSchema, type LabMapping } from "./labMapping";
 import { foldName, labReader, type LabCircuit, type LabFate, type LabLookup, type NewSample } from "./labRows";
-
-const SHOWN_ROWS = 25;
-const SHOWN_BAD = 200;
 
 async function lookupFor(): Promise<LabLookup> {
   const rows = await db().select({ id: circuits.id, circuit: circuits.name, machine: machines.name, tag: machines.tag, timeZone: sites.timeZone, filledAt: sql<string | null>`(select min(e.at) from oil_events e where e.circuit_id = ${circuits.id} and e.kind in ('fill', 'change'))` })
@@ -60,21 +54,11 @@ async function recordedNumbers(numbers: readonly string[]): Promise<Map<string, 
   return new Map(result.rows.map((r) => [r.number, { circuitId: r.circuitId, at: Number(r.at) }]));
 }
 
-async function walk(text: string, mapping: LabMapping, by: string, visit: (fate: LabFate, cells: string[]) => void): Promise<void> {
-  const read = labReader(mapping, await lookupFor(), by);
-  const fates: LabFate[] = [];
-  const shown: string[][] = [];
-  let head = mapping.hasHeader;
-  for await (const { record, info } of rowsOf(text, mapping) as AsyncIterable<Row>) {
-    if (head) {
-      head = false;
-      continue;
-    }
-    if (shown.length < SHOWN_ROWS) shown.push(record);
-    fates.push(read(record, info.lines));
-  }
+/** Every row's fate, in one pass over the file and one look at the numbers that are on record. */
+async function fatesOf(text: string, mapping: LabMapping, by: string): Promise<ReadFile<LabFate>> {
+  const { fates, shown } = await readFile(text, mapping, labReader(mapping, await lookupFor(), by));
   const recorded = await recordedNumbers(fates.flatMap((f) => (f.fate === "add" ? [f.sample.number] : [])));
-  fates.forEach((fate, i) => visit(fate.fate === "add" ? against(fate, recorded.get(fate.sample.number)) : fate, shown[i] ?? []));
+  return { shown, fates: fates.map((fate) => (fate.fate === "add" ? against(fate, recorded.get(fate.sample.number)) : fate)) };
 }
 
 function against(fate: LabFate & { fate: "add" }, there: { circuitId: string; at: number } | undefined): LabFate {
@@ -91,15 +75,7 @@ export interface LabPreview extends FileFates {
 export async function labPreview(record: ImportRow): Promise<LabPreview> {
   const text = decode(record.content);
   const { mapping, from } = await mappingFor(record, text);
-  const head = (await firstRows(text, mapping.delimiter, 1))[0] ?? [];
-  const result: LabPreview = { mapping, from, head, rows: [], bad: [], counts: { add: 0, there: 0, bad: 0 } };
-  await walk(text, mapping, record.createdBy, (fate, cells) => {
-    result.counts[fate.fate]++;
-    const reason = fate.fate === "bad" ? fate.reason : fate.fate === "there" ? "recorded already" : fate.sample.number;
-    if (fate.fate === "bad" && result.bad.length < SHOWN_BAD) result.bad.push({ line: fate.line, reason });
-    if (result.rows.length < SHOWN_ROWS) result.rows.push({ line: fate.line, cells: cells.slice(0, 16).map((c) => c.slice(0, 60)), fate: fate.fate, reason });
-  });
-  return result;
+  return { mapping, from, ...(await fatesShown(text, mapping.delimiter, await fatesOf(text, mapping, record.createdBy), (fate) => fate.sample.number)) };
 }
 
 /** Keep a mapping with the import. Returns what is wrong with it. */
@@ -114,57 +90,32 @@ export async function saveLabMapping(id: string, raw: unknown): Promise<Record<s
   return null;
 }
 
-export type LabImported = { ok: true; added: number; there: number } | { ok: false; message: string };
-
 /** Add every good row in one transaction, or nothing. */
-export async function runLabImport(record: ImportRow): Promise<LabImported> {
+export async function runLabImport(record: ImportRow): Promise<Imported> {
   const checked = await check(labMappingSchema, (record.mapping ?? {}) as Record<string, unknown>);
   if (!checked.ok) return { ok: false, message: "Look at the preview first." };
   const mapping = checked.values as unknown as LabMapping;
   const text = decode(record.content);
-  const good: NewSample[] = [];
-  let bad = 0;
-  let there = 0;
-  await walk(text, mapping, record.createdBy, (fate) => {
-    if (fate.fate === "add") good.push(fate.sample);
-    else if (fate.fate === "bad") bad++;
-    else there++;
-  });
-  if (bad > 0 && !mapping.skipBad) return { ok: false, message: `${bad} row${bad === 1 ? " is" : "s are"} bad. Mend the file, or choose to leave them out.` };
+  const { fates } = await fatesOf(text, mapping, record.createdBy);
+  const rows = goodRows(fates, mapping.skipBad);
+  if (!rows.ok) return rows;
   const head = (await firstRows(text, mapping.delimiter, 1))[0] ?? [];
-  const added = await storeSamples(good, record.id, record.laboratory ?? "", there, { mapping, head });
+  const added = await storeSamples(rows.good.map((f) => f.sample), { importId: record.id, there: rows.there }, record.laboratory ?? "", { mapping, head });
   await requestAssessment();
-  return { ok: true, added, there: there + good.length - added };
+  return { ok: true, added, there: rows.there + rows.good.length - added };
 }
 
-const copyColumns = ["circuit_id", "number", "taken_at", "hours", "place", "state", "results", "code", "colour", "taken_by", "note"] as const;
+const columns = { circuit_id: "uuid", number: "text", taken_at: "timestamptz", hours: "float8", place: "text", state: "text", results: "jsonb", code: "text", colour: "text", taken_by: "text", note: "text" };
+const names = Object.keys(columns).join(", ");
 
-const copyLine = (s: NewSample) => `${[s.circuitId, s.number, new Date(s.takenAt).toISOString(), s.hours, s.place, s.state, JSON.stringify(s.results), s.code, s.colour, s.takenBy, s.note].map(copyCell).join("\t")}\n`;
-
-function* lines(list: readonly NewSample[]): Generator<string> {
-  for (let i = 0; i < list.length; i += 500) yield list.slice(i, i + 500).map(copyLine).join("");
-}
-
-async function storeSamples(list: readonly NewSample[], importId: string, laboratory: string, there: number, kept: Kept): Promise<number> {
-  const client = await connections().connect();
-  let broken: Error | undefined;
-  try {
-    await client.query("begin");
-    await client.query("create temporary table incoming (circuit_id uuid, number text, taken_at timestamptz, hours float8, place text, state text, results jsonb, code text, colour text, taken_by text, note text) on commit drop");
-    await pipeline(Readable.from(lines(list)), client.query(copyFrom(`copy incoming (${copyColumns.join(", ")}) from stdin`)));
-    const inserted = await client.query(`insert into samples (${copyColumns.join(", ")}, laboratory, import_id) select ${copyColumns.join(", ")}, $1, $2::uuid from incoming on conflict (number) where withdrawn_at is null do nothing`, [laboratory, importId]);
+/** Store samples; their circuits are stale from then on, and how the laboratory writes is kept. */
+async function storeSamples(samples: readonly NewSample[], done: { importId: string; there: number }, laboratory: string, kept: Kept): Promise<number> {
+  return copyIn(columns, samples, (s) => [s.circuitId, s.number, new Date(s.takenAt).toISOString(), s.hours, s.place, s.state, JSON.stringify(s.results), s.code, s.colour, s.takenBy, s.note], async (client) => {
+    const inserted = await client.query(`insert into samples (${names}, laboratory, import_id) select ${names}, $1, $2::uuid from incoming on conflict (number) where withdrawn_at is null do nothing`, [laboratory, done.importId]);
     await client.query("insert into oil_assessments (circuit_id, state, urgency, verdict, stale) select distinct circuit_id, 'unproven', 10, '[]'::jsonb, true from incoming on conflict (circuit_id) do update set stale = true");
     if (laboratory) await client.query("insert into laboratories (name, mapping, updated_at) values ($1, $2, now()) on conflict (name) do update set mapping = excluded.mapping, updated_at = now()", [laboratory, JSON.stringify(kept)]);
-    await client.query("update imports set done_at = now(), added = $2, already_there = $3, content = ''::bytea where id = $1 and done_at is null", [importId, inserted.rowCount, there + list.length - (inserted.rowCount ?? 0)]);
-    await client.query("commit");
     return inserted.rowCount ?? 0;
-  } catch (error) {
-    broken = error as Error;
-    await client.query("rollback").catch(() => undefined);
-    throw error;
-  } finally {
-    client.release(broken !== undefined);
-  }
+  }, done);
 }
 
 export async function laboratoryNames(): Promise<string[]> {

@@ -1,6 +1,6 @@
 /** What the Oil place shows. Judgements were made when a sample landed; pages read them. */
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
-import { correctSeries, countFor, defaultPrior, fluidAt, formatNumber, incomparable, mixing, sampleCodes, type AnalyteId, type ConditionState, type MetalPoint, type NamedFluid, type OilAssessment, type OilSample, type Result } from "@core";
+import { correctSeries, countFor, defaultPrior, fluidAt, formatNumber, incomparable, mixing, sampleIso, type AnalyteId, type ConditionState, type MetalPoint, type NamedFluid, type OilAssessment, type OilSample, type Result } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, debrisEvents, debrisTasks, fluids, instruments, lives, machines, oilAssessments, oilEvents, points, readings, samplePhotos, samples, sites } from "~/db/schema";
 import { assessedColumns, assessPointOf, assessReadingOf, contextOf, fluidOf, pointSetups } from "~/platform/assessment.server";
@@ -94,13 +94,13 @@ const bounded = (result: Result | undefined, digits: number) => (result ? `${res
 function listed(row: typeof samples.$inferSelect): ListedSample {
   const sample = oilSampleOf(row);
   return {
-    id: sample.id, number: sample.number, at: sample.at, code: sampleCodes(sample)?.iso.text ?? null, water: bounded(sample.results.water, 0), kv40: sample.results.kv40?.value ?? null, iron: bounded(sample.results.iron, 1),
+    id: sample.id, number: sample.number, at: sample.at, code: sampleIso(sample)?.text ?? null, water: bounded(sample.results.water, 0), kv40: sample.results.kv40?.value ?? null, iron: bounded(sample.results.iron, 1),
     remark: row.withdrawnAt ? "withdrawn" : (incomparable(sample) ?? ""),
   };
 }
 
 function picturePoint(sample: OilSample): OilPicturePoint {
-  return { at: sample.at, comparable: incomparable(sample) === null, counts: (["over4", "over6", "over14"] as const).map((id) => countFor(sample, id)), numbers: (sampleCodes(sample)?.iso.codes ?? [null, null, null]).map((c) => (typeof c === "number" ? c : null)) };
+  return { at: sample.at, comparable: incomparable(sample) === null, counts: (["over4", "over6", "over14"] as const).map((id) => countFor(sample, id)), numbers: (sampleIso(sample)?.codes ?? [null, null, null]).map((c) => (typeof c === "number" ? c : null)) };
 }
 
 /** The metal that is shown first: the first that is beyond something. */

@@ -29,11 +29,9 @@ export async function samplesOf(tx: Queryable, circuitIds: readonly string[], mo
   const found = new Map<string, SampleRow[]>();
   if (circuitIds.length === 0) return found;
   // one index walk a circuit: a window over all samples would read every one of them
-  const ids = await tx.execute<{ id: string }>(sql`
-    select s.id from unnest(${sql.param([...circuitIds])}::uuid[]) k(id) cross join lateral (
-      select id from samples where circuit_id = k.id and withdrawn_at is null order by taken_at desc limit ${most}) s`);
-  if (ids.rows.length === 0) return found;
-  const rows = await tx.select().from(samples).where(inArray(samples.id, ids.rows.map((r) => r.id))).orderBy(samples.circuitId, samples.takenAt);
+  const newest = sql`(select s.id from unnest(${sql.param([...circuitIds])}::uuid[]) k(id) cross join lateral (
+      select id from samples where circuit_id = k.id and withdrawn_at is null order by taken_at desc limit ${most}) s)`;
+  const rows = await tx.select().from(samples).where(inArray(samples.id, newest)).orderBy(samples.circuitId, samples.takenAt);
   for (const row of rows) {
     const list = found.get(row.circuitId) ?? [];
     list.push(row);

@@ -1,24 +1,19 @@
 /** Import of readings from a CSV file: a preview with every row's fate, then all or nothing. */
 import { and, eq, isNull, sql } from "drizzle-orm";
-import { Readable } from "node:stream";
-import { pipeline } from "node:stream/promises";
-import { from as copyFrom } from "pg-copy-streams";
-import { connections, db } from "~/db/client.server";
+import { db } from "~/db/client.server";
 import { circuits, components, imports, instruments, lives, machines, points, sites } from "~/db/schema";
 import { oilQuantities } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
-import type { ImportRow } from "~/platform/imports.server";
+import { copyIn, fatesShown, goodRows, readFile, type Imported, type ImportRow, type ReadFile } from "~/platform/imports.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
-import { copyCell, firstRows, rowsOf, type Row } from "~/platform/csv.server";
+import { firstRows } from "~/platform/csv.server";
 import { guessDateOrder } from "~/platform/csvCells";
 import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
 import type { FileFates } from "~/ui/importFile";
 import { guessColumns, mappingSchema, type Mapping } from "./mapping";
 import { againstRecord, foldCode, rowReader, type Fate, type ImportLookup, type ImportPoint, type NewReading } from "./rows";
 
-const SHOWN_ROWS = 25;
-const SHOWN_BAD = 200;
 
 async function lookupFor(): Promise<ImportLookup> {
   const [pointRows, lifeRows, instrumentRows] = await Promise.all([
@@ -66,30 +61,19 @@ async function existingValues(pointIds: readonly string[], from: number, to: num
 }
 
 /** Every row's fate, in one pass over the file and one look at what is recorded for the points that it names. */
-async function walk(text: string, mapping: Mapping, by: string, visit: (fate: Fate, cells: string[]) => void): Promise<void> {
-  const read = rowReader(mapping, await lookupFor(), by);
-  const fates: Fate[] = [];
-  const shown: string[][] = [];
+async function fatesOf(text: string, mapping: Mapping, by: string): Promise<ReadFile<Fate>> {
+  const { fates, shown } = await readFile(text, mapping, rowReader(mapping, await lookupFor(), by));
   const named = new Set<string>();
   let from = Infinity;
   let to = -Infinity;
-  let head = mapping.hasHeader;
-  for await (const { record, info } of rowsOf(text, mapping) as AsyncIterable<Row>) {
-    if (head) {
-      head = false;
-      continue;
-    }
-    const fate = read(record, info.lines);
-    if (fate.fate === "add") {
-      named.add(fate.point.id);
-      from = Math.min(from, fate.reading.takenAt);
-      to = Math.max(to, fate.reading.takenAt);
-    }
-    if (shown.length < SHOWN_ROWS) shown.push(record);
-    fates.push(fate);
+  for (const fate of fates) {
+    if (fate.fate !== "add") continue;
+    named.add(fate.point.id);
+    from = Math.min(from, fate.reading.takenAt);
+    to = Math.max(to, fate.reading.takenAt);
   }
   const existing = await existingValues([...named], from, to);
-  fates.forEach((fate, i) => visit(fate.fate === "add" ? againstRecord(fate, existing.get(`${fate.point.id}@${fate.reading.takenAt}`)) : fate, shown[i] ?? []));
+  return { shown, fates: fates.map((fate) => (fate.fate === "add" ? againstRecord(fate, existing.get(`${fate.point.id}@${fate.reading.takenAt}`)) : fate)) };
 }
 
 /** Every row's fate under a mapping (the stored one, or a guess). */
@@ -97,15 +81,7 @@ export async function preview(record: ImportRow): Promise<Preview> {
   const text = decode(record.content);
   const stored = record.mapping ? await check(mappingSchema, record.mapping as Record<string, unknown>) : null;
   const mapping = stored?.ok ? (stored.values as unknown as Mapping) : await guessMapping(text);
-  const head = (await firstRows(text, mapping.delimiter, 1))[0] ?? [];
-  const result: Preview = { mapping, head, rows: [], bad: [], counts: { add: 0, there: 0, bad: 0 } };
-  await walk(text, mapping, record.createdBy, (fate, cells) => {
-    result.counts[fate.fate]++;
-    const reason = fate.fate === "bad" ? fate.reason : fate.fate === "there" ? "recorded already" : `${fate.point.code}: ${fate.reading.entered}`;
-    if (fate.fate === "bad" && result.bad.length < SHOWN_BAD) result.bad.push({ line: fate.line, reason });
-    if (result.rows.length < SHOWN_ROWS) result.rows.push({ line: fate.line, cells: cells.slice(0, 16).map((c) => c.slice(0, 60)), fate: fate.fate, reason });
-  });
-  return result;
+  return { mapping, ...(await fatesShown(text, mapping.delimiter, await fatesOf(text, mapping, record.createdBy), (fate) => `${fate.point.code}: ${fate.reading.entered}`)) };
 }
 
 /** Keep a mapping with the import. Returns what is wrong with it. */
@@ -122,58 +98,29 @@ export async function saveMapping(id: string, raw: unknown): Promise<Record<stri
   return null;
 }
 
-export type Imported = { ok: true; added: number; there: number } | { ok: false; message: string };
-
-const copyColumns = ["point_id", "life_id", "taken_at", "value", "least", "entered", "temperature", "pressure", "speed", "hours", "instrument_id", "note", "taken_by"] as const;
-
-function copyLine(r: NewReading): string {
-  return `${[r.pointId, r.lifeId, new Date(r.takenAt).toISOString(), r.value, r.least, r.entered, r.temperature, r.pressure, r.speed, r.hours, r.instrumentId, r.note, r.by].map(copyCell).join("\t")}\n`;
-}
-
 /** Add every good row in one transaction, or nothing at all. Rows that are there already are counted, not doubled. */
 export async function runImport(record: ImportRow): Promise<Imported> {
   const checked = await check(mappingSchema, (record.mapping ?? {}) as Record<string, unknown>);
   if (!checked.ok) return { ok: false, message: "Look at the preview first." };
   const mapping = checked.values as unknown as Mapping;
-  const good: NewReading[] = [];
-  let bad = 0;
-  let there = 0;
-  await walk(decode(record.content), mapping, record.createdBy, (fate) => {
-    if (fate.fate === "add") good.push(fate.reading);
-    else if (fate.fate === "bad") bad++;
-    else there++;
-  });
-  if (bad > 0 && !mapping.skipBad) return { ok: false, message: `${bad} row${bad === 1 ? " is" : "s are"} bad. Mend the file, or choose to leave them out.` };
-  const added = await storeReadings(good, record.id);
+  const { fates } = await fatesOf(decode(record.content), mapping, record.createdBy);
+  const rows = goodRows(fates, mapping.skipBad);
+  if (!rows.ok) return rows;
+  const added = await storeReadings(rows.good.map((f) => f.reading), record.id);
   await requestAssessment();
-  return { ok: true, added, there: there + good.length - added };
+  return { ok: true, added, there: rows.there + rows.good.length - added };
 }
 
-function* lines(readings: readonly NewReading[]): Generator<string> {
-  for (let i = 0; i < readings.length; i += 500) yield readings.slice(i, i + 500).map(copyLine).join("");
-}
+const columns = { point_id: "uuid", life_id: "uuid", taken_at: "timestamptz", value: "float8", least: "float8", entered: "text", temperature: "float8", pressure: "float8", speed: "float8", hours: "float8", instrument_id: "uuid", note: "text", taken_by: "text" };
+const names = Object.keys(columns).join(", ");
 
-/** COPY into a temporary table, then one insert that leaves out what is there. All in one transaction. */
+/** Store readings, leaving out what is there; their points are stale from then on. All in one transaction. */
 export async function storeReadings(readings: readonly NewReading[], importId: string | null): Promise<number> {
-  const client = await connections().connect();
-  let broken: Error | undefined;
-  try {
-    await client.query("begin");
-    await client.query("create temporary table incoming (point_id uuid, life_id uuid, taken_at timestamptz, value float8, least float8, entered text, temperature float8, pressure float8, speed float8, hours float8, instrument_id uuid, note text, taken_by text) on commit drop");
-    await pipeline(Readable.from(lines(readings)), client.query(copyFrom(`copy incoming (${copyColumns.join(", ")}) from stdin`)));
-    const inserted = await client.query(
-      `insert into readings (${copyColumns.join(", ")}, import_id) select ${copyColumns.join(", ")}, $1::uuid from incoming on conflict (point_id, taken_at) where superseded_at is null do nothing`, [importId]);
-    await client.query(`update points p set last_reading_at = greatest(p.last_reading_at, i.newest) from (select point_id, max(taken_at) as newest from incoming group by point_id) i where p.id = i.point_id`);
+  return copyIn(columns, readings, (r) => [r.pointId, r.lifeId, new Date(r.takenAt).toISOString(), r.value, r.least, r.entered, r.temperature, r.pressure, r.speed, r.hours, r.instrumentId, r.note, r.by], async (client) => {
+    const inserted = await client.query(`insert into readings (${names}, import_id) select ${names}, $1::uuid from incoming on conflict (point_id, taken_at) where superseded_at is null do nothing`, [importId]);
+    await client.query("update points p set last_reading_at = greatest(p.last_reading_at, i.newest) from (select point_id, max(taken_at) as newest from incoming group by point_id) i where p.id = i.point_id");
     await client.query("update assessments set stale = true where point_id in (select distinct point_id from incoming)");
     await client.query("update oil_assessments set stale = true where circuit_id in (select c.circuit_id from points p join components c on c.id = p.component_id where p.id in (select distinct point_id from incoming) and p.quantity = any($1))", [oilQuantities]);
-    if (importId) await client.query("update imports set done_at = now(), added = $2, already_there = $3, content = ''::bytea where id = $1 and done_at is null", [importId, inserted.rowCount, readings.length - (inserted.rowCount ?? 0)]);
-    await client.query("commit");
     return inserted.rowCount ?? 0;
-  } catch (error) {
-    broken = error as Error;
-    await client.query("rollback").catch(() => undefined);
-    throw error;
-  } finally {
-    client.release(broken !== undefined);
-  }
+  }, { importId, there: 0 });
 }

@@ -1,13 +1,13 @@
-import { Form, Link, data as answerWith, redirect } from "react-router";
+import { Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/import";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { dateOrders } from "~/platform/csvCells";
 import { delimiters } from "~/platform/csvText";
 import { fieldsOf } from "~/platform/validate";
-import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
-import { PageHead, Section } from "~/ui/page";
+import { SelectField, TextField } from "~/ui/form";
+import { PageHead } from "~/ui/page";
 import { importRecord } from "~/platform/imports.server";
-import { BadRows, columnOptions, columnText, fatesText, FirstRows, FormatFields } from "~/ui/importFile";
+import { columnOptions, columnText, fatesText, FormatFields, ImportForm } from "~/ui/importFile";
 import { preview, runImport, saveMapping } from "./import.server";
 import { importFields, mappingOf } from "./mapping";
 import { pointChoices } from "./queries.server";
@@ -44,33 +44,19 @@ export default function Import({ loaderData: { about, preview, points }, actionD
       </>
     );
   }
-  const { mapping, head, counts } = preview;
+  const { mapping, head } = preview;
   const options = columnOptions(head, mapping.hasHeader);
   return (
     <>
       <PageHead crumbs={crumbs} title={fatesText(preview)}>{about.fileName}. Nothing is saved yet.</PageHead>
-      <Form method="post" key={JSON.stringify(mapping)} noValidate>
-        <FormProblemsProvider problems={actionData?.problems}>
-          <div className="gap-x-8 max-lg:flex max-lg:flex-col lg:grid lg:grid-cols-[340px_minmax(0,1fr)]">
-            <Section title="What is what" className="max-lg:order-2">
-              <div className="mt-3 grid grid-cols-2 gap-3">
-                <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
-                {importFields.map((f) => <SelectField key={f.name} name={`column-${f.name}`} label={f.label} defaultValue={columnText(mapping.columns[f.name])} options={options} />)}
-                <TextField name="unit-value" label="Unit of bare values" defaultValue={mapping.units.value} hint="Empty: each point's own" />
-                <TextField name="unit-pressure" label="Unit of bare loads" defaultValue={mapping.units.pressure} hint="Empty: bar" />
-                <TextField name="unit-temperature" label="Unit of bare oil temperatures" defaultValue={mapping.units.temperature} hint="Empty: °C" />
-                <SelectField name="pointId" label="Or all rows are of" defaultValue={mapping.pointId} options={[{ value: "", label: "the point in its column" }, ...points]} />
-              </div>
-              <div className="mt-3"><Button tone="plain" name="intent" value="preview">Look again</Button></div>
-            </Section>
-            <div className="min-w-0">
-              <BadRows fates={preview} skipBad={mapping.skipBad} />
-              {counts.add > 0 ? <div className="mb-5"><Button name="intent" value="import">Import {counts.add} reading{counts.add === 1 ? "" : "s"}</Button></div> : <Notice tone="ochre">There is nothing to add{counts.there ? ": every good row is recorded already" : " under this mapping"}.</Notice>}
-              <FirstRows fates={preview} hasHeader={mapping.hasHeader} />
-            </div>
-          </div>
-        </FormProblemsProvider>
-      </Form>
+      <ImportForm mapping={mapping} fates={preview} noun="reading" problems={actionData?.problems}>
+        <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
+        {importFields.map((f) => <SelectField key={f.name} name={`column-${f.name}`} label={f.label} defaultValue={columnText(mapping.columns[f.name])} options={options} />)}
+        <TextField name="unit-value" label="Unit of bare values" defaultValue={mapping.units.value} hint="Empty: each point's own" />
+        <TextField name="unit-pressure" label="Unit of bare loads" defaultValue={mapping.units.pressure} hint="Empty: bar" />
+        <TextField name="unit-temperature" label="Unit of bare oil temperatures" defaultValue={mapping.units.temperature} hint="Empty: °C" />
+        <SelectField name="pointId" label="Or all rows are of" defaultValue={mapping.pointId} options={[{ value: "", label: "the point in its column" }, ...points]} />
+      </ImportForm>
     </>
   );
 }

@@ -1,5 +1,7 @@
 /** What every import of a file shows: choosing it, how it is written, the fate of its rows. */
-import { CheckField, SelectField } from "./form";
+import type { ReactNode } from "react";
+import { Form } from "react-router";
+import { Button, CheckField, FormProblemsProvider, Notice, SelectField } from "./form";
 import { Section } from "./page";
 
 export function FileField({ limitMb, problem }: { limitMb: number; problem: string | undefined }) {
@@ -51,7 +53,7 @@ export function fatesText({ counts }: FileFates): string {
 
 const fateText = { add: "will be added", there: "there already", bad: "bad" };
 
-export function BadRows({ fates: { bad, counts }, skipBad }: { fates: FileFates; skipBad: boolean }) {
+function BadRows({ fates: { bad, counts }, skipBad }: { fates: FileFates; skipBad: boolean }) {
   if (bad.length === 0) return null;
   return (
     <Section title="Bad rows, by line" aside={counts.bad > bad.length ? `the first ${bad.length} of ${counts.bad}` : undefined}>
@@ -61,7 +63,7 @@ export function BadRows({ fates: { bad, counts }, skipBad }: { fates: FileFates;
   );
 }
 
-export function FirstRows({ fates: { head, rows }, hasHeader }: { fates: FileFates; hasHeader: boolean }) {
+function FirstRows({ fates: { head, rows }, hasHeader }: { fates: FileFates; hasHeader: boolean }) {
   return (
     <Section title="First rows and what becomes of them">
       <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="First rows">
@@ -75,5 +77,27 @@ export function FirstRows({ fates: { head, rows }, hasHeader }: { fates: FileFat
         </table>
       </div>
     </Section>
+  );
+}
+
+/** The mapping beside what becomes of the rows under it. `children`: the fields of the mapping. */
+export function ImportForm({ mapping, fates, noun, problems, children }: { mapping: { hasHeader: boolean; skipBad: boolean }; fates: FileFates; noun: string; problems: Record<string, string> | undefined; children: ReactNode }) {
+  const { counts } = fates;
+  return (
+    <Form method="post" key={JSON.stringify(mapping)} noValidate>
+      <FormProblemsProvider problems={problems}>
+        <div className="gap-x-8 max-xl:flex max-xl:flex-col xl:grid xl:grid-cols-[330px_minmax(0,1fr)]">
+          <Section title="What is what" className="max-xl:order-2">
+            <div className="mt-3 grid grid-cols-2 gap-3">{children}</div>
+            <div className="mt-3"><Button tone="plain" name="intent" value="preview">Look again</Button></div>
+          </Section>
+          <div className="min-w-0">
+            <BadRows fates={fates} skipBad={mapping.skipBad} />
+            {counts.add > 0 ? <div className="mb-5"><Button name="intent" value="import">Import {counts.add} {noun}{counts.add === 1 ? "" : "s"}</Button></div> : <Notice tone="ochre">There is nothing to add{counts.there ? ": every good row is recorded already" : " under this mapping"}.</Notice>}
+            <FirstRows fates={fates} hasHeader={mapping.hasHeader} />
+          </div>
+        </div>
+      </FormProblemsProvider>
+    </Form>
   );
 }

@@ -22,6 +22,12 @@ const nasEdges = ["over6", "over14", "over21", "over38", "over70"] as const sati
 
 const countOf = (result: Result | undefined) => (result === undefined ? null : result.above ? ("many" as const) : result.value);
 
+/** The ISO 4406 code of a sample alone, for lists and pictures; null when it has neither counts nor a code. */
+export function sampleIso({ results, code }: Pick<OilSample, "results" | "code">): Iso4406 | null {
+  if (countIds.some((id) => results[id])) return iso4406({ over4: countOf(results.over4), over6: countOf(results.over6), over14: countOf(results.over14) });
+  return code ? parseIso4406(code) : null;
+}
+
 /** Codes of a sample; null when it has neither counts nor a code. A count reported as "less than" is taken at its bound, so a code is never too good. */
 export function sampleCodes(sample: Pick<OilSample, "results" | "code">): SampleCodes | null {
   const { results } = sample;
@@ -31,7 +37,7 @@ export function sampleCodes(sample: Pick<OilSample, "results" | "code">): Sample
     if (!written) return null;
     return { iso: written, from: "code", nas: null, as: null, disagrees: null, working: { formula: "code as the laboratory wrote it", rows: codeRows(written), source: "ISO 4406. Without counts no class by the other standards follows from it." } };
   }
-  const iso = iso4406({ over4: countOf(results.over4), over6: countOf(results.over6), over14: countOf(results.over14) });
+  const iso = sampleIso(sample)!;
   const plain = (id: CountId) => {
     const result = results[id];
     return result && !result.above ? result.value * PER_100 : null;

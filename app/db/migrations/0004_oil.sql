@@ -128,4 +128,5 @@ CREATE INDEX "oil_assessments_stale" ON "oil_assessments" USING btree ("stale") 
 CREATE INDEX "oil_events_circuit" ON "oil_events" USING btree ("circuit_id","at");--> statement-breakpoint
 CREATE INDEX "sample_photos_sample" ON "sample_photos" USING btree ("sample_id");--> statement-breakpoint
 CREATE UNIQUE INDEX "samples_number" ON "samples" USING btree ("number") WHERE "samples"."withdrawn_at" is null;--> statement-breakpoint
+CREATE INDEX "samples_withdrawn" ON "samples" USING btree ("circuit_id","taken_at") WHERE "samples"."withdrawn_at" is not null;--> statement-breakpoint
 ALTER TABLE "samples" ADD CONSTRAINT "samples_submission_unique" UNIQUE("submission");
