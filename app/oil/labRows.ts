@@ -55,6 +55,7 @@ function stateOf(text: string): SampleState {
 /** A reader of rows under a mapping. It remembers the numbers that it has seen. */
 export function labReader(mapping: LabMapping, lookup: LabLookup, defaultBy: string) {
   const seen = new Map<string, number>();
+  const counters = new Map<string, { line: number; at: number; hours: number }>();
   return function fateOf(cells: readonly string[], line: number): LabFate {
     const bad = (reason: string): LabFate => ({ line, fate: "bad", reason });
     const cell = (field: PlaceField | AnalyteId) => {
@@ -80,6 +81,11 @@ export function labReader(mapping: LabMapping, lookup: LabLookup, defaultBy: str
     const hoursText = cell("hours");
     const hours = hoursText ? parseQuantity(hoursText, "runningHours", { decimalMark: mapping.decimalMark }) : null;
     if (hours && !hours.ok) return bad(hours.message);
+    const counter = counters.get(circuit.id);
+    if (hours?.ok) {
+      if (counter && (takenAt - counter.at) * (hours.parsed.value - counter.hours) < 0) return bad(`The hours run backwards against line ${counter.line}.`);
+      counters.set(circuit.id, { line, at: takenAt, hours: hours.parsed.value });
+    }
     const code = cell("code").replace(/^iso\s*(4406)?[:\s]*/i, "");
     const { results, problems } = parseResults((id) => cell(id), code, { counts: mapping.countsPer, water: mapping.water, decimalMark: mapping.decimalMark });
     const wrong = Object.entries(problems)[0];

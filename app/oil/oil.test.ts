@@ -63,6 +63,13 @@ describe("a laboratory's file", () => {
     expect(reason({ 8: "16/18/13" })).toMatch(/larger size/);
     expect(reason({ 3: "", 4: "", 5: "", 6: "", 7: "" })).toMatch(/No result/);
   });
+  test("a counter that runs backwards is told", () => {
+    const read = labReader({ ...mapping, columns: { ...mapping.columns, hours: 9 } }, lookup, "");
+    const row = (number: string, day: string, hours: string) => read([number, "QC-1", day, "900", "", "", "", "", "", hours], 5);
+    expect(row("1", "10.11.2026", "500").fate).toBe("add");
+    expect(row("2", "12.11.2026", "400")).toMatchObject({ fate: "bad", reason: expect.stringContaining("backwards against line 5") });
+    expect(row("3", "12.11.2026", "510").fate).toBe("add");
+  });
   test("words for where and how are understood", () => {
     const read = labReader({ ...mapping, columns: { ...mapping.columns, place: 9, state: 10 } }, lookup, "");
     const fate = (place: string, state: string) => {

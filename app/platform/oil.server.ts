@@ -143,11 +143,21 @@ export async function assessCircuits(circuitIds: readonly string[]): Promise<voi
   for (let i = 0; i < circuitIds.length; i += BATCH) await assessBatch(circuitIds.slice(i, i + BATCH));
 }
 
+/** One circuit that cannot be judged must not keep the others from it: it says so. */
+function judged(circuitId: string, input: OilInput): OilAssessment {
+  try {
+    return assessOil(input);
+  } catch (error) {
+    log.error({ err: (error as Error).message, circuitId }, "the oil of a circuit could not be judged");
+    return { ...assessOil({ ...input, samples: [], moves: [], components: [], leaks: [] }), verdict: [{ text: "This oil could not be judged: something in its record does not fit together. The log says what." }] };
+  }
+}
+
 async function assessBatch(circuitIds: readonly string[]): Promise<void> {
   await db().transaction(async (tx) => {
     const before = await tx.select({ circuitId: oilAssessments.circuitId, dirtAt: oilAssessments.dirtAt, measured: sql<unknown>`${oilAssessments.detail} -> 'measured'` }).from(oilAssessments).where(inArray(oilAssessments.circuitId, [...circuitIds])).orderBy(oilAssessments.circuitId).for("update");
     const inputs = await oilInputs(tx, circuitIds);
-    const made = [...inputs].map(([circuitId, input]) => ({ circuitId, found: assessOil(input) }));
+    const made = [...inputs].map(([circuitId, input]) => ({ circuitId, found: judged(circuitId, input) }));
     if (made.length === 0) return;
     const asDate = (ms: number | null | undefined) => (ms === null || ms === undefined ? null : new Date(ms));
     await tx.insert(oilAssessments)

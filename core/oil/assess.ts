@@ -161,7 +161,12 @@ export function assessOil(input: OilInput): OilAssessment {
   const over = last && target ? overTarget(last.codes.iso, target) : [];
   const step = countStep(comparable, target);
   const trends = { over4: trendOf(comparable, "over4"), over14: trendOf(comparable, "over14") };
-  const dated = comparable.map((s) => ({ ...s, hours: s.hours ?? input.hoursAt(s.at) }));
+  // a counter only goes forward: one that was misread must not run the metals backwards
+  let counter = -Infinity;
+  const dated = comparable.map((s) => {
+    counter = Math.max(counter, s.hours ?? input.hoursAt(s.at));
+    return { ...s, hours: counter };
+  });
   const series = Object.fromEntries([...wearMetalIds, "silicon" as const, "sodium" as const].map((id) => [id, metalSeries(id, dated, input.moves, input.volume)]));
   const metals = Object.entries(series).flatMap(([id, s]) => metalAlarm(id as AnalyteId, s, input.sisterRates[id as AnalyteId] ?? []) ?? []);
   const rose = metals.filter((m) => analytes[m.id].group === "wear" && m.passed.includes("own"));
