@@ -2,7 +2,7 @@
 import { countAfter } from "../contamination/filter";
 import { random } from "../simulation/random";
 import { cleanUpPlan, fitCleanUp, together } from "./cleanUp";
-import { closingProblems, debrisChecks, flushFlow, flushPlan, twoCleaner } from "./debris";
+import { closingProblems, debrisChecks, debrisTasks, flushFlow, flushPlan, twoCleaner } from "./debris";
 import { elementFinding, type ElementLife } from "./element";
 
 const DAY = 86_400_000;
@@ -94,6 +94,14 @@ describe("a debris event", () => {
     expect(plan({})).toMatch(/flushing plates[\s\S]*5 h of running[\s\S]*16\/14\/11/);
     expect(plan({ proportional: false })).not.toMatch(/flushing plates/);
     expect(plan({ minutes: null })).toMatch(/off-line unit/);
+  });
+  test("opening it puts everything on one list: parts, flush, samples with their days", () => {
+    const tasks = debrisTasks(components, "r", { targetCodes: [18, 16, 13], minutes: 90 });
+    expect(tasks.filter((t) => t.kind === "check").map((t) => t.title)).toEqual(["Relief valve", "Hoist valve", "Cylinder", "Reservoir", "Pump"]);
+    expect(tasks.find((t) => t.title === "Pump")!.detail).toMatch(/^Reached through the tank\. When dirt sticks in it: case drain rises/);
+    expect(tasks.find((t) => t.title === "Flush")!.detail).toContain("16/14/11, two numbers below the target 18/16/13");
+    expect(tasks.filter((t) => t.kind === "sample").map((t) => t.dueDays)).toEqual([0, 2, 9, 30]);
+    expect(debrisTasks([], null, { targetCodes: null, minutes: null }).filter((t) => t.kind === "check")).toEqual([]);
   });
   test("a flush is turbulent: 25 mm and 20 mm²/s ask for 94 L/min", () => {
     expect(flushFlow(25, 20)).toBeCloseTo(94.25, 1);

@@ -2,7 +2,7 @@
 import { random } from "../simulation/random";
 import { agreementOf, leakRising, leakSince } from "./agreement";
 import { dirtCauses } from "./causes";
-import { partSuspects, type PartComponent } from "./parts";
+import { metalList, partSuspects, type PartComponent } from "./parts";
 import { stepUp } from "./step";
 import { metalAlarm, metalSeries, rateRise, type OilMove } from "./wear";
 
@@ -105,6 +105,9 @@ describe("which part", () => {
     const two = partSuspects(["iron", "copper"], [], [{ ...pump, worse: false }, { ...pump, componentId: "q", name: "Other pump", worse: true }]);
     expect(two.suspects[0]).toMatchObject({ name: "Other pump", agrees: true });
     expect(partSuspects(["nickel"], ["iron"], [pump, { ...valve, materials: [{ metal: "nickel", part: "plated spool" }] }]).suspects[0]).toMatchObject({ name: "Valve", parts: ["plated spool"] });
+  });
+  test("metals are named as in a sentence", () => {
+    expect([metalList([]), metalList(["iron"]), metalList(["iron", "copper", "tin"])]).toEqual(["", "iron", "iron, copper and tin"]);
   });
   test("shares and what is left over sum to one; nothing risen suspects nobody", () => {
     const { suspects, none } = partSuspects(["iron"], ["copper"], [pump, valve, part({})]);
