@@ -119,5 +119,5 @@ export { elementFinding } from "./oil/element";
 export { cleanUpPlan, fitCleanUp, together } from "./oil/cleanUp";
 export { closingProblems, debrisTasks, flushFlow } from "./oil/debris";
 export { assessOil } from "./oil/assess";
-export type { FilterData, OilAssessment, OilComponentInput, OilFinding, OilInput } from "./oil/assess";
+export type { FilterData, OilAssessment, OilComponentInput, OilFinding, OilInput } from "./oil/types";
 export type { LeakSeries } from "./oil/agreement";

@@ -3,20 +3,15 @@
  * changed or deleted: a correction supersedes. Assessments are derived and can be rebuilt.
  */
 import { sql } from "drizzle-orm";
+import { bytea, created, id, moment, retired, version } from "./columns";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
-import { bigint, boolean, check, customType, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
-import type { AnalyteId, Assessment, ComponentFluidNeed, FilterData, FluidType, LimitBasis, Material, OilAssessment, Outcome, PlantTest, PointQuantityId, Principle, ReadingMark, ReadingState, Results, SamplePlace, SampleState, UnitPreference } from "@core";
-
-const bytea = customType<{ data: Buffer }>({ dataType: () => "bytea" });
-const id = () => uuid("id").primaryKey().defaultRandom();
-const moment = (name: string) => timestamp(name, { withTimezone: true, mode: "date" });
-const created = () => moment("created_at").notNull().defaultNow();
-/** Counts edits of a record that two people may change: the second is told. */
-const version = () => integer("version").notNull().default(1);
-const retired = () => moment("retired_at");
+import { bigint, boolean, check, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import type { AnalyteId, Assessment, ComponentFluidNeed, FilterData, FluidType, LimitBasis, Material, Outcome, PlantTest, PointQuantityId, Principle, ReadingMark, ReadingState, UnitPreference } from "@core";
 
 /** An assessment as stored: the series is left out, since the readings make it again; odd readings keep their mark. */
 export type AssessmentDetail = Omit<Assessment, "series"> & { marks: Record<string, ReadingMark> };
+
+export * from "./oilTables";
 
 export const roles = ["viewer", "technician", "engineer"] as const;
 export type Role = (typeof roles)[number];
@@ -408,127 +403,6 @@ export const temporaryChanges = pgTable("temporary_changes", {
   putBackBy: text("put_back_by"),
   submission: uuid("submission").notNull().unique(),
 }, (t) => [index("temporary_changes_machine").on(t.machineId).where(sql`${t.putBackAt} is null`)]);
-
-/** A sample of a circuit's oil. Never changed: a wrong one is withdrawn with its reason and stays. */
-export const samples = pgTable("samples", {
-  id: id(),
-  circuitId: uuid("circuit_id").notNull().references(() => circuits.id),
-  number: text("number").notNull(),
-  takenAt: moment("taken_at").notNull(),
-  hours: doublePrecision("hours"),
-  place: text("place").$type<SamplePlace>().notNull().default("notStated"),
-  state: text("state").$type<SampleState>().notNull().default("notStated"),
-  /** Results by name in core units; a "less than" value carries its sign. */
-  results: jsonb("results").$type<Results>().notNull(),
-  /** Code as the laboratory wrote it. */
-  code: text("code"),
-  colour: text("colour").notNull().default(""),
-  sludge: text("sludge").notNull().default(""),
-  laboratory: text("laboratory").notNull().default(""),
-  note: text("note").notNull().default(""),
-  takenBy: text("taken_by").notNull().default(""),
-  importId: uuid("import_id"),
-  submission: uuid("submission").unique(),
-  withdrawnAt: moment("withdrawn_at"),
-  withdrawnBy: text("withdrawn_by"),
-  withdrawnWhy: text("withdrawn_why"),
-  createdAt: created(),
-}, (t) => [index("samples_circuit").on(t.circuitId, t.takenAt), uniqueIndex("samples_number").on(t.number).where(sql`${t.withdrawnAt} is null`), index("samples_withdrawn").on(t.circuitId, t.takenAt).where(sql`${t.withdrawnAt} is not null`)]);
-
-/** A patch, the bottle, the debris. */
-export const samplePhotos = pgTable("sample_photos", {
-  id: id(),
-  sampleId: uuid("sample_id").notNull().references(() => samples.id, { onDelete: "cascade" }),
-  mediaType: text("media_type").notNull(),
-  content: bytea("content").notNull(),
-  by: text("by").notNull(),
-  at: moment("at").notNull().defaultNow(),
-}, (t) => [index("sample_photos_sample").on(t.sampleId)]);
-
-export const oilEventKinds = ["fill", "change", "topUp", "drained", "level"] as const;
-export type OilEventKind = (typeof oilEventKinds)[number];
-
-/** What was filled in, let out, and how high it stood. */
-export const oilEvents = pgTable("oil_events", {
-  id: id(),
-  circuitId: uuid("circuit_id").notNull().references(() => circuits.id),
-  kind: text("kind").$type<OilEventKind>().notNull(),
-  at: moment("at").notNull(),
-  hours: doublePrecision("hours"),
-  litres: doublePrecision("litres"),
-  fluidId: uuid("fluid_id").references(() => fluids.id),
-  /** Of a level: what the glass showed, and how the machine stood: oil temperature, level ground, where the actuators were. */
-  level: text("level").notNull().default(""),
-  condition: text("condition").notNull().default(""),
-  /** A stop-gap fill is changed back by then. */
-  changeBackBy: date("change_back_by", { mode: "string" }),
-  note: text("note").notNull().default(""),
-  by: text("by").notNull(),
-  submission: uuid("submission").unique(),
-  createdAt: created(),
-}, (t) => [index("oil_events_circuit").on(t.circuitId, t.at)]);
-
-/** What a circuit's oil says: derived, can be thrown away and made again. */
-export const oilAssessments = pgTable("oil_assessments", {
-  circuitId: uuid("circuit_id").primaryKey().references(() => circuits.id, { onDelete: "cascade" }),
-  state: text("state").$type<Assessment["state"]>().notNull(),
-  urgency: doublePrecision("urgency").notNull(),
-  lastAt: moment("last_at"),
-  code: text("code"),
-  target: text("target"),
-  margin: jsonb("margin").$type<OilAssessment["margin"]>(),
-  verdict: jsonb("verdict").$type<OilAssessment["verdict"]>().notNull(),
-  /** Contamination that the forecasts of this circuit's parts reckon with. */
-  dirtAt: moment("dirt_at"),
-  dirtFactor: doublePrecision("dirt_factor"),
-  detail: jsonb("detail").$type<OilAssessment>(),
-  stale: boolean("stale").notNull().default(false),
-  assessedAt: moment("assessed_at").notNull().defaultNow(),
-}, (t) => [index("oil_assessments_urgency").on(t.urgency), index("oil_assessments_stale").on(t.stale).where(sql`${t.stale}`)]);
-
-/** How a laboratory writes its files, kept from the last one. */
-export const laboratories = pgTable("laboratories", {
-  id: id(),
-  name: text("name").notNull().unique(),
-  mapping: jsonb("mapping").$type<unknown>().notNull(),
-  updatedAt: moment("updated_at").notNull().defaultNow(),
-});
-
-export const debrisEvents = pgTable("debris_events", {
-  id: id(),
-  circuitId: uuid("circuit_id").notNull().references(() => circuits.id),
-  openedAt: moment("opened_at").notNull(),
-  openedBy: text("opened_by").notNull(),
-  what: text("what").notNull(),
-  foundAtId: uuid("found_at_id").references(() => components.id),
-  sourceComponentId: uuid("source_component_id").references(() => components.id),
-  sourceWords: text("source_words").notNull().default(""),
-  sourceNotFound: boolean("source_not_found").notNull().default(false),
-  cleanSampleId: uuid("clean_sample_id").references(() => samples.id),
-  closedAt: moment("closed_at"),
-  closedBy: text("closed_by"),
-  submission: uuid("submission").unique(),
-  version: version(),
-}, (t) => [index("debris_events_circuit").on(t.circuitId, t.openedAt), index("debris_events_open").on(t.openedAt).where(sql`${t.closedAt} is null`)]);
-
-export const debrisTaskKinds = ["check", "flush", "sample"] as const;
-export const debrisResults = ["clean", "dirtFound", "stuckFreed", "renewed", "left", "done"] as const;
-
-/** One part to look at, one step of the flush, one sample to take. */
-export const debrisTasks = pgTable("debris_tasks", {
-  id: id(),
-  eventId: uuid("event_id").notNull().references(() => debrisEvents.id, { onDelete: "cascade" }),
-  kind: text("kind").$type<(typeof debrisTaskKinds)[number]>().notNull(),
-  position: integer("position").notNull(),
-  componentId: uuid("component_id").references(() => components.id),
-  title: text("title").notNull(),
-  detail: text("detail").notNull().default(""),
-  dueOn: date("due_on", { mode: "string" }),
-  result: text("result").$type<(typeof debrisResults)[number]>(),
-  note: text("note").notNull().default(""),
-  doneAt: moment("done_at"),
-  doneBy: text("done_by"),
-}, (t) => [index("debris_tasks_event").on(t.eventId, t.position)]);
 
 export const imports = pgTable("imports", {
   id: id(),
