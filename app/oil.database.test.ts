@@ -1,7 +1,8 @@
 /** The oil against a real database: samples, fills, elements, debris events, a laboratory's file, and what they do to forecasts. */
 import { eq, isNull, sql } from "drizzle-orm";
 import { closeConnections, db, migrateDatabase } from "./db/client.server";
-import { assessments, circuits, components, debrisTasks, lives, oilAssessments, samples } from "./db/schema";
+import { debrisTasks, oilAssessments, samples } from "./db/oilTables";
+import { assessments, circuits, components, lives } from "./db/schema";
 import { ownDatabase } from "./db/testDatabase";
 import { addRecord } from "./fleet/commands.server";
 import { noteOilEvent, renewElement, saveSample, setCircuitOil, setComponentOil, withdrawSample } from "./oil/commands.server";
@@ -21,6 +22,9 @@ import { find } from "./shell/queries.server";
 import { oilNeeds } from "./today/queries.server";
 
 if (!process.env.DATABASE_URL) throw new Error("These tests need a database: run them with npm test -- jest.");
+
+// many saves in a row, each judged at once: a slow machine needs longer than the usual five seconds
+jest.setTimeout(60_000);
 
 const DAY = 86_400_000;
 const NOW = Date.parse(process.env.JUNCTERAL_NOW!);

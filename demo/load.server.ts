@@ -2,7 +2,8 @@
 import { formatNumber, findUnit, fromCore, quantityOf, random } from "@core";
 import { sql } from "drizzle-orm";
 import { db } from "~/db/client.server";
-import { assessments, circuits, components, fluids, instrumentChecks, instruments, interventions, lives, machines, oilEvents, points, readings, roundPoints, rounds, samples, sites, stops, users } from "~/db/schema";
+import { oilEvents, samples } from "~/db/oilTables";
+import { assessments, circuits, components, fluids, instrumentChecks, instruments, interventions, lives, machines, points, readings, roundPoints, rounds, sites, stops, users } from "~/db/schema";
 import { assessStalePoints, markAllStale } from "~/platform/assessment.server";
 import { now as clock } from "~/platform/clock.server";
 import { hashPassword } from "~/platform/session.server";

@@ -1,7 +1,8 @@
 /** The invented oil as rows of the database: fills, samples, and two debris events. */
 import { debrisTasks } from "@core";
 import type { Queryable } from "~/db/client.server";
-import { circuits, components, debrisEvents, debrisTasks as debrisTaskRows, machines, oilEvents, samples } from "~/db/schema";
+import { debrisEvents, debrisTasks as debrisTaskRows, oilEvents, samples } from "~/db/oilTables";
+import { circuits, components, machines } from "~/db/schema";
 import type { OilHistory } from "./oil";
 
 const DAY = 86_400_000;

@@ -11,8 +11,6 @@ import type { AnalyteId, Assessment, ComponentFluidNeed, FilterData, FluidType, 
 /** An assessment as stored: the series is left out, since the readings make it again; odd readings keep their mark. */
 export type AssessmentDetail = Omit<Assessment, "series"> & { marks: Record<string, ReadingMark> };
 
-export * from "./oilTables";
-
 export const roles = ["viewer", "technician", "engineer"] as const;
 export type Role = (typeof roles)[number];
 

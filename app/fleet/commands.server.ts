@@ -97,7 +97,7 @@ export async function editRecord(kind: RecordKind, id: string, fields: Record<st
   const table = tableOf(kind) as typeof sites;
   try {
     const edited = await db().transaction(async (tx): Promise<Edited> => {
-      const [before] = await tx.select().from(table).where(eq(table.id, id)).for("update");
+      const [before] = await tx.select().from(table).where(eq(table.id, id)).for("no key update");
       if (!before) return { ok: false, status: 404, problems: { form: "This record is gone." } };
       if (String(before.version) !== fields.version) {
         const [last] = await tx.select().from(changes).where(eq(changes.recordId, id)).orderBy(sql`${changes.at} desc`).limit(1);

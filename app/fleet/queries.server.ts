@@ -2,7 +2,8 @@
 import { and, eq, isNull, sql } from "drizzle-orm";
 import { missingPoints, stateOfUrgency, type Assessment, type ConditionState, type PointQuantityId } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, circuits, components, fluids, instruments, lives, machines, oilAssessments, points, sites, stops, temporaryChanges } from "~/db/schema";
+import { oilAssessments } from "~/db/oilTables";
+import { assessments, circuits, components, fluids, instruments, lives, machines, points, sites, stops, temporaryChanges } from "~/db/schema";
 import { notFound } from "~/platform/guard.server";
 import type { RecordKind } from "./form";
 

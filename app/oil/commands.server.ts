@@ -2,7 +2,8 @@
 import { and, asc, desc, eq, gt, inArray, isNull, lt, ne, sql } from "drizzle-orm";
 import { fluidTypeIds, formatQuantity, type ComponentFluidNeed, type FilterData } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
-import { changes, circuits, components, lives, oilEvents, points, samplePhotos, samples } from "~/db/schema";
+import { oilEvents, samplePhotos, samples } from "~/db/oilTables";
+import { changes, circuits, components, lives, points } from "~/db/schema";
 import { markStale } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { isUuid } from "~/platform/guard.server";
@@ -59,7 +60,7 @@ export async function saveSample(circuitId: string, fields: Record<string, strin
   const content = photo ? Buffer.from(await photo.arrayBuffer()) : null;
   try {
     const done = await db().transaction(async (tx): Promise<Done> => {
-      await tx.select({ id: circuits.id }).from(circuits).where(eq(circuits.id, circuitId)).for("update");
+      await tx.select({ id: circuits.id }).from(circuits).where(eq(circuits.id, circuitId)).for("no key update");
       const [sent] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.submission, v.submission));
       if (sent) return { ok: true, id: sent.id };
       const filled = await firstFill(tx, circuitId);
@@ -126,8 +127,8 @@ export async function noteOilEvent(circuitId: string, fields: Record<string, str
     const [sent] = await tx.select({ id: oilEvents.id }).from(oilEvents).where(eq(oilEvents.submission, v.submission));
     if (sent) return sent.id;
     const [row] = await tx.insert(oilEvents).values({ circuitId, kind: v.kind, at: new Date(at), hours: v.hours?.value ?? null, litres: v.litres?.value ?? null, fluidId: isUuid(v.fluidId) && v.kind !== "level" && v.kind !== "drained" ? v.fluidId : null, level: v.level, condition: v.condition, changeBackBy: v.changeBackBy || null, note: v.note, by, submission: v.submission }).returning({ id: oilEvents.id });
-    if (v.kind === "fill" || v.kind === "change") await takeFluid(tx, circuitId, v.fluidId, at, by);
     await markOilStale(tx, [circuitId]);
+    if (v.kind === "fill" || v.kind === "change") await takeFluid(tx, circuitId, v.fluidId, at, by);
     return row!.id;
   });
   await reassess(circuitId);
@@ -154,7 +155,7 @@ export async function setCircuitOil(circuitId: string, fields: Record<string, st
   const v = checked.values;
   const values = { targetCode: v.targetCode, targetReason: v.targetCode ? v.targetReason : "", targetSetBy: v.targetCode ? by : "", startTemperature: v.startTemperature?.value ?? null, volume: v.volume?.value ?? null };
   const done = await db().transaction(async (tx): Promise<Done> => {
-    const [before] = await tx.select().from(circuits).where(eq(circuits.id, circuitId)).for("update");
+    const [before] = await tx.select().from(circuits).where(eq(circuits.id, circuitId)).for("no key update");
     if (before!.version !== v.version) return { ok: false, status: 409, problems: { form: CHANGED } };
     await tx.update(circuits).set({ ...values, version: before!.version + 1 }).where(eq(circuits.id, circuitId));
     await tx.insert(changes).values({ by, what: `set the oil's target of ${before!.name}`, recordId: circuitId, before, after: values });
@@ -185,7 +186,7 @@ export async function setComponentOil(componentId: string, fields: Record<string
   const filter: FilterData | null = v.beta === null ? null : { beta: v.beta, size: v.size!, flow: v.flow!.value, bypass: v.bypass!.value, element: v.element };
   const values = { makersCode: v.makersCode, materials, symptomIfStuck: v.symptomIfStuck, fluidNeed, filter };
   const done = await db().transaction(async (tx): Promise<Done & { circuitId?: string }> => {
-    const [before] = await tx.select().from(components).where(eq(components.id, componentId)).for("update");
+    const [before] = await tx.select().from(components).where(eq(components.id, componentId)).for("no key update");
     if (before!.version !== v.version) return { ok: false, status: 409, problems: { form: CHANGED } };
     await tx.update(components).set({ ...values, version: before!.version + 1 }).where(eq(components.id, componentId));
     await tx.insert(changes).values({ by, what: `set what ${before!.name} is to the oil`, recordId: componentId, before, after: values });
@@ -203,7 +204,7 @@ export async function renewElement(circuitId: string, componentId: string, field
   if (!isUuid(fields.submission)) return { ok: false, problems: { form: "The form is out of date: load the page again." } };
   const renewed = new Date(at);
   const done = await db().transaction(async (tx): Promise<Done> => {
-    const [component] = await tx.select({ id: components.id }).from(components).where(and(eq(components.id, componentId), eq(components.circuitId, circuitId), sql`${components.filter} is not null`)).for("update");
+    const [component] = await tx.select({ id: components.id }).from(components).where(and(eq(components.id, componentId), eq(components.circuitId, circuitId), sql`${components.filter} is not null`)).for("no key update");
     if (!component) return { ok: false, problems: { form: "That is no filter of this circuit." } };
     // the id of the new life is the form's: sent twice, it is there already
     const [sent] = await tx.select({ id: lives.id }).from(lives).where(eq(lives.id, fields.submission!));
@@ -217,8 +218,8 @@ export async function renewElement(circuitId: string, componentId: string, field
     if (life) await tx.update(lives).set({ endedAt: renewed, endReason: `Element renewed. ${(fields.found ?? "").trim()}`.trim().slice(0, 500) }).where(and(eq(lives.id, life.id), ne(lives.startedAt, renewed)));
     await tx.insert(lives).values({ id: fields.submission!, componentId, startedAt: renewed, startHours: reading!.hours ?? life?.startHours ?? 0, serial: (fields.element ?? "").trim().slice(0, 60), knownWhenNew: true });
     const affected = await tx.select({ id: points.id }).from(points).where(eq(points.componentId, componentId));
-    await markStale(tx, affected.map((a) => a.id));
     await markOilStale(tx, [circuitId]);
+    await markStale(tx, affected.map((a) => a.id));
     return { ok: true, id: fields.submission! };
   });
   if (done.ok) await reassess(circuitId);

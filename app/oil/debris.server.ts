@@ -2,7 +2,8 @@
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import { cleanUpPlan, closingProblems, countFor, debrisTasks, incomparable, overTarget, sampleCodes, type OilAssessment, type OilSample } from "@core";
 import { db } from "~/db/client.server";
-import { circuits, components, debrisEvents, debrisResults, debrisTasks as tasks, oilAssessments, samples } from "~/db/schema";
+import { debrisEvents, debrisResults, debrisTasks as tasks, oilAssessments, samples } from "~/db/oilTables";
+import { circuits, components } from "~/db/schema";
 import { now } from "~/platform/clock.server";
 import { isUuid } from "~/platform/guard.server";
 import { oilSampleOf, samplesOf } from "~/platform/oil.server";

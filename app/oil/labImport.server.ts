@@ -1,7 +1,8 @@
 /** Import of a laboratory's file: a preview with every row's fate, then all or nothing. The mapping is kept for the laboratory. */
 import { eq, isNull, sql } from "drizzle-orm";
 import { db } from "~/db/client.server";
-import { circuits, imports, laboratories, machines, sites } from "~/db/schema";
+import { laboratories } from "~/db/oilTables";
+import { circuits, imports, machines, sites } from "~/db/schema";
 import { now } from "~/platform/clock.server";
 import { firstRows } from "~/platform/csv.server";
 import { guessDateOrder } from "~/platform/csvCells";

@@ -2,7 +2,8 @@
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { correctSeries, countFor, defaultPrior, fluidAt, formatNumber, incomparable, mixing, sampleIso, type AnalyteId, type ConditionState, type MetalPoint, type NamedFluid, type OilAssessment, type OilSample, type Result } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, circuits, components, debrisEvents, debrisTasks, fluids, instruments, lives, machines, oilAssessments, oilEvents, points, readings, samplePhotos, samples, sites } from "~/db/schema";
+import { debrisEvents, debrisTasks, oilAssessments, oilEvents, samplePhotos, samples } from "~/db/oilTables";
+import { assessments, circuits, components, fluids, instruments, lives, machines, points, readings, sites } from "~/db/schema";
 import { assessedColumns, assessPointOf, assessReadingOf, contextOf, fluidOf, pointSetups } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { isUuid, notFound } from "~/platform/guard.server";

@@ -6,7 +6,8 @@
 import { and, eq, gte, inArray, isNull, sql } from "drizzle-orm";
 import { assess, type Assessment, defaultPrior, learnPrior, quantityOf, theoreticalFlow, type AssessContext, type AssessPoint, type AssessReading, type AssessStop, type MeasuredViscosity, type PointQuantityId, type ReadingMark, type SisterLife, type WearPrior } from "@core";
 import { db, type Queryable } from "~/db/client.server";
-import { assessments, circuits, components, fluids, forecastsIssued, instruments, lives, machines, oilAssessments, points, readings, stops } from "~/db/schema";
+import { oilAssessments } from "~/db/oilTables";
+import { assessments, circuits, components, fluids, forecastsIssued, instruments, lives, machines, points, readings, stops } from "~/db/schema";
 import { now } from "./clock.server";
 
 const BATCH = 50;
@@ -211,9 +212,10 @@ export const oilQuantities: readonly PointQuantityId[] = ["pressureDrop", "caseD
 /** Mark points stale, within the transaction that changes something about them. */
 export async function markStale(tx: Queryable, pointIds: readonly string[]): Promise<void> {
   if (pointIds.length === 0) return;
-  await tx.update(assessments).set({ stale: true }).where(inArray(assessments.pointId, [...pointIds]));
+  // the oil first, then the points: whoever marks or assesses them takes their rows in this order
   await tx.execute(sql`update oil_assessments set stale = true where circuit_id in (
     select c.circuit_id from points p join components c on c.id = p.component_id where p.id in ${[...pointIds]} and p.quantity in ${oilQuantities})`);
+  await tx.update(assessments).set({ stale: true }).where(inArray(assessments.pointId, [...pointIds]));
 }
 
 /** Mark every point and every circuit's oil stale. */

@@ -1,11 +1,15 @@
 /**
+ * Rows are taken in one order everywhere: a circuit, its oil's assessment, then the assessments of its points. A circuit
+ * is locked "no key", since a row that refers to it and is written twice in one transaction wants its key.
+ *
  * What a circuit's oil says is made here, when a sample lands and in jobs; pages only read it. Like points, a
  * circuit is stale from the moment something about its oil changes until it has been assessed again.
  */
 import { and, eq, inArray, isNull, sql } from "drizzle-orm";
 import { assessOil, correctSeries, defaultPrior, quantityOf, type AnalyteId, type AssessReading, type LeakSeries, type OilAssessment, type OilComponentInput, type OilInput, type OilSample } from "@core";
 import { db, type Queryable } from "~/db/client.server";
-import { circuits, components, fluids, instruments, lives, machines, oilAssessments, oilEvents, points, readings, samples } from "~/db/schema";
+import { oilAssessments, oilEvents, samples } from "~/db/oilTables";
+import { circuits, components, fluids, instruments, lives, machines, points, readings } from "~/db/schema";
 import { assessedColumns, assessPointOf, assessReadingOf, contextOf, markStale, oilQuantities, pointSetups } from "./assessment.server";
 import { now } from "./clock.server";
 import { log } from "./log.server";

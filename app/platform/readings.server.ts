@@ -134,7 +134,7 @@ export const enteredText = (value: ParsedQuantity) => `${value.entered} ${value.
 export async function logReading(place: Point, fields: Record<string, string>, by: string): Promise<Saved> {
   const result = await db().transaction(async (tx): Promise<Saved> => {
     // one save at a time at a point, so that a copy of the form finds the first one saved
-    await tx.select({ id: points.id }).from(points).where(eq(points.id, place.id)).for("update");
+    await tx.select({ id: points.id }).from(points).where(eq(points.id, place.id)).for("no key update");
     const checked = await checkReading(tx, place, fields, null);
     if (!checked.ok) return checked;
     const { reading } = checked;

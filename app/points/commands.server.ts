@@ -69,7 +69,7 @@ export async function setLimit(place: Point, fields: Record<string, string>, by:
   if (upper.problem || lower.problem) return { ok: false, problems: { ...(upper.problem && { upper: upper.problem }), ...(lower.problem && { lower: lower.problem }) } };
   const rule: LimitRule = { basis, upper: upper.value, lower: lower.value };
   const saved = await db().transaction(async (tx): Promise<LimitSaved> => {
-    const [current] = await tx.select().from(points).where(eq(points.id, place.id)).for("update");
+    const [current] = await tx.select().from(points).where(eq(points.id, place.id)).for("no key update");
     if (!current) return { ok: false, problems: { form: "The point is gone." } };
     if (current.version !== version) {
       return {

@@ -119,8 +119,8 @@ export async function storeReadings(readings: readonly NewReading[], importId: s
   return copyIn(columns, readings, (r) => [r.pointId, r.lifeId, new Date(r.takenAt).toISOString(), r.value, r.least, r.entered, r.temperature, r.pressure, r.speed, r.hours, r.instrumentId, r.note, r.by], async (client) => {
     const inserted = await client.query(`insert into readings (${names}, import_id) select ${names}, $1::uuid from incoming on conflict (point_id, taken_at) where superseded_at is null do nothing`, [importId]);
     await client.query("update points p set last_reading_at = greatest(p.last_reading_at, i.newest) from (select point_id, max(taken_at) as newest from incoming group by point_id) i where p.id = i.point_id");
-    await client.query("update assessments set stale = true where point_id in (select distinct point_id from incoming)");
     await client.query("update oil_assessments set stale = true where circuit_id in (select c.circuit_id from points p join components c on c.id = p.component_id where p.id in (select distinct point_id from incoming) and p.quantity = any($1))", [oilQuantities]);
+    await client.query("update assessments set stale = true where point_id in (select distinct point_id from incoming)");
     return inserted.rowCount ?? 0;
   }, { importId, there: 0 });
 }
