@@ -41,7 +41,7 @@ test("codes are steps, against the target's own numbers", () => {
 });
 
 test("a metal: a line a fill, new oil marked, as read beside corrected", () => {
-  const point = (i: number, rate: number | null, below = false): MetalPoint => ({ at: NOW - (10 - i) * 60 * DAY, hours: i * 100, raw: i + 1, below, corrected: i + 1.5, low: i, high: i + 2, length: 100, rate, doubt: 1 });
+  const point = (i: number, rate: number | null, below = false): MetalPoint => ({ at: NOW - (10 - i) * 60 * DAY, hours: i * 100, raw: i + 1, below, corrected: i + 1.5, length: 100, rate, doubt: 1 });
   const drawn = draw(metalChart("Iron", [point(0, null), point(1, 2, true), point(2, 2), point(3, null), point(4, 3)], { after: NOW - 400 * DAY, by: NOW - 360 * DAY }, axis));
   expect(drawn.data.datasets.map((d) => d.data.length)).toEqual([3, 2, 5]);
   expect(drawn.data.datasets[2]!.showLine).toBe(false);

@@ -24,9 +24,6 @@ export interface MetalPoint {
   below: boolean;
   /** ppm in the whole volume had none been lost: since the last change of oil. */
   corrected: number;
-  /** Of `corrected`, when the "less than" values stand at their ends. */
-  low: number;
-  high: number;
   /** Running hours since the sample before. */
   length: number;
   /** ppm made per 1000 running hours since the sample before; null: the first after a change, or no hours passed. */
@@ -55,16 +52,13 @@ export function metalSeries(id: AnalyteId, samples: readonly Dated[], moves: rea
     while (to < reported.length && fillOf(reported[to]!.at) === fill) to++;
     const part = reported.slice(from, to);
     const inFill = moves.filter((m) => fillOf(m.at) === fill && (m.kind === "topUp" || m.kind === "drained"));
-    const amounts = (value: (r: Result) => number) => {
-      const concentrations = part.map((p) => ({ hours: p.hours, concentration: value(p.result) }));
-      return volume && volume > 0 ? wearMetalAmounts(concentrations, eventsOf(inFill, id, volume), volume).map((a) => a.corrected) : concentrations.map((c) => c.concentration);
-    };
-    const [mid, low, high] = [amounts(middle), amounts((r) => (r.below ? 0 : r.value)), amounts((r) => r.value)];
+    const concentrations = part.map((p) => ({ hours: p.hours, concentration: middle(p.result) }));
+    const mid = volume && volume > 0 ? wearMetalAmounts(concentrations, eventsOf(inFill, id, volume), volume).map((a) => a.corrected) : concentrations.map((c) => c.concentration);
     part.forEach((p, i) => {
       const hours = i === 0 ? 0 : p.hours - part[i - 1]!.hours;
       const u = (r: Result) => (r.below ? r.value / 2 : Math.max(REPEATABILITY_FLOOR, REPEATABILITY * r.value));
       points.push({
-        at: p.at, hours: p.hours, raw: p.result.value, below: p.result.below === true, corrected: mid[i]!, low: Math.min(low[i]!, high[i]!), high: Math.max(low[i]!, high[i]!),
+        at: p.at, hours: p.hours, raw: p.result.value, below: p.result.below === true, corrected: mid[i]!,
         length: hours, rate: hours > 0 ? ((mid[i]! - mid[i - 1]!) / hours) * 1000 : null,
         doubt: hours > 0 ? (Math.hypot(u(p.result), u(part[i - 1]!.result)) / hours) * 1000 : null,
       });
