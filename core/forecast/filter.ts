@@ -1,13 +1,14 @@
 /**
  * Competing wear paths as a bank of extended Kalman filters with soft change points.
  *
- * A hypothesis is a wear path, a level of process noise, a level of reading noise and a history of
+ * A hypothesis is a regime of wear (regime.ts), a time scale, a level of reading noise and a history of
  * changes of rate and of steps. Its state is (z, drift, a, b): place on the path, rate per hour, and the two
  * exponents of the leakage correction, so that correction and trend share their doubt. Readings enter
  * in log space: y = ln s(z) + a·ln(p/p_ref) − b·ln(μ/μ_ref) + noise, with a heavy second component
  * for outliers. A hypothesis weighs its prior times its one-step predictive likelihoods.
  */
-import { lnIndicator, lnIndicatorSlope, toPath, wearPaths, type WearPath } from "./wearPath";
+import { regimes, type Regime } from "./regime";
+import { lnIndicator, lnIndicatorSlope, toPath, type WearPath } from "./wearPath";
 import type { WearPrior } from "./prior";
 
 export interface FilterReading {
@@ -44,7 +45,7 @@ export class Hypothesis {
   odd: OddReading | null = null;
 
   constructor(
-    readonly path: WearPath,
+    readonly regime: Regime,
     /** z at the limit. */
     readonly zLimit: number,
     /** Running hours from as new to the limit that this hypothesis starts from. */
@@ -58,8 +59,12 @@ export class Hypothesis {
     readonly driftSd: number,
   ) {}
 
+  get path(): WearPath {
+    return this.regime.path;
+  }
+
   child(): Hypothesis {
-    const c = new Hypothesis(this.path, this.zLimit, this.timeScale, this.q, this.r, this.driftMean, this.driftSd);
+    const c = new Hypothesis(this.regime, this.zLimit, this.timeScale, this.q, this.r, this.driftMean, this.driftSd);
     c.z = this.z; c.d = this.d; c.a = this.a; c.b = this.b;
     c.pzz = this.pzz; c.pzd = this.pzd; c.pza = this.pza; c.pzb = this.pzb;
     c.pdd = this.pdd; c.pda = this.pda; c.pdb = this.pdb;
@@ -136,8 +141,13 @@ const OUTLIER_VARIANCE = 24;
 const OUTLIER_FLOOR = 0.06;
 /** Smaller chances of being an outlier are not kept. */
 const NOTED_OUTLIER = 0.05;
-const WIDEST_BEAM = 120;
-const FORKS = 30;
+/** Hypotheses kept: many while readings say little, then fewer. */
+const EARLY_BEAM = 400;
+const EARLY_READINGS = 8;
+const LATE_BEAM = 60;
+const beamAt = (k: number) => Math.max(LATE_BEAM, EARLY_BEAM * Math.min(1, EARLY_READINGS / (k + 1)));
+/** Of those kept, this share, the best, may change its rate or take a step at the next reading. */
+const FORKING = 0.25;
 const NEGLIGIBLE = Math.log(1e-5);
 const EXPONENT_SD = 0.3;
 /** Rate of a part in which nothing wears yet, share of the usual rate. */
@@ -150,8 +160,8 @@ const STEP_SHARE = 0.7;
 const STEP_CHANCE = 0.001;
 const LN_STEP = Math.log(STEP_CHANCE);
 
-/** Shares of the way to the limit that process noise may wander over one time scale. */
-const PROCESS_LEVELS = [0.015, 0.1] as const;
+/** Doubt of the rate as new, share of the usual one. */
+const RATE_SD = 0.5;
 const NOISE_LEVELS = [0.7, 1.4] as const;
 /** The rate after a change, over the rate before: mean and spread of what is more often faster than slower. */
 export const NEW_RATE_MEAN = 1.8;
@@ -173,36 +183,30 @@ export const DIRT_CHANGES = 0.5;
 
 /** Chance of a change of rate between two readings. */
 function hazardOf(h: Hypothesis, prior: WearPrior, from: number, to: number): number {
-  const usual = Math.min(0.3, 1 - Math.exp((-prior.changes * (to - from)) / h.timeScale));
+  const usual = Math.min(0.3, 1 - Math.exp((-h.regime.changes * (to - from)) / h.timeScale));
   return prior.dirtAt !== undefined && prior.dirtAt >= from && prior.dirtAt < to ? Math.max(usual, DIRT_CHANGES) : usual;
 }
 
-/** One hypothesis for every path, time scale, process noise and reading noise. */
-function startBank(lnLimit: number, prior: WearPrior, corrected: boolean): Hypothesis[] {
+/** One hypothesis for every regime, time scale and reading noise, before any reading; the weights sum to one. */
+export function startBank(lnLimit: number, prior: WearPrior, corrected: boolean): Hypothesis[] {
   const bank: Hypothesis[] = [];
   const ratio = Math.exp(prior.spread);
   const scales = [{ factor: 1 / ratio, share: 0.3 }, { factor: 1, share: 0.4 }, { factor: ratio, share: 0.3 }];
-  for (const path of wearPaths) {
+  for (const regime of regimes) {
+    const { path } = regime;
     const zLimit = toPath(Math.exp(lnLimit), path.lambda);
-    const usual = prior.paths?.[path.id] ?? path.prior;
+    const usual = prior.regimes?.[regime.id] ?? regime.prior;
     for (const { factor, share } of scales) {
       const timeScale = prior.timeScale * factor;
       const rate = zLimit / timeScale;
-      for (const level of PROCESS_LEVELS) {
-        for (const noise of NOISE_LEVELS) {
-          const start = (d: number, sd: number, weight: number) => {
-            const h = new Hypothesis(path, zLimit, timeScale, (level * zLimit) ** 2 / timeScale, (noise * prior.noise) ** 2, 1.0 * rate, 0.5 * rate);
-            h.d = d;
-            h.pzz = START_SD ** 2;
-            h.pdd = sd ** 2;
-            if (corrected) h.paa = h.pbb = EXPONENT_SD ** 2;
-            h.logWeight = Math.log(weight);
-            bank.push(h);
-          };
-          const dormant = path.dormant ?? 0;
-          start(1.0 * rate, 0.5 * rate, usual * share * (1 - dormant));
-          if (dormant > 0) start(0, DORMANT_SD * rate, usual * share * dormant);
-        }
+      for (const noise of NOISE_LEVELS) {
+        const h = new Hypothesis(regime, zLimit, timeScale, (regime.wander * zLimit) ** 2 / timeScale, (noise * prior.noise) ** 2, rate, RATE_SD * rate);
+        h.d = regime.dormant ? 0 : rate;
+        h.pzz = START_SD ** 2;
+        h.pdd = (regime.dormant ? DORMANT_SD * rate : RATE_SD * rate) ** 2;
+        if (corrected) h.paa = h.pbb = EXPONENT_SD ** 2;
+        h.logWeight = Math.log((usual * share) / NOISE_LEVELS.length);
+        bank.push(h);
       }
     }
   }
@@ -223,7 +227,7 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
     const dt = k === 0 ? 0 : Math.max(0, reading.hours - readings[k - 1]!.hours);
     if (dt > 0) {
       const old = bank.length;
-      for (let i = 0; i < Math.min(FORKS, old); i++) {
+      for (let i = 0; i < Math.min(FORKING * beamAt(k), old); i++) {
         const bent = bank[i]!.child();
         bent.changeRate(readings[k - 1]!.hours);
         bent.logWeight += Math.log(hazardOf(bent, prior, readings[k - 1]!.hours, reading.hours));
@@ -238,7 +242,7 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
     for (const h of bank) h.update(reading, k);
     bank.sort((p, q) => q.logWeight - p.logWeight);
     const best = bank[0]!.logWeight;
-    bank = bank.filter((h, i) => i < WIDEST_BEAM && h.logWeight - best > NEGLIGIBLE);
+    bank = bank.filter((h, i) => i < beamAt(k) && h.logWeight - best > NEGLIGIBLE);
     let total = 0;
     weights = bank.map((h) => {
       h.logWeight -= best;

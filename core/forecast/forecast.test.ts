@@ -2,8 +2,11 @@ import fc from "fast-check";
 import { random } from "../simulation/random";
 import { drawFirstPassage, firstPassageQuantile } from "./firstPassage";
 import { crossingProbability, forecast } from "./forecast";
-import { runFilter, type FilterReading } from "./filter";
+import { systematic } from "./draws";
+import { runFilter, startBank, type FilterReading } from "./filter";
+import { lifetimeOdds } from "./lifetime";
 import { defaultPrior, learnPrior } from "./prior";
+import { regimes } from "./regime";
 import { lnIndicator, lnIndicatorSlope, toPath, wearPaths } from "./wearPath";
 
 const prior = { ...defaultPrior, timeScale: 20_000 };
@@ -146,4 +149,56 @@ describe("prior from sisters", () => {
     expect(learnPrior([sister(200_000, true)]).timeScale).toBeGreaterThan(defaultPrior.timeScale);
   });
   test("noise of sisters is learned", () => expect(learnPrior(Array.from({ length: 20 }, () => sister(20_000, false, 0.1))).noise).toBeGreaterThan(0.07));
+});
+
+describe("regimes of wear", () => {
+  const told = (law: (hours: number) => number, seed: number) => forecast({ readings: life(48, law, { seed }), lnLimit, prior, corrected: true });
+  const share = (of: Readonly<Record<string, number>> | undefined, word: string) => Object.entries(of ?? {}).reduce((sum, [id, s]) => sum + (id.includes(word) ? s : 0), 0);
+  const sistersOf = (law: (hours: number) => number) => Array.from({ length: 8 }, (_, seed) => ({ hours: 12_000, censored: false, noise: 0.03, regimes: told(law, seed + 20).regimes }));
+
+  test("ids are unique, priors and the bank sum to one", () => {
+    expect(new Set(regimes.map((r) => r.id)).size).toBe(regimes.length);
+    expect(regimes.reduce((sum, r) => sum + r.prior, 0)).toBeCloseTo(1, 9);
+    expect(startBank(lnLimit, prior, true).reduce((sum, h) => sum + Math.exp(h.logWeight), 0)).toBeCloseTo(1, 9);
+  });
+
+  test("sisters that wore evenly make a calm life likelier, sisters that bent a restless one", () => {
+    const bent = (h: number) => 1 + (h < 5000 ? h / 40_000 : 0.125 + (h - 5000) / 2000);
+    const [calm, restless] = [learnPrior(sistersOf(linear(12_000))), learnPrior(sistersOf(bent))];
+    expect(share(calm.regimes, "restless")).toBeLessThan(share(restless.regimes, "restless") - 0.2);
+    expect(Object.values(calm.regimes!).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 6);
+  });
+
+  test("what a life tells does not depend on what her sisters told her", () => {
+    const readings = life(48, linear(12_000));
+    const alone = forecast({ readings, lnLimit, prior, corrected: true }).regimes;
+    const led = forecast({ readings, lnLimit, prior: { ...prior, regimes: learnPrior(sistersOf(linear(12_000))).regimes! }, corrected: true }).regimes;
+    expect(share(led, "restless")).toBeCloseTo(share(alone, "restless"), 0);
+  });
+
+  test("a sister whose regimes the program does not know leaves the usual shares", () => {
+    const { regimes: learned } = learnPrior([{ hours: 9000, censored: false, noise: 0.03, regimes: { gone: 1 } }]);
+    for (const r of regimes) expect(learned![r.id]).toBeCloseTo(r.prior, 9);
+  });
+});
+
+describe("lifetimes of sisters", () => {
+  const odds = (lives: number) => lifetimeOdds(lnLimit, { ...prior, lives, lifeSpread: 0.35 }, true, 80_000, random(5));
+  test("none known: every lifetime is as good", () => expect([100, 20_000, Infinity].map(odds(0))).toEqual([1, 1, 1]));
+  test("a lifetime like the sisters' gains, one far from them loses", () => {
+    const of = odds(8);
+    expect(of(20_000)).toBeGreaterThan(1.3);
+    expect(of(3000)).toBeLessThan(0.5);
+    expect(of(Infinity)).toBeLessThan(0.5);
+  });
+  test("draws follow their weights", () => {
+    const picks = systematic([0.5, 0, 0.3, 0.2], 100, 0.5);
+    expect([0, 1, 2, 3].map((i) => picks.filter((p) => p === i).length)).toEqual([50, 0, 30, 20]);
+  });
+  test("like lives give a narrow spread, unlike ones a wide one, none the default", () => {
+    const lives = (hours: number[]) => learnPrior(hours.map((h) => ({ hours: h, censored: false, noise: 0.03 }))).lifeSpread;
+    expect(lives([10_000, 11_000, 10_500, 9500, 10_000, 10_200, 9900, 10_000])).toBeLessThan(0.35);
+    expect(lives([2000, 30_000, 6000, 50_000, 12_000, 3000])).toBeGreaterThan(0.8);
+    expect(learnPrior([]).lifeSpread).toBe(defaultPrior.lifeSpread);
+  });
 });

@@ -5,8 +5,9 @@
 import { inverseEcdf } from "../trend/robust";
 import { normalCdf } from "../trend/normal";
 import { random } from "../simulation/random";
-import { drawFirstPassage } from "./firstPassage";
-import { DIRT_CHANGES, NEW_RATE_FLOOR, NEW_RATE_MEAN, NEW_RATE_SPREAD, runFilter, type FilterReading, type Hypothesis } from "./filter";
+import { drawCrossing, drawState, newRate, systematic, type Rng } from "./draws";
+import { DIRT_CHANGES, runFilter, type FilterReading, type Hypothesis } from "./filter";
+import { lifetimeOdds } from "./lifetime";
 import type { WearPrior } from "./prior";
 import { fromPath, lnIndicator, lnIndicatorSlope, wearPaths, type WearPathId } from "./wearPath";
 
@@ -61,14 +62,17 @@ export interface Forecast {
   noise: number;
   fan: FanPoint[];
   outlier: number[];
+  /** Shares of the regimes that these readings alone speak for: as if no sister were known. */
+  regimes: Record<string, number>;
 }
 
-/** The same mean and spread of a new rate as the filter's, as a lognormal. */
-const NEW_RATE_LN_SD = Math.sqrt(Math.log(1 + (NEW_RATE_SPREAD / NEW_RATE_MEAN) ** 2));
-const NEW_RATE_LN_MEAN = Math.log(NEW_RATE_MEAN) - NEW_RATE_LN_SD ** 2 / 2;
 /** Slowest rate that matters, share of the usual one. */
 const SLOWEST_RATE = 0.2;
 const DRAWS = 400;
+/** Drawn first; those that suit the lifetimes of the sisters are kept. */
+const FIRST_DRAWS = 800;
+/** Smaller shares of a regime are not kept. */
+const NEGLIGIBLE_SHARE = 1e-4;
 const FAN_DRAWS = 200;
 const FAN_STEPS = 16;
 const HORIZON_SCALES = 4;
@@ -93,14 +97,19 @@ export function forecast({ readings, lnLimit, prior, corrected, newAt = readings
 
   // dirt that no reading has seen yet: the rate may have changed all the same
   const dirtSince = prior.dirtAt !== undefined && prior.dirtAt >= readings[readings.length - 1]!.hours;
-  const picks = systematic(weights, DRAWS, rng.uniform());
-  const states = picks.map((index) => {
+  const first = systematic(weights, FIRST_DRAWS, rng.uniform()).map((index) => {
     const h = hypotheses[index]!;
     const [z, d] = drawState(h, rng);
-    return { h, z, d: dirtSince && rng.uniform() < DIRT_CHANGES ? newRate(h, d, rng) : d };
+    const state = { h, z, d: dirtSince && rng.uniform() < DIRT_CHANGES ? newRate(h, d, rng) : d };
+    return { state, crossing: drawCrossing(h, z, state.d, age, horizon, rng) };
   });
+  const lifetime = lifetimeOdds(lnLimit, prior, corrected, horizon, rng);
+  const odds = first.map(({ crossing }) => (crossing <= 0 ? 1 : lifetime(age + crossing)));
+  const all = odds.reduce((sum, o) => sum + o, 0);
+  const kept = systematic(odds.map((o) => o / all), DRAWS, rng.uniform()).map((index) => first[index]!);
+  const states = kept.map((k) => k.state);
   const levels = Float64Array.from(states, ({ h, z }) => Math.exp(lnIndicator(z, h.path.lambda))).sort();
-  const crossings = states.map(({ h, z, d }) => drawCrossing(h, z, d, age, prior, horizon, rng)).sort((p, q) => p - q);
+  const crossings = kept.map((k) => k.crossing).sort((p, q) => p - q);
   const quantile = (p: number) => {
     const value = inverseEcdf(crossings, p);
     return value < horizon ? value : null;
@@ -141,8 +150,9 @@ export function forecast({ readings, lnLimit, prior, corrected, newAt = readings
     change: event((h) => h.changedAt),
     step: event((h) => h.steppedAt),
     noise: Math.sqrt(mix((h) => h.r)),
-    fan: fanOf(states, crossings, prior, horizon, age, rng),
+    fan: fanOf(states, crossings, horizon, age, rng),
     outlier,
+    regimes: ownRegimes(hypotheses, weights, prior),
   };
 }
 
@@ -158,64 +168,17 @@ export function crossingProbability(crossings: readonly number[], hours: number)
   return low / crossings.length;
 }
 
-function systematic(weights: readonly number[], draws: number, offset: number): number[] {
-  const picks: number[] = [];
-  let index = 0;
-  let sum = weights[0] ?? 1;
-  for (let i = 0; i < draws; i++) {
-    const target = (i + offset) / draws;
-    while (sum < target && index < weights.length - 1) sum += weights[++index]!;
-    picks.push(index);
-  }
-  return picks;
+/** Shares of the regimes by the likelihood of the readings alone, under the usual prior. */
+function ownRegimes(hypotheses: readonly Hypothesis[], weights: readonly number[], prior: WearPrior): Record<string, number> {
+  const shares: Record<string, number> = {};
+  hypotheses.forEach(({ regime }, i) => {
+    shares[regime.id] = (shares[regime.id] ?? 0) + (weights[i]! * regime.prior) / (prior.regimes?.[regime.id] ?? regime.prior);
+  });
+  const total = Object.values(shares).reduce((a, b) => a + b, 0);
+  return Object.fromEntries(Object.entries(shares).map(([id, share]) => [id, share / total] as const).filter(([, share]) => share > NEGLIGIBLE_SHARE));
 }
 
-type Rng = ReturnType<typeof random>;
-
-/** Place and rate of one draw. Wear does not heal: a rate below zero is drawn again, then taken as none. */
-function drawState(h: Hypothesis, rng: Rng): [z: number, d: number] {
-  const sz = Math.sqrt(h.pzz);
-  const slope = h.pzd / h.pzz;
-  const rest = Math.sqrt(Math.max(0, h.pdd - slope * h.pzd));
-  let z = h.z;
-  for (let attempt = 0; attempt < 6; attempt++) {
-    const e = rng.normal();
-    z = h.z + sz * e;
-    const d = h.d + slope * sz * e + rest * rng.normal();
-    if (d > 0) return [z, d];
-  }
-  return [z, 1e-6 * h.driftMean];
-}
-
-/** A rate drawn anew: what a change of wear leaves behind. */
-function newRate(h: Hypothesis, d: number, rng: Rng): number {
-  const base = Math.max(d, NEW_RATE_FLOOR * h.driftMean);
-  return base * Math.exp(NEW_RATE_LN_MEAN + NEW_RATE_LN_SD * rng.normal());
-}
-
-function drawCrossing(h: Hypothesis, z: number, d: number, age: number, prior: WearPrior, horizon: number, rng: Rng): number {
-  const { clock } = h.path;
-  const sigma = Math.sqrt(h.q);
-  let hours = 0;
-  let u = clock.at(age, h.timeScale);
-  for (let change = 0; change < 8; change++) {
-    if (z >= h.zLimit) return hours;
-    const next = hours + (-Math.log(1 - rng.uniform()) * h.timeScale) / prior.changes;
-    const uNext = clock.at(age + next, h.timeScale);
-    const passage = drawFirstPassage(h.zLimit - z, d, sigma, rng);
-    if (u + passage <= uNext || next > horizon) {
-      const at = Number.isFinite(passage) ? clock.hours(u + passage, h.timeScale) - age : Infinity;
-      return at > horizon ? Infinity : Math.max(0, at);
-    }
-    z = Math.min(h.zLimit - 1e-9, z + d * (uNext - u) + sigma * Math.sqrt(uNext - u) * rng.normal());
-    hours = next;
-    u = uNext;
-    d = newRate(h, d, rng);
-  }
-  return Infinity;
-}
-
-function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], crossings: readonly number[], prior: WearPrior, horizon: number, age: number, rng: Rng): FanPoint[] {
+function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], crossings: readonly number[], horizon: number, age: number, rng: Rng): FanPoint[] {
   const far = inverseEcdf(crossings, 0.9);
   const reach = Math.min(horizon, Number.isFinite(far) ? far * 1.15 : Math.max(4000, age * 0.5));
   const step = Math.max(1, reach) / FAN_STEPS;
@@ -229,7 +192,7 @@ function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], cross
     for (const path of paths) {
       const du = path.h.path.clock.at(age + i * step, path.h.timeScale) - path.h.path.clock.at(age + (i - 1) * step, path.h.timeScale);
       path.z += path.d * du + Math.sqrt(path.h.q * du) * rng.normal();
-      if (rng.uniform() < (prior.changes * step) / path.h.timeScale) path.d = newRate(path.h, path.d, rng);
+      if (rng.uniform() < (path.h.regime.changes * step) / path.h.timeScale) path.d = newRate(path.h, path.d, rng);
     }
     fan.push(at(i * step));
   }

@@ -2,19 +2,19 @@
  * What sister lives say before a life has readings of its own: time scale, noise and how often the
  * rate of wear changes. Empirical Bayes with a weak default.
  */
-import { wearPaths, type WearPathId } from "./wearPath";
+import { regimes } from "./regime";
 
 export interface WearPrior {
   /** Running hours from as new to the limit, centre of a wide range. */
   timeScale: number;
   /** How far the time scale may be off before any reading, ln units. */
   spread: number;
+  /** Spread of the hours to the limit between lives, ln units. */
+  lifeSpread: number;
   /** Standard deviation of a reading after correction, relative. */
   noise: number;
-  /** Changes of rate expected over one time scale. */
-  changes: number;
-  /** Share of each wear path; left out: the paths' own. */
-  paths?: Partial<Record<WearPathId, number>>;
+  /** Share of each regime of wear; left out: the usual ones. */
+  regimes?: Readonly<Record<string, number>>;
   /** Running hours at which dirt came in: the rate may well have changed then, for the worse. */
   dirtAt?: number;
   /** Lives that it was learned from; 0: the default. */
@@ -22,7 +22,7 @@ export interface WearPrior {
 }
 
 /** Weak default: a hydraulic pump lasts of the order of 20 000 h (common practice). */
-export const defaultPrior: WearPrior = { timeScale: 25_000, spread: 0.9, noise: 0.03, changes: 4, lives: 0 };
+export const defaultPrior: WearPrior = { timeScale: 25_000, spread: 0.9, lifeSpread: 1, noise: 0.03, lives: 0 };
 
 export interface SisterLife {
   /** Running hours to the limit: reached, or the median forecast. */
@@ -31,26 +31,30 @@ export interface SisterLife {
   censored: boolean;
   /** Relative spread of its readings about its trend. */
   noise: number;
-  /** Shares of the wear paths that its own readings ended with. */
-  paths?: readonly { id: WearPathId; share: number }[];
-  /** Probability that its rate changed. */
-  changed?: number;
+  /** Shares of the regimes of wear that its own readings speak for. */
+  regimes?: Readonly<Record<string, number>>;
 }
 
+/** Lives that the default counts for: in the noise and the doubt of the time scale, and in its centre, which parts of one kind share closely. */
 const PSEUDO_LIVES = 1.5;
+const PSEUDO_CENTRE = 0.4;
+/** Like parts differ about this much in the hours they last, ln units (common practice), counted as so many lives. */
+const USUAL_SPREAD = 0.4;
+const PSEUDO_SPREAD = 3;
 /** Like parts still differ this much in the hours they last, ln units. */
 const LEAST_SPREAD = 0.3;
-/** Lives that the usual paths and the usual hazard count for: a sister's shares are themselves in doubt. */
-const PSEUDO_PATHS = 1.5;
+/** Lives that the usual shares of the regimes count for. */
+const PSEUDO_REGIMES = 2;
+const TURNS = 10;
 
 /**
- * Prior from sister lives: geometric mean of their hours, shrunk to the default as if that were three
- * lives. A censored life counts only when it lasted longer than the mean so far, since it says "at least".
+ * Prior from sister lives: geometric mean of their hours, shrunk to the default. A censored life counts only
+ * when it lasted longer than the mean so far, since it says "at least".
  */
 export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = defaultPrior): WearPrior {
   const reached = sisters.filter((s) => !s.censored && s.hours > 0);
-  let weight = PSEUDO_LIVES;
-  let ln = PSEUDO_LIVES * Math.log(base.timeScale);
+  let weight = PSEUDO_CENTRE;
+  let ln = PSEUDO_CENTRE * Math.log(base.timeScale);
   for (const s of reached) {
     ln += Math.log(s.hours);
     weight += 1;
@@ -64,12 +68,29 @@ export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = def
   const noises = sisters.filter((s) => s.noise > 0);
   const noise = noises.reduce((sum, s) => sum + Math.log(s.noise), PSEUDO_LIVES * Math.log(base.noise)) / (noises.length + PSEUDO_LIVES);
   const spread = LEAST_SPREAD + ((base.spread - LEAST_SPREAD) * PSEUDO_LIVES) / (reached.length + PSEUDO_LIVES);
-  const shown = sisters.filter((s) => s.paths && !s.censored);
-  const paths = Object.fromEntries(wearPaths.map((p) => {
-    const usual = base.paths?.[p.id] ?? p.prior;
-    return [p.id, (PSEUDO_PATHS * usual + shown.reduce((sum, s) => sum + (s.paths!.find((q) => q.id === p.id)?.share ?? 0), 0)) / (PSEUDO_PATHS + shown.length)];
-  }));
-  const changed = sisters.filter((s) => s.changed !== undefined && !s.censored);
-  const changes = (PSEUDO_PATHS * base.changes + changed.reduce((sum, s) => sum + s.changed!, 0)) / (PSEUDO_PATHS + changed.length);
-  return { timeScale: Math.exp(ln / weight), spread, noise: Math.exp(noise), changes, paths, lives: sisters.length };
+  const mean = ln / weight;
+  const squares = reached.reduce((sum, s) => sum + (Math.log(s.hours) - mean) ** 2, 0);
+  // of one more life: the doubt of the centre beside the spread
+  const lifeSpread = Math.sqrt(((PSEUDO_SPREAD * USUAL_SPREAD ** 2 + squares) / (PSEUDO_SPREAD + reached.length)) * (1 + 1 / Math.max(1e-9, reached.length)));
+  return { timeScale: Math.exp(mean), spread, lifeSpread: Math.min(base.lifeSpread, lifeSpread), noise: Math.exp(noise), ...learnRegimes(sisters), lives: sisters.length };
+}
+
+/**
+ * Shares of the regimes by expectation and maximisation: a sister's likelihood of a regime is her share over the usual one.
+ */
+function learnRegimes(sisters: readonly SisterLife[]): Pick<WearPrior, "regimes"> {
+  const told = sisters.filter((s) => s.regimes);
+  if (told.length === 0) return {};
+  const evidence = told.map((s) => regimes.map((r) => (s.regimes![r.id] ?? 0) / r.prior));
+  let shares = regimes.map((r) => r.prior);
+  for (let turn = 0; turn < TURNS; turn++) {
+    const next = regimes.map((r) => PSEUDO_REGIMES * r.prior);
+    for (const likelihood of evidence) {
+      const whole = likelihood.reduce((sum, l, i) => sum + l * shares[i]!, 0);
+      if (whole > 0) likelihood.forEach((l, i) => (next[i]! += (l * shares[i]!) / whole));
+    }
+    const total = next.reduce((a, b) => a + b, 0);
+    shares = next.map((v) => v / total);
+  }
+  return { regimes: Object.fromEntries(regimes.map((r, i) => [r.id, shares[i]!])) };
 }

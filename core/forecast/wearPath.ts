@@ -10,7 +10,7 @@ export interface WearPath {
   lambda: number;
   clock: Clock;
   label: string;
-  /** Share of the prior. */
+  /** Odds among the paths, before any reading. */
   prior: number;
   /** Share of it in which nothing wears until a change comes. */
   dormant?: number;

@@ -2,15 +2,15 @@
  * Back-test of the forecast over simulated fleets: coverage of P10-P90, bias, α-λ and CRPS over the true time
  * left, beside straight lines and the single best curve.
  *
- *   tsx scripts/bench/backtest.ts [--set tuned|heldOut|all] [--lives N] [--seed N] [--sisters] [--brief]
+ *   tsx scripts/bench/backtest.ts [--set tuned|heldOut|unseen|all] [--lives N] [--seed N] [--sisters] [--brief]
  */
 import { parseArgs } from "node:util";
-import { heldOutLaws, tunedLaws } from "../../core/simulation/fleet";
+import { heldOutLaws, tunedLaws, unseenLaws } from "../../core/simulation/fleet";
 import { binName, bins, median, scoreFleets, share, type Score } from "./origins";
 import { rivals } from "./rivals";
 
 const { values: options } = parseArgs({ options: { set: { type: "string", default: "heldOut" }, lives: { type: "string", default: "12" }, seed: { type: "string", default: "0" }, sisters: { type: "boolean", default: false }, brief: { type: "boolean", default: false } } });
-const laws = options.set === "tuned" ? tunedLaws : options.set === "heldOut" ? heldOutLaws : [...tunedLaws, ...heldOutLaws];
+const laws = options.set === "tuned" ? tunedLaws : options.set === "heldOut" ? heldOutLaws : options.set === "unseen" ? unseenLaws : [...tunedLaws, ...heldOutLaws, ...unseenLaws];
 const scores = scoreFleets({ laws, lives: Number(options.lives), seed: Number(options.seed) + (options.set === "tuned" ? 1000 : 500_000), sisters: options.sisters });
 
 function table(title: string, key: (s: Score) => string): void {

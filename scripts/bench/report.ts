@@ -1,6 +1,6 @@
 /** Writes the tables and plots of docs/forecast.md anew: tsx scripts/bench/report.ts [lives]. */
 import { readFileSync, writeFileSync } from "node:fs";
-import { heldOutLaws, tunedLaws } from "../../core/simulation/fleet";
+import { heldOutLaws, tunedLaws, unseenLaws } from "../../core/simulation/fleet";
 import { binName, bins, median, NOISES, scoreFleets, share, type Score } from "./origins";
 import { rivals } from "./rivals";
 
@@ -8,8 +8,10 @@ const lives = Number(process.argv[2] ?? 16);
 const runs = [
   { name: "laws tuned on, no sisters", scores: scoreFleets({ laws: tunedLaws, lives, seed: 31_000, sisters: false }) },
   { name: "laws tuned on, eight sisters", scores: scoreFleets({ laws: tunedLaws, lives, seed: 31_000, sisters: true }) },
-  { name: "laws never tuned on, no sisters", scores: scoreFleets({ laws: heldOutLaws, lives, seed: 700_000, sisters: false }) },
-  { name: "laws never tuned on, eight sisters", scores: scoreFleets({ laws: heldOutLaws, lives, seed: 700_000, sisters: true }) },
+  { name: "laws kept apart, no sisters", scores: scoreFleets({ laws: heldOutLaws, lives, seed: 700_000, sisters: false }) },
+  { name: "laws kept apart, eight sisters", scores: scoreFleets({ laws: heldOutLaws, lives, seed: 700_000, sisters: true }) },
+  { name: "laws added last, no sisters", scores: scoreFleets({ laws: unseenLaws, lives, seed: 900_000, sisters: false }) },
+  { name: "laws added last, eight sisters", scores: scoreFleets({ laws: unseenLaws, lives, seed: 900_000, sisters: true }) },
 ];
 
 const f = (v: number, digits = 2) => (Number.isFinite(v) ? v.toFixed(digits) : "–");
@@ -33,7 +35,7 @@ function plot(title: string, value: (g: Score[]) => number, low: number, high: n
   const [width, height, left, bottom] = [640, 300, 52, 40];
   const x = (i: number) => left + 30 + (i * (width - left - 190)) / (bins.length - 1);
   const y = (v: number) => height - bottom - ((v - low) / (high - low)) * (height - bottom - 40);
-  const tones = ["#0a6a6b", "#14252b", "#855300", "#a9301a"];
+  const tones = ["#0a6a6b", "#14252b", "#855300", "#a9301a", "#4b4a8f", "#6a6a3a"];
   const lines = runs.map(({ name, scores }, k) => {
     const points = bins.map(([b], i) => [x(i), y(Math.min(high, value(scores.filter((s) => binName(s.readings) === binName(b)))))] as const);
     const end = points[points.length - 1]!;
