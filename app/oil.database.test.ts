@@ -4,9 +4,10 @@ import { closeConnections, db, migrateDatabase } from "./db/client.server";
 import { debrisTasks, oilAssessments, samples } from "./db/oilTables";
 import { assessments, circuits, components, lives } from "./db/schema";
 import { ownDatabase } from "./db/testDatabase";
-import { addRecord } from "./fleet/commands.server";
-import { noteOilEvent, renewElement, saveSample, setCircuitOil, setComponentOil, withdrawSample } from "./oil/commands.server";
-import { answerTask, closeDebris, openDebris } from "./oil/debris.server";
+import { addRecord, editRecord } from "./fleet/commands.server";
+import { recordOf } from "./fleet/queries.server";
+import { noteOilEvent, renewElement, saveSample, setCircuitOil, setComponentOil, withdrawOilEvent, withdrawSample } from "./oil/commands.server";
+import { answerTask, closeDebris, openDebris, reopenDebris } from "./oil/debris.server";
 import { labPreview, laboratoryNames, runLabImport, saveLabMapping } from "./oil/labImport.server";
 import { guessLabColumns } from "./oil/labMapping";
 import { samplesCsv } from "./oil/samplesCsv.server";
@@ -14,7 +15,7 @@ import { circuitPage, cleanUpPage, debrisPage, fluidPage, oilList, oilOverview, 
 import { assessPoints, assessStalePoints } from "./platform/assessment.server";
 import { importRecord, storeUpload } from "./platform/imports.server";
 import { closeQueue } from "./platform/jobs.server";
-import { assessCircuits, assessStaleCircuits, hoursLine } from "./platform/oil.server";
+import { assessCircuits, assessStaleCircuits, hoursLine, oilInputs } from "./platform/oil.server";
 import { logReading, pointPlace } from "./platform/readings.server";
 import { setLimit } from "./points/commands.server";
 import { storeReadings } from "./records/import.server";
@@ -115,6 +116,20 @@ describe("fills", () => {
     await fill({ kind: "change", at: local(NOW - 660 * DAY), fluidId: ids.thin });
     expect(await holds()).toBe(ids.fluid);
   });
+  test("a wrong entry is withdrawn with its reason, counts no more, and what it said of the fluid goes with it", async () => {
+    const wrong = await fill({ kind: "change", at: local(NOW - 640 * DAY), fluidId: ids.thin });
+    const id = wrong.ok ? wrong.id : "";
+    const holds = async () => (await db().select({ fluidId: circuits.fluidId }).from(circuits).where(eq(circuits.id, ids.circuit)))[0]!.fluidId;
+    expect(await holds()).toBe(ids.thin);
+    expect(await withdrawOilEvent(ids.circuit, { event: id, why: "" }, "T")).toMatchObject({ ok: false, problems: { why: expect.any(String) } });
+    expect(await withdrawOilEvent(crypto.randomUUID(), { event: id, why: "Wrong machine" }, "T")).toMatchObject({ ok: false, status: 409 });
+    expect(await withdrawOilEvent(ids.circuit, { event: id, why: "Wrong machine" }, "T")).toMatchObject({ ok: true });
+    expect(await withdrawOilEvent(ids.circuit, { event: id, why: "Wrong machine" }, "T")).toMatchObject({ ok: false, status: 409 });
+    expect(await holds()).toBe(ids.fluid);
+    expect((await fluidPage(ids.circuit)).events.find((e) => e.id === id)!.withdrawn).toEqual({ by: "T", why: "Wrong machine" });
+    const input = (await oilInputs(db(), [ids.circuit])).get(ids.circuit)!;
+    expect(input.moves.some((m) => m.at === NOW - 640 * DAY)).toBe(false);
+  });
 });
 
 describe("samples", () => {
@@ -185,7 +200,21 @@ describe("targets, materials, elements", () => {
     expect(await setCircuitOil(ids.circuit, { ...fields, targetReason: "me too" }, "L. Aske")).toMatchObject({ ok: false, status: 409 });
     expect((await circuitPage(ids.circuit)).detail!.target).toMatchObject({ text: "20/18/15", because: "set by hand: old machine" });
     const { circuit: now } = await settingsPage(ids.circuit);
-    expect(await setCircuitOil(ids.circuit, { ...fields, targetCode: "", targetReason: "", version: String(now.version) }, "R. Oduya")).toMatchObject({ ok: true });
+    const back = { ...fields, targetCode: "", targetReason: "", version: String(now.version) };
+    expect(await setCircuitOil(ids.circuit, { ...back, metalLimits: "gold: 3" }, "R. Oduya")).toMatchObject({ ok: false, problems: { metalLimits: expect.stringContaining("none of") } });
+    expect(await setCircuitOil(ids.circuit, { ...back, metalLimits: "Fe: 18 ppm" }, "R. Oduya")).toMatchObject({ ok: true });
+    expect((await settingsPage(ids.circuit)).circuit.metalLimits).toEqual({ iron: 18 });
+    expect((await circuitPage(ids.circuit)).detail!.metals.find((m) => m.id === "iron")).toMatchObject({ fixed: 18, fixedStated: true });
+  });
+  test("figures of the new oil are kept with the fluid, and the oil of its circuits is judged again", async () => {
+    const recorded = await recordOf("fluid", ids.fluid);
+    const fields = { name: String(recorded.name), kv40: `${Number(recorded.kv40)} mm²/s`, kv100: `${Number(recorded.kv100)} mm²/s`, density15: `${Number(recorded.density15)} kg/m³`, type: "mineral", version: String(recorded.version) };
+    expect(await editRecord("fluid", ids.fluid, { ...fields, fresh: "acid number: high" }, "R. Oduya")).toMatchObject({ ok: false, problems: { fresh: expect.stringContaining("Acid number") } });
+    await assessStaleCircuits();
+    expect(await editRecord("fluid", ids.fluid, { ...fields, fresh: "acid number: 0.5\nzinc: 420 ppm" }, "R. Oduya")).toMatchObject({ ok: true });
+    expect((await recordOf("fluid", ids.fluid)).fresh).toEqual({ acidNumber: 0.5, zinc: 420 });
+    expect((await db().select({ stale: oilAssessments.stale }).from(oilAssessments).where(eq(oilAssessments.circuitId, ids.circuit)))[0]!.stale).toBe(true);
+    expect((await oilInputs(db(), [ids.circuit])).get(ids.circuit)!.fluid!.acidNew).toBe(0.5);
   });
   test("what a component is to the oil", async () => {
     const version = async () => String((await db().select({ v: components.version }).from(components).where(eq(components.id, ids.filter)))[0]!.v);
@@ -259,6 +288,11 @@ describe("a debris event", () => {
     expect(await close()).toMatchObject({ ok: false, status: 409 });
     expect(await answerTask(id, { task: checks[0]!.id, result: "clean", note: "" }, "T. Wren")).toMatchObject({ ok: false, status: 409 });
     expect((await debrisPage(id)).event).toMatchObject({ sourceComponentId: ids.pump, closedBy: "R. Oduya" });
+    expect(await reopenDebris(id, { why: "" }, "L. Aske")).toMatchObject({ ok: false, problems: { why: expect.any(String) } });
+    expect(await reopenDebris(id, { why: "Brass in the next sample" }, "L. Aske")).toMatchObject({ ok: true });
+    expect(await reopenDebris(id, { why: "Again" }, "L. Aske")).toMatchObject({ ok: false, status: 409 });
+    expect((await debrisPage(id)).event).toMatchObject({ closedAt: null, sourceComponentId: null, reopenedBy: "L. Aske", reopenedWhy: "Brass in the next sample" });
+    expect(await close()).toMatchObject({ ok: true });
   });
 });
 

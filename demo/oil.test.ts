@@ -32,7 +32,7 @@ function judged(name: string): OilAssessment {
     fluid: { id: stated.name, ...stated, solubility: { a: stated.waterA, b: stated.waterB }, acidNew: stated.fresh.acidNumber ?? null },
     samples: oil.samples.map((s, i) => ({ id: String(i), number: String(i), at: s.at, hours: s.hours, place: s.place, state: s.state, results: s.results, code: null })),
     moves: oil.moves.map((m) => ({ ...m, hours: hoursAt(m.at), fresh: fluidPlans.find((f) => f.name === m.fluid)!.fresh, fluidName: m.fluid, otherFluid: m.fluid !== machine.fluid, changeBackBy: null })),
-    components, leaks, sisterRates: {},
+    components, leaks, metalLimits: {}, sisterRates: {},
   };
   return assessOil(input);
 }

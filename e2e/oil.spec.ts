@@ -118,6 +118,16 @@ test("another fluid in the tank warns before it is on record", async ({ page }) 
   await page.getByRole("button", { name: "Note it" }).click();
   await expect(page.getByText("Noted.")).toBeVisible();
   await expect(page.getByText("of Quayside ester VG 46")).toBeVisible();
+  // it was another machine after all: the entry is taken back, with its reason
+  const entry = page.getByRole("listitem").filter({ hasText: "of Quayside ester VG 46" });
+  await entry.getByText("Is it wrong?").click();
+  await entry.getByRole("button", { name: "Withdraw it" }).click();
+  await expect(entry.getByText("Say why: the record keeps it.")).toBeVisible();
+  await entry.getByLabel("Why it is withdrawn").fill("It went into the crane beside it");
+  await accessible(page);
+  await entry.getByRole("button", { name: "Withdraw it" }).click();
+  await expect(page.getByText("Withdrawn: it stays on record and counts no more.")).toBeVisible();
+  await expect(entry.getByText("It went into the crane beside it")).toBeVisible();
 });
 
 test("a debris event: everything it threatens is listed, and it closes only when it is proved", async ({ page }) => {
@@ -166,6 +176,16 @@ test("a debris event: everything it threatens is listed, and it closes only when
   await expect(page.getByRole("heading", { level: 1, name: /debris event, closed/ })).toBeVisible();
   await expect(page.getByText("Source: Pump, Port plate of the pump.")).toBeVisible();
   await accessible(page);
+  // it was not over: open it again, and close it with another source
+  await page.getByRole("button", { name: "Open it again" }).click();
+  await expect(page.getByText("Say why: the record keeps it.")).toBeVisible();
+  await page.getByLabel("Why it is opened again").fill("Brass lay in the new element");
+  await page.getByRole("button", { name: "Open it again" }).click();
+  await expect(page.getByText(/opened again .* by R. Oduya: Brass lay in the new element/)).toBeVisible();
+  await page.getByLabel("In words").fill("Slippers of the pump");
+  await page.getByLabel("The source", { exact: true }).selectOption({ label: "Pump" });
+  await page.getByRole("button", { name: "Close the event" }).click();
+  await expect(page.getByText("Source: Pump, Slippers of the pump.")).toBeVisible();
 });
 
 test("target, materials and clean-up", async ({ page }) => {
@@ -184,4 +204,11 @@ test("target, materials and clean-up", async ({ page }) => {
   await page.getByLabel("Why").fill("New servo valve ordered");
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByText("16/14/12, set by hand: New servo valve ordered")).toBeVisible();
+  await page.goto(`/oil/${circuit}/settings`);
+  await page.getByLabel(/Limits of metals and dirt/).fill("iron: 12\ngold: 3");
+  await page.getByRole("button", { name: "Save", exact: true }).click();
+  await expect(page.getByText(/“gold” is none of iron/)).toBeVisible();
+  await page.getByLabel(/Limits of metals and dirt/).fill("iron: 12 ppm");
+  await page.getByRole("button", { name: "Save", exact: true }).click();
+  await expect(page.getByRole("row", { name: /Iron/ })).toContainText("12 stated");
 });

@@ -44,7 +44,7 @@ export const samplePhotos = pgTable("sample_photos", {
 export const oilEventKinds = ["fill", "change", "topUp", "drained", "level"] as const;
 export type OilEventKind = (typeof oilEventKinds)[number];
 
-/** What was filled in, let out, and how high it stood. */
+/** What was filled in, let out, and how high it stood. A wrong one is withdrawn with its reason and stays. */
 export const oilEvents = pgTable("oil_events", {
   id: id(),
   circuitId: uuid("circuit_id").notNull().references(() => circuits.id),
@@ -61,6 +61,9 @@ export const oilEvents = pgTable("oil_events", {
   note: text("note").notNull().default(""),
   by: text("by").notNull(),
   submission: uuid("submission").unique(),
+  withdrawnAt: moment("withdrawn_at"),
+  withdrawnBy: text("withdrawn_by"),
+  withdrawnWhy: text("withdrawn_why"),
   createdAt: created(),
 }, (t) => [index("oil_events_circuit").on(t.circuitId, t.at)]);
 
@@ -103,6 +106,10 @@ export const debrisEvents = pgTable("debris_events", {
   cleanSampleId: uuid("clean_sample_id").references(() => samples.id),
   closedAt: moment("closed_at"),
   closedBy: text("closed_by"),
+  /** The last time that it was closed too early. */
+  reopenedAt: moment("reopened_at"),
+  reopenedBy: text("reopened_by"),
+  reopenedWhy: text("reopened_why"),
   submission: uuid("submission").unique(),
   version: version(),
 }, (t) => [index("debris_events_circuit").on(t.circuitId, t.openedAt), index("debris_events_open").on(t.openedAt).where(sql`${t.closedAt} is null`)]);

@@ -83,6 +83,8 @@ export const circuits = pgTable("circuits", {
   /** Target cleanliness set by hand, "18/16/13", with its reason; empty: from the components. */
   targetCode: text("target_code").notNull().default(""),
   targetReason: text("target_reason").notNull().default(""),
+  /** Limits of metals and dirt as read, ppm, where the laboratory or the maker states its own. */
+  metalLimits: jsonb("metal_limits").$type<Partial<Record<AnalyteId, number>>>().notNull().default({}),
   targetSetBy: text("target_set_by").notNull().default(""),
   /** Coldest start, °C. */
   startTemperature: doublePrecision("start_temperature"),

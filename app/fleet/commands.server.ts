@@ -1,7 +1,8 @@
 /** Writes to the fleet register: add, edit, retire. Two people editing: the second is told. */
-import { eq, sql } from "drizzle-orm";
+import { eq, inArray, sql } from "drizzle-orm";
 import { quantityOf, type PointQuantityId } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
+import { oilAssessments } from "~/db/oilTables";
 import { changes, circuits, components, lives, machines, points, sites, stops } from "~/db/schema";
 import { addEmptyAssessments, markStale } from "~/platform/assessment.server";
 import { requestAssessment } from "~/platform/jobs.server";
@@ -59,7 +60,7 @@ export async function addRecord(kind: RecordKind, fields: Record<string, string>
       }
       if (kind === "point") await addEmptyAssessments(tx, [added]);
       await tx.insert(changes).values({ by, what: `added ${recordSpecs[kind].label} ${String(checked.columns.name)}`, recordId: added, after: checked.columns });
-      if (kind === "stop") await staleSite(tx, String(checked.columns.siteId));
+      if (kind === "stop") await staleBelow(tx, "site", String(checked.columns.siteId));
       return added;
     });
     await requestAssessment();
@@ -74,19 +75,18 @@ export async function addRecord(kind: RecordKind, fields: Record<string, string>
 
 class StartDate extends Error {}
 
-/** Points whose assessment depends on a record. */
-async function pointsBelow(tx: Queryable, kind: RecordKind, id: string): Promise<string[]> {
+/** Mark stale whatever is said of the points and the oil below a record. */
+async function staleBelow(tx: Queryable, kind: RecordKind, id: string): Promise<void> {
   const where = { site: sites.id, machine: machines.id, circuit: circuits.id, component: components.id, point: points.id, fluid: circuits.fluidId, stop: stops.id }[kind];
   if (kind === "stop") {
     const [stop] = await tx.select({ siteId: stops.siteId }).from(stops).where(eq(stops.id, id));
-    return stop ? pointsBelow(tx, "site", stop.siteId) : [];
+    if (stop) await staleBelow(tx, "site", stop.siteId);
+    return;
   }
-  const rows = await tx.select({ id: points.id }).from(points).innerJoin(components, eq(components.id, points.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId)).innerJoin(sites, eq(sites.id, machines.siteId)).where(eq(where, id));
-  return rows.map((r) => r.id);
-}
-
-async function staleSite(tx: Queryable, siteId: string): Promise<void> {
-  await markStale(tx, await pointsBelow(tx, "site", siteId));
+  const rows = await tx.select({ circuit: circuits.id, component: components.id, point: points.id }).from(sites).innerJoin(machines, eq(machines.siteId, sites.id)).innerJoin(circuits, eq(circuits.machineId, machines.id)).leftJoin(components, eq(components.circuitId, circuits.id)).leftJoin(points, eq(points.componentId, components.id)).where(eq(where, id));
+  // the oil first, then the points: whoever marks or assesses them takes their rows in this order
+  await tx.update(oilAssessments).set({ stale: true }).where(inArray(oilAssessments.circuitId, [...new Set(rows.map((r) => r.circuit))]));
+  await markStale(tx, rows.flatMap((r) => r.point ?? []));
 }
 
 /** Edit a record, or retire it, or bring it back. Nothing is deleted. */
@@ -105,7 +105,7 @@ export async function editRecord(kind: RecordKind, id: string, fields: Record<st
       }
       await tx.update(table).set({ ...checked.columns, version: before.version + 1 } as Partial<typeof sites.$inferInsert>).where(eq(table.id, id));
       await tx.insert(changes).values({ by, what: `${intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited"} ${recordSpecs[kind].label} ${before.name}`, recordId: id, before, after: checked.columns });
-      await markStale(tx, await pointsBelow(tx, kind, id));
+      await staleBelow(tx, kind, id);
       return { ok: true, id };
     });
     if (edited.ok) await requestAssessment();

@@ -1,6 +1,7 @@
 /** The records of the fleet that are edited by hand: their fields and what is allowed in them. */
 import { boolean, number, object, string, type AnyObject, type ObjectSchema } from "yup";
-import { componentKindIds, componentKinds, findUnit, fluidTypeIds, fluidTypes, pointQuantityIds, quantities, quantityOf, readingStateIds, readingStates, type PointQuantityId, type QuantityId } from "@core";
+import { analyteIds, analytes, componentKindIds, componentKinds, findUnit, fluidTypeIds, fluidTypes, pointQuantityIds, quantities, quantityOf, readingStateIds, readingStates, type PointQuantityId, type QuantityId } from "@core";
+import { analyteField } from "~/platform/analyteLines";
 import { nameField, quantityField, textField } from "~/platform/validate";
 
 export const recordKinds = ["site", "machine", "circuit", "component", "point", "fluid", "stop"] as const;
@@ -14,8 +15,8 @@ export interface FieldSpec {
   name: string;
   label: string;
   hint?: string;
-  /** A typed quantity keeps its unit; a select takes options, from the database where `from` says so. */
-  type: "text" | "area" | "number" | "date" | "check" | "select" | "quantity";
+  /** A typed quantity keeps its unit; figures are those of an oil, one a line; a select takes options, from the database where `from` says so. */
+  type: "text" | "area" | "figures" | "number" | "date" | "check" | "select" | "quantity";
   quantity?: QuantityId;
   options?: { value: string; label: string }[];
   from?: "sites" | "machines" | "circuits" | "components" | "fluids" | "instruments";
@@ -27,6 +28,9 @@ export interface RecordSpec {
   fields: FieldSpec[];
   schema: ObjectSchema<AnyObject>;
 }
+
+/** What a laboratory finds in new oil: all but particles and water. */
+const freshIds = analyteIds.filter((id) => analytes[id].group !== "count" && analytes[id].group !== "condition").concat("acidNumber");
 
 const count = (least: number, most: number) => number().transform((v: number, o: unknown) => (typeof o === "string" && o.trim() === "" ? undefined : v)).typeError("Write a number.").min(least, `At least ${least}.`).max(most, `At most ${most}.`);
 const chosen = (what: string) => string().trim().uuid(`Choose ${what}.`).required(`Choose ${what}.`);
@@ -127,8 +131,9 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
       { name: "type", label: "Type", type: "select", options: fluidTypeIds.map((value) => ({ value, label: fluidTypes[value] })), hint: "Two types are never mixed" },
       { name: "waterA", label: "Water it dissolves, A", type: "number", optional: true, hint: "log10 of ppm = A − B / kelvin; its maker’s constants" },
       { name: "waterB", label: "and B, K", type: "number", optional: true },
+      { name: "fresh", label: "The new oil, one figure a line", type: "figures", optional: true, hint: "For example acid number: 0.45, zinc: 420 ppm. Top-ups are corrected with it" },
     ],
-    schema: object({ name: nameField("the fluid"), kv40: quantityField("viscosity", { required: true }), kv100: quantityField("viscosity", { required: true }), density15: quantityField("density", { required: true }), type: string().oneOf(fluidTypeIds, "Choose a type.").default("mineral"), waterA: count(0, 50), waterB: count(1, 20_000) }).test("order", (v, context) => {
+    schema: object({ name: nameField("the fluid"), kv40: quantityField("viscosity", { required: true }), kv100: quantityField("viscosity", { required: true }), density15: quantityField("density", { required: true }), type: string().oneOf(fluidTypeIds, "Choose a type.").default("mineral"), waterA: count(0, 50), waterB: count(1, 20_000), fresh: analyteField(freshIds) }).test("order", (v, context) => {
       const low = (v.kv100 as { value?: number } | null)?.value;
       const high = (v.kv40 as { value?: number } | null)?.value;
       if (low === undefined || high === undefined) return true;

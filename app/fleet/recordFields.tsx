@@ -1,5 +1,6 @@
 /** The fields of a record, by its description. */
 import { findUnit, quantityOf } from "@core";
+import { analyteLines, type AnalyteFigures } from "~/platform/analyteLines";
 import { CheckField, SelectField, TextArea, TextField } from "~/ui/form";
 import type { FieldSpec, RecordKind } from "./form";
 import { recordSpecs } from "./form";
@@ -13,6 +14,7 @@ export function fieldText(field: FieldSpec, value: unknown): string {
     const unit = findUnit(quantityOf(field.quantity).unit, quantityOf(field.quantity).dimension)!;
     return `${Number(Number(value).toPrecision(8))} ${unit.symbol}`;
   }
+  if (field.type === "figures") return analyteLines(value as AnalyteFigures);
   return String(value);
 }
 
@@ -22,7 +24,7 @@ function Field({ field, value, choices }: { field: FieldSpec; value: string; cho
     const options = field.from ? (choices[field.from] ?? []) : (field.options ?? []);
     return <SelectField {...common} defaultValue={value || (field.optional ? "" : options[0]?.value)} options={field.optional ? [{ value: "", label: "none" }, ...options] : options} />;
   }
-  if (field.type === "area") return <TextArea {...common} defaultValue={value} />;
+  if (field.type === "area" || field.type === "figures") return <TextArea {...common} defaultValue={value} />;
   if (field.type === "check") return <CheckField name={field.name} label={field.label} defaultChecked={value === "true"} />;
   return <TextField {...common} defaultValue={value} type={field.type === "date" ? "date" : "text"} inputMode={field.type === "number" ? "decimal" : "text"} maxLength={300} />;
 }
@@ -31,7 +33,7 @@ export function RecordFields({ kind, values, choices }: { kind: RecordKind; valu
   return (
     <div className="grid gap-4 sm:grid-cols-2">
       {recordSpecs[kind].fields.map((field) => (
-        <div key={field.name} className={field.type === "area" ? "sm:col-span-2" : ""}><Field field={field} value={values[field.name] ?? ""} choices={choices} /></div>
+        <div key={field.name} className={field.type === "area" || field.type === "figures" ? "sm:col-span-2" : ""}><Field field={field} value={values[field.name] ?? ""} choices={choices} /></div>
       ))}
     </div>
   );

@@ -27,7 +27,7 @@ export default function EditInstrument({ loaderData: { instrument }, actionData 
   const unit = preferredUnit(quantity, units);
   const text = (value: number | null | undefined, of: PointQuantityId | "viscosity" = quantity) => (value === null || value === undefined ? "" : String(Number(fromCore(value, findUnit(preferredUnit(of, units), quantityOf(of).dimension)!).toPrecision(6))));
   return (
-    <div className="max-w-xl">
+    <div className="[&>:not(header)]:max-w-xl">
       <PageHead crumbs={[{ label: "Instruments", to: "/instruments" }, ...(instrument ? [{ label: instrument.tag, to: `/instruments/${instrument.id}` }] : [])]} title={instrument ? `Edit ${instrument.tag}` : "Add an instrument"} />
       <Form method="post" noValidate>
         <input type="hidden" name="version" value={instrument?.version ?? 0} />

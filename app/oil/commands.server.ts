@@ -30,7 +30,7 @@ function momentOf(text: string | undefined, timeZone: string): number | string {
 
 /** When the circuit was first filled; null: nobody noted it. */
 export async function firstFill(tx: Queryable, circuitId: string): Promise<Date | null> {
-  const [row] = await tx.select({ at: oilEvents.at }).from(oilEvents).where(and(eq(oilEvents.circuitId, circuitId), inArray(oilEvents.kind, ["fill", "change"]))).orderBy(asc(oilEvents.at)).limit(1);
+  const [row] = await tx.select({ at: oilEvents.at }).from(oilEvents).where(and(eq(oilEvents.circuitId, circuitId), isNull(oilEvents.withdrawnAt), inArray(oilEvents.kind, ["fill", "change"]))).orderBy(asc(oilEvents.at)).limit(1);
   return row?.at ?? null;
 }
 
@@ -128,17 +128,35 @@ export async function noteOilEvent(circuitId: string, fields: Record<string, str
     if (sent) return sent.id;
     const [row] = await tx.insert(oilEvents).values({ circuitId, kind: v.kind, at: new Date(at), hours: v.hours?.value ?? null, litres: v.litres?.value ?? null, fluidId: isUuid(v.fluidId) && v.kind !== "level" && v.kind !== "drained" ? v.fluidId : null, level: v.level, condition: v.condition, changeBackBy: v.changeBackBy || null, note: v.note, by, submission: v.submission }).returning({ id: oilEvents.id });
     await markOilStale(tx, [circuitId]);
-    if (v.kind === "fill" || v.kind === "change") await takeFluid(tx, circuitId, v.fluidId, at, by);
+    if (v.kind === "fill" || v.kind === "change") await takeFluid(tx, circuitId, by);
     return row!.id;
   });
   await reassess(circuitId);
   return { ok: true, id };
 }
 
+/** A wrong entry is withdrawn with its reason: it stays on record and counts no more. */
+export async function withdrawOilEvent(circuitId: string, fields: Record<string, string>, by: string): Promise<Done> {
+  const id = fields.event ?? "";
+  const why = (fields.why ?? "").trim();
+  if (!isUuid(id)) return { ok: false, problems: { form: "The form is out of date: load the page again." } };
+  if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
+  const done = await db().transaction(async (tx): Promise<Done> => {
+    const [gone] = await tx.update(oilEvents).set({ withdrawnAt: new Date(now()), withdrawnBy: by, withdrawnWhy: why.slice(0, 500) }).where(and(eq(oilEvents.id, id), eq(oilEvents.circuitId, circuitId), isNull(oilEvents.withdrawnAt))).returning({ kind: oilEvents.kind });
+    if (!gone) return { ok: false, status: 409, problems: { form: "It is withdrawn already." } };
+    await markOilStale(tx, [circuitId]);
+    if (gone.kind === "fill" || gone.kind === "change") await takeFluid(tx, circuitId, by);
+    return { ok: true, id };
+  });
+  if (done.ok) await reassess(circuitId);
+  return done;
+}
+
 /** The newest fill or change says what the circuit holds: its readings are corrected with that. */
-async function takeFluid(tx: Queryable, circuitId: string, fluidId: string, at: number, by: string): Promise<void> {
-  const [later] = await tx.select({ id: oilEvents.id }).from(oilEvents).where(and(eq(oilEvents.circuitId, circuitId), inArray(oilEvents.kind, ["fill", "change"]), gt(oilEvents.at, new Date(at)))).limit(1);
-  if (later) return;
+async function takeFluid(tx: Queryable, circuitId: string, by: string): Promise<void> {
+  const [newest] = await tx.select({ fluidId: oilEvents.fluidId }).from(oilEvents).where(and(eq(oilEvents.circuitId, circuitId), isNull(oilEvents.withdrawnAt), inArray(oilEvents.kind, ["fill", "change"]))).orderBy(desc(oilEvents.at)).limit(1);
+  const fluidId = newest?.fluidId;
+  if (!fluidId) return;
   const changed = await tx.update(circuits).set({ fluidId }).where(and(eq(circuits.id, circuitId), sql`${circuits.fluidId} is distinct from ${fluidId}`)).returning({ id: circuits.id });
   if (changed.length === 0) return;
   await tx.insert(changes).values({ by, what: "circuit filled with another fluid", recordId: circuitId, after: { fluidId } });
@@ -148,12 +166,12 @@ async function takeFluid(tx: Queryable, circuitId: string, fluidId: string, at: 
 
 const CHANGED = "Somebody changed this while you were at it. Load the page to see it; what you typed stays here.";
 
-/** Target, volume and coldest start of a circuit. */
+/** Target, volume, coldest start and limits of metals of a circuit. */
 export async function setCircuitOil(circuitId: string, fields: Record<string, string>, by: string): Promise<Done> {
   const checked = await check(targetSchema, fields);
   if (!checked.ok) return { ok: false, problems: checked.problems };
   const v = checked.values;
-  const values = { targetCode: v.targetCode, targetReason: v.targetCode ? v.targetReason : "", targetSetBy: v.targetCode ? by : "", startTemperature: v.startTemperature?.value ?? null, volume: v.volume?.value ?? null };
+  const values = { targetCode: v.targetCode, targetReason: v.targetCode ? v.targetReason : "", targetSetBy: v.targetCode ? by : "", startTemperature: v.startTemperature?.value ?? null, volume: v.volume?.value ?? null, metalLimits: v.metalLimits };
   const done = await db().transaction(async (tx): Promise<Done> => {
     const [before] = await tx.select().from(circuits).where(eq(circuits.id, circuitId)).for("no key update");
     if (before!.version !== v.version) return { ok: false, status: 409, problems: { form: CHANGED } };

@@ -3,7 +3,7 @@ import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import { cleanUpPlan, closingProblems, countFor, debrisTasks, incomparable, overTarget, sampleCodes, type OilAssessment, type OilSample } from "@core";
 import { db } from "~/db/client.server";
 import { debrisEvents, debrisResults, debrisTasks as tasks, oilAssessments, samples } from "~/db/oilTables";
-import { circuits, components } from "~/db/schema";
+import { changes, circuits, components } from "~/db/schema";
 import { now } from "~/platform/clock.server";
 import { isUuid } from "~/platform/guard.server";
 import { oilSampleOf, samplesOf } from "~/platform/oil.server";
@@ -74,6 +74,20 @@ export function isClean(sample: OilSample, target: OilAssessment["target"]): boo
   const codes = incomparable(sample) ? null : sampleCodes(sample);
   if (!codes || !target) return null;
   return overTarget(codes.iso, target).every((o) => o !== null && o <= 0);
+}
+
+/** Open a closed event again: it was not over. Its list, its samples and what was said at its closing stay on record. */
+export async function reopenDebris(eventId: string, fields: Record<string, string>, by: string): Promise<Done> {
+  const why = (fields.why ?? "").trim().slice(0, 500);
+  if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
+  return db().transaction(async (tx): Promise<Done> => {
+    const [before] = await tx.select().from(debrisEvents).where(eq(debrisEvents.id, eventId)).for("update");
+    if (!before?.closedAt) return { ok: false, status: 409, problems: { form: "The event is open." } };
+    const values = { closedAt: null, closedBy: null, sourceComponentId: null, sourceWords: "", sourceNotFound: false, cleanSampleId: null, reopenedAt: new Date(now()), reopenedBy: by, reopenedWhy: why };
+    await tx.update(debrisEvents).set({ ...values, version: before.version + 1 }).where(eq(debrisEvents.id, eventId));
+    await tx.insert(changes).values({ by, what: "opened a debris event again", recordId: eventId, before, after: values });
+    return { ok: true, id: eventId };
+  });
 }
 
 /** Close an event: every part looked at, a clean sample, and a named source or an honest "not found". */

@@ -4,11 +4,11 @@ import { sampleIso } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { fieldsOf } from "~/platform/validate";
-import { Button, CheckField, fieldClass, FormProblemsProvider, Notice, SelectField, TextArea } from "~/ui/form";
+import { Button, CheckField, fieldClass, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { CauseList } from "./chain";
-import { answerTask, closeDebris, isClean } from "./debris.server";
+import { answerTask, closeDebris, isClean, reopenDebris } from "./debris.server";
 import { debrisPage } from "./queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `Debris event, ${loaderData?.page.machine ?? ""} · Juncteral` }];
@@ -21,8 +21,9 @@ export const loader = guard("viewer", async ({ params, user }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const fields = fieldsOf(await request.formData());
-  if (fields.intent === "close" && !mayAct(user.role, "engineer")) throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
-  const done = fields.intent === "close" ? await closeDebris(id, fields, user.name) : await answerTask(id, fields, user.name);
+  const decides = fields.intent === "close" || fields.intent === "reopen";
+  if (decides && !mayAct(user.role, "engineer")) throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
+  const done = fields.intent === "close" ? await closeDebris(id, fields, user.name) : fields.intent === "reopen" ? await reopenDebris(id, fields, user.name) : await answerTask(id, fields, user.name);
   return done.ok ? redirect(`/oil/debris/${id}`) : answerWith({ problems: done.problems, intent: fields.intent ?? "task" }, { status: done.status ?? 422 });
 });
 
@@ -68,13 +69,14 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
   const left = of("check").filter((t) => t.doneAt === null).length;
   const found = page.parts.find((p) => p.id === event.foundAtId);
   const source = page.parts.find((p) => p.id === event.sourceComponentId);
-  const taskProblems = answer && answer.intent !== "close" ? answer.problems : {};
+  const taskProblems = answer?.intent === "task" ? answer.problems : {};
   const newest = since.find((s) => s.clean !== null);
   return (
     <>
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.machine, to: `/oil/${event.circuitId}` }, { label: "Debris event" }]} title={open ? `${page.machine}: ${left > 0 ? `${left} part${left === 1 ? "" : "s"} to look at` : newest?.clean ? "ready to close" : "a clean sample is wanted"}` : `${page.machine}: debris event, closed`}>
         {event.what}. Found {dayText(event.openedAt, site)} by {event.openedBy}{found ? `, at the ${found.name.toLowerCase()}` : ""}.
       </PageHead>
+      {event.reopenedAt ? <Notice tone="ochre" live={false}>It was closed once and opened again {dayText(event.reopenedAt, site)} by {event.reopenedBy}: {event.reopenedWhy}.</Notice> : null}
       {!open ? <Notice live={false}>Closed {dayText(event.closedAt!, site)} by {event.closedBy}. Source: {event.sourceNotFound ? `not found; looked at: ${event.sourceWords}` : [source?.name, event.sourceWords].filter(Boolean).join(", ")}.{event.cleanSampleId ? <> Proved by <Link to={`/oil/samples/${event.cleanSampleId}`} className="way">a clean sample</Link>.</> : null}</Notice> : <Notice tone="ochre" live={false}>Prop loads before a load-holding valve is touched. Release pressure, accumulators too, and prove zero at a gauge. Limits and torques come from the makers’ manuals.</Notice>}
       {taskProblems.form ? <Notice tone="verm">{taskProblems.form}</Notice> : null}
       <Section title="What it threatens" aside={`${of("check").length - left} of ${of("check").length} looked at`}><ul>{of("check").map((t) => <TaskRow key={t.id} task={t} open={open && mayLog} problems={taskProblems} />)}</ul></Section>
@@ -96,6 +98,19 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
                 <TextArea name="source" label="In words" placeholder="Bypass valve of the return filter held open by a burr" maxLength={500} />
                 <CheckField name="notFound" label="It was not found; the words say what was looked at in vain" />
                 <p><Button>Close the event</Button></p>
+              </div>
+            </FormProblemsProvider>
+          </Form>
+        </Section>
+      ) : null}
+      {!open && mayClose ? (
+        <Section title="Is it not over?">
+          <Form method="post" noValidate className="mt-3 max-w-xl" preventScrollReset>
+            <input type="hidden" name="intent" value="reopen" />
+            <FormProblemsProvider problems={answer?.intent === "reopen" ? answer.problems : undefined}>
+              <div className="grid gap-3">
+                <TextField name="why" label="Why it is opened again" placeholder="Brass in the sample of 2 December" maxLength={500} />
+                <p><Button tone="plain">Open it again</Button></p>
               </div>
             </FormProblemsProvider>
           </Form>

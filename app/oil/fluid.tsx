@@ -7,7 +7,7 @@ import { fieldsOf } from "~/platform/validate";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
-import { noteOilEvent } from "./commands.server";
+import { noteOilEvent, withdrawOilEvent } from "./commands.server";
 import { circuitPlace, fluidPage } from "./queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `Fluid of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` }];
@@ -20,34 +20,57 @@ export const loader = guard("viewer", async ({ params, user, request }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const place = await circuitPlace(id);
-  const done = await noteOilEvent(id, fieldsOf(await request.formData()), user.name, place.timeZone);
-  return done.ok ? redirect(`/oil/${id}/fluid?said=noted`) : answerWith({ problems: done.problems, warning: done.warning ?? null }, { status: 422 });
+  const fields = fieldsOf(await request.formData());
+  if (fields.intent === "withdraw") {
+    const done = await withdrawOilEvent(id, fields, user.name);
+    return done.ok ? redirect(`/oil/${id}/fluid?said=withdrawn`) : answerWith({ problems: done.problems, warning: null, event: fields.event ?? null }, { status: done.status ?? 422 });
+  }
+  const done = await noteOilEvent(id, fields, user.name, place.timeZone);
+  return done.ok ? redirect(`/oil/${id}/fluid?said=noted`) : answerWith({ problems: done.problems, warning: done.warning ?? null, event: null }, { status: 422 });
 });
 
 const kinds = { fill: "First fill", change: "Oil changed", topUp: "Topped up", drained: "Drained or lost", level: "Level" } as const;
 const kindOptions = (["topUp", "change", "fill", "drained", "level"] as const).map((value) => ({ value, label: kinds[value] }));
 const verdictTone = { good: "text-ink", outsideBest: "text-ochre", bad: "text-verm" } as const;
 
+/** A wrong entry, taken back with its reason. */
+function Withdraw({ event, problems }: { event: { id: string; kind: keyof typeof kinds }; problems: Record<string, string> | undefined }) {
+  return (
+    <details className="inline-block max-w-full align-top" open={problems ? true : undefined}>
+      <summary className="cursor-pointer px-2 text-ink-2 max-lg:min-h-11">Is it wrong?</summary>
+      <Form method="post" noValidate preventScrollReset className="my-2 grid max-w-md gap-2" aria-label={`Withdraw: ${kinds[event.kind].toLowerCase()}`}>
+        <input type="hidden" name="intent" value="withdraw" />
+        <input type="hidden" name="event" value={event.id} />
+        <FormProblemsProvider problems={problems}>
+          <TextField name="why" label="Why it is withdrawn" placeholder="Wrong machine" maxLength={500} />
+          <p><Button tone="plain">Withdraw it</Button></p>
+        </FormProblemsProvider>
+      </Form>
+    </details>
+  );
+}
+
 export default function Fluid({ loaderData: { page, mayLog, submission, said }, actionData }: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
   const answer = actionData && "warning" in actionData ? actionData : undefined;
-  const problems = actionData && "problems" in actionData ? (actionData.problems as Record<string, string>) : undefined;
-  const fill = page.events.find((e) => e.kind === "fill" || e.kind === "change");
-  const since = fill ? page.events.filter((e) => e.at > fill.at) : [];
+  const problems = answer && answer.event === null ? (answer.problems as Record<string, string>) : undefined;
+  const valid = page.events.filter((e) => !e.withdrawn);
+  const fill = valid.find((e) => e.kind === "fill" || e.kind === "change");
+  const since = fill ? valid.filter((e) => e.at > fill.at) : [];
   const added = since.filter((e) => e.kind === "topUp").reduce((sum, e) => sum + (e.litres ?? 0), 0);
   const age = fill ? (page.now - fill.at) / 86_400_000 : null;
   const off = page.detail?.viscosityOff ?? null;
   const last = page.detail?.measured.at(-1);
   const title = !page.fluid ? `${page.machine}: nobody has stated its fluid` : off !== null && Math.abs(off) >= 0.1 ? `${page.machine}: its oil is ${Math.round(Math.abs(off) * 100)} % ${off < 0 ? "thinner" : "thicker"} than ${page.fluid.name}` : `${page.machine}: ${page.fluid.name}${fill ? `, in since ${dayText(fill.at, site)}` : ""}`;
-  const overdue = page.events.filter((e) => e.changeBackBy && Date.parse(`${e.changeBackBy}T00:00:00Z`) < page.now);
+  const overdue = valid.filter((e) => e.changeBackBy && Date.parse(`${e.changeBackBy}T00:00:00Z`) < page.now);
   return (
     <>
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.machine, to: `/oil/${page.circuitId}` }, { label: "Fluid" }]} title={title}>
-        {page.fluid ? `${fluidTypes[page.fluid.type]}, ${page.fluid.kv40} mm²/s at 40 °C and ${page.fluid.kv100} at 100 °C as stated. ` : ""}
+        {page.fluid ? `${fluidTypes[page.fluid.type].replace(/^./, (c) => c.toUpperCase())}, ${page.fluid.kv40} mm²/s at 40 °C and ${page.fluid.kv100} at 100 °C as stated. ` : ""}
         {fill && age !== null ? `${Math.round(age)} days, about ${formatNumber(age * page.hoursPerDay, 0)} running hours old; ${formatNumber(added, 0)} L topped up since${page.volume ? ` (${Math.round((added / page.volume) * 100)} % of ${page.volume} L)` : ""}.` : "No fill is on record: note the last one, so that samples and hours have a beginning."}
       </PageHead>
-      {said === "noted" ? <Notice>Noted.</Notice> : null}
+      {said === "noted" ? <Notice>Noted.</Notice> : said === "withdrawn" ? <Notice>Withdrawn: it stays on record and counts no more.</Notice> : null}
       {page.mixed ? <Notice tone="verm" live={false}>{page.mixed}</Notice> : null}
       {overdue.map((e) => <Notice key={e.id} tone="ochre" live={false}>{e.fluid} was a stop-gap and was to be changed back by {e.changeBackBy}.</Notice>)}
       <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_300px]">
@@ -77,7 +100,10 @@ export default function Fluid({ loaderData: { page, mayLog, submission, said }, 
               <ul>{page.events.map((e) => (
                 <li key={e.id} className="ruled grid grid-cols-[6.5rem_minmax(0,1fr)] gap-x-3 py-1.5 text-sm">
                   <span className="text-ink-2">{dayText(e.at, site)}</span>
-                  <span><strong className="font-semibold">{kinds[e.kind]}</strong>{e.litres !== null ? `, ${formatNumber(e.litres, 0)} L` : ""}{e.fluid ? <span className={e.other ? "text-verm" : ""}> of {e.fluid}</span> : ""}{e.level ? `: ${e.level}` : ""}{e.condition ? ` (${e.condition})` : ""}{e.changeBackBy ? `, back by ${e.changeBackBy}` : ""}{e.note ? `. ${e.note}` : ""} <span className="text-ink-2">{e.by}</span></span>
+                  <span>
+                    <span className={e.withdrawn ? "text-ink-2 line-through" : ""}><strong className="font-semibold">{kinds[e.kind]}</strong>{e.litres !== null ? `, ${formatNumber(e.litres, 0)} L` : ""}{e.fluid ? <span className={e.other ? "text-verm" : ""}> of {e.fluid}</span> : ""}{e.level ? `: ${e.level}` : ""}{e.condition ? ` (${e.condition})` : ""}{e.changeBackBy ? `, back by ${e.changeBackBy}` : ""}{e.note ? `. ${e.note}` : ""} <span className="text-ink-2">{e.by}</span></span>
+                    {e.withdrawn ? <span className="block text-ochre">Withdrawn by {e.withdrawn.by}: {e.withdrawn.why}</span> : mayLog ? <Withdraw event={e} problems={answer?.event === e.id ? answer.problems : undefined} /> : null}
+                  </span>
                 </li>
               ))}</ul>
             )}

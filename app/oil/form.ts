@@ -1,6 +1,7 @@
 /** The forms of the oil: a sample's results as typed, fills, targets, filters. */
 import { number, object, string } from "yup";
 import { analyteIds, analytes, parseIso4406, parseQuantity, sampleProblems, samplePlaces, sampleStates, type AnalyteId, type Result, type Results, type SamplePlace, type SampleState } from "@core";
+import { analyteField } from "~/platform/analyteLines";
 import { quantityField, textField } from "~/platform/validate";
 
 export const placeOptions = (Object.keys(samplePlaces) as SamplePlace[]).map((value) => ({ value, label: samplePlaces[value] }));
@@ -59,7 +60,10 @@ export const codeField = () => string().trim().default("").test("code", (text, c
   }
 });
 
-export const targetSchema = object({ targetCode: codeField(), targetReason: textField(300), startTemperature: quantityField("oilTemperature"), volume: quantityField("volume"), version: number().required() }).test("reason", (v, context) => !v.targetCode || v.targetReason.trim().length >= 3 || context.createError({ path: "targetReason", message: "Say why: the next person wants to know." }));
+/** Metals and dirt that a laboratory states limits for. */
+export const limitedMetals = analyteIds.filter((id) => analytes[id].group === "wear" || analytes[id].group === "dirt");
+
+export const targetSchema = object({ targetCode: codeField(), targetReason: textField(300), startTemperature: quantityField("oilTemperature"), volume: quantityField("volume"), metalLimits: analyteField(limitedMetals), version: number().required() }).test("reason", (v, context) => !v.targetCode || v.targetReason.trim().length >= 3 || context.createError({ path: "targetReason", message: "Say why: the next person wants to know." }));
 
 const ratio = (message: string) => number().transform((v: number, o: unknown) => (typeof o === "string" && o.trim() === "" ? null : v)).nullable().typeError("Write a number.").min(1.0001, message).max(1e6, "Less than a million.").default(null);
 

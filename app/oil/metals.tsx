@@ -28,7 +28,7 @@ export function MetalSection({ metals, first, circuitId, axis }: { metals: reado
             {metals.map((m) => (
               <tr key={m.id} className={`ruled ${m.id === metal.id ? "bg-sea-soft" : ""}`}>
                 <td><button type="button" aria-pressed={m.id === metal.id} onClick={() => choose(m.id)} className="min-h-7 max-lg:min-h-11 hover:underline">{analytes[m.id].label}</button></td>
-                <td className="text-right">{m.below ? "< " : ""}{number(m.raw)}</td><td className="text-right text-ink-2">{m.usualRaw === null ? "too little" : number(m.usualRaw)}</td><td className="text-right">{number(m.corrected)}</td><td className="text-right">{number(m.rate)}</td><td className="text-right">{number(m.usual)}</td><td className="text-right">{number(m.sisters)}</td><td className="text-right">{number(m.fixed, 0)}</td>
+                <td className="text-right">{m.below ? "< " : ""}{number(m.raw)}</td><td className="text-right text-ink-2">{m.usualRaw === null ? "too little" : number(m.usualRaw)}</td><td className="text-right">{number(m.corrected)}</td><td className="text-right">{number(m.rate)}</td><td className="text-right">{number(m.usual)}</td><td className="text-right">{number(m.sisters)}</td><td className="text-right">{number(m.fixed, 0)}{m.fixedStated ? <span className="text-ink-2"> stated</span> : null}</td>
                 <td className={m.passed.length ? "text-verm" : "text-ink-2"}>{m.passed.length ? m.passed.map((p) => passedText[p]).join(", ") : "nothing"}</td>
               </tr>
             ))}
@@ -36,7 +36,7 @@ export function MetalSection({ metals, first, circuitId, axis }: { metals: reado
         </table>
       </div>
       <div className="mt-3 min-h-[220px]">{make ? <ChartCanvas make={make} height={220} label={`${analytes[metal.id].label} in ppm over time, as read and corrected for top-ups. The samples hold the numbers.`} /> : <p className="pt-4 text-ink-2" role="status">Fetching its readings…</p>}</div>
-      <p className="text-sm text-ink-2">● {analytes[metal.id].label.toLowerCase()} corrected for top-ups ○ as read. Sisters: what nineteen of twenty of their samples stay under. Fixed limits are typical; the laboratory’s own for this fluid go first.</p>
+      <p className="text-sm text-ink-2">● {analytes[metal.id].label.toLowerCase()} corrected for top-ups ○ as read. Sisters: what nineteen of twenty of their samples stay under. Fixed limits are typical unless marked as stated: the laboratory’s or maker’s own go first.</p>
     </Section>
   );
 }

@@ -27,7 +27,7 @@ export const action = guardAction("technician", async ({ params, request, user }
 export default function NewDebris({ loaderData: d, actionData }: Route.ComponentProps) {
   const problems = actionData && "problems" in actionData ? (actionData.problems as Record<string, string>) : undefined;
   return (
-    <div className="max-w-xl">
+    <div className="[&>:not(header)]:max-w-xl">
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: d.machine, to: `/oil/${d.circuitId}` }]} title={`Debris was found in ${d.machine}`}>
         Opening the event puts on one list what it threatens, how it is flushed, and when samples are due. It closes with a clean sample and a named source.
       </PageHead>

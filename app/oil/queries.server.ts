@@ -176,8 +176,8 @@ export async function fluidPage(id: string) {
   return {
     circuitId: id, name: place.circuit.name, machine: place.machine, timeZone: place.timeZone, now: now(), volume: place.circuit.volume, hoursPerDay: place.hoursPerDay, startTemperature: place.circuit.startTemperature,
     fluid: place.fluid ? { id: place.fluid.id, name: place.fluid.name, type: place.fluid.type, kv40: place.fluid.kv40, kv100: place.fluid.kv100 } : null,
-    events: events.map(({ event, fluid }) => ({ id: event.id, kind: event.kind, at: event.at.getTime(), hours: event.hours, litres: event.litres, fluid, other: event.fluidId !== null && event.fluidId !== place.circuit.fluidId, level: event.level, condition: event.condition, changeBackBy: event.changeBackBy, note: event.note, by: event.by })),
-    mixed: await mixedIn(id, place.fluid?.id ?? null, events.map((e) => e.event)),
+    events: events.map(({ event, fluid }) => ({ id: event.id, kind: event.kind, at: event.at.getTime(), hours: event.hours, litres: event.litres, fluid, other: event.fluidId !== null && event.fluidId !== place.circuit.fluidId, level: event.level, condition: event.condition, changeBackBy: event.changeBackBy, note: event.note, by: event.by, withdrawn: event.withdrawnAt ? { by: event.withdrawnBy, why: event.withdrawnWhy } : null })),
+    mixed: await mixedIn(id, place.fluid?.id ?? null, events.map((e) => e.event).filter((e) => !e.withdrawnAt)),
     fluids: fluidRows, detail: stored?.detail ? { measured: stored.detail.measured, viscosityOff: stored.detail.viscosityOff, suitability: stored.detail.suitability } : null,
     changed: await measuredEffect(id),
   };
@@ -228,7 +228,7 @@ export async function settingsPage(id: string) {
   const [place, rows] = await Promise.all([circuitPlace(id), db().select().from(components).where(and(eq(components.circuitId, id), isNull(components.retiredAt))).orderBy(components.position)]);
   const { circuit } = place;
   return {
-    circuitId: id, name: circuit.name, machine: place.machine, circuit: { targetCode: circuit.targetCode, targetReason: circuit.targetReason, targetSetBy: circuit.targetSetBy, startTemperature: circuit.startTemperature, volume: circuit.volume, workingPressure: circuit.workingPressure, version: circuit.version },
+    circuitId: id, name: circuit.name, machine: place.machine, circuit: { targetCode: circuit.targetCode, targetReason: circuit.targetReason, targetSetBy: circuit.targetSetBy, startTemperature: circuit.startTemperature, volume: circuit.volume, workingPressure: circuit.workingPressure, metalLimits: circuit.metalLimits, version: circuit.version },
     components: rows.map((c) => ({ id: c.id, name: c.name, kind: c.kind, makersCode: c.makersCode, materials: c.materials, symptomIfStuck: c.symptomIfStuck, fluidNeed: c.fluidNeed, filter: c.filter, version: c.version })),
   };
 }
@@ -257,7 +257,7 @@ export async function debrisPage(id: string) {
     db().select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, event.circuitId)),
   ]);
   return {
-    event: { ...event, openedAt: event.openedAt.getTime(), closedAt: event.closedAt?.getTime() ?? null }, machine: place.machine, circuit: place.circuit.name, timeZone: place.timeZone, now: now(), parts,
+    event: { ...event, openedAt: event.openedAt.getTime(), reopenedAt: event.reopenedAt?.getTime() ?? null, closedAt: event.closedAt?.getTime() ?? null }, machine: place.machine, circuit: place.circuit.name, timeZone: place.timeZone, now: now(), parts,
     tasks: tasks.map((t) => ({ ...t, doneAt: t.doneAt?.getTime() ?? null })), since: newest.map(oilSampleOf), target: stored?.detail?.target ?? null, causes: stored?.detail?.causes ?? [], suspects: stored?.detail?.suspects ?? [],
   };
 }

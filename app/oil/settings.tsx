@@ -2,6 +2,7 @@ import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/settings";
 import { circuitTarget, componentKinds, fluidTypeIds, fluidTypes, usualMaterials, type ComponentKind } from "@core";
 import { guard, guardAction, idParam, isUuid } from "~/platform/guard.server";
+import { analyteLines } from "~/platform/analyteLines";
 import { fieldsOf } from "~/platform/validate";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
@@ -45,6 +46,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
               <TextField name="volume" label="Oil in it" suffix="L" defaultValue={text(page.circuit.volume)} />
               <TextField name="startTemperature" label="Coldest start" suffix="°C" defaultValue={text(page.circuit.startTemperature)} />
             </div>
+            <div className="mt-3"><TextArea name="metalLimits" label="Limits of metals and dirt as read, one a line, where the laboratory or the maker states its own" rows={3} placeholder={"iron: 40 ppm\nsilicon: 12 ppm"} defaultValue={analyteLines(page.circuit.metalLimits)} hint="Empty: the typical ones" maxLength={500} /></div>
             <p className="mt-3"><Button>Save</Button></p>
           </FormProblemsProvider>
         </Form>

@@ -22,7 +22,7 @@ export const action = guardAction("technician", async ({ request, user }) => {
 export default function LabUpload({ loaderData, actionData }: Route.ComponentProps) {
   const wrong = actionData && "problems" in actionData ? (actionData.problems as Record<string, string>) : undefined;
   return (
-    <div className="max-w-xl">
+    <div className="[&>:not(header)]:max-w-xl">
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }]} title="Import a laboratory’s file">
         One row a sample, columns in any order and under any heading. What you map once for a laboratory is kept for its next file. Nothing is saved before you have seen what becomes of every row.
       </PageHead>

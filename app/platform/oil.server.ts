@@ -77,7 +77,7 @@ export async function oilInputs(tx: Queryable, circuitIds: readonly string[]): P
   const componentRows = await tx.select().from(components).where(and(inCircuits, isNull(components.retiredAt))).orderBy(components.position);
   const lifeRows = await tx.select({ id: lives.id, componentId: lives.componentId, startedAt: lives.startedAt, endedAt: lives.endedAt }).from(lives).innerJoin(components, eq(components.id, lives.componentId)).where(inCircuits).orderBy(lives.startedAt);
   const sampleRows = await samplesOf(tx, circuitIds);
-  const eventRows = await tx.select({ event: oilEvents, fluid: fluids }).from(oilEvents).leftJoin(fluids, eq(fluids.id, oilEvents.fluidId)).where(inArray(oilEvents.circuitId, [...circuitIds])).orderBy(oilEvents.at);
+  const eventRows = await tx.select({ event: oilEvents, fluid: fluids }).from(oilEvents).leftJoin(fluids, eq(fluids.id, oilEvents.fluidId)).where(and(inArray(oilEvents.circuitId, [...circuitIds]), isNull(oilEvents.withdrawnAt))).orderBy(oilEvents.at);
   const setups = await pointSetups(tx).where(and(inCircuits, inArray(points.quantity, [...oilQuantities]), isNull(points.retiredAt))).orderBy(components.position, points.name);
   // one figure a month is enough to tell the hours at any day
   const noted = await tx.execute<{ circuitId: string; at: string; hours: number }>(sql`
@@ -125,6 +125,7 @@ export async function oilInputs(tx: Queryable, circuitIds: readonly string[]): P
       targetSet: circuit.targetCode ? { code: circuit.targetCode, reason: circuit.targetReason } : null,
       fluid: fluid ? { id: fluid.id, name: fluid.name, type: fluid.type, kv40: fluid.kv40, kv100: fluid.kv100, density15: fluid.density15, solubility: fluid.waterA !== null && fluid.waterB !== null ? { a: fluid.waterA, b: fluid.waterB } : null, acidNew: fluid.fresh.acidNumber ?? null } : null,
       temperatures: { start: circuit.startTemperature, working: heat?.working ?? null, hottest: heat?.hottest ?? null },
+      metalLimits: circuit.metalLimits,
       samples: (sampleRows.get(circuit.id) ?? []).map(oilSampleOf),
       moves: eventsOf(circuit.id).flatMap(({ event, fluid: filled }) => (event.kind === "level" ? [] : [{
         at: event.at.getTime(), hours: event.hours ?? hoursAt(event.at.getTime()), kind: event.kind, litres: event.litres ?? 0, fresh: (filled ?? fluid)?.fresh ?? {},

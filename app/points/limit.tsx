@@ -32,7 +32,7 @@ export default function Limit({ loaderData, actionData }: Route.ComponentProps) 
   const theirs = actionData && "theirs" in actionData ? actionData.theirs : undefined;
   const bases = limitBasisIds.filter((b) => b !== "shareOfFullFlow" || q.dimension === "flow");
   return (
-    <div className="max-w-xl">
+    <div className="[&>:not(header)]:max-w-xl">
       <PageHead crumbs={[{ label: place.machine, to: `/fleet/machines/${place.machineId}` }, { label: place.component }, { label: place.name, to: `/points/${place.id}` }]} title="Where is the limit, and on what does it rest?">
         The maker's figure for the part comes before any rule of practice.
       </PageHead>

@@ -20,7 +20,7 @@ export default function FleetFilePage({ actionData }: Route.ComponentProps) {
   const messages = actionData && "messages" in actionData ? actionData.messages : actionData && "problems" in actionData ? Object.values(actionData.problems) : [];
   const done = actionData && "done" in actionData ? actionData.done : null;
   return (
-    <div className="max-w-xl">
+    <div className="[&>:not(header)]:max-w-xl">
       <PageHead crumbs={[{ label: "Records", to: "/records" }]} title="Import a fleet file">It adds what is missing and changes nothing that is there: the same file twice adds nothing.</PageHead>
       {done ? <Notice>{Object.keys(done.added).length ? `Added ${Object.entries(done.added).map(([what, n]) => `${n} ${what}`).join(", ")}` : "Nothing to add"}; {done.there} were there already. <Link to="/fleet" className="way">Open the fleet</Link></Notice> : null}
       {messages.length ? <Notice tone="verm"><p>Nothing was added.</p><ul className="list-disc pl-4">{messages.map((m: string) => <li key={m}>{m}</li>)}</ul></Notice> : null}

@@ -19,7 +19,7 @@ export const action = guardAction("technician", async ({ request, user }) => {
 export default function Upload({ loaderData, actionData }: Route.ComponentProps) {
   const problem = actionData && "problems" in actionData ? (actionData.problems as Record<string, string>) : undefined;
   return (
-    <div className="max-w-xl">
+    <div className="[&>:not(header)]:max-w-xl">
       <PageHead crumbs={[{ label: "Records", to: "/records" }]} title="Import readings from a CSV file">
         Columns in any order, comma, semicolon or tab, decimal points or commas. Nothing is saved before you have seen what becomes of every row.
       </PageHead>

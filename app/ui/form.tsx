@@ -1,19 +1,21 @@
 /** Fields of a form: label, value as typed, hint, and a message beside the field. */
-import { createContext, use, useEffect, useRef, type ComponentProps, type ReactNode } from "react";
+import { createContext, use, useEffect, useId, useRef, type ComponentProps, type ReactNode } from "react";
 import { useNavigation } from "react-router";
 
-const Problems = createContext<Record<string, string>>({});
+/** Messages of one form by field, and what its ids begin with: two forms of a page may hold fields of one name. */
+const Problems = createContext<{ problems: Record<string, string>; scope: string }>({ problems: {}, scope: "" });
 
 /** Gives the fields below it their messages, and shows the one for the whole form. */
 export function FormProblemsProvider({ problems = {}, focus = true, children }: { problems?: Record<string, string> | undefined; /** Go to the first field with a message; not while somebody types. */ focus?: boolean; children: ReactNode }) {
   const box = useRef<HTMLDivElement>(null);
+  const scope = useId();
   useEffect(() => {
     if (!focus || Object.keys(problems).length === 0) return;
     const first = box.current?.querySelector<HTMLElement>("[aria-invalid=true]");
     first?.focus();
   }, [problems, focus]);
   return (
-    <Problems value={problems}>
+    <Problems value={{ problems, scope }}>
       <div ref={box}>
         {problems.form ? <Notice tone="verm">{problems.form}</Notice> : null}
         {children}
@@ -31,27 +33,29 @@ interface FieldProps {
 }
 
 function useField(name: string) {
-  const problem = use(Problems)[name];
+  const { problems, scope } = use(Problems);
+  const problem = problems[name];
+  const [id, messageId] = [`${scope}f-${name}`, `${scope}p-${name}`];
   return {
-    problem,
-    attributes: { id: `f-${name}`, name, "aria-invalid": problem ? true : undefined, "aria-describedby": problem ? `p-${name}` : undefined } as const,
+    frame: { id, messageId, problem },
+    attributes: { id, name, "aria-invalid": problem ? true : undefined, "aria-describedby": problem ? messageId : undefined } as const,
   };
 }
 
-function Frame({ name, label, hint, problem, children }: FieldProps & { problem: string | undefined; children: ReactNode }) {
+function Frame({ frame: { id, messageId, problem }, label, hint, children }: Omit<FieldProps, "name"> & { frame: ReturnType<typeof useField>["frame"]; children: ReactNode }) {
   return (
     <div className="min-w-0">
-      <label htmlFor={`f-${name}`} className="mb-0.5 block text-sm text-ink-2">{label}</label>
+      <label htmlFor={id} className="mb-0.5 block text-sm text-ink-2">{label}</label>
       {children}
-      {problem ? <p id={`p-${name}`} className="mt-1 text-sm font-medium text-verm">{problem}</p> : hint ? <p className="mt-1 text-xs text-ink-2">{hint}</p> : null}
+      {problem ? <p id={messageId} className="mt-1 text-sm font-medium text-verm">{problem}</p> : hint ? <p className="mt-1 text-xs text-ink-2">{hint}</p> : null}
     </div>
   );
 }
 
 export function TextField({ name, label, hint, suffix, className = "", ...rest }: FieldProps & { suffix?: string } & ComponentProps<"input">) {
-  const { problem, attributes } = useField(name);
+  const { frame, attributes } = useField(name);
   return (
-    <Frame name={name} label={label} hint={hint} problem={problem}>
+    <Frame frame={frame} label={label} hint={hint}>
       <span className="relative block">
         <input {...attributes} autoComplete="off" className={`${fieldClass} ${className}`} {...rest} />
         {suffix ? <span className="pointer-events-none absolute top-1/2 right-3 -translate-y-1/2 text-sm text-ink-2">{suffix}</span> : null}
@@ -61,18 +65,18 @@ export function TextField({ name, label, hint, suffix, className = "", ...rest }
 }
 
 export function TextArea({ name, label, hint, className = "", ...rest }: FieldProps & ComponentProps<"textarea">) {
-  const { problem, attributes } = useField(name);
+  const { frame, attributes } = useField(name);
   return (
-    <Frame name={name} label={label} hint={hint} problem={problem}>
+    <Frame frame={frame} label={label} hint={hint}>
       <textarea {...attributes} rows={3} className={`${fieldClass} ${className}`} {...rest} />
     </Frame>
   );
 }
 
 export function SelectField({ name, label, hint, options, ...rest }: FieldProps & { options: readonly { value: string; label: string }[] } & ComponentProps<"select">) {
-  const { problem, attributes } = useField(name);
+  const { frame, attributes } = useField(name);
   return (
-    <Frame name={name} label={label} hint={hint} problem={problem}>
+    <Frame frame={frame} label={label} hint={hint}>
       <select {...attributes} className={`${fieldClass} pr-8`} {...rest}>
         {options.map((o) => <option key={o.value} value={o.value}>{o.label}</option>)}
       </select>
@@ -81,14 +85,14 @@ export function SelectField({ name, label, hint, options, ...rest }: FieldProps 
 }
 
 export function CheckField({ name, label, ...rest }: { name: string; label: ReactNode } & ComponentProps<"input">) {
-  const { problem, attributes } = useField(name);
+  const { frame, attributes } = useField(name);
   return (
     <div>
       <label className="flex min-h-9 items-center gap-2 max-lg:min-h-11">
         <input type="checkbox" {...attributes} className="size-4 accent-sea" {...rest} />
         <span>{label}</span>
       </label>
-      {problem ? <p id={`p-${name}`} className="text-sm font-medium text-verm">{problem}</p> : null}
+      {frame.problem ? <p id={frame.messageId} className="text-sm font-medium text-verm">{frame.problem}</p> : null}
     </div>
   );
 }

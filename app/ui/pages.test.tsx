@@ -39,19 +39,25 @@ describe("fields", () => {
     );
   test("a label belongs to each, and a hint stands where there is no problem", () => {
     const html = form();
-    for (const name of ["value", "kind"]) expect(html).toContain(`for="f-${name}"`);
+    for (const name of ["value", "kind"]) expect(html).toContain(`id="${new RegExp(`for="([^"]*f-${name})"`).exec(html)![1]}"`);
     expect(html).toContain("as typed");
     expect(html).not.toContain('aria-invalid="true"');
   });
   test("a problem stands beside its field, is tied to it, and leaves what was typed", () => {
     const html = form({ value: "Not a number.", sure: "Tick it.", form: "Nothing was saved." });
     expect(html).toContain('aria-invalid="true"');
-    expect(html).toContain('aria-describedby="p-value"');
-    expect(html).toContain('<p id="p-value"');
+    const [, tied] = /aria-describedby="([^"]*p-value)"/.exec(html)!;
+    expect(html).toContain(`<p id="${tied}"`);
     expect(html).toContain("3.4 gal/min");
     expect(html).toContain("Tick it.");
     expect(html).toMatch(/role="alert"[^>]*>Nothing was saved\./);
     expect(html).not.toContain("as typed");
+  });
+  test("two forms of a page may hold fields of one name: no id stands twice", () => {
+    const one = <FormProblemsProvider problems={{ why: "Say why." }}><TextField name="why" label="Why" /></FormProblemsProvider>;
+    const ids = [...render(<>{one}{one}</>).matchAll(/ id="([^"]+)"/g)].map((m) => m[1]);
+    expect(ids).toHaveLength(4);
+    expect(new Set(ids).size).toBe(4);
   });
   test("a notice is heard according to its weight", () => {
     expect(render(<Notice tone="verm">x</Notice>)).toContain('role="alert"');

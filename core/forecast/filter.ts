@@ -144,7 +144,7 @@ const NOTED_OUTLIER = 0.05;
 /** Hypotheses kept: many while readings say little, then fewer. */
 const EARLY_BEAM = 400;
 const EARLY_READINGS = 8;
-const LATE_BEAM = 60;
+const LATE_BEAM = 120;
 const beamAt = (k: number) => Math.max(LATE_BEAM, EARLY_BEAM * Math.min(1, EARLY_READINGS / (k + 1)));
 /** Of those kept, this share, the best, may change its rate or take a step at the next reading. */
 const FORKING = 0.25;

@@ -8,7 +8,7 @@ const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = { id: "f", name: "Oil 46", type: "mineral" as const, kv40: 46, kv100: 6.8, density15: 875, solubility: { a: 7.5, b: 1550 }, acidNew: 0.4 };
 const component = (change: Partial<OilComponentInput>): OilComponentInput => ({ id: "p", name: "Pump", kind: "axialPistonPump", makersCode: null, materials: [], fluidNeed: null, filter: null, lives: [{ id: "l", startedAt: 0, endedAt: null }], drops: [], ...change });
-const input = (change: Partial<OilInput> = {}): OilInput => ({ now: NOW, volume: 200, workingPressure: 200, hoursPerDay: 8, hoursAt: (at) => ((at - NOW) / DAY) * 8 + 20_000, targetSet: null, fluid, temperatures: { start: 5, working: 48, hottest: 60 }, samples: [], moves: [], components: [component({})], leaks: [], sisterRates: {}, ...change });
+const input = (change: Partial<OilInput> = {}): OilInput => ({ now: NOW, volume: 200, workingPressure: 200, hoursPerDay: 8, hoursAt: (at) => ((at - NOW) / DAY) * 8 + 20_000, targetSet: null, fluid, temperatures: { start: 5, working: 48, hottest: 60 }, samples: [], moves: [], components: [component({})], leaks: [], metalLimits: {}, sisterRates: {}, ...change });
 const sample = (daysAgo: number, results: Results, change: Partial<OilSample> = {}): OilSample => ({ id: String(daysAgo), number: String(daysAgo), at: NOW - daysAgo * DAY, hours: null, place: "port", state: "working", results, code: null, ...change });
 const clean = { over4: { value: 900 }, over6: { value: 240 }, over14: { value: 30 } };
 const said = (parts: OilInput extends never ? never : ReturnType<typeof assessOil>["verdict"]) => parts.map((p) => ("text" in p ? p.text : "")).join("");

@@ -56,7 +56,7 @@ export function assessOil(input: OilInput): OilAssessment {
     return { ...s, hours: counter };
   });
   const series = Object.fromEntries([...wearMetalIds, "silicon" as const, "sodium" as const].map((id) => [id, metalSeries(id, dated, input.moves, input.volume)]));
-  const metals = Object.entries(series).flatMap(([id, s]) => metalAlarm(id as AnalyteId, s, input.sisterRates[id as AnalyteId] ?? []) ?? []);
+  const metals = Object.entries(series).flatMap(([id, s]) => metalAlarm(id as AnalyteId, s, input.sisterRates[id as AnalyteId] ?? [], input.metalLimits[id as AnalyteId]) ?? []);
   const rose = metals.filter((m) => analytes[m.id].group === "wear" && m.passed.includes("own"));
   const since = rose.map((m) => m.since!).sort((a, b) => a.by - b.by)[0] ?? null;
   // what the oil says happened: the step of the counts where there is one, else the rise of the metals

@@ -47,6 +47,8 @@ export interface OilInput {
   targetSet: { code: string; reason: string } | null;
   fluid: (NamedFluid & { solubility: WaterSolubility | null; acidNew: number | null }) | null;
   temperatures: { start: number | null; working: number | null; hottest: number | null };
+  /** Limits of metals as read, ppm, that the laboratory or the maker states; the typical ones where it has none. */
+  metalLimits: Partial<Record<AnalyteId, number>>;
   /** In time order. */
   samples: readonly OilSample[];
   moves: readonly (OilMove & { fluidName: string; otherFluid: boolean; changeBackBy: number | null })[];

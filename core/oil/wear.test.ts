@@ -79,6 +79,11 @@ describe("wear metals", () => {
     expect(alarm.usual!).toBeGreaterThan(2);
     expect(alarm.usual!).toBeLessThan(4);
   });
+  test("the laboratory's own limit goes before the typical one", () => {
+    const series = metalSeries("iron", [18, 21, 24].map((value, i) => ({ at: i * DAY, hours: i * 100, results: { iron: { value } } })), [], null);
+    expect(metalAlarm("iron", series, [])).toMatchObject({ fixed: 30, fixedStated: false, passed: [] });
+    expect(metalAlarm("iron", series, [], 20)).toMatchObject({ fixed: 20, fixedStated: true, passed: ["fixed"] });
+  });
   test("a steady rate is not called", () => {
     const rng = random(2);
     let called = 0;

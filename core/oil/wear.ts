@@ -95,6 +95,8 @@ export interface MetalAlarm {
   sisters: number | null;
   sisterSamples: number;
   fixed: number | null;
+  /** The fixed limit is the laboratory's or the maker's, not the typical one. */
+  fixedStated: boolean;
   /** Which of them are passed. */
   passed: ("own" | "sisters" | "fixed")[];
   /** Moment of the sample before and of the first one on the higher rate, where the rise began. */
@@ -150,15 +152,19 @@ export function rateRise(rated: readonly Rated[]): RateRise | null {
   return rise;
 }
 
-/** What a metal says now. @param sisterRates rates of the same metal in sister circuits, ppm per 1000 h. */
-export function metalAlarm(id: AnalyteId, series: readonly MetalPoint[], sisterRates: readonly number[]): MetalAlarm | null {
+/**
+ * What a metal says now.
+ * @param sisterRates rates of the same metal in sister circuits, ppm per 1000 h.
+ * @param stated limit of the concentration as read, ppm, of the laboratory or the maker; left out: the typical one.
+ */
+export function metalAlarm(id: AnalyteId, series: readonly MetalPoint[], sisterRates: readonly number[], stated?: number): MetalAlarm | null {
   const last = series.at(-1);
   if (!last) return null;
   const rated = series.filter((p): p is Rated => p.rate !== null);
   const rise = rateRise(rated);
   const newest = rated.at(-1);
   const sisters = sisterRates.length >= FEWEST_SISTERS ? inverseEcdf([...sisterRates].sort((a, b) => a - b), 0.95) : null;
-  const fixed = fixedLimits[id] ?? null;
+  const fixed = stated ?? fixedLimits[id] ?? null;
   const passed: MetalAlarm["passed"] = [];
   if (rise) passed.push("own");
   // one laboratory figure must not call: the middle of the last three
@@ -167,7 +173,7 @@ export function metalAlarm(id: AnalyteId, series: readonly MetalPoint[], sisterR
   const at = rise ? series.indexOf(rated[rise.index]!) : null;
   const usual = rise?.usual ?? (rated.length > 0 ? Math.max(0, rateOver(rated).rate) : null);
   return {
-    id, raw: last.raw, below: last.below, corrected: last.corrected, usualRaw: censoredQuantile(series.map((p) => ({ value: p.raw, below: p.below })), 0.5), rate: rise?.now ?? newest?.rate ?? null, usual, own: rise?.limit ?? null, sisters, sisterSamples: sisterRates.length, fixed, passed,
+    id, raw: last.raw, below: last.below, corrected: last.corrected, usualRaw: censoredQuantile(series.map((p) => ({ value: p.raw, below: p.below })), 0.5), rate: rise?.now ?? newest?.rate ?? null, usual, own: rise?.limit ?? null, sisters, sisterSamples: sisterRates.length, fixed, fixedStated: stated !== undefined, passed,
     since: at === null ? null : { after: series[Math.max(0, at - 1)]!.at, by: series[at]!.at },
   };
 }
