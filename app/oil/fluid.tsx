@@ -14,7 +14,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `Fluid of 
 
 export const loader = guard("viewer", async ({ params, user, request }) => {
   const page = await fluidPage(idParam(params));
-  return { page, circuitId: page.circuitId, mayLog: mayAct(user.role, "technician"), submission: crypto.randomUUID(), said: new URL(request.url).searchParams.get("said") };
+  return { page, circuitId: page.circuitId, mayLog: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer"), submission: crypto.randomUUID(), said: new URL(request.url).searchParams.get("said") };
 });
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
@@ -37,20 +37,20 @@ const verdictTone = { good: "text-ink", outsideBest: "text-ochre", bad: "text-ve
 function Withdraw({ event, problems }: { event: { id: string; kind: keyof typeof kinds }; problems: Record<string, string> | undefined }) {
   return (
     <details className="inline-block max-w-full align-top" open={problems ? true : undefined}>
-      <summary className="cursor-pointer px-2 text-ink-2 max-lg:min-h-11">Is it wrong?</summary>
-      <Form method="post" noValidate preventScrollReset className="my-2 grid max-w-md gap-2" aria-label={`Withdraw: ${kinds[event.kind].toLowerCase()}`}>
+      <summary className="-my-2 cursor-pointer p-2 text-ink-2 max-lg:-my-3 max-lg:py-3">Is it wrong?</summary>
+      <Form method="post" noValidate preventScrollReset className="my-3 w-96 max-w-full" aria-label={`Withdraw: ${kinds[event.kind].toLowerCase()}`}>
         <input type="hidden" name="intent" value="withdraw" />
         <input type="hidden" name="event" value={event.id} />
         <FormProblemsProvider problems={problems}>
           <TextField name="why" label="Why it is withdrawn" placeholder="Wrong machine" maxLength={500} />
-          <p><Button tone="plain">Withdraw it</Button></p>
+          <p className="mt-3"><Button tone="plain">Withdraw it</Button></p>
         </FormProblemsProvider>
       </Form>
     </details>
   );
 }
 
-export default function Fluid({ loaderData: { page, mayLog, submission, said }, actionData }: Route.ComponentProps) {
+export default function Fluid({ loaderData: { page, mayLog, mayEdit, submission, said }, actionData }: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
   const answer = actionData && "warning" in actionData ? actionData : undefined;
@@ -68,6 +68,7 @@ export default function Fluid({ loaderData: { page, mayLog, submission, said }, 
     <>
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.machine, to: `/oil/${page.circuitId}` }, { label: "Fluid" }]} title={title}>
         {page.fluid ? `${fluidTypes[page.fluid.type].replace(/^./, (c) => c.toUpperCase())}, ${page.fluid.kv40} mm²/s at 40 °C and ${page.fluid.kv100} at 100 °C as stated. ` : ""}
+        {page.fluid && mayEdit ? <><Link to={`/fleet/edit/fluid/${page.fluid.id}`} className="way">Its figures</Link>. </> : null}
         {fill && age !== null ? `${Math.round(age)} days, about ${formatNumber(age * page.hoursPerDay, 0)} running hours old; ${formatNumber(added, 0)} L topped up since${page.volume ? ` (${Math.round((added / page.volume) * 100)} % of ${page.volume} L)` : ""}.` : "No fill is on record: note the last one, so that samples and hours have a beginning."}
       </PageHead>
       {said === "noted" ? <Notice>Noted.</Notice> : said === "withdrawn" ? <Notice>Withdrawn: it stays on record and counts no more.</Notice> : null}

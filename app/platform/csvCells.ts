@@ -20,7 +20,8 @@ export function findColumns<N extends string>(head: readonly string[], fields: r
   const columns: Partial<Record<N, number | null>> = {};
   const taken = new Set<number>();
   for (const field of fields) {
-    const index = head.findIndex((h, i) => !taken.has(i) && field.heads.includes(fold(h)));
+    const known = new Set(field.heads.map(fold));
+    const index = head.findIndex((h, i) => !taken.has(i) && known.has(fold(h)));
     columns[field.name] = index >= 0 ? index : null;
     if (index >= 0) taken.add(index);
   }

@@ -13,7 +13,7 @@ export const importFields = [
   { name: "value", label: "Value", hint: "", heads: ["value", "reading", "greatest", "wert"] },
   { name: "unit", label: "Unit of the value", hint: "", heads: ["unit", "einheit"] },
   { name: "least", label: "Least over the cycle", hint: "", heads: ["least", "min", "minimum"] },
-  { name: "temperature", label: "Oil temperature", hint: "", heads: ["oil", "oil temperature", "oil_c", "temperature", "oil temp"] },
+  { name: "temperature", label: "Oil temperature", hint: "", heads: ["oil", "oil temperature", "oil_c", "temperature", "oil temp", "temp"] },
   { name: "pressure", label: "Load pressure", hint: "", heads: ["load", "load pressure", "load_bar", "pressure"] },
   { name: "speed", label: "Speed", hint: "", heads: ["speed", "speed_rpm", "rpm"] },
   { name: "hours", label: "Running hours", hint: "", heads: ["hours", "running hours", "hours_h", "counter"] },

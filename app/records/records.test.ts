@@ -31,6 +31,12 @@ describe("mapping", () => {
     expect(guess.hasHeader).toBe(true);
     expect(guessColumns(["LG-ON/Pump A/Case drain flow", "2026-11-20", "3.4"]).hasHeader).toBe(false);
   });
+  test("what was exported is known again, column by column", () => {
+    const head = ["point", "taken_at", "value", "unit", "least", "oil_c", "load_bar", "speed_rpm", "hours_h", "state", "instrument", "note", "by"];
+    const { columns } = guessColumns(head);
+    expect(["point", "takenAt", "value", "unit", "least", "temperature", "pressure", "speed", "hours", "state", "instrument", "note", "by"].map((name) => columns[name as keyof typeof columns])).toEqual(head.map((_, i) => i));
+    expect(guessColumns(["Oil C", "Load bar"]).columns).toMatchObject({ temperature: 0, pressure: 1 });
+  });
   test.each([[["2026-11-20"], "ymd"], [["20.11.2026"], "dmy"], [["11/20/2026"], "mdy"], [["01/02/2026"], "dmy"]] as const)("%p are %s", (samples, order) => expect(guessDateOrder(samples)).toBe(order));
   test("what the form sends", () => expect(mappingOf({ delimiter: "tab", decimalMark: ",", hasHeader: "on", dateOrder: "dmy", "column-value": "2" })).toMatchObject({ delimiter: "\t", hasHeader: true, skipBad: false, columns: { value: "2", point: "" } }));
 });
