@@ -202,7 +202,17 @@ describe("fleet register", () => {
     expect(await importFleet(JSON.stringify(file), "x")).toMatchObject({ ok: true, added: {} });
     const copy = structuredClone(file);
     copy.sites[0]!.machines![0]!.tag = "TH-2";
-    expect(await importFleet(JSON.stringify(copy), "x")).toMatchObject({ ok: true, added: { machines: 1, circuits: 1, components: 1, points: 1 } });
+    // what is said of the oil goes along
+    const need = { least: 10, bestLow: 16, bestHigh: 36, greatestAtStart: 1000, types: ["mineral" as const] };
+    copy.fluids!.push({ name: "Rape ester", kv40: 46, kv100: 9, density15: 920, type: "ester", fresh: { zinc: 3, acidNumber: 1.2 } });
+    Object.assign(copy.sites[0]!.machines![0]!.circuits![0]!, { fluid: "Rape ester", metalLimits: { iron: 18 } });
+    copy.sites[0]!.machines![0]!.circuits![0]!.components![0]!.fluidNeed = need;
+    expect(await importFleet(JSON.stringify(copy), "x")).toMatchObject({ ok: true, added: { fluids: 1, machines: 1, circuits: 1, components: 1, points: 1 } });
+    const again = await exportFleet();
+    expect(again.fluids!.find((f) => f.name === "Rape ester")!.fresh).toEqual({ zinc: 3, acidNumber: 1.2 });
+    const circuit = again.sites[0]!.machines!.find((m) => m.tag === "TH-2")!.circuits![0]!;
+    expect(circuit).toMatchObject({ fluid: "Rape ester", metalLimits: { iron: 18 } });
+    expect(circuit.components![0]!.fluidNeed).toEqual(need);
     const [{ length: pointCount }, { length: circuitCount }, { length: componentCount }] = await Promise.all([db().select().from(points), db().select().from(circuits), db().select().from(components)]);
     expect([pointCount, circuitCount, componentCount]).toEqual([2, 2, 2]);
     copy.sites[0]!.machines![0]!.circuits![0]!.components![0]!.points![0]!.unit = "bar";

@@ -22,6 +22,8 @@ test("a calculation answers as it is typed, shows its working, and its address h
   await expect(page.getByLabel("Full scale")).toHaveValue("40");
   await expect(page.getByText("Fit and well placed.")).toBeVisible();
   await accessible(page);
+  await page.getByRole("link", { name: /^Today/ }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /need/ })).toBeVisible();
 });
 
 test("what cannot be read is said beside its field, and the rest stays", async ({ page }) => {

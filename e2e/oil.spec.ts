@@ -128,15 +128,6 @@ test("another fluid in the tank warns before it is on record", async ({ page }) 
   await entry.getByRole("button", { name: "Withdraw it" }).click();
   await expect(page.getByText("Withdrawn: it stays on record and counts no more.")).toBeVisible();
   await expect(entry.getByText("It went into the crane beside it")).toBeVisible();
-  // what the laboratory found in the new oil is kept with the fluid
-  await page.getByRole("link", { name: "Its figures" }).click();
-  await page.getByLabel(/The new oil/).fill("zinc: lots");
-  await page.getByRole("button", { name: "Save" }).click();
-  await expect(page.getByText(/^Zinc: /)).toBeVisible();
-  await expect(page.getByLabel(/The new oil/)).toHaveValue("zinc: lots");
-  await page.getByLabel(/The new oil/).fill("zinc: 420 ppm\nacid number: 0.45");
-  await page.getByRole("button", { name: "Save" }).click();
-  await expect(page).toHaveURL(/\/fleet/);
 });
 
 test("a debris event: everything it threatens is listed, and it closes only when it is proved", async ({ page }) => {
@@ -220,4 +211,14 @@ test("target, materials and clean-up", async ({ page }) => {
   await page.getByLabel(/Limits of metals and dirt/).fill("iron: 12 ppm");
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByRole("row", { name: /Iron/ })).toContainText("12 stated");
+  // what the laboratory found in the new oil is kept with the fluid
+  await page.goto(`/oil/${circuit}/fluid`);
+  await page.getByRole("link", { name: "Its figures" }).click();
+  await page.getByLabel(/The new oil/).fill("zinc: lots");
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByText(/^Zinc: /)).toBeVisible();
+  await expect(page.getByLabel(/The new oil/)).toHaveValue("zinc: lots");
+  await page.getByLabel(/The new oil/).fill("zinc: 420 ppm\nacid number: 0.45");
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page).toHaveURL(/\/fleet/);
 });

@@ -13,7 +13,9 @@ export default function Bench() {
   const { calculator } = useParams();
   const [filter, setFilter] = useState("");
   const list = useRef<HTMLDivElement>(null);
-  useEffect(() => list.current?.querySelector("[aria-current=page]")?.scrollIntoView({ block: "nearest" }), [calculator]);
+  useEffect(() => {
+    list.current?.querySelector("[aria-current=page]")?.scrollIntoView({ block: "nearest" });
+  }, [calculator]);
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = calculators.filter((c) => words.every((w) => `${c.title} ${c.asks} ${calculatorGroups[c.group]}`.toLowerCase().includes(w)));
   return (

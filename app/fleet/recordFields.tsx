@@ -14,6 +14,7 @@ export function fieldText(field: FieldSpec, value: unknown): string {
     const unit = findUnit(quantityOf(field.quantity).unit, quantityOf(field.quantity).dimension)!;
     return `${Number(Number(value).toPrecision(8))} ${unit.symbol}`;
   }
+  if (field.type === "number") return String(Number(Number(value).toPrecision(8)));
   if (field.type === "figures") return analyteLines(value as AnalyteFigures);
   return String(value);
 }

@@ -19,7 +19,9 @@ export default function Oil({ loaderData: { list } }: Route.ComponentProps) {
   const atRoot = here?.id === "oil/overview";
   const [filter, setFilter] = useState("");
   const column = useRef<HTMLDivElement>(null);
-  useEffect(() => column.current?.querySelector("[aria-current=page]")?.scrollIntoView({ block: "nearest" }), [circuitId]);
+  useEffect(() => {
+    column.current?.querySelector("[aria-current=page]")?.scrollIntoView({ block: "nearest" });
+  }, [circuitId]);
   // a machine with several circuits names them
   const several = new Set(list.filter((c, i) => list.findIndex((o) => o.machine === c.machine) !== i).map((c) => c.machine));
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);

@@ -38,7 +38,7 @@ export async function exportFleet(): Promise<FleetFile> {
   return {
     format: "juncteral-fleet",
     version: 1,
-    fluids: fluidRows.map(({ name, kv40, kv100, density15, type, waterA, waterB }) => ({ name, kv40, kv100, density15, type, waterA, waterB })),
+    fluids: fluidRows.map(({ name, kv40, kv100, density15, type, waterA, waterB, fresh }) => ({ name, kv40, kv100, density15, type, waterA, waterB, fresh })),
     instruments: instrumentRows.map(({ tag, name, quantity, fullScale, accuracyClass }) => ({ tag, name, quantity, fullScale, accuracyClass })),
     sites: siteRows.map((site) => ({
       name: site.name, timeZone: site.timeZone,
@@ -46,11 +46,11 @@ export async function exportFleet(): Promise<FleetFile> {
       machines: machineRows.filter((m) => m.siteId === site.id).map((m) => ({
         name: m.name, tag: m.tag, area: m.area, hoursPerDay: m.hoursPerDay, note: m.note,
         circuits: circuitsOf(m.id).map((k) => ({
-          name: k.name, fluid: k.fluidId ? (fluidName.get(k.fluidId) ?? null) : null, workingPressure: k.workingPressure, volume: k.volume, startTemperature: k.startTemperature, targetCode: k.targetCode, targetReason: k.targetReason,
+          name: k.name, fluid: k.fluidId ? (fluidName.get(k.fluidId) ?? null) : null, workingPressure: k.workingPressure, volume: k.volume, startTemperature: k.startTemperature, targetCode: k.targetCode, targetReason: k.targetReason, metalLimits: k.metalLimits,
           components: componentsOf(k.id).map((c): FleetComponent => {
             const life = lifeOf.get(c.id);
             return {
-              name: c.name, kind: c.kind, model: c.model, position: c.position, displacement: c.displacement, speed: c.speed, leadTimeDays: c.leadTimeDays, runInHours: c.runInHours, makersCode: c.makersCode, materials: c.materials, symptomIfStuck: c.symptomIfStuck, filter: c.filter,
+              name: c.name, kind: c.kind, model: c.model, position: c.position, displacement: c.displacement, speed: c.speed, leadTimeDays: c.leadTimeDays, runInHours: c.runInHours, makersCode: c.makersCode, materials: c.materials, symptomIfStuck: c.symptomIfStuck, fluidNeed: c.fluidNeed, filter: c.filter,
               ...(life && { fittedAt: life.startedAt.toISOString(), fittedHours: life.startHours, serial: life.serial, knownWhenNew: life.knownWhenNew }),
               points: pointsOf(c.id).map((p) => ({
                 name: p.name, quantity: p.quantity, state: p.state, unit: p.unit, intervalDays: p.intervalDays, referencePressure: p.referencePressure, referenceTemperature: p.referenceTemperature,
@@ -130,9 +130,9 @@ async function addMissing(tx: Queryable, file: FleetFile, by: string): Promise<F
   const allMachines = file.sites.flatMap((s) => (s.machines ?? []).map((m) => ({ key: `${siteIds.get(s.name)}/${m.tag}`, siteId: siteIds.get(s.name)!, m })));
   const machineIds = await level("machines", tx.select().from(machines), (m) => `${m.siteId}/${m.tag}`, allMachines.map(({ key, siteId, m }) => ({ key, row: { siteId, name: m.name, tag: m.tag, area: m.area ?? "", hoursPerDay: m.hoursPerDay ?? 8, note: m.note ?? "" } })), (rows) => tx.insert(machines).values(rows));
   const allCircuits = allMachines.flatMap(({ key, m }) => (m.circuits ?? []).map((k) => ({ key: `${machineIds.get(key)}/${k.name}`, machineId: machineIds.get(key)!, k })));
-  const circuitIds = await level("circuits", tx.select().from(circuits), (c) => `${c.machineId}/${c.name}`, allCircuits.map(({ key, machineId, k }) => ({ key, row: { machineId, name: k.name, fluidId: k.fluid ? (fluidIds.get(k.fluid) ?? null) : null, workingPressure: k.workingPressure ?? null, volume: k.volume ?? null, startTemperature: k.startTemperature ?? null, targetCode: k.targetCode ?? "", targetReason: k.targetReason ?? "" } })), (rows) => tx.insert(circuits).values(rows));
+  const circuitIds = await level("circuits", tx.select().from(circuits), (c) => `${c.machineId}/${c.name}`, allCircuits.map(({ key, machineId, k }) => ({ key, row: { machineId, name: k.name, fluidId: k.fluid ? (fluidIds.get(k.fluid) ?? null) : null, workingPressure: k.workingPressure ?? null, volume: k.volume ?? null, startTemperature: k.startTemperature ?? null, targetCode: k.targetCode ?? "", targetReason: k.targetReason ?? "", metalLimits: k.metalLimits ?? {} } })), (rows) => tx.insert(circuits).values(rows));
   const allComponents = allCircuits.flatMap(({ key, k }) => (k.components ?? []).map((c) => ({ key: `${circuitIds.get(key)}/${c.name}`, circuitId: circuitIds.get(key)!, c })));
-  const componentIds = await level("components", tx.select().from(components), (c) => `${c.circuitId}/${c.name}`, allComponents.map(({ key, circuitId, c }) => ({ key, row: { circuitId, name: c.name, kind: c.kind, model: c.model ?? "", position: c.position ?? 0, displacement: c.displacement ?? null, speed: c.speed ?? null, leadTimeDays: c.leadTimeDays ?? null, runInHours: c.runInHours ?? 50, makersCode: c.makersCode ?? "", materials: c.materials ?? [], symptomIfStuck: c.symptomIfStuck ?? "", filter: c.filter ? { element: "", ...c.filter } : null } })), (rows) => tx.insert(components).values(rows));
+  const componentIds = await level("components", tx.select().from(components), (c) => `${c.circuitId}/${c.name}`, allComponents.map(({ key, circuitId, c }) => ({ key, row: { circuitId, name: c.name, kind: c.kind, model: c.model ?? "", position: c.position ?? 0, displacement: c.displacement ?? null, speed: c.speed ?? null, leadTimeDays: c.leadTimeDays ?? null, runInHours: c.runInHours ?? 50, makersCode: c.makersCode ?? "", materials: c.materials ?? [], symptomIfStuck: c.symptomIfStuck ?? "", fluidNeed: c.fluidNeed ?? null, filter: c.filter ? { element: "", ...c.filter } : null } })), (rows) => tx.insert(components).values(rows));
   await level("lives", tx.select().from(lives).where(isNull(lives.endedAt)), (l) => l.componentId, allComponents.map(({ key, c }) => ({ key: componentIds.get(key)!, row: { componentId: componentIds.get(key), startedAt: c.fittedAt ? new Date(c.fittedAt) : new Date(now()), startHours: c.fittedHours ?? 0, serial: c.serial ?? "", knownWhenNew: c.knownWhenNew ?? false } })), (rows) => tx.insert(lives).values(rows));
   const before = new Set((await tx.select({ id: points.id }).from(points)).map((p) => p.id));
   const pointIds = await level("points", tx.select().from(points), (p) => `${p.componentId}/${p.name}/${p.state}`, allComponents.flatMap(({ key, c }) => (c.points ?? []).map((p) => ({

@@ -1,5 +1,5 @@
 /** JSON Schema of the fleet file. Published in docs/formats.md and docs/fleet.schema.json; a test keeps them the same. */
-import { componentKindIds, fluidTypeIds, limitBasisIds, pointQuantityIds, readingStateIds, wearMetals, type FilterData, type FluidType, type Material } from "@core";
+import { analyteIds, componentKindIds, fluidTypeIds, limitBasisIds, pointQuantityIds, readingStateIds, wearMetals, type AnalyteId, type ComponentFluidNeed, type FilterData, type FluidType, type Material } from "@core";
 
 const name = { type: "string", minLength: 1, maxLength: 100 } as const;
 const text = { type: "string", maxLength: 2000 } as const;
@@ -8,6 +8,9 @@ const positive = { type: ["number", "null"], exclusiveMinimum: 0 } as const;
 const code = { type: "string", pattern: "^(\\d{1,2}/\\d{1,2}/\\d{1,2})?$" } as const;
 const above = { type: "number", exclusiveMinimum: 0 } as const;
 const value = { type: ["number", "null"] } as const;
+
+/** Figures of an oil by name, core units. */
+const figures = { type: "object", additionalProperties: false, properties: Object.fromEntries(analyteIds.map((id) => [id, { type: "number", minimum: 0 }])) } as const;
 
 function record(required: readonly string[], properties: Record<string, unknown>) {
   return { type: "object", additionalProperties: false, required, properties };
@@ -19,7 +22,7 @@ export const fleetSchema = {
   ...record(["format", "version", "sites"], {
     format: { const: "juncteral-fleet" },
     version: { const: 1 },
-    fluids: { type: "array", items: record(["name", "kv40", "kv100", "density15"], { name, kv40: { type: "number", exclusiveMinimum: 2 }, kv100: { type: "number", exclusiveMinimum: 2 }, density15: { type: "number", minimum: 600, maximum: 1600 } , type: { enum: fluidTypeIds }, waterA: { type: ["number", "null"] }, waterB: positive }) },
+    fluids: { type: "array", items: record(["name", "kv40", "kv100", "density15"], { name, kv40: { type: "number", exclusiveMinimum: 2 }, kv100: { type: "number", exclusiveMinimum: 2 }, density15: { type: "number", minimum: 600, maximum: 1600 } , type: { enum: fluidTypeIds }, waterA: { type: ["number", "null"] }, waterB: positive, fresh: figures }) },
     instruments: { type: "array", items: record(["tag", "name", "quantity", "fullScale", "accuracyClass"], { tag: name, name, quantity: { enum: pointQuantityIds }, fullScale: { type: "number", exclusiveMinimum: 0 }, accuracyClass: { type: "number", exclusiveMinimum: 0 } }) },
     sites: {
       type: "array",
@@ -45,6 +48,7 @@ export const fleetSchema = {
                 startTemperature: value,
                 targetCode: code,
                 targetReason: text,
+                metalLimits: figures,
                 components: {
                   type: "array",
                   items: record(["name", "kind"], {
@@ -63,6 +67,7 @@ export const fleetSchema = {
                     makersCode: code,
                     materials: { type: "array", items: record(["metal", "part"], { metal: { enum: wearMetals }, part: text }) },
                     symptomIfStuck: text,
+                    fluidNeed: { oneOf: [{ type: "null" }, record(["least", "bestLow", "bestHigh", "greatestAtStart", "types"], { least: above, bestLow: above, bestHigh: above, greatestAtStart: above, types: { type: "array", items: { enum: fluidTypeIds } } })] },
                     filter: { oneOf: [{ type: "null" }, record(["beta", "size", "flow", "bypass"], { beta: { type: "number", exclusiveMinimum: 1 }, size: above, flow: above, bypass: above, element: text })] },
                     points: {
                       type: "array",
@@ -92,7 +97,7 @@ export const fleetSchema = {
 export interface FleetFile {
   format: "juncteral-fleet";
   version: 1;
-  fluids?: { name: string; kv40: number; kv100: number; density15: number; type?: FluidType; waterA?: number | null; waterB?: number | null }[];
+  fluids?: { name: string; kv40: number; kv100: number; density15: number; type?: FluidType; waterA?: number | null; waterB?: number | null; fresh?: Partial<Record<AnalyteId, number>> }[];
   instruments?: { tag: string; name: string; quantity: string; fullScale: number; accuracyClass: number }[];
   sites: FleetSite[];
 }
@@ -118,6 +123,7 @@ export interface FleetCircuit {
   startTemperature?: number | null;
   targetCode?: string;
   targetReason?: string;
+  metalLimits?: Partial<Record<AnalyteId, number>>;
   components?: FleetComponent[];
 }
 export interface FleetComponent {
@@ -136,6 +142,7 @@ export interface FleetComponent {
   makersCode?: string;
   materials?: Material[];
   symptomIfStuck?: string;
+  fluidNeed?: ComponentFluidNeed | null;
   filter?: (Omit<FilterData, "element"> & { element?: string }) | null;
   points?: FleetPoint[];
 }
