@@ -103,7 +103,7 @@ export type FleetLaw = keyof typeof fleetLaws;
 export const tunedLaws: readonly FleetLaw[] = ["linear", "clearance", "exponential", "accelerating", "oneChange", "lumpy", "fading", "delayedOnset", "runInThenSteady"];
 /** No constant was fitted to these, but their results were looked at while the method took shape. */
 export const heldOutLaws: readonly FleetLaw[] = ["squareRoot", "twoChanges", "wanderingRate", "square", "fatigue"];
-/** Added when the method was finished; looked at once, for the report. */
+/** Added when the method was finished: no constant and no variant was chosen on them. */
 export const unseenLaws: readonly FleetLaw[] = ["sCurve", "shocks", "waves"];
 
 export interface FleetReading {
