@@ -28,6 +28,11 @@ function momentOf(text: string | undefined, timeZone: string): number | string {
   return at > now() + SLACK ? "That is in the future." : at;
 }
 
+/** First of all rows: whoever changes a circuit or what is said of its oil takes them in one order. */
+async function lockCircuit(tx: Queryable, circuitId: string): Promise<void> {
+  await tx.select({ id: circuits.id }).from(circuits).where(eq(circuits.id, circuitId)).for("no key update");
+}
+
 /** When the circuit was first filled; null: nobody noted it. */
 export async function firstFill(tx: Queryable, circuitId: string): Promise<Date | null> {
   const [row] = await tx.select({ at: oilEvents.at }).from(oilEvents).where(and(eq(oilEvents.circuitId, circuitId), isNull(oilEvents.withdrawnAt), inArray(oilEvents.kind, ["fill", "change"]))).orderBy(asc(oilEvents.at)).limit(1);
@@ -60,7 +65,7 @@ export async function saveSample(circuitId: string, fields: Record<string, strin
   const content = photo ? Buffer.from(await photo.arrayBuffer()) : null;
   try {
     const done = await db().transaction(async (tx): Promise<Done> => {
-      await tx.select({ id: circuits.id }).from(circuits).where(eq(circuits.id, circuitId)).for("no key update");
+      await lockCircuit(tx, circuitId);
       const [sent] = await tx.select({ id: samples.id }).from(samples).where(eq(samples.submission, v.submission));
       if (sent) return { ok: true, id: sent.id };
       const filled = await firstFill(tx, circuitId);
@@ -124,6 +129,7 @@ export async function noteOilEvent(circuitId: string, fields: Record<string, str
     if (warning) return { ok: false, problems: { mixed: "Tick this when it was filled all the same, so that the record is true." }, warning: warning.message };
   }
   const id = await db().transaction(async (tx) => {
+    await lockCircuit(tx, circuitId);
     const [sent] = await tx.select({ id: oilEvents.id }).from(oilEvents).where(eq(oilEvents.submission, v.submission));
     if (sent) return sent.id;
     const [row] = await tx.insert(oilEvents).values({ circuitId, kind: v.kind, at: new Date(at), hours: v.hours?.value ?? null, litres: v.litres?.value ?? null, fluidId: isUuid(v.fluidId) && v.kind !== "level" && v.kind !== "drained" ? v.fluidId : null, level: v.level, condition: v.condition, changeBackBy: v.changeBackBy || null, note: v.note, by, submission: v.submission }).returning({ id: oilEvents.id });
@@ -142,6 +148,7 @@ export async function withdrawOilEvent(circuitId: string, fields: Record<string,
   if (!isUuid(id)) return { ok: false, problems: { form: "The form is out of date: load the page again." } };
   if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
   const done = await db().transaction(async (tx): Promise<Done> => {
+    await lockCircuit(tx, circuitId);
     const [gone] = await tx.update(oilEvents).set({ withdrawnAt: new Date(now()), withdrawnBy: by, withdrawnWhy: why.slice(0, 500) }).where(and(eq(oilEvents.id, id), eq(oilEvents.circuitId, circuitId), isNull(oilEvents.withdrawnAt))).returning({ kind: oilEvents.kind });
     if (!gone) return { ok: false, status: 409, problems: { form: "It is withdrawn already." } };
     await markOilStale(tx, [circuitId]);

@@ -37,7 +37,7 @@ function TaskRow({ task, open, problems }: { task: Task; open: boolean; problems
   const wrong = problems[`result-${task.id}`] ?? problems[`note-${task.id}`];
   const late = task.dueOn !== null && task.doneAt === null && Date.parse(`${task.dueOn}T23:59:59Z`) < site.now;
   return (
-    <li className="ruled grid gap-x-5 gap-y-1 py-2 md:grid-cols-[minmax(0,1fr)_330px]">
+    <li className={`ruled grid gap-x-5 gap-y-1 py-2 ${task.kind === "sample" ? "" : "md:grid-cols-[minmax(0,1fr)_330px]"}`}>
       <div className="min-w-0">
         <span className={task.doneAt ? "text-ink-2" : "font-semibold"}>{task.title}</span>{task.dueOn ? <span className={`text-sm ${late ? "text-verm" : "text-ink-2"}`}> due {dayText(Date.parse(`${task.dueOn}T12:00:00Z`), site)}</span> : null}
         <span className="block text-sm text-ink-2">{task.detail}</span>

@@ -286,7 +286,7 @@ function expectationOf(cast: Forecast | null, indicator: Indicator | null, forec
 
 function lifeOf(cast: Forecast, series: CorrectedSeries["readings"], context: AssessContext): Assessment["life"] {
   const age = series[series.length - 1]!.hours - context.lifeStartHours;
-  const shape = { noise: cast.noise, paths: cast.paths, regimes: cast.regimes };
+  const shape = { noise: cast.noise, regimes: cast.regimes };
   return cast.p50 === null ? { hoursToLimit: age + cast.horizon, censored: true, ...shape } : { hoursToLimit: age + cast.p50, censored: cast.rising < RISING, ...shape };
 }
 

@@ -164,6 +164,6 @@ export interface Assessment {
   verdict: VerdictPart[];
   workings: { last: Working | null; baseline: Working | null; forecast: Working | null };
   /** What a prior for sisters needs. */
-  life: { hoursToLimit: number; censored: boolean; noise: number; paths: { id: WearPathId; share: number }[]; regimes: Record<string, number> } | null;
+  life: { hoursToLimit: number; censored: boolean; noise: number; regimes: Record<string, number> } | null;
 }
 

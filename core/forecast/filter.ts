@@ -54,9 +54,8 @@ export class Hypothesis {
     readonly q: number,
     /** Variance of a reading, log units. */
     readonly r: number,
-    /** Mean and standard deviation of the rate, z per hour of the clock, before any reading. */
+    /** Rate expected before any reading, z per hour of the clock. */
     readonly driftMean: number,
-    readonly driftSd: number,
   ) {}
 
   get path(): WearPath {
@@ -64,7 +63,7 @@ export class Hypothesis {
   }
 
   child(): Hypothesis {
-    const c = new Hypothesis(this.regime, this.zLimit, this.timeScale, this.q, this.r, this.driftMean, this.driftSd);
+    const c = new Hypothesis(this.regime, this.zLimit, this.timeScale, this.q, this.r, this.driftMean);
     c.z = this.z; c.d = this.d; c.a = this.a; c.b = this.b;
     c.pzz = this.pzz; c.pzd = this.pzd; c.pza = this.pza; c.pzb = this.pzb;
     c.pdd = this.pdd; c.pda = this.pda; c.pdb = this.pdb;
@@ -200,7 +199,7 @@ export function startBank(lnLimit: number, prior: WearPrior, corrected: boolean)
       const timeScale = prior.timeScale * factor;
       const rate = zLimit / timeScale;
       for (const noise of NOISE_LEVELS) {
-        const h = new Hypothesis(regime, zLimit, timeScale, (regime.wander * zLimit) ** 2 / timeScale, (noise * prior.noise) ** 2, rate, RATE_SD * rate);
+        const h = new Hypothesis(regime, zLimit, timeScale, (regime.wander * zLimit) ** 2 / timeScale, (noise * prior.noise) ** 2, rate);
         h.d = regime.dormant ? 0 : rate;
         h.pzz = START_SD ** 2;
         h.pdd = (regime.dormant ? DORMANT_SD * rate : RATE_SD * rate) ** 2;
