@@ -1,6 +1,8 @@
 /** Unit, property and reference tests. Browser tests are Playwright's, in e2e/. */
 export default {
   testEnvironment: "node",
+  // patient, for a busy machine
+  testTimeout: 120_000,
   roots: ["<rootDir>/core", "<rootDir>/app", "<rootDir>/demo", "<rootDir>/reference", "<rootDir>/scripts"],
   testMatch: ["**/*.test.ts", "**/*.test.tsx", "**/*.test.mjs"],
   transform: { "^.+\\.tsx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022", transform: { react: { runtime: "automatic" } } }, module: { type: "commonjs" } }] },

@@ -57,7 +57,7 @@ beforeAll(async () => {
   // four years of steadily rising case drain, as an import would bring them
   await storeReadings(Array.from({ length: 48 }, (_, i) => ({ line: i, pointId: ids.point, lifeId: life!.id, takenAt: NOW - (49 - i) * 30 * DAY, value: 1.3 + i * 0.1 + (i % 3) * 0.02, least: null, entered: "x", temperature: 50, pressure: 210, speed: null, hours: 1000 + i * 270, instrumentId: null, note: "", by: "T. Wren" })), null);
   await assessStalePoints();
-}, 60_000);
+});
 
 afterAll(async () => {
   await closeQueue();
@@ -263,7 +263,7 @@ beforeAll(async () => {
   const [life] = await db().select().from(lives).where(eq(lives.componentId, second.component));
   await storeReadings(Array.from({ length: 14 }, (_, i) => ({ line: i, pointId: second.point, lifeId: life!.id, takenAt: NOW - (15 - i) * 30 * DAY, value: 1.3 + (i % 3) * 0.01, least: null, entered: "x", temperature: 50, pressure: 210, speed: null, hours: 100 + i * 270, instrumentId: null, note: "", by: "T. Wren" })), null);
   await assessStalePoints();
-}, 60_000);
+});
 
 describe("rounds", () => {
   const user = { id: crypto.randomUUID(), name: "T. Wren", role: "technician" as const, units: {} };

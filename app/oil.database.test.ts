@@ -24,9 +24,6 @@ import { oilNeeds } from "./today/queries.server";
 
 if (!process.env.DATABASE_URL) throw new Error("These tests need a database: run them with npm test -- jest.");
 
-// many saves in a row, each judged at once: a slow machine needs longer than the usual five seconds
-jest.setTimeout(60_000);
-
 const DAY = 86_400_000;
 const NOW = Date.parse(process.env.JUNCTERAL_NOW!);
 const ZONE = "Europe/London";
@@ -72,7 +69,7 @@ beforeAll(async () => {
     ...Array.from({ length: 40 }, (_, i) => reading(ids.drop, filterLife!.id, i, 0.8 + 0.01 * i)),
   ], null);
   await db().update(assessments).set({ stale: false });
-}, 60_000);
+});
 
 afterAll(async () => {
   await closeQueue();

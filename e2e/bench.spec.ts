@@ -40,7 +40,6 @@ test("what cannot be read is said beside its field, and the rest stays", async (
 });
 
 test("every calculation opens with a worked example and no fault that axe can see", async ({ page }) => {
-  test.setTimeout(180_000);
   await signIn(page, "viewer");
   await page.goto("/bench");
   const links = await page.locator("section ul a").evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).pathname));

@@ -3,8 +3,6 @@ import { expect, test } from "@playwright/test";
 import { accessible, query, signIn } from "./support";
 
 test.describe.configure({ mode: "serial" });
-// each walks through many pages: a slow machine needs longer
-test.setTimeout(240_000);
 
 async function circuitOf(machine: string): Promise<string> {
   const [row] = await query<{ id: string }>("select k.id from circuits k join machines m on m.id = k.machine_id where m.name = $1", [machine]);

@@ -259,7 +259,7 @@ test("readings come in from a CSV with semicolons and commas, once, with the fat
   const [row] = await query<{ value: number; temperature: number; entered: string }>("select value, temperature, entered from readings where point_id = $1 order by taken_at desc limit 1", [id]);
   expect(row).toMatchObject({ value: expect.closeTo(0.37 * 3.785411784, 6), temperature: expect.closeTo(50, 6), entered: "0.37 gal/min" });
   // the worker assesses what came in
-  await expect.poll(async () => (await query<{ readings: number }>("select readings from assessments where point_id = $1 and not stale", [id]))[0]?.readings, { timeout: 20_000 }).toBe(before + 2);
+  await expect.poll(async () => (await query<{ readings: number }>("select readings from assessments where point_id = $1 and not stale", [id]))[0]?.readings).toBe(before + 2);
 
   await upload();
   await expect(page.getByRole("heading", { name: "0 to add, 2 there already, 2 bad" })).toBeVisible();

@@ -1,4 +1,5 @@
 /** Runs one function of the built server in a process of its own: node scripts/lib/app.mjs serve */
+import { constants, setPriority } from "node:os";
 import { resolve } from "node:path";
 import { pathToFileURL } from "node:url";
 import { projectDir } from "./process.mjs";
@@ -12,6 +13,8 @@ switch (what) {
     await server.serve();
     break;
   case "work":
+    // pages come first where both want the processor
+    setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
     await server.work();
     break;
   case "tester":
