@@ -202,6 +202,11 @@ describe("targets, materials, elements", () => {
     expect(await setCircuitOil(ids.circuit, { ...back, metalLimits: "Fe: 18 ppm" }, "R. Oduya")).toMatchObject({ ok: true });
     expect((await settingsPage(ids.circuit)).circuit.metalLimits).toEqual({ iron: 18 });
     expect((await circuitPage(ids.circuit)).detail!.metals.find((m) => m.id === "iron")).toMatchObject({ fixed: 18, fixedStated: true });
+    const again = { ...back, metalLimits: "Fe: 18 ppm", version: String((await settingsPage(ids.circuit)).circuit.version) };
+    expect(await setCircuitOil(ids.circuit, { ...again, longestHours: "0", longestMonths: "soon" }, "R. Oduya")).toMatchObject({ ok: false, problems: { longestMonths: "Write a number of months." } });
+    expect(await setCircuitOil(ids.circuit, { ...again, longestHours: "0" }, "R. Oduya")).toMatchObject({ ok: false, problems: { longestHours: "At least one hour." } });
+    expect(await setCircuitOil(ids.circuit, { ...again, longestHours: "4000", longestMonths: "600" }, "R. Oduya")).toMatchObject({ ok: true });
+    expect((await fluidPage(ids.circuit)).detail!.age).toMatchObject({ share: expect.any(Number), dueAt: expect.any(Number) });
   });
   test("figures of the new oil are kept with the fluid, and the oil of its circuits is judged again", async () => {
     const recorded = await recordOf("fluid", ids.fluid);

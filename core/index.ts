@@ -107,8 +107,8 @@ export { incomparable, middle, sampleProblems, samplePlaces, sampleStates } from
 export type { OilSample, Result, Results, SamplePlace, SampleState } from "./oil/sample";
 export { countFor, sampleCodes, sampleIso } from "./oil/codes";
 export { circuitTarget } from "./oil/target";
-export { fluidAt, mixing, mixtureViscosity } from "./oil/fill";
-export type { MeasuredViscosity, NamedFluid } from "./oil/fill";
+export { fillAge, fluidAt, mixing, mixtureViscosity } from "./oil/fill";
+export type { FillAge, LongestFill, MeasuredViscosity, NamedFluid } from "./oil/fill";
 export { metalSeries } from "./oil/wear";
 export { wearMetalIds as wearMetals } from "./oil/analytes";
 export type { MetalAlarm, MetalPoint } from "./oil/wear";

@@ -83,7 +83,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
       const circuitId = uuid();
       const fluid = fluidRows.find((f) => f.name === plan.fluid)!;
       rows.machines.push({ id: machineId, siteId, name: plan.name, tag: plan.tag, area: plan.area, hoursPerDay: plan.hoursPerDay, dutyDeviation: 0.12 });
-      rows.circuits.push({ id: circuitId, machineId, name: plan.circuit, fluidId: fluid.id, workingPressure: plan.pressure, volume: plan.oil?.volume ?? 250, startTemperature: 4 });
+      rows.circuits.push({ id: circuitId, machineId, name: plan.circuit, fluidId: fluid.id, workingPressure: plan.pressure, volume: plan.oil?.volume ?? 250, startTemperature: 4, longestMonths: 36 });
       const origin = present - LIFE_YEARS * 365.25 * DAY;
       const hoursAt = (at: number) => Math.round(((at - origin) / DAY) * plan.hoursPerDay);
       const oil = oilHistory(plan, fluidPlans, present, hoursAt, rng.fork(`${plan.tag}/oil`));

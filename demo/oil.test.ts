@@ -28,7 +28,7 @@ function judged(name: string): OilAssessment {
     readings: readPoint(p, machine, oil.fluidAt, times.filter((t) => p.months === undefined || t > NOW - p.months * 30 * DAY), NOW, ORIGIN, hoursAt, undefined, random(3).fork(c.name)).map((r) => ({ at: r.at, value: r.truth * (1 + 0.02 * random(r.at % 1e6).normal()) })),
   })));
   const input: OilInput = {
-    now: NOW, volume: machine.oil?.volume ?? 250, workingPressure: machine.pressure, hoursPerDay: machine.hoursPerDay, hoursAt, targetSet: null, temperatures: { start: 4, working: 48, hottest: 60 },
+    now: NOW, volume: machine.oil?.volume ?? 250, workingPressure: machine.pressure, hoursPerDay: machine.hoursPerDay, hoursAt, targetSet: null, longest: { hours: null, months: 36 }, temperatures: { start: 4, working: 48, hottest: 60 },
     fluid: { id: stated.name, ...stated, solubility: { a: stated.waterA, b: stated.waterB }, acidNew: stated.fresh.acidNumber ?? null },
     samples: oil.samples.map((s, i) => ({ id: String(i), number: String(i), at: s.at, hours: s.hours, place: s.place, state: s.state, results: s.results, code: null })),
     moves: oil.moves.map((m) => ({ ...m, hours: hoursAt(m.at), fresh: fluidPlans.find((f) => f.name === m.fluid)!.fresh, fluidName: m.fluid, otherFluid: m.fluid !== machine.fluid, changeBackBy: null })),

@@ -209,6 +209,14 @@ test("target, materials and clean-up", async ({ page }) => {
   await page.getByLabel(/Limits of metals and dirt/).fill("iron: 12 ppm");
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByRole("row", { name: /Iron/ })).toContainText("12 stated");
+  // analysis decides when oil is changed; the longest interval is the backstop
+  await page.goto(`/oil/${circuit}/settings`);
+  await page.getByLabel("or, if sooner").fill("0");
+  await page.getByRole("button", { name: "Save", exact: true }).click();
+  await expect(page.getByText("At least one month.")).toBeVisible();
+  await page.getByLabel("or, if sooner").fill("1");
+  await page.getByRole("button", { name: "Save", exact: true }).click();
+  await expect(page.getByText(/longest interval of the oil passed on .*: change it, or let a sample say/)).toBeVisible();
   // what the laboratory found in the new oil is kept with the fluid
   await page.goto(`/oil/${circuit}/fluid`);
   await page.getByRole("link", { name: "Its figures" }).click();

@@ -86,6 +86,9 @@ export const circuits = pgTable("circuits", {
   /** Limits of metals and dirt as read, ppm, where the laboratory or the maker states its own. */
   metalLimits: jsonb("metal_limits").$type<Partial<Record<AnalyteId, number>>>().notNull().default({}),
   targetSetBy: text("target_set_by").notNull().default(""),
+  /** The longest that an oil may stay in, running hours and months, as the maker or the plant states it. */
+  longestHours: doublePrecision("longest_hours"),
+  longestMonths: doublePrecision("longest_months"),
   /** Coldest start, °C. */
   startTemperature: doublePrecision("start_temperature"),
   retiredAt: retired(),

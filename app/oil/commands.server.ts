@@ -173,12 +173,12 @@ async function takeFluid(tx: Queryable, circuitId: string, by: string): Promise<
 
 const CHANGED = "Somebody changed this while you were at it. Load the page to see it; what you typed stays here.";
 
-/** Target, volume, coldest start and limits of metals of a circuit. */
+/** Target, volume, coldest start, longest interval and limits of metals of a circuit. */
 export async function setCircuitOil(circuitId: string, fields: Record<string, string>, by: string): Promise<Done> {
   const checked = await check(targetSchema, fields);
   if (!checked.ok) return { ok: false, problems: checked.problems };
   const v = checked.values;
-  const values = { targetCode: v.targetCode, targetReason: v.targetCode ? v.targetReason : "", targetSetBy: v.targetCode ? by : "", startTemperature: v.startTemperature?.value ?? null, volume: v.volume?.value ?? null, metalLimits: v.metalLimits };
+  const values = { targetCode: v.targetCode, targetReason: v.targetCode ? v.targetReason : "", targetSetBy: v.targetCode ? by : "", startTemperature: v.startTemperature?.value ?? null, volume: v.volume?.value ?? null, longestHours: v.longestHours?.value ?? null, longestMonths: v.longestMonths, metalLimits: v.metalLimits };
   const done = await db().transaction(async (tx): Promise<Done> => {
     const [before] = await tx.select().from(circuits).where(eq(circuits.id, circuitId)).for("no key update");
     if (before!.version !== v.version) return { ok: false, status: 409, problems: { form: CHANGED } };

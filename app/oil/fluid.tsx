@@ -59,6 +59,7 @@ export default function Fluid({ loaderData: { page, mayLog, mayEdit, submission,
   const fill = valid.find((e) => e.kind === "fill" || e.kind === "change");
   const since = fill ? valid.filter((e) => e.at > fill.at) : [];
   const added = since.filter((e) => e.kind === "topUp").reduce((sum, e) => sum + (e.litres ?? 0), 0);
+  const due = page.detail?.age?.dueAt ?? null;
   const age = fill ? (page.now - fill.at) / 86_400_000 : null;
   const off = page.detail?.viscosityOff ?? null;
   const last = page.detail?.measured.at(-1);
@@ -69,7 +70,7 @@ export default function Fluid({ loaderData: { page, mayLog, mayEdit, submission,
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.machine, to: `/oil/${page.circuitId}` }, { label: "Fluid" }]} title={title}>
         {page.fluid ? `${fluidTypes[page.fluid.type].replace(/^./, (c) => c.toUpperCase())}, ${page.fluid.kv40} mm²/s at 40 °C and ${page.fluid.kv100} at 100 °C as stated. ` : ""}
         {page.fluid && mayEdit ? <><Link to={`/fleet/edit/fluid/${page.fluid.id}`} className="way">Its figures</Link>. </> : null}
-        {fill && age !== null ? `${Math.round(age)} days, about ${formatNumber(age * page.hoursPerDay, 0)} running hours old; ${formatNumber(added, 0)} L topped up since${page.volume ? ` (${Math.round((added / page.volume) * 100)} % of ${page.volume} L)` : ""}.` : "No fill is on record: note the last one, so that samples and hours have a beginning."}
+        {fill && age !== null ? `${Math.round(age)} days, about ${formatNumber(age * page.hoursPerDay, 0)} running hours old; ${formatNumber(added, 0)} L topped up since${page.volume ? ` (${Math.round((added / page.volume) * 100)} % of ${page.volume} L)` : ""}. ${due === null ? "No longest interval is stated: samples alone decide when it is changed." : `Its longest interval ${due < page.now ? "passed" : "ends about"} ${dayText(due, site)}; samples may end it sooner.`}` : "No fill is on record: note the last one, so that samples and hours have a beginning."}
       </PageHead>
       {said === "noted" ? <Notice>Noted.</Notice> : said === "withdrawn" ? <Notice>Withdrawn: it stays on record and counts no more.</Notice> : null}
       {page.mixed ? <Notice tone="verm" live={false}>{page.mixed}</Notice> : null}

@@ -63,7 +63,11 @@ export const codeField = () => string().trim().default("").test("code", (text, c
 /** Metals and dirt that a laboratory states limits for. */
 export const limitedMetals = analyteIds.filter((id) => analytes[id].group === "wear" || analytes[id].group === "dirt");
 
-export const targetSchema = object({ targetCode: codeField(), targetReason: textField(300), startTemperature: quantityField("oilTemperature"), volume: quantityField("volume"), metalLimits: analyteField(limitedMetals), version: number().required() }).test("reason", (v, context) => !v.targetCode || v.targetReason.trim().length >= 3 || context.createError({ path: "targetReason", message: "Say why: the next person wants to know." }));
+/** Months of a longest interval. */
+const months = number().transform((v: number, o: unknown) => (typeof o === "string" && o.trim() === "" ? null : v)).nullable().typeError("Write a number of months.").min(1, "At least one month.").max(600, "At most 600 months.").default(null);
+
+export const targetSchema = object({ targetCode: codeField(), targetReason: textField(300), startTemperature: quantityField("oilTemperature"), volume: quantityField("volume"), longestHours: quantityField("runningHours"), longestMonths: months, metalLimits: analyteField(limitedMetals), version: number().required() }).test("reason", (v, context) => !v.targetCode || v.targetReason.trim().length >= 3 || context.createError({ path: "targetReason", message: "Say why: the next person wants to know." }))
+  .test("interval", (v, context) => v.longestHours === null || v.longestHours.value >= 1 || context.createError({ path: "longestHours", message: "At least one hour." }));
 
 const ratio = (message: string) => number().transform((v: number, o: unknown) => (typeof o === "string" && o.trim() === "" ? null : v)).nullable().typeError("Write a number.").min(1.0001, message).max(1e6, "Less than a million.").default(null);
 

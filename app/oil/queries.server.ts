@@ -178,7 +178,7 @@ export async function fluidPage(id: string) {
     fluid: place.fluid ? { id: place.fluid.id, name: place.fluid.name, type: place.fluid.type, kv40: place.fluid.kv40, kv100: place.fluid.kv100 } : null,
     events: events.map(({ event, fluid }) => ({ id: event.id, kind: event.kind, at: event.at.getTime(), hours: event.hours, litres: event.litres, fluid, other: event.fluidId !== null && event.fluidId !== place.circuit.fluidId, level: event.level, condition: event.condition, changeBackBy: event.changeBackBy, note: event.note, by: event.by, withdrawn: event.withdrawnAt ? { by: event.withdrawnBy, why: event.withdrawnWhy } : null })),
     mixed: await mixedIn(id, place.fluid?.id ?? null, events.map((e) => e.event).filter((e) => !e.withdrawnAt)),
-    fluids: fluidRows, detail: stored?.detail ? { measured: stored.detail.measured, viscosityOff: stored.detail.viscosityOff, suitability: stored.detail.suitability } : null,
+    fluids: fluidRows, detail: stored?.detail ? { measured: stored.detail.measured, viscosityOff: stored.detail.viscosityOff, suitability: stored.detail.suitability, age: stored.detail.age } : null,
     changed: await measuredEffect(id),
   };
 }
@@ -228,7 +228,7 @@ export async function settingsPage(id: string) {
   const [place, rows] = await Promise.all([circuitPlace(id), db().select().from(components).where(and(eq(components.circuitId, id), isNull(components.retiredAt))).orderBy(components.position)]);
   const { circuit } = place;
   return {
-    circuitId: id, name: circuit.name, machine: place.machine, circuit: { targetCode: circuit.targetCode, targetReason: circuit.targetReason, targetSetBy: circuit.targetSetBy, startTemperature: circuit.startTemperature, volume: circuit.volume, workingPressure: circuit.workingPressure, metalLimits: circuit.metalLimits, version: circuit.version },
+    circuitId: id, name: circuit.name, machine: place.machine, circuit: { targetCode: circuit.targetCode, targetReason: circuit.targetReason, targetSetBy: circuit.targetSetBy, startTemperature: circuit.startTemperature, volume: circuit.volume, workingPressure: circuit.workingPressure, metalLimits: circuit.metalLimits, longestHours: circuit.longestHours, longestMonths: circuit.longestMonths, version: circuit.version },
     components: rows.map((c) => ({ id: c.id, name: c.name, kind: c.kind, makersCode: c.makersCode, materials: c.materials, symptomIfStuck: c.symptomIfStuck, fluidNeed: c.fluidNeed, filter: c.filter, version: c.version })),
   };
 }

@@ -45,6 +45,8 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
               <div className="sm:col-span-3"><TextField name="targetReason" label="Why" defaultValue={page.circuit.targetReason} hint={page.circuit.targetSetBy ? `Set by ${page.circuit.targetSetBy}` : undefined} maxLength={300} /></div>
               <TextField name="volume" label="Oil in it" suffix="L" defaultValue={text(page.circuit.volume)} />
               <TextField name="startTemperature" label="Coldest start" suffix="°C" defaultValue={text(page.circuit.startTemperature)} />
+              <TextField name="longestHours" label="Longest interval" suffix="h" inputMode="decimal" defaultValue={text(page.circuit.longestHours)} hint="Running hours of a fill" />
+              <TextField name="longestMonths" label="or, if sooner" suffix="months" inputMode="decimal" defaultValue={text(page.circuit.longestMonths)} hint="Maker’s or the plant’s" />
             </div>
             <div className="mt-3"><TextArea name="metalLimits" label="Limits of metals and dirt as read, one a line, where the laboratory or the maker states its own" rows={3} placeholder={"iron: 40 ppm\nsilicon: 12 ppm"} defaultValue={analyteLines(page.circuit.metalLimits)} hint="Empty: the typical ones" maxLength={500} /></div>
             <p className="mt-3"><Button>Save</Button></p>

@@ -125,7 +125,7 @@ export async function oilInputs(tx: Queryable, circuitIds: readonly string[]): P
       targetSet: circuit.targetCode ? { code: circuit.targetCode, reason: circuit.targetReason } : null,
       fluid: fluid ? { id: fluid.id, name: fluid.name, type: fluid.type, kv40: fluid.kv40, kv100: fluid.kv100, density15: fluid.density15, solubility: fluid.waterA !== null && fluid.waterB !== null ? { a: fluid.waterA, b: fluid.waterB } : null, acidNew: fluid.fresh.acidNumber ?? null } : null,
       temperatures: { start: circuit.startTemperature, working: heat?.working ?? null, hottest: heat?.hottest ?? null },
-      metalLimits: circuit.metalLimits,
+      metalLimits: circuit.metalLimits, longest: { hours: circuit.longestHours, months: circuit.longestMonths },
       samples: (sampleRows.get(circuit.id) ?? []).map(oilSampleOf),
       moves: eventsOf(circuit.id).flatMap(({ event, fluid: filled }) => (event.kind === "level" ? [] : [{
         at: event.at.getTime(), hours: event.hours ?? hoursAt(event.at.getTime()), kind: event.kind, litres: event.litres ?? 0, fresh: (filled ?? fluid)?.fresh ?? {},

@@ -46,6 +46,8 @@ export const fleetSchema = {
                 workingPressure: positive,
                 volume: positive,
                 startTemperature: value,
+                longestHours: positive,
+                longestMonths: positive,
                 targetCode: code,
                 targetReason: text,
                 metalLimits: figures,
@@ -121,6 +123,8 @@ export interface FleetCircuit {
   workingPressure?: number | null;
   volume?: number | null;
   startTemperature?: number | null;
+  longestHours?: number | null;
+  longestMonths?: number | null;
   targetCode?: string;
   targetReason?: string;
   metalLimits?: Partial<Record<AnalyteId, number>>;

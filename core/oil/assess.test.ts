@@ -8,7 +8,7 @@ const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = { id: "f", name: "Oil 46", type: "mineral" as const, kv40: 46, kv100: 6.8, density15: 875, solubility: { a: 7.5, b: 1550 }, acidNew: 0.4 };
 const component = (change: Partial<OilComponentInput>): OilComponentInput => ({ id: "p", name: "Pump", kind: "axialPistonPump", makersCode: null, materials: [], fluidNeed: null, filter: null, lives: [{ id: "l", startedAt: 0, endedAt: null }], drops: [], ...change });
-const input = (change: Partial<OilInput> = {}): OilInput => ({ now: NOW, volume: 200, workingPressure: 200, hoursPerDay: 8, hoursAt: (at) => ((at - NOW) / DAY) * 8 + 20_000, targetSet: null, fluid, temperatures: { start: 5, working: 48, hottest: 60 }, samples: [], moves: [], components: [component({})], leaks: [], metalLimits: {}, sisterRates: {}, ...change });
+const input = (change: Partial<OilInput> = {}): OilInput => ({ now: NOW, volume: 200, workingPressure: 200, hoursPerDay: 8, hoursAt: (at) => ((at - NOW) / DAY) * 8 + 20_000, targetSet: null, fluid, temperatures: { start: 5, working: 48, hottest: 60 }, samples: [], moves: [], components: [component({})], leaks: [], metalLimits: {}, longest: { hours: null, months: null }, sisterRates: {}, ...change });
 const sample = (daysAgo: number, results: Results, change: Partial<OilSample> = {}): OilSample => ({ id: String(daysAgo), number: String(daysAgo), at: NOW - daysAgo * DAY, hours: null, place: "port", state: "working", results, code: null, ...change });
 const clean = { over4: { value: 900 }, over6: { value: 240 }, over14: { value: 30 } };
 const said = (parts: OilInput extends never ? never : ReturnType<typeof assessOil>["verdict"]) => parts.map((p) => ("text" in p ? p.text : "")).join("");
@@ -29,6 +29,20 @@ test.each([
   const a = assessOil(input({ fluid: { ...fluid, solubility: null }, samples: [sample(3, { ...clean, ...change } as Results)] }));
   expect(a.state).toBe(state);
   expect(said(a.verdict)).toMatch(words);
+});
+
+test("the longest interval is a backstop: soon due drifts, past it asks for a change, even where nothing was sampled", () => {
+  const fill = { at: NOW - 700 * DAY, hours: 14_400, kind: "fill" as const, litres: 200, fresh: {}, fluidName: "Oil 46", otherFluid: false, changeBackBy: null };
+  const aged = (months: number | null, samples = [sample(3, clean)]) => assessOil(input({ samples, moves: [fill], longest: { hours: null, months } }));
+  expect(aged(null)).toMatchObject({ state: "steady", age: { dueAt: null } });
+  expect(aged(36)).toMatchObject({ state: "steady", margin: { of: "particles" } });
+  expect(aged(24)).toMatchObject({ state: "drifting", margin: { of: "age" } });
+  expect(said(aged(24).verdict)).toMatch(/longest interval of the oil ends about/);
+  expect(aged(18).state).toBe("alert");
+  expect(said(aged(18).verdict)).toMatch(/within its target.*passed on.*or let a sample say/);
+  expect(aged(18, []).state).toBe("alert");
+  expect(said(aged(18, []).verdict)).toMatch(/^No sample yet.*passed on/);
+  expect(aged(24, []).state).toBe("unproven");
 });
 
 test("the margin is that of what is worst, and says of what", () => {

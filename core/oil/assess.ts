@@ -15,7 +15,7 @@ import { analytes, wearMetalIds, type AnalyteId, type WearMetalId } from "./anal
 import { dirtCauses } from "./causes";
 import { countFor, sampleCodes } from "./codes";
 import { elementFinding } from "./element";
-import { currentFill, fluidAt, measuredViscosities, viscosityOff, type MeasuredViscosity } from "./fill";
+import { currentFill, fillAge, fluidAt, measuredViscosities, viscosityOff, type MeasuredViscosity } from "./fill";
 import { metalList, partSuspects } from "./parts";
 import { incomparable, middle, type OilSample } from "./sample";
 import { stepUp } from "./step";
@@ -67,6 +67,7 @@ export function assessOil(input: OilInput): OilAssessment {
   const roseIds = rose.map((m) => m.id as WearMetalId);
   const { suspects, none } = partSuspects(roseIds, reported.filter((id) => !roseIds.includes(id)), input.components.map((c) => ({ componentId: c.id, name: c.name, kind: c.kind, materials: c.materials, worse: worseOf(leaks, c.id) })));
   const fill = currentFill(input.moves, input.now);
+  const age = fill ? fillAge(fill, input.longest, input.now, input.hoursAt(input.now), input.hoursPerDay) : null;
   const measured = input.fluid ? measuredViscosities(comparable, input.fluid, fill?.at ?? -Infinity) : [];
   const working = input.temperatures.working ?? 45;
   const real = input.fluid ? fluidAt(input.fluid, measured, input.now) : null;
@@ -86,10 +87,10 @@ export function assessOil(input: OilInput): OilAssessment {
   const acid = acidRise(comparable, input);
   const suitability = suitabilityOf(input, real);
   const worst = over.length > 0 ? Math.max(...over.map((o) => o ?? -Infinity)) : null;
-  const parts = { input, target, last, worst, step, trends, metals, rose, suspects, filters, off, acid, water, causes, leaks, suitability };
+  const parts = { input, target, last, worst, step, trends, metals, rose, suspects, filters, off, acid, water, causes, leaks, suitability, age };
   const findings = findingsOf(parts, since, outside);
   const state = stateOf(parts, comparable.length);
-  const margin = worstMargin(marginOf(coded.map((c) => c.sample), target), { water, off, acid });
+  const margin = worstMargin(marginOf(coded.map((c) => c.sample), target), { water, off, acid, age });
   return {
     state,
     urgency: urgencyOf(state, 0, margin?.value ?? null) + (step?.still ? 2 : 0),
@@ -97,7 +98,7 @@ export function assessOil(input: OilInput): OilAssessment {
     lastAt: input.samples.at(-1)?.at ?? null,
     lastSampleId: last?.sample.id ?? null,
     code: last?.codes.iso.text ?? null,
-    target, over, margin, step, trends, metals, suspects, suspectsNone: none, leaks, causes, filters, measured, water, suitability, findings,
+    target, over, margin, step, trends, metals, suspects, suspectsNone: none, leaks, causes, filters, measured, water, suitability, age, findings,
     verdict: verdictOf(parts, comparable.length),
     agreement: moment === null ? null : agreementOf(silting && roseIds.length === 0 ? ["fine particles"] : roseIds.map((id) => analytes[id].short), moment, leaks),
     viscosityOff: off,
@@ -160,15 +161,19 @@ function marginOf(samples: readonly OilSample[], target: CircuitTarget | null): 
 /** Two determinations of one laboratory differ by about this share: water, viscosity, acid (common practice). */
 const DOUBT = { water: 0.1, viscosity: 0.015, acid: 0.06 };
 
+/** Less of these is nothing to speak of: the margin is of the particles. */
+const SHOWN_FROM = { water: WATER.doubt / WATER.bad, viscosity: 0.5, acid: 0.5, age: 0.9 };
+
 /** The margin of what is nearest to its end, particles unless something else is worse. */
-function worstMargin(particles: OilAssessment["margin"], { water, off, acid }: Pick<Parts, "water" | "off" | "acid">): OilAssessment["margin"] {
-  const plain = (value: number, doubt: number, of: "water" | "viscosity" | "acid"): NonNullable<OilAssessment["margin"]> => ({ value, low: Math.max(0, value - doubt), high: value + doubt, before: null, of });
+function worstMargin(particles: OilAssessment["margin"], { water, off, acid, age }: Pick<Parts, "water" | "off" | "acid" | "age">): OilAssessment["margin"] {
+  const plain = (value: number, doubt: number, of: "water" | "viscosity" | "acid" | "age"): NonNullable<OilAssessment["margin"]> => ({ value, low: Math.max(0, value - doubt), high: value + doubt, before: null, of });
   const wet = water && !water.below ? Math.max(water.ppm / WATER.bad, (water.share ?? 0) / 100) : null;
   const others = [
     ...(wet === null ? [] : [plain(wet, DOUBT.water * wet, "water")]),
     ...(off === null ? [] : [plain(Math.abs(off) / VISCOSITY.bad, DOUBT.viscosity / VISCOSITY.bad, "viscosity")]),
     ...(acid === null ? [] : [plain(Math.max(0, acid) / ACID.bad, DOUBT.acid / ACID.bad, "acid")]),
-  ].filter((m) => m.value >= (m.of === "water" ? WATER.doubt / WATER.bad : 0.5));
+    ...(!age || age.share === null ? [] : [plain(age.share, 0, "age")]),
+  ].filter((m) => m.value >= SHOWN_FROM[m.of as keyof typeof SHOWN_FROM]);
   return others.reduce<OilAssessment["margin"]>((worst, m) => (worst && worst.value >= m.value ? worst : m), particles);
 }
 

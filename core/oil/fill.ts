@@ -16,6 +16,37 @@ export function currentFill<T extends Pick<OilMove, "at" | "hours" | "kind">>(mo
   return fills.reduce<T | null>((latest, m) => (latest && latest.at > m.at ? latest : m), null);
 }
 
+/** The longest that a fill may stay in, whichever comes first; null: nobody has stated it. */
+export interface LongestFill {
+  /** Running hours. */
+  hours: number | null;
+  months: number | null;
+}
+
+export interface FillAge {
+  since: number;
+  /** Running hours of the fill. */
+  hours: number;
+  /** Share of the longest interval that is used up, and when it ends; null: no interval is stated. */
+  share: number | null;
+  dueAt: number | null;
+}
+
+const MONTH = (365.25 / 12) * 86_400_000;
+
+/**
+ * Age of a fill against its longest interval. Analysis decides when oil is changed; the interval is the backstop.
+ * @param hoursNow running hours of the machine now. @param hoursPerDay above 0.
+ */
+export function fillAge(fill: Pick<OilMove, "at" | "hours">, longest: LongestFill, now: number, hoursNow: number, hoursPerDay: number): FillAge {
+  const hours = Math.max(0, hoursNow - fill.hours);
+  const ends = [
+    ...(longest.hours === null ? [] : [{ share: hours / longest.hours, dueAt: now + ((longest.hours - hours) / hoursPerDay) * 86_400_000 }]),
+    ...(longest.months === null ? [] : [{ share: (now - fill.at) / (longest.months * MONTH), dueAt: fill.at + longest.months * MONTH }]),
+  ].sort((a, b) => a.dueAt - b.dueAt);
+  return { since: fill.at, hours, share: ends[0]?.share ?? null, dueAt: ends[0]?.dueAt ?? null };
+}
+
 /** Why two fluids should not stand in one circuit; null: nothing against it. The fluid's maker decides. */
 export function mixing(there: NamedFluid, added: NamedFluid): { serious: boolean; message: string } | null {
   if (there.id === added.id) return null;

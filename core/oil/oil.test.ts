@@ -2,7 +2,7 @@
 import fc from "fast-check";
 import { censoredQuantile } from "./censored";
 import { countFor, sampleCodes } from "./codes";
-import { currentFill, fluidAt, measuredViscosities, mixing, mixtureViscosity } from "./fill";
+import { currentFill, fillAge, fluidAt, measuredViscosities, mixing, mixtureViscosity } from "./fill";
 import { incomparable, sampleProblems, type Results } from "./sample";
 import { circuitTarget } from "./target";
 
@@ -81,6 +81,20 @@ describe("fill", () => {
     expect(currentFill(moves, 9)).toBe(moves[2]);
     expect(currentFill(moves, 2)).toBe(moves[0]);
     expect(currentFill([], 2)).toBeNull();
+  });
+  test("the longest interval ends by hours or by months, whichever is sooner", () => {
+    const DAY = 86_400_000;
+    const now = 1000 * DAY;
+    const fill = { at: now - 365.25 * DAY, hours: 10_000 };
+    const age = (hours: number | null, months: number | null) => fillAge(fill, { hours, months }, now, 12_000, 8);
+    expect(age(null, null)).toEqual({ since: fill.at, hours: 2000, share: null, dueAt: null });
+    expect(age(4000, null)).toMatchObject({ share: 0.5, dueAt: now + 250 * DAY });
+    expect(age(null, 24)).toMatchObject({ share: 0.5 });
+    expect(age(null, 24).dueAt).toBeCloseTo(now + 365.25 * DAY, -3);
+    expect(age(4000, 13).dueAt).toBeLessThan(now + 31 * DAY);
+    expect(age(2100, 60)).toMatchObject({ dueAt: now + 12.5 * DAY });
+    expect(age(1600, 60)).toMatchObject({ share: 1.25, dueAt: now - 50 * DAY });
+    expect(fillAge({ at: now, hours: 500 }, { hours: 4000, months: null }, now, 490, 8).hours).toBe(0); // a counter read a little lower
   });
   test("mixing warns by type and by thickness", () => {
     expect(mixing(oil, oil)).toBeNull();

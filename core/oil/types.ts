@@ -6,7 +6,7 @@ import type { LeakChange, LeakSeries } from "./agreement";
 import type { AnalyteId } from "./analytes";
 import type { Cause } from "./causes";
 import type { DropReading, ElementFinding } from "./element";
-import type { MeasuredViscosity, NamedFluid } from "./fill";
+import type { FillAge, LongestFill, MeasuredViscosity, NamedFluid } from "./fill";
 import type { Material, PartSuspect } from "./parts";
 import type { OilSample } from "./sample";
 import type { CircuitTarget } from "./target";
@@ -49,6 +49,8 @@ export interface OilInput {
   temperatures: { start: number | null; working: number | null; hottest: number | null };
   /** Limits of metals as read, ppm, that the laboratory or the maker states; the typical ones where it has none. */
   metalLimits: Partial<Record<AnalyteId, number>>;
+  /** Longest that a fill may stay in. */
+  longest: LongestFill;
   /** In time order. */
   samples: readonly OilSample[];
   moves: readonly (OilMove & { fluidName: string; otherFluid: boolean; changeBackBy: number | null })[];
@@ -86,10 +88,10 @@ export interface OilAssessment {
   /** Numbers over target, size by size. */
   over: (number | null)[];
   /**
-   * Margin used by what is worst. Particles: 0 two numbers cleaner than the target, 1 at the target. Water, viscosity and
-   * acid: 1 where the oil has to be dealt with.
+   * Margin used by what is worst. Particles: 0 two numbers cleaner than the target, 1 at the target. Water, viscosity,
+   * acid and age: 1 where the oil has to be dealt with.
    */
-  margin: { value: number; low: number; high: number; before: number | null; of: "particles" | "water" | "viscosity" | "acid" } | null;
+  margin: { value: number; low: number; high: number; before: number | null; of: "particles" | "water" | "viscosity" | "acid" | "age" } | null;
   verdict: VerdictPart[];
   /** What happened, in order. */
   findings: OilFinding[];
@@ -108,6 +110,8 @@ export interface OilAssessment {
   measured: MeasuredViscosity[];
   water: { ppm: number; below: boolean; share: number | null } | null;
   suitability: { componentId: string; name: string; usual: boolean; findings: FluidFinding[] }[];
+  /** Of the fill that is in; null: none is on record. */
+  age: FillAge | null;
   /** The series of each metal, for its chart. */
   metalPoints: Partial<Record<AnalyteId, MetalPoint[]>>;
   /** Newest rates by metal, for sisters. */

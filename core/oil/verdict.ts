@@ -14,6 +14,7 @@ export const VISCOSITY = { doubt: 0.1, bad: 0.2 };
 /** Rise of the acid number over the new oil, mg KOH/g (common practice). */
 export const ACID = { doubt: 0.5, bad: 1 };
 const SOON_DAYS = 45;
+const DAY = 86_400_000;
 
 export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 const percent = (share: number) => `${Math.round(share * 100)} %`;
@@ -37,24 +38,40 @@ export interface Parts {
   causes: OilAssessment["causes"];
   leaks: OilAssessment["leaks"];
   suitability: OilAssessment["suitability"];
+  age: OilAssessment["age"];
 }
 
 /** Counts that double within four years, beyond chance. */
 export const rising = (t: CountTrend | null) => t !== null && t.p < 0.01 && t.doublingYears > 0 && t.doublingYears < 4;
 
+/** The oil stands in longer than it may, by what the interval says. */
+const tooOld = (p: Pick<Parts, "age">) => p.age !== null && p.age.share !== null && p.age.share >= 1;
+
 /** The word for it. */
 export function stateOf(p: Parts, samples: number): ConditionState {
-  if (samples === 0) return "unproven";
+  if (samples === 0) return tooOld(p) ? "alert" : "unproven";
   const wet = p.water && !p.water.below ? p.water : null;
   const fixed = p.metals.some((m) => m.passed.includes("fixed"));
   if ((p.worst !== null && p.worst >= 2) || p.filters.some((f) => f.past) || (wet && (wet.ppm >= WATER.bad || (wet.share ?? 0) > 100)) || (p.off !== null && Math.abs(p.off) >= VISCOSITY.bad) || (p.acid !== null && p.acid >= ACID.bad) || (fixed && p.rose.length > 0)) return "alarm";
-  if ((p.worst !== null && p.worst >= 1) || p.rose.length > 0 || fixed || (wet && wet.ppm >= WATER.doubt) || (p.off !== null && Math.abs(p.off) >= VISCOSITY.doubt) || (p.acid !== null && p.acid >= ACID.doubt) || p.filters.some((f) => f.blocked)) return "alert";
-  if (rising(p.trends.over4) || rising(p.trends.over14) || p.filters.some((f) => f.daysLeft && f.daysLeft.early < SOON_DAYS)) return "drifting";
+  if ((p.worst !== null && p.worst >= 1) || p.rose.length > 0 || fixed || (wet && wet.ppm >= WATER.doubt) || (p.off !== null && Math.abs(p.off) >= VISCOSITY.doubt) || (p.acid !== null && p.acid >= ACID.doubt) || p.filters.some((f) => f.blocked) || tooOld(p)) return "alert";
+  if (rising(p.trends.over4) || rising(p.trends.over14) || p.filters.some((f) => f.daysLeft && f.daysLeft.early < SOON_DAYS) || dueSoon(p)) return "drifting";
   return p.target === null ? "unproven" : "steady";
+}
+
+const dueSoon = (p: Parts) => p.age !== null && p.age.dueAt !== null && p.age.dueAt - p.input.now < SOON_DAYS * DAY;
+
+/** What is said of the longest interval, where it has passed or soon will. */
+function ageSaid(p: Parts): VerdictPart[] {
+  if (!dueSoon(p)) return [];
+  return [{ text: tooOld(p) ? " The longest interval of the oil passed on " : " The longest interval of the oil ends about " }, { date: p.age!.dueAt!, precision: "day" }, { text: tooOld(p) ? ": change it, or let a sample say that it may stay." : "." }];
 }
 
 /** The sentence for it. */
 export function verdictOf(p: Parts, samples: number): VerdictPart[] {
+  return [...sampleSaid(p, samples), ...ageSaid(p)];
+}
+
+function sampleSaid(p: Parts, samples: number): VerdictPart[] {
   const slow = p.leaks.filter((l) => l.worse);
   if (p.input.samples.length === 0) return [{ text: "No sample yet. Take one now, from a live line at work: nobody can compare with what was not measured." }];
   if (samples === 0) return [{ text: "No sample that can be compared: take one from a live line, warm and at work." }];
