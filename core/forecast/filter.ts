@@ -96,8 +96,17 @@ export class Hypothesis {
     this.z += this.d * dt;
     this.pzz += dt * (2 * this.pzd + dt * this.pdd) + this.q * dt;
     this.pzd += dt * this.pdd;
+    if (this.regime.turn > 0) this.turn(dt);
     this.pza += dt * this.pda;
     this.pzb += dt * this.pdb;
+  }
+
+  /** Doubt of a rate that walks at random: an integrated random walk. */
+  private turn(dt: number): void {
+    const q = (this.regime.turn * Math.max(this.d, TURNING_FLOOR * this.driftMean)) ** 2 / this.timeScale;
+    this.pzz += (q * dt ** 3) / 3;
+    this.pzd += (q * dt * dt) / 2;
+    this.pdd += q * dt;
   }
 
   /** Take in a reading. Adds its predictive log likelihood to the weight. */
@@ -149,6 +158,8 @@ const beamAt = (k: number) => Math.max(LATE_BEAM, EARLY_BEAM * Math.min(1, EARLY
 const FORKING = 0.25;
 const NEGLIGIBLE = Math.log(1e-5);
 const EXPONENT_SD = 0.3;
+/** A rate that turns is doubted as if it were at least this share of the usual rate. */
+const TURNING_FLOOR = 0.3;
 /** Rate of a part in which nothing wears yet, share of the usual rate. */
 const DORMANT_SD = 0.05;
 /** Doubt of the as-new level before any reading, ln units. */

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { random } from "../simulation/random";
 import { drawFirstPassage, firstPassageQuantile } from "./firstPassage";
 import { crossingProbability, forecast } from "./forecast";
-import { systematic } from "./draws";
+import { systematic, turnedRate } from "./draws";
 import { runFilter, startBank, type FilterReading } from "./filter";
 import { lifetimeOdds } from "./lifetime";
 import { defaultPrior, learnPrior } from "./prior";
@@ -97,6 +97,19 @@ describe("forecast", () => {
     expect(made.filter((f) => f.p10! < left && f.p90! > left).length).toBeGreaterThanOrEqual(7);
   });
 
+  test("a rate that turns without a break is followed: wear that slows down again is not foretold far too early", () => {
+    const T = 15_000;
+    const logistic = (x: number) => 1 / (1 + Math.exp(-8 * (x - 0.6)));
+    const law = (h: number) => 1 + (4 * (logistic(h / T) - logistic(0))) / (logistic(1) - logistic(0));
+    const left = T - 48 * 250;
+    const made = Array.from({ length: 12 }, (_, seed) => forecast({ readings: life(49, law, { seed: seed + 1 }), lnLimit, prior, corrected: true }));
+    const turning = (f: (typeof made)[number]) => Object.entries(f.regimes).reduce((sum, [id, share]) => sum + (id.includes("turning") ? share : 0), 0);
+    const even = forecast({ readings: life(49, linear(T)), lnLimit, prior, corrected: true });
+    expect(made.filter((f) => turning(f) > turning(even)).length).toBeGreaterThanOrEqual(10);
+    // without such regimes four of the twelve
+    expect(made.filter((f) => (f.p90 ?? Infinity) >= 0.8 * left).length).toBeGreaterThanOrEqual(8);
+  });
+
   test("one odd reading is marked and does not start a panic", () => {
     const readings = life(30, () => 1);
     readings[28]!.y += Math.log(2);
@@ -149,6 +162,31 @@ describe("prior from sisters", () => {
     expect(learnPrior([sister(200_000, true)]).timeScale).toBeGreaterThan(defaultPrior.timeScale);
   });
   test("noise of sisters is learned", () => expect(learnPrior(Array.from({ length: 20 }, () => sister(20_000, false, 0.1))).noise).toBeGreaterThan(0.07));
+});
+
+describe("a rate that turns", () => {
+  const h = startBank(lnLimit, prior, true).find((one) => one.regime.turn > 0)!;
+  test("keeps its median and spreads with the square root of the time", () => {
+    const rng = random(5);
+    const lnRates = (share: number) => Array.from({ length: 4000 }, () => Math.log(turnedRate(h, 1, share, rng)));
+    const middle = (v: number[]) => [...v].sort((p, q) => p - q)[v.length >> 1]!;
+    const [short, long] = [lnRates(0.01), lnRates(0.04)];
+    expect(middle(short)).toBeCloseTo(0, 1);
+    const reach = (v: number[]) => middle(v.map(Math.abs));
+    expect(reach(long) / reach(short)).toBeGreaterThan(1.7);
+    expect(reach(long) / reach(short)).toBeLessThan(2.3);
+    expect(reach(short)).toBeCloseTo(0.6745 * h.regime.turn * 0.1, 1);
+  });
+  test("is doubted more the longer nothing is read, a steady one is not", () => {
+    const steady = startBank(lnLimit, prior, true).find((one) => one.regime.turn === 0 && one.regime.path === h.path)!;
+    const doubt = (one: typeof h, dt: number) => {
+      const child = one.child();
+      child.advance(dt);
+      return child.pdd;
+    };
+    expect(doubt(h, 4000)).toBeGreaterThan(doubt(h, 1000));
+    expect(doubt(steady, 4000)).toBe(steady.pdd);
+  });
 });
 
 describe("regimes of wear", () => {

@@ -5,7 +5,7 @@
 import { inverseEcdf } from "../trend/robust";
 import { normalCdf } from "../trend/normal";
 import { random } from "../simulation/random";
-import { drawCrossing, drawState, newRate, systematic, type Rng } from "./draws";
+import { drawCrossing, drawState, newRate, systematic, turnedRate, type Rng } from "./draws";
 import { DIRT_CHANGES, runFilter, type FilterReading, type Hypothesis } from "./filter";
 import { lifetimeOdds } from "./lifetime";
 import type { WearPrior } from "./prior";
@@ -192,7 +192,7 @@ function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], cross
     for (const path of paths) {
       const du = path.h.path.clock.at(age + i * step, path.h.timeScale) - path.h.path.clock.at(age + (i - 1) * step, path.h.timeScale);
       path.z += path.d * du + Math.sqrt(path.h.q * du) * rng.normal();
-      if (rng.uniform() < (path.h.regime.changes * step) / path.h.timeScale) path.d = newRate(path.h, path.d, rng);
+      path.d = turnedRate(path.h, path.d, step / path.h.timeScale, rng);
     }
     fan.push(at(i * step));
   }

@@ -6,7 +6,9 @@ import { rivals } from "./rivals";
 
 const DAY = 86_400_000;
 export const NOISES = [0.02, 0.05, 0.1];
-const READINGS = [12, 24, 48, 90];
+export const READINGS = [12, 24, 48, 90];
+/** Centres of the running hours to the limit, fleet by fleet. */
+export const TIME_SCALES = [6000, 18_000, 50_000];
 export const bins = [[3, 5], [6, 10], [11, 20], [21, 50], [51, 1000]] as const;
 export const binName = (n: number) => bins.map(([low, high]) => (high > 999 ? `over ${low - 1}` : `${low}-${high}`))[bins.findIndex(([low, high]) => n >= low && n <= high)]!;
 
@@ -41,7 +43,7 @@ function pointOf(life: FleetLife): AssessPoint {
 /** Origins: shares of the life at which a forecast is asked for. */
 const ORIGINS = [0.25, 0.4, 0.55, 0.7, 0.85, 0.95];
 
-function scoreLife(life: FleetLife, law: FleetLaw, noise: number, prior: WearPrior): Score[] {
+export function scoreLife(life: FleetLife, law: FleetLaw, noise: number, prior: WearPrior): Score[] {
   const scores: Omit<Score, "horizonShare">[] = [];
   const medians: { median: number; truth: number }[] = [];
   let before = 0;
@@ -105,7 +107,7 @@ export function scoreFleets({ laws, lives, seed, sisters }: ScoreOptions): Score
     for (const noise of NOISES) {
       for (const readingsPerLife of READINGS) {
         turn++;
-        const timeScale = [6000, 18_000, 50_000][turn % 3]!;
+        const timeScale = TIME_SCALES[turn % 3]!;
         const fleet = simulateFleet({ law, noise, readingsPerLife, seed: turn, lives: lives + (sisters ? SISTERS : 0), timeScale });
         const told = sisters ? fleet.splice(0, SISTERS).flatMap(sisterOf) : [];
         const prior = sisters ? learnPrior(told, defaultPrior) : defaultPrior;
