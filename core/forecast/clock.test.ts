@@ -1,7 +1,7 @@
 import fc from "fast-check";
-import { powerClock, runInClock } from "./clock";
+import { powerClock, runInClock, saturatingClock } from "./clock";
 
-const clocks = { fading: powerClock(0.5), even: powerClock(1), late: powerClock(3.5), bedded: runInClock(0.22, 0.05) };
+const clocks = { fading: powerClock(0.5), even: powerClock(1), late: powerClock(3.5), bedded: runInClock(0.22, 0.05), saturating: saturatingClock(2) };
 const T = 20_000;
 
 describe.each(Object.entries(clocks))("%s clock", (_name, clock) => {

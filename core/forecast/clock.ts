@@ -44,3 +44,24 @@ export function runInClock(share: number, settle: number): Clock {
     },
   };
 }
+
+/** After so many time scales a saturating clock goes on evenly: it never stands still. */
+const EVEN_FROM = 2;
+
+/** Saturating: u = T·(1 − e^(−c·h/T))/(1 − e^(−c)), so that its pace falls by e^c over a time scale. c above 0. */
+export function saturatingClock(c: number): Clock {
+  const whole = -Math.expm1(-c);
+  const lastPace = (c * Math.exp(-c * EVEN_FROM)) / whole;
+  const lastAt = -Math.expm1(-c * EVEN_FROM) / whole;
+  return {
+    at(hours, T) {
+      const x = Math.max(0, hours) / T;
+      return T * (x <= EVEN_FROM ? -Math.expm1(-c * x) / whole : lastAt + lastPace * (x - EVEN_FROM));
+    },
+    hours(u, T) {
+      const y = Math.max(0, u) / T;
+      return T * (y <= lastAt ? -Math.log1p(-y * whole) / c : EVEN_FROM + (y - lastAt) / lastPace);
+    },
+    pace: (hours, T) => (c * Math.exp(-c * Math.min(EVEN_FROM, hours / T))) / whole,
+  };
+}

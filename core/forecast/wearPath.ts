@@ -3,7 +3,7 @@
  * (ln s for λ = 0), drawn over an operational clock of the running hours since the part was new. λ bends the
  * line by what is worn already, the clock by age. The physical wear laws of practice are members.
  */
-import { powerClock, runInClock, type Clock } from "./clock";
+import { powerClock, runInClock, saturatingClock, type Clock } from "./clock";
 
 export interface WearPath {
   id: WearPathId;
@@ -16,10 +16,11 @@ export interface WearPath {
   dormant?: number;
 }
 
-export type WearPathId = "fading" | "bedded" | "levelling" | "linear" | "clearance" | "exponential" | "runaway" | "ageing" | "lateOnset";
+export type WearPathId = "fading" | "saturating" | "bedded" | "levelling" | "linear" | "clearance" | "exponential" | "runaway" | "ageing" | "lateOnset";
 
 export const wearPaths: readonly WearPath[] = [
-  { id: "fading", lambda: 1, clock: powerClock(0.5), label: "slowing down", prior: 0.1 },
+  { id: "fading", lambda: 1, clock: powerClock(0.5), label: "slowing down", prior: 0.06 },
+  { id: "saturating", lambda: 1, clock: saturatingClock(2), label: "coming to a stand", prior: 0.08 },
   { id: "bedded", lambda: 1, clock: runInClock(0.22, 0.05), label: "bedded in, then steady", prior: 0.08 },
   { id: "levelling", lambda: 2.5, clock: powerClock(1), label: "levelling off", prior: 0.1 },
   { id: "linear", lambda: 1, clock: powerClock(1), label: "steady rate", prior: 0.3, dormant: 0.4 },
