@@ -48,6 +48,7 @@ export default [
     route("records/import/:id", "records/import.tsx"),
     route("records/fleet", "records/fleetFile.tsx"),
     route("account", "account/account.tsx"),
+    route("account/people", "account/people.tsx"),
     route("*", "shell/missing.tsx"),
   ]),
   route("rounds/:id/walk", "rounds/walk.tsx"),

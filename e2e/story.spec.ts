@@ -8,6 +8,10 @@ test.describe.configure({ mode: "serial" });
 test("Today says what needs a decision, worst first, with horizon and readings due", async ({ page }) => {
   await signIn(page);
   await expect(page.getByRole("heading", { level: 1 })).toHaveText(/things? needs? a decision/);
+  // the frame and the heading count the same things
+  const words = ["Nothing", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
+  const open = (await page.getByRole("heading", { level: 1 }).textContent())!.split(" ")[0]!;
+  await expect(page.getByRole("navigation", { name: "Places" }).getByRole("link", { name: /^Today/ })).toContainText(String(words.includes(open) ? words.indexOf(open) : Number(open)));
   const rows = page.getByRole("listitem").filter({ has: page.getByRole("heading", { level: 3 }) });
   await expect(rows.first()).toContainText("alarm");
   await expect(page.getByText("Outer gate north, pump A").first()).toBeVisible();

@@ -1,22 +1,30 @@
-import { Form, redirect, useRouteLoaderData } from "react-router";
+import { Form, Link, data as answerWith, redirect, useRouteLoaderData } from "react-router";
 import type { Route } from "./+types/account";
 import { preferableDimensions, unitsOf, validPreference } from "@core";
 import type { loader as rootLoader } from "~/root";
 import { guard, guardAction } from "~/platform/guard.server";
-import { Button, SelectField } from "~/ui/form";
+import { mayAct } from "~/platform/permissions";
+import { sessionHash } from "~/platform/session.server";
+import { fieldsOf } from "~/platform/validate";
+import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { saveUnits } from "./commands.server";
+import { changeOwnPassword } from "./people.server";
 import { themeCookie, themeOf, themes } from "./theme.server";
 
 export const meta = () => [{ title: "Account · Juncteral" }];
 
-export const loader = guard("viewer", async ({ user, request }) => ({ user, theme: await themeOf(request) }));
+export const loader = guard("viewer", async ({ user, request }) => ({ user, theme: await themeOf(request), mayEdit: mayAct(user.role, "engineer"), said: new URL(request.url).searchParams.get("said") }));
 
 export const action = guardAction("viewer", async ({ request, user }) => {
   const form = await request.formData();
   if (form.get("intent") === "units") {
     await saveUnits(user.id, validPreference(Object.fromEntries(form)));
     return redirect("/account");
+  }
+  if (form.get("intent") === "password") {
+    const done = await changeOwnPassword(user.id, fieldsOf(form), user.name, await sessionHash(request));
+    return done.ok ? redirect("/account?said=password") : answerWith({ problems: done.problems }, { status: 422 });
   }
   const theme = themes.find((t) => t === form.get("theme")) ?? null;
   return redirect("/account", { headers: { "Set-Cookie": await themeCookie(theme) } });
@@ -32,11 +40,12 @@ const may = {
   engineer: "You may also edit the fleet, change limits, book work and plan stops.",
 };
 
-export default function Account({ loaderData: { user, theme } }: Route.ComponentProps) {
+export default function Account({ loaderData: { user, theme, mayEdit, said }, actionData }: Route.ComponentProps) {
   const root = useRouteLoaderData<typeof rootLoader>("root");
   return (
     <>
-      <PageHead title={`${user.name}, ${user.role}`}>{may[user.role]}</PageHead>
+      <PageHead title={`${user.name}, ${user.role}`}>{may[user.role]}{mayEdit ? <> <Link to="/account/people" className="way">People who may sign in</Link></> : null}</PageHead>
+      {said === "password" ? <Notice>Your new password holds; you are signed out everywhere else.</Notice> : null}
       <div className="max-w-sm">
         <Section title="Light or dark">
           <Form method="post" reloadDocument className="mt-3 grid gap-3">
@@ -54,6 +63,18 @@ export default function Account({ loaderData: { user, theme } }: Route.Component
               ))}
             </div>
             <Button tone="plain">Use these units</Button>
+          </Form>
+        </Section>
+        <Section title="Password">
+          <Form method="post" noValidate className="mt-3" key={said}>
+            <input type="hidden" name="intent" value="password" />
+            <FormProblemsProvider problems={actionData && "problems" in actionData ? actionData.problems : undefined}>
+              <div className="grid gap-3">
+                <TextField name="old" label="The one you have" type="password" autoComplete="current-password" maxLength={200} />
+                <TextField name="password" label="The new one" type="password" autoComplete="new-password" hint="At least 10 characters" maxLength={200} />
+                <Button tone="plain">Change it</Button>
+              </div>
+            </FormProblemsProvider>
           </Form>
         </Section>
         <Section title="Session">

@@ -23,6 +23,9 @@ export const users = pgTable("users", {
   /** Preferred units by dimension. */
   units: jsonb("units").$type<UnitPreference>().notNull().default({}),
   createdAt: created(),
+  /** Since when the person may no longer sign in. */
+  retiredAt: retired(),
+  version: version(),
 }, (t) => [check("users_role", sql`${t.role} in ('viewer', 'technician', 'engineer')`)]);
 
 export const sessions = pgTable("sessions", {

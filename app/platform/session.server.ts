@@ -1,6 +1,6 @@
 /** Sign-in: argon2id passwords, sessions in the database, the token only in the person's cookie. */
 import { hash, verify } from "@node-rs/argon2";
-import { eq, lt, sql } from "drizzle-orm";
+import { and, eq, isNull, lt, sql } from "drizzle-orm";
 import type { UnitPreference } from "@core";
 import { createHash, randomBytes } from "node:crypto";
 import { createCookie } from "react-router";
@@ -53,7 +53,7 @@ export async function signIn(name: string, password: string, address: string, se
   const key = sha256(`${name.toLowerCase()}|${address}`);
   const before = await attempts().get(key);
   if (before && before.consumedPoints >= 8) return tooMany(before);
-  const [user] = await db().select().from(users).where(eq(users.signIn, name.toLowerCase()));
+  const [user] = await db().select().from(users).where(and(eq(users.signIn, name.toLowerCase()), isNull(users.retiredAt)));
   decoy ??= hash(randomBytes(12).toString("hex"));
   const matches = await verify(user?.passwordHash ?? (await decoy), password);
   if (!user || !matches) {
@@ -82,9 +82,15 @@ export async function userOf(request: Request): Promise<SignedInUser | undefined
     .select({ id: users.id, name: users.name, role: users.role, units: users.units, expiresAt: sessions.expiresAt })
     .from(sessions)
     .innerJoin(users, eq(users.id, sessions.userId))
-    .where(eq(sessions.tokenHash, sha256(token)));
+    .where(and(eq(sessions.tokenHash, sha256(token)), isNull(users.retiredAt)));
   if (!row || row.expiresAt.getTime() <= Date.now()) return undefined;
   return { id: row.id, name: row.name, role: row.role, units: row.units };
+}
+
+/** What the session of the request is stored under; an empty text where there is none. */
+export async function sessionHash(request: Request): Promise<string> {
+  const token: unknown = await cookie.parse(request.headers.get("Cookie"));
+  return typeof token === "string" ? sha256(token) : "";
 }
 
 /** End the session of the request. Returns the cookie that clears it. */

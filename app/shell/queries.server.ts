@@ -2,6 +2,7 @@
 import { sql } from "drizzle-orm";
 import { calculatorGroups, calculators } from "@core";
 import { db } from "~/db/client.server";
+import { openDecisions } from "~/platform/decisions.server";
 
 export interface ShellCounts {
   site: string;
@@ -12,14 +13,13 @@ export interface ShellCounts {
 }
 
 export async function shellCounts(): Promise<ShellCounts> {
-  const result = await db().execute<{ site: string | null; timeZone: string | null; decisions: number; oils: number; openWork: number }>(sql`
+  const [decisions, result] = await Promise.all([openDecisions(), db().execute<{ site: string | null; timeZone: string | null; oils: number; openWork: number }>(sql`
     select (select name from sites where retired_at is null order by name limit 1) as site,
            (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
-           (select count(*)::int from assessments where urgency >= 30) as decisions,
            (select count(*)::int from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id where o.urgency >= 30 and k.retired_at is null and m.retired_at is null) as oils,
-           (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`);
+           (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`)]);
   const row = result.rows[0]!;
-  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions: row.decisions, oils: row.oils, openWork: row.openWork };
+  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions, oils: row.oils, openWork: row.openWork };
 }
 
 export interface Found {
@@ -46,6 +46,7 @@ const actions: Found[] = [
   action("Import a laboratory’s file", "Oil", "/oil/import"),
   action("Oil of the fleet", "Oil", "/oil"),
   action("Preferred units", "Account", "/account"),
+  action("People who may sign in", "Account", "/account/people"),
   ...calculators.map((c) => action(c.title, `Bench, ${calculatorGroups[c.group]}`, `/bench/${c.id}`)),
 ];
 

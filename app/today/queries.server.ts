@@ -2,6 +2,7 @@
 import { sql } from "drizzle-orm";
 import type { Assessment, ConditionState, OilAssessment } from "@core";
 import { db } from "~/db/client.server";
+import { living, openEvent, placed } from "~/platform/decisions.server";
 import { dueAt, inUse, roundJoins } from "~/platform/due.server";
 import { now } from "~/platform/clock.server";
 
@@ -34,8 +35,6 @@ export interface HorizonLine {
   bookedOn: string | null;
 }
 
-const placed = sql`points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id`;
-const living = sql`p.retired_at is null and c.retired_at is null and k.retired_at is null and m.retired_at is null`;
 const openBooking = sql`left join lateral (
   select i.id, i.kind, s.name as stop, s.starts_on from interventions i left join stops s on s.id = i.stop_id
   where i.component_id = c.id and i.done_at is null and i.cancelled_at is null order by s.starts_on nulls last limit 1) b on true`;
@@ -72,7 +71,7 @@ const OILS = 6;
 export async function oilNeeds(): Promise<OilNeed[]> {
   const result = await db().execute<OilNeed & Record<string, unknown>>(sql`
     select k.id as "circuitId", m.name as machine, k.name as circuit, o.state, o.urgency, o.verdict, o.margin,
-           (select e.id from debris_events e where e.circuit_id = k.id and e.closed_at is null order by e.opened_at desc limit 1) as "eventId"
+           ${openEvent} as "eventId"
     from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id
     where k.retired_at is null and m.retired_at is null and o.state in ('alarm', 'alert') order by o.urgency desc limit ${OILS}`);
   return result.rows;

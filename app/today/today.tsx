@@ -3,6 +3,7 @@ import { format } from "date-fns";
 import { Link } from "react-router";
 import type { Route } from "./+types/today";
 import { conditionStates, type ConditionState } from "@core";
+import { openDecisions } from "~/platform/decisions.server";
 import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { MarginRule } from "~/ui/marginRule";
@@ -16,8 +17,8 @@ import { HORIZON_MONTHS, decisions, dueRounds, horizon, oilNeeds, stateCounts, s
 export const meta = () => [{ title: "Today · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => {
-  const [needs, oils, counts, lines, due, ahead] = await Promise.all([decisions(), oilNeeds(), stateCounts(), horizon(), dueRounds(), stopsAhead()]);
-  return { needs, oils, counts, lines, due, ahead, months: HORIZON_MONTHS, mayBook: mayAct(user.role, "engineer") };
+  const [open, needs, oils, counts, lines, due, ahead] = await Promise.all([openDecisions(), decisions(), oilNeeds(), stateCounts(), horizon(), dueRounds(), stopsAhead()]);
+  return { open, needs, oils, counts, lines, due, ahead, months: HORIZON_MONTHS, mayBook: mayAct(user.role, "engineer") };
 });
 
 const numbers = ["Nothing needs", "One thing needs", "Two things need", "Three things need", "Four things need", "Five things need", "Six things need", "Seven things need", "Eight things need", "Nine things need"];
@@ -25,8 +26,6 @@ const numbers = ["Nothing needs", "One thing needs", "Two things need", "Three t
 function finding(open: number): string {
   return `${numbers[open] ?? `${open} things need`} a decision`;
 }
-
-const isOpen = (d: Decision) => (d.state === "alarm" || d.state === "alert") && !d.booking;
 
 function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
   const site = useSite();
@@ -77,14 +76,15 @@ function partWord(work: NextStop["work"][number], startsOn: string, now: number)
 }
 
 export default function Today({ loaderData }: Route.ComponentProps) {
-  const { needs, oils, counts, lines, due, ahead, months, mayBook } = loaderData;
+  const { open, needs, oils, counts, lines, due, ahead, months, mayBook } = loaderData;
   const site = useSite();
+  const shown = needs.filter((d) => (d.state === "alarm" || d.state === "alert") && !d.booking).length + oils.filter((o) => !o.eventId).length;
   const watched = conditionStates.reduce((sum, s) => sum + counts[s], 0);
   const order: ConditionState[] = ["steady", "drifting", "alert", "alarm", "unproven"];
   const duePoints = due.reduce((sum, r) => sum + r.points, 0);
   return (
     <>
-      <PageHead title={watched === 0 ? "No machines yet" : finding(needs.filter(isOpen).length + oils.filter((o) => !o.eventId).length)}>
+      <PageHead title={watched === 0 ? "No machines yet" : finding(open)}>
         {format(new TZDate(site.now, site.timeZone), "EEEE d MMMM")}. {watched} points watched{watched > 0 ? `: ${order.filter((s) => counts[s] > 0).map((s) => `${counts[s]} ${s}`).join(", ")}` : ""}.
       </PageHead>
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,560fr)_minmax(0,486fr)]">
@@ -94,6 +94,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
           ) : (
             <ul>{[...needs.map((d) => ({ urgency: d.urgency, row: <DecisionRow key={d.pointId} d={d} mayBook={mayBook} /> })), ...oils.map((o) => ({ urgency: o.urgency, row: <OilRow key={o.circuitId} o={o} /> }))].sort((a, b) => b.urgency - a.urgency).map(({ row }) => row)}</ul>
           )}
+          {open > shown ? <p className="py-2 text-sm text-ink-2">The worst {shown} of {open}; <Link to="/fleet" className="way">Fleet</Link> and <Link to="/oil" className="way">Oil</Link> have the rest.</p> : null}
         </Section>
         <div>
           <Section title="Horizon" aside={`next ${months} months · P10 to P90, mark at P50`}>

@@ -1,0 +1,116 @@
+/** People who may sign in. Nobody is deleted: records carry names. Passwords are set, never shown. */
+import { verify } from "@node-rs/argon2";
+import { and, eq, isNull, ne, sql } from "drizzle-orm";
+import { number, object, string } from "yup";
+import { brokenConstraint, db, type Queryable } from "~/db/client.server";
+import { changes, roles, sessions, users, type Role } from "~/db/schema";
+import { hashPassword } from "~/platform/session.server";
+import { check } from "~/platform/validate";
+
+export type Done = { ok: true } | { ok: false; status?: number; problems: Record<string, string> };
+
+const name = string().trim().required("Give the person’s name.").min(2, "At least 2 characters.").max(100, "At most 100 characters.");
+const role = string<Role>().oneOf([...roles], "Choose what the person may do.").required("Choose what the person may do.");
+const password = string().required("Give a password.").min(10, "At least 10 characters.").max(200, "At most 200 characters.");
+const signIn = string().trim().lowercase().required("Give a sign-in name.").matches(/^[a-z0-9][a-z0-9._-]{1,39}$/, "2 to 40 letters, digits, dots, dashes; no spaces.");
+
+const newSchema = object({ name, role, signIn, password });
+const changeSchema = object({ name, role, version: number().required() });
+
+export interface Person {
+  id: string;
+  name: string;
+  signIn: string;
+  role: Role;
+  since: number;
+  /** Since when the person may no longer sign in. */
+  endedAt: number | null;
+  version: number;
+}
+
+export async function people(): Promise<Person[]> {
+  const rows = await db().select().from(users).orderBy(sql`${users.retiredAt} is not null`, users.name);
+  return rows.map((u) => ({ id: u.id, name: u.name, signIn: u.signIn, role: u.role, since: u.createdAt.getTime(), endedAt: u.retiredAt?.getTime() ?? null, version: u.version }));
+}
+
+export async function addPerson(fields: Record<string, string>, by: string): Promise<Done> {
+  const checked = await check(newSchema, fields);
+  if (!checked.ok) return checked;
+  const { password: typed, ...values } = checked.values;
+  const passwordHash = await hashPassword(typed);
+  try {
+    await db().transaction(async (tx) => {
+      const [added] = await tx.insert(users).values({ ...values, passwordHash }).returning({ id: users.id });
+      await tx.insert(changes).values({ by, what: `added ${values.name} as ${values.role}`, recordId: added!.id, after: values });
+    });
+  } catch (error) {
+    if (brokenConstraint(error)?.includes("sign_in")) return { ok: false, problems: { signIn: "Somebody has this sign-in name." } };
+    throw error;
+  }
+  return { ok: true };
+}
+
+const CHANGED = "Somebody changed this person meanwhile. Load the page to see it; what you typed stays here.";
+const LAST = "This is the last engineer: make another one first, or nobody can change anything.";
+
+/** Rows of engineers are locked, so that two who demote one another cannot both succeed. */
+async function lastEngineer(tx: Queryable, id: string): Promise<boolean> {
+  const rows = await tx.select({ id: users.id }).from(users).where(and(eq(users.role, "engineer"), isNull(users.retiredAt))).orderBy(users.id).for("update");
+  return rows.length === 1 && rows[0]!.id === id;
+}
+
+export async function changePerson(id: string, fields: Record<string, string>, by: string): Promise<Done> {
+  const checked = await check(changeSchema, fields);
+  if (!checked.ok) return checked;
+  const { version, ...values } = checked.values;
+  return db().transaction(async (tx): Promise<Done> => {
+    if (values.role !== "engineer" && (await lastEngineer(tx, id))) return { ok: false, problems: { role: LAST } };
+    const [before] = await tx.select({ name: users.name, role: users.role, version: users.version }).from(users).where(eq(users.id, id)).for("update");
+    if (!before) return { ok: false, status: 404, problems: { form: "There is no such person." } };
+    if (before.version !== version) return { ok: false, status: 409, problems: { form: CHANGED } };
+    await tx.update(users).set({ ...values, version: version + 1 }).where(eq(users.id, id));
+    await tx.insert(changes).values({ by, what: `changed what ${values.name} may do`, recordId: id, before: { name: before.name, role: before.role }, after: values });
+    return { ok: true };
+  });
+}
+
+/** A new password ends every session of the person but `except` (a token's hash). */
+async function store(tx: Queryable, id: string, typed: string, except: string | null): Promise<void> {
+  await tx.update(users).set({ passwordHash: await hashPassword(typed) }).where(eq(users.id, id));
+  await tx.delete(sessions).where(and(eq(sessions.userId, id), ...(except ? [ne(sessions.tokenHash, except)] : [])));
+}
+
+export async function setPassword(id: string, fields: Record<string, string>, by: string): Promise<Done> {
+  const checked = await check(object({ password }), fields);
+  if (!checked.ok) return checked;
+  await db().transaction(async (tx) => {
+    await store(tx, id, checked.values.password, null);
+    await tx.insert(changes).values({ by, what: "set a new password", recordId: id });
+  });
+  return { ok: true };
+}
+
+/** One's own password, for which the old one is asked. Other sessions end, this one goes on. */
+export async function changeOwnPassword(id: string, fields: Record<string, string>, by: string, session: string): Promise<Done> {
+  const checked = await check(object({ old: string().required("Give the password that you have now.").max(200, "That is not your password."), password }), fields);
+  if (!checked.ok) return checked;
+  const [user] = await db().select({ passwordHash: users.passwordHash }).from(users).where(eq(users.id, id));
+  if (!user || !(await verify(user.passwordHash, checked.values.old))) return { ok: false, problems: { old: "That is not your password." } };
+  await db().transaction(async (tx) => {
+    await store(tx, id, checked.values.password, session);
+    await tx.insert(changes).values({ by, what: "changed the own password", recordId: id });
+  });
+  return { ok: true };
+}
+
+/** End a person's access at once, or give it back. */
+export async function setAccess(id: string, on: boolean, by: string): Promise<Done> {
+  return db().transaction(async (tx): Promise<Done> => {
+    if (!on && (await lastEngineer(tx, id))) return { ok: false, problems: { form: LAST } };
+    const [person] = await tx.update(users).set({ retiredAt: on ? null : new Date(), version: sql`${users.version} + 1` }).where(eq(users.id, id)).returning({ name: users.name });
+    if (!person) return { ok: false, status: 404, problems: { form: "There is no such person." } };
+    if (!on) await tx.delete(sessions).where(eq(sessions.userId, id));
+    await tx.insert(changes).values({ by, what: `${on ? "gave back" : "ended"} the access of ${person.name}`, recordId: id });
+    return { ok: true };
+  });
+}
