@@ -214,6 +214,12 @@ describe("regimes of wear", () => {
     expect(Math.abs(share(led, "restless") - share(alone, "restless"))).toBeLessThan(0.1);
   });
 
+  test("sisters that have shown no wear yet leave the usual shares", () => {
+    const still = sistersOf(() => 1).map((s) => ({ ...s, censored: true }));
+    expect(learnPrior(still).regimes).toBeUndefined();
+    expect(learnPrior([...still, ...sistersOf(linear(12_000))]).regimes).toEqual(learnPrior(sistersOf(linear(12_000))).regimes);
+  });
+
   test("a sister whose regimes the program does not know leaves the usual shares", () => {
     const { regimes: learned } = learnPrior([{ hours: 9000, censored: false, noise: 0.03, regimes: { gone: 1 } }]);
     for (const r of regimes) expect(learned![r.id]).toBeCloseTo(r.prior, 9);

@@ -77,9 +77,10 @@ export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = def
 
 /**
  * Shares of the regimes by expectation and maximisation: a sister's likelihood of a regime is her share over the usual one.
+ * A life that has shown no wear yet does not tell: any late or sudden path suits it, and many such lives would make a law of that.
  */
 function learnRegimes(sisters: readonly SisterLife[]): Pick<WearPrior, "regimes"> {
-  const told = sisters.filter((s) => s.regimes);
+  const told = sisters.filter((s) => s.regimes && !s.censored);
   if (told.length === 0) return {};
   const evidence = told.map((s) => regimes.map((r) => (s.regimes![r.id] ?? 0) / r.prior));
   let shares = regimes.map((r) => r.prior);
