@@ -2,7 +2,7 @@
  * Every loader and action goes through here: who is it, may they, and does the database answer.
  * A test walks the routes and fails on a loader or action that does not.
  */
-import { data, redirect, type ActionFunctionArgs, type LoaderFunctionArgs } from "react-router";
+import { data, redirect, type ActionFunctionArgs, type AppLoadContext, type LoaderFunctionArgs } from "react-router";
 import { isDatabaseDown } from "~/db/client.server";
 import type { Role } from "~/db/schema";
 import { log } from "./log.server";
@@ -14,8 +14,9 @@ type Args = LoaderFunctionArgs & { user: SignedInUser };
 /** Marks a function as guarded, for the test that walks the routes. */
 export const guarded = new WeakSet<object>();
 
-async function admit(request: Request, role: Role): Promise<SignedInUser> {
-  const user = await userOf(request);
+async function admit({ request, context }: { request: Request; context: AppLoadContext }, role: Role): Promise<SignedInUser> {
+  // a page has several loaders: who it is for is looked up once
+  const user = await (context.user ??= userOf(request));
   if (!user) {
     const url = new URL(request.url);
     const to = request.method === "GET" && url.pathname !== "/" ? `?to=${encodeURIComponent(url.pathname + url.search)}` : "";
@@ -35,7 +36,7 @@ function databaseDown(error: unknown): boolean {
 export function guard<T>(role: Role, load: (args: Args) => Promise<T>): (args: LoaderFunctionArgs) => Promise<T> {
   const loader = async (args: LoaderFunctionArgs): Promise<T> => {
     try {
-      const user = await admit(args.request, role);
+      const user = await admit(args, role);
       return await load({ ...args, user });
     } catch (error) {
       if (databaseDown(error)) throw data({ kind: "database" }, { status: 503 });
@@ -60,7 +61,7 @@ export function problems(fields: Record<string, string>, status = 422) {
 export function guardAction<T>(role: Role, act: (args: Args) => Promise<T>) {
   const action = async (args: ActionFunctionArgs): Promise<T | ReturnType<typeof problems>> => {
     try {
-      const user = await admit(args.request, role);
+      const user = await admit(args, role);
       return await act({ ...args, user });
     } catch (error) {
       if (databaseDown(error)) return problems({ form: "The database does not answer, so nothing was saved. What you typed is still here: try again in a moment." }, 503);

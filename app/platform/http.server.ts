@@ -10,12 +10,15 @@ import type { AppLoadContext } from "react-router";
 import { connections } from "~/db/client.server";
 import { config } from "./config.server";
 import { log } from "./log.server";
+import type { SignedInUser } from "./session.server";
 
 declare module "react-router" {
   interface AppLoadContext {
     nonce: string;
     address: string;
     secure: boolean;
+    /** Who asks, once the first loader has looked it up. */
+    user?: Promise<SignedInUser | undefined>;
   }
 }
 
