@@ -13,7 +13,7 @@ import { addPlantTest, noteChange, putBack, recordTest } from "./tests/commands.
 import { allTests, componentPlace, lastRecord, openChanges, recentRecords, recordPage, testOf } from "./tests/queries.server";
 import { correctReading, setLimit } from "./points/commands.server";
 import { logReading, pointPlace } from "./platform/readings.server";
-import { pointPage, readingOf } from "./points/queries.server";
+import { photoOf as pointPhoto, pointPage, readingOf } from "./points/queries.server";
 import { closeQueue } from "./platform/jobs.server";
 import { addFirstEngineer, hashPassword, signIn, userOf } from "./platform/session.server";
 import { assessPoints, assessStalePoints } from "./platform/assessment.server";
@@ -292,7 +292,11 @@ describe("rounds", () => {
     expect((await receive(roundId, [reading, skip, photo], user)).map((f) => f.fate)).toEqual(["saved", "saved", "saved"]);
     expect((await receive(roundId, [reading, skip, photo], user)).map((f) => f.fate)).toEqual(["saved", "saved", "saved"]);
     expect(await db().select().from(readings).where(eq(readings.submission, reading.submission))).toHaveLength(1);
-    expect(await db().select().from(photos).where(eq(photos.pointId, second.point))).toHaveLength(1);
+    const kept = await db().select().from(photos).where(eq(photos.pointId, second.point));
+    expect(kept).toHaveLength(1);
+    expect((await pointPage(second.point, 0)).photos).toEqual([{ id: kept[0]!.id, at: NOW, by: user.name }]);
+    expect((await pointPhoto(kept[0]!.id)).content.toString()).toBe("not really a picture");
+    await expect(pointPhoto(crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
     const odd = { ...reading, submission: crypto.randomUUID(), fields: fields({ takenAt: "2026-11-24T07:20", value: "60" }) };
     expect((await receive(roundId, [odd], user))[0]).toMatchObject({ fate: "saved" });
     expect((await db().select().from(readings).where(eq(readings.submission, odd.submission)))[0]!.keptBecause).toContain("not questioned on the tablet");

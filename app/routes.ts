@@ -55,6 +55,7 @@ export default [
   route("rounds/:id/send", "rounds/send.ts"),
   route("tests/tester", "tests/stream.ts"),
   route("oil/:id/metal/:metal", "oil/metal.ts"),
+  route("points/photo/:id", "points/photo.ts"),
   route("oil/photo/:id", "oil/photo.ts"),
   route("oil/samples.csv", "oil/samplesCsv.ts"),
   route("find", "shell/find.ts"),

@@ -77,6 +77,11 @@ test("a whole round online: two inputs a point, a doubtful value read again, one
   await page.locator("#w-value").fill("402");
   await page.getByRole("button", { name: "Keep, next" }).click();
   await expect(page.getByRole("heading", { level: 1, name: /case pressure/ })).toBeVisible();
+  // a photograph goes with the reading: a file that is none is refused
+  await page.getByLabel("Photograph").setInputFiles({ name: "gauge.txt", mimeType: "text/plain", buffer: Buffer.from("no picture") });
+  await expect(page.getByText("That file is no picture")).toBeVisible();
+  await page.getByLabel("Photograph").setInputFiles("docs/screenshots/bench.png");
+  await expect(page.getByRole("button", { name: "Photo again" })).toBeVisible();
   await readAsLast(page);
   await expect(page.getByRole("heading", { level: 1, name: /compensator pressure/ })).toBeVisible();
   await page.getByRole("button", { name: "Skip" }).click();
@@ -89,6 +94,13 @@ test("a whole round online: two inputs a point, a doubtful value read again, one
   expect(repeated!.value).toBeCloseTo(401, 0);
   const skips = await query("select reason from round_skips where round_id = $1", [roundId]);
   expect(skips).toEqual([{ reason: "Machine stands" }]);
+  // and stands on the point afterwards
+  await expect.poll(async () => (await query("select 1 from photos")).length).toBe(1);
+  const [taken] = await query<{ point: string }>("select point_id as point from photos");
+  await page.goto(`/points/${taken!.point}`);
+  const picture = page.getByRole("img", { name: /^Case pressure, / });
+  await picture.scrollIntoViewIfNeeded();
+  await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
   await accessible(page);
   await context.close();
 });

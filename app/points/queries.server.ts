@@ -2,7 +2,7 @@
 import { and, asc, count, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
 import { correctSeries, defaultPrior, sameMonthOf, type CorrectedReading, type Fluid, type UnitPreference } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, instruments, interventions, lives, points, readings, stops, type AssessmentDetail } from "~/db/schema";
+import { assessments, instruments, interventions, lives, photos, points, readings, stops, type AssessmentDetail } from "~/db/schema";
 import { assessPointOf, assessReadingOf, assessedColumns, contextOf, fluidOf, pointSetups, stopsBySite } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
@@ -11,6 +11,7 @@ import { pointPlace } from "~/platform/readings.server";
 /** Most readings that a chart gets for one life; more are thinned on the server. */
 const CHART_READINGS = 400;
 export const TABLE_PAGE = 24;
+const SHOWN_PHOTOS = 6;
 
 export interface ChartReading {
   at: number;
@@ -55,7 +56,7 @@ export interface TableReading extends CorrectedReading {
 
 /** The point's own page. */
 export async function pointPage(id: string, page: number, units: UnitPreference = {}) {
-  const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked] = await Promise.all([
+  const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked, taken] = await Promise.all([
     pointPlace(id, units),
     pointSetups(db()).where(eq(points.id, id)),
     db().select().from(lives).innerJoin(points, eq(points.componentId, lives.componentId)).where(eq(points.id, id)).orderBy(asc(lives.startedAt)),
@@ -66,6 +67,7 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     db().select({ count: count() }).from(readings).where(and(eq(readings.pointId, id), isNotNull(readings.supersededAt))),
     db().select({ id: interventions.id, kind: interventions.kind, startsOn: stops.startsOn }).from(interventions).innerJoin(points, eq(points.componentId, interventions.componentId)).leftJoin(stops, eq(stops.id, interventions.stopId))
       .where(and(eq(points.id, id), isNull(interventions.doneAt), isNull(interventions.cancelledAt))),
+    db().select({ id: photos.id, at: photos.at, by: photos.by }).from(photos).where(eq(photos.pointId, id)).orderBy(desc(photos.at)).limit(SHOWN_PHOTOS),
   ]);
   const setup = setups[0];
   if (!setup) throw notFound("point");
@@ -100,6 +102,7 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     detail: detail as AssessmentDetail | null,
     chart, table, total: all.length, page, superseded: superseded?.count ?? 0, marked: all.filter((r) => r.mark).length,
     lifeStartedAt: current?.life.startedAt.getTime() ?? null, inLife: current?.series.length ?? 0,
+    photos: taken.map((p) => ({ id: p.id, at: p.at.getTime(), by: p.by })),
     sameMonth, last, instruments: shelf, instrumentId: place.point.instrumentId,
     stops: (ahead.get(place.siteId) ?? []).sort((a, b) => a.at - b.at), booked, now: now(),
     lastHours: rows.filter((r) => r.hours !== null).at(-1)?.hours ?? null,
@@ -123,6 +126,12 @@ export async function readingOf(pointId: string, readingId: string) {
   const [reading] = await db().select().from(readings).where(and(eq(readings.pointId, pointId), eq(readings.id, readingId)));
   if (!reading) throw notFound("reading");
   return reading;
+}
+
+export async function photoOf(id: string): Promise<{ mediaType: string; content: Buffer }> {
+  const [row] = await db().select({ mediaType: photos.mediaType, content: photos.content }).from(photos).where(eq(photos.id, id));
+  if (!row) throw notFound("photograph");
+  return row;
 }
 
 /** Superseded readings of a point, newest first, for the record. */
