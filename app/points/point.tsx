@@ -190,7 +190,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
             </Section>
           ) : null}
           {data.photos.length > 0 ? (
-            <Section title="Photographs" aside={data.photos.length > 1 ? `the newest ${data.photos.length}` : undefined}>
+            <Section title="Photographs">
               <ul className="mt-2 grid grid-cols-2 gap-3">{data.photos.map((p) => {
                 const when = dayText(p.at, site);
                 return <li key={p.id}><a href={`/points/photo/${p.id}`}><img src={`/points/photo/${p.id}`} alt={`${place.name}, ${when}`} loading="lazy" className="aspect-4/3 w-full border border-line object-cover" /></a><span className="text-xs text-ink-2">{when}, {p.by}</span></li>;
