@@ -1,7 +1,8 @@
 /** Reads and writes against a real database: npm test gives each run one of its own. */
 import { eq } from "drizzle-orm";
 import { closeConnections, db, isDatabaseDown, migrateDatabase } from "./db/client.server";
-import { assessments, changes, circuits, components, fluids, forecastsIssued, interventions, lives, machines, photos, points, readings, sites, testRecords, users } from "./db/schema";
+import { assessments, changes, circuits, components, fluids, forecastsIssued, interventions, lives, machines, photos, points, readings, sites, testRecords } from "./db/schema";
+import { users } from "./db/peopleTables";
 import { addRecord, editRecord } from "./fleet/commands.server";
 import { fleetList, machinePage } from "./fleet/queries.server";
 import { recallInstrument, recordCheck, saveInstrument } from "./instruments/commands.server";

@@ -2,7 +2,8 @@
 import { desc, eq } from "drizzle-orm";
 import { addPerson, changeOwnPassword, changePerson, people, setAccess, setPassword } from "./account/people.server";
 import { closeConnections, db, migrateDatabase } from "./db/client.server";
-import { changes, sessions, users } from "./db/schema";
+import { sessions, users } from "./db/peopleTables";
+import { changes } from "./db/schema";
 import { ownDatabase } from "./db/testDatabase";
 import { addFirstEngineer, sessionHash, signIn, userOf } from "./platform/session.server";
 

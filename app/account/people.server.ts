@@ -3,7 +3,8 @@ import { verify } from "@node-rs/argon2";
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
 import { number, object, string } from "yup";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
-import { changes, roles, sessions, users, type Role } from "~/db/schema";
+import { roles, sessions, users, type Role } from "~/db/peopleTables";
+import { changes } from "~/db/schema";
 import { hashPassword } from "~/platform/session.server";
 import { check } from "~/platform/validate";
 
@@ -75,18 +76,19 @@ export async function changePerson(id: string, fields: Record<string, string>, b
 }
 
 /** A new password ends every session of the person but `except` (a token's hash). */
-async function store(tx: Queryable, id: string, typed: string, except: string | null): Promise<void> {
-  await tx.update(users).set({ passwordHash: await hashPassword(typed) }).where(eq(users.id, id));
-  await tx.delete(sessions).where(and(eq(sessions.userId, id), ...(except ? [ne(sessions.tokenHash, except)] : [])));
+async function store(id: string, typed: string, what: string, by: string, except: string | null): Promise<void> {
+  const passwordHash = await hashPassword(typed);
+  await db().transaction(async (tx) => {
+    await tx.update(users).set({ passwordHash }).where(eq(users.id, id));
+    await tx.delete(sessions).where(and(eq(sessions.userId, id), ...(except ? [ne(sessions.tokenHash, except)] : [])));
+    await tx.insert(changes).values({ by, what, recordId: id });
+  });
 }
 
 export async function setPassword(id: string, fields: Record<string, string>, by: string): Promise<Done> {
   const checked = await check(object({ password }), fields);
   if (!checked.ok) return checked;
-  await db().transaction(async (tx) => {
-    await store(tx, id, checked.values.password, null);
-    await tx.insert(changes).values({ by, what: "set a new password", recordId: id });
-  });
+  await store(id, checked.values.password, "set a new password", by, null);
   return { ok: true };
 }
 
@@ -96,10 +98,7 @@ export async function changeOwnPassword(id: string, fields: Record<string, strin
   if (!checked.ok) return checked;
   const [user] = await db().select({ passwordHash: users.passwordHash }).from(users).where(eq(users.id, id));
   if (!user || !(await verify(user.passwordHash, checked.values.old))) return { ok: false, problems: { old: "That is not your password." } };
-  await db().transaction(async (tx) => {
-    await store(tx, id, checked.values.password, session);
-    await tx.insert(changes).values({ by, what: "changed the own password", recordId: id });
-  });
+  await store(id, checked.values.password, "changed the own password", by, session);
   return { ok: true };
 }
 

@@ -5,36 +5,11 @@
 import { sql } from "drizzle-orm";
 import { bytea, created, id, moment, retired, version } from "./columns";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
-import { bigint, boolean, check, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
-import type { AnalyteId, Assessment, ComponentFluidNeed, FilterData, FluidType, LimitBasis, Material, Outcome, PlantTest, PointQuantityId, Principle, ReadingMark, ReadingState, UnitPreference } from "@core";
+import { bigint, boolean, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import type { AnalyteId, Assessment, ComponentFluidNeed, FilterData, FluidType, LimitBasis, Material, Outcome, PlantTest, PointQuantityId, Principle, ReadingMark, ReadingState } from "@core";
 
 /** An assessment as stored: the series is left out, since the readings make it again; odd readings keep their mark. */
 export type AssessmentDetail = Omit<Assessment, "series"> & { marks: Record<string, ReadingMark> };
-
-export const roles = ["viewer", "technician", "engineer"] as const;
-export type Role = (typeof roles)[number];
-
-export const users = pgTable("users", {
-  id: id(),
-  name: text("name").notNull(),
-  signIn: text("sign_in").notNull().unique(),
-  passwordHash: text("password_hash").notNull(),
-  role: text("role").$type<Role>().notNull(),
-  /** Preferred units by dimension. */
-  units: jsonb("units").$type<UnitPreference>().notNull().default({}),
-  createdAt: created(),
-  /** Since when the person may no longer sign in. */
-  retiredAt: retired(),
-  version: version(),
-}, (t) => [check("users_role", sql`${t.role} in ('viewer', 'technician', 'engineer')`)]);
-
-export const sessions = pgTable("sessions", {
-  /** SHA-256 of the token in the cookie: a copy of the table signs nobody in. */
-  tokenHash: text("token_hash").primaryKey(),
-  userId: uuid("user_id").notNull().references(() => users.id, { onDelete: "cascade" }),
-  expiresAt: moment("expires_at").notNull(),
-  createdAt: created(),
-}, (t) => [index("sessions_expires").on(t.expiresAt)]);
 
 export const sites = pgTable("sites", {
   id: id(),
@@ -435,10 +410,3 @@ export const changes = pgTable("changes", {
   before: jsonb("before"),
   after: jsonb("after"),
 }, (t) => [index("changes_at").on(t.at), index("changes_record").on(t.recordId)]);
-
-/** Failed sign-ins by name and address, in the shape that the limiter library reads. */
-export const signInAttempts = pgTable("sign_in_attempts", {
-  key: text("key").primaryKey(),
-  points: integer("points").notNull().default(0),
-  expire: bigint("expire", { mode: "number" }),
-});

@@ -4,7 +4,7 @@
  */
 import { data, redirect, type ActionFunctionArgs, type AppLoadContext, type LoaderFunctionArgs } from "react-router";
 import { isDatabaseDown } from "~/db/client.server";
-import type { Role } from "~/db/schema";
+import type { Role } from "~/db/peopleTables";
 import { log } from "./log.server";
 import { mayAct } from "./permissions";
 import { userOf, type SignedInUser } from "./session.server";

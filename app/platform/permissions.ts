@@ -1,5 +1,5 @@
 /** What each role may do. Written once; the server checks it in every loader and action. */
-import type { Role } from "~/db/schema";
+import type { Role } from "~/db/peopleTables";
 
 const order: Record<Role, number> = { viewer: 0, technician: 1, engineer: 2 };
 

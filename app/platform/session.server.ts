@@ -6,7 +6,7 @@ import { createHash, randomBytes } from "node:crypto";
 import { createCookie } from "react-router";
 import { RateLimiterPostgres, type RateLimiterRes } from "rate-limiter-flexible";
 import { connections, db } from "~/db/client.server";
-import { sessions, users, type Role } from "~/db/schema";
+import { sessions, users, type Role } from "~/db/peopleTables";
 import { config } from "./config.server";
 
 export interface SignedInUser {
