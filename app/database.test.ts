@@ -281,8 +281,9 @@ describe("rounds", () => {
     expect(await saveRound(roundId, { name: "Trial again", every: "hours", hours: "90", version: "1" }, [second.point])).toMatchObject({ ok: true });
     // 90 h at about 9 h a day
     expect((await walkPoints(roundId, {}))[0]!.everyDays).toBeLessThan(15);
+    expect((await walkPoints(roundId, {}))[0]!.closer).toBe(false);
     expect(await saveRound(roundId, { name: "Trial third", every: "week", version: "1" }, [second.point])).toMatchObject({ ok: false, status: 409 });
-    expect((await roundList()).find((r) => r.id === roundId)).toMatchObject({ name: "Trial again", points: 1 });
+    expect((await roundList()).find((r) => r.id === roundId)).toMatchObject({ name: "Trial again", points: 1, intervalHours: 90, closer: 0 });
     expect((await choosablePoints(roundId)).find((c) => c.id === second.point)).toMatchObject({ chosen: 0 });
   });
 

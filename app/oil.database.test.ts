@@ -90,7 +90,7 @@ describe("fills", () => {
     expect(await fill({ submission })).toEqual(await fill({ submission }));
     expect(await fill({ kind: "topUp", at: local(NOW - 900 * DAY), litres: "12 L" })).toMatchObject({ ok: true });
     expect(await fill({ kind: "level", at: local(NOW - 30 * DAY), litres: "", level: "Middle", condition: "48 °C, retracted" })).toMatchObject({ ok: true });
-    expect((await fluidPage(ids.circuit)).events).toHaveLength(3);
+    expect(await fluidPage(ids.circuit)).toMatchObject({ more: false, events: { length: 3 }, fill: { at: expect.any(Number), toppedUp: expect.any(Number) } });
   });
   test.each([
     [{ litres: "" }, "litres"], [{ fluidId: "" }, "fluidId"], [{ at: "2031-01-01T00:00" }, "at"], [{ at: "x" }, "at"], [{ kind: "level", level: "" }, "level"], [{ kind: "level", level: "half", condition: "" }, "condition"], [{ kind: "burn" }, "kind"], [{ changeBackBy: "soon" }, "changeBackBy"],

@@ -13,8 +13,9 @@ import { circuitPlace, fluidPage } from "./queries.server";
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `Fluid of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` }];
 
 export const loader = guard("viewer", async ({ params, user, request }) => {
-  const page = await fluidPage(idParam(params));
-  return { page, circuitId: page.circuitId, mayLog: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer"), submission: crypto.randomUUID(), said: new URL(request.url).searchParams.get("said") };
+  const search = new URL(request.url).searchParams;
+  const page = await fluidPage(idParam(params), { all: search.get("all") === "1" });
+  return { page, circuitId: page.circuitId, mayLog: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer"), submission: crypto.randomUUID(), said: search.get("said") };
 });
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
@@ -55,26 +56,22 @@ export default function Fluid({ loaderData: { page, mayLog, mayEdit, submission,
   const show = useShow();
   const answer = actionData && "warning" in actionData ? actionData : undefined;
   const problems = answer && answer.event === null ? (answer.problems as Record<string, string>) : undefined;
-  const valid = page.events.filter((e) => !e.withdrawn);
-  const fill = valid.find((e) => e.kind === "fill" || e.kind === "change");
-  const since = fill ? valid.filter((e) => e.at > fill.at) : [];
-  const added = since.filter((e) => e.kind === "topUp").reduce((sum, e) => sum + (e.litres ?? 0), 0);
+  const { fill } = page;
   const due = page.detail?.age?.dueAt ?? null;
   const age = fill ? (page.now - fill.at) / 86_400_000 : null;
   const off = page.detail?.viscosityOff ?? null;
   const last = page.detail?.measured.at(-1);
   const title = !page.fluid ? `${page.machine}: nobody has stated its fluid` : off !== null && Math.abs(off) >= 0.1 ? `${page.machine}: its oil is ${Math.round(Math.abs(off) * 100)} % ${off < 0 ? "thinner" : "thicker"} than ${page.fluid.name}` : `${page.machine}: ${page.fluid.name}${fill ? `, in since ${dayText(fill.at, site)}` : ""}`;
-  const overdue = valid.filter((e) => e.changeBackBy && Date.parse(`${e.changeBackBy}T00:00:00Z`) < page.now);
   return (
     <>
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.machine, to: `/oil/${page.circuitId}` }, { label: "Fluid" }]} title={title}>
         {page.fluid ? `${fluidTypes[page.fluid.type].replace(/^./, (c) => c.toUpperCase())}, ${page.fluid.kv40} mm²/s at 40 °C and ${page.fluid.kv100} at 100 °C as stated. ` : ""}
         {page.fluid && mayEdit ? <><Link to={`/fleet/edit/fluid/${page.fluid.id}`} className="way">Its figures</Link>. </> : null}
-        {fill && age !== null ? `${Math.round(age)} days, about ${formatNumber(age * page.hoursPerDay, 0)} running hours old; ${formatNumber(added, 0)} L topped up since${page.volume ? ` (${Math.round((added / page.volume) * 100)} % of ${page.volume} L)` : ""}. ${due === null ? "No longest interval is stated: samples alone decide when it is changed." : `Its longest interval ${due < page.now ? "passed" : "ends about"} ${dayText(due, site)}; samples may end it sooner.`}` : "No fill is on record: note the last one, so that samples and hours have a beginning."}
+        {fill && age !== null ? `${Math.round(age)} days, about ${formatNumber(age * page.hoursPerDay, 0)} running hours old; ${formatNumber(fill.toppedUp, 0)} L topped up since${page.volume ? ` (${Math.round((fill.toppedUp / page.volume) * 100)} % of ${page.volume} L)` : ""}. ${due === null ? "No longest interval is stated: samples alone decide when it is changed." : `Its longest interval ${due < page.now ? "passed" : "ends about"} ${dayText(due, site)}; samples may end it sooner.`}` : "No fill is on record: note the last one, so that samples and hours have a beginning."}
       </PageHead>
       {said === "noted" ? <Notice>Noted.</Notice> : said === "withdrawn" ? <Notice>Withdrawn: it stays on record and counts no more.</Notice> : null}
       {page.mixed ? <Notice tone="verm" live={false}>{page.mixed}</Notice> : null}
-      {overdue.map((e) => <Notice key={e.id} tone="ochre" live={false}>{e.fluid} was a stop-gap and was to be changed back by {e.changeBackBy}.</Notice>)}
+      {page.overdue.map((e) => <Notice key={e.id} tone="ochre" live={false}>{e.fluid} was a stop-gap and was to be changed back by {e.by}.</Notice>)}
       <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_300px]">
         <div className="min-w-0">
           <Section title="What the measured viscosity changed" aside={last ? `laboratory: ${last.kv40} mm²/s at 40 °C on ${dayText(last.at, site)}` : undefined}>
@@ -109,6 +106,7 @@ export default function Fluid({ loaderData: { page, mayLog, mayEdit, submission,
                 </li>
               ))}</ul>
             )}
+            {page.more ? <p className="py-2"><Link to="?all=1" preventScrollReset className="way">All that was ever noted</Link></p> : null}
           </Section>
         </div>
         {mayLog ? (

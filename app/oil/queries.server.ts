@@ -13,6 +13,8 @@ const DAY = 86_400_000;
 /** A circuit is sampled at least so often (common practice), days. */
 const SAMPLE_EVERY = 120;
 const SHOWN_SAMPLES = 30;
+const SHOWN_EVENTS = 30;
+const MOST_EVENTS = 2000;
 
 export interface OilListed {
   circuitId: string;
@@ -166,18 +168,24 @@ export async function photoOf(id: string): Promise<{ mediaType: string; content:
 }
 
 /** What the fluid's page shows: the record of fills and levels, whether it suits, and what the measured viscosity changed. */
-export async function fluidPage(id: string) {
+export async function fluidPage(id: string, { all = false } = {}) {
   const [place, events, fluidRows, [stored]] = await Promise.all([
     circuitPlace(id),
-    db().select({ event: oilEvents, fluid: fluids.name }).from(oilEvents).leftJoin(fluids, eq(fluids.id, oilEvents.fluidId)).where(eq(oilEvents.circuitId, id)).orderBy(desc(oilEvents.at)).limit(60),
+    db().select({ event: oilEvents, fluid: fluids.name }).from(oilEvents).leftJoin(fluids, eq(fluids.id, oilEvents.fluidId)).where(eq(oilEvents.circuitId, id)).orderBy(desc(oilEvents.at)).limit(MOST_EVENTS),
     db().select({ id: fluids.id, name: fluids.name }).from(fluids).where(isNull(fluids.retiredAt)).orderBy(fluids.name),
     db().select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)),
   ]);
+  const valid = events.map((e) => e.event).filter((e) => !e.withdrawnAt);
+  const fill = valid.find((e) => e.kind === "fill" || e.kind === "change");
   return {
+    fill: fill ? { at: fill.at.getTime(), toppedUp: valid.filter((e) => e.kind === "topUp" && e.at > fill.at).reduce((sum, e) => sum + (e.litres ?? 0), 0) } : null,
     circuitId: id, name: place.circuit.name, machine: place.machine, timeZone: place.timeZone, now: now(), volume: place.circuit.volume, hoursPerDay: place.hoursPerDay, startTemperature: place.circuit.startTemperature,
     fluid: place.fluid ? { id: place.fluid.id, name: place.fluid.name, type: place.fluid.type, kv40: place.fluid.kv40, kv100: place.fluid.kv100 } : null,
-    events: events.map(({ event, fluid }) => ({ id: event.id, kind: event.kind, at: event.at.getTime(), hours: event.hours, litres: event.litres, fluid, other: event.fluidId !== null && event.fluidId !== place.circuit.fluidId, level: event.level, condition: event.condition, changeBackBy: event.changeBackBy, note: event.note, by: event.by, withdrawn: event.withdrawnAt ? { by: event.withdrawnBy, why: event.withdrawnWhy } : null })),
-    mixed: await mixedIn(id, place.fluid?.id ?? null, events.map((e) => e.event).filter((e) => !e.withdrawnAt)),
+    // stop-gaps whose day has passed
+    overdue: events.flatMap(({ event: e, fluid }) => (!e.withdrawnAt && e.changeBackBy && Date.parse(`${e.changeBackBy}T00:00:00Z`) < now() ? [{ id: e.id, fluid, by: e.changeBackBy }] : [])),
+    more: !all && events.length > SHOWN_EVENTS,
+    events: (all ? events : events.slice(0, SHOWN_EVENTS)).map(({ event, fluid }) => ({ id: event.id, kind: event.kind, at: event.at.getTime(), hours: event.hours, litres: event.litres, fluid, other: event.fluidId !== null && event.fluidId !== place.circuit.fluidId, level: event.level, condition: event.condition, changeBackBy: event.changeBackBy, note: event.note, by: event.by, withdrawn: event.withdrawnAt ? { by: event.withdrawnBy, why: event.withdrawnWhy } : null })),
+    mixed: await mixedIn(id, place.fluid?.id ?? null, valid),
     fluids: fluidRows, detail: stored?.detail ? { measured: stored.detail.measured, viscosityOff: stored.detail.viscosityOff, suitability: stored.detail.suitability, age: stored.detail.age } : null,
     changed: await measuredEffect(id),
   };

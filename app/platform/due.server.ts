@@ -2,15 +2,17 @@
 import { sql } from "drizzle-orm";
 import { now } from "./clock.server";
 
+/** Days between readings as the round and the point set them. Needs points p, rounds r, machines m. */
+export const usualDays = sql`least(p.interval_days, coalesce(r.interval_hours / nullif(m.hours_per_day, 0), r.interval_days))`;
+
 /**
  * Days until a point is read again, as in core/rounds/interval.ts: the point's interval, the round's (days, or
  * hours through the duty), closer as P10 nears. Needs points p, round_points rp, rounds r, assessments a, machines m.
  */
 export function intervalDays() {
-  const usual = sql`least(p.interval_days, coalesce(r.interval_hours / nullif(m.hours_per_day, 0), r.interval_days))`;
   return sql`case when r.closer and a.p10 is not null and a.state in ('drifting', 'alert', 'alarm')
-    then least(${usual}, greatest(7, floor(extract(epoch from a.p10 - ${new Date(now()).toISOString()}::timestamptz) / 86400 / 6)))
-    else ${usual} end`;
+    then least(${usualDays}, greatest(7, floor(extract(epoch from a.p10 - ${new Date(now()).toISOString()}::timestamptz) / 86400 / 6)))
+    else ${usualDays} end`;
 }
 
 /** The moment at which it is due; one never read is due when the round was made known. */

@@ -8,7 +8,7 @@ const NOW = Date.UTC(2026, 10, 24, 9);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const point: WalkPoint = {
   id: "p", name: "Case drain", machine: "Quay crane 2", machineId: "m", circuit: "Hoist", circuitId: "k", component: "Hoist pump", componentId: "c", quantity: "caseDrainFlow", unit: "L/min", readState: "any", conditions: "at 210 bar", instrument: null, caution: "", fluid, expectation: null,
-  state: "steady", last: { raw: 1.5, at: NOW - 7 * 86_400_000, temperature: 48, hours: 12_000 }, timeZone: "Europe/London", needsConditions: true, dueAt: NOW, everyDays: 7,
+  state: "steady", last: { raw: 1.5, at: NOW - 7 * 86_400_000, temperature: 48, hours: 12_000 }, timeZone: "Europe/London", needsConditions: true, dueAt: NOW, everyDays: 7, closer: false,
 };
 const typed = (change: Partial<Entry>): Entry => ({ ...emptyEntry, ...change });
 const judge = (change: Partial<Entry>, of: Partial<WalkPoint> = {}, units = {}) => judgeEntry(typed(change), { ...point, ...of }, NOW, units);

@@ -3,7 +3,7 @@ import { eq, sql } from "drizzle-orm";
 import { componentKinds, quantityOf, preferredUnit, type ComponentKind, type ConditionState, type Expectation, type Fluid, type PointQuantityId, type ReadingState, type UnitPreference } from "@core";
 import { db } from "~/db/client.server";
 import { rounds } from "~/db/schema";
-import { dueAt, inUse, intervalDays, roundJoins } from "~/platform/due.server";
+import { dueAt, inUse, intervalDays, roundJoins, usualDays } from "~/platform/due.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { cautionFor } from "~/ui/caution";
@@ -20,6 +20,8 @@ export interface RoundLine {
   /** The earliest of its points. */
   dueAt: number | null;
   intervalDays: number;
+  /** Running hours between readings, where the round goes by them. */
+  intervalHours: number | null;
   closer: number;
 }
 
@@ -27,9 +29,9 @@ export interface RoundLine {
 export async function roundList(): Promise<RoundLine[]> {
   const [soon, present] = [new Date(now() + 7 * DAY).toISOString(), new Date(now()).toISOString()];
   const result = await db().execute<Omit<RoundLine, "dueAt"> & { dueAt: Date | string | null } & Record<string, unknown>>(sql`
-    select r.id, r.name, r.walked_by as "walkedBy", r.interval_days as "intervalDays", count(x.id)::int as points,
+    select r.id, r.name, r.walked_by as "walkedBy", r.interval_days as "intervalDays", r.interval_hours as "intervalHours", count(x.id)::int as points,
            count(*) filter (where x.due < ${soon})::int as due, count(*) filter (where x.due < ${present})::int as late, count(*) filter (where x.days < x.usual)::int as closer, min(x.due) as "dueAt"
-    from rounds r left join (select p.id, rp.round_id, ${dueAt()} as due, ${intervalDays()} as days, least(p.interval_days, r.interval_days) as usual from ${roundJoins} where ${inUse}) x on x.round_id = r.id
+    from rounds r left join (select p.id, rp.round_id, ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual from ${roundJoins} where ${inUse}) x on x.round_id = r.id
     where r.retired_at is null group by r.id order by "dueAt" nulls last, r.name`);
   return result.rows.map((r) => ({ ...r, dueAt: r.dueAt === null ? null : new Date(r.dueAt).getTime() }));
 }
@@ -63,12 +65,14 @@ export interface WalkPoint {
   needsConditions: boolean;
   dueAt: number;
   everyDays: number;
+  /** Is it read closer than usual, since its limit nears? */
+  closer: boolean;
 }
 
 interface WalkRow extends Record<string, unknown> {
   id: string; name: string; machine: string; machineId: string; circuit: string; circuitId: string; component: string; componentId: string; quantity: PointQuantityId; unit: string; readState: ReadingState; conditions: string;
   instrumentId: string | null; instrumentTag: string | null; instrumentName: string | null; kv40: number | null; kv100: number | null; density15: number | null; expectation: Expectation | null; state: ConditionState | null;
-  lastRaw: number | null; lastAt: Date | string | null; lastTemperature: number | null; lastHours: number | null; timeZone: string; due: Date | string; days: number;
+  lastRaw: number | null; lastAt: Date | string | null; lastTemperature: number | null; lastHours: number | null; timeZone: string; due: Date | string; days: number; usual: number;
 }
 
 /** The points of a round in walking order, with all that a reading needs. */
@@ -76,7 +80,7 @@ export async function walkPoints(id: string, units: UnitPreference): Promise<Wal
   const result = await db().execute<WalkRow>(sql`
     select p.id, p.name, m.name as machine, m.id as "machineId", k.name as circuit, k.id as "circuitId", c.name as component, c.id as "componentId", p.quantity, p.unit, p.state as "readState", p.conditions_text as conditions,
            i.id as "instrumentId", i.tag as "instrumentTag", i.name as "instrumentName", f.kv40, f.kv100, f.density15, a.detail->'expectation' as expectation, a.state,
-           l.value as "lastRaw", l.taken_at as "lastAt", l.temperature as "lastTemperature", l.hours as "lastHours", s.time_zone as "timeZone", ${dueAt()} as due, ${intervalDays()} as days
+           l.value as "lastRaw", l.taken_at as "lastAt", l.temperature as "lastTemperature", l.hours as "lastHours", s.time_zone as "timeZone", ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual
     from ${roundJoins} join sites s on s.id = m.site_id left join fluids f on f.id = k.fluid_id left join instruments i on i.id = p.instrument_id and i.retired_at is null
     left join lateral (select value, taken_at, temperature, hours from readings where point_id = p.id and superseded_at is null order by taken_at desc limit 1) l on true
     where rp.round_id = ${id} and ${inUse} order by rp.position`);
@@ -86,7 +90,7 @@ export async function walkPoints(id: string, units: UnitPreference): Promise<Wal
     instrument: r.instrumentId ? { id: r.instrumentId, tag: r.instrumentTag!, name: r.instrumentName! } : null, caution: cautionFor(r.quantity),
     fluid: r.kv40 !== null && r.kv100 !== null && r.density15 !== null ? { kv40: r.kv40, kv100: r.kv100, density15: r.density15 } : null, expectation: r.expectation, state: r.state ?? "unproven",
     last: r.lastRaw === null ? null : { raw: r.lastRaw, at: new Date(r.lastAt!).getTime(), temperature: r.lastTemperature, hours: r.lastHours }, timeZone: r.timeZone,
-    needsConditions: quantityOf(r.quantity).correction === "leakage", dueAt: new Date(r.due).getTime(), everyDays: Math.round(r.days),
+    needsConditions: quantityOf(r.quantity).correction === "leakage", dueAt: new Date(r.due).getTime(), everyDays: Math.round(r.days), closer: r.days < r.usual,
   }));
 }
 

@@ -35,7 +35,7 @@ export default function Round({ loaderData: { round, points, mayWalk, mayEdit } 
                   <td className="text-sm"><StateWord state={p.state} /></td>
                   <td className="text-right whitespace-nowrap">{p.last ? `${show(p.last.raw, p.quantity, { unit: p.unit })}, ${dayText(p.last.at, site)}` : "none"}</td>
                   <td className="text-sm">{p.instrument ? <Link to={`/instruments/${p.instrument.id}`} className="way">{p.instrument.tag}</Link> : <Link to={`/instruments/fit/${p.id}`} className="way">which fits?</Link>}</td>
-                  <td className={`text-right whitespace-nowrap ${p.everyDays < round.intervalDays ? "text-ochre" : ""}`}>{p.everyDays} days</td>
+                  <td className={`text-right whitespace-nowrap ${p.closer ? "text-ochre" : ""}`}>{p.everyDays} days</td>
                   <td className={`text-right whitespace-nowrap ${p.dueAt < site.now ? "text-verm" : "text-ink-2"}`}>{dueText(p.dueAt, site)}</td>
                 </tr>
               ))}

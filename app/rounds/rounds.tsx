@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/rounds";
+import { formatNumber } from "@core";
 import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
@@ -25,7 +26,7 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
         <ul>
           {list.map((r) => (
             <li key={r.id} className="ruled grid items-center gap-x-6 gap-y-1 py-3 sm:grid-cols-[minmax(0,1fr)_130px_150px_auto]">
-              <span><Link to={`/rounds/${r.id}`} className="font-semibold hover:underline">{r.name}</Link><span className="block text-sm text-ink-2">{r.points} points, every {r.intervalDays} days{r.closer > 0 ? `, ${r.closer} closer as their limit nears` : ""}{r.walkedBy ? `, ${r.walkedBy}` : ""}</span></span>
+              <span><Link to={`/rounds/${r.id}`} className="font-semibold hover:underline">{r.name}</Link><span className="block text-sm text-ink-2">{r.points} points, every {r.intervalHours === null ? `${r.intervalDays} days` : `${formatNumber(r.intervalHours, 0)} running hours`}{r.closer > 0 ? `, ${r.closer} closer as their limit nears` : ""}{r.walkedBy ? `, ${r.walkedBy}` : ""}</span></span>
               <span className={r.late > 0 ? "text-verm" : ""}>{r.points === 0 ? "no points" : r.due === 0 ? "nothing due" : `${r.due} due`}</span>
               <span className={r.late > 0 ? "text-verm" : "text-ink-2"}>{r.dueAt === null ? "" : dueText(r.dueAt, site)}</span>
               <span className="flex gap-4">{mayWalk && r.points > 0 ? <Link to={`/rounds/${r.id}/walk`} reloadDocument className="act">Walk it</Link> : null}<Link to={`/rounds/${r.id}/sheet`} className="way">Paper</Link></span>
