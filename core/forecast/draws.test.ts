@@ -36,6 +36,22 @@ test("a rate that turns spreads the crossing to both sides", () => {
   expect(quantile(turning, 0.9)).toBeGreaterThan(quantile(still, 0.9));
 });
 
+test("a rate that turns crosses as in a fine simulation of the same walk", () => {
+  const turning = withRegime(even, { changes: 1e-9, turn: 1 });
+  const rng = random(11);
+  const step = even.timeScale / 240;
+  const fine = Array.from({ length: 3000 }, () => {
+    let [z, d, hours] = [0, even.driftMean, 0];
+    while (z < even.zLimit && hours < 8 * even.timeScale) {
+      z += d * step;
+      d *= Math.exp(Math.sqrt(1 / 240) * rng.normal());
+      hours += step;
+    }
+    return hours;
+  });
+  for (const p of [0.25, 0.5, 0.75]) expect(Math.abs(Math.log(quantile(draws(turning, { count: 3000 }), p) / quantile(fine, p)))).toBeLessThan(0.1);
+});
+
 test("at the limit it crosses now; what lies beyond the horizon is not said", () => {
   expect(draws(even, { z: even.zLimit, count: 5 })).toEqual([0, 0, 0, 0, 0]);
   expect(draws(even, { horizon: 10, count: 50 }).every((hours) => hours === Infinity)).toBe(true);

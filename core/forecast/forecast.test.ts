@@ -177,6 +177,13 @@ describe("a rate that turns", () => {
     expect(reach(long) / reach(short)).toBeLessThan(2.3);
     expect(reach(short)).toBeCloseTo(0.6745 * h.regime.turn * 0.1, 1);
   });
+  test("going on in two strides or in one is the same", () => fc.assert(fc.property(fc.double({ min: 10, max: 5000, noNaN: true }), fc.double({ min: 0.1, max: 0.9, noNaN: true }), (dt, share) => {
+    const [once, twice] = [h.child(), h.child()];
+    once.advance(dt);
+    twice.advance(share * dt);
+    twice.advance((1 - share) * dt);
+    for (const part of ["z", "pzz", "pzd", "pdd"] as const) expect(twice[part] / once[part]).toBeCloseTo(1, 9);
+  })));
   test("is doubted more the longer nothing is read, a steady one is not", () => {
     const steady = startBank(lnLimit, prior, true).find((one) => one.regime.turn === 0 && one.regime.path === h.path)!;
     const doubt = (one: typeof h, dt: number) => {
