@@ -11,7 +11,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderD
 
 export const loader = guard("viewer", async ({ params, user }) => {
   const [round, points] = await Promise.all([roundRow(idParam(params)), walkPoints(idParam(params), user.units)]);
-  return { round: { id: round.id, name: round.name, walkedBy: round.walkedBy, retired: round.retiredAt !== null, intervalDays: round.intervalDays }, points, mayWalk: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer") };
+  return { round: { id: round.id, name: round.name, walkedBy: round.walkedBy, retired: round.retiredAt !== null }, points, mayWalk: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer") };
 });
 
 export default function Round({ loaderData: { round, points, mayWalk, mayEdit } }: Route.ComponentProps) {
