@@ -67,7 +67,7 @@ export { firstPassageCdf, firstPassageQuantile } from "./forecast/firstPassage";
 export { defaultPrior, learnPrior } from "./forecast/prior";
 export type { SisterLife, WearPrior } from "./forecast/prior";
 export { forecast } from "./forecast/forecast";
-export { wearPaths } from "./forecast/wearPath";
+export { pathLabel } from "./forecast/wearPath";
 export { assess, probabilityBy } from "./assessment/assess";
 export { correctSeries } from "./assessment/series";
 export type { CorrectedReading } from "./assessment/series";

@@ -8,8 +8,10 @@ import { nearestLimit, sideMargin } from "../baseline/margin";
 import { dynamicViscosity } from "../fluid/viscosity";
 import { fluidAt } from "../oil/fill";
 import { FEWEST_READINGS, crossingProbability, forecast as runForecast, type Forecast } from "../forecast/forecast";
-import type { FilterReading } from "../forecast/filter";
-import { wearPaths } from "../forecast/wearPath";
+import type { FilterReading } from "../forecast/hypothesis";
+import { ownExponents } from "../forecast/exponents";
+import { withoutCourse } from "../forecast/prior";
+import { pathLabel } from "../forecast/wearPath";
 import { inverseEcdf, median, robustSpread } from "../trend/robust";
 import { mannKendall } from "../trend/mannKendall";
 import { theilSen } from "../trend/theilSen";
@@ -17,6 +19,7 @@ import { quantityOf } from "../units/quantities";
 import type { Working } from "../working";
 import { fullContext, fullPoint, fullReadings } from "./inputs";
 import { datesOf, dutyFromReadings, type Duty } from "./dates";
+import { noiseOf } from "./noise";
 import { correctSeries, type CorrectedSeries } from "./series";
 import { conditionState, urgencyOf } from "./state";
 import { verdictOf } from "./verdict";
@@ -73,7 +76,7 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
   const dirt = dirtOf(series, point, context);
   const cast =
     indicator && indicator.lnLimit > 0 && series.length >= FEWEST_READINGS
-      ? runForecast({ readings: indicator.readings, lnLimit: indicator.lnLimit, corrected: indicator.corrected, newAt: context.lifeStartHours, prior: { ...context.prior, noise: ownNoise(indicator, context.prior.noise), ...(dirt && { dirtAt: dirt.hours }) } })
+      ? runForecast({ readings: indicator.readings, lnLimit: indicator.lnLimit, corrected: indicator.corrected, newAt: context.lifeStartHours, prior: { ...(point.knownWhenNew ? context.prior : withoutCourse(context.prior)), noise: noiseOf(indicator.readings, indicator.corrected, context.prior.noise), ...(dirt && { dirtAt: dirt.hours }) } })
       : null;
 
   const marked: SeriesPoint[] = series.map((r, i) => ({
@@ -116,7 +119,7 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
       baseline: baseline ? baselineWorking(baseline, point) : null,
       forecast: cast && forecast && indicator ? forecastWorking(cast, forecast, indicator, duty, context) : null,
     },
-    life: cast && indicator ? lifeOf(cast, series, context) : null,
+    life: cast && indicator ? lifeOf(cast, indicator, series, point, context) : null,
   };
 }
 
@@ -169,16 +172,6 @@ function indicatorOf(corrected: CorrectedSeries, baseline: Baseline, limit: numb
       u: r.recalled ? NOT_BELIEVED : r.doubtful ? 0.5 : Math.abs(quantityOf(point.quantity).floor / span),
     })),
   };
-}
-
-/** Noise of a reading, log units: spread of second differences, shrunk to what sisters show. */
-function ownNoise(indicator: Indicator, prior: number): number {
-  const y = indicator.corrected ? indicator.readings.map((r) => r.y - r.lnPressure + r.lnViscosity) : indicator.readings.map((r) => r.y);
-  const n = y.length - 2;
-  if (n < 3) return indicator.corrected ? prior : Math.max(prior, 0.05);
-  const own = robustSpread(y.slice(2).map((v, i) => v - 2 * y[i + 1]! + y[i]!)) / Math.sqrt(6);
-  const pseudo = 5;
-  return Math.sqrt((pseudo * prior ** 2 + n * own ** 2) / (pseudo + n));
 }
 
 function trendOf(series: readonly SeriesPoint[], cast: Forecast | null): Assessment["trend"] {
@@ -284,10 +277,15 @@ function expectationOf(cast: Forecast | null, indicator: Indicator | null, forec
   return { scale: "plain", ahead: aheadOf(forecast, (v) => v), centre: level, deviation: spread, a: 0, b: 0, ua: 0, ub: 0, reference: null, fluidNow: null, referenceViscosity: null, seen: null };
 }
 
-function lifeOf(cast: Forecast, series: CorrectedSeries["readings"], context: AssessContext): Assessment["life"] {
+function lifeOf(cast: Forecast, indicator: Indicator, series: CorrectedSeries["readings"], point: AssessPoint, context: AssessContext): Assessment["life"] {
   const age = series[series.length - 1]!.hours - context.lifeStartHours;
-  const shape = { noise: cast.noise, regimes: cast.regimes };
-  return cast.p50 === null ? { hoursToLimit: age + cast.horizon, censored: true, ...shape } : { hoursToLimit: age + cast.p50, censored: cast.rising < RISING, ...shape };
+  const told = {
+    noise: cast.noise, regimes: cast.regimes,
+    ...(point.knownWhenNew && { course: cast.course }),
+    ...(indicator.corrected && { exponents: ownExponents(cast.exponents, context.prior.exponents) }),
+  };
+  if (cast.crossedSince !== null && cast.crossed > 0.5) return { hours: cast.crossedSince - context.lifeStartHours, censored: false, reached: true, ...told };
+  return cast.p50 === null ? { hours: age + cast.horizon, censored: true, ...told } : { hours: age + cast.p50, censored: cast.rising < RISING, ...told };
 }
 
 function baselineWorking(baseline: Baseline, point: AssessPoint): Working {
@@ -301,7 +299,6 @@ function baselineWorking(baseline: Baseline, point: AssessPoint): Working {
 }
 
 function forecastWorking(cast: Forecast, forecast: AssessedForecast, indicator: Indicator, duty: Duty, context: AssessContext): Working {
-  const label = (id: string) => wearPaths.find((p) => p.id === id)!.label;
   return {
     formula: "Competing wear paths, weighted by how well each foretold the readings",
     rows: [
@@ -310,7 +307,7 @@ function forecastWorking(cast: Forecast, forecast: AssessedForecast, indicator: 
       { label: "rate, per 1000 running hours", value: cast.rate.centre, digits: 2 },
       { label: "chance that the rate is above zero", value: cast.rising * 100, quantity: "share", digits: 3 },
       { label: "noise of a reading", value: cast.noise * 100, quantity: "share", digits: 2 },
-      ...cast.paths.filter((p) => p.share >= 0.05).map((p) => ({ label: `path: ${label(p.id)}`, value: p.share * 100, quantity: "share" as const, digits: 2 })),
+      ...cast.paths.filter((p) => p.share >= 0.05).map((p) => ({ label: `path: ${pathLabel(p.id)}`, value: p.share * 100, quantity: "share" as const, digits: 2 })),
       { label: "chance of a sudden step of the level in this life", value: cast.step.probability * 100, quantity: "share", digits: 2 },
       { label: "chance that the rate has changed in this life", value: cast.change.probability * 100, quantity: "share", digits: 2 },
       ...(forecast.hours.p10 === null ? [] : [{ label: "P10, running hours after the last reading", value: forecast.hours.p10, quantity: "runningHours" as const }]),

@@ -2,7 +2,7 @@
 import type { Baseline } from "../baseline/baseline";
 import type { LimitRule, Limits } from "../baseline/limit";
 import type { Fluid } from "../fluid/viscosity";
-import type { WearPrior } from "../forecast/prior";
+import type { SisterLife, WearPrior } from "../forecast/prior";
 import type { MeasuredViscosity } from "../oil/fill";
 import type { WearPathId } from "../forecast/wearPath";
 import type { PointQuantityId, QuantityId } from "../units/quantities";
@@ -164,6 +164,6 @@ export interface Assessment {
   verdict: VerdictPart[];
   workings: { last: Working | null; baseline: Working | null; forecast: Working | null };
   /** What a prior for sisters needs. */
-  life: { hoursToLimit: number; censored: boolean; noise: number; regimes: Record<string, number> } | null;
+  life: SisterLife | null;
 }
 

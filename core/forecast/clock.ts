@@ -2,6 +2,8 @@
  * Operational clocks: how far a part has aged after so many running hours. At the time scale a clock shows
  * about the time scale, so that rates on different clocks can be compared.
  */
+import { lastPace, shapeAt } from "./shape";
+
 export interface Clock {
   /** What the clock shows after running hours since new. */
   at(hours: number, timeScale: number): number;
@@ -63,5 +65,26 @@ export function saturatingClock(c: number): Clock {
       return T * (y <= lastAt ? -Math.log1p(-y * whole) / c : EVEN_FROM + (y - lastAt) / lastPace);
     },
     pace: (hours, T) => (c * Math.exp(-c * Math.min(EVEN_FROM, hours / T))) / whole,
+  };
+}
+
+/** The clock of a shape that lives share: u = T·f(h/T). It may start below zero, where parts are worn when they are first read. */
+export function courseClock(shape: readonly number[]): Clock {
+  const cells = shape.length - 1;
+  const last = lastPace(shape);
+  return {
+    at: (hours, T) => T * shapeAt(shape, hours / T),
+    hours(u, T) {
+      const y = u / T;
+      if (y >= 1) return T * (1 + (y - 1) / last);
+      let i = 0;
+      while (i < cells - 1 && shape[i + 1]! < y) i++;
+      return (T * (i + Math.max(0, y - shape[i]!) / (shape[i + 1]! - shape[i]!))) / cells;
+    },
+    pace(hours, T) {
+      if (hours > T) return last;
+      const i = Math.min(cells - 1, Math.floor(Math.max(0, hours / T) * cells));
+      return (shape[i + 1]! - shape[i]!) * cells;
+    },
   };
 }

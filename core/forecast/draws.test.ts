@@ -1,7 +1,8 @@
 /** Draws of the crossing against what is known of them on paper. */
 import { random } from "../simulation/random";
 import { drawCrossing, drawState, newRate, systematic } from "./draws";
-import { NEW_RATE_FLOOR, NEW_RATE_MEAN, startBank, type Hypothesis } from "./filter";
+import { startBank } from "./bank";
+import { NEW_RATE_FLOOR, NEW_RATE_MEAN, type Hypothesis } from "./hypothesis";
 import { firstPassageQuantile } from "./firstPassage";
 import { defaultPrior } from "./prior";
 import type { Regime } from "./regime";

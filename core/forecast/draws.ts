@@ -1,7 +1,7 @@
 /** Draws from the bank: which hypothesis, where it stands, and when it crosses the limit. */
 import type { random } from "../simulation/random";
 import { drawFirstPassage } from "./firstPassage";
-import { NEW_RATE_FLOOR, NEW_RATE_MEAN, NEW_RATE_SPREAD, type Hypothesis } from "./filter";
+import { NEW_RATE_FLOOR, NEW_RATE_MEAN, NEW_RATE_SPREAD, type Hypothesis } from "./hypothesis";
 
 export type Rng = ReturnType<typeof random>;
 

@@ -6,10 +6,12 @@ import { inverseEcdf } from "../trend/robust";
 import { normalCdf } from "../trend/normal";
 import { random } from "../simulation/random";
 import { drawCrossing, drawState, newRate, systematic, turnedRate, type Rng } from "./draws";
-import { DIRT_CHANGES, runFilter, type FilterReading, type Hypothesis } from "./filter";
+import { DIRT_CHANGES, runFilter } from "./filter";
+import type { FilterReading, Hypothesis } from "./hypothesis";
 import { lifetimeOdds } from "./lifetime";
+import { courseOf, type CoursePoint } from "./course";
 import type { WearPrior } from "./prior";
-import { fromPath, lnIndicator, lnIndicatorSlope, wearPaths, type WearPathId } from "./wearPath";
+import { fromPath, lnIndicator, lnIndicatorSlope, wearPathIds, type WearPathId } from "./wearPath";
 
 export interface ForecastInput {
   readings: readonly FilterReading[];
@@ -64,6 +66,8 @@ export interface Forecast {
   outlier: number[];
   /** Shares of the regimes that these readings alone speak for: as if no sister were known. */
   regimes: Record<string, number>;
+  /** The course so far, for its sisters. */
+  course: CoursePoint[];
 }
 
 /** Slowest rate that matters, share of the usual one. */
@@ -144,8 +148,8 @@ export function forecast({ readings, lnLimit, prior, corrected, newAt = readings
     level: { centre: Math.exp(mix((h) => lnIndicator(h.z, h.path.lambda))), low: inverseEcdf(levels, 0.1), high: inverseEcdf(levels, 0.9) },
     rate: { centre: rateCentre, deviation: Math.sqrt(Math.max(0, rateVariance)) },
     exponents: { a, b, ua: Math.sqrt(mix((h) => h.paa + (h.a - a) ** 2)), ub: Math.sqrt(mix((h) => h.pbb + (h.b - b) ** 2)) },
-    paths: wearPaths
-      .map(({ id }) => ({ id, share: hypotheses.reduce((sum, h, i) => sum + (h.path.id === id ? weights[i]! : 0), 0) }))
+    paths: wearPathIds
+      .map((id) => ({ id, share: hypotheses.reduce((sum, h, i) => sum + (h.path.id === id ? weights[i]! : 0), 0) }))
       .sort((p, q) => q.share - p.share),
     change: event((h) => h.changedAt),
     step: event((h) => h.steppedAt),
@@ -153,6 +157,7 @@ export function forecast({ readings, lnLimit, prior, corrected, newAt = readings
     fan: fanOf(states, crossings, horizon, age, rng),
     outlier,
     regimes: ownRegimes(hypotheses, weights, prior),
+    course: courseOf(readings.map((r, i) => ({ hours: r.hours, lnS: r.y - a * r.lnPressure + b * r.lnViscosity, outlier: outlier[i]! })), lnLimit, Math.min(newAt, readings[0]!.hours), Math.sqrt(mix((h) => h.r))),
   };
 }
 
@@ -168,13 +173,15 @@ export function crossingProbability(crossings: readonly number[], hours: number)
   return low / crossings.length;
 }
 
-/** Shares of the regimes by the likelihood of the readings alone, under the usual prior. */
+/** Shares of the regimes of the laws by the likelihood of the readings alone, under the usual prior. */
 function ownRegimes(hypotheses: readonly Hypothesis[], weights: readonly number[], prior: WearPrior): Record<string, number> {
   const shares: Record<string, number> = {};
   hypotheses.forEach(({ regime }, i) => {
-    shares[regime.id] = (shares[regime.id] ?? 0) + (weights[i]! * regime.prior) / (prior.regimes?.[regime.id] ?? regime.prior);
+    if (regime.path.id !== "course") shares[regime.id] = (shares[regime.id] ?? 0) + (weights[i]! * regime.prior) / (prior.regimes?.[regime.id] ?? regime.prior);
   });
   const total = Object.values(shares).reduce((a, b) => a + b, 0);
+  // nothing but the sisters' course is left: no law was told
+  if (total === 0) return {};
   return Object.fromEntries(Object.entries(shares).map(([id, share]) => [id, share / total] as const).filter(([, share]) => share > NEGLIGIBLE_SHARE));
 }
 

@@ -3,8 +3,8 @@
  * the crossing weighed by it have the sisters' lifetimes for their prior, and the bank's own for all else.
  */
 import jStat from "jstat";
+import { startBank } from "./bank";
 import { drawCrossing, drawState, systematic, type Rng } from "./draws";
-import { startBank } from "./filter";
 import type { WearPrior } from "./prior";
 
 const PRIOR_DRAWS = 400;

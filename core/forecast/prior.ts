@@ -2,6 +2,8 @@
  * What sister lives say before a life has readings of its own: time scale, noise and how often the
  * rate of wear changes. Empirical Bayes with a weak default.
  */
+import { sharedCourse, type Course, type CoursePoint } from "./course";
+import { laminar, learnExponents, type Exponents } from "./exponents";
 import { regimes } from "./regime";
 
 export interface WearPrior {
@@ -15,6 +17,10 @@ export interface WearPrior {
   noise: number;
   /** Share of each regime of wear; left out: the usual ones. */
   regimes?: Readonly<Record<string, number>>;
+  /** Exponents of the leakage correction: centre and standard deviation over lives. */
+  exponents: Exponents;
+  /** The course that sisters took, when enough of them tell one. */
+  course?: Course;
   /** Running hours at which dirt came in: the rate may well have changed then, for the worse. */
   dirtAt?: number;
   /** Lives that it was learned from; 0: the default. */
@@ -22,17 +28,28 @@ export interface WearPrior {
 }
 
 /** Weak default: a hydraulic pump lasts of the order of 20 000 h (common practice). */
-export const defaultPrior: WearPrior = { timeScale: 25_000, spread: 0.9, lifeSpread: 1, noise: 0.03, lives: 0 };
+export const defaultPrior: WearPrior = { timeScale: 25_000, spread: 0.9, lifeSpread: 1, noise: 0.03, exponents: laminar, lives: 0 };
+
+/** A part whose age is not known cannot be held against a course. */
+export function withoutCourse({ course: _course, ...prior }: WearPrior): WearPrior {
+  return prior;
+}
 
 export interface SisterLife {
   /** Running hours to the limit: reached, or the median forecast. */
   hours: number;
   /** True when the life ended before the limit or is still far from it: `hours` is a least value. */
   censored: boolean;
+  /** True when the limit was reached, so that `hours` are measured. */
+  reached?: boolean;
   /** Relative spread of its readings about its trend. */
   noise: number;
   /** Shares of the regimes of wear that its own readings speak for. */
   regimes?: Readonly<Record<string, number>>;
+  /** Exponents that its readings speak for. */
+  exponents?: Exponents;
+  /** Its course from as new. */
+  course?: readonly CoursePoint[];
 }
 
 /** Lives that the default counts for: in the noise and the doubt of the time scale, and in its centre, which parts of one kind share closely. */
@@ -72,7 +89,16 @@ export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = def
   const squares = reached.reduce((sum, s) => sum + (Math.log(s.hours) - mean) ** 2, 0);
   // of one more life: the doubt of the centre beside the spread
   const lifeSpread = Math.sqrt(((PSEUDO_SPREAD * USUAL_SPREAD ** 2 + squares) / (PSEUDO_SPREAD + reached.length)) * (1 + 1 / Math.max(1e-9, reached.length)));
-  return { timeScale: Math.exp(mean), spread, lifeSpread: Math.min(base.lifeSpread, lifeSpread), noise: Math.exp(noise), ...learnRegimes(sisters), lives: sisters.length };
+  return { timeScale: Math.exp(mean), spread, lifeSpread: Math.min(base.lifeSpread, lifeSpread), noise: Math.exp(noise), exponents: learnExponents(sisters.flatMap((s) => s.exponents ?? []), base.exponents), ...learnRegimes(sisters), ...learnCourse(sisters), lives: sisters.length };
+}
+
+/** A life that has not reached its limit tells its course when it has come so far. */
+const NEARLY_THERE = 0.8;
+
+function learnCourse(sisters: readonly SisterLife[]): Pick<WearPrior, "course"> {
+  const told = sisters.filter(({ course, censored, reached }) => course && course.length > 0 && !censored && (reached || course.at(-1)!.margin >= NEARLY_THERE));
+  const course = sharedCourse(told.map((s) => ({ hours: s.hours, points: s.course! })));
+  return course ? { course } : {};
 }
 
 /**

@@ -2,7 +2,9 @@
  * Regimes of wear: a path, whether nothing wears until a change comes, whether wear wanders, and how its rate keeps:
  * steady, changing often, or turning all the time. What sister lives share is their regime.
  */
-import { wearPaths, type WearPath } from "./wearPath";
+import { courseClock } from "./clock";
+import type { Course } from "./course";
+import { COURSE_LABEL, wearPaths, type WearPath } from "./wearPath";
 
 export interface Regime {
   id: string;
@@ -14,6 +16,10 @@ export interface Regime {
   changes: number;
   /** Random walk of the rate: standard deviation of its logarithm over one time scale. */
   turn: number;
+  /** Doubt of the rate as new, share of the usual one. */
+  rateSpread: number;
+  /** Does it reach its limit at its time scale wherever it started? */
+  anchored: boolean;
   /** Share before any life is known. */
   prior: number;
 }
@@ -26,6 +32,13 @@ const WANDERS = [0.015, 0.1] as const;
  */
 const RATES = [{ id: "", changes: 0.5, turn: 0, share: 0.1 }, { id: "restless", changes: 5, turn: 0, share: 0.65 }, { id: "turning", changes: 0.5, turn: 2.5, share: 0.25 }] as const;
 
+const RATE_SPREAD = 0.5;
+/** Rate of a part in which nothing wears yet. */
+const DORMANT_SPREAD = 0.05;
+/** A course tells the rate closely, and lives that keep to it change theirs in every fifth life. */
+const COURSE_RATE_SPREAD = 0.05;
+const COURSE_CHANGES = 0.2;
+
 const ODDS = wearPaths.reduce((sum, path) => sum + path.prior, 0);
 
 /** Every regime; the priors sum to one. */
@@ -34,6 +47,23 @@ export const regimes: readonly Regime[] = wearPaths.flatMap((path) =>
     WANDERS.flatMap((wander) =>
       RATES.map(({ id, changes, turn, share }) => ({
         id: [path.id, ...(dormant ? ["dormant"] : []), ...(wander > 0.05 ? ["wandering"] : []), ...(id ? [id] : [])].join("-"),
-        path, dormant, wander, changes, turn,
+        path, dormant, wander, changes, turn, rateSpread: dormant ? DORMANT_SPREAD : RATE_SPREAD, anchored: false,
         prior: ((path.prior / ODDS) * (dormant ? path.dormant! : 1 - (path.dormant ?? 0)) * share) / WANDERS.length,
       })))));
+
+/** A course is followed steadily by this share of lives when none of them strays, by half of it when they stray so far. */
+const FAITHFUL = 0.9;
+const STRAYING = 0.15;
+/** Of the lives that do not keep to it steadily, this share is restless, the rest turns. */
+const RESTLESS = 0.6;
+
+/** Regimes of a life that goes the way its sisters went; the priors sum to one. */
+export function courseRegimes(course: Course): Regime[] {
+  const path: WearPath = { id: "course", lambda: 1, clock: courseClock(course.shape), label: COURSE_LABEL, prior: 1 };
+  const steady = FAITHFUL / (1 + (course.wander / STRAYING) ** 2);
+  const shares = { "": steady, restless: RESTLESS * (1 - steady), turning: (1 - RESTLESS) * (1 - steady) };
+  return RATES.map(({ id, changes, turn }) => ({
+    id: `course${id ? `-${id}` : ""}`, path, dormant: false, wander: course.wander, changes: id ? changes : COURSE_CHANGES, turn,
+    rateSpread: COURSE_RATE_SPREAD, anchored: true, prior: shares[id],
+  }));
+}

@@ -16,7 +16,10 @@ export interface WearPath {
   dormant?: number;
 }
 
-export type WearPathId = "fading" | "saturating" | "bedded" | "levelling" | "linear" | "clearance" | "exponential" | "runaway" | "ageing" | "lateOnset";
+export type WearPathId = "fading" | "saturating" | "bedded" | "levelling" | "linear" | "clearance" | "exponential" | "runaway" | "ageing" | "lateOnset" | "course";
+
+/** The path that is no law: what sister lives did. */
+export const COURSE_LABEL = "as its sisters went";
 
 export const wearPaths: readonly WearPath[] = [
   { id: "fading", lambda: 1, clock: powerClock(0.5), label: "slowing down", prior: 0.06 },
@@ -30,6 +33,14 @@ export const wearPaths: readonly WearPath[] = [
   { id: "ageing", lambda: 1, clock: powerClock(2), label: "growing with age", prior: 0.15 },
   { id: "lateOnset", lambda: 1, clock: powerClock(3.5), label: "late and fast", prior: 0.2 },
 ];
+
+/** Every path that a forecast may name. */
+export const wearPathIds: readonly WearPathId[] = [...wearPaths.map(({ id }) => id), "course"];
+
+/** What a path is called. */
+export function pathLabel(id: WearPathId): string {
+  return wearPaths.find((path) => path.id === id)?.label ?? COURSE_LABEL;
+}
 
 const LEAST = 0.02;
 

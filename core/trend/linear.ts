@@ -23,3 +23,30 @@ export function solveSymmetric(a: readonly (readonly number[])[], b: readonly nu
   }
   return { x: m.map((row) => row[2 * n]!), inverse: m.map((row) => row.slice(n, 2 * n)) };
 }
+
+/**
+ * Solve A·x = b for a symmetric positive definite A of any size by Cholesky's factors, and give ln |A|.
+ * @throws RangeError when A is not positive definite.
+ */
+export function solvePositive(a: readonly (readonly number[])[], b: readonly number[]): { x: number[]; lnDeterminant: number } {
+  const n = b.length;
+  const l = a.map((row) => [...row]);
+  let lnDeterminant = 0;
+  for (let j = 0; j < n; j++) {
+    for (let i = j; i < n; i++) for (let k = 0; k < j; k++) l[i]![j]! -= l[i]![k]! * l[j]![k]!;
+    if (!(l[j]![j]! > 0)) throw new RangeError("The system is not positive definite.");
+    const root = Math.sqrt(l[j]![j]!);
+    lnDeterminant += 2 * Math.log(root);
+    for (let i = j; i < n; i++) l[i]![j]! /= root;
+  }
+  const x = [...b];
+  for (let i = 0; i < n; i++) {
+    for (let k = 0; k < i; k++) x[i]! -= l[i]![k]! * x[k]!;
+    x[i]! /= l[i]![i]!;
+  }
+  for (let i = n - 1; i >= 0; i--) {
+    for (let k = i + 1; k < n; k++) x[i]! -= l[k]![i]! * x[k]!;
+    x[i]! /= l[i]![i]!;
+  }
+  return { x, lnDeterminant };
+}

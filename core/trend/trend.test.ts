@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { random } from "../simulation/random";
-import { solveSymmetric } from "./linear";
+import { solvePositive, solveSymmetric } from "./linear";
 import { mannKendall } from "./mannKendall";
 import { normalCdf, normalQuantile, studentQuantile } from "./normal";
 import { inverseEcdf, median, robustSpread } from "./robust";
@@ -98,6 +98,15 @@ test("medians, quantiles and robust spread", () => {
 test("distributions and their inverses", () => {
   for (const p of [0.001, 0.025, 0.5, 0.9, 0.999]) expect(normalCdf(normalQuantile(p))).toBeCloseTo(p, 6);
   expect(studentQuantile(0.975, 10)).toBeCloseTo(2.228139, 5); // table value, R qt(0.975, 10)
+});
+
+test("a positive definite system by its factors: the same as by elimination, and its determinant", () => {
+  const a = [[4, 2, 0.5], [2, 5, 1], [0.5, 1, 3]];
+  const { x, lnDeterminant } = solvePositive(a, [1, 2, 3]);
+  solveSymmetric(a, [1, 2, 3]).x.forEach((v, i) => expect(x[i]).toBeCloseTo(v, 12));
+  // 4·(5·3 − 1) − 2·(2·3 − 0.5) + 0.5·(2 − 2.5)
+  expect(Math.exp(lnDeterminant)).toBeCloseTo(56 - 11 - 0.25, 9);
+  expect(() => solvePositive([[1, 2], [2, 1]], [1, 1])).toThrow(RangeError);
 });
 
 test("a singular system is refused", () => expect(() => solveSymmetric([[1, 1], [1, 1]], [1, 2])).toThrow(RangeError));

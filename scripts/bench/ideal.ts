@@ -4,24 +4,27 @@
  * (sequential Monte Carlo over the random numbers that a life is made from), so no other forecaster does better
  * on these lives on average, but for its own sampling error.
  *
- *   tsx scripts/bench/ideal.ts [--lives N] [--seed N]
+ *   tsx scripts/bench/ideal.ts [--lives N] [--seed N]             knows nothing of sisters: eight laws tuned on compete
+ *   tsx scripts/bench/ideal.ts --sisters [--lives N] [--seed N]   knows what an endless number of sisters would tell: law, centre of the lives, noise
  *
  * Laws whose life takes hundreds of random numbers (lumpy wear, blows, a wandering rate) are left out.
  */
 import { parseArgs } from "node:util";
-import { defaultPrior, dynamicViscosity, random } from "@core";
+import { defaultPrior, dynamicViscosity, random, type WearPrior } from "@core";
 import { crps } from "../../core/forecast/score";
 import { normalCdf } from "../../core/trend/normal";
 import { fleetFluid, fleetLaws, fleetReference, simulateFleet, type FleetLaw, type FleetLife } from "../../core/simulation/fleet";
 import type { Random } from "../../core/simulation/random";
-import { binName, bins, median, NOISES, READINGS, scoreLife, share, TIME_SCALES, type Score } from "./origins";
+import { binName, bins, median, NOISES, priorOf, READINGS, scoreLife, share, SISTERS, TIME_SCALES, type Score } from "./origins";
 
-const { values: options } = parseArgs({ options: { lives: { type: "string", default: "1" }, seed: { type: "string", default: "31000" } } });
+const { values: options } = parseArgs({ options: { lives: { type: "string", default: "1" }, seed: { type: "string", default: "31000" }, sisters: { type: "boolean", default: false } } });
 
 /** Laws by the random numbers that their course takes. */
-const known = { linear: 0, clearance: 0, exponential: 0, accelerating: 0, oneChange: 2, fading: 0, delayedOnset: 1, runInThenSteady: 2 } satisfies Partial<Record<FleetLaw, number>>;
+const tuned = { linear: 0, clearance: 0, exponential: 0, accelerating: 0, oneChange: 2, fading: 0, delayedOnset: 1, runInThenSteady: 2 } satisfies Partial<Record<FleetLaw, number>>;
+const known = { ...tuned, squareRoot: 0, twoChanges: 4, square: 0, fatigue: 0, sCurve: 0, waves: 1, logarithmic: 0, pauses: 4 } satisfies Partial<Record<FleetLaw, number>>;
 type KnownLaw = keyof typeof known;
-const knownLaws = Object.keys(known) as KnownLaw[];
+const tunedLaws = Object.keys(tuned) as KnownLaw[];
+const knownLaws = options.sisters ? (Object.keys(known) as KnownLaw[]) : tunedLaws;
 
 /** Spread of the lives of a fleet, and outliers, as simulateFleet makes them. */
 const SPREAD = 0.35;
@@ -40,6 +43,8 @@ interface Known {
   lnViscosity: number[];
   /** ln time scale by its place in the distribution. */
   lnScale: (place: number) => number;
+  /** Levels that the noise may have. */
+  noises: readonly number[];
 }
 
 /** Quantiles of ln time scale over fleets of these centres. */
@@ -72,14 +77,14 @@ interface Particle {
   timeScale: number;
 }
 
-function particle(x: Float64Array, { law, life, hours, y, lnPressure, lnViscosity, lnScale }: Known): Particle {
+function particle(x: Float64Array, { law, life, hours, y, lnPressure, lnViscosity, lnScale, noises }: Known): Particle {
   const timeScale = Math.exp(lnScale(normalCdf(x[0]!)));
   // the limit is known; how it is made of the level as new and the end is not
   const [low, high] = [Math.max(2.5, life.limit / 2), Math.min(6, life.limit / 0.8)];
   const end = low * (high / low) ** normalCdf(x[1]!);
   const a = 0.85 + 0.25 * normalCdf(x[2]!);
   const b = 0.5 + 0.5 * normalCdf(x[3]!);
-  const noise = NOISES[Math.min(NOISES.length - 1, Math.floor(NOISES.length * normalCdf(x[4]!)))]!;
+  const noise = noises[Math.min(noises.length - 1, Math.floor(noises.length * normalCdf(x[4]!)))]!;
   const course = fleetLaws[law](told(x), timeScale, end);
   const usual = (1 - ODD.share) / (noise * Math.sqrt(2 * Math.PI));
   let lnLikelihood = 0;
@@ -138,29 +143,35 @@ interface Compared {
   law: KnownLaw;
   noise: number;
   readings: number;
-  /** CRPS over the true time left: of one who knows which law it is, of one who knows the eight, and ours. */
+  /** CRPS over the true time left: of one who knows which law it is, of one who knows the eight (without sisters), and ours. */
   law1: number;
-  laws8: number;
+  laws8: number | null;
   ours: Score;
 }
 
 const muRef = dynamicViscosity(fleetFluid, fleetReference.temperature);
-const lnScale = scaleQuantile(TIME_SCALES);
 const DRAWS = 600;
 
-function compare(law: KnownLaw, noise: number, life: FleetLife, rng: Random): Compared[] {
-  const ours = scoreLife(life, law, noise, defaultPrior);
+/** What is known of the fleet of a life before its readings. */
+interface Expected {
+  prior: WearPrior;
+  lnScale: (place: number) => number;
+  noises: readonly number[];
+}
+
+function compare(law: KnownLaw, noise: number, life: FleetLife, { prior, lnScale, noises }: Expected, rng: Random): Compared[] {
+  const ours = scoreLife(life, law, noise, prior);
   return ours.map((score) => {
     const read = life.readings.slice(0, score.readings);
     const last = read.at(-1)!.hours;
     const truth = life.crossing - last;
-    const base = { life, hours: read.map((r) => r.hours), y: read.map((r) => Math.log(r.value)), lnPressure: read.map((r) => Math.log(r.pressure / fleetReference.pressure)), lnViscosity: read.map((r) => Math.log(dynamicViscosity(fleetFluid, r.temperature) / muRef)), lnScale };
-    const found = knownLaws.map((each) => ({ each, ...weighed({ ...base, law: each }, rng) }));
+    const base = { life, hours: read.map((r) => r.hours), y: read.map((r) => Math.log(r.value)), lnPressure: read.map((r) => Math.log(r.pressure / fleetReference.pressure)), lnViscosity: read.map((r) => Math.log(dynamicViscosity(fleetFluid, r.temperature) / muRef)), lnScale, noises };
+    const found = (options.sisters ? [law] : tunedLaws).map((each) => ({ each, ...weighed({ ...base, law: each }, rng) }));
     const best = Math.max(...found.map((f) => f.evidence));
     const whole = found.reduce((sum, f) => sum + Math.exp(f.evidence - best), 0);
     const left = (scales: readonly number[]) => scales.map((t) => Math.max(0, t - last));
     const mixed = found.flatMap((f) => Array.from({ length: Math.round((DRAWS * Math.exp(f.evidence - best)) / whole) }, () => rng.pick(f.timeScales)));
-    return { law, noise, readings: score.readings, law1: crps(left(found.find((f) => f.each === law)!.timeScales), truth) / truth, laws8: crps(left(mixed), truth) / truth, ours: score };
+    return { law, noise, readings: score.readings, law1: crps(left(found.find((f) => f.each === law)!.timeScales), truth) / truth, laws8: options.sisters ? null : crps(left(mixed), truth) / truth, ours: score };
   });
 }
 
@@ -170,16 +181,20 @@ for (const law of knownLaws) {
   for (const noise of NOISES) {
     for (const readingsPerLife of READINGS) {
       turn++;
-      const fleet = simulateFleet({ law, noise, readingsPerLife, seed: turn, lives: Number(options.lives), timeScale: TIME_SCALES[turn % 3]! });
-      for (const life of fleet) compared.push(...compare(law, noise, life, random(turn)));
+      const timeScale = TIME_SCALES[turn % 3]!;
+      const fleet = simulateFleet({ law, noise, readingsPerLife, seed: turn, lives: Number(options.lives) + (options.sisters ? SISTERS : 0), timeScale });
+      const expected = options.sisters
+        ? { prior: priorOf(fleet.splice(0, SISTERS)), lnScale: scaleQuantile([timeScale]), noises: [noise] }
+        : { prior: defaultPrior, lnScale: scaleQuantile(TIME_SCALES), noises: NOISES };
+      for (const life of fleet) compared.push(...compare(law, noise, life, expected, random(turn)));
     }
   }
 }
 
 function row(name: string, group: Compared[]): void {
-  if (group.length) process.stdout.write(`| ${name} | ${group.length} | ${median(group.map((c) => c.law1)).toFixed(3)} | ${median(group.map((c) => c.laws8)).toFixed(3)} | ${median(group.map((c) => c.ours.relativeCrps)).toFixed(3)} | ${share(group.map((c) => c.ours.covered)).toFixed(2)} |\n`);
+  if (group.length) process.stdout.write(`| ${name} | ${group.length} | ${median(group.map((c) => c.law1)).toFixed(3)} | ${options.sisters ? "" : `${median(group.map((c) => c.laws8!)).toFixed(3)} | `}${median(group.map((c) => c.ours.relativeCrps)).toFixed(3)} | ${share(group.map((c) => c.ours.covered)).toFixed(2)} |\n`);
 }
-process.stdout.write("|  | origins | knows the law | knows the eight laws | this forecast | its P10-P90 covers |\n|---|---|---|---|---|---|\n");
+process.stdout.write(`|  | origins | knows the law | ${options.sisters ? "" : "knows the eight laws | "}this forecast | its P10-P90 covers |\n|---|---|---|${options.sisters ? "" : "---|"}---|---|\n`);
 row("**all**", compared);
 for (const [low] of bins) row(`${binName(low)} readings`, compared.filter((c) => binName(c.readings) === binName(low)));
 for (const law of knownLaws) row(law, compared.filter((c) => c.law === law));

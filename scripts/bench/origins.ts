@@ -81,7 +81,7 @@ export function scoreLife(life: FleetLife, law: FleetLaw, noise: number, prior: 
 function sisterOf(life: FleetLife) {
   if (life.readings.length < 3) return [];
   const told = assess(readingsOf(life, life.readings.length), pointOf(life), contextOf(life, defaultPrior, life.readings.at(-1)!.at)).life;
-  return told ? [{ ...told, hours: life.crossing, censored: false }] : [];
+  return told ? [{ ...told, hours: life.crossing, censored: false, reached: true }] : [];
 }
 
 export const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? Number.NaN;
@@ -98,7 +98,9 @@ export interface ScoreOptions {
 }
 
 /** Lives that ran to their limit before the ones that are judged. */
-const SISTERS = 8;
+export const SISTERS = 8;
+
+export const priorOf = (sisters: readonly FleetLife[]) => learnPrior(sisters.flatMap(sisterOf), defaultPrior);
 
 export function scoreFleets({ laws, lives, seed, sisters }: ScoreOptions): Score[] {
   const scores: Score[] = [];
@@ -109,8 +111,7 @@ export function scoreFleets({ laws, lives, seed, sisters }: ScoreOptions): Score
         turn++;
         const timeScale = TIME_SCALES[turn % 3]!;
         const fleet = simulateFleet({ law, noise, readingsPerLife, seed: turn, lives: lives + (sisters ? SISTERS : 0), timeScale });
-        const told = sisters ? fleet.splice(0, SISTERS).flatMap(sisterOf) : [];
-        const prior = sisters ? learnPrior(told, defaultPrior) : defaultPrior;
+        const prior = sisters ? priorOf(fleet.splice(0, SISTERS)) : defaultPrior;
         for (const life of fleet) scores.push(...scoreLife(life, law, noise, prior));
       }
     }
