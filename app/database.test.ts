@@ -1,7 +1,7 @@
 /** Reads and writes against a real database: npm test gives each run one of its own. */
-import { eq } from "drizzle-orm";
+import { and, eq, isNotNull } from "drizzle-orm";
 import { closeConnections, db, isDatabaseDown, migrateDatabase } from "./db/client.server";
-import { assessments, changes, circuits, components, fluids, forecastsIssued, interventions, lives, machines, photos, points, readings, sites, testRecords } from "./db/schema";
+import { assessments, changes, circuits, components, fluids, forecastsIssued, interventions, lifeLessons, lives, machines, photos, points, readings, sites, testRecords } from "./db/schema";
 import { users } from "./db/peopleTables";
 import { addRecord, editRecord } from "./fleet/commands.server";
 import { fleetList, machinePage } from "./fleet/queries.server";
@@ -18,6 +18,8 @@ import { photoOf as pointPhoto, pointPage, readingOf } from "./points/queries.se
 import { closeQueue } from "./platform/jobs.server";
 import { addFirstEngineer, hashPassword, signIn, userOf } from "./platform/session.server";
 import { assessPoints, assessStalePoints } from "./platform/assessment.server";
+import { priorsOf } from "./platform/lessons.server";
+import { pointSetups } from "./platform/setups.server";
 import { exportFleet, importFleet } from "./records/fleet.server";
 import { importRecord, storeUpload } from "./platform/imports.server";
 import { preview, runImport, saveMapping, storeReadings } from "./records/import.server";
@@ -179,6 +181,28 @@ describe("work", () => {
     expect(await logReading(await pointPlace(ids.point), entry({ takenAt: "2026-11-24T08:30", value: "1.35", hours: "14001" }), "T. Wren")).toMatchObject({ ok: true });
     expect((await interventionPage(booked.id)).compared[0]!.after!.value).toBeCloseTo(1.35, 2);
     expect(await db().select().from(interventions)).toHaveLength(1);
+  });
+
+  test("a part that is gone still tells the next one how it wore; it is read again when its lesson is old", async () => {
+    const lessons = () => db().select().from(lifeLessons).where(eq(lifeLessons.pointId, ids.point));
+    const [old] = await db().select().from(lives).where(and(eq(lives.componentId, ids.component), isNotNull(lives.endedAt)));
+    const [setup] = await pointSetups(db()).where(eq(points.id, ids.point));
+    const [told] = (await lessons()).filter((l) => l.lifeId === old!.id);
+    expect(told!.told).toMatchObject({ censored: false, noise: expect.any(Number), exponents: { a: expect.any(Number) } });
+    // the crossing was at 6.5 L/min, about 50 readings of 270 h after new
+    expect(told!.told!.hours).toBeGreaterThan(11_000);
+    expect(told!.told!.hours).toBeLessThan(17_000);
+    expect(told!.told!.course!.length).toBeGreaterThan(10);
+    expect((await priorsOf(db(), [setup!]))(setup!).lives).toBe(1);
+    // the life itself is not its own sister
+    expect((await priorsOf(db(), [setup!]))({ ...setup!, lifeId: old!.id }).lives).toBe((await lessons()).filter((l) => l.told !== null && l.lifeId !== old!.id).length);
+
+    await db().update(lifeLessons).set({ told: null, madeAt: new Date(NOW - 3_600_000) }).where(eq(lifeLessons.lifeId, old!.id));
+    await assessPoints([ids.point]);
+    expect((await lessons()).find((l) => l.lifeId === old!.id)!.told).toBeNull();
+    await db().update(lifeLessons).set({ madeAt: new Date(NOW - 2 * DAY) }).where(eq(lifeLessons.lifeId, old!.id));
+    await assessPoints([ids.point]);
+    expect((await lessons()).find((l) => l.lifeId === old!.id)!.told!.hours).toBeCloseTo(told!.told!.hours, -3);
   });
 });
 

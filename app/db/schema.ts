@@ -6,10 +6,10 @@ import { sql } from "drizzle-orm";
 import { bytea, created, id, moment, retired, version } from "./columns";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import { bigint, boolean, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
-import type { AnalyteId, Assessment, ComponentFluidNeed, FilterData, FluidType, LimitBasis, Material, Outcome, PlantTest, PointQuantityId, Principle, ReadingMark, ReadingState } from "@core";
+import type { AnalyteId, Assessment, ComponentFluidNeed, FilterData, FluidType, LimitBasis, Material, Outcome, PlantTest, PointQuantityId, Principle, ReadingMark, ReadingState, SisterLife } from "@core";
 
 /** An assessment as stored: the series is left out, since the readings make it again; odd readings keep their mark. */
-export type AssessmentDetail = Omit<Assessment, "series"> & { marks: Record<string, ReadingMark> };
+export type AssessmentDetail = Omit<Assessment, "series" | "life"> & { marks: Record<string, ReadingMark> };
 
 export const sites = pgTable("sites", {
   id: id(),
@@ -240,13 +240,20 @@ export const assessments = pgTable("assessments", {
   p10: moment("p10"),
   p50: moment("p50"),
   p90: moment("p90"),
-  /** Hours to the limit, censored, noise: what sisters learn from. */
-  life: jsonb("life").$type<Assessment["life"]>(),
   /** The assessment without its series, for the point's own page; null until it is first assessed. */
   detail: jsonb("detail").$type<AssessmentDetail>(),
   stale: boolean("stale").notNull().default(false),
   assessedAt: moment("assessed_at").notNull().defaultNow(),
 }, (t) => [index("assessments_urgency").on(t.urgency), index("assessments_p10").on(t.p10), index("assessments_stale").on(t.stale).where(sql`${t.stale}`)]);
+
+/** What every life, ended ones too, tells its sisters of how parts like it wear. Derived from its readings, as an assessment is. */
+export const lifeLessons = pgTable("life_lessons", {
+  pointId: uuid("point_id").notNull().references(() => points.id, { onDelete: "cascade" }),
+  lifeId: uuid("life_id").notNull().references(() => lives.id, { onDelete: "cascade" }),
+  /** Null: too few readings, or no limit. */
+  told: jsonb("told").$type<SisterLife>(),
+  madeAt: moment("made_at").notNull(),
+}, (t) => [primaryKey({ columns: [t.pointId, t.lifeId] })]);
 
 /** Every forecast as it was first shown, to be scored when the crossing or replacement comes. */
 export const forecastsIssued = pgTable("forecasts_issued", {

@@ -3,7 +3,7 @@ import { and, asc, count, desc, eq, isNull, max, sql } from "drizzle-orm";
 import { instrumentFitness, kinematicViscosity, quantityOf, type InstrumentFitness } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, instrumentChecks, instrumentRecalls, instruments, readings } from "~/db/schema";
-import { fluidOf, pointSetups } from "~/platform/assessment.server";
+import { fluidOf, pointSetups } from "~/platform/setups.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { pointPlace } from "~/platform/readings.server";

@@ -4,7 +4,7 @@ import { correctSeries, countFor, defaultPrior, fluidAt, formatNumber, incompara
 import { db } from "~/db/client.server";
 import { debrisEvents, debrisTasks, oilAssessments, oilEvents, samplePhotos, samples } from "~/db/oilTables";
 import { assessments, circuits, components, fluids, instruments, lives, machines, points, readings, sites } from "~/db/schema";
-import { assessedColumns, assessPointOf, assessReadingOf, contextOf, fluidOf, pointSetups } from "~/platform/assessment.server";
+import { assessedColumns, assessPointOf, assessReadingOf, contextOf, fluidOf, pointSetups } from "~/platform/setups.server";
 import { now } from "~/platform/clock.server";
 import { isUuid, notFound } from "~/platform/guard.server";
 import { oilSampleOf, samplesOf } from "~/platform/oil.server";

@@ -10,7 +10,8 @@ import { assessOil, correctSeries, defaultPrior, quantityOf, type AnalyteId, typ
 import { db, type Queryable } from "~/db/client.server";
 import { oilAssessments, oilEvents, samples } from "~/db/oilTables";
 import { circuits, components, fluids, instruments, lives, machines, points, readings } from "~/db/schema";
-import { assessedColumns, assessPointOf, assessReadingOf, contextOf, markStale, oilQuantities, pointSetups } from "./assessment.server";
+import { markStale, oilQuantities } from "./assessment.server";
+import { assessedColumns, assessPointOf, assessReadingOf, contextOf, pointSetups } from "./setups.server";
 import { now } from "./clock.server";
 import { log } from "./log.server";
 

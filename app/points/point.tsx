@@ -1,7 +1,7 @@
 import { useEffect, useMemo } from "react";
 import { Link, data as answerWith, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/point";
-import { formatNumber, findUnit, fromCore, limitBases, quantityOf, readingStates, wearPaths } from "@core";
+import { formatNumber, findUnit, fromCore, limitBases, pathLabel, quantityOf, readingStates } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { logReading, pointPlace } from "~/platform/readings.server";
@@ -168,7 +168,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
                   <tbody>{forecast.beforeStops.slice(0, 4).map((s) => <tr key={s.stopId} className="ruled"><td>{dayText(s.at, site)}</td><td className="text-right font-semibold">{s.probability < 0.01 ? "< 1" : s.probability > 0.99 ? "> 99" : formatNumber(s.probability * 100, 0)}</td></tr>)}</tbody>
                 </table>
               ) : null}
-              <p className="mt-2 text-sm text-ink-2">Says so: {forecast.paths.filter((p) => p.share >= 0.15).map((p) => `${wearPaths.find((w) => w.id === p.id)!.label} ${formatNumber(p.share * 100, 0)} %`).join(", ")}.{forecast.change.probability > 0.5 && forecast.change.at ? ` The rate most likely changed about ${monthText(forecast.change.at, site)}.` : ""}</p>
+              <p className="mt-2 text-sm text-ink-2">Says so: {forecast.paths.filter((p) => p.share >= 0.15).map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`).join(", ")}.{forecast.change.probability > 0.5 && forecast.change.at ? ` The rate most likely changed about ${monthText(forecast.change.at, site)}.` : ""}</p>
             </Section>
           ) : null}
           {detail ? (

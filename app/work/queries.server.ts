@@ -3,7 +3,8 @@ import { and, asc, desc, eq, gte, isNotNull, isNull, sql } from "drizzle-orm";
 import { correctSeries, defaultPrior, median, probabilityBy, type PointQuantityId } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, instruments, interventions, lives, machines, points, readings, sites, stops } from "~/db/schema";
-import { assessPointOf, assessReadingOf, assessedColumns, contextOf, pointSetups, stopMoment } from "~/platform/assessment.server";
+import { stopMoment } from "~/platform/assessment.server";
+import { assessPointOf, assessReadingOf, assessedColumns, contextOf, pointSetups } from "~/platform/setups.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
 
