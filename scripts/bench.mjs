@@ -28,8 +28,8 @@ await command(async () => {
     if (code !== 0 || oil.code !== 0) throw new Error("The bench did not end well.");
     say("\n(d) forecast over simulated fleets, on laws kept apart and laws added last, on other seeds: P10-P90 coverage, CRPS over true time left, beside straight lines and the best curve");
     const alone = await follow(bin("tsx"), ["scripts/bench/backtest.ts", "--set", "heldOut", "--lives", "6", "--brief"]);
-    const together = await follow(bin("tsx"), ["scripts/bench/backtest.ts", "--set", "heldOut", "--lives", "6", "--brief", "--sisters"]);
-    const unseen = await follow(bin("tsx"), ["scripts/bench/backtest.ts", "--set", "unseen", "--lives", "6", "--brief", "--sisters"]);
+    const together = await follow(bin("tsx"), ["scripts/bench/backtest.ts", "--set", "heldOut", "--lives", "6", "--brief", "--sisters", "ended"]);
+    const unseen = await follow(bin("tsx"), ["scripts/bench/backtest.ts", "--set", "unseen", "--lives", "6", "--brief", "--sisters", "ended"]);
     if (alone.code !== 0 || together.code !== 0 || unseen.code !== 0) throw new Error("The back-test did not end well.");
     writeFileSync(join(projectDir, ".data/bench.txt"), output + oil.output + alone.output + together.output + unseen.output);
     say("\nWritten to .data/bench.txt");

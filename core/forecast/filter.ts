@@ -23,6 +23,9 @@ const NEGLIGIBLE = Math.log(1e-5);
 /** Prior chance of a step between two readings. */
 const STEP_CHANCE = 0.001;
 const LN_STEP = Math.log(STEP_CHANCE);
+/** One odd reading suits an outlier better: so many of the best steps are kept for so many readings all the same. */
+const STEPS_KEPT = 6;
+const STEP_WAITS = 3;
 
 export interface FilterResult {
   /** Hypotheses with their weights, which sum to one. */
@@ -71,7 +74,9 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
     for (const h of bank) h.update(reading, k);
     bank.sort((p, q) => q.logWeight - p.logWeight);
     const best = bank[0]!.logWeight;
-    bank = bank.filter((h, i) => i < beamAt(k) && h.logWeight - best > NEGLIGIBLE);
+    const since = readings[Math.max(0, k - STEP_WAITS)]!.hours;
+    let waiting = 0;
+    bank = bank.filter((h, i) => h.logWeight - best > NEGLIGIBLE && (i < beamAt(k) || (h.steppedAt >= since && waiting++ < STEPS_KEPT)));
     let total = 0;
     weights = bank.map((h) => {
       h.logWeight -= best;

@@ -93,7 +93,7 @@ export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = def
 }
 
 /** A life that has not reached its limit tells its course when it has come so far. */
-const NEARLY_THERE = 0.8;
+const NEARLY_THERE = 0.9;
 
 function learnCourse(sisters: readonly SisterLife[]): Pick<WearPrior, "course"> {
   const told = sisters.filter(({ course, censored, reached }) => course && course.length > 0 && !censored && (reached || course.at(-1)!.margin >= NEARLY_THERE));

@@ -184,7 +184,7 @@ for (const law of knownLaws) {
       const timeScale = TIME_SCALES[turn % 3]!;
       const fleet = simulateFleet({ law, noise, readingsPerLife, seed: turn, lives: Number(options.lives) + (options.sisters ? SISTERS : 0), timeScale });
       const expected = options.sisters
-        ? { prior: priorOf(fleet.splice(0, SISTERS)), lnScale: scaleQuantile([timeScale]), noises: [noise] }
+        ? { prior: priorOf(fleet.splice(0, SISTERS), "ended"), lnScale: scaleQuantile([timeScale]), noises: [noise] }
         : { prior: defaultPrior, lnScale: scaleQuantile(TIME_SCALES), noises: NOISES };
       for (const life of fleet) compared.push(...compare(law, noise, life, expected, random(turn)));
     }

@@ -77,11 +77,19 @@ export function scoreLife(life: FleetLife, law: FleetLaw, noise: number, prior: 
   return scores.map((s) => ({ ...s, horizonShare }));
 }
 
-/** What a life that ran to its limit tells its sisters. */
-function sisterOf(life: FleetLife) {
-  if (life.readings.length < 3) return [];
-  const told = assess(readingsOf(life, life.readings.length), pointOf(life), contextOf(life, defaultPrior, life.readings.at(-1)!.at)).life;
-  return told ? [{ ...told, hours: life.crossing, censored: false, reached: true }] : [];
+/** What sisters did: ran to their limit, or were replaced at some share of their life, as most parts are. */
+export type Sisters = "none" | "ended" | "replaced";
+
+/** Shares of the life at which parts are replaced. */
+const REPLACED = [0.62, 0.7, 0.78, 0.86, 0.94];
+
+/** What a life tells its sisters. */
+function sisterOf(life: FleetLife, index: number, sisters: Sisters) {
+  const readings = sisters === "ended" ? life.readings : life.readings.filter((r) => r.hours <= REPLACED[index % REPLACED.length]! * life.crossing);
+  if (readings.length < 3) return [];
+  const told = assess(readingsOf(life, readings.length), pointOf(life), contextOf(life, defaultPrior, readings.at(-1)!.at)).life;
+  if (!told) return [];
+  return [sisters === "ended" ? { ...told, hours: life.crossing, censored: false, reached: true } : told];
 }
 
 export const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? Number.NaN;
@@ -93,14 +101,14 @@ export interface ScoreOptions {
   /** Lives in every fleet. */
   lives: number;
   seed: number;
-  /** Does the forecast know sister lives that ran to their limit? */
-  sisters: boolean;
+  /** Which sister lives the forecast knows. */
+  sisters: Sisters;
 }
 
-/** Lives that ran to their limit before the ones that are judged. */
+/** Lives before the ones that are judged. */
 export const SISTERS = 8;
 
-export const priorOf = (sisters: readonly FleetLife[]) => learnPrior(sisters.flatMap(sisterOf), defaultPrior);
+export const priorOf = (lives: readonly FleetLife[], sisters: Sisters) => learnPrior(lives.flatMap((life, i) => sisterOf(life, i, sisters)), defaultPrior);
 
 export function scoreFleets({ laws, lives, seed, sisters }: ScoreOptions): Score[] {
   const scores: Score[] = [];
@@ -110,8 +118,8 @@ export function scoreFleets({ laws, lives, seed, sisters }: ScoreOptions): Score
       for (const readingsPerLife of READINGS) {
         turn++;
         const timeScale = TIME_SCALES[turn % 3]!;
-        const fleet = simulateFleet({ law, noise, readingsPerLife, seed: turn, lives: lives + (sisters ? SISTERS : 0), timeScale });
-        const prior = sisters ? priorOf(fleet.splice(0, SISTERS)) : defaultPrior;
+        const fleet = simulateFleet({ law, noise, readingsPerLife, seed: turn, lives: lives + (sisters === "none" ? 0 : SISTERS), timeScale });
+        const prior = sisters === "none" ? defaultPrior : priorOf(fleet.splice(0, SISTERS), sisters);
         for (const life of fleet) scores.push(...scoreLife(life, law, noise, prior));
       }
     }

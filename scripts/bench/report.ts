@@ -5,22 +5,31 @@ import { binName, bins, median, NOISES, scoreFleets, share, type Score } from ".
 import { rivals } from "./rivals";
 
 const lives = Number(process.argv[2] ?? 16);
-const runs = [
-  { name: "laws tuned on, no sisters", scores: scoreFleets({ laws: tunedLaws, lives, seed: 31_000, sisters: false }) },
-  { name: "laws tuned on, eight sisters", scores: scoreFleets({ laws: tunedLaws, lives, seed: 31_000, sisters: true }) },
-  { name: "laws kept apart, no sisters", scores: scoreFleets({ laws: heldOutLaws, lives, seed: 700_000, sisters: false }) },
-  { name: "laws kept apart, eight sisters", scores: scoreFleets({ laws: heldOutLaws, lives, seed: 700_000, sisters: true }) },
-  { name: "laws added last, no sisters", scores: scoreFleets({ laws: unseenLaws, lives, seed: 900_000, sisters: false }) },
-  { name: "laws added last, eight sisters", scores: scoreFleets({ laws: unseenLaws, lives, seed: 900_000, sisters: true }) },
+/** Fewer lives where sisters were replaced: their figures stand in the text, not in the plots. */
+const fewer = Math.ceil(lives / 2);
+const sets = [
+  { name: "laws tuned on", laws: tunedLaws, seed: 31_000 },
+  { name: "laws kept apart", laws: heldOutLaws, seed: 700_000 },
+  { name: "laws added last", laws: unseenLaws, seed: 900_000 },
 ];
+const runs = sets.flatMap(({ name, laws, seed }) => [
+  { name: `${name}, no sisters`, scores: scoreFleets({ laws, lives, seed, sisters: "none" }) },
+  { name: `${name}, eight sisters`, scores: scoreFleets({ laws, lives, seed, sisters: "ended" }) },
+]);
+const replaced = sets.map(({ name, laws, seed }) => ({ name: `${name}, eight sisters that were replaced`, scores: scoreFleets({ laws, lives: fewer, seed, sisters: "replaced" }) }));
+const together = (name: string, of: typeof runs) => ({ name: `all twenty laws, ${name}`, scores: of.flatMap((r) => r.scores) });
 
 const f = (v: number, digits = 2) => (Number.isFinite(v) ? v.toFixed(digits) : "–");
 const cells = (group: Score[]) => [String(group.length), f(share(group.map((s) => s.covered))), f(median(group.map((s) => s.relativeCrps)), 3), f(median(group.map((s) => s.bias))), f(share(group.map((s) => s.alphaLambda))), f(median(group.map((s) => s.horizonShare))), ...Object.keys(rivals).map((r) => f(median(group.map((s) => s.rivals[r]!))))];
 const head = ["", "origins", "P10-P90 covers", "CRPS/true", "bias of P50", "α-λ", "horizon/life", "line through last five", "line through all", "best curve"];
 const tableOf = (rows: [string, Score[]][]) => [`| ${head.join(" | ")} |`, `|${head.map(() => "---").join("|")}|`, ...rows.filter(([, g]) => g.length > 0).map(([name, g]) => `| ${[name, ...cells(g)].join(" | ")} |`)].join("\n");
 
-const parts = runs.map(({ name, scores }) => {
-  const laws = [...new Set(scores.map((s) => s.law))];
+const tables = [
+  together("no sisters", runs.filter((_, i) => i % 2 === 0)), together("eight sisters", runs.filter((_, i) => i % 2 === 1)), together("eight sisters that were replaced", replaced),
+  ...runs, ...replaced,
+];
+const parts = tables.map(({ name, scores }, i) => {
+  const laws = i < 3 ? [] : [...new Set(scores.map((s) => s.law))];
   const rows: [string, Score[]][] = [
     ["**all**", scores], ["6 readings and more", scores.filter((s) => s.readings >= 6)],
     ...bins.map(([low]): [string, Score[]] => [`${binName(low)} readings`, scores.filter((s) => binName(s.readings) === binName(low))]),
