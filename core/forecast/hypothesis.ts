@@ -1,6 +1,6 @@
 /** One hypothesis of the bank: a regime of wear with its state (z, drift, a, b), an extended Kalman filter. */
 import type { Regime } from "./regime";
-import { lnIndicator, lnIndicatorSlope, type WearPath } from "./wearPath";
+import { lnIndicator, lnIndicatorSlope, toPath, type WearPath } from "./wearPath";
 
 export interface FilterReading {
   /** Running hours. */
@@ -103,10 +103,13 @@ export class Hypothesis {
   /** Take in a reading. Adds its predictive log likelihood to the weight. */
   update(reading: FilterReading, index: number): void {
     const { lambda } = this.path;
-    const g = lnIndicatorSlope(this.z, lambda);
     const ha = reading.lnPressure;
     const hb = -reading.lnViscosity;
-    const e = reading.y - (lnIndicator(this.z, lambda) + this.a * ha + this.b * hb);
+    const rest = reading.y - this.a * ha - this.b * hb;
+    // a level that has just jumped is wide open: the reading, not the level before it, says where to linearise
+    const about = this.steppedAt === reading.hours ? toPath(Math.exp(rest), lambda) : this.z;
+    const g = lnIndicatorSlope(about, lambda);
+    const e = rest - (lnIndicator(about, lambda) + g * (this.z - about));
     const vz = this.pzz * g + this.pza * ha + this.pzb * hb;
     const vd = this.pzd * g + this.pda * ha + this.pdb * hb;
     const va = this.pza * g + this.paa * ha + this.pab * hb;
