@@ -24,7 +24,7 @@ const usualDuty = { hoursPerDay: 8, deviation: 0.15 };
 export function fullContext(context: ContextInput, readings: readonly AssessReading[]): AssessContext {
   return {
     now: context.now ?? readings[readings.length - 1]?.at ?? 0,
-    fluid: context.fluid ?? null, measured: context.measured ?? [], dirt: context.dirt ?? null, prior: context.prior ?? defaultPrior, duty: context.duty ?? usualDuty, stops: context.stops ?? [],
+    fluid: context.fluid ?? null, measured: context.measured ?? [], dirt: context.dirt ?? null, prior: { ...defaultPrior, ...context.prior }, duty: context.duty ?? usualDuty, stops: context.stops ?? [],
     leadTimeDays: context.leadTimeDays ?? null, runInHours: context.runInHours ?? 0, lifeStartHours: context.lifeStartHours ?? 0,
   };
 }

@@ -90,6 +90,9 @@ describe("forecast", () => {
     const made = forecast({ readings, lnLimit: Math.LN2, prior: { ...prior, noise }, corrected: false });
     expect(made.step.probability).toBeGreaterThan(0.95);
     expect(made.crossed).toBeGreaterThan(0.95);
+    // the level is what the six say, not half way to it
+    expect(made.level.centre).toBeGreaterThan(3.2);
+    expect(made.level.centre).toBeLessThan(3.8);
   });
 
   test("a step of the level is taken for a step after a few readings, not for wear", () => {
