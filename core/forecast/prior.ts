@@ -96,7 +96,7 @@ export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = def
 const NEARLY_THERE = 0.9;
 
 function learnCourse(sisters: readonly SisterLife[]): Pick<WearPrior, "course"> {
-  const told = sisters.filter(({ course, censored, reached }) => course && course.length > 0 && !censored && (reached || course.at(-1)!.margin >= NEARLY_THERE));
+  const told = sisters.filter(({ hours, course, censored, reached }) => hours > 0 && course && course.length > 0 && !censored && (reached || course.at(-1)!.margin >= NEARLY_THERE));
   const course = sharedCourse(told.map((s) => ({ hours: s.hours, points: s.course! })));
   return course ? { course } : {};
 }
