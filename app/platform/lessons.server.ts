@@ -10,7 +10,7 @@ const MAX_SISTERS = 200;
 /** The newest ended lives of a part that are read. */
 const MOST_ENDED = 12;
 /** An ended life is read again after so long: an old reading may have been corrected or recalled since. */
-const READ_AGAIN = 20 * 3_600_000;
+const READ_AGAIN = 23 * 3_600_000;
 
 const familyOf = (s: { componentKind: string; quantity: string }) => `${s.componentKind}/${s.quantity}`;
 

@@ -203,3 +203,24 @@ test("a caller may give no more than times, values and a limit", () => {
   expect(made.forecast!.hours.p50!).toBeGreaterThan(0);
   expect(made.baseline!.centre).toBeLessThan(2.6);
 });
+
+describe("what a life tells its sisters", () => {
+  const relief: AssessPoint = { ...point, quantity: "pressure", limit: { basis: "absolute", upper: 215, lower: 183 }, reference: null, fullFlow: null };
+  const pressures = (last: number) => Array.from({ length: 30 }, (_, i) => ({ id: String(i), at: NOW - (30 - i) * 30 * DAY, hours: i * 270, value: (i < 24 ? 192 : last) + ((i * 7) % 5) * 0.5, pressure: null, temperature: null, uncertainty: null, doubtful: false, recalled: false }));
+
+  test("worn to its limit: the hours are measured", () => {
+    const worn = Array.from({ length: 40 }, (_, i) => ({ ...pressures(192)[0]!, id: String(i), at: NOW - (40 - i) * 30 * DAY, hours: i * 270, value: 192 + i * 0.7 + ((i * 7) % 5) * 0.2 }));
+    const { life } = assess(worn, relief, context);
+    expect(life).toMatchObject({ reached: true, censored: false });
+    // 215 bar is reached at the 33rd reading
+    expect(life!.hours / 270).toBeGreaterThan(29);
+    expect(life!.hours / 270).toBeLessThan(37);
+  });
+
+  test("altered in one step: it lasted at least until then, and no more is said", () => {
+    const { life } = assess(pressures(169), relief, context);
+    expect(life).toMatchObject({ censored: true });
+    expect(life!.reached).toBeUndefined();
+    expect(life!.hours / 270).toBeCloseTo(24, 0);
+  });
+});

@@ -284,6 +284,8 @@ function lifeOf(cast: Forecast, indicator: Indicator, series: CorrectedSeries["r
     ...(point.knownWhenNew && { course: cast.course }),
     ...(indicator.corrected && { exponents: ownExponents(cast.exponents, context.prior.exponents) }),
   };
+  // what was altered or broke in one step did not wear out: it lasted at least until then
+  if (cast.step.hours !== null) return { hours: cast.step.hours - context.lifeStartHours, censored: true, ...told };
   if (cast.crossedSince !== null && cast.crossed > 0.5) return { hours: cast.crossedSince - context.lifeStartHours, censored: false, reached: true, ...told };
   return cast.p50 === null ? { hours: age + cast.horizon, censored: true, ...told } : { hours: age + cast.p50, censored: cast.rising < RISING, ...told };
 }

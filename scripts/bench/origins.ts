@@ -95,7 +95,6 @@ function sisterOf(life: FleetLife, index: number, sisters: Sisters) {
 export const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? Number.NaN;
 export const share = (values: boolean[]) => values.filter(Boolean).length / values.length;
 
-
 export interface ScoreOptions {
   laws: readonly FleetLaw[];
   /** Lives in every fleet. */
