@@ -4,8 +4,9 @@ import { closeConnections, db, isDatabaseDown, migrateDatabase } from "./db/clie
 import { assessments, changes, circuits, components, fluids, forecastsIssued, interventions, lifeLessons, lives, machines, photos, points, readings, sites, testRecords } from "./db/schema";
 import { users } from "./db/peopleTables";
 import { addRecord, editRecord } from "./fleet/commands.server";
+import { recordMeterChange, withdrawMeterChange } from "./fleet/meter.server";
 import { fleetList, machinePage } from "./fleet/queries.server";
-import { recallInstrument, recordCheck, saveInstrument } from "./instruments/commands.server";
+import { monthsLater, recallInstrument, recordCheck, saveInstrument, withdrawRecall } from "./instruments/commands.server";
 import { fitsOf, instrumentList, instrumentPage, instrumentRow } from "./instruments/queries.server";
 import { factsOf } from "./platform/facts.server";
 import { receive, saveRound } from "./rounds/commands.server";
@@ -13,12 +14,12 @@ import { choosablePoints, roundList, walkPoints } from "./rounds/queries.server"
 import { addPlantTest, noteChange, putBack, recordTest } from "./tests/commands.server";
 import { allTests, componentPlace, lastRecord, openChanges, recentRecords, recordPage, testOf } from "./tests/queries.server";
 import { correctReading, setLimit } from "./points/commands.server";
-import { logReading, pointPlace } from "./platform/readings.server";
+import { hoursQuestionOf, logReading, pointPlace } from "./platform/readings.server";
 import { photoOf as pointPhoto, pointPage, readingOf } from "./points/queries.server";
 import { closeQueue } from "./platform/jobs.server";
 import { addFirstEngineer, hashPassword, signIn, userOf } from "./platform/session.server";
-import { assessPoints, assessStalePoints } from "./platform/assessment.server";
-import { priorsOf } from "./platform/lessons.server";
+import { assessPoint, assessPoints, assessStalePoints } from "./platform/assessment.server";
+import { peersOf } from "./platform/lessons.server";
 import { pointSetups } from "./platform/setups.server";
 import { exportFleet, importFleet } from "./records/fleet.server";
 import { importRecord, storeUpload } from "./platform/imports.server";
@@ -120,7 +121,8 @@ describe("readings", () => {
     expect(await pointPage(ids.point, 0)).toMatchObject({ superseded: 2, inLife: 48 });
   });
   test.each([
-    [{ hours: "10" }, "hours", /run backwards/], [{ takenAt: "2027-01-01T10:00" }, "takenAt", /future/], [{ takenAt: "2019-01-01T10:00" }, "takenAt", /not fitted/], [{ state: "idle" }, "state", /never mixes/], [{ instrumentId: "x" }, "instrumentId", /from the list/], [{ hours: "900000" }, "hours", /More hours than have passed/],
+    [{ takenAt: "2027-01-01T10:00" }, "takenAt", /future/], [{ takenAt: "2019-01-01T10:00" }, "takenAt", /not fitted/], [{ state: "idle" }, "state", /never mixes/], [{ instrumentId: "x" }, "instrumentId", /from the list/],
+    [{ temperature: "140" }, "temperature", /between −40\.0 and 130/], [{ instrumentId: crypto.randomUUID() }, "instrumentId", /from the list/], [{ takenAt: "2026-02-30T10:00" }, "takenAt", /Write the date/],
   ] as const)("%p is refused beside its field", async (change, field, message) => {
     expect(await logReading(await pointPlace(ids.point), entry({ keptBecause: "x", ...change }), "T. Wren")).toMatchObject({ ok: false, problems: { [field]: expect.stringMatching(message) } });
   });
@@ -150,6 +152,106 @@ describe("import", () => {
     expect(await storeReadings([row], null)).toBe(1);
     const [kept] = await db().select().from(readings).where(eq(readings.takenAt, new Date(row.takenAt)));
     expect(kept!.note).toBe("tab\tand\\newline\n");
+  });
+});
+
+test("a limit on the wrong side of today's level is questioned, then set", async () => {
+  const place = await pointPlace(ids.point);
+  const before = { upper: "10", basis: "shareOfFullFlow" };
+  const set = async (change: Record<string, string>) => setLimit(place, { lower: "", reason: "", version: String((await pointPlace(ids.point)).point.version), ...before, ...change }, "R. Oduya");
+  expect(await set({ upper: "5" })).toMatchObject({ ok: false, problems: {}, question: expect.stringMatching(/already beyond this limit of 3\.26/) });
+  expect(await set({ upper: "5", beyond: "on" })).toEqual({ ok: true });
+  const [a] = await db().select().from(assessments).where(eq(assessments.pointId, ids.point));
+  expect(a!.state).toBe("alarm");
+  expect(await set({})).toEqual({ ok: true });
+});
+
+describe("recalls", () => {
+  test("cover what is corrected, and what arrives later; withdrawn, the readings count again", async () => {
+    const saved = await saveInstrument(null, { tag: "R-1", name: "Recall meter", quantity: "caseDrainFlow", fullScale: "20 L/min", accuracyClass: "1", principle: "any", version: "1" }, "R. Oduya", {});
+    if (!saved.ok) throw new Error(JSON.stringify(saved.problems));
+    const place = await pointPlace(ids.point);
+    const log = async (takenAt: string, value: string) => {
+      const done = await logReading(place, entry({ takenAt, value, instrumentId: saved.id, keptBecause: "read twice" }), "T. Wren");
+      if (!done.ok) throw new Error(JSON.stringify(done));
+      return done.readingId;
+    };
+    const first = await log("2026-11-10T10:00", "6.1");
+    const instrument = await instrumentRow(saved.id);
+    const recall = { from: "2026-11-01T00:00", until: "2026-11-20T00:00", reason: "Reads 12 % high", submission: crypto.randomUUID() };
+    // sent twice at once: one recall
+    const [one, two] = await Promise.all([1, 2].map(() => recallInstrument(instrument, recall, "R. Oduya", "Europe/London")));
+    expect(one).toEqual(two);
+    await log("2026-11-12T10:00", "6.2");
+    expect(await correctReading(place, await readingOf(ids.point, first), entry({ takenAt: "2026-11-10T10:00", value: "6.1 L/min", note: "a note", instrumentId: saved.id, why: "note forgotten" }), "T. Wren")).toMatchObject({ ok: true });
+    const own = async () => (await pointPage(ids.point, 0)).table.filter((r) => r.instrument === "R-1");
+    const marks = async () => (await own()).map((r) => r.mark);
+    expect(await marks()).toEqual(["recalled", "recalled"]);
+    const page = await instrumentPage(saved.id);
+    expect(page.recalls).toMatchObject([{ readings: 2, withdrawnBy: null }]);
+    expect(await withdrawRecall(instrument, { recall: page.recalls[0]!.id, why: "" }, "R. Oduya")).toMatchObject({ ok: false, problems: { why: expect.any(String) } });
+    expect(await withdrawRecall(instrument, { recall: page.recalls[0]!.id, why: "The bench was wrong" }, "R. Oduya")).toMatchObject({ ok: true });
+    expect(await withdrawRecall(instrument, { recall: page.recalls[0]!.id, why: "The bench was wrong" }, "L. Aske")).toMatchObject({ ok: false, problems: { form: expect.stringContaining("R. Oduya") } });
+    expect(await marks()).not.toContain("recalled");
+    for (const r of await own()) await correctReading(place, await readingOf(ids.point, r.id), entry({ why: "end of the trial", intent: "withdraw" }), "T. Wren");
+  });
+  test("a calibration that is entered late does not take the place of a newer one; six months after 31 August is 28 February", async () => {
+    expect(monthsLater(Date.UTC(2025, 7, 31, 10), 6, "Europe/London").toISOString().slice(0, 10)).toBe("2026-02-28");
+    const saved = await saveInstrument(null, { tag: "C-1", name: "Gauge", quantity: "pressure", fullScale: "100 bar", accuracyClass: "1", principle: "any", version: "1" }, "R. Oduya", {});
+    if (!saved.ok) throw new Error("not saved");
+    const calibrate = async (at: string) => recordCheck(await instrumentRow(saved.id), { kind: "calibration", at, points: "0 0\n50 50", months: "12", submission: crypto.randomUUID() }, "L. Aske", "Europe/London", {});
+    await calibrate("2026-10-01T10:00");
+    await calibrate("2026-02-01T10:00");
+    expect((await instrumentRow(saved.id)).calibrationDueAt!.toISOString().slice(0, 10)).toBe("2027-10-01");
+  });
+});
+
+describe("correcting", () => {
+  test("a note leaves the value as it was typed, in its unit", async () => {
+    const place = await pointPlace(ids.point);
+    const done = await logReading(place, entry({ takenAt: "2026-11-22T10:00", value: "1.6 gal/min", keptBecause: "read twice" }), "T. Wren");
+    if (!done.ok) throw new Error(JSON.stringify(done));
+    const old = await readingOf(ids.point, done.readingId);
+    const corrected = await correctReading(place, old, entry({ takenAt: "2026-11-22T10:00", value: old.entered, temperature: "50", note: "warm", why: "note" }), "T. Wren");
+    if (!corrected.ok) throw new Error(JSON.stringify(corrected));
+    const kept = await readingOf(ids.point, corrected.readingId);
+    expect(kept).toMatchObject({ entered: "1.6 gal/min", value: old.value, note: "warm" });
+    await correctReading(place, kept, entry({ why: "end of the trial", intent: "withdraw" }), "T. Wren");
+  });
+});
+
+describe("running hours", () => {
+  const asked = async (hours: number, at = NOW - DAY) => hoursQuestionOf(db(), await pointPlace(ids.point), { at, hours });
+  test("hours that run backwards or jump are questioned, not refused", async () => {
+    expect(await asked(10)).toMatch(/runs backwards.*Was the meter replaced/);
+    expect(await asked(136_900)).toMatch(/ten times/);
+    expect(await asked(14_000)).toBeUndefined();
+    const fields = entry({ value: "6.1", hours: "90", takenAt: "2026-11-21T10:40" });
+    expect(await logReading(await pointPlace(ids.point), fields, "T. Wren")).toMatchObject({ ok: false, question: { kind: "hours" } });
+    expect(await logReading(await pointPlace(ids.point), { ...fields, keptBecause: "says so" }, "T. Wren")).toMatchObject({ ok: true });
+    const page = await pointPage(ids.point, 0);
+    expect(page.table[0]).toMatchObject({ noted: 90 });
+    // kept, and not believed: the axis goes on
+    expect(page.last!.hours).toBeGreaterThan(13_600);
+    const kept = await readingOf(ids.point, page.table[0]!.id);
+    expect(await correctReading(await pointPlace(ids.point), kept, entry({ why: "no such hours", intent: "withdraw" }), "T. Wren")).toMatchObject({ ok: true });
+  });
+  test("a replaced meter is recorded at the machine, once, and its hours go on; a wrong record is withdrawn", async () => {
+    const change = { kind: "replaced", at: "2026-11-01T08:00", before: "13900", after: "0", note: "", submission: crypto.randomUUID() };
+    expect(await recordMeterChange(ids.machine, { ...change, after: "lots" }, "R. Oduya", "Europe/London")).toMatchObject({ ok: false, problems: { after: expect.any(String) } });
+    expect(await recordMeterChange(ids.machine, { ...change, at: "2026-02-30T08:00" }, "R. Oduya", "Europe/London")).toMatchObject({ ok: false, problems: { at: expect.any(String) } });
+    const saved = await recordMeterChange(ids.machine, change, "R. Oduya", "Europe/London");
+    expect(saved).toMatchObject({ ok: true });
+    expect(await recordMeterChange(ids.machine, change, "R. Oduya", "Europe/London")).toEqual(saved);
+    expect(await asked(180)).toBeUndefined();
+    expect(await asked(50_000)).toMatch(/^50.000.h is more than/);
+    expect(await asked(14_000)).toMatch(/more than has passed/);
+    expect((await machinePage(ids.machine)).meterChanges).toHaveLength(1);
+    if (!saved.ok) throw new Error("not saved");
+    expect(await withdrawMeterChange(ids.machine, { change: saved.id }, "R. Oduya")).toMatchObject({ ok: true });
+    expect(await withdrawMeterChange(ids.machine, { change: saved.id }, "L. Aske")).toMatchObject({ ok: false, problems: { form: expect.stringContaining("R. Oduya") } });
+    expect(await asked(14_000)).toBeUndefined();
+    await assessStalePoints();
   });
 });
 
@@ -193,15 +295,15 @@ describe("work", () => {
     expect(told!.told!.hours).toBeGreaterThan(11_000);
     expect(told!.told!.hours).toBeLessThan(17_000);
     expect(told!.told!.course!.length).toBeGreaterThan(10);
-    expect((await priorsOf(db(), [setup!]))(setup!).lives).toBe(1);
-    // the life itself is not its own sister
-    expect((await priorsOf(db(), [setup!]))({ ...setup!, lifeId: old!.id }).lives).toBe((await lessons()).filter((l) => l.told !== null && l.lifeId !== old!.id).length);
+    expect(await peersOf(db(), setup!)).toHaveLength(1);
+    // the life itself is not its own peer
+    expect(await peersOf(db(), { ...setup!, lifeId: old!.id })).toHaveLength((await lessons()).filter((l) => l.told !== null && l.lifeId !== old!.id).length);
 
     await db().update(lifeLessons).set({ told: null, madeAt: new Date(NOW - 3_600_000) }).where(eq(lifeLessons.lifeId, old!.id));
-    await assessPoints([ids.point]);
+    await assessPoint(ids.point, { ended: true });
     expect((await lessons()).find((l) => l.lifeId === old!.id)!.told).toBeNull();
     await db().update(lifeLessons).set({ madeAt: new Date(NOW - 2 * DAY) }).where(eq(lifeLessons.lifeId, old!.id));
-    await assessPoints([ids.point]);
+    await assessPoint(ids.point, { ended: true });
     expect((await lessons()).find((l) => l.lifeId === old!.id)!.told!.hours).toBeCloseTo(told!.told!.hours, -3);
   });
 });

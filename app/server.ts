@@ -3,14 +3,19 @@
  * processes: computation in bulk never holds up a page.
  */
 import type { Server } from "node:http";
-import { closeConnections, migrateDatabase } from "~/db/client.server";
+import { closeConnections, isDatabaseDown, migrateDatabase } from "~/db/client.server";
+import { labPreview, runLabImport } from "~/oil/labImport.server";
 import { assessStalePoints, markAllStale } from "~/platform/assessment.server";
 import { assessStaleCircuits } from "~/platform/oil.server";
 import { config } from "~/platform/config.server";
 import { makeApp } from "~/platform/http.server";
-import { closeQueue, runWorker } from "~/platform/jobs.server";
+import { keepBeating } from "~/platform/heartbeat.server";
+import { endStage, importRecord, sweepUploads, tellProgress } from "~/platform/imports.server";
+import { closeQueue, requestAssessment, runWorker } from "~/platform/jobs.server";
 import { log } from "~/platform/log.server";
 import { addFirstEngineer } from "~/platform/session.server";
+import { closeThreads } from "~/platform/threads.server";
+import { preview, runImport } from "~/records/import.server";
 export { loadDemo } from "@demo/load.server";
 import { serveTester } from "@demo/tester.server";
 
@@ -26,28 +31,70 @@ export async function serve(): Promise<void> {
     const listening = app.listen(config.port, config.host, (error?: Error) => (error ? fail(error) : done(listening)));
   });
   await untilToldToStop();
-  server.closeAllConnections();
-  await new Promise((done) => server.close(done));
+  await closedInOrder(server);
   await closeQueue();
+  await closeThreads();
   await closeConnections();
+}
+
+/** What is being answered is answered; what then still hangs on is cut. */
+const PATIENCE_MS = 4500;
+
+async function closedInOrder(server: Server): Promise<void> {
+  const closed = new Promise((done) => server.close(done));
+  server.closeIdleConnections();
+  const late = setTimeout(() => server.closeAllConnections(), PATIENCE_MS);
+  await closed;
+  clearTimeout(late);
+}
+
+/** A sweep gives up its turn after so long and goes on in the next one, so that no job is taken for dead. */
+const SWEEP_MS = 8 * 60_000;
+
+/** Judge what is stale: oils first, since points reckon with them. */
+export async function sweepOnce(): Promise<void> {
+  const until = Date.now() + SWEEP_MS;
+  await assessStaleCircuits(until);
+  await assessStalePoints(until);
+  if (Date.now() > until) await requestAssessment();
+}
+
+/** Read a file that was sent: look at every row, or store them. A failure is told on its page. */
+async function readImport(importId: string): Promise<void> {
+  const record = await importRecord(importId);
+  if (record.doneAt || !record.stage) return;
+  const tell = (share: number) => tellProgress(importId, share);
+  try {
+    if (record.stage === "previewing") {
+      await endStage(importId, { preview: record.laboratory === null ? await preview(record, tell) : await labPreview(record) });
+      return;
+    }
+    const imported = record.laboratory === null ? await runImport(record, tell) : await runLabImport(record);
+    await endStage(importId, imported.ok ? {} : { failure: imported.message });
+  } catch (error) {
+    if (isDatabaseDown(error)) throw error;
+    log.error({ err: (error as Error).message, importId }, "a file could not be read");
+    await endStage(importId, { failure: "The file could not be read. Nothing of it was stored. The log says more." });
+  }
 }
 
 /** Run jobs until told to stop. Starts over by itself when the database goes away and comes back. */
 export async function work(): Promise<void> {
   const stopped = untilToldToStop();
   const stop = await runWorker({
-    assessStale: async () => {
-      await assessStaleCircuits();
-      await assessStalePoints();
-    },
+    assessStale: sweepOnce,
     reassessAll: async () => {
+      await sweepUploads();
       await markAllStale();
-      await assessStaleCircuits();
-      await assessStalePoints();
+      await sweepOnce();
     },
+    readImport,
   });
+  const quiet = keepBeating("worker");
   await stopped;
+  quiet();
   await stop().catch((error: Error) => log.warn({ err: error.message }, "the queue did not stop cleanly"));
+  await closeThreads();
   await closeConnections();
 }
 
@@ -59,6 +106,7 @@ export async function firstEngineer(): Promise<boolean> {
 
 export async function close(): Promise<void> {
   await closeQueue();
+  await closeThreads();
   await closeConnections();
 }
 

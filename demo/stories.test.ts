@@ -25,7 +25,7 @@ function assessed(machineName: string, componentName: string, pointName: string)
   };
   const context: AssessContext = {
     now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: machine.hoursPerDay, deviation: 0.12 }, stops: [55, 169, 301].map((d) => ({ id: String(d), at: NOW + d * DAY })),
-    leadTimeDays: component.leadTimeDays ?? null, runInHours: 50, lifeStartHours: 0,
+    leadTimeDays: component.leadTimeDays ?? null, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null,
   };
   return assess(readings.map((r, i) => ({ id: String(i), at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false })), point, context);
 }

@@ -2,7 +2,7 @@
 import fromPython from "./statistics.py.json";
 import fromR from "./statistics.R.json";
 import { annularLeakage, convert, firstPassageCdf, firstPassageQuantile, hydraulicPower, kinematicViscosity, mannKendall, orificeFlow, robustSpread, theilSen, theoreticalFlow, viscosityTemperatureSensitivity, weightedLine } from "@core";
-import { normalQuantile, studentQuantile } from "../core/trend/normal";
+import { lnNormalCdf, normalQuantile, studentQuantile } from "../core/trend/normal";
 import { random } from "@core";
 
 const close = (value: number, expected: number, relative = 1e-6) => expect(Math.abs(value - expected)).toBeLessThanOrEqual(relative * Math.max(1e-12, Math.abs(expected)));
@@ -54,6 +54,10 @@ describe("SciPy: invgauss", () => {
     close(firstPassageQuantile(0.5, 5, 0.2, 0.3), 23.93, 1e-4);
     close(firstPassageQuantile(0.9, 5, 0.2, 0.3), 34.957, 1e-4);
   });
+});
+
+test("SciPy: norm.logcdf, far into the lower tail", () => {
+  for (const [z, ln] of fromPython.lnNormalCdf) close(lnNormalCdf(z!), ln!, 1e-6);
 });
 
 test("R: qt and qnorm", () => {

@@ -23,7 +23,7 @@ theil.append({"name": "Nile", "slope": fit.slope, "intercept": fit.intercept, "l
 
 # first passage of a Wiener process: mean a/v, shape a²/σ²; scipy's invgauss(mu=mean/shape, scale=shape)
 passage = []
-for a, v, s in [(5, 0.2, 0.3), (3.5, 0.0004, 0.02), (0.7, 0.01, 0.2)]:
+for a, v, s in [(5, 0.2, 0.3), (3.5, 0.0004, 0.02), (0.7, 0.01, 0.2), (5, 0.2, 0.24), (5, 0.2, 0.2), (5, 0.2, 0.15), (5, 0.2, 0.02)]:
     mean, shape = a / v, a * a / s / s
     d = stats.invgauss(mean / shape, scale=shape)
     passage.append({"distance": a, "drift": v, "sigma": s, "quantiles": [[p, d.ppf(p)] for p in (0.05, 0.1, 0.5, 0.9)], "cdf": [[t, d.cdf(t)] for t in (0.5 * mean, mean, 2 * mean)]})
@@ -39,4 +39,4 @@ for n in (2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 15, 20, 30, 50, 100):
         count += len(mad)
     factors.append([n, round(total / count, 4)])
 
-print(json.dumps({"made": f"SciPy {scipy.__version__}, NumPy {np.__version__}", "theilSen": theil, "firstPassage": passage, "madFactor": factors}, indent=1))
+print(json.dumps({"made": f"SciPy {scipy.__version__}, NumPy {np.__version__}", "theilSen": theil, "firstPassage": passage, "lnNormalCdf": [[z, stats.norm.logcdf(z)] for z in (0.0, -2.9, -3.1, -5.0, -8.0, -8.4, -12.0, -37.0, -60.0)], "madFactor": factors}, indent=1))

@@ -18,13 +18,45 @@ export function connections(): pg.Pool {
   if (!pool) {
     pool = new pg.Pool({ connectionString: config.databaseUrl, max: config.poolSize, connectionTimeoutMillis: 4000, statement_timeout: 60_000 });
     pool.on("error", (error) => log.warn({ err: error.message }, "an idle database connection was lost"));
+    // one that is lent out between two queries has nobody else to hear that it broke
+    pool.on("connect", (client) => client.on("error", (error) => log.warn({ err: error.message }, "a database connection was lost")));
   }
   return pool;
 }
 
 export function db(): Database {
-  database ??= drizzle(connections(), { schema });
+  if (!database) {
+    database = drizzle(connections(), { schema });
+    const once = database.transaction.bind(database);
+    database.transaction = ((work: Parameters<typeof once>[0], options?: Parameters<typeof once>[1]) => repeated(() => once(work, options))) as typeof once;
+  }
   return database;
+}
+
+/** A transaction that lost against another one is done again from its beginning, so often. */
+const TRIES = 4;
+/** Deadlock, and a serialisation failure. */
+const lostAgainstAnother = new Set(["40P01", "40001"]);
+
+async function repeated<T>(run: () => Promise<T>): Promise<T> {
+  for (let tried = 1; ; tried++) {
+    try {
+      return await run();
+    } catch (error) {
+      if (tried >= TRIES || !lostAgainstAnother.has(codeOf(error) ?? "")) throw error;
+      await new Promise((next) => setTimeout(next, 10 * tried * (1 + Math.random())));
+    }
+  }
+}
+
+/** The code that PostgreSQL gave for an error, however deep it is wrapped. */
+export function codeOf(error: unknown): string | undefined {
+  for (let e = error, depth = 0; e && depth < 6; depth++) {
+    const { code, cause } = e as { code?: string; cause?: unknown };
+    if (code && /^[0-9A-Z]{5}$/.test(code)) return code;
+    e = cause;
+  }
+  return undefined;
 }
 
 export async function closeConnections(): Promise<void> {

@@ -29,7 +29,7 @@ export const samples = pgTable("samples", {
   withdrawnBy: text("withdrawn_by"),
   withdrawnWhy: text("withdrawn_why"),
   createdAt: created(),
-}, (t) => [index("samples_circuit").on(t.circuitId, t.takenAt), uniqueIndex("samples_number").on(t.number).where(sql`${t.withdrawnAt} is null`), index("samples_withdrawn").on(t.circuitId, t.takenAt).where(sql`${t.withdrawnAt} is not null`)]);
+}, (t) => [index("samples_circuit").on(t.circuitId, t.takenAt), uniqueIndex("samples_number").on(t.laboratory, t.number).where(sql`${t.withdrawnAt} is null`), index("samples_withdrawn").on(t.circuitId, t.takenAt).where(sql`${t.withdrawnAt} is not null`)]);
 
 /** A patch, the bottle, the debris. */
 export const samplePhotos = pgTable("sample_photos", {
@@ -81,9 +81,20 @@ export const oilAssessments = pgTable("oil_assessments", {
   dirtAt: moment("dirt_at"),
   dirtFactor: doublePrecision("dirt_factor"),
   detail: jsonb("detail").$type<OilAssessment>(),
+  /** Shape of what is stored as JSON; another one is stale. */
+  shape: integer("shape").notNull().default(0),
   stale: boolean("stale").notNull().default(false),
+  /** Counts what has changed about it: an assessment that began before the newest change leaves it stale. */
+  asked: integer("asked").notNull().default(0),
+  /** Why it could not be assessed, and how often that was tried; null: it could. */
+  failure: text("failure"),
+  failures: integer("failures").notNull().default(0),
+  triedAt: moment("tried_at"),
   assessedAt: moment("assessed_at").notNull().defaultNow(),
-}, (t) => [index("oil_assessments_urgency").on(t.urgency), index("oil_assessments_stale").on(t.stale).where(sql`${t.stale}`)]);
+}, (t) => [
+  index("oil_assessments_urgency").on(t.urgency), index("oil_assessments_stale").on(t.triedAt, t.assessedAt).where(sql`${t.stale}`),
+  index("oil_assessments_failed").on(t.circuitId).where(sql`${t.failure} is not null`),
+]);
 
 /** How a laboratory writes its files, kept from the last one. */
 export const laboratories = pgTable("laboratories", {

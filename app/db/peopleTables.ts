@@ -27,7 +27,7 @@ export const sessions = pgTable("sessions", {
   userId: uuid("user_id").notNull().references(() => users.id, { onDelete: "cascade" }),
   expiresAt: moment("expires_at").notNull(),
   createdAt: created(),
-}, (t) => [index("sessions_expires").on(t.expiresAt)]);
+}, (t) => [index("sessions_expires").on(t.expiresAt), index("sessions_user").on(t.userId)]);
 
 /** Failed sign-ins by name and address, in the shape that the limiter library reads. */
 export const signInAttempts = pgTable("sign_in_attempts", {

@@ -99,6 +99,26 @@ export const components = pgTable("components", {
   version: version(),
 }, (t) => [index("components_circuit").on(t.circuitId)]);
 
+/**
+ * A change of a machine's hour meter: replaced, set back, or a wrong figure put right. A wrong record is withdrawn
+ * and stays.
+ */
+export const hourMeterChanges = pgTable("hour_meter_changes", {
+  id: id(),
+  machineId: uuid("machine_id").notNull().references(() => machines.id),
+  at: moment("at").notNull(),
+  kind: text("kind").$type<"replaced" | "reset" | "corrected">().notNull(),
+  /** What the meter showed before and after, hours. */
+  before: doublePrecision("before").notNull(),
+  after: doublePrecision("after").notNull(),
+  note: text("note").notNull().default(""),
+  by: text("by").notNull(),
+  submission: uuid("submission").unique(),
+  withdrawnAt: moment("withdrawn_at"),
+  withdrawnBy: text("withdrawn_by"),
+  createdAt: created(),
+}, (t) => [index("hour_meter_changes_machine").on(t.machineId, t.at)]);
+
 /** One physical part in one place, from fitting to removal. */
 export const lives = pgTable("lives", {
   id: id(),
@@ -137,7 +157,7 @@ export const points = pgTable("points", {
   version: version(),
   /** Newest reading, kept beside the point so that what is due needs no look at the readings. */
   lastReadingAt: moment("last_reading_at"),
-}, (t) => [index("points_component").on(t.componentId), index("points_due").on(t.lastReadingAt).where(sql`${t.retiredAt} is null`)]);
+}, (t) => [index("points_component").on(t.componentId), index("points_instrument").on(t.instrumentId), index("points_due").on(t.lastReadingAt).where(sql`${t.retiredAt} is null`)]);
 
 export const instruments = pgTable("instruments", {
   id: id(),
@@ -183,11 +203,14 @@ export const instrumentRecalls = pgTable("instrument_recalls", {
   fromAt: moment("from_at").notNull(),
   untilAt: moment("until_at").notNull(),
   reason: text("reason").notNull(),
-  readings: integer("readings").notNull(),
   by: text("by").notNull(),
   submission: uuid("submission").unique(),
+  /** Found to be wrong: its readings are believed again. */
+  withdrawnAt: moment("withdrawn_at"),
+  withdrawnBy: text("withdrawn_by"),
+  withdrawnWhy: text("withdrawn_why"),
   createdAt: created(),
-}, (t) => [index("instrument_recalls_instrument").on(t.instrumentId)]);
+}, (t) => [index("instrument_recalls_instrument").on(t.instrumentId, t.fromAt)]);
 
 export const readings = pgTable("readings", {
   id: id(),
@@ -208,9 +231,9 @@ export const readings = pgTable("readings", {
   /** Why a questioned value was kept. */
   keptBecause: text("kept_because").notNull().default(""),
   doubtful: boolean("doubtful").notNull().default(false),
-  /** Its instrument was out of calibration: kept, not believed. */
-  recallId: uuid("recall_id").references(() => instrumentRecalls.id),
   takenBy: text("taken_by").notNull(),
+  /** Who sent or imported it, where that was somebody else. */
+  sentBy: text("sent_by"),
   importId: uuid("import_id"),
   /** Made by the form that sent it: the same form sent twice saves once. */
   submission: uuid("submission").unique(),
@@ -222,8 +245,10 @@ export const readings = pgTable("readings", {
 }, (t) => [
   uniqueIndex("readings_once").on(t.pointId, t.takenAt).where(sql`${t.supersededAt} is null`),
   index("readings_instrument").on(t.instrumentId, t.takenAt),
-  index("readings_life").on(t.lifeId, t.pointId, t.takenAt),
+  index("readings_life").on(t.lifeId, t.pointId, t.takenAt).where(sql`${t.supersededAt} is null`),
   index("readings_superseded_point").on(t.pointId, t.supersededAt).where(sql`${t.supersededAt} is not null`),
+  index("readings_import").on(t.importId).where(sql`${t.importId} is not null`),
+  index("readings_hours").on(t.pointId, t.takenAt).where(sql`${t.hours} is not null and ${t.supersededAt} is null`),
   index("readings_superseded").on(t.supersededAt).where(sql`${t.supersededAt} is not null`),
 ]);
 
@@ -242,20 +267,37 @@ export const assessments = pgTable("assessments", {
   p90: moment("p90"),
   /** The assessment without its series, for the point's own page; null until it is first assessed. */
   detail: jsonb("detail").$type<AssessmentDetail>(),
+  /** Shape of what is stored as JSON; another one is stale. */
+  shape: integer("shape").notNull().default(0),
+  /** The newest reading asks for a second one. */
+  asksAgain: boolean("asks_again").notNull().default(false),
   stale: boolean("stale").notNull().default(false),
+  /** Counts what has changed about it: an assessment that began before the newest change leaves it stale. */
+  asked: integer("asked").notNull().default(0),
+  /** Why it could not be assessed, and how often that was tried; null: it could. */
+  failure: text("failure"),
+  failures: integer("failures").notNull().default(0),
+  triedAt: moment("tried_at"),
   assessedAt: moment("assessed_at").notNull().defaultNow(),
-}, (t) => [index("assessments_urgency").on(t.urgency), index("assessments_p10").on(t.p10), index("assessments_stale").on(t.stale).where(sql`${t.stale}`)]);
+}, (t) => [
+  index("assessments_urgency").on(t.urgency), index("assessments_p10").on(t.p10), index("assessments_life").on(t.lifeId),
+  index("assessments_stale").on(t.triedAt, t.assessedAt).where(sql`${t.stale}`), index("assessments_failed").on(t.pointId).where(sql`${t.failure} is not null`),
+]);
 
 /** What every life, ended ones too, tells its sisters of how parts like it wear. Derived from its readings, as an assessment is. */
 export const lifeLessons = pgTable("life_lessons", {
   pointId: uuid("point_id").notNull().references(() => points.id, { onDelete: "cascade" }),
   lifeId: uuid("life_id").notNull().references(() => lives.id, { onDelete: "cascade" }),
+  /** Kind of component and quantity: whose sister it is. */
+  family: text("family").notNull().default(""),
+  /** Its limit was reached, so that its hours are measured. */
+  reached: boolean("reached").notNull().default(false),
   /** Null: too few readings, or no limit. */
   told: jsonb("told").$type<SisterLife>(),
   madeAt: moment("made_at").notNull(),
-}, (t) => [primaryKey({ columns: [t.pointId, t.lifeId] })]);
+}, (t) => [primaryKey({ columns: [t.pointId, t.lifeId] }), index("life_lessons_life").on(t.lifeId), index("life_lessons_family").on(t.family, t.reached.desc(), t.madeAt.desc()).where(sql`${t.told} is not null`)]);
 
-/** Every forecast as it was first shown, to be scored when the crossing or replacement comes. */
+/** Every forecast as it was first shown, one row when what is shown has changed; to be scored when the crossing or replacement comes. */
 export const forecastsIssued = pgTable("forecasts_issued", {
   id: id(),
   pointId: uuid("point_id").notNull().references(() => points.id, { onDelete: "cascade" }),
@@ -269,7 +311,7 @@ export const forecastsIssued = pgTable("forecasts_issued", {
   paths: jsonb("paths").$type<{ id: string; share: number }[]>().notNull(),
   outcomeAt: moment("outcome_at"),
   outcome: text("outcome"),
-}, (t) => [uniqueIndex("forecasts_once").on(t.pointId, t.lifeId, t.lastReadingAt, t.readings)]);
+}, (t) => [index("forecasts_point").on(t.pointId, t.lifeId, t.issuedAt), index("forecasts_life").on(t.lifeId)]);
 
 export const stops = pgTable("stops", {
   id: id(),
@@ -306,7 +348,7 @@ export const interventions = pgTable("interventions", {
   startedLifeId: uuid("started_life_id").references(() => lives.id),
   cancelledAt: moment("cancelled_at"),
   version: version(),
-}, (t) => [index("interventions_component").on(t.componentId), index("interventions_stop").on(t.stopId), index("interventions_open").on(t.bookedAt).where(sql`${t.doneAt} is null and ${t.cancelledAt} is null`)]);
+}, (t) => [index("interventions_component").on(t.componentId), index("interventions_point").on(t.pointId), index("interventions_stop").on(t.stopId), index("interventions_open").on(t.bookedAt).where(sql`${t.doneAt} is null and ${t.cancelledAt} is null`)]);
 
 export const rounds = pgTable("rounds", {
   id: id(),
@@ -402,9 +444,22 @@ export const imports = pgTable("imports", {
   mapping: jsonb("mapping").$type<unknown>(),
   createdBy: text("created_by").notNull(),
   createdAt: created(),
+  /** Where a job is with it, and its share of the file; null: nothing is under way. */
+  stage: text("stage").$type<"previewing" | "importing">(),
+  progress: doublePrecision("progress"),
+  /** The preview under the mapping it was made with; made by a job. */
+  preview: jsonb("preview").$type<unknown>(),
+  /** Why a job could not do it. */
+  failure: text("failure"),
   doneAt: moment("done_at"),
   added: integer("added"),
   alreadyThere: integer("already_there"),
+}, (t) => [index("imports_created").on(t.createdAt)]);
+
+/** When a background process last said that it runs. */
+export const heartbeats = pgTable("heartbeats", {
+  name: text("name").primaryKey(),
+  at: moment("at").notNull(),
 });
 
 /** Who changed what and when, for records that are edited in place. */

@@ -8,10 +8,9 @@ import { addEmptyAssessments, markStale } from "~/platform/assessment.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { now } from "~/platform/clock.server";
 import { check, localMoment } from "~/platform/validate";
+import type { Edited } from "./edited";
 import { newLifeSchema, recordSpecs, type RecordKind } from "./form";
 import { tableOf } from "./queries.server";
-
-export type Edited = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status: number; version?: number };
 
 /** Checked values as columns: a typed quantity becomes its core value, an empty choice becomes null. */
 function columnsOf(kind: RecordKind, values: Record<string, unknown>): Record<string, unknown> {

@@ -1,18 +1,28 @@
-import { Link } from "react-router";
+import { Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/machine";
 import { componentKinds, proceduresFor, quantityOf, type ComponentKind } from "@core";
-import { guard, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
+import { fieldsOf } from "~/platform/validate";
 import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
-import { machinePage } from "./queries.server";
+import { recordMeterChange, withdrawMeterChange } from "./meter.server";
+import { HourMeter } from "./meter";
+import { machinePage, machinePlace } from "./queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.page.machine.name ?? "Machine"} · Juncteral` }];
 
-export const loader = guard("viewer", async ({ params, user }) => ({ page: await machinePage(idParam(params)), mayEdit: mayAct(user.role, "engineer") }));
+export const loader = guard("viewer", async ({ params, user }) => ({ page: await machinePage(idParam(params)), submission: crypto.randomUUID(), mayEdit: mayAct(user.role, "engineer") }));
+
+export const action = guardAction("engineer", async ({ params, request, user }) => {
+  const { machine, timeZone } = await machinePlace(idParam(params));
+  const fields = fieldsOf(await request.formData());
+  const done = fields.intent === "withdrawMeter" ? await withdrawMeterChange(machine, fields, user.name) : await recordMeterChange(machine, fields, user.name, timeZone);
+  return done.ok ? redirect(`/fleet/machines/${machine}`) : answerWith({ problems: done.problems }, { status: done.status });
+});
 
 function findingOf(name: string, counts: { alarm: number; alert: number; drifting: number; unproven: number; all: number }): string {
   if (counts.all === 0) return `${name}: nothing is measured yet`;
@@ -20,7 +30,7 @@ function findingOf(name: string, counts: { alarm: number; alert: number; driftin
   return parts.length ? `${name}: ${parts.join(", ")} of ${counts.all} points` : `${name}: all ${counts.all} points are well`;
 }
 
-export default function Machine({ loaderData: { page, mayEdit } }: Route.ComponentProps) {
+export default function Machine({ loaderData: { page, submission, mayEdit }, actionData }: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
   const { machine } = page;
@@ -72,6 +82,7 @@ export default function Machine({ loaderData: { page, mayEdit } }: Route.Compone
           ) : null}
         </Section>
       ))}
+      <HourMeter changes={page.meterChanges} mayEdit={mayEdit} submission={submission} now={page.now} timeZone={page.timeZone} problems={actionData?.problems} />
     </>
   );
 }

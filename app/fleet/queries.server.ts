@@ -4,7 +4,9 @@ import { missingPoints, stateOfUrgency, type Assessment, type ConditionState, ty
 import { db } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import { assessments, circuits, components, fluids, instruments, lives, machines, points, sites, stops, temporaryChanges } from "~/db/schema";
+import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
+import { meterChangesOf } from "./meter.server";
 import type { RecordKind } from "./form";
 
 export interface FleetMachine {
@@ -45,12 +47,20 @@ export interface MachinePoint {
   verdict: Assessment["verdict"];
 }
 
+/** Where a machine stands. 404 when there is none. */
+export async function machinePlace(id: string): Promise<{ machine: string; timeZone: string }> {
+  const [row] = await db().select({ machine: machines.id, timeZone: sites.timeZone }).from(machines).innerJoin(sites, eq(sites.id, machines.siteId)).where(eq(machines.id, id));
+  if (!row) throw notFound("machine");
+  return row;
+}
+
 /** One machine: circuits, components in the order of the circuit, points with their state, and what is missing. */
 export async function machinePage(id: string) {
   const [machine] = await db().select().from(machines).innerJoin(sites, eq(sites.id, machines.siteId)).where(eq(machines.id, id));
   if (!machine) throw notFound("machine");
-  const [altered, circuitRows, componentRows, pointRows] = await Promise.all([
+  const [altered, meterChanges, circuitRows, componentRows, pointRows] = await Promise.all([
     db().select({ what: temporaryChanges.what, before: temporaryChanges.before, by: temporaryChanges.by }).from(temporaryChanges).where(and(eq(temporaryChanges.machineId, id), isNull(temporaryChanges.putBackAt))).orderBy(temporaryChanges.at),
+    meterChangesOf(id),
     db().select({ circuit: circuits, fluid: fluids.name, oil: oilAssessments.state }).from(circuits).leftJoin(fluids, eq(fluids.id, circuits.fluidId)).leftJoin(oilAssessments, eq(oilAssessments.circuitId, circuits.id)).where(and(eq(circuits.machineId, id), isNull(circuits.retiredAt))).orderBy(circuits.name),
     db().select({ component: components, life: lives }).from(components).innerJoin(circuits, eq(circuits.id, components.circuitId)).leftJoin(lives, and(eq(lives.componentId, components.id), isNull(lives.endedAt)))
       .where(and(eq(circuits.machineId, id), isNull(components.retiredAt))).orderBy(components.position, components.name),
@@ -59,7 +69,7 @@ export async function machinePage(id: string) {
       .where(and(eq(circuits.machineId, id), isNull(points.retiredAt), isNull(components.retiredAt))).orderBy(points.name),
   ]);
   return {
-    altered,
+    altered, meterChanges, timeZone: machine.sites.timeZone, now: now(),
     machine: { ...machine.machines, retired: machine.machines.retiredAt !== null },
     site: machine.sites.name,
     circuits: circuitRows.map(({ circuit, fluid, oil }) => ({

@@ -1,11 +1,14 @@
 /** Writes about instruments: the register, checks, and a recall of what one read. */
-import { and, eq, gte, isNull, lte } from "drizzle-orm";
+import { TZDate } from "@date-fns/tz";
+import { addMonths } from "date-fns";
+import { and, eq, gte, isNull, lte, or } from "drizzle-orm";
 import { findUnit, parseNumber, preferredUnit, quantityOf, toCore, type PointQuantityId, type UnitPreference, isPointQuantity } from "@core";
-import { brokenConstraint, db } from "~/db/client.server";
+import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import { changes, instrumentChecks, instrumentRecalls, instruments, readings } from "~/db/schema";
 import { assessPoints, markStale } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { isUuid } from "~/platform/guard.server";
+import { requestAssessment } from "~/platform/jobs.server";
 import { log } from "~/platform/log.server";
 import { check, localMoment } from "~/platform/validate";
 import { checkLines, instrumentSchema } from "./form";
@@ -27,6 +30,7 @@ export async function saveInstrument(old: InstrumentRow | null, fields: Record<s
     return await db().transaction(async (tx): Promise<Done> => {
       if (!old) {
         const [row] = await tx.insert(instruments).values(values).returning({ id: instruments.id });
+        await tx.insert(changes).values({ by, what: "instrument added", recordId: row!.id, after: values });
         return { ok: true, id: row!.id };
       }
       const [locked] = await tx.select().from(instruments).where(eq(instruments.id, old.id)).for("update");
@@ -65,25 +69,45 @@ export async function recordCheck(instrument: InstrumentRow, fields: Record<stri
   if (Object.keys(problems).length > 0) return { ok: false, problems };
   const permissible = (instrument.accuracyClass / 100) * instrument.fullScale;
   const passed = read.every((p) => Math.abs(p.read - p.stated) <= permissible * (1 + 1e-9));
+  const submission = fields.submission!;
   return db().transaction(async (tx): Promise<Done & { passed?: boolean }> => {
-    const [sent] = await tx.select({ id: instrumentChecks.id, passed: instrumentChecks.passed }).from(instrumentChecks).where(eq(instrumentChecks.submission, fields.submission!));
-    if (sent) return { ok: true, id: sent.id, passed: sent.passed };
-    const [row] = await tx.insert(instrumentChecks).values({ instrumentId: instrument.id, at: new Date(at), kind: fields.kind === "calibration" ? "calibration" : "check", points: read, passed, certificate: (fields.certificate ?? "").slice(0, 200), note: (fields.note ?? "").slice(0, 500), by, submission: fields.submission! }).returning({ id: instrumentChecks.id });
-    if (passed && fields.kind === "calibration") {
-      const due = new Date(at);
-      due.setUTCMonth(due.getUTCMonth() + months);
-      await tx.update(instruments).set({ calibratedAt: new Date(at), calibrationDueAt: due }).where(eq(instruments.id, instrument.id));
+    const [row] = await tx.insert(instrumentChecks).values({ instrumentId: instrument.id, at: new Date(at), kind: fields.kind === "calibration" ? "calibration" : "check", points: read, passed, certificate: (fields.certificate ?? "").slice(0, 200), note: (fields.note ?? "").slice(0, 500), by, submission }).onConflictDoNothing().returning({ id: instrumentChecks.id });
+    if (!row) {
+      const [sent] = await tx.select({ id: instrumentChecks.id, passed: instrumentChecks.passed }).from(instrumentChecks).where(eq(instrumentChecks.submission, submission));
+      return { ok: true, id: sent!.id, passed: sent!.passed };
     }
-    return { ok: true, id: row!.id, passed };
+    if (passed && fields.kind === "calibration") {
+      // one that is entered late does not take the place of a newer one
+      await tx.update(instruments).set({ calibratedAt: new Date(at), calibrationDueAt: monthsLater(at, months, timeZone) })
+        .where(and(eq(instruments.id, instrument.id), or(isNull(instruments.calibratedAt), lte(instruments.calibratedAt, new Date(at)))));
+      await tx.insert(changes).values({ by, what: "calibration of an instrument", recordId: instrument.id, after: { at: new Date(at).toISOString(), months, certificate: fields.certificate ?? "" } });
+    }
+    return { ok: true, id: row.id, passed };
   });
+}
+
+/** The same day some months on, in a time zone: 31 August and six months is 28 February. */
+export function monthsLater(at: number, months: number, timeZone: string): Date {
+  return new Date(addMonths(new TZDate(at, timeZone), months).getTime());
 }
 
 /** Most points that are assessed at once; more are left to the worker. */
 const AT_ONCE = 60;
 
+/** Points at which an instrument read anything in a period: what a recall, or its withdrawal, changes the judgement of. */
+async function pointsRead(tx: Queryable, instrumentId: string, from: Date, until: Date): Promise<string[]> {
+  const rows = await tx.selectDistinct({ id: readings.pointId }).from(readings).where(and(eq(readings.instrumentId, instrumentId), gte(readings.takenAt, from), lte(readings.takenAt, until), isNull(readings.supersededAt)));
+  return rows.map((r) => r.id);
+}
+
+async function assessAgain(pointIds: readonly string[]): Promise<void> {
+  if (pointIds.length <= AT_ONCE) await assessPoints(pointIds).catch((error: Error) => log.error({ err: error.message }, "recalled points left to the worker"));
+  else await requestAssessment();
+}
+
 /**
- * Found out of calibration: everything it read between two moments is kept and no longer believed, and the
- * points are assessed again.
+ * Found out of calibration: everything it read between two moments is kept and no longer believed, what arrives
+ * later included, and the points are assessed again.
  */
 export async function recallInstrument(instrument: InstrumentRow, fields: Record<string, string>, by: string, timeZone: string): Promise<Done> {
   const problems: Record<string, string> = {};
@@ -95,17 +119,39 @@ export async function recallInstrument(instrument: InstrumentRow, fields: Record
   if (reason.length < 3) problems.reason = "Say what was found: the record keeps it.";
   if (!isUuid(fields.submission)) problems.form = "The form is out of date: load the page again.";
   if (Object.keys(problems).length > 0) return { ok: false, problems };
+  const submission = fields.submission!;
   const { pointIds, id } = await db().transaction(async (tx) => {
-    const [sent] = await tx.select({ id: instrumentRecalls.id }).from(instrumentRecalls).where(eq(instrumentRecalls.submission, fields.submission!));
-    if (sent) return { pointIds: [] as string[], id: sent.id };
-    const [row] = await tx.insert(instrumentRecalls).values({ instrumentId: instrument.id, fromAt: new Date(from), untilAt: new Date(until), reason: reason.slice(0, 500), readings: 0, by, submission: fields.submission! }).returning({ id: instrumentRecalls.id });
-    const marked = await tx.update(readings).set({ recallId: row!.id })
-      .where(and(eq(readings.instrumentId, instrument.id), gte(readings.takenAt, new Date(from)), lte(readings.takenAt, new Date(until)), isNull(readings.supersededAt), isNull(readings.recallId))).returning({ pointId: readings.pointId });
-    await tx.update(instrumentRecalls).set({ readings: marked.length }).where(eq(instrumentRecalls.id, row!.id));
-    const ids = [...new Set(marked.map((m) => m.pointId))];
-    if (ids.length) await markStale(tx, ids);
-    return { pointIds: ids, id: row!.id };
+    const [row] = await tx.insert(instrumentRecalls).values({ instrumentId: instrument.id, fromAt: new Date(from), untilAt: new Date(until), reason: reason.slice(0, 500), by, submission }).onConflictDoNothing().returning({ id: instrumentRecalls.id });
+    if (!row) {
+      const [sent] = await tx.select({ id: instrumentRecalls.id }).from(instrumentRecalls).where(eq(instrumentRecalls.submission, submission));
+      return { pointIds: [], id: sent!.id };
+    }
+    await tx.insert(changes).values({ by, what: "recall of an instrument", recordId: instrument.id, after: { from: new Date(from).toISOString(), until: new Date(until).toISOString(), reason } });
+    const ids = await pointsRead(tx, instrument.id, new Date(from), new Date(until));
+    await markStale(tx, ids);
+    return { pointIds: ids, id: row.id };
   });
-  if (pointIds.length > 0 && pointIds.length <= AT_ONCE) await assessPoints(pointIds).catch((error: Error) => log.error({ err: error.message }, "recalled points left to the worker"));
+  await assessAgain(pointIds);
   return { ok: true, id };
+}
+
+/** A recall was wrong: it stays in the record with its reason, and the readings are believed again. */
+export async function withdrawRecall(instrument: InstrumentRow, fields: Record<string, string>, by: string): Promise<Done> {
+  const why = (fields.why ?? "").trim();
+  if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
+  if (!isUuid(fields.recall)) return { ok: false, problems: { form: "The form is out of date: load the page again." } };
+  const recallId = fields.recall;
+  const result = await db().transaction(async (tx): Promise<{ problem: string } | { ids: string[] }> => {
+    const [recall] = await tx.select().from(instrumentRecalls).where(and(eq(instrumentRecalls.id, recallId), eq(instrumentRecalls.instrumentId, instrument.id))).for("update");
+    if (!recall) return { problem: "There is no such recall of this instrument." };
+    if (recall.withdrawnAt) return { problem: `${recall.withdrawnBy} has already withdrawn it.` };
+    await tx.update(instrumentRecalls).set({ withdrawnAt: new Date(now()), withdrawnBy: by, withdrawnWhy: why.slice(0, 300) }).where(eq(instrumentRecalls.id, recall.id));
+    await tx.insert(changes).values({ by, what: "recall of an instrument withdrawn", recordId: instrument.id, before: { from: recall.fromAt, until: recall.untilAt, reason: recall.reason }, after: { why } });
+    const ids = await pointsRead(tx, instrument.id, recall.fromAt, recall.untilAt);
+    await markStale(tx, ids);
+    return { ids };
+  });
+  if ("problem" in result) return { ok: false, problems: { form: result.problem } };
+  await assessAgain(result.ids);
+  return { ok: true, id: recallId };
 }

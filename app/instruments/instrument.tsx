@@ -8,7 +8,7 @@ import { fieldsOf } from "~/platform/validate";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, localInput, momentText, useShow, useSite } from "~/ui/site";
-import { recallInstrument, recordCheck } from "./commands.server";
+import { recallInstrument, recordCheck, withdrawRecall } from "./commands.server";
 import { principles } from "./form";
 import { instrumentPage, instrumentRow } from "./queries.server";
 
@@ -24,6 +24,11 @@ export const action = guardAction("technician", async ({ params, request, user }
     if (!mayAct(user.role, "engineer")) throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
     const done = await recallInstrument(instrument, fields, user.name, timeZone);
     return done.ok ? redirect(`/instruments/${instrument.id}?said=recalled`) : answerWith({ problems: done.problems, form: "recall" }, { status: 422 });
+  }
+  if (fields.intent === "withdraw") {
+    if (!mayAct(user.role, "engineer")) throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
+    const done = await withdrawRecall(instrument, fields, user.name);
+    return done.ok ? redirect(`/instruments/${instrument.id}?said=believed`) : answerWith({ problems: done.problems, form: `withdraw-${fields.recall}` }, { status: 422 });
   }
   const done = await recordCheck(instrument, fields, user.name, timeZone, user.units);
   return done.ok ? redirect(`/instruments/${instrument.id}?said=${done.passed ? "passed" : "failed"}`) : answerWith({ problems: done.problems, form: "check" }, { status: 422 });
@@ -43,7 +48,7 @@ export default function Instrument({ loaderData: { page, submission, mayCheck, m
         Reads {quantityOf(instrument.quantity).label.toLowerCase()} to {show(instrument.fullScale, instrument.quantity)}, class {instrument.accuracyClass} % of full scale; {principles[instrument.principle]}. {page.readings} readings at {page.points} points. {instrument.note}
         {mayEdit ? <Link to={`/instruments/${instrument.id}/edit`} className="way ml-3">Edit</Link> : null}
       </PageHead>
-      {said === "passed" ? <Notice>The check is recorded: passed.</Notice> : said === "failed" ? <Notice tone="verm">The check is recorded: failed. What it reads from now on is weighed down, and what it read since its last good check is in doubt{mayEdit ? "; recall it below" : "; an engineer can recall it"}.</Notice> : said === "recalled" ? <Notice>Recalled. Its readings are kept, marked, and no longer believed; the points are assessed again.</Notice> : null}
+      {said === "passed" ? <Notice>The check is recorded: passed.</Notice> : said === "failed" ? <Notice tone="verm">The check is recorded: failed. What it reads from now on is weighed down, and what it read since its last good check is in doubt{mayEdit ? "; recall it below" : "; an engineer can recall it"}.</Notice> : said === "believed" ? <Notice>The recall is withdrawn. Its readings count again; the points are assessed again.</Notice> : said === "recalled" ? <Notice>Recalled. Its readings are kept, marked, and no longer believed; the points are assessed again.</Notice> : null}
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_320px]">
         <div className="min-w-0">
           <Section title="Checks and calibrations" aside={lastGood ? `last good ${dayText(lastGood, site)}` : "none good yet"}>
@@ -58,7 +63,26 @@ export default function Instrument({ loaderData: { page, submission, mayCheck, m
           </Section>
           {recalls.length > 0 ? (
             <Section title="Recalled">
-              <ul>{recalls.map((r) => <li key={r.id} className="ruled py-2">{r.readings} reading{r.readings === 1 ? "" : "s"} from {dayText(r.from, site)} to {dayText(r.until, site)}: {r.reason} <span className="text-ink-2">({r.by})</span></li>)}</ul>
+              <ul>{recalls.map((r) => (
+                <li key={r.id} className="ruled py-2">
+                  <span className={r.withdrawnBy ? "line-through" : ""}>{r.readings} reading{r.readings === 1 ? "" : "s"} from {dayText(r.from, site)} to {dayText(r.until, site)}: {r.reason}</span> <span className="text-ink-2">({r.by})</span>
+                  {r.withdrawnBy ? <span className="block text-sm text-ink-2">Withdrawn by {r.withdrawnBy}: {r.withdrawnWhy}</span> : mayEdit ? (
+                    <details open={problems && "form" in problems && problems.form === `withdraw-${r.id}` ? true : undefined}>
+                      <summary className="py-1 text-sm text-sea">The recall was wrong</summary>
+                      <Form method="post" noValidate className="mt-2 max-w-sm">
+                        <input type="hidden" name="intent" value="withdraw" />
+                        <input type="hidden" name="recall" value={r.id} />
+                        <FormProblemsProvider problems={problems && "form" in problems && problems.form === `withdraw-${r.id}` ? problems.problems : {}}>
+                          <div className="grid gap-2">
+                            <TextField name="why" label="Why its readings are right after all" maxLength={300} />
+                            <div><Button tone="danger">Withdraw the recall</Button></div>
+                          </div>
+                        </FormProblemsProvider>
+                      </Form>
+                    </details>
+                  ) : null}
+                </li>
+              ))}</ul>
             </Section>
           ) : null}
         </div>

@@ -36,7 +36,7 @@ export default function Instruments({ loaderData: { list, mayEdit } }: Route.Com
                   <td className="text-right whitespace-nowrap">{show(i.fullScale, i.quantity)}</td>
                   <td className="text-right">{i.accuracyClass} %</td>
                   <td className={i.due === "out" || i.due === "never" ? "text-verm" : i.due === "soon" ? "text-ochre" : ""}>{dueWords[i.due]}{i.calibrationDueAt ? `, ${dayText(i.calibrationDueAt, site)}` : ""}</td>
-                  <td className="text-right">{i.readings}</td>
+                  <td className="text-right">{i.readings > 1000 ? "over 1000" : i.readings}</td>
                 </tr>
               ))}
             </tbody>

@@ -1,8 +1,9 @@
 /** Instruments, their checks and recalls, and which of them fits a point. */
-import { and, asc, count, desc, eq, isNull, max, sql } from "drizzle-orm";
+import { and, asc, count, desc, eq, getTableColumns, isNull, sql } from "drizzle-orm";
 import { instrumentFitness, kinematicViscosity, quantityOf, type InstrumentFitness } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, instrumentChecks, instrumentRecalls, instruments, readings } from "~/db/schema";
+import { currentDetail } from "~/platform/assessment.server";
 import { fluidOf, pointSetups } from "~/platform/setups.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
@@ -11,10 +12,15 @@ import { points } from "~/db/schema";
 
 export type InstrumentRow = typeof instruments.$inferSelect;
 
+/** Readings of an instrument that are counted for the list; more are "over". */
+export const COUNTED_READINGS = 1000;
+
+/** The register, with when each was last used: one look into the index for each, not all readings. */
 export async function instrumentList() {
-  const used = db().select({ instrumentId: readings.instrumentId, last: max(readings.takenAt).as("last"), n: count().as("n") }).from(readings).where(isNull(readings.supersededAt)).groupBy(readings.instrumentId).as("used");
-  const rows = await db().select({ instrument: instruments, last: used.last, n: used.n }).from(instruments).leftJoin(used, eq(used.instrumentId, instruments.id)).orderBy(asc(instruments.retiredAt), asc(instruments.tag));
-  return rows.map((r) => ({ ...r.instrument, readings: r.n ?? 0, lastUsed: r.last ? new Date(r.last).getTime() : null, due: dueOf(r.instrument) }));
+  const used = sql<string | null>`(select max(r.taken_at) from readings r where r.instrument_id = ${instruments.id} and r.superseded_at is null)`;
+  const counted = sql<number>`(select count(*)::int from (select 1 from readings r where r.instrument_id = ${instruments.id} and r.superseded_at is null limit ${COUNTED_READINGS + 1}) x)`;
+  const rows = await db().select({ instrument: instruments, last: used, n: counted }).from(instruments).orderBy(asc(instruments.retiredAt), asc(instruments.tag));
+  return rows.map((r) => ({ ...r.instrument, readings: r.n, lastUsed: r.last ? new Date(r.last).getTime() : null, due: dueOf(r.instrument) }));
 }
 
 /** "never", "out", "soon" (within a month) or "good". */
@@ -35,17 +41,17 @@ export async function instrumentPage(id: string) {
   const [instrument, checks, recalls, [since]] = await Promise.all([
     instrumentRow(id),
     db().select().from(instrumentChecks).where(eq(instrumentChecks.instrumentId, id)).orderBy(desc(instrumentChecks.at)).limit(40),
-    db().select().from(instrumentRecalls).where(eq(instrumentRecalls.instrumentId, id)).orderBy(desc(instrumentRecalls.createdAt)).limit(20),
+    db().select({ ...getTableColumns(instrumentRecalls), count: sql<number>`(select count(*)::int from ${readings} where ${readings.instrumentId} = ${instrumentRecalls.instrumentId} and ${readings.supersededAt} is null and ${readings.takenAt} between ${instrumentRecalls.fromAt} and ${instrumentRecalls.untilAt})` }).from(instrumentRecalls).where(eq(instrumentRecalls.instrumentId, id)).orderBy(desc(instrumentRecalls.createdAt)).limit(20),
     db().select({ n: count(), points: sql<number>`count(distinct ${readings.pointId})::int` }).from(readings).where(and(eq(readings.instrumentId, id), isNull(readings.supersededAt))),
   ]);
   const good = checks.find((c) => c.passed);
-  const failed = checks.find((c) => !c.passed && !recalls.some((r) => r.untilAt >= c.at));
+  const failed = checks.find((c) => !c.passed && !recalls.some((r) => r.withdrawnAt === null && r.untilAt >= c.at));
   const before = failed ? checks.find((c) => c.passed && c.at < failed.at) : good;
   const lastGood = Math.max(good?.at.getTime() ?? 0, instrument.calibratedAt?.getTime() ?? 0) || null;
   return {
     instrument, due: dueOf(instrument), lastGood, inDoubt: { from: (before?.at ?? instrument.calibratedAt)?.getTime() ?? null, until: failed?.at.getTime() ?? now() }, failedUnrecalled: failed !== undefined, now: now(), readings: since?.n ?? 0, points: since?.points ?? 0,
     checks: checks.map((c) => ({ id: c.id, at: c.at.getTime(), kind: c.kind, points: c.points, passed: c.passed, certificate: c.certificate, note: c.note, by: c.by })),
-    recalls: recalls.map((r) => ({ id: r.id, from: r.fromAt.getTime(), until: r.untilAt.getTime(), reason: r.reason, readings: r.readings, by: r.by })),
+    recalls: recalls.map((r) => ({ id: r.id, from: r.fromAt.getTime(), until: r.untilAt.getTime(), reason: r.reason, readings: r.count, by: r.by, withdrawnBy: r.withdrawnBy, withdrawnWhy: r.withdrawnWhy })),
   };
 }
 
@@ -63,7 +69,7 @@ export interface Fit {
 
 /** Which instrument on the shelf fits a point, the best first, and why the others do not. */
 export async function fitsOf(pointId: string) {
-  const [place, [setup], [stored]] = await Promise.all([pointPlace(pointId), pointSetups(db()).where(eq(points.id, pointId)), db().select().from(assessments).where(eq(assessments.pointId, pointId))]);
+  const [place, [setup], [stored]] = await Promise.all([pointPlace(pointId), pointSetups(db()).where(eq(points.id, pointId)), db().select({ detail: currentDetail, lastRaw: assessments.lastRaw }).from(assessments).where(eq(assessments.pointId, pointId))]);
   if (!setup) throw notFound("point");
   const { dimension } = quantityOf(place.point.quantity);
   // the smoothed level: one odd reading must not choose the gauge

@@ -6,7 +6,7 @@ import { debrisEvents, debrisResults, debrisTasks as tasks, oilAssessments, samp
 import { changes, circuits, components } from "~/db/schema";
 import { now } from "~/platform/clock.server";
 import { isUuid } from "~/platform/guard.server";
-import { oilSampleOf, samplesOf } from "~/platform/oil.server";
+import { currentOil, oilSampleOf, samplesOf } from "~/platform/oil.server";
 import { localMoment } from "~/platform/validate";
 import type { Done } from "./commands.server";
 
@@ -37,7 +37,7 @@ export async function openDebris(circuitId: string, fields: Record<string, strin
   else if (at > now() + 300_000) problems.at = "That is in the future.";
   const [parts, [stored]] = await Promise.all([
     db().select({ id: components.id, name: components.name, kind: components.kind, position: components.position, symptomIfStuck: components.symptomIfStuck }).from(components).where(and(eq(components.circuitId, circuitId), isNull(components.retiredAt))),
-    db().select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, circuitId)),
+    db().select({ detail: currentOil }).from(oilAssessments).where(eq(oilAssessments.circuitId, circuitId)),
   ]);
   const foundAt = fields.foundAtId ? (parts.find((p) => p.id === fields.foundAtId)?.id ?? null) : null;
   if (fields.foundAtId && !foundAt) problems.foundAtId = "Choose a part of this circuit.";
@@ -98,7 +98,7 @@ export async function closeDebris(eventId: string, fields: Record<string, string
     if (event.closedAt) return { ok: false, status: 409, problems: { form: `${event.closedBy} has closed it already.` } };
     const [open] = await tx.select({ n: sql<number>`count(*)::int` }).from(tasks).where(and(eq(tasks.eventId, eventId), eq(tasks.kind, "check"), isNull(tasks.doneAt)));
     const rows = await tx.select().from(samples).where(and(eq(samples.circuitId, event.circuitId), isNull(samples.withdrawnAt), sql`${samples.takenAt} > ${event.openedAt.toISOString()}`)).orderBy(desc(samples.takenAt)).limit(20);
-    const [stored] = await tx.select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, event.circuitId));
+    const [stored] = await tx.select({ detail: currentOil }).from(oilAssessments).where(eq(oilAssessments.circuitId, event.circuitId));
     const judged = rows.map(oilSampleOf).map((s) => ({ id: s.id, clean: isClean(s, stored?.detail?.target ?? null) })).filter((s) => s.clean !== null);
     const notFound = fields.notFound === "on";
     const [source] = isUuid(fields.sourceComponentId) ? await tx.select({ id: components.id }).from(components).where(and(eq(components.id, fields.sourceComponentId), eq(components.circuitId, event.circuitId))) : [];

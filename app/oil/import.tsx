@@ -4,12 +4,12 @@ import { analyteIds, analytes } from "@core";
 import { dateOrders } from "~/platform/csvCells";
 import { delimiters } from "~/platform/csvText";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
-import { importRecord } from "~/platform/imports.server";
+import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
 import { fieldsOf } from "~/platform/validate";
 import { SelectField } from "~/ui/form";
-import { columnOptions, columnText, fatesText, FormatFields, ImportForm } from "~/ui/importFile";
+import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
 import { PageHead } from "~/ui/page";
-import { labPreview, runLabImport, saveLabMapping } from "./labImport.server";
+import { labPreview, runLabImport, saveLabMapping, type LabPreview } from "./labImport.server";
 import { labMappingOf, placeFields } from "./labMapping";
 
 export const meta = () => [{ title: "Import a laboratory’s file · Juncteral" }];
@@ -17,7 +17,11 @@ export const meta = () => [{ title: "Import a laboratory’s file · Juncteral" 
 export const loader = guard("technician", async ({ params }) => {
   const record = await importRecord(idParam(params));
   const about = { id: record.id, fileName: record.fileName, laboratory: record.laboratory, done: record.doneAt !== null, added: record.added, there: record.alreadyThere };
-  return { about, preview: record.doneAt ? null : await labPreview(record) };
+  const stage = record.stage ? { stage: record.stage, progress: record.progress } : null;
+  if (record.doneAt || stage || record.failure) return { about, stage, failure: record.doneAt ? null : record.failure, preview: null };
+  const shown = (record.preview as LabPreview | null) ?? (isLarge(record) ? null : await labPreview(record));
+  if (!shown) await beginStage(record.id, "previewing");
+  return { about, stage: shown ? null : { stage: "previewing" as const, progress: 0 }, failure: null, preview: shown };
 });
 
 export const action = guardAction("technician", async ({ params, request }) => {
@@ -25,17 +29,22 @@ export const action = guardAction("technician", async ({ params, request }) => {
   const fields = fieldsOf(await request.formData());
   const wrong = await saveLabMapping(id, labMappingOf(fields));
   if (wrong) return answerWith({ problems: wrong }, { status: 422 });
-  if (fields.intent !== "import") return redirect(`/oil/import/${id}`);
   const record = await importRecord(id);
-  if (record.doneAt) return redirect(`/oil/import/${id}`);
+  if (record.doneAt || record.stage) return redirect(`/oil/import/${id}`);
+  if (fields.intent !== "import" || isLarge(record)) {
+    if (isLarge(record)) await beginStage(id, fields.intent === "import" ? "importing" : "previewing");
+    return redirect(`/oil/import/${id}`);
+  }
   const result = await runLabImport(record);
   return result.ok ? redirect(`/oil/import/${id}`) : answerWith({ problems: { form: result.message } }, { status: 422 });
 });
 
 const fromText = { file: "", laboratory: " Read as this laboratory’s last file.", guess: " Read by its headings: look whether each column is what it says." };
 
-export default function LabImport({ loaderData: { about, preview }, actionData }: Route.ComponentProps) {
+export default function LabImport({ loaderData: { about, stage, failure, preview }, actionData }: Route.ComponentProps) {
   const crumbs = [{ label: "Oil", to: "/oil" }, { label: "Import", to: "/oil/import" }, { label: about.fileName }];
+  if (stage) return <><PageHead crumbs={crumbs} title={stage.stage === "importing" ? "The file is being imported" : "The file is being read"}>{about.fileName}</PageHead><ImportProgress stage={stage.stage} progress={stage.progress} /></>;
+  if (failure) return <><PageHead crumbs={crumbs} title="Nothing was imported">{failure}</PageHead><p><Link to="/oil/import" className="act">Choose the file again</Link></p></>;
   if (!preview) {
     return (
       <>

@@ -7,7 +7,7 @@ import { now } from "~/platform/clock.server";
 import { firstRows } from "~/platform/csv.server";
 import { guessDateOrder } from "~/platform/csvCells";
 import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
-import { copyIn, fatesShown, goodRows, readFile, type Imported, type ImportRow, type ReadFile } from "~/platform/imports.server";
+import { badRows, copyIn, fatesShown, headingsOf, markDone, readFile, type Imported, type ImportRow, type ReadFile } from "~/platform/imports.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
 import type { FileFates } from "~/ui/importFile";
@@ -37,28 +37,29 @@ async function mappingFor(record: ImportRow, text: string): Promise<{ mapping: L
   if (stored?.ok) return { mapping: stored.values as unknown as LabMapping, from: "file" };
   const delimiter = guessDelimiter(text);
   const rows = await firstRows(text, delimiter, 20);
-  const head = rows[0] ?? [];
+  const titleLines = Math.max(0, rows.slice(0, 9).findIndex((r) => guessLabColumns(r).hasHeader));
+  const head = rows[titleLines] ?? [];
   if (record.laboratory) {
     const [laboratory] = await db().select({ mapping: laboratories.mapping }).from(laboratories).where(eq(laboratories.name, record.laboratory));
     const kept = laboratory?.mapping as Kept | undefined;
-    if (kept && fits(kept.mapping, head, kept.head)) return { mapping: { ...kept.mapping, skipBad: false }, from: "laboratory" };
+    if (kept && fits(kept.mapping, head, kept.head)) return { mapping: { ...kept.mapping, titleLines, skipBad: false }, from: "laboratory" };
   }
   const guess = guessLabColumns(head);
-  const dates = typeof guess.columns.takenAt === "number" ? rows.slice(1).map((r) => r[guess.columns.takenAt!] ?? "") : [];
-  return { mapping: { delimiter, decimalMark: guessDecimalMark(text, delimiter), dateOrder: guessDateOrder(dates), skipBad: false, ...guess }, from: "guess" };
+  const dates = typeof guess.columns.takenAt === "number" ? rows.slice(titleLines + 1).map((r) => r[guess.columns.takenAt!] ?? "") : [];
+  return { mapping: { delimiter, decimalMark: guessDecimalMark(text, delimiter), dateOrder: guessDateOrder(dates), skipBad: false, titleLines, ...guess }, from: "guess" };
 }
 
 /** Numbers that are on record, with what tells the same sample from another one. */
-async function recordedNumbers(numbers: readonly string[]): Promise<Map<string, { circuitId: string; at: number }>> {
+async function recordedNumbers(numbers: readonly string[], laboratory: string): Promise<Map<string, { circuitId: string; at: number }>> {
   if (numbers.length === 0) return new Map();
-  const result = await db().execute<{ number: string; circuitId: string; at: string }>(sql`select number, circuit_id as "circuitId", (extract(epoch from taken_at) * 1000)::int8::text as at from samples where withdrawn_at is null and number = any(${sql.param([...numbers])}::text[])`);
+  const result = await db().execute<{ number: string; circuitId: string; at: string }>(sql`select number, circuit_id as "circuitId", (extract(epoch from taken_at) * 1000)::int8::text as at from samples where withdrawn_at is null and laboratory = ${laboratory} and number = any(${sql.param([...numbers])}::text[])`);
   return new Map(result.rows.map((r) => [r.number, { circuitId: r.circuitId, at: Number(r.at) }]));
 }
 
 /** Every row's fate, in one pass over the file and one look at the numbers that are on record. */
-async function fatesOf(text: string, mapping: LabMapping, by: string): Promise<ReadFile<LabFate>> {
+async function fatesOf(text: string, mapping: LabMapping, by: string, laboratory: string): Promise<ReadFile<LabFate>> {
   const { fates, shown } = await readFile(text, mapping, labReader(mapping, await lookupFor(), by));
-  const recorded = await recordedNumbers(fates.flatMap((f) => (f.fate === "add" ? [f.sample.number] : [])));
+  const recorded = await recordedNumbers(fates.flatMap((f) => (f.fate === "add" ? [f.sample.number] : [])), laboratory);
   return { shown, fates: fates.map((fate) => (fate.fate === "add" ? against(fate, recorded.get(fate.sample.number)) : fate)) };
 }
 
@@ -76,7 +77,7 @@ export interface LabPreview extends FileFates {
 export async function labPreview(record: ImportRow): Promise<LabPreview> {
   const text = decode(record.content);
   const { mapping, from } = await mappingFor(record, text);
-  return { mapping, from, ...(await fatesShown(text, mapping.delimiter, await fatesOf(text, mapping, record.createdBy), (fate) => fate.sample.number)) };
+  return { mapping, from, ...(await fatesShown(text, mapping, await fatesOf(text, mapping, record.createdBy, record.laboratory ?? ""), (fate) => fate.sample.number)) };
 }
 
 /** Keep a mapping with the import. Returns what is wrong with it. */
@@ -97,26 +98,30 @@ export async function runLabImport(record: ImportRow): Promise<Imported> {
   if (!checked.ok) return { ok: false, message: "Look at the preview first." };
   const mapping = checked.values as unknown as LabMapping;
   const text = decode(record.content);
-  const { fates } = await fatesOf(text, mapping, record.createdBy);
-  const rows = goodRows(fates, mapping.skipBad);
-  if (!rows.ok) return rows;
-  const head = (await firstRows(text, mapping.delimiter, 1))[0] ?? [];
-  const added = await storeSamples(rows.good.map((f) => f.sample), { importId: record.id, there: rows.there }, record.laboratory ?? "", { mapping, head });
+  const { fates } = await fatesOf(text, mapping, record.createdBy, record.laboratory ?? "");
+  const refused = badRows(fates.filter((f) => f.fate === "bad").length, mapping.skipBad);
+  if (refused) return { ok: false, message: refused };
+  const good = fates.flatMap((f) => (f.fate === "add" ? [f.sample] : []));
+  const head = await headingsOf(text, mapping);
+  const there = fates.filter((f) => f.fate === "there").length + good.length;
+  const added = await storeSamples(good, { importId: record.id, there }, record.laboratory ?? "", { mapping, head });
   await requestAssessment();
-  return { ok: true, added, there: rows.there + rows.good.length - added };
+  return { ok: true, added, there: there - added };
 }
 
 const columns = { circuit_id: "uuid", number: "text", taken_at: "timestamptz", hours: "float8", place: "text", state: "text", results: "jsonb", code: "text", colour: "text", taken_by: "text", note: "text" };
 const names = Object.keys(columns).join(", ");
 
 /** Store samples; their circuits are stale from then on, and how the laboratory writes is kept. */
-async function storeSamples(samples: readonly NewSample[], done: { importId: string; there: number }, laboratory: string, kept: Kept): Promise<number> {
+async function storeSamples(samples: readonly NewSample[], { importId, there }: { importId: string; there: number }, laboratory: string, kept: Kept): Promise<number> {
   return copyIn(columns, samples, (s) => [s.circuitId, s.number, new Date(s.takenAt).toISOString(), s.hours, s.place, s.state, JSON.stringify(s.results), s.code, s.colour, s.takenBy, s.note], async (client) => {
-    const inserted = await client.query(`insert into samples (${names}, laboratory, import_id) select ${names}, $1, $2::uuid from incoming on conflict (number) where withdrawn_at is null do nothing`, [laboratory, done.importId]);
-    await client.query("insert into oil_assessments (circuit_id, state, urgency, verdict, stale) select distinct circuit_id, 'unproven', 10, '[]'::jsonb, true from incoming on conflict (circuit_id) do update set stale = true");
+    const inserted = await client.query(`insert into samples (${names}, laboratory, import_id) select ${names}, $1, $2::uuid from incoming on conflict (laboratory, number) where withdrawn_at is null do nothing`, [laboratory, importId]);
+    await client.query("insert into oil_assessments (circuit_id, state, urgency, verdict, stale) select distinct circuit_id, 'unproven', 10, '[]'::jsonb, true from incoming on conflict (circuit_id) do update set stale = true, asked = oil_assessments.asked + 1, failures = 0, tried_at = null");
     if (laboratory) await client.query("insert into laboratories (name, mapping, updated_at) values ($1, $2, now()) on conflict (name) do update set mapping = excluded.mapping, updated_at = now()", [laboratory, JSON.stringify(kept)]);
-    return inserted.rowCount ?? 0;
-  }, done);
+    const added = inserted.rowCount ?? 0;
+    await markDone(client, importId, added, there - added);
+    return { keep: true, result: added };
+  });
 }
 
 export async function laboratoryNames(): Promise<string[]> {

@@ -1,7 +1,7 @@
 /** How a laboratory writes its file: which column is what, and what its bare numbers are in. Kept for each laboratory. */
 import { boolean, object, string } from "yup";
 import { analyteIds, analytes, type AnalyteId } from "@core";
-import { columnField, findColumns, fold, unitIn, type DateOrder } from "~/platform/csvCells";
+import { columnField, findColumns, fold, titleLinesField, unitIn, type DateOrder } from "~/platform/csvCells";
 import type { Delimiter } from "~/platform/csvText";
 
 export const placeFields = [
@@ -27,6 +27,7 @@ export interface LabMapping {
   delimiter: Delimiter;
   decimalMark: "." | ",";
   hasHeader: boolean;
+  titleLines: number;
   dateOrder: DateOrder;
   columns: Partial<Record<LabField, number | null>>;
   countsPer: "/mL" | "/100 mL";
@@ -48,7 +49,7 @@ export function fits(mapping: LabMapping, head: readonly string[], keptHead: rea
 }
 
 export const labMappingSchema = object({
-  delimiter: string<Delimiter>().oneOf([",", ";", "\t", "|"]).required(), decimalMark: string<"." | ",">().oneOf([".", ","]).required(), hasHeader: boolean().default(false),
+  delimiter: string<Delimiter>().oneOf([",", ";", "\t", "|"]).required(), decimalMark: string<"." | ",">().oneOf([".", ","]).required(), hasHeader: boolean().default(false), titleLines: titleLinesField,
   dateOrder: string<DateOrder>().oneOf(["ymd", "dmy", "mdy"]).required(), columns: object(Object.fromEntries(fields.map((f) => [f.name, columnField]))),
   countsPer: string<"/mL" | "/100 mL">().oneOf(["/mL", "/100 mL"]).required(), water: string<"ppm" | "%">().oneOf(["ppm", "%"]).required(), skipBad: boolean().default(false),
 });
@@ -56,7 +57,7 @@ export const labMappingSchema = object({
 /** The mapping as a form sends it. */
 export function labMappingOf(form: Record<string, string>): unknown {
   return {
-    delimiter: form.delimiter === "tab" ? "\t" : form.delimiter, decimalMark: form.decimalMark, hasHeader: form.hasHeader === "on", dateOrder: form.dateOrder, countsPer: form.countsPer, water: form.water, skipBad: form.skipBad === "on",
+    delimiter: form.delimiter === "tab" ? "\t" : form.delimiter, decimalMark: form.decimalMark, hasHeader: form.hasHeader === "on", titleLines: form.titleLines ?? "", dateOrder: form.dateOrder, countsPer: form.countsPer, water: form.water, skipBad: form.skipBad === "on",
     columns: Object.fromEntries(fields.map((f) => [f.name, form[`column-${f.name}`] ?? ""])),
   };
 }

@@ -33,7 +33,7 @@ test("materials, one a line", () => {
 
 describe("a laboratory's file", () => {
   const head = ["Bottle", "Machine tag", "Sample date", "> 4 µm (per 100 mL)", ">6μm", ">14 µm", "Fe [ppm]", "Water [%]", "ISO 4406"];
-  const mapping: LabMapping = { delimiter: ";", decimalMark: ",", dateOrder: "dmy", skipBad: false, ...guessLabColumns(head) };
+  const mapping: LabMapping = { delimiter: ";", decimalMark: ",", dateOrder: "dmy", titleLines: 0, skipBad: false, ...guessLabColumns(head) };
   const circuit = { id: "k1", timeZone: "Europe/London", filledAt: Date.UTC(2022, 0, 1) };
   const lookup: LabLookup = { now: NOW, circuits: new Map([["qc-1", circuit], ["two", null]]) };
   test("headings, their units and what they are per are read", () => {

@@ -1,13 +1,13 @@
 /** What the Oil place shows. Judgements were made when a sample landed; pages read them. */
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
-import { correctSeries, countFor, defaultPrior, fluidAt, formatNumber, incomparable, mixing, sampleIso, type AnalyteId, type ConditionState, type MetalPoint, type NamedFluid, type OilAssessment, type OilSample, type Result } from "@core";
+import { correctSeries, countFor, fluidAt, formatNumber, incomparable, mixing, sampleIso, type AnalyteId, type ConditionState, type MetalPoint, type NamedFluid, type OilAssessment, type OilSample, type Result } from "@core";
 import { db } from "~/db/client.server";
 import { debrisEvents, debrisTasks, oilAssessments, oilEvents, samplePhotos, samples } from "~/db/oilTables";
-import { assessments, circuits, components, fluids, instruments, lives, machines, points, readings, sites } from "~/db/schema";
-import { assessedColumns, assessPointOf, assessReadingOf, contextOf, fluidOf, pointSetups } from "~/platform/setups.server";
+import { assessments, circuits, components, fluids, lives, machines, points, sites } from "~/db/schema";
+import { assessPointOf, contextOf, fluidOf, pointSetups, readingsOfLife } from "~/platform/setups.server";
 import { now } from "~/platform/clock.server";
 import { isUuid, notFound } from "~/platform/guard.server";
-import { oilSampleOf, samplesOf } from "~/platform/oil.server";
+import { currentOil, oilSampleOf, samplesOf } from "~/platform/oil.server";
 
 const DAY = 86_400_000;
 /** A circuit is sampled at least so often (common practice), days. */
@@ -125,7 +125,7 @@ export async function circuitPage(id: string) {
   const [place, [stored], found, withdrawn, events, elementPoints, strainers] = await Promise.all([
     circuitPlace(id),
     // without the series: they are as large as all the rest, and one of them is shown
-    db().select({ detail: sql<ShownOil | null>`${oilAssessments.detail} - 'metalPoints' - 'rates' - 'measured'`, stale: oilAssessments.stale }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)),
+    db().select({ detail: sql<ShownOil | null>`(${currentOil}) - 'metalPoints' - 'rates' - 'measured'`, stale: oilAssessments.stale }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)),
     samplesOf(db(), [id]),
     db().select().from(samples).where(and(eq(samples.circuitId, id), sql`${samples.withdrawnAt} is not null`)).orderBy(desc(samples.takenAt)).limit(5),
     db().select({ id: debrisEvents.id, what: debrisEvents.what, openedAt: debrisEvents.openedAt, closedAt: debrisEvents.closedAt }).from(debrisEvents).where(eq(debrisEvents.circuitId, id)).orderBy(desc(debrisEvents.openedAt)).limit(6),
@@ -154,7 +154,7 @@ export async function circuitPage(id: string) {
 export async function samplePage(id: string) {
   const [row] = await db().select().from(samples).where(eq(samples.id, id));
   if (!row) throw notFound("sample");
-  const [place, [stored], photos] = await Promise.all([circuitPlace(row.circuitId), db().select({ target: sql<OilAssessment["target"]>`${oilAssessments.detail} -> 'target'` }).from(oilAssessments).where(eq(oilAssessments.circuitId, row.circuitId)), db().select({ id: samplePhotos.id }).from(samplePhotos).where(eq(samplePhotos.sampleId, id))]);
+  const [place, [stored], photos] = await Promise.all([circuitPlace(row.circuitId), db().select({ target: sql<OilAssessment["target"]>`(${currentOil}) -> 'target'` }).from(oilAssessments).where(eq(oilAssessments.circuitId, row.circuitId)), db().select({ id: samplePhotos.id }).from(samplePhotos).where(eq(samplePhotos.sampleId, id))]);
   return {
     sample: oilSampleOf(row), about: { colour: row.colour, sludge: row.sludge, laboratory: row.laboratory, note: row.note, takenBy: row.takenBy, withdrawnBy: row.withdrawnBy, withdrawnWhy: row.withdrawnWhy, withdrawnAt: row.withdrawnAt?.getTime() ?? null },
     circuitId: row.circuitId, machine: place.machine, circuit: place.circuit.name, photos: photos.map((p) => p.id), target: stored?.target ?? null,
@@ -173,7 +173,7 @@ export async function fluidPage(id: string, { all = false } = {}) {
     circuitPlace(id),
     db().select({ event: oilEvents, fluid: fluids.name }).from(oilEvents).leftJoin(fluids, eq(fluids.id, oilEvents.fluidId)).where(eq(oilEvents.circuitId, id)).orderBy(desc(oilEvents.at)).limit(MOST_EVENTS),
     db().select({ id: fluids.id, name: fluids.name }).from(fluids).where(isNull(fluids.retiredAt)).orderBy(fluids.name),
-    db().select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)),
+    db().select({ detail: currentOil }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)),
   ]);
   const valid = events.map((e) => e.event).filter((e) => !e.withdrawnAt);
   const fill = valid.find((e) => e.kind === "fill" || e.kind === "change");
@@ -214,21 +214,18 @@ async function measuredEffect(circuitId: string) {
   const setups = await pointSetups(db()).where(and(eq(components.circuitId, circuitId), inArray(points.quantity, ["caseDrainFlow", "leakageFlow"]), isNull(points.retiredAt)));
   const measuredSetups = setups.filter((s) => (s.measured ?? []).length > 0 && s.lifeId);
   if (measuredSetups.length === 0) return [];
-  const [rows, names] = await Promise.all([
-    db().select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId))
-      .where(and(inArray(readings.pointId, measuredSetups.map((s) => s.pointId)), inArray(readings.lifeId, measuredSetups.map((s) => s.lifeId!)), isNull(readings.supersededAt))).orderBy(readings.pointId, readings.takenAt),
-    db().select({ id: points.id, name: points.name, component: components.name, unit: points.unit }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(inArray(points.id, measuredSetups.map((s) => s.pointId))),
-  ]);
-  return measuredSetups.flatMap((s) => {
-    const own = rows.filter((r) => r.pointId === s.pointId).map(assessReadingOf);
+  const names = await db().select({ id: points.id, name: points.name, component: components.name, unit: points.unit }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(inArray(points.id, measuredSetups.map((s) => s.pointId)));
+  const shown = await Promise.all(measuredSetups.map(async (s) => {
+    const { readings: own } = await readingsOfLife(db(), s.pointId, s.lifeId!);
     const point = assessPointOf(s);
-    const context = contextOf(s, [], defaultPrior);
+    const context = contextOf(s, []);
     const last = (measured: typeof context.measured) => correctSeries(own, point, { ...context, measured }).readings.at(-1);
     const [stated, real] = [last([]), last(context.measured)];
     const place = names.find((n) => n.id === s.pointId)!;
     const fluid = fluidOf(s);
     return stated && real && fluid ? [{ pointId: s.pointId, point: place.name, component: place.component, quantity: s.quantity, unit: place.unit, at: real.at, read: real.raw, stated: stated.corrected, measured: real.corrected, kv40: fluidAt(fluid, context.measured, real.at).kv40 }] : [];
-  });
+  }));
+  return shown.flat();
 }
 
 /** Components of a circuit as the oil sees them. */
@@ -245,7 +242,7 @@ export async function settingsPage(id: string) {
 export async function cleanUpPage(id: string) {
   const [place, rows, [stored], found] = await Promise.all([
     circuitPlace(id), db().select({ id: components.id, name: components.name, filter: components.filter }).from(components).where(and(eq(components.circuitId, id), isNull(components.retiredAt), sql`${components.filter} is not null`)),
-    db().select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)), samplesOf(db(), [id]),
+    db().select({ detail: currentOil }).from(oilAssessments).where(eq(oilAssessments.circuitId, id)), samplesOf(db(), [id]),
   ]);
   return {
     circuitId: id, name: place.circuit.name, machine: place.machine, volume: place.circuit.volume, hoursPerDay: place.hoursPerDay, filters: rows, target: stored?.detail?.target ?? null, step: stored?.detail?.step ?? null,
@@ -262,7 +259,7 @@ export async function debrisPage(id: string) {
     db().select().from(debrisTasks).where(eq(debrisTasks.eventId, id)).orderBy(debrisTasks.position),
     db().select({ id: components.id, name: components.name, kind: components.kind }).from(components).where(and(eq(components.circuitId, event.circuitId), isNull(components.retiredAt))).orderBy(components.position),
     db().select().from(samples).where(and(eq(samples.circuitId, event.circuitId), isNull(samples.withdrawnAt), sql`${samples.takenAt} > ${event.openedAt.toISOString()}`)).orderBy(desc(samples.takenAt)).limit(12),
-    db().select({ detail: oilAssessments.detail }).from(oilAssessments).where(eq(oilAssessments.circuitId, event.circuitId)),
+    db().select({ detail: currentOil }).from(oilAssessments).where(eq(oilAssessments.circuitId, event.circuitId)),
   ]);
   return {
     event: { ...event, openedAt: event.openedAt.getTime(), reopenedAt: event.reopenedAt?.getTime() ?? null, closedAt: event.closedAt?.getTime() ?? null }, machine: place.machine, circuit: place.circuit.name, timeZone: place.timeZone, now: now(), parts,

@@ -9,18 +9,40 @@ import type { Delimiter } from "./csvText";
 
 const LONGEST_CELL = 20_000;
 
+/** Characters that the reader gets at a time, so that a large file never holds up what else runs. */
+const SLICE = 65_536;
+
+function* slices(text: string): Generator<string> {
+  for (let i = 0; i < text.length; i += SLICE) yield text.slice(i, i + SLICE);
+}
+
 /** Cells of the file with their line numbers, as a stream: the file is never held as rows. */
 export function rowsOf(text: string, mapping: { delimiter: Delimiter }) {
-  return Readable.from([text]).pipe(parse({ delimiter: mapping.delimiter, bom: true, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, trim: true, info: true, max_record_size: LONGEST_CELL * 20 }));
+  return Readable.from(slices(text)).pipe(parse({ delimiter: mapping.delimiter, bom: true, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, trim: true, info: true, max_record_size: LONGEST_CELL * 20 }));
+}
+
+/** Why a file cannot be read on from some line; undefined when the error is another one. */
+export function brokenAt(error: unknown): { line: number; reason: string } | undefined {
+  const { code, lines } = error as { code?: string; lines?: number };
+  if (!code?.startsWith("CSV_")) return undefined;
+  const reason = code === "CSV_QUOTE_NOT_CLOSED" ? "A quotation mark opens in this row and is never closed. Nothing after it can be read."
+    : code === "CSV_MAX_RECORD_SIZE" ? "This row is far too long: is the separator right, or a quotation mark missing? Nothing after it can be read."
+    : "A quotation mark stands inside this row where none may. Double it, or leave it out. Nothing after it can be read.";
+  return { line: lines ?? 0, reason };
 }
 
 export type Row = { record: string[]; info: { lines: number } };
 
 export async function firstRows(text: string, delimiter: Delimiter, count: number): Promise<string[][]> {
   const rows: string[][] = [];
-  for await (const row of rowsOf(text.slice(0, 200_000), { delimiter }) as AsyncIterable<Row>) {
-    rows.push(row.record.map((c) => c.slice(0, 200)));
-    if (rows.length >= count) break;
+  try {
+    for await (const row of rowsOf(text.slice(0, 200_000), { delimiter }) as AsyncIterable<Row>) {
+      rows.push(row.record.map((c) => c.slice(0, 200)));
+      if (rows.length >= count) break;
+    }
+  } catch (error) {
+    // cut in the middle of a cell, or broken further down: the rows before it serve
+    if (!brokenAt(error)) throw error;
   }
   return rows;
 }

@@ -31,6 +31,9 @@ export function findColumns<N extends string>(head: readonly string[], fields: r
 /** A column in a stored mapping: its number, or null. */
 export const columnField = number().integer().min(0).max(500).nullable().transform((v: number, o: unknown) => (o === "" || o === null ? null : v)).default(null);
 
+/** Lines above the headings in a stored mapping. */
+export const titleLinesField = number().transform((v: number, o: unknown) => (o === "" || o === undefined || o === null ? 0 : v)).typeError("A number of lines.").integer("Whole lines.").min(0, "None or more.").max(20, "At most 20.").default(0);
+
 /** The order of day, month and year that all sample dates allow. */
 export function guessDateOrder(samples: readonly string[]): DateOrder {
   if (samples.some((s) => /^\s*\d{4}[-/.]/.test(s))) return "ymd";
@@ -51,12 +54,12 @@ export function parseMoment(text: string, order: DateOrder, timeZone: string): n
   const [first, second, third] = [Number(match[1]), Number(match[2]), Number(match[3])];
   const isYearFirst = match[1]!.length === 4;
   const [writtenYear, month, day] = isYearFirst ? [first, second, third] : order === "mdy" ? [third, first, second] : [third, second, first];
-  const year = (writtenYear ?? 0) < 100 ? (writtenYear ?? 0) + 2000 : writtenYear!;
+  const year = (writtenYear ?? 0) < 100 && !isYearFirst ? (writtenYear ?? 0) + 2000 : writtenYear!;
   let hour = match[4] === undefined ? 12 : Number(match[4]);
   if (match[7]) hour = (hour % 12) + (match[7].toLowerCase() === "pm" ? 12 : 0);
   const minute = Number(match[5] ?? 0);
   const secondOfMinute = Number(match[6] ?? 0);
-  if (month < 1 || month > 12 || day < 1 || day > new Date(Date.UTC(year, month, 0)).getUTCDate() || hour > 23 || minute > 59 || secondOfMinute > 59) return Number.NaN;
+  if (year < 1950 || year > 2200 || month < 1 || month > 12 || day < 1 || day > new Date(Date.UTC(year, month, 0)).getUTCDate() || hour > 23 || minute > 59 || secondOfMinute > 59) return Number.NaN;
   return new TZDate(year, month - 1, day, hour, minute, secondOfMinute, timeZone).getTime();
 }
 

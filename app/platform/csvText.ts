@@ -19,15 +19,16 @@ export function decode(bytes: Uint8Array): string {
   }
 }
 
-/** The separator that splits the first lines most evenly. */
+/** The separator that splits most of the first lines into the same number of cells; a title above them does not count against it. */
 export function guessDelimiter(text: string): Delimiter {
-  const lines = text.slice(0, 20_000).split(/\r?\n/).filter(Boolean).slice(0, 10);
+  const lines = text.slice(0, 20_000).split(/\r?\n/).filter(Boolean).slice(0, 12);
   let best: { value: Delimiter; score: number } = { value: ",", score: 0 };
   for (const { value } of delimiters) {
     const counts = lines.map((line) => line.replace(/"[^"]*"/g, "").split(value).length - 1);
-    const least = Math.min(...counts);
-    const even = counts.filter((c) => c === counts[0]).length / Math.max(1, counts.length);
-    const score = least * even + (value === ";" ? 0.1 : 0);
+    const often = new Map<number, number>();
+    for (const c of counts) if (c > 0) often.set(c, (often.get(c) ?? 0) + 1);
+    const [cells, times] = [...often].sort((p, q) => q[1] - p[1] || q[0] - p[0])[0] ?? [0, 0];
+    const score = Math.min(cells, 4) * (times / Math.max(1, counts.length)) ** 2 + (value === ";" && cells > 0 ? 0.1 : 0);
     if (score > best.score) best = { value, score };
   }
   return best.value;

@@ -7,8 +7,8 @@ import { randomBytes } from "node:crypto";
 import { resolve } from "node:path";
 import { pinoHttp } from "pino-http";
 import type { AppLoadContext } from "react-router";
-import { connections } from "~/db/client.server";
 import { config } from "./config.server";
+import { workerHealth } from "./heartbeat.server";
 import { log } from "./log.server";
 import type { SignedInUser } from "./session.server";
 
@@ -61,8 +61,8 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
   app.get("/sw.js", (_request, response) => response.sendFile(resolve("build/client/sw.js"), { cacheControl: false, headers: { "Cache-Control": "no-cache" } }));
   app.use(express.static(resolve("build/client"), { maxAge: "1h", index: false }));
   app.get("/healthz", async (_request, response) => {
-    const alive = await connections().query("select 1").then(() => true, () => false);
-    response.status(alive ? 200 : 503).json({ database: alive });
+    const worker = await workerHealth().catch(() => null);
+    response.status(worker ? 200 : 503).json({ database: worker !== null, ...(worker && { worker: worker.runs ? "runs" : "stands still", lastSeen: worker.lastSeen && new Date(worker.lastSeen).toISOString(), waiting: worker.waiting, failed: worker.failed }) });
   });
   app.use(pinoHttp({ logger: log, autoLogging: false }));
   app.use(sameOrigin);

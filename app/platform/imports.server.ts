@@ -1,5 +1,5 @@
 /** A file that was sent to be imported: kept as it came so that it can be looked at first, then read row by row and stored all or nothing. */
-import { eq } from "drizzle-orm";
+import { and, eq, isNull, sql } from "drizzle-orm";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import type { PoolClient } from "pg";
@@ -7,9 +7,10 @@ import { from as copyFrom } from "pg-copy-streams";
 import { connections, db } from "~/db/client.server";
 import { imports } from "~/db/schema";
 import { config } from "./config.server";
-import { copyCell, firstRows, rowsOf, type Row } from "./csv.server";
+import { brokenAt, copyCell, firstRows, rowsOf, type Row } from "./csv.server";
 import type { Delimiter } from "./csvText";
 import { notFound } from "./guard.server";
+import { requestImport } from "./jobs.server";
 
 export type ImportRow = typeof imports.$inferSelect;
 
@@ -20,16 +21,57 @@ export async function uploadOf(request: Request): Promise<{ ok: true; name: stri
   if (!(file instanceof File) || file.size === 0) return { ok: false, fields, message: "Choose a file with at least one row." };
   const content = Buffer.from(await file.arrayBuffer());
   if (content.subarray(0, 4).toString("latin1") === "PK\u0003\u0004") return { ok: false, fields, message: "That is a workbook, not CSV. Save it as CSV from the spreadsheet and choose that." };
-  if (content.subarray(0, 4096).includes(0) && !(content[0] === 0xff || content[0] === 0xfe)) return { ok: false, fields, message: "That is not a text file. Save the sheet as CSV." };
+  if (content.includes(0) && !(content[0] === 0xff || content[0] === 0xfe)) return { ok: false, fields, message: "That is not a text file. Save the sheet as CSV." };
   return { ok: true, name: file.name, content, fields };
 }
 
 export const uploadLimitMb = () => Math.floor(config.uploadLimit / 1_048_576);
 
+/** Files of one person that wait to be looked at; more push the oldest out. */
+const MOST_WAITING = 5;
+
 /** Keep a file. @param laboratory of a laboratory's file: whose */
 export async function storeUpload(fileName: string, content: Buffer, by: string, laboratory: string | null = null): Promise<string> {
-  const [row] = await db().insert(imports).values({ fileName: fileName.slice(0, 200), content, bytes: content.length, createdBy: by, laboratory }).returning({ id: imports.id });
+  const [row] = await db().insert(imports).values({ fileName: fileName.replaceAll("\0", "").slice(0, 200), content, bytes: content.length, createdBy: by, laboratory }).returning({ id: imports.id });
+  await db().execute(sql`update imports set content = ''::bytea, preview = null, failure = ${DISCARDED} where done_at is null and failure is null and id in (
+    select id from imports where created_by = ${by} and done_at is null and failure is null order by created_at desc offset ${MOST_WAITING})`);
   return row!.id;
+}
+
+/** Why a file that was never imported is gone. */
+const DISCARDED = "It was not imported in time, so the file was discarded. Upload it again.";
+const KEPT_DAYS = 7;
+
+/** Discard files that nobody imported. */
+export async function sweepUploads(): Promise<void> {
+  await db().execute(sql`update imports set content = ''::bytea, preview = null, failure = ${DISCARDED} where done_at is null and failure is null and created_at < now() - ${KEPT_DAYS} * interval '1 day'`);
+}
+
+/** A file of at most this size is read while its page loads; a larger one by a worker, with progress. */
+const IN_PAGE_BYTES = 20_000;
+
+export const isLarge = (record: Pick<ImportRow, "bytes">) => record.bytes > IN_PAGE_BYTES;
+
+/** What the page of a file shows while a worker reads it. */
+export interface ImportStage {
+  stage: NonNullable<ImportRow["stage"]>;
+  progress: number | null;
+}
+
+/** Hand a file to a worker. */
+export async function beginStage(id: string, stage: NonNullable<ImportRow["stage"]>): Promise<void> {
+  await db().update(imports).set({ stage, progress: 0, failure: null, ...(stage === "previewing" && { preview: null }) }).where(and(eq(imports.id, id), isNull(imports.doneAt)));
+  await requestImport(id);
+}
+
+/** Tell how far a worker has come with a file. */
+export async function tellProgress(id: string, progress: number): Promise<void> {
+  await db().update(imports).set({ progress }).where(eq(imports.id, id));
+}
+
+/** A worker is done with a file: its preview, or why it could not. */
+export async function endStage(id: string, end: { preview?: unknown; failure?: string }): Promise<void> {
+  await db().update(imports).set({ stage: null, progress: null, ...(end.preview !== undefined && { preview: end.preview }), ...(end.failure && { failure: end.failure.slice(0, 500) }) }).where(eq(imports.id, id));
 }
 
 export async function importRecord(id: string): Promise<ImportRow> {
@@ -42,7 +84,39 @@ const SHOWN_ROWS = 25;
 const SHOWN_BAD = 200;
 const SHOWN_CELLS = 16;
 
-type AnyFate = { line: number; fate: "add" } | { line: number; fate: "there" } | { line: number; fate: "bad"; reason: string };
+/** `odd`: added all the same, but somebody should look. */
+type AnyFate = { line: number; fate: "add"; odd?: string } | { line: number; fate: "there" } | { line: number; fate: "bad"; reason: string };
+
+export interface FileMapping {
+  delimiter: Delimiter;
+  hasHeader: boolean;
+  /** Lines above the headings, or above the rows where there are none. */
+  titleLines: number;
+}
+
+/** Rows after which progress is told. */
+const TELL_EVERY = 20_000;
+
+/**
+ * Every row of a file through a reader, as a stream. A file that cannot be read on ends with a bad row that says so.
+ * @param tell how much of the file is read, 0 to 1
+ */
+export async function* readRows<F extends AnyFate>(text: string, mapping: FileMapping, read: (cells: string[], line: number) => F, tell?: (share: number) => Promise<void>): AsyncGenerator<{ fate: F; cells: string[] }> {
+  let skip = mapping.titleLines + (mapping.hasHeader ? 1 : 0);
+  let count = 0;
+  const lines = Math.max(1, text.length / Math.max(1, text.indexOf("\n") + 1));
+  try {
+    for await (const { record, info } of rowsOf(text, mapping) as AsyncIterable<Row>) {
+      if (skip-- > 0) continue;
+      yield { fate: read(record, info.lines), cells: record };
+      if (tell && ++count % TELL_EVERY === 0) await tell(Math.min(0.95, count / lines));
+    }
+  } catch (error) {
+    const broken = brokenAt(error);
+    if (!broken) throw error;
+    yield { fate: { line: broken.line, fate: "bad", reason: broken.reason } as F, cells: [] };
+  }
+}
 
 export interface ReadFile<F extends AnyFate> {
   fates: F[];
@@ -50,68 +124,121 @@ export interface ReadFile<F extends AnyFate> {
   shown: string[][];
 }
 
-/** Every row of a file through a reader, in one pass. */
-export async function readFile<F extends AnyFate>(text: string, mapping: { delimiter: Delimiter; hasHeader: boolean }, read: (cells: string[], line: number) => F): Promise<ReadFile<F>> {
+/** Every row of a file that is small enough to be held. */
+export async function readFile<F extends AnyFate>(text: string, mapping: FileMapping, read: (cells: string[], line: number) => F): Promise<ReadFile<F>> {
   const fates: F[] = [];
   const shown: string[][] = [];
-  let head = mapping.hasHeader;
-  for await (const { record, info } of rowsOf(text, mapping) as AsyncIterable<Row>) {
-    if (head) {
-      head = false;
-      continue;
-    }
-    if (shown.length < SHOWN_ROWS) shown.push(record);
-    fates.push(read(record, info.lines));
+  for await (const { fate, cells } of readRows(text, mapping, read)) {
+    if (shown.length < SHOWN_ROWS) shown.push(cells);
+    fates.push(fate);
   }
   return { fates, shown };
 }
 
-/** What a preview shows of them. */
-export async function fatesShown<F extends AnyFate>(text: string, delimiter: Delimiter, { fates, shown }: ReadFile<F>, nameOf: (fate: F & { fate: "add" }) => string) {
-  const counts = { add: 0, there: 0, bad: 0 };
-  const reasonOf = (fate: F) => (fate.fate === "bad" ? fate.reason : fate.fate === "there" ? "recorded already" : nameOf(fate as F & { fate: "add" }));
-  const bad: { line: number; reason: string }[] = [];
-  for (const fate of fates) {
-    counts[fate.fate]++;
-    if (fate.fate === "bad" && bad.length < SHOWN_BAD) bad.push({ line: fate.line, reason: fate.reason });
+/** What a preview shows, collected row by row: counts of all, the first rows, the first bad ones. */
+export class FatesShown<F extends AnyFate> {
+  private readonly counts = { add: 0, there: 0, bad: 0 };
+  private readonly bad: { line: number; reason: string }[] = [];
+  private readonly odd: { line: number; reason: string }[] = [];
+  private readonly rows: { line: number; cells: string[]; fate: AnyFate["fate"]; reason: string }[] = [];
+
+  constructor(private readonly nameOf: (fate: F & { fate: "add" }) => string) {}
+
+  take(fate: F, cells: readonly string[]): void {
+    this.counts[fate.fate]++;
+    if (fate.fate === "bad" && this.bad.length < SHOWN_BAD) this.bad.push({ line: fate.line, reason: fate.reason });
+    if (fate.fate === "add" && fate.odd && this.odd.length < SHOWN_BAD) this.odd.push({ line: fate.line, reason: fate.odd });
+    const reason = fate.fate === "bad" ? fate.reason : fate.fate === "there" ? "recorded already" : this.nameOf(fate as F & { fate: "add" });
+    if (this.rows.length < SHOWN_ROWS) this.rows.push({ line: fate.line, cells: cells.slice(0, SHOWN_CELLS).map((c) => c.slice(0, 60)), fate: fate.fate, reason });
   }
-  return {
-    head: (await firstRows(text, delimiter, 1))[0] ?? [], counts, bad,
-    rows: fates.slice(0, SHOWN_ROWS).map((fate, i) => ({ line: fate.line, cells: (shown[i] ?? []).slice(0, SHOWN_CELLS).map((c) => c.slice(0, 60)), fate: fate.fate, reason: reasonOf(fate) })),
-  };
+
+  /**
+   * Held against the record: of the rows that were good by themselves some are there already, and some say another
+   * thing than the record. @param lines of the first rows that are there, and of the first that contradict
+   */
+  settle(there: { count: number; lines: readonly number[] }, against: { count: number; lines: readonly number[] }, reason: string): void {
+    this.counts.add -= there.count + against.count;
+    this.counts.there += there.count;
+    this.counts.bad += against.count;
+    const [known, wrong] = [new Set(there.lines), new Set(against.lines)];
+    for (const row of this.rows) {
+      if (known.has(row.line)) Object.assign(row, { fate: "there", reason: "recorded already" });
+      if (wrong.has(row.line)) Object.assign(row, { fate: "bad", reason });
+    }
+    this.bad.push(...against.lines.map((line) => ({ line, reason })));
+    this.bad.sort((p, q) => p.line - q.line);
+    this.bad.length = Math.min(this.bad.length, SHOWN_BAD);
+  }
+
+  /** The last line that is shown. */
+  get lastShown(): number {
+    return this.rows.at(-1)?.line ?? 0;
+  }
+
+  get found(): { add: number; there: number; bad: number } {
+    return this.counts;
+  }
+
+  /** @param headings cells of the line that names the columns */
+  shown(headings: string[]) {
+    return { head: headings, counts: this.counts, bad: this.bad, odd: this.odd, rows: this.rows };
+  }
+}
+
+/** The line that names the columns. */
+export async function headingsOf(text: string, { delimiter, titleLines }: Pick<FileMapping, "delimiter" | "titleLines">): Promise<string[]> {
+  return (await firstRows(text, delimiter, titleLines + 1))[titleLines] ?? [];
+}
+
+/** What a preview shows of a file that is held. */
+export async function fatesShown<F extends AnyFate>(text: string, mapping: FileMapping, { fates, shown }: ReadFile<F>, nameOf: (fate: F & { fate: "add" }) => string) {
+  const found = new FatesShown<F>(nameOf);
+  fates.forEach((fate, i) => found.take(fate, shown[i] ?? []));
+  return found.shown(await headingsOf(text, mapping));
 }
 
 export type Imported = { ok: true; added: number; there: number } | { ok: false; message: string };
 
-/** The rows to add and how many are there already; or why nothing is added: bad rows, and nobody chose to leave them out. */
-export function goodRows<F extends AnyFate>(fates: readonly F[], skipBad: boolean): { ok: true; good: (F & { fate: "add" })[]; there: number } | { ok: false; message: string } {
-  const bad = fates.filter((f) => f.fate === "bad").length;
-  if (bad > 0 && !skipBad) return { ok: false, message: `${bad} row${bad === 1 ? " is" : "s are"} bad. Mend the file, or choose to leave them out.` };
-  return { ok: true, good: fates.filter((f): f is F & { fate: "add" } => f.fate === "add"), there: fates.filter((f) => f.fate === "there").length };
+/** Why nothing is added: bad rows, and nobody chose to leave them out. Undefined: go on. */
+export function badRows(bad: number, skipBad: boolean): string | undefined {
+  return bad > 0 && !skipBad ? `${bad} row${bad === 1 ? " is" : "s are"} bad. Correct the file, or choose to leave them out.` : undefined;
 }
 
 const LINES_AT_ONCE = 500;
 
-function* chunks<T>(rows: readonly T[], lineOf: (row: T) => readonly (string | number | null)[]): Generator<string> {
-  for (let i = 0; i < rows.length; i += LINES_AT_ONCE) yield rows.slice(i, i + LINES_AT_ONCE).map((row) => `${lineOf(row).map(copyCell).join("\t")}\n`).join("");
+async function* chunks<T>(rows: AsyncIterable<T> | Iterable<T>, lineOf: (row: T) => readonly (string | number | null)[]): AsyncGenerator<string> {
+  let lines: string[] = [];
+  for await (const row of rows) {
+    lines.push(`${lineOf(row).map(copyCell).join("\t")}\n`);
+    if (lines.length < LINES_AT_ONCE) continue;
+    yield lines.join("");
+    lines = [];
+  }
+  if (lines.length > 0) yield lines.join("");
+}
+
+/** What becomes of a transaction: kept, or as if it had not been. */
+export interface Outcome<R> {
+  keep: boolean;
+  result: R;
 }
 
 /**
- * COPY rows into a temporary table `incoming`, then what `store` does with it, all in one transaction. `store` returns
- * how many rows were added; the import, where there is one, is marked as done.
+ * COPY rows, as they come, into a temporary table `incoming`, then what `work` does with it, all in one transaction.
+ * It runs on a connection of its own time: a large file takes longer than a page may.
  * @param columns names and types of the table, in the order of a row's cells
  */
-export async function copyIn<T>(columns: Record<string, string>, rows: readonly T[], lineOf: (row: T) => readonly (string | number | null)[], store: (client: PoolClient) => Promise<number>, done: { importId: string | null; there: number }): Promise<number> {
+export async function copyIn<T, R>(columns: Record<string, string>, rows: AsyncIterable<T> | Iterable<T>, lineOf: (row: T) => readonly (string | number | null)[], work: (client: PoolClient) => Promise<Outcome<R>>): Promise<R> {
   const client = await connections().connect();
   let broken: Error | undefined;
   try {
     await client.query("begin");
+    await client.query("set local statement_timeout = 0");
     await client.query(`create temporary table incoming (${Object.entries(columns).map(([name, type]) => `${name} ${type}`).join(", ")}) on commit drop`);
     await pipeline(Readable.from(chunks(rows, lineOf)), client.query(copyFrom(`copy incoming (${Object.keys(columns).join(", ")}) from stdin`)));
-    const added = await store(client);
-    if (done.importId) await client.query("update imports set done_at = now(), added = $2, already_there = $3, content = ''::bytea where id = $1 and done_at is null", [done.importId, added, done.there + rows.length - added]);
-    await client.query("commit");
-    return added;
+    const { keep, result } = await work(client);
+    await client.query(keep ? "commit" : "rollback");
+    return result;
   } catch (error) {
     broken = error as Error;
     await client.query("rollback").catch(() => undefined);
@@ -119,4 +246,9 @@ export async function copyIn<T>(columns: Record<string, string>, rows: readonly 
   } finally {
     client.release(broken !== undefined);
   }
+}
+
+/** Within the transaction that stored its rows: the file is done with. Nothing happens when another run was first. */
+export async function markDone(client: PoolClient, importId: string, added: number, there: number): Promise<void> {
+  await client.query("update imports set done_at = now(), added = $2, already_there = $3, stage = null, progress = null, preview = null, content = ''::bytea where id = $1 and done_at is null", [importId, added, there]);
 }

@@ -3,7 +3,10 @@ import PgBoss from "pg-boss";
 import { config } from "./config.server";
 import { log } from "./log.server";
 
-export const queues = { assessStale: "assess-stale", reassessAll: "reassess-all" } as const;
+export const queues = { assessStale: "assess-stale", reassessAll: "reassess-all", import: "import" } as const;
+
+/** A job that runs longer than this is taken for dead and started again. A sweep ends itself well before. */
+const EXPIRE_SECONDS: Record<(typeof queues)[keyof typeof queues], number> = { "assess-stale": 900, "reassess-all": 900, import: 6 * 3600 };
 
 let boss: Promise<PgBoss> | undefined;
 
@@ -12,7 +15,7 @@ async function open(worker: boolean): Promise<PgBoss> {
   const queue = new PgBoss({ connectionString: config.databaseUrl, max: 3, supervise: worker, schedule: worker });
   queue.on("error", (error) => log.warn({ err: error.message }, "job queue"));
   await queue.start();
-  for (const name of Object.values(queues)) await queue.createQueue(name);
+  for (const name of Object.values(queues)) await queue.createQueue(name, { name, expireInSeconds: EXPIRE_SECONDS[name] });
   return queue;
 }
 
@@ -33,10 +36,18 @@ export async function requestAssessment(): Promise<void> {
   }
 }
 
+/** Ask a worker to read a file. One that is asked for twice is read once. */
+export async function requestImport(importId: string): Promise<void> {
+  await (await sender()).send(queues.import, { importId }, { singletonKey: importId, retryLimit: 2 });
+}
+
 /** Run the worker until stopped. */
-export async function runWorker(handlers: { assessStale: () => Promise<void>; reassessAll: () => Promise<void> }): Promise<() => Promise<void>> {
+export async function runWorker(handlers: { assessStale: () => Promise<void>; reassessAll: () => Promise<void>; readImport: (importId: string) => Promise<void> }): Promise<() => Promise<void>> {
   const queue = await open(true);
   await queue.work(queues.assessStale, { pollingIntervalSeconds: 0.5 }, handlers.assessStale);
+  await queue.work<{ importId: string }>(queues.import, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
+    for (const job of jobs) await handlers.readImport(job.data.importId);
+  });
   await queue.work(queues.reassessAll, { pollingIntervalSeconds: 30 }, handlers.reassessAll);
   await queue.schedule(queues.assessStale, "* * * * *");
   // dates move even when no reading lands: stops pass, lead times run out

@@ -5,17 +5,24 @@
  * What a circuit's oil says is made here, when a sample lands and in jobs; pages only read it. Like points, a
  * circuit is stale from the moment something about its oil changes until it has been assessed again.
  */
-import { and, eq, inArray, isNull, sql } from "drizzle-orm";
-import { assessOil, correctSeries, defaultPrior, quantityOf, type AnalyteId, type AssessReading, type LeakSeries, type OilAssessment, type OilComponentInput, type OilInput, type OilSample } from "@core";
-import { db, type Queryable } from "~/db/client.server";
+import { and, eq, inArray, isNull, ne, sql } from "drizzle-orm";
+import { isDeepStrictEqual } from "node:util";
+import { assessOil, correctSeries, quantityOf, runningHours, type AnalyteId, type LeakSeries, type MeterChange, type OilAssessment, type OilComponentInput, type OilInput, type OilSample } from "@core";
+import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments, oilEvents, samples } from "~/db/oilTables";
-import { circuits, components, fluids, instruments, lives, machines, points, readings } from "~/db/schema";
-import { markStale, oilQuantities } from "./assessment.server";
-import { assessedColumns, assessPointOf, assessReadingOf, contextOf, pointSetups } from "./setups.server";
+import { circuits, components, fluids, hourMeterChanges, lives, machines, points } from "~/db/schema";
+import { markStale, oilIsFresh, oilQuantities } from "./assessment.server";
+import { claimStale, sweep } from "./claims.server";
+import { assessPointOf, contextOf, pointSetups, readingsOfLife } from "./setups.server";
 import { now } from "./clock.server";
 import { log } from "./log.server";
 
-const BATCH = 12;
+/** Shape of the JSON that an oil's assessment stores. Count it on when it changes: what has another shape is not read, and made again. */
+export const OIL_SHAPE = 2;
+
+/** The stored assessment where it has the shape that this version reads, else null. */
+export const currentOil = sql<OilAssessment | null>`case when ${oilAssessments.shape} = ${OIL_SHAPE} then ${oilAssessments.detail} end`;
+
 const DAY = 86_400_000;
 /** Newest samples of a circuit that are looked at. */
 export const MOST_SAMPLES = 80;
@@ -45,9 +52,11 @@ export async function samplesOf(tx: Queryable, circuitIds: readonly string[], mo
   return found;
 }
 
-/** Running hours of a machine at a moment, from what was noted, by the duty beyond it. */
-export function hoursLine(noted: readonly { at: number; hours: number }[], hoursPerDay: number): (at: number) => number {
-  const line = [...noted].sort((a, b) => a.at - b.at);
+/** Running hours of a machine at a moment, from what was noted and how its meter was changed, by the duty beyond it. */
+export function hoursLine(noted: readonly { at: number; hours: number }[], hoursPerDay: number, changes: readonly MeterChange[] = []): (at: number) => number {
+  const ordered = [...noted].sort((a, b) => a.at - b.at);
+  const axis = runningHours(ordered, { changes, hoursPerDay });
+  const line = ordered.flatMap(({ at }, i) => (axis.believed[i] ? [{ at, hours: axis.hours[i]! }] : []));
   return (at) => {
     const first = line[0];
     const last = line.at(-1);
@@ -60,143 +69,162 @@ export function hoursLine(noted: readonly { at: number; hours: number }[], hours
   };
 }
 
-const groupBy = <T>(rows: readonly T[], key: (row: T) => string) => {
-  const map = new Map<string, T[]>();
-  for (const row of rows) {
-    const list = map.get(key(row)) ?? [];
-    list.push(row);
-    map.set(key(row), list);
+/** Element lives of a filter that are looked at, the newest. */
+const MOST_ELEMENTS = 8;
+/** Newest readings of each point that tell how warm the oil is. */
+const WARM_READINGS = 60;
+/** Years over which one noted figure of the hours is taken for each month. */
+const HOURS_YEARS = 15;
+const PUMPS = ["axialPistonPump", "gearPump"];
+
+/** What was noted of the hours, one figure a month and point: each is one look into the index, however many readings there are. */
+async function notedHours(tx: Queryable, circuitId: string): Promise<{ at: number; hours: number }[]> {
+  const { rows } = await tx.execute<{ at: number; hours: number }>(sql`
+    select (extract(epoch from r.taken_at) * 1000)::float8 as at, r.hours
+    from points p join components c on c.id = p.component_id cross join generate_series(0, ${HOURS_YEARS * 12}) m cross join lateral (
+      select taken_at, hours from readings where point_id = p.id and hours is not null and superseded_at is null
+        and taken_at >= date_trunc('month', ${new Date(now()).toISOString()}::timestamptz) - m * interval '1 month' and taken_at < date_trunc('month', ${new Date(now()).toISOString()}::timestamptz) - (m - 1) * interval '1 month'
+      order by taken_at desc limit 1) r
+    where c.circuit_id = ${circuitId} and p.last_reading_at is not null`);
+  // one figure a month is enough: of several points, the greatest
+  const byMonth = new Map<string, { at: number; hours: number }>();
+  for (const { at, hours } of rows) {
+    const month = new Date(Number(at)).toISOString().slice(0, 7);
+    const there = byMonth.get(month);
+    if (!there || hours > there.hours) byMonth.set(month, { at: Number(at), hours });
   }
-  return (k: string) => map.get(k) ?? [];
-};
-
-/** Everything about some circuits that their oil is judged by. */
-export async function oilInputs(tx: Queryable, circuitIds: readonly string[]): Promise<Map<string, OilInput>> {
-  const inCircuits = inArray(components.circuitId, [...circuitIds]);
-  // one after another: they share the connection of the transaction
-  const circuitRows = await tx.select({ circuit: circuits, fluid: fluids, hoursPerDay: machines.hoursPerDay }).from(circuits).innerJoin(machines, eq(machines.id, circuits.machineId)).leftJoin(fluids, eq(fluids.id, circuits.fluidId)).where(inArray(circuits.id, [...circuitIds]));
-  const componentRows = await tx.select().from(components).where(and(inCircuits, isNull(components.retiredAt))).orderBy(components.position);
-  const lifeRows = await tx.select({ id: lives.id, componentId: lives.componentId, startedAt: lives.startedAt, endedAt: lives.endedAt }).from(lives).innerJoin(components, eq(components.id, lives.componentId)).where(inCircuits).orderBy(lives.startedAt);
-  const sampleRows = await samplesOf(tx, circuitIds);
-  const eventRows = await tx.select({ event: oilEvents, fluid: fluids }).from(oilEvents).leftJoin(fluids, eq(fluids.id, oilEvents.fluidId)).where(and(inArray(oilEvents.circuitId, [...circuitIds]), isNull(oilEvents.withdrawnAt))).orderBy(oilEvents.at);
-  const setups = await pointSetups(tx).where(and(inCircuits, inArray(points.quantity, [...oilQuantities]), isNull(points.retiredAt))).orderBy(components.position, points.name);
-  // one figure a month is enough to tell the hours at any day
-  const noted = await tx.execute<{ circuitId: string; at: string; hours: number }>(sql`
-      select c.circuit_id as "circuitId", max(extract(epoch from r.taken_at) * 1000)::float8 as at, max(r.hours) as hours
-      from readings r join points p on p.id = r.point_id join components c on c.id = p.component_id
-      where c.circuit_id = any(${sql.param([...circuitIds])}::uuid[]) and r.hours is not null and r.superseded_at is null group by c.circuit_id, date_trunc('month', r.taken_at)`);
-  const temperatures = await tx.execute<{ circuitId: string; working: number; hottest: number }>(sql`
-      select c.circuit_id as "circuitId", percentile_cont(0.5) within group (order by r.temperature) as working, max(r.temperature) as hottest
-      from readings r join points p on p.id = r.point_id join components c on c.id = p.component_id
-      where c.circuit_id = any(${sql.param([...circuitIds])}::uuid[]) and r.temperature is not null and r.superseded_at is null and r.taken_at > ${new Date(now() - TEMPERATURE_DAYS * DAY).toISOString()} group by c.circuit_id`);
-  const sisters = await tx.execute<{ circuitId: string; kinds: string; rates: OilAssessment["rates"] }>(sql`
-      select o.circuit_id as "circuitId", o.detail -> 'rates' as rates, (select string_agg(distinct c.kind, ',' order by c.kind) from components c where c.circuit_id = o.circuit_id and c.kind in ('axialPistonPump', 'gearPump')) as kinds
-      from oil_assessments o where o.detail is not null order by o.assessed_at desc limit ${MOST_SISTERS}`);
-  const pointIds = setups.map((s) => s.pointId);
-  const pointRows = pointIds.length === 0 ? [] : await tx.select({ id: points.id, name: points.name, componentId: points.componentId, circuitId: components.circuitId, component: components.name }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(inArray(points.id, pointIds));
-  const placeOf = new Map(pointRows.map((p) => [p.id, p]));
-  const readingRows = pointIds.length === 0 ? [] : await tx.select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId)).where(and(inArray(readings.pointId, pointIds), isNull(readings.supersededAt))).orderBy(readings.pointId, readings.takenAt);
-  const readingsOf = groupBy(readingRows, (r) => r.pointId);
-  const componentsOf = groupBy(componentRows, (c) => c.circuitId);
-  const livesOf = groupBy(lifeRows, (l) => l.componentId);
-  const eventsOf = groupBy(eventRows, (e) => e.event.circuitId);
-  const setupsOf = groupBy(setups, (s) => placeOf.get(s.pointId)!.circuitId);
-  const notedOf = groupBy(noted.rows, (n) => n.circuitId);
-  const kindsOf = (id: string) => [...new Set(componentsOf(id).map((c) => c.kind).filter((k) => k === "axialPistonPump" || k === "gearPump"))].sort().join(",");
-
-  return new Map(circuitRows.map(({ circuit, fluid, hoursPerDay }): [string, OilInput] => {
-    const own = setupsOf(circuit.id);
-    const hoursAt = hoursLine(notedOf(circuit.id).map((n) => ({ at: Number(n.at), hours: n.hours })), hoursPerDay);
-    const heat = temperatures.rows.find((t) => t.circuitId === circuit.id);
-    const kinds = kindsOf(circuit.id);
-    const sisterRates: Partial<Record<AnalyteId, number[]>> = {};
-    for (const s of sisters.rows) {
-      if (s.circuitId === circuit.id || s.kinds !== kinds) continue;
-      for (const [metal, rates] of Object.entries(s.rates)) (sisterRates[metal as AnalyteId] ??= []).push(...rates);
-    }
-    const leaks = own.filter((s) => s.quantity !== "pressureDrop").flatMap((s): LeakSeries[] => {
-      const place = placeOf.get(s.pointId)!;
-      const current: AssessReading[] = readingsOf(s.pointId).filter((r) => r.lifeId === s.lifeId).map(assessReadingOf);
-      const corrected = correctSeries(current, assessPointOf(s), contextOf(s, [], defaultPrior)).readings.filter((r) => !r.doubtful && !r.recalled);
-      return [{ pointId: s.pointId, componentId: place.componentId, component: place.component.charAt(0).toLowerCase() + place.component.slice(1), what: quantityOf(s.quantity).short, readings: corrected.map((r) => ({ at: r.at, value: r.corrected })) }];
-    });
-    const drops = groupBy(own.filter((s) => s.quantity === "pressureDrop"), (s) => placeOf.get(s.pointId)!.componentId);
-    return [circuit.id, {
-      now: now(), volume: circuit.volume, workingPressure: circuit.workingPressure, hoursPerDay, hoursAt,
-      targetSet: circuit.targetCode ? { code: circuit.targetCode, reason: circuit.targetReason } : null,
-      fluid: fluid ? { id: fluid.id, name: fluid.name, type: fluid.type, kv40: fluid.kv40, kv100: fluid.kv100, density15: fluid.density15, solubility: fluid.waterA !== null && fluid.waterB !== null ? { a: fluid.waterA, b: fluid.waterB } : null, acidNew: fluid.fresh.acidNumber ?? null } : null,
-      temperatures: { start: circuit.startTemperature, working: heat?.working ?? null, hottest: heat?.hottest ?? null },
-      metalLimits: circuit.metalLimits, longest: { hours: circuit.longestHours, months: circuit.longestMonths },
-      samples: (sampleRows.get(circuit.id) ?? []).map(oilSampleOf),
-      moves: eventsOf(circuit.id).flatMap(({ event, fluid: filled }) => (event.kind === "level" ? [] : [{
-        at: event.at.getTime(), hours: event.hours ?? hoursAt(event.at.getTime()), kind: event.kind, litres: event.litres ?? 0, fresh: (filled ?? fluid)?.fresh ?? {},
-        fluidName: filled?.name ?? fluid?.name ?? "oil", otherFluid: filled !== null && fluid !== null && filled.id !== fluid.id, changeBackBy: event.changeBackBy ? Date.parse(`${event.changeBackBy}T00:00:00Z`) : null,
-      }])),
-      components: componentsOf(circuit.id).map((c): OilComponentInput => ({
-        id: c.id, name: c.name, kind: c.kind, makersCode: c.makersCode || null, materials: c.materials, fluidNeed: c.fluidNeed, filter: c.filter,
-        lives: livesOf(c.id).map((l) => ({ id: l.id, startedAt: l.startedAt.getTime(), endedAt: l.endedAt?.getTime() ?? null })),
-        drops: c.filter ? drops(c.id).flatMap((s) => readingsOf(s.pointId).filter((r) => !r.doubtful && r.recallId === null).map((r) => ({
-          at: r.takenAt.getTime(), hours: r.hours ?? hoursAt(r.takenAt.getTime()), drop: r.value, temperature: r.temperature, lifeId: r.lifeId, flow: r.speed && c.speed ? (c.filter!.flow * r.speed) / c.speed : null,
-        }))) : [],
-      })),
-      leaks, sisterRates,
-    }];
-  }));
+  return [...byMonth.values()];
 }
 
-/** Assess the oil of these circuits now and store the result. Points that reckon with it become stale. */
+async function oilTemperatures(tx: Queryable, circuitId: string): Promise<{ working: number | null; hottest: number | null }> {
+  const { rows } = await tx.execute<{ working: number | null; hottest: number | null }>(sql`
+    select percentile_cont(0.5) within group (order by r.temperature) as working, max(r.temperature) as hottest
+    from points p join components c on c.id = p.component_id cross join lateral (
+      select temperature from readings where point_id = p.id and superseded_at is null and taken_at > ${new Date(now() - TEMPERATURE_DAYS * DAY).toISOString()} order by taken_at desc limit ${WARM_READINGS}) r
+    where c.circuit_id = ${circuitId} and r.temperature is not null`);
+  return rows[0]!;
+}
+
+/** How fast metals come in circuits with pumps of the same kinds: always of the same circuits, whichever was assessed last. */
+async function peerRates(tx: Queryable, circuitId: string): Promise<Partial<Record<AnalyteId, number[]>>> {
+  const { rows } = await tx.execute<{ rates: OilAssessment["rates"] }>(sql`
+    with kinds as (select c.circuit_id, string_agg(distinct c.kind, ',' order by c.kind) as kinds from components c where c.kind in ${PUMPS} and c.retired_at is null group by c.circuit_id)
+    select o.detail -> 'rates' as rates from oil_assessments o join circuits k on k.id = o.circuit_id left join kinds on kinds.circuit_id = o.circuit_id
+    where o.detail is not null and o.shape = ${OIL_SHAPE} and o.circuit_id <> ${circuitId} and k.retired_at is null
+      and coalesce(kinds.kinds, '') = coalesce((select kinds from kinds where circuit_id = ${circuitId}), '')
+    order by o.circuit_id limit ${MOST_SISTERS}`);
+  const found: Partial<Record<AnalyteId, number[]>> = {};
+  for (const { rates } of rows) for (const [metal, own] of Object.entries(rates)) (found[metal as AnalyteId] ??= []).push(...own);
+  return found;
+}
+
+/** Everything about a circuit that its oil is judged by; undefined when there is no such circuit. */
+export async function oilInput(tx: Queryable, circuitId: string): Promise<OilInput | undefined> {
+  const [row] = await tx.select({ circuit: circuits, fluid: fluids, hoursPerDay: machines.hoursPerDay }).from(circuits).innerJoin(machines, eq(machines.id, circuits.machineId)).leftJoin(fluids, eq(fluids.id, circuits.fluidId)).where(eq(circuits.id, circuitId));
+  if (!row) return undefined;
+  const { circuit, fluid, hoursPerDay } = row;
+  const componentRows = await tx.select().from(components).where(and(eq(components.circuitId, circuitId), isNull(components.retiredAt))).orderBy(components.position);
+  const lifeRows = await tx.select({ id: lives.id, componentId: lives.componentId, startedAt: lives.startedAt, endedAt: lives.endedAt }).from(lives).innerJoin(components, eq(components.id, lives.componentId)).where(eq(components.circuitId, circuitId)).orderBy(lives.startedAt);
+  const own = (await samplesOf(tx, [circuitId])).get(circuitId) ?? [];
+  const eventRows = await tx.select({ event: oilEvents, fluid: fluids }).from(oilEvents).leftJoin(fluids, eq(fluids.id, oilEvents.fluidId)).where(and(eq(oilEvents.circuitId, circuitId), isNull(oilEvents.withdrawnAt))).orderBy(oilEvents.at);
+  const setups = await pointSetups(tx).where(and(eq(components.circuitId, circuitId), inArray(points.quantity, [...oilQuantities]), isNull(points.retiredAt))).orderBy(components.position, points.name);
+  const nameRows = await tx.select({ id: points.id, componentId: points.componentId, component: components.name }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(and(eq(components.circuitId, circuitId), inArray(points.quantity, [...oilQuantities])));
+  const placeOf = new Map(nameRows.map((p) => [p.id, p]));
+  const changes = await tx.select().from(hourMeterChanges).where(and(eq(hourMeterChanges.machineId, circuit.machineId), isNull(hourMeterChanges.withdrawnAt))).orderBy(hourMeterChanges.at);
+  const noted = [
+    ...(await notedHours(tx, circuitId)),
+    ...own.flatMap((s) => (s.hours === null ? [] : [{ at: s.takenAt.getTime(), hours: s.hours }])),
+    ...eventRows.flatMap(({ event }) => (event.hours === null ? [] : [{ at: event.at.getTime(), hours: event.hours }])),
+  ];
+  const hoursAt = hoursLine(noted, hoursPerDay, changes.map((c) => ({ at: c.at.getTime(), before: c.before, after: c.after })));
+
+  const leaks: LeakSeries[] = [];
+  for (const s of setups) {
+    if (s.quantity === "pressureDrop") continue;
+    const place = placeOf.get(s.pointId)!;
+    const current = s.lifeId ? (await readingsOfLife(tx, s.pointId, s.lifeId)).readings : [];
+    const corrected = correctSeries(current, assessPointOf(s), contextOf(s, [])).readings.filter((r) => !r.doubtful && !r.recalled);
+    leaks.push({ pointId: s.pointId, componentId: place.componentId, component: place.component.charAt(0).toLowerCase() + place.component.slice(1), what: quantityOf(s.quantity).short, readings: corrected.map((r) => ({ at: r.at, value: r.corrected })) });
+  }
+  const drops = new Map<string, OilComponentInput["drops"]>();
+  for (const s of setups) {
+    const component = componentRows.find((c) => c.id === placeOf.get(s.pointId)!.componentId);
+    if (s.quantity !== "pressureDrop" || !component?.filter) continue;
+    const found: OilComponentInput["drops"][number][] = [];
+    for (const life of lifeRows.filter((l) => l.componentId === component.id).slice(-MOST_ELEMENTS)) {
+      const { readings: list } = await readingsOfLife(tx, s.pointId, life.id);
+      found.push(...list.filter((r) => !r.doubtful && !r.recalled).map((r) => ({ at: r.at, hours: hoursAt(r.at), drop: r.value, temperature: r.temperature, lifeId: life.id, flow: r.speed && component.speed ? (component.filter!.flow * r.speed) / component.speed : null })));
+    }
+    drops.set(component.id, [...(drops.get(component.id) ?? []), ...found]);
+  }
+  const heat = await oilTemperatures(tx, circuitId);
+  return {
+    now: now(), volume: circuit.volume, workingPressure: circuit.workingPressure, hoursPerDay, hoursAt,
+    targetSet: circuit.targetCode ? { code: circuit.targetCode, reason: circuit.targetReason } : null,
+    fluid: fluid ? { id: fluid.id, name: fluid.name, type: fluid.type, kv40: fluid.kv40, kv100: fluid.kv100, density15: fluid.density15, solubility: fluid.waterA !== null && fluid.waterB !== null ? { a: fluid.waterA, b: fluid.waterB } : null, acidNew: fluid.fresh.acidNumber ?? null } : null,
+    temperatures: { start: circuit.startTemperature, working: heat.working, hottest: heat.hottest },
+    metalLimits: circuit.metalLimits, longest: { hours: circuit.longestHours, months: circuit.longestMonths },
+    // on the one axis of the machine, whichever meter showed it
+    samples: own.map(oilSampleOf).map((s) => ({ ...s, hours: s.hours === null ? null : hoursAt(s.at) })),
+    moves: eventRows.flatMap(({ event, fluid: filled }) => (event.kind === "level" ? [] : [{
+      at: event.at.getTime(), hours: hoursAt(event.at.getTime()), kind: event.kind, litres: event.litres ?? 0, fresh: (filled ?? fluid)?.fresh ?? {},
+      fluidName: filled?.name ?? fluid?.name ?? "oil", otherFluid: filled !== null && fluid !== null && filled.id !== fluid.id, changeBackBy: event.changeBackBy ? Date.parse(`${event.changeBackBy}T00:00:00Z`) : null,
+    }])),
+    components: componentRows.map((c): OilComponentInput => ({
+      id: c.id, name: c.name, kind: c.kind, makersCode: c.makersCode || null, materials: c.materials, fluidNeed: c.fluidNeed, filter: c.filter,
+      lives: lifeRows.filter((l) => l.componentId === c.id).map((l) => ({ id: l.id, startedAt: l.startedAt.getTime(), endedAt: l.endedAt?.getTime() ?? null })),
+      drops: drops.get(c.id) ?? [],
+    })),
+    leaks, sisterRates: await peerRates(tx, circuitId),
+  };
+}
+
+/** Assess the oil of these circuits, one after another. */
 export async function assessCircuits(circuitIds: readonly string[]): Promise<void> {
-  for (let i = 0; i < circuitIds.length; i += BATCH) await assessBatch(circuitIds.slice(i, i + BATCH));
+  for (const id of circuitIds) await assessCircuit(id);
 }
 
-/** One circuit that cannot be judged must not keep the others from it: it says so. */
-function judged(circuitId: string, input: OilInput): OilAssessment {
+/** Assess the oil of one circuit now and store the result. Points that reckon with it become stale. A failure is noted at the circuit. */
+export async function assessCircuit(circuitId: string): Promise<void> {
+  const [row] = await db().select({ asked: oilAssessments.asked }).from(oilAssessments).where(eq(oilAssessments.circuitId, circuitId));
   try {
-    return assessOil(input);
+    const input = await oilInput(db(), circuitId);
+    if (!input) return;
+    const found = assessOil(input);
+    await db().transaction((tx) => store(tx, circuitId, found, row?.asked ?? 0));
   } catch (error) {
+    if (isDatabaseDown(error)) throw error;
     log.error({ err: (error as Error).message, circuitId }, "the oil of a circuit could not be judged");
-    return { ...assessOil({ ...input, samples: [], moves: [], components: [], leaks: [] }), verdict: [{ text: "This oil could not be judged: something in its record does not fit together. The log says what." }] };
+    await db().update(oilAssessments).set({ failure: (error as Error).message.slice(0, 500), failures: sql`${oilAssessments.failures} + 1`, triedAt: new Date() }).where(eq(oilAssessments.circuitId, circuitId));
   }
 }
 
-async function assessBatch(circuitIds: readonly string[]): Promise<void> {
-  await db().transaction(async (tx) => {
-    const before = await tx.select({ circuitId: oilAssessments.circuitId, dirtAt: oilAssessments.dirtAt, measured: sql<unknown>`${oilAssessments.detail} -> 'measured'` }).from(oilAssessments).where(inArray(oilAssessments.circuitId, [...circuitIds])).orderBy(oilAssessments.circuitId).for("update");
-    const inputs = await oilInputs(tx, circuitIds);
-    const made = [...inputs].map(([circuitId, input]) => ({ circuitId, found: judged(circuitId, input) }));
-    if (made.length === 0) return;
-    const asDate = (ms: number | null | undefined) => (ms === null || ms === undefined ? null : new Date(ms));
-    await tx.insert(oilAssessments)
-      .values(made.map(({ circuitId, found }) => ({ circuitId, state: found.state, urgency: found.urgency, lastAt: asDate(found.lastAt), code: found.code, target: found.target?.text ?? null, margin: found.margin, verdict: found.verdict, dirtAt: asDate(found.dirt?.at), dirtFactor: found.dirt?.factor ?? null, detail: found, stale: false, assessedAt: new Date(now()) })))
-      .onConflictDoUpdate({ target: oilAssessments.circuitId, set: Object.fromEntries(
-        (["state", "urgency", "lastAt", "code", "target", "margin", "verdict", "dirtAt", "dirtFactor", "detail", "stale", "assessedAt"] as const).map((column) => [column, sql.raw(`excluded."${oilAssessments[column].name}"`)]),
-      ) });
-    const changed = made.filter(({ circuitId, found }) => {
-      const old = before.find((b) => b.circuitId === circuitId);
-      return (old?.dirtAt?.getTime() ?? null) !== (asDate(found.dirt?.at)?.getTime() ?? null) || JSON.stringify(old?.measured ?? []) !== JSON.stringify(found.measured);
-    }).map((m) => m.circuitId);
-    if (changed.length) {
-      const affected = await tx.select({ id: points.id }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(and(inArray(components.circuitId, changed), isNull(points.retiredAt)));
-      await markStale(tx, affected.map((a) => a.id));
-      // what was assessed a moment ago is not stale because of its own points
-      await tx.update(oilAssessments).set({ stale: false }).where(inArray(oilAssessments.circuitId, changed));
-    }
-  });
+async function store(tx: Queryable, circuitId: string, found: OilAssessment, asked: number): Promise<void> {
+  const asDate = (ms: number | null | undefined) => (ms === null || ms === undefined ? null : new Date(ms));
+  const [before] = await tx.select({ dirtAt: oilAssessments.dirtAt, measured: sql<{ at: number }[] | null>`${oilAssessments.detail} -> 'measured'` }).from(oilAssessments).where(eq(oilAssessments.circuitId, circuitId)).for("update");
+  const values = {
+    state: found.state, urgency: found.urgency, lastAt: asDate(found.lastAt), code: found.code, target: found.target?.text ?? null, margin: found.margin, verdict: found.verdict, dirtAt: asDate(found.dirt?.at),
+    dirtFactor: found.dirt?.factor ?? null, detail: found, shape: OIL_SHAPE, failure: null, failures: 0, triedAt: null, assessedAt: new Date(now()),
+  };
+  await tx.insert(oilAssessments).values({ circuitId, ...values, stale: false }).onConflictDoUpdate({ target: oilAssessments.circuitId, set: { ...values, stale: sql`${oilAssessments.asked} <> ${asked}` } });
+  const same = (before?.dirtAt?.getTime() ?? null) === (asDate(found.dirt?.at)?.getTime() ?? null) && isDeepStrictEqual(before?.measured ?? [], JSON.parse(JSON.stringify(found.measured)));
+  if (same) return;
+  const affected = await tx.select({ id: points.id }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(and(eq(components.circuitId, circuitId), isNull(points.retiredAt)));
+  await markStale(tx, affected.map((a) => a.id));
+  // its points changed because of it: that does not ask for it again
+  await oilIsFresh(tx, circuitId, asked + 1);
 }
 
-/** Assess every stale circuit, batch by batch. */
-export async function assessStaleCircuits(): Promise<void> {
-  for (;;) {
-    const rows = await db().select({ id: oilAssessments.circuitId }).from(oilAssessments).where(eq(oilAssessments.stale, true)).limit(BATCH);
-    if (rows.length === 0) return;
-    await assessCircuits(rows.map((r) => r.id));
-  }
+/** Assess every stale circuit, oldest first, until none is left or the time is up. */
+export async function assessStaleCircuits(until = Infinity): Promise<void> {
+  await db().update(oilAssessments).set({ stale: true }).where(and(ne(oilAssessments.shape, OIL_SHAPE), eq(oilAssessments.stale, false)));
+  await sweep(() => claimStale("oil_assessments", "circuit_id"), assessCircuit, until);
 }
 
 /** Mark circuits stale, within the transaction that changes something about their oil. A circuit without an assessment gets one. */
 export async function markOilStale(tx: Queryable, circuitIds: readonly string[]): Promise<void> {
   if (circuitIds.length === 0) return;
-  await tx.insert(oilAssessments).values([...new Set(circuitIds)].map((circuitId) => ({ circuitId, state: "unproven" as const, urgency: 10, verdict: [{ text: "No sample yet." }], stale: true }))).onConflictDoUpdate({ target: oilAssessments.circuitId, set: { stale: true } });
+  await tx.insert(oilAssessments).values([...new Set(circuitIds)].sort().map((circuitId) => ({ circuitId, state: "unproven" as const, urgency: 10, verdict: [{ text: "No sample yet." }], stale: true }))).onConflictDoUpdate({ target: oilAssessments.circuitId, set: { stale: true, asked: sql`${oilAssessments.asked} + 1`, failures: 0, triedAt: null } });
 }
 
 /** Assess at once; a failure leaves the circuit stale for the worker, and what was saved is safe either way. */

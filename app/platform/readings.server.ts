@@ -2,11 +2,11 @@
  * A reading comes in: from a point's page, a round on a tablet. Checked against the point, its life and its
  * neighbours in time, questioned where it is odd, saved once. Readings are only ever added or superseded.
  */
-import { and, desc, eq, gt, isNull, lt, lte, ne, or, sql } from "drizzle-orm";
-import { expectedReading, formatQuantity, preferredUnit, questionReading, readingStates, type ParsedQuantity, type Question, type UnitPreference } from "@core";
+import { and, desc, eq, gt, isNull, lte, or, sql } from "drizzle-orm";
+import { expectedReading, meterOffset, preferredUnit, questionHours, questionReading, readingStates, type ParsedQuantity, type Question, type UnitPreference } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
-import { assessments, circuits, components, instrumentChecks, lives, machines, points, readings, sites } from "~/db/schema";
-import { assessPoints, markStale } from "./assessment.server";
+import { assessments, circuits, components, hourMeterChanges, instrumentChecks, instruments, lives, machines, points, readings, sites } from "~/db/schema";
+import { assessPoint, currentDetail, markStale } from "./assessment.server";
 import { fluidOf, pointSetups } from "./setups.server";
 import { now } from "./clock.server";
 import { isUuid, notFound } from "./guard.server";
@@ -48,13 +48,14 @@ export async function pointPlace(id: string, units: UnitPreference = {}): Promis
 /** How far ahead of the server's clock a device's clock may be. */
 const CLOCK_SLACK = 5 * 60_000;
 
-export type Saved = { ok: true; readingId: string } | { ok: false; problems: Record<string, string>; question?: Question };
+/** `conflict`: the moment is taken by another reading. */
+export type Saved = { ok: true; readingId: string } | { ok: false; problems: Record<string, string>; question?: Question; conflict?: true };
 
 export type Point = PointPlace & { point: typeof points.$inferSelect };
 
 /** Assess at once; a failure leaves the point stale for the worker, and the reading is safe either way. */
 export async function assessNow(pointId: string): Promise<void> {
-  await assessPoints([pointId]).catch((error: Error) => log.error({ err: error.message, pointId }, "assessment left to the worker"));
+  await assessPoint(pointId).catch((error: Error) => log.error({ err: error.message, pointId }, "assessment left to the worker"));
 }
 
 export interface CheckedReading {
@@ -70,6 +71,8 @@ export interface CheckedReading {
   keptBecause: string;
   submission: string;
   lifeId: string;
+  /** What is odd about the hours, to be answered before it is saved. */
+  hoursQuestion: string | undefined;
 }
 
 /** Check what was typed against the point, its life and its neighbours in time. */
@@ -94,31 +97,42 @@ export async function checkReading(tx: Queryable, place: Point, fields: Record<s
     .where(and(eq(lives.componentId, place.componentId), lte(lives.startedAt, takenAt), or(isNull(lives.endedAt), gt(lives.endedAt, takenAt)))).orderBy(desc(lives.startedAt)).limit(1);
   if (!life) return { ok: false, problems: { takenAt: "The part was not fitted then. Check the date, or the start of its life." } };
 
-  if (v.hours) {
-    const beside = (earlier: boolean) =>
-      tx.select({ hours: readings.hours, takenAt: readings.takenAt }).from(readings)
-        .where(and(eq(readings.pointId, point.id), isNull(readings.supersededAt), sql`${readings.hours} is not null`, earlier ? lt(readings.takenAt, takenAt) : gt(readings.takenAt, takenAt), replaces ? ne(readings.id, replaces) : undefined))
-        .orderBy(earlier ? desc(readings.takenAt) : readings.takenAt).limit(1);
-    const [before] = await beside(true);
-    const [after] = await beside(false);
-    const day = (d: Date) => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: place.timeZone }).format(d);
-    if (before && v.hours.value < before.hours!) problems.hours = `The hours run backwards: the counter stood at ${formatQuantity(before.hours!, "runningHours")} on ${day(before.takenAt)}.`;
-    else if (after && v.hours.value > after.hours!) problems.hours = `The hours run ahead: the counter stands at only ${formatQuantity(after.hours!, "runningHours")} on ${day(after.takenAt)}.`;
-    else if (before && (at - before.takenAt.getTime()) / 3_600_000 + 1 < v.hours.value - before.hours!) problems.hours = `More hours than have passed since ${day(before.takenAt)} (${formatQuantity(before.hours!, "runningHours")}).`;
-    if (problems.hours) return { ok: false, problems };
+  if (v.instrumentId) {
+    const [instrument] = await tx.select({ id: instruments.id }).from(instruments).where(eq(instruments.id, v.instrumentId));
+    if (!instrument) return { ok: false, problems: { instrumentId: "Choose an instrument from the list." } };
   }
+  const hoursQuestion = v.hours ? await hoursQuestionOf(tx, place, { at, hours: v.hours.value }, replaces) : undefined;
   return {
     ok: true,
     reading: {
       takenAt, value: v.value!, least, temperature: v.temperature?.value ?? null, pressure: v.pressure?.value ?? null, speed: v.speed?.value ?? null, hours: v.hours?.value ?? null,
-      instrumentId: v.instrumentId || null, note: v.note, keptBecause: v.keptBecause, submission: v.submission, lifeId: life.id,
+      instrumentId: v.instrumentId || null, note: v.note, keptBecause: v.keptBecause, submission: v.submission, lifeId: life.id, hoursQuestion,
     },
   };
 }
 
+/** What is odd about the hours typed, against those noted anywhere at the machine. */
+export async function hoursQuestionOf(tx: Queryable, place: Pick<PointPlace, "machineId" | "timeZone">, typed: { at: number; hours: number }, replaces: string | null = null): Promise<string | undefined> {
+  const [machine] = await tx.select({ hoursPerDay: machines.hoursPerDay }).from(machines).where(eq(machines.id, place.machineId));
+  const changes = (await tx.select().from(hourMeterChanges).where(and(eq(hourMeterChanges.machineId, place.machineId), isNull(hourMeterChanges.withdrawnAt))).orderBy(hourMeterChanges.at)).map((c) => ({ at: c.at.getTime(), before: c.before, after: c.after }));
+  const onAxis = (n: { at: number; hours: number }) => ({ at: n.at, hours: n.hours + meterOffset(changes, n.at), shown: n.hours });
+  const moment = new Date(typed.at).toISOString();
+  const beside = async (earlier: boolean) => {
+    const order = earlier ? sql`desc` : sql`asc`;
+    const { rows } = await tx.execute<{ at: number; hours: number }>(sql`
+      select (extract(epoch from r.taken_at) * 1000)::float8 as at, r.hours from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id cross join lateral (
+        select taken_at, hours from readings where point_id = p.id and hours is not null and superseded_at is null and id is distinct from ${replaces}::uuid
+          and ${earlier ? sql`taken_at < ${moment}` : sql`taken_at > ${moment}`} order by taken_at ${order} limit 1) r
+      where k.machine_id = ${place.machineId} order by r.taken_at ${order} limit 1`);
+    return rows[0] ? onAxis({ at: Number(rows[0].at), hours: rows[0].hours }) : null;
+  };
+  const day = (at: number) => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: place.timeZone }).format(at);
+  return questionHours(onAxis(typed), await beside(true), await beside(false), machine?.hoursPerDay ?? 8, day);
+}
+
 /** What is odd about the value for these conditions, by the stored expectation. */
 async function questionOf(tx: Queryable, place: Point, reading: CheckedReading): Promise<Question | undefined> {
-  const [stored] = await tx.select({ detail: assessments.detail, last: assessments.lastRaw, lifeId: assessments.lifeId }).from(assessments).where(eq(assessments.pointId, place.id));
+  const [stored] = await tx.select({ detail: currentDetail, last: assessments.lastRaw, lifeId: assessments.lifeId }).from(assessments).where(eq(assessments.pointId, place.id));
   const [setup] = await pointSetups(tx).where(eq(points.id, place.id));
   if (!stored || stored.lifeId !== reading.lifeId) return undefined;
   const expectation = stored.detail?.expectation;
@@ -132,32 +146,35 @@ export const enteredText = (value: ParsedQuantity) => `${value.entered} ${value.
  * Save a reading. A doubtful value comes back as a question unless a reason to keep it was given.
  * The same form sent twice saves once.
  */
-export async function logReading(place: Point, fields: Record<string, string>, by: string): Promise<Saved> {
+export async function logReading(place: Point, fields: Record<string, string>, by: string, sentBy = by): Promise<Saved> {
   const result = await db().transaction(async (tx): Promise<Saved> => {
     // one save at a time at a point, so that a copy of the form finds the first one saved
     await tx.select({ id: points.id }).from(points).where(eq(points.id, place.id)).for("no key update");
     const checked = await checkReading(tx, place, fields, null);
     if (!checked.ok) return checked;
     const { reading } = checked;
-    const [sent] = await tx.select({ id: readings.id }).from(readings).where(eq(readings.submission, reading.submission));
-    if (sent) return { ok: true, readingId: sent.id };
-    const question = await questionOf(tx, place, reading);
+    const [sent] = await tx.select({ id: readings.id, pointId: readings.pointId }).from(readings).where(eq(readings.submission, reading.submission));
+    if (sent) return sent.pointId === place.id ? { ok: true, readingId: sent.id } : sentElsewhere;
+    const question = (await questionOf(tx, place, reading)) ?? (reading.hoursQuestion ? { kind: "hours" as const, message: reading.hoursQuestion } : undefined);
     if (question && !reading.keptBecause) return { ok: false, problems: {}, question };
     const [there] = await tx.select({ entered: readings.entered }).from(readings).where(and(eq(readings.pointId, place.id), eq(readings.takenAt, reading.takenAt), isNull(readings.supersededAt)));
-    if (there) return { ok: false, problems: { takenAt: `There is already a reading at that time: ${there.entered}. Correct that one in the table, or change the time.` } };
+    if (there) return { ok: false, conflict: true, problems: { takenAt: `There is already a reading at that time: ${there.entered}. Correct that one in the table, or change the time.` } };
     const unfit = await lastCheckFailed(tx, reading);
     const [row] = await tx.insert(readings).values({
       doubtful: unfit, pointId: place.id, lifeId: reading.lifeId, takenAt: reading.takenAt, value: reading.value.value, least: reading.least?.value ?? null, entered: enteredText(reading.value),
       pressure: reading.pressure, temperature: reading.temperature, speed: reading.speed, hours: reading.hours, instrumentId: reading.instrumentId, note: reading.note,
-      keptBecause: question ? reading.keptBecause : "", takenBy: by, submission: reading.submission,
+      keptBecause: question ? reading.keptBecause : "", takenBy: by, sentBy: sentBy === by ? null : sentBy, submission: reading.submission,
     }).returning({ id: readings.id });
     await tx.update(points).set({ lastReadingAt: sql`greatest(${points.lastReadingAt}, ${reading.takenAt.toISOString()}::timestamptz)` }).where(eq(points.id, place.id));
     await markStale(tx, [place.id]);
     return { ok: true, readingId: row!.id };
-  }).catch((error: unknown) => sentTwice(error, fields.submission));
+  }).catch((error: unknown) => sentTwice(error, place.id, fields.submission));
   if (result.ok) await assessNow(place.id);
   return result;
 }
+
+/** The id of a form stands for one reading at one point. */
+const sentElsewhere: Saved = { ok: false, problems: { form: "This form was already used for another point. Load the page again; what you typed stays here." } };
 
 /** Did the instrument fail its last check before this reading? Then what it reads is kept and weighted down. */
 async function lastCheckFailed(tx: Queryable, { instrumentId, takenAt }: CheckedReading): Promise<boolean> {
@@ -167,13 +184,13 @@ async function lastCheckFailed(tx: Queryable, { instrumentId, takenAt }: Checked
 }
 
 /** Two copies of one form raced each other: the first is saved, the second is told the same. */
-export async function sentTwice(error: unknown, submission: string | undefined): Promise<Saved> {
+export async function sentTwice(error: unknown, pointId: string, submission: string | undefined): Promise<Saved> {
   const constraint = brokenConstraint(error);
   // the copies may break either rule first: the one form, or the one moment
-  if (constraint && submission) {
-    const [sent] = await db().select({ id: readings.id }).from(readings).where(eq(readings.submission, submission));
-    if (sent) return { ok: true, readingId: sent.id };
+  if (constraint && isUuid(submission)) {
+    const [sent] = await db().select({ id: readings.id, pointId: readings.pointId }).from(readings).where(eq(readings.submission, submission));
+    if (sent) return sent.pointId === pointId ? { ok: true, readingId: sent.id } : sentElsewhere;
   }
-  if (constraint === "readings_once") return { ok: false, problems: { takenAt: "Somebody just saved a reading at that time. Change the time, or correct theirs." } };
+  if (constraint === "readings_once") return { ok: false, conflict: true, problems: { takenAt: "Somebody just saved a reading at that time. Change the time, or correct theirs." } };
   throw error;
 }

@@ -1,9 +1,9 @@
 /** Points and readings as the core wants them. */
-import { and, eq, inArray, isNull, sql } from "drizzle-orm";
-import { quantityOf, theoreticalFlow, type AssessContext, type AssessPoint, type AssessReading, type AssessStop, type MeasuredViscosity, type WearPrior } from "@core";
+import { and, eq, isNull, sql } from "drizzle-orm";
+import { quantityOf, theoreticalFlow, type AssessPoint, type AssessReading, type AssessStop, type MeasuredViscosity, type MeterChange, type SeriesContext } from "@core";
 import type { Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
-import { circuits, components, fluids, instruments, lives, machines, points, readings } from "~/db/schema";
+import { circuits, components, fluids, hourMeterChanges, instrumentRecalls, instruments, lives, machines, points, readings } from "~/db/schema";
 import { now } from "./clock.server";
 
 /** Everything about a point that an assessment needs, except readings, stops and sisters. */
@@ -16,7 +16,9 @@ export function pointSetups(tx: Queryable) {
       hoursPerDay: machines.hoursPerDay, dutyDeviation: machines.dutyDeviation, siteId: machines.siteId,
       kv40: fluids.kv40, kv100: fluids.kv100, density15: fluids.density15,
       measured: sql<MeasuredViscosity[] | null>`${oilAssessments.detail} -> 'measured'`, dirtAt: oilAssessments.dirtAt, dirtFactor: oilAssessments.dirtFactor,
-      lifeId: lives.id, lifeStartHours: lives.startHours, knownWhenNew: lives.knownWhenNew,
+      lifeId: lives.id, lifeStartHours: lives.startHours, lifeStartedAt: lives.startedAt, knownWhenNew: lives.knownWhenNew,
+      meterChanges: sql<MeterChange[] | null>`(select jsonb_agg(jsonb_build_object('at', (extract(epoch from ${hourMeterChanges.at}) * 1000)::int8, 'before', ${hourMeterChanges.before}, 'after', ${hourMeterChanges.after}) order by ${hourMeterChanges.at})
+        from ${hourMeterChanges} where ${hourMeterChanges.machineId} = ${machines.id} and ${hourMeterChanges.withdrawnAt} is null)`,
     })
     .from(points)
     .innerJoin(components, eq(components.id, points.componentId))
@@ -54,51 +56,93 @@ export function fluidOf(s: Pick<PointSetup, "kv40" | "kv100" | "density15">) {
   return s.kv40 !== null && s.kv100 !== null && s.density15 !== null ? { kv40: s.kv40, kv100: s.kv100, density15: s.density15 } : null;
 }
 
-/** Context of an assessment. */
-export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], prior: WearPrior, lifeStartHours = s.lifeStartHours ?? 0): AssessContext {
+/** A life as an assessment needs it: when it began, and what the hour meter showed then. */
+export interface LifeStart {
+  startHours: number;
+  startedAt: Date;
+}
+
+/** Context of an assessment, without what peers tell. `life`: of another life than the present one. */
+export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], life?: LifeStart): SeriesContext {
   return {
     now: now(),
     fluid: fluidOf(s),
     measured: s.measured ?? [],
     dirt: s.dirtAt ? { at: s.dirtAt.getTime(), factor: s.dirtFactor ?? 1 } : null,
-    prior,
     duty: { hoursPerDay: s.hoursPerDay, deviation: s.dutyDeviation },
     stops: siteStops,
     leadTimeDays: s.leadTimeDays,
     runInHours: s.runInHours,
-    lifeStartHours,
+    lifeStartHours: life?.startHours ?? s.lifeStartHours ?? 0,
+    lifeStartedAt: (life?.startedAt ?? s.lifeStartedAt)?.getTime() ?? null,
+    meterChanges: s.meterChanges ?? [],
+    readingsInAll: null,
   };
 }
 
+/** Is a reading's instrument recalled for its moment? Asked when it is read, so that a reading that arrives late, or is corrected, is covered as well. */
+export const recalledNow = sql<boolean>`exists (select 1 from ${instrumentRecalls} where ${instrumentRecalls.instrumentId} = ${readings.instrumentId} and ${instrumentRecalls.withdrawnAt} is null
+  and ${readings.takenAt} between ${instrumentRecalls.fromAt} and ${instrumentRecalls.untilAt})`;
+
 /** Columns of a reading that an assessment looks at. */
 export const assessedColumns = {
-  id: readings.id, pointId: readings.pointId, lifeId: readings.lifeId, takenAt: readings.takenAt, value: readings.value, pressure: readings.pressure,
-  temperature: readings.temperature, speed: readings.speed, hours: readings.hours, doubtful: readings.doubtful, recallId: readings.recallId, fullScale: instruments.fullScale, accuracyClass: instruments.accuracyClass,
+  id: readings.id, pointId: readings.pointId, lifeId: readings.lifeId, takenAt: readings.takenAt, value: readings.value, pressure: readings.pressure, temperature: readings.temperature,
+  speed: readings.speed, hours: readings.hours, doubtful: readings.doubtful, recalled: recalledNow, fullScale: instruments.fullScale, accuracyClass: instruments.accuracyClass,
 };
 
 interface ReadingRow {
-  id: string; takenAt: Date; value: number; pressure: number | null; temperature: number | null; speed: number | null; hours: number | null; doubtful: boolean; recallId: string | null; fullScale: number | null; accuracyClass: number | null;
+  id: string;
+  takenAt: Date;
+  value: number;
+  pressure: number | null;
+  temperature: number | null;
+  speed: number | null;
+  hours: number | null;
+  doubtful: boolean;
+  recalled: boolean;
+  fullScale: number | null;
+  accuracyClass: number | null;
 }
 
 /** A stored reading as the core wants it. A class is a permissible error, taken as a rectangle. */
 export function assessReadingOf(r: ReadingRow): AssessReading {
   return {
-    id: r.id, at: r.takenAt.getTime(), hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, speed: r.speed, doubtful: r.doubtful, recalled: r.recallId !== null,
+    id: r.id, at: r.takenAt.getTime(), hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, speed: r.speed, doubtful: r.doubtful, recalled: r.recalled,
     uncertainty: r.fullScale !== null && r.accuracyClass !== null ? (r.accuracyClass * r.fullScale) / 100 / Math.sqrt(3) : null,
   };
 }
 
-/** Readings of these lives at these points, in time order, by point and life. */
-export async function readingsOfLives(tx: Queryable, pointIds: readonly string[], lifeIds: readonly string[]): Promise<(pointId: string, lifeId: string | null) => AssessReading[]> {
-  const rows = lifeIds.length === 0 ? [] : await tx.select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId))
-    .where(and(inArray(readings.lifeId, [...lifeIds]), inArray(readings.pointId, [...pointIds]), isNull(readings.supersededAt)))
-    .orderBy(readings.pointId, readings.takenAt);
-  const found = new Map<string, AssessReading[]>();
-  for (const row of rows) {
-    const key = `${row.pointId} ${row.lifeId}`;
-    const list = found.get(key) ?? [];
-    list.push(assessReadingOf(row));
-    found.set(key, list);
-  }
-  return (pointId, lifeId) => found.get(`${pointId} ${lifeId}`) ?? [];
+/** A life with more readings than this is read at moments spread over it: a logger's file costs no more than a notebook. */
+const WHOLE = 300;
+const FIRST = 40;
+const LAST = 120;
+const MOMENTS = 140;
+/** Readings at each moment, of which the middle one will speak. */
+const AT_EACH = 3;
+
+export interface LifeReadings {
+  readings: AssessReading[];
+  /** How many there are in all. */
+  inAll: number;
+}
+
+/**
+ * The readings of one life at one point, in time order; of a long life its first, its newest, and some at moments
+ * evenly spread between them. Each moment is one look into the index, so the cost does not grow with the life.
+ */
+export async function readingsOfLife(tx: Queryable, pointId: string, lifeId: string): Promise<LifeReadings> {
+  const here = and(eq(readings.lifeId, lifeId), eq(readings.pointId, pointId), isNull(readings.supersededAt));
+  const rows = () => tx.select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId));
+  const whole = await rows().where(here).orderBy(readings.takenAt).limit(WHOLE + 1);
+  if (whole.length <= WHOLE) return { readings: whole.map(assessReadingOf), inAll: whole.length };
+  const own = sql`${readings.lifeId} = ${lifeId} and ${readings.pointId} = ${pointId} and ${readings.supersededAt} is null`;
+  const chosen = sql`${readings.id} in (
+    (select id from readings where ${own} order by taken_at limit ${FIRST})
+    union (select id from readings where ${own} order by taken_at desc limit ${LAST})
+    union (select r.id from (select min(taken_at) as first, max(taken_at) as last from readings where ${own}) e
+      cross join generate_series(1, ${MOMENTS}) g cross join lateral
+      (select id from readings where ${own} and taken_at >= e.first + (e.last - e.first) * g / ${MOMENTS + 1} order by taken_at limit ${AT_EACH}) r))`;
+  const some = await rows().where(chosen).orderBy(readings.takenAt);
+  const [all] = await tx.select({ n: sql<number>`count(*)::int` }).from(readings).where(here);
+  return { readings: some.map(assessReadingOf), inAll: all!.n };
 }

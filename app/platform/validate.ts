@@ -47,11 +47,27 @@ export function quantityField(id: QuantityId, { required = false, assume }: { re
     .default(null);
 }
 
-/** The moment of a datetime-local text in a time zone; NaN when it is none. */
+/** Years in which anything of a plant's record can lie. */
+const YEARS = [1950, 2200] as const;
+
+/** Does this day exist? 30 February does not. */
+function isDay(y: number, m: number, d: number): boolean {
+  if (y < YEARS[0] || y > YEARS[1]) return false;
+  const date = new Date(Date.UTC(y, m - 1, d));
+  return date.getUTCMonth() === m - 1 && date.getUTCDate() === d;
+}
+
+/** A calendar day as a form sends it, 2026-11-20; undefined when there is no such day. */
+export function calendarDay(text: string): string | undefined {
+  const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text.trim());
+  return match && isDay(Number(match[1]), Number(match[2]), Number(match[3])) ? match[0] : undefined;
+}
+
+/** The moment of a datetime-local text in a time zone; NaN when it is none, or a day that does not exist. */
 export function localMoment(text: string, timeZone: string): number {
   const match = /^(\d{4})-(\d{2})-(\d{2})[T ](\d{2}):(\d{2})(?::\d{2})?$/.exec(text.trim());
   if (!match) return Number.NaN;
   const [, y, m, d, h, min] = match.map(Number) as [number, number, number, number, number, number];
-  if (m < 1 || m > 12 || d < 1 || d > 31 || h > 23 || min > 59) return Number.NaN;
+  if (!isDay(y, m, d) || h > 23 || min > 59) return Number.NaN;
   return new TZDate(y, m - 1, d, h, min, timeZone).getTime();
 }

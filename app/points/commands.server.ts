@@ -1,9 +1,9 @@
 /** Writes at a point, each in one transaction: corrections and limits. New readings come in through the platform. */
 import { eq, sql } from "drizzle-orm";
-import { limitProblem, parseNumber, parseQuantity, quantityOf, theoreticalFlow, type LimitRule } from "@core";
+import { excess, formatQuantity, limitProblem, parseNumber, parseQuantity, quantityOf, resolveLimits, sidesOf, theoreticalFlow, type LimitRule } from "@core";
 import { db, type Queryable } from "~/db/client.server";
-import { assessments, changes, components, points, readings } from "~/db/schema";
-import { markStale } from "~/platform/assessment.server";
+import { assessments, changes, components, points, readings, type AssessmentDetail } from "~/db/schema";
+import { currentDetail, markStale } from "~/platform/assessment.server";
 import { assessNow, checkReading, enteredText, sentTwice, type Point, type Saved } from "~/platform/readings.server";
 import { check } from "~/platform/validate";
 import { limitSchema } from "./form";
@@ -26,15 +26,19 @@ export async function correctReading(place: Point, old: typeof readings.$inferSe
     const checked = await checkReading(tx, place, fields, old.id);
     if (!checked.ok) return checked;
     const { reading } = checked;
+    // what was not touched stays as it was, to the last digit and in the unit in which it was typed
+    const untouched = (fields.value ?? "").trim() === old.entered;
+    const same = (now: number | null, before: number | null) => (now !== null && before !== null && Math.abs(now - before) <= 1e-5 * Math.abs(before) ? before : now);
+    const kept = fields.keptBecause?.trim() ? reading.keptBecause : old.keptBecause;
     await supersede();
     const [row] = await tx.insert(readings).values({
-      pointId: place.id, lifeId: reading.lifeId, takenAt: reading.takenAt, value: reading.value.value, least: reading.least?.value ?? null, entered: enteredText(reading.value), pressure: reading.pressure,
-      temperature: reading.temperature, speed: reading.speed, hours: reading.hours, instrumentId: reading.instrumentId, note: reading.note, keptBecause: old.keptBecause, takenBy: old.takenBy, submission: reading.submission, supersedesId: old.id,
+      pointId: place.id, lifeId: reading.lifeId, takenAt: reading.takenAt, value: untouched ? old.value : reading.value.value, entered: untouched ? old.entered : enteredText(reading.value), least: same(reading.least?.value ?? null, old.least),
+      pressure: same(reading.pressure, old.pressure), temperature: same(reading.temperature, old.temperature), speed: same(reading.speed, old.speed), hours: same(reading.hours, old.hours), instrumentId: reading.instrumentId, note: reading.note, keptBecause: kept, takenBy: old.takenBy, sentBy: old.sentBy, submission: reading.submission, supersedesId: old.id,
       doubtful: fields.doubtful === "on",
     }).returning({ id: readings.id });
     await refreshLast(tx, place.id);
     return { ok: true, readingId: row!.id };
-  }).catch((error: unknown) => sentTwice(error, fields.submission));
+  }).catch((error: unknown) => sentTwice(error, place.id, fields.submission));
   if (result.ok) await assessNow(place.id);
   return result;
 }
@@ -57,7 +61,19 @@ function limitValue(text: string, basis: LimitRule["basis"], place: Point): { va
   return { value };
 }
 
-export type LimitSaved = { ok: true } | { ok: false; problems: Record<string, string>; theirs?: { by: string; at: number; basis: string | null; upper: number | null; lower: number | null; version: number } };
+/** What to ask before a limit is set on the wrong side of the level that is read today. */
+function levelQuestion(rule: LimitRule, scale: { fullFlow?: number; baseline?: number }, detail: AssessmentDetail | null, place: Point): string | undefined {
+  const resolved = resolveLimits(rule, scale);
+  const expectation = detail?.expectation;
+  const level = expectation ? (expectation.scale === "log" ? Math.exp(expectation.centre) : expectation.centre) : (detail?.lastRaw ?? null);
+  if (!resolved.ok || level === null) return undefined;
+  const side = sidesOf(resolved.limits).find((s) => excess(level, s) >= 0);
+  if (!side) return undefined;
+  const show = (value: number) => formatQuantity(value, place.point.quantity, { unit: place.point.unit });
+  return `It reads about ${show(level)} today, which is already beyond this limit of ${show(side.limit)}: the point becomes an alarm at once. Is the limit right, and on the right side?`;
+}
+
+export type LimitSaved = { ok: true } | { ok: false; problems: Record<string, string>; question?: string; theirs?: { by: string; at: number; basis: string | null; upper: number | null; lower: number | null; version: number } };
 
 /** Change a limit and its basis. Whoever started from an older limit is told and decides again. */
 export async function setLimit(place: Point, fields: Record<string, string>, by: string): Promise<LimitSaved> {
@@ -79,11 +95,13 @@ export async function setLimit(place: Point, fields: Record<string, string>, by:
       };
     }
     const [component] = await tx.select().from(components).where(eq(components.id, place.componentId));
-    const [stored] = await tx.select({ detail: assessments.detail }).from(assessments).where(eq(assessments.pointId, place.id));
+    const [stored] = await tx.select({ detail: currentDetail }).from(assessments).where(eq(assessments.pointId, place.id));
     const fullFlow = component?.displacement && component.speed ? theoreticalFlow(component.displacement, component.speed) : undefined;
     const baseline = stored?.detail?.baseline?.centre;
     const problem = limitProblem(rule, quantityOf(current.quantity).harm, { ...(fullFlow !== undefined && { fullFlow }), ...(baseline !== undefined && { baseline }) });
     if (problem) return { ok: false, problems: { [rule.upper === null && rule.lower !== null ? "lower" : "upper"]: problem } };
+    const question = levelQuestion(rule, { ...(fullFlow !== undefined && { fullFlow }), ...(baseline !== undefined && { baseline }) }, stored?.detail ?? null, place);
+    if (question && checked.values.beyond !== "on") return { ok: false, problems: {}, question };
     await tx.update(points).set({ limitBasis: basis, limitUpper: rule.upper, limitLower: rule.lower, limitReason: reason, limitSetBy: by, limitSetAt: new Date(), version: current.version + 1 }).where(eq(points.id, place.id));
     await tx.insert(changes).values({
       by, what: `limit of ${place.machine}, ${place.component}: ${place.name}`, recordId: place.id,

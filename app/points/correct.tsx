@@ -50,7 +50,7 @@ export default function Correct({ loaderData, actionData }: Route.ComponentProps
           ask={false}
           point={{ quantity, unit, state: loaderData.readState, timeZone: place.timeZone, fluid: loaderData.fluid, expectation: loaderData.expectation, needsConditions: quantityOf(quantity).correction === "leakage", last: null, instruments: loaderData.instruments }}
           submission={loaderData.submission} answer={actionData} takenAt={reading.takenAt}
-          values={{ value: inUnit(reading.value), least: inUnit(reading.least), temperature: condition(reading.temperature, "oilTemperature"), pressure: condition(reading.pressure, "loadPressure"), speed: text(reading.speed), hours: text(reading.hours), takenAt: localInput(reading.takenAt, place.timeZone), instrumentId: reading.instrumentId ?? "", note: reading.note }}
+          values={{ value: reading.entered, least: inUnit(reading.least), temperature: condition(reading.temperature, "oilTemperature"), pressure: condition(reading.pressure, "loadPressure"), speed: text(reading.speed), hours: text(reading.hours), takenAt: localInput(reading.takenAt, place.timeZone), instrumentId: reading.instrumentId ?? "", note: reading.note }}
           button={<div className="flex flex-wrap gap-3"><Button name="intent" value="replace">Save the corrected reading</Button><Button name="intent" value="withdraw" tone="danger">Withdraw it</Button></div>}
         >
           <div className="mb-3 grid gap-2">

@@ -4,7 +4,7 @@ import { findUnit, formatNumber, fromCore, limitBases, limitBasisIds, quantityOf
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { pointPlace } from "~/platform/readings.server";
 import { fieldsOf } from "~/platform/validate";
-import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
+import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
 import { setLimit } from "./commands.server";
@@ -19,7 +19,7 @@ export const loader = guard("engineer", async ({ params, user }) => {
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   const place = await pointPlace(idParam(params), user.units);
   const saved = await setLimit(place, fieldsOf(await request.formData()), user.name);
-  if (!saved.ok) return answerWith({ problems: saved.problems, ...(saved.theirs && { theirs: saved.theirs }) }, { status: saved.theirs ? 409 : 422 });
+  if (!saved.ok) return answerWith({ problems: saved.problems, ...(saved.theirs && { theirs: saved.theirs }), ...(saved.question && { question: saved.question }) }, { status: saved.theirs ? 409 : 422 });
   return redirect(`/points/${place.id}`);
 });
 
@@ -30,6 +30,7 @@ export default function Limit({ loaderData, actionData }: Route.ComponentProps) 
   const shownUnit = findUnit(unit, q.dimension)!;
   const inUnit = (value: number | null, of: string | null) => (value === null ? "" : of === "absolute" || of === "maker" ? `${Number(fromCore(value, shownUnit).toPrecision(6))} ${unit}` : String(value));
   const theirs = actionData && "theirs" in actionData ? actionData.theirs : undefined;
+  const question = actionData && "question" in actionData ? actionData.question : undefined;
   const bases = limitBasisIds.filter((b) => b !== "shareOfFullFlow" || q.dimension === "flow");
   return (
     <div className="[&>:not(header)]:max-w-xl">
@@ -49,6 +50,7 @@ export default function Limit({ loaderData, actionData }: Route.ComponentProps) 
               <TextField name="lower" label="Lower limit" defaultValue={inUnit(lower, basis)} hint={q.harm === "rising" ? "This quantity does harm as it rises" : "Leave empty when there is none"} />
             </div>
             <TextField name="reason" label="Reason or source" defaultValue={reason} maxLength={300} hint="For example the maker's sheet, or common practice" />
+            {question ? <div><Notice tone="verm">{question}</Notice><CheckField name="beyond" label="Yes: the part already stands beyond this limit" /></div> : null}
             <div><Button>Save the limit</Button></div>
           </div>
         </FormProblemsProvider>

@@ -1,10 +1,10 @@
 /** Everything about one point: its place, its lives, its readings as read and corrected, its assessment. */
-import { and, asc, count, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
-import { correctSeries, defaultPrior, sameMonthOf, type CorrectedReading, type Fluid, type UnitPreference } from "@core";
+import { and, count, desc, eq, getTableColumns, isNotNull, isNull, sql } from "drizzle-orm";
+import { correctSeries, sameMonthOf, type CorrectedReading, type Fluid, type ReadingMark, type UnitPreference } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, instruments, interventions, lives, photos, points, readings, stops, type AssessmentDetail } from "~/db/schema";
-import { stopsBySite } from "~/platform/assessment.server";
-import { assessPointOf, assessReadingOf, assessedColumns, contextOf, fluidOf, pointSetups } from "~/platform/setups.server";
+import { currentDetail, stopsBySite } from "~/platform/assessment.server";
+import { assessPointOf, assessReadingOf, assessedColumns, contextOf, fluidOf, pointSetups, readingsOfLife } from "~/platform/setups.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { pointPlace } from "~/platform/readings.server";
@@ -13,12 +13,14 @@ import { pointPlace } from "~/platform/readings.server";
 const CHART_READINGS = 400;
 export const TABLE_PAGE = 24;
 const SHOWN_PHOTOS = 6;
+/** The newest lives that are drawn. */
+const SHOWN_LIVES = 12;
 
 export interface ChartReading {
   at: number;
   raw: number;
   corrected: number;
-  mark: string | null;
+  mark: ReadingMark | null;
 }
 
 export interface ChartLife {
@@ -55,20 +57,29 @@ export interface TableReading extends CorrectedReading {
   keptBecause: string;
 }
 
+/** A reading of a life that is no longer shown: as it was read. */
+function uncorrected(row: Parameters<typeof assessReadingOf>[0]): CorrectedReading {
+  const r = assessReadingOf(row);
+  return { id: r.id, at: r.at, hours: r.hours ?? 0, raw: r.value, corrected: r.value, uncertainty: 0, lnPressure: 0, lnViscosity: 0, mark: null, doubtful: r.doubtful, recalled: r.recalled };
+}
+
 /** The point's own page. */
 export async function pointPage(id: string, page: number, units: UnitPreference = {}) {
-  const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked, taken] = await Promise.all([
+  const here = and(eq(readings.pointId, id), isNull(readings.supersededAt));
+  const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked, taken, [counted], [noted]] = await Promise.all([
     pointPlace(id, units),
     pointSetups(db()).where(eq(points.id, id)),
-    db().select().from(lives).innerJoin(points, eq(points.componentId, lives.componentId)).where(eq(points.id, id)).orderBy(asc(lives.startedAt)),
+    db().select().from(lives).innerJoin(points, eq(points.componentId, lives.componentId)).where(eq(points.id, id)).orderBy(desc(lives.startedAt)).limit(SHOWN_LIVES),
     db().select({ ...assessedColumns, entered: readings.entered, least: readings.least, by: readings.takenBy, instrument: instruments.tag, note: readings.note, keptBecause: readings.keptBecause })
-      .from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId)).where(and(eq(readings.pointId, id), isNull(readings.supersededAt))).orderBy(asc(readings.takenAt)),
-    db().select().from(assessments).where(eq(assessments.pointId, id)),
+      .from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId)).where(here).orderBy(desc(readings.takenAt)).limit(TABLE_PAGE).offset(page * TABLE_PAGE),
+    db().select({ ...getTableColumns(assessments), detail: currentDetail }).from(assessments).where(eq(assessments.pointId, id)),
     db().select({ id: instruments.id, tag: instruments.tag, name: instruments.name }).from(instruments).where(isNull(instruments.retiredAt)).orderBy(instruments.tag),
     db().select({ count: count() }).from(readings).where(and(eq(readings.pointId, id), isNotNull(readings.supersededAt))),
     db().select({ id: interventions.id, kind: interventions.kind, startsOn: stops.startsOn }).from(interventions).innerJoin(points, eq(points.componentId, interventions.componentId)).leftJoin(stops, eq(stops.id, interventions.stopId))
       .where(and(eq(points.id, id), isNull(interventions.doneAt), isNull(interventions.cancelledAt))),
     db().select({ id: photos.id, at: photos.at, by: photos.by }).from(photos).where(eq(photos.pointId, id)).orderBy(desc(photos.at)).limit(SHOWN_PHOTOS),
+    db().select({ count: count() }).from(readings).where(here),
+    db().select({ hours: readings.hours }).from(readings).where(and(here, isNotNull(readings.hours))).orderBy(desc(readings.takenAt)).limit(1),
   ]);
   const setup = setups[0];
   if (!setup) throw notFound("point");
@@ -77,20 +88,23 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
   const marks = detail?.marks ?? {};
   const ahead = await stopsBySite(db(), [place.siteId]);
 
-  const byId = new Map(rows.map((r) => [r.id, r]));
-  const corrected = lifeRows.map(({ lives: life }) => {
-    const own = rows.filter((r) => r.lifeId === life.id).map(assessReadingOf);
-    const series = correctSeries(own, point, contextOf(setup, [], defaultPrior, life.startHours)).readings;
-    return { life, series: series.map((r) => ({ ...r, mark: marks[r.id] ?? r.mark })) };
-  });
+  // a long life is told by some of its readings; those of the table's page stand among them
+  const corrected = await Promise.all(lifeRows.map(async ({ lives: life }) => {
+    const { readings: told, inAll } = await readingsOfLife(db(), id, life.id);
+    const known = new Set(told.map((r) => r.id));
+    const own = [...told, ...rows.filter((r) => r.lifeId === life.id && !known.has(r.id)).map(assessReadingOf)].sort((p, q) => p.at - q.at);
+    const series = correctSeries(own, point, contextOf(setup, [], life)).readings.map((r) => ({ ...r, mark: marks[r.id] ?? r.mark }));
+    return { life, series, inAll };
+  }));
+  corrected.reverse();
   const current = corrected.find((c) => c.life.endedAt === null);
   const chart: ChartLife[] = corrected.filter((c) => c.series.length > 0).map(({ life, series }) => ({
     id: life.id, startedAt: life.startedAt.getTime(), endedAt: life.endedAt?.getTime() ?? null, serial: life.serial,
     readings: thin(series.map((r) => ({ at: r.at, raw: r.raw, corrected: r.corrected, mark: r.mark }))),
   }));
-  const all = corrected.flatMap((c) => c.series).sort((p, q) => q.at - p.at);
-  const table = all.slice(page * TABLE_PAGE, (page + 1) * TABLE_PAGE).map((r): TableReading => {
-    const row = byId.get(r.id)!;
+  const byId = new Map(corrected.flatMap((c) => c.series).map((r) => [r.id, r]));
+  const table = rows.map((row): TableReading => {
+    const r = byId.get(row.id) ?? uncorrected(row);
     return { ...r, entered: row.entered, least: row.least, pressure: row.pressure, temperature: row.temperature, noted: row.hours, by: row.by, instrument: row.instrument, note: row.note, keptBecause: row.keptBecause };
   });
   const last = current?.series.at(-1) ?? null;
@@ -101,12 +115,12 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     fullFlow: point.fullFlow, reference: point.reference, fluid: fluidOf(setup) as Fluid | null,
     state: stored?.state ?? "unproven", verdict: stored?.verdict ?? [{ text: "No reading yet." }], margin: stored?.margin ?? null, stale: stored?.stale ?? true,
     detail: detail as AssessmentDetail | null,
-    chart, table, total: all.length, page, superseded: superseded?.count ?? 0, marked: all.filter((r) => r.mark).length,
-    lifeStartedAt: current?.life.startedAt.getTime() ?? null, inLife: current?.series.length ?? 0,
+    chart, table, total: counted!.count, page, superseded: superseded?.count ?? 0, marked: [...byId.values()].filter((r) => r.mark).length,
+    lifeStartedAt: current?.life.startedAt.getTime() ?? null, inLife: current?.inAll ?? 0,
     photos: taken.map((p) => ({ id: p.id, at: p.at.getTime(), by: p.by })),
     sameMonth, last, instruments: shelf, instrumentId: place.point.instrumentId,
     stops: (ahead.get(place.siteId) ?? []).sort((a, b) => a.at - b.at), booked, now: now(),
-    lastHours: rows.filter((r) => r.hours !== null).at(-1)?.hours ?? null,
+    lastHours: noted?.hours ?? null,
   };
 }
 

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { Form } from "react-router";
 import { expectedReading, parseQuantity, preferredUnit, questionReading, quantityOf, readingStateIds, readingStates, type Expectation, type Fluid, type PointQuantityId, type Question, type ReadingState, type UnitPreference } from "@core";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
+import { localMoment } from "~/platform/validate";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
 
 export interface ReadingFormPoint {
@@ -52,7 +53,7 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
   ask?: boolean;
 }) {
   const site = useSite();
-  const [typed, setTyped] = useState({ value: values.value ?? "", temperature: values.temperature ?? "", pressure: values.pressure ?? "" });
+  const [typed, setTyped] = useState({ value: values.value ?? "", temperature: values.temperature ?? "", pressure: values.pressure ?? "", takenAt: values.takenAt ?? localInput(takenAt, point.timeZone) });
   const valueField = useRef<HTMLInputElement>(null);
   const quantity = quantityOf(point.quantity);
 
@@ -67,7 +68,10 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
   }, []);
 
   const conditions = useMemo(() => ({ temperature: numberIn(typed.temperature, "oilTemperature", site.units), pressure: numberIn(typed.pressure, "loadPressure", site.units) }), [typed.temperature, typed.pressure, site.units]);
-  const expected = useMemo(() => (point.expectation ? expectedReading(point.expectation, point.fluid, { ...conditions, at: takenAt }) : null), [point, conditions, takenAt]);
+  // a reading that is entered late is held against the level of its own time
+  const moment = localMoment(typed.takenAt, point.timeZone);
+  const at = Number.isNaN(moment) ? takenAt : moment;
+  const expected = useMemo(() => (point.expectation ? expectedReading(point.expectation, point.fluid, { ...conditions, at }) : null), [point, conditions, at]);
   const question = useMemo(() => {
     if (!ask) return undefined;
     const parsed = parseQuantity(typed.value, point.quantity, { assume: point.unit });
@@ -113,7 +117,7 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
         <details className="mb-3" open={hidden || undefined}>
           <summary className="py-1.5 text-sea">Time, state, speed, instrument, note</summary>
           <div className="mt-2 grid gap-3">
-            <TextField name="takenAt" label="Read at" type="datetime-local" defaultValue={values.takenAt ?? localInput(takenAt, point.timeZone)} />
+            <TextField name="takenAt" label="Read at" type="datetime-local" {...follow("takenAt")} />
             <div className="grid grid-cols-2 gap-3">
               <SelectField name="state" label="State" defaultValue={point.state} options={readingStateIds.map((id) => ({ value: id, label: readingStates[id] }))} />
               <TextField name="speed" label="Speed" suffix="r/min" inputMode="decimal" defaultValue={values.speed} />

@@ -1,11 +1,13 @@
 /** Readings as a table: the same data as the chart. */
 import { Link } from "react-router";
-import { formatNumber } from "@core";
+import { formatNumber, type ReadingMark } from "@core";
 import { momentText, useShow, useSite } from "~/ui/site";
 import type { PointPage } from "./queries.server";
 
-export const markText: Record<string, string> = {
+const markText: Record<ReadingMark, string> = {
   outlier: "odd one out, weighted down",
+  unconfirmed: "fits nothing before it, not judged until a second reading agrees",
+  recalled: "instrument recalled, not believed",
   doubtful: "marked doubtful, weighted down",
   noConditions: "oil or load not noted",
   offCondition: "conditions outside the learned range",

@@ -6,9 +6,9 @@ import { delimiters } from "~/platform/csvText";
 import { fieldsOf } from "~/platform/validate";
 import { SelectField, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
-import { importRecord } from "~/platform/imports.server";
-import { columnOptions, columnText, fatesText, FormatFields, ImportForm } from "~/ui/importFile";
-import { preview, runImport, saveMapping } from "./import.server";
+import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
+import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
+import { preview, runImport, saveMapping, storedPreview } from "./import.server";
 import { importFields, mappingOf } from "./mapping";
 import { pointChoices } from "./queries.server";
 
@@ -17,8 +17,11 @@ export const meta = () => [{ title: "Import readings · Juncteral" }];
 export const loader = guard("technician", async ({ params }) => {
   const record = await importRecord(idParam(params));
   const about = { id: record.id, fileName: record.fileName, bytes: record.bytes, done: record.doneAt !== null, added: record.added, there: record.alreadyThere };
-  if (record.doneAt) return { about, preview: null, points: [] };
-  return { about, preview: await preview(record), points: await pointChoices() };
+  const stage = record.stage ? { stage: record.stage, progress: record.progress } : null;
+  if (record.doneAt || stage || record.failure) return { about, stage, failure: record.doneAt ? null : record.failure, preview: null, points: [] };
+  const shown = storedPreview(record) ?? (isLarge(record) ? null : await preview(record));
+  if (!shown) await beginStage(record.id, "previewing");
+  return { about, stage: shown ? null : { stage: "previewing" as const, progress: 0 }, failure: null, preview: shown, points: await pointChoices() };
 });
 
 export const action = guardAction("technician", async ({ params, request }) => {
@@ -26,16 +29,21 @@ export const action = guardAction("technician", async ({ params, request }) => {
   const fields = fieldsOf(await request.formData());
   const problems = await saveMapping(id, mappingOf(fields));
   if (problems) return answerWith({ problems }, { status: 422 });
-  if (fields.intent !== "import") return redirect(`/records/import/${id}`);
   const record = await importRecord(id);
-  if (record.doneAt) return redirect(`/records/import/${id}`);
+  if (record.doneAt || record.stage) return redirect(`/records/import/${id}`);
+  if (fields.intent !== "import" || isLarge(record)) {
+    if (isLarge(record)) await beginStage(id, fields.intent === "import" ? "importing" : "previewing");
+    return redirect(`/records/import/${id}`);
+  }
   const result = await runImport(record);
   if (!result.ok) return answerWith({ problems: { form: result.message } }, { status: 422 });
   return redirect(`/records/import/${id}`);
 });
 
-export default function Import({ loaderData: { about, preview, points }, actionData }: Route.ComponentProps) {
+export default function Import({ loaderData: { about, stage, failure, preview, points }, actionData }: Route.ComponentProps) {
   const crumbs = [{ label: "Records", to: "/records" }, { label: "Import", to: "/records/import" }, { label: about.fileName }];
+  if (stage) return <><PageHead crumbs={crumbs} title={stage.stage === "importing" ? "The file is being imported" : "The file is being read"}>{about.fileName}, {Math.ceil(about.bytes / 1024)} kB.</PageHead><ImportProgress stage={stage.stage} progress={stage.progress} /></>;
+  if (failure) return <><PageHead crumbs={crumbs} title="Nothing was imported">{failure}</PageHead><p><Link to="/records/import" className="act">Choose the file again</Link></p></>;
   if (!preview) {
     return (
       <>

@@ -1,7 +1,7 @@
 /** Which column of a file is what, in any order and under any heading. */
 import { boolean, object, string } from "yup";
 import type { DateOrder } from "~/platform/csvCells";
-import { columnField, findColumns, unitIn } from "~/platform/csvCells";
+import { columnField, findColumns, titleLinesField, unitIn } from "~/platform/csvCells";
 import type { Delimiter } from "~/platform/csvText";
 
 export const importFields = [
@@ -28,6 +28,8 @@ export interface Mapping {
   delimiter: Delimiter;
   decimalMark: "." | ",";
   hasHeader: boolean;
+  /** Lines above the headings, a title for example. */
+  titleLines: number;
   dateOrder: DateOrder;
   /** Column of each field, or null. */
   columns: Partial<Record<ImportField, number | null>>;
@@ -45,13 +47,16 @@ export function guessColumns(head: readonly string[]): { columns: Mapping["colum
   return { columns, units: { value: unitOf("value"), temperature: unitOf("temperature"), pressure: unitOf("pressure") }, hasHeader: head.some((h) => /[a-z]/i.test(h)) && found > 0 };
 }
 
+const unitField = string().trim().max(20, "At most 20 characters.").default("");
+
 export const mappingSchema = object({
   delimiter: string<Delimiter>().oneOf([",", ";", "\t", "|"]).required(),
   decimalMark: string<"." | ",">().oneOf([".", ","]).required(),
   hasHeader: boolean().default(false),
+  titleLines: titleLinesField,
   dateOrder: string<DateOrder>().oneOf(["ymd", "dmy", "mdy"]).required(),
   columns: object(Object.fromEntries(importFields.map((f) => [f.name, columnField]))),
-  units: object({ value: string().trim().max(20).default(""), temperature: string().trim().max(20).default(""), pressure: string().trim().max(20).default("") }),
+  units: object({ value: unitField, temperature: unitField, pressure: unitField }),
   pointId: string().trim().default(""),
   skipBad: boolean().default(false),
 });
@@ -59,7 +64,7 @@ export const mappingSchema = object({
 /** The mapping as a form sends it. */
 export function mappingOf(fields: Record<string, string>): unknown {
   return {
-    delimiter: fields.delimiter === "tab" ? "\t" : fields.delimiter, decimalMark: fields.decimalMark, hasHeader: fields.hasHeader === "on", dateOrder: fields.dateOrder, pointId: fields.pointId ?? "", skipBad: fields.skipBad === "on",
+    delimiter: fields.delimiter === "tab" ? "\t" : fields.delimiter, decimalMark: fields.decimalMark, hasHeader: fields.hasHeader === "on", titleLines: fields.titleLines ?? "", dateOrder: fields.dateOrder, pointId: fields.pointId ?? "", skipBad: fields.skipBad === "on",
     columns: Object.fromEntries(importFields.map((f) => [f.name, fields[`column-${f.name}`] ?? ""])),
     units: { value: fields["unit-value"] ?? "", temperature: fields["unit-temperature"] ?? "", pressure: fields["unit-pressure"] ?? "" },
   };

@@ -4,7 +4,7 @@ import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
 import { guessDateOrder, parseMoment } from "~/platform/csvCells";
 import { fleetSchema } from "./fleetSchema";
 import { guessColumns, mappingOf, type Mapping } from "./mapping";
-import { againstRecord, foldCode, rowReader, type ImportLookup, type ImportPoint } from "./rows";
+import { foldCode, rowReader, type ImportLookup, type ImportPoint } from "./rows";
 
 const tz = "Europe/London";
 const NOW = Date.UTC(2026, 10, 24, 12);
@@ -50,27 +50,18 @@ describe("dates", () => {
 });
 
 describe("the fate of rows", () => {
-  const point: ImportPoint = { id: "6f1c2a4e-0000-4000-8000-000000000001", code: "LG-ON/Pump A/Case drain flow", quantity: "caseDrainFlow", unit: "L/min", state: "fullStroke", timeZone: tz, lives: [{ id: "life", startedAt: Date.UTC(2020, 0, 1), endedAt: null }] };
+  const point: ImportPoint = { id: "6f1c2a4e-0000-4000-8000-000000000001", code: "LG-ON/Pump A/Case drain flow", quantity: "caseDrainFlow", unit: "L/min", state: "fullStroke", timeZone: tz, lives: [{ id: "life", startedAt: Date.UTC(2020, 0, 1), endedAt: null }], meter: [], hoursPerDay: 8, noted: null };
   const cycle: ImportPoint = { ...point, id: "6f1c2a4e-0000-4000-8000-000000000002", code: "X/Y/Z", state: "cycle" };
   const lookup: ImportLookup = { points: new Map<string, ImportPoint | null>([[foldCode(point.code), point], [point.id, point], ["x/y/z", cycle], ["two/of/them", null]]), instruments: new Map([["f-07", "instrument"]]), now: NOW };
   const columns = { point: 0, takenAt: 1, value: 2, unit: 3, hours: 4, least: 5, instrument: 6, state: 7 };
-  const mapping: Mapping = { delimiter: ",", decimalMark: ".", hasHeader: true, dateOrder: "ymd", columns, units: { value: "", temperature: "", pressure: "" }, pointId: "", skipBad: false };
-  const there = new Map([[`${point.id}@${Date.UTC(2026, 0, 2, 12)}`, 3.5]]);
-  const reader = () => {
-    const read = rowReader(mapping, lookup, "T. Wren");
-    return (cells: readonly string[], line: number) => {
-      const fate = read(cells, line);
-      return fate.fate === "add" ? againstRecord(fate, there.get(`${fate.point.id}@${fate.reading.takenAt}`)) : fate;
-    };
-  };
+  const mapping: Mapping = { delimiter: ",", decimalMark: ".", hasHeader: true, titleLines: 0, dateOrder: "ymd", columns, units: { value: "", temperature: "", pressure: "" }, pointId: "", skipBad: false };
+  const reader = () => rowReader(mapping, lookup, "T. Wren");
   const row = (...cells: string[]) => cells;
 
   test("a good row keeps what was written beside the core value", () => {
     expect(reader()(row("lg-on / pump a / case drain flow", "2026-01-03", "1", "gal/min", "100"), 2)).toMatchObject({ fate: "add", reading: { value: 3.785411784, entered: "1 gal/min", hours: 100, by: "T. Wren", lifeId: "life" } });
   });
-  test("the same again is there already; another value for the moment is bad", () => {
-    expect(reader()(row(point.code, "2026-01-02", "3.5"), 2).fate).toBe("there");
-    expect(reader()(row(point.code, "2026-01-02", "3.6"), 2)).toMatchObject({ fate: "bad", reason: expect.stringContaining("already recorded") });
+  test("the same again in the file is there already; another value for the moment is bad", () => {
     const read = reader();
     expect(read(row(point.code, "2026-01-05", "3.5"), 2).fate).toBe("add");
     expect(read(row(point.code, "2026-01-05", "3.5"), 3).fate).toBe("there");
@@ -81,10 +72,18 @@ describe("the fate of rows", () => {
     [[point.code, "2026-01-03", ""], /No value/], [[point.code, "2026-01-03", "abc"], /not a number/], [[point.code, "2026-01-03", "3", "°C"], /temperature/], [[point.code, "2026-01-03", "3", "", "", "5"], /least is above/], [["x/y/z", "2026-01-03", "3"], /least is missing/],
     [[point.code, "2026-01-03", "3", "", "", "", "F-99"], /no instrument/], [[point.code, "2026-01-03", "3", "", "", "", "", "idle"], /never mixes states/], [[point.code, "2019-01-03", "3"], /not fitted/],
   ] as const)("%p is bad", (cells, reason) => expect(reader()([...cells], 9)).toMatchObject({ fate: "bad", line: 9, reason: expect.stringMatching(reason) }));
-  test("hours that run backwards", () => {
+  test("hours that run backwards, or jump, are added and shown", () => {
     const read = reader();
     read(row(point.code, "2026-01-05", "3.5", "", "500"), 2);
-    expect(read(row(point.code, "2026-02-05", "3.5", "", "400"), 3)).toMatchObject({ fate: "bad", reason: "The hours run backwards against line 2." });
+    expect(read(row(point.code, "2026-02-05", "3.5", "", "400"), 3)).toMatchObject({ fate: "add", odd: expect.stringMatching(/runs backwards/) });
+    expect(read(row(point.code, "2026-03-05", "3.5", "", "9000"), 4)).toMatchObject({ fate: "add", odd: expect.stringMatching(/more than has passed/) });
+    expect(read(row(point.code, "2026-04-05", "3.5", "", "1100"), 5)).not.toHaveProperty("odd");
+  });
+  test("hours after a recorded change of the meter are no surprise, and hours are held against what was noted last", () => {
+    const met = { ...point, meter: [{ at: Date.UTC(2026, 0, 20), before: 600, after: 0 }], noted: { at: Date.UTC(2026, 0, 1), hours: 480 } };
+    const read = rowReader(mapping, { ...lookup, points: new Map([[point.id, met]]) }, "x");
+    expect(read(row(point.id, "2026-01-25", "3.5", "", "30"), 2)).not.toHaveProperty("odd");
+    expect(rowReader(mapping, { ...lookup, points: new Map([[point.id, { ...met, meter: [] }]]) }, "x")(row(point.id, "2026-01-25", "3.5", "", "30"), 2)).toHaveProperty("odd");
   });
   test("all rows of one chosen point", () => expect(rowReader({ ...mapping, pointId: point.id, columns: { takenAt: 0, value: 1 } }, lookup, "x")(["2026-01-03", "3"], 1).fate).toBe("add"));
 });

@@ -1,5 +1,5 @@
 /** The fate of each row of a file: what would be added, and what is wrong with the rest, line by line. */
-import { parseQuantity, readingStates, type ParsedQuantity, type PointQuantityId, type QuantityId, type ReadingState } from "@core";
+import { meterOffset, parseQuantity, questionHours, readingStates, type MeterChange, type ParsedQuantity, type PointQuantityId, type QuantityId, type ReadingState } from "@core";
 import { clip, parseMoment } from "~/platform/csvCells";
 import type { ImportField, Mapping } from "./mapping";
 
@@ -11,6 +11,10 @@ export interface ImportPoint {
   state: ReadingState;
   timeZone: string;
   lives: { id: string; startedAt: number; endedAt: number | null }[];
+  /** Changes of its machine's hour meter, the machine's duty, and the newest hours noted at this point. */
+  meter: MeterChange[];
+  hoursPerDay: number;
+  noted: { at: number; hours: number } | null;
 }
 
 export interface ImportLookup {
@@ -37,7 +41,7 @@ export interface NewReading {
   by: string;
 }
 
-export type Fate = { line: number; fate: "add"; reading: NewReading; point: ImportPoint } | { line: number; fate: "there" } | { line: number; fate: "bad"; reason: string };
+export type Fate = { line: number; fate: "add"; reading: NewReading; point: ImportPoint; odd?: string } | { line: number; fate: "there" } | { line: number; fate: "bad"; reason: string };
 
 /** Codes are compared without regard to case and to spaces around the strokes. */
 export function foldCode(text: string): string {
@@ -47,18 +51,21 @@ export function foldCode(text: string): string {
 /** Equal but for rounding on the way through a file. */
 const isSame = (a: number, b: number) => Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a));
 
-/** The fate of a good row once it is known what is recorded for its moment. */
-export function againstRecord(fate: Fate, recorded: number | undefined): Fate {
-  if (fate.fate !== "add" || recorded === undefined) return fate;
-  if (isSame(recorded, fate.reading.value)) return { line: fate.line, fate: "there" };
-  return { line: fate.line, fate: "bad", reason: "Another value is already recorded for that moment. Correct it at the point if this one is right." };
-}
-
 /** A reader of rows under a mapping. It remembers what it has seen: a row that says the same again is "there". */
 export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: string) {
-  const seen = new Map<string, { line: number; value: number }>();
-  const lastHours = new Map<string, { line: number; at: number; hours: number }>();
+  const seen = new Map<string, Map<number, { line: number; value: number }>>();
+  const lastHours = new Map<string, { at: number; hours: number; shown: number }>();
   const fixed = mapping.pointId ? lookup.points.get(mapping.pointId) : undefined;
+
+  /** Hours that do not fit the row before it, or what was noted last: kept, and not believed. */
+  function oddHours(point: ImportPoint, at: number, shown: number): string | undefined {
+    const typed = { at, hours: shown + meterOffset(point.meter, at), shown };
+    const before = lastHours.get(point.id) ?? (point.noted && point.noted.at < at ? { at: point.noted.at, hours: point.noted.hours + meterOffset(point.meter, point.noted.at), shown: point.noted.hours } : null);
+    if (before && before.at > at) return undefined;
+    const question = questionHours(typed, before, null, point.hoursPerDay, (moment) => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: point.timeZone }).format(moment));
+    if (!question) lastHours.set(point.id, typed);
+    return question;
+  }
 
   return function fateOf(cells: readonly string[], line: number): Fate {
     const bad = (reason: string): Fate => ({ line, fate: "bad", reason });
@@ -95,8 +102,8 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     const pressure = quantity("pressure", "loadPressure", mapping.units.pressure);
     const speed = quantity("speed", "speed", undefined);
     const hours = quantity("hours", "runningHours", undefined);
-    const odd = [least, temperature, pressure, speed, hours].find((q) => q.problem);
-    if (odd) return bad(odd.problem!);
+    const unread = [least, temperature, pressure, speed, hours].find((q) => q.problem);
+    if (unread) return bad(unread.problem!);
     if (least.value && least.value.value > value.value.value) return bad("The least is above the greatest.");
     if (point.state === "cycle" && !least.value) return bad("This point is read over a cycle: the least is missing.");
     const state = cell("state");
@@ -107,15 +114,13 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     const life = point.lives.find((l) => l.startedAt <= takenAt && (l.endedAt === null || l.endedAt > takenAt));
     if (!life) return bad("The part was not fitted at that date.");
 
-    const key = `${point.id}@${takenAt}`;
-    const before = seen.get(key);
+    const moments = seen.get(point.id) ?? new Map<number, { line: number; value: number }>();
+    const before = moments.get(takenAt);
     if (before) return isSame(before.value, value.value.value) ? { line, fate: "there" } : bad(`Line ${before.line} says another value for the same moment.`);
-    const counter = lastHours.get(point.id);
-    if (hours.value && counter && ((takenAt > counter.at && hours.value.value < counter.hours) || (takenAt < counter.at && hours.value.value > counter.hours))) return bad(`The hours run backwards against line ${counter.line}.`);
-    seen.set(key, { line, value: value.value.value });
-    if (hours.value) lastHours.set(point.id, { line, at: takenAt, hours: hours.value.value });
+    seen.set(point.id, moments.set(takenAt, { line, value: value.value.value }));
+    const odd = hours.value ? oddHours(point, takenAt, hours.value.value) : undefined;
     return {
-      line, fate: "add", point,
+      line, fate: "add", point, ...(odd && { odd }),
       reading: {
         line, pointId: point.id, lifeId: life.id, takenAt, value: value.value.value, least: least.value?.value ?? null, entered: `${value.value.entered} ${value.value.unit}`, temperature: temperature.value?.value ?? null, pressure: pressure.value?.value ?? null,
         speed: speed.value?.value ?? null, hours: hours.value?.value ?? null, instrumentId, note: cell("note").slice(0, 1000), by: cell("by").slice(0, 100) || defaultBy,

@@ -1,7 +1,7 @@
 /** What every import of a file shows: choosing it, how it is written, the fate of its rows. */
-import type { ReactNode } from "react";
-import { Form } from "react-router";
-import { Button, CheckField, FormProblemsProvider, Notice, SelectField } from "./form";
+import { useEffect, type ReactNode } from "react";
+import { Form, useRevalidator } from "react-router";
+import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "./form";
 import { Section } from "./page";
 
 export function FileField({ limitMb, problem }: { limitMb: number; problem: string | undefined }) {
@@ -16,13 +16,14 @@ export function FileField({ limitMb, problem }: { limitMb: number; problem: stri
 
 type Options = readonly { value: string; label: string }[];
 
-export function FormatFields({ mapping, delimiters, dateOrders }: { mapping: { delimiter: string; decimalMark: string; dateOrder: string; hasHeader: boolean }; delimiters: Options; dateOrders: Options }) {
+export function FormatFields({ mapping, delimiters, dateOrders }: { mapping: { delimiter: string; decimalMark: string; dateOrder: string; hasHeader: boolean; titleLines: number }; delimiters: Options; dateOrders: Options }) {
   const named = (delimiter: string) => (delimiter === "\t" ? "tab" : delimiter);
   return (
     <>
       <SelectField name="delimiter" label="Separated by" defaultValue={named(mapping.delimiter)} options={delimiters.map((d) => ({ value: named(d.value), label: d.label }))} />
       <SelectField name="decimalMark" label="Decimal mark" defaultValue={mapping.decimalMark} options={[{ value: ".", label: "point, 3.4" }, { value: ",", label: "comma, 3,4" }]} />
       <SelectField name="dateOrder" label="Dates" defaultValue={mapping.dateOrder} options={dateOrders} />
+      <TextField name="titleLines" label="Lines above the headings" inputMode="numeric" defaultValue={String(mapping.titleLines)} hint="A title, for example" />
       <div className="self-end"><CheckField name="hasHeader" label="First row is a heading" defaultChecked={mapping.hasHeader} /></div>
     </>
   );
@@ -39,6 +40,8 @@ export interface FileFates {
   head: string[];
   rows: { line: number; cells: string[]; fate: "add" | "there" | "bad"; reason: string }[];
   bad: { line: number; reason: string }[];
+  /** Added all the same, but somebody should look. */
+  odd: { line: number; reason: string }[];
   counts: { add: number; there: number; bad: number };
 }
 
@@ -59,6 +62,15 @@ function BadRows({ fates: { bad, counts }, skipBad }: { fates: FileFates; skipBa
     <Section title="Bad rows, by line" aside={counts.bad > bad.length ? `the first ${bad.length} of ${counts.bad}` : undefined}>
       <ul className="max-h-56 overflow-y-auto text-sm" tabIndex={0} aria-label="Bad rows">{bad.map((b) => <li key={b.line} className="ruled grid grid-cols-[5rem_minmax(0,1fr)] py-1"><span className="text-ink-2">line {b.line}</span><span className="[overflow-wrap:anywhere]">{b.reason}</span></li>)}</ul>
       <CheckField name="skipBad" label={`Leave out the ${counts.bad} bad row${counts.bad === 1 ? "" : "s"} and import the rest`} defaultChecked={skipBad} />
+    </Section>
+  );
+}
+
+function OddRows({ odd }: { odd: FileFates["odd"] }) {
+  if (odd.length === 0) return null;
+  return (
+    <Section title="Running hours to look at" aside="imported as they are; hours that do not fit are not used">
+      <ul className="max-h-40 overflow-y-auto text-sm" tabIndex={0} aria-label="Rows with odd hours">{odd.map((o) => <li key={o.line} className="ruled grid grid-cols-[5rem_minmax(0,1fr)] py-1"><span className="text-ink-2">line {o.line}</span><span className="[overflow-wrap:anywhere]">{o.reason}</span></li>)}</ul>
     </Section>
   );
 }
@@ -93,11 +105,28 @@ export function ImportForm({ mapping, fates, noun, problems, children }: { mappi
           </Section>
           <div className="min-w-0">
             <BadRows fates={fates} skipBad={mapping.skipBad} />
+            <OddRows odd={fates.odd} />
             {counts.add > 0 ? <div className="mb-5"><Button name="intent" value="import">Import {counts.add} {noun}{counts.add === 1 ? "" : "s"}</Button></div> : <Notice tone="ochre">There is nothing to add{counts.there ? ": every good row is recorded already" : " under this mapping"}.</Notice>}
             <FirstRows fates={fates} hasHeader={mapping.hasHeader} />
           </div>
         </div>
       </FormProblemsProvider>
     </Form>
+  );
+}
+
+/** A worker reads the file: how far it is, looked at again every second. */
+export function ImportProgress({ stage, progress }: { stage: "previewing" | "importing"; progress: number | null }) {
+  const { revalidate } = useRevalidator();
+  useEffect(() => {
+    const timer = setInterval(() => void revalidate(), 1000);
+    return () => clearInterval(timer);
+  }, [revalidate]);
+  const share = Math.round((progress ?? 0) * 100);
+  return (
+    <div className="max-w-md" role="status">
+      <p className="mb-2">{stage === "importing" ? "The rows are being stored." : "Every row is being looked at."} You may leave this page: it goes on by itself.</p>
+      <progress className="w-full" max={100} value={share} aria-label={stage === "importing" ? "Storing" : "Reading"}>{share} %</progress>
+    </div>
   );
 }

@@ -1,10 +1,10 @@
 /** Reads of planned and finished work. */
 import { and, asc, desc, eq, gte, isNotNull, isNull, sql } from "drizzle-orm";
-import { correctSeries, defaultPrior, median, probabilityBy, type PointQuantityId } from "@core";
+import { correctSeries, median, probabilityBy, type PointQuantityId } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, circuits, components, instruments, interventions, lives, machines, points, readings, sites, stops } from "~/db/schema";
-import { stopMoment } from "~/platform/assessment.server";
-import { assessPointOf, assessReadingOf, assessedColumns, contextOf, pointSetups } from "~/platform/setups.server";
+import { assessments, circuits, components, interventions, lives, machines, points, readings, sites, stops } from "~/db/schema";
+import { currentDetail, stopMoment } from "~/platform/assessment.server";
+import { assessPointOf, contextOf, pointSetups, readingsOfLife } from "~/platform/setups.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
 
@@ -32,7 +32,7 @@ export async function workPage() {
 /** What a person needs to see before booking: the stops with the chance of failing before each, and the part. */
 export async function bookingContext(componentId: string | null, pointId: string | null) {
   const place = db()
-    .select({ componentId: components.id, component: components.name, leadTimeDays: components.leadTimeDays, machine: machines.name, machineId: machines.id, siteId: machines.siteId, pointId: points.id, point: points.name, verdict: assessments.verdict, state: assessments.state, margin: assessments.margin, detail: assessments.detail })
+    .select({ componentId: components.id, component: components.name, leadTimeDays: components.leadTimeDays, machine: machines.name, machineId: machines.id, siteId: machines.siteId, pointId: points.id, point: points.name, verdict: assessments.verdict, state: assessments.state, margin: assessments.margin, detail: currentDetail })
     .from(components).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId))
     .leftJoin(points, pointId ? eq(points.id, pointId) : sql`false`).leftJoin(assessments, eq(assessments.pointId, points.id));
   const [row] = pointId ? await place.where(eq(points.componentId, components.id)) : await place.where(eq(components.id, componentId!));
@@ -82,18 +82,21 @@ const COMPARED = 3;
 async function beforeAndAfter(work: typeof interventions.$inferSelect): Promise<BeforeAfter[]> {
   const setups = await pointSetups(db()).where(and(eq(points.componentId, work.componentId), isNull(points.retiredAt)));
   const names = new Map((await db().select({ id: points.id, name: points.name, unit: points.unit }).from(points).where(eq(points.componentId, work.componentId))).map((p) => [p.id, p]));
-  const rows = await db().select(assessedColumns).from(readings).innerJoin(points, eq(points.id, readings.pointId)).leftJoin(instruments, eq(instruments.id, readings.instrumentId)).where(and(eq(points.componentId, work.componentId), isNull(readings.supersededAt))).orderBy(readings.takenAt);
   const doneAt = work.doneAt!.getTime();
-  return setups.map((setup): BeforeAfter => {
+  const compared: BeforeAfter[] = [];
+  for (const setup of setups) {
     const point = assessPointOf(setup);
-    const corrected = (lifeId: string | null, from: number, to: number) =>
-      correctSeries(rows.filter((r) => r.pointId === setup.pointId && (lifeId === null || r.lifeId === lifeId) && r.takenAt.getTime() >= from && r.takenAt.getTime() < to).map(assessReadingOf), point, contextOf(setup, [], defaultPrior)).readings.map((r) => r.corrected);
+    const corrected = async (lifeId: string | null, from: number, to: number) => {
+      const found = lifeId ? (await readingsOfLife(db(), setup.pointId, lifeId)).readings : [];
+      return correctSeries(found.filter((r) => r.at >= from && r.at < to), point, contextOf(setup, [])).readings.filter((r) => !r.recalled).map((r) => r.corrected);
+    };
     const side = (values: number[]) => (values.length ? { value: median(values), readings: values.length } : null);
     const name = names.get(setup.pointId)!;
-    return {
+    compared.push({
       pointId: setup.pointId, name: name.name, quantity: setup.quantity, unit: name.unit, fullFlow: point.fullFlow, reference: point.reference,
-      before: side(corrected(work.endedLifeId, 0, doneAt).slice(-COMPARED)),
-      after: side(corrected(work.startedLifeId, doneAt, Infinity).slice(0, COMPARED)),
-    };
-  });
+      before: side((await corrected(work.endedLifeId ?? setup.lifeId, 0, doneAt)).slice(-COMPARED)),
+      after: side((await corrected(work.startedLifeId ?? setup.lifeId, doneAt, Infinity)).slice(0, COMPARED)),
+    });
+  }
+  return compared;
 }

@@ -14,7 +14,7 @@ const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const point: AssessPoint = { quantity: "caseDrainFlow", limit: { basis: "shareOfFullFlow", upper: 10, lower: null }, reference: { pressure: 210, temperature: 50 }, fullFlow: 65.25, knownWhenNew: true, makersNew: null };
-const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [{ id: "winter", at: NOW + 55 * DAY }, { id: "spring", at: NOW + 170 * DAY }], leadTimeDays: 70, runInHours: 50, lifeStartHours: 0 };
+const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [{ id: "winter", at: NOW + 55 * DAY }, { id: "spring", at: NOW + 170 * DAY }], leadTimeDays: 70, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null };
 const base: SimulatedLife = { asNew: 1.37, end: 1, timeScale: 20_000, law: "none", a: 0.95, b: 0.75, reference: { pressure: 210, temperature: 50 }, fluid, pressure: { mean: 208, scatter: 4 }, noise: 0.025 };
 
 function read(life: Partial<SimulatedLife>, months = 60, seed = 1): AssessReading[] {
@@ -144,7 +144,7 @@ describe("expected range", () => {
     const worn = assess(read({ law: "linear", end: 4, timeScale: 20_000 }), point, context).expectation!;
     const at = (days: number) => expectedReading(worn, fluid, { temperature: 50, pressure: 210, at: NOW + days * DAY }).centre;
     expect(at(120)).toBeGreaterThan(at(0));
-    expect(at(-3000)).toBeCloseTo(Math.exp(worn.ahead[0]!.centre), 6);
+    expect(at(-3000)).toBeCloseTo(Math.exp(worn.behind[0]!.centre), 6);
   });
 });
 
@@ -167,9 +167,9 @@ describe("questions before saving", () => {
 });
 
 describe("the rule of states", () => {
-  const facts = { readings: 30, knownWhenNew: true, hasLimit: true, margin: 0.2, crossed: 0, trendProved: false, beforeUsableStop: 0 };
+  const facts = { readings: 30, knownWhenNew: true, hasLimit: true, margin: 0.2, beyond: 0, trendProved: false, beforeUsableStop: 0 };
   test.each([
-    [{}, "steady"], [{ hasLimit: false }, "unproven"], [{ readings: 4 }, "unproven"], [{ margin: null }, "unproven"], [{ crossed: 0.6 }, "alarm"], [{ trendProved: true, beforeUsableStop: 0.6 }, "alarm"],
+    [{}, "steady"], [{ hasLimit: false }, "unproven"], [{ readings: 4 }, "unproven"], [{ margin: null }, "unproven"], [{ beyond: 0.6 }, "alarm"], [{ beyond: 0.6, readings: 2 }, "alert"], [{ beyond: 0.96, readings: 1 }, "alarm"], [{ beyond: 0.2 }, "alert"], [{ beyond: 0.2, readings: 3 }, "alert"], [{ trendProved: true, beforeUsableStop: 0.6 }, "alarm"],
     [{ margin: 0.8 }, "alert"], [{ trendProved: true, beforeUsableStop: 0.2 }, "alert"], [{ trendProved: true }, "drifting"], [{ beforeUsableStop: 0.9 }, "steady"], [{ knownWhenNew: false, readings: 6 }, "unproven"],
   ] as const)("%p: %s", (change, state) => expect(conditionState({ ...facts, ...change })).toBe(state));
   test("the state can be read back from its urgency", () => {

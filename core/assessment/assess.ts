@@ -4,7 +4,7 @@
  */
 import { baselineOf, makersBaseline, type Baseline } from "../baseline/baseline";
 import { limitProblem as problemOf, resolveLimits, type Limits } from "../baseline/limit";
-import { nearestLimit, sideMargin } from "../baseline/margin";
+import { excess, leavesMargin, nearestSide, sidesOf, usedTowards, type LimitSide } from "../baseline/margin";
 import { dynamicViscosity } from "../fluid/viscosity";
 import { fluidAt } from "../oil/fill";
 import { FEWEST_READINGS, crossingProbability, forecast as runForecast, type Forecast } from "../forecast/forecast";
@@ -20,8 +20,11 @@ import type { Working } from "../working";
 import { fullContext, fullPoint, fullReadings } from "./inputs";
 import { datesOf, dutyFromReadings, type Duty } from "./dates";
 import { noiseOf } from "./noise";
-import { correctSeries, type CorrectedSeries } from "./series";
-import { conditionState, urgencyOf } from "./state";
+import { chanceBeyond, levelFromReadings, type BelievedLevel } from "./level";
+import { correctSeries, hoursOf, lifeStart, range, type CorrectedSeries } from "./series";
+import { BEYOND, conditionState, urgencyOf } from "./state";
+import { summarise } from "./summary";
+import { isUnconfirmed } from "./unconfirmed";
 import { verdictOf } from "./verdict";
 import { lastReadingWorking } from "./workings";
 import type { AssessContext, AssessPoint, AssessedForecast, Assessment, ContextInput, Expectation, PointInput, ReadingInput, SeriesPoint } from "./types";
@@ -53,74 +56,111 @@ interface Indicator {
 
 /**
  * Assess the readings of one life (in time order). Never throws on readings: what cannot be said is
- * null and the verdict says why. What a caller leaves out is taken as not known (inputs.ts).
+ * null and the verdict says why. What a caller leaves out is taken as not known (inputs.ts). A long life is
+ * summarised first (summary.ts); a newest reading that cannot be believed on its own is left out until a second
+ * one agrees (unconfirmed.ts).
  */
 export function assess(given: readonly ReadingInput[], givenPoint: PointInput, givenContext: ContextInput = {}): Assessment {
-  const readings = fullReadings(given);
+  const all = fullReadings(given);
   const point = fullPoint(givenPoint);
-  const context = fullContext(givenContext, readings);
-  const corrected = correctSeries(readings, point, context);
+  const context = fullContext(givenContext, all);
+  const readings = summarise(all);
+  const count = Math.max(context.readingsInAll ?? 0, all.length);
+  const whole = correctSeries(readings, point, context);
+  const newest = whole.readings.at(-1) ?? null;
+  const unconfirmed = newest !== null && !newest.recalled && !newest.doubtful && isUnconfirmed(whole.readings.filter((r) => !r.recalled && !r.doubtful).map((r) => ({ value: r.corrected, uncertainty: r.uncertainty })), quantityOf(point.quantity).floor, spanOf(whole, point, context));
+  const corrected: CorrectedSeries = unconfirmed ? { ...whole, readings: whole.readings.slice(0, -1) } : whole;
   const series = corrected.readings;
-  const baseline = baselineFor(corrected, point, context);
-  const rule = point.limit;
-  const scale = { ...(point.fullFlow !== null && { fullFlow: point.fullFlow }), ...(baseline && { baseline: baseline.centre }) };
-  const resolved = rule ? resolveLimits(rule, scale) : null;
-  const limitProblem = !rule || !resolved ? "No limit is set." : !resolved.ok ? resolved.message : (problemOf(rule, quantityOf(point.quantity).harm, scale) ?? null);
-  const limits: Limits | null = resolved?.ok && !limitProblem ? resolved.limits : null;
-  const duty = dutyFromReadings(series, context.duty);
+  const { baseline, limits, limitProblem } = scaleOf(corrected, point, context);
+  const noted = hoursOf(readings, context).believed;
+  const duty = dutyFromReadings(series.filter((_, i) => noted[i]), context.duty);
 
   const believed = series.filter((r) => !r.recalled);
-  const latest = believed.length ? median(believed.slice(-3).map((r) => r.corrected)) : null;
-  const limit = limits && baseline && latest !== null ? nearestLimit(latest, baseline.centre, limits) : null;
-  const indicator = limit !== null && baseline ? indicatorOf(corrected, baseline, limit, point) : null;
+  const fromReadings = levelFromReadings(believed);
+  const side = limits && baseline && fromReadings ? nearestSide(fromReadings.value, baseline.centre, limits) : null;
+  const indicator = side && baseline && leavesMargin(baseline.centre, side) ? indicatorOf(corrected, baseline, side, point) : null;
   const dirt = dirtOf(series, point, context);
   const cast =
     indicator && indicator.lnLimit > 0 && series.length >= FEWEST_READINGS
-      ? runForecast({ readings: indicator.readings, lnLimit: indicator.lnLimit, corrected: indicator.corrected, newAt: context.lifeStartHours, prior: { ...(point.knownWhenNew ? context.prior : withoutCourse(context.prior)), noise: noiseOf(indicator.readings, indicator.corrected, context.prior.noise), ...(dirt && { dirtAt: dirt.hours }) } })
+      ? runForecast({ readings: indicator.readings, lnLimit: indicator.lnLimit, corrected: indicator.corrected, newAt: lifeStart(context), prior: { ...(point.knownWhenNew ? context.prior : withoutCourse(context.prior)), noise: noiseOf(indicator.readings, indicator.corrected, context.prior.noise), ...(dirt && { dirtAt: dirt.hours }) } })
       : null;
 
-  const marked: SeriesPoint[] = series.map((r, i) => ({
+  const marked: SeriesPoint[] = whole.readings.map((r, i) => ({
     id: r.id, at: r.at, hours: r.hours, raw: r.raw, corrected: r.corrected, uncertainty: r.uncertainty,
-    mark: r.mark ?? (cast && cast.outlier[i]! > OUTLIER ? "outlier" : null),
+    mark: unconfirmed && i === series.length ? "unconfirmed" : (r.mark ?? (cast && cast.outlier[i]! > OUTLIER ? "outlier" : null)),
   }));
+  const judged = unconfirmed ? marked.slice(0, -1) : marked;
 
-  const level = cast ? indicator!.toValue(cast.level.centre) : latest;
-  const trend = trendOf(marked, cast);
-  const margin = marginOf(cast, indicator, baseline, limit, marked, latest);
-  const forecast = cast && series.length ? datedForecast(cast, indicator!, marked, duty, context) : null;
+  const level = cast && indicator ? levelOf(cast, indicator) : fromReadings;
+  const beyond = level && limits && baseline ? chanceBeyond(level, limits, believed) : 0;
+  const alreadyBeyond = baseline !== undefined && side !== null && !leavesMargin(baseline.centre, side);
+  const trend = trendOf(judged, cast);
+  const margin = marginOf(cast, indicator, baseline, side, judged, fromReadings);
+  const forecast = cast && series.length ? datedForecast(cast, indicator!, judged, duty, context) : null;
   const usableStop = usable(context);
-  const beforeUsableStop = forecast ? probabilityBy(forecast, usableStop ?? context.now + 365 * DAY) : 0;
+  const beforeUsableStop = beyond >= BEYOND ? 1 : forecast ? probabilityBy(forecast, usableStop ?? context.now + 365 * DAY) : 0;
   const state = conditionState({
-    readings: series.length, knownWhenNew: point.knownWhenNew, hasLimit: limits !== null, margin: margin?.value ?? null,
-    crossed: cast?.crossed ?? (margin && margin.value >= 1 ? 1 : 0), trendProved: trend.proved, beforeUsableStop,
+    readings: count - (unconfirmed ? 1 : 0), knownWhenNew: point.knownWhenNew, hasLimit: limits !== null, margin: margin?.value ?? null, beyond, trendProved: trend.proved, beforeUsableStop,
   });
-  const noTrend = forecast && !trend.proved && forecast.crossed < 0.5 ? { earliest: forecast.dates.p5 } : null;
+  const noTrend = forecast && !trend.proved && beyond < BEYOND ? { earliest: forecast.dates.p5 } : null;
   const nextStop = context.stops.filter((s) => s.at > context.now).sort((a, b) => a.at - b.at)[0] ?? null;
-  const partial = { state, readings: series.length, forecast, noTrend, trend, limitProblem };
+  const partial = { state, readings: count, forecast, noTrend, trend, limitProblem, beyond, alreadyBeyond, unconfirmed: unconfirmed ? { at: newest.at, raw: newest.raw } : null };
   return {
     ...partial,
     urgency: urgencyOf(state, state === "drifting" || state === "alert" || state === "alarm" ? beforeUsableStop : 0, margin?.value ?? null),
-    lastAt: series.at(-1)?.at ?? null,
-    lastRaw: series.at(-1)?.raw ?? null,
+    lastAt: newest?.at ?? null,
+    lastRaw: newest?.raw ?? null,
     baseline: baseline ?? null,
     limits,
     margin,
     correction: corrected.exponents && point.reference ? { a: corrected.exponents.a, b: corrected.exponents.b, ua: corrected.exponents.ua, ub: corrected.exponents.ub, readings: corrected.exponents.readings, reference: point.reference } : null,
     series: marked,
-    expectation: expectationOf(cast, indicator, forecast, corrected, point, level, context),
+    expectation: expectationOf(cast, indicator, forecast, corrected, point, level?.value ?? null, context),
     verdict: verdictOf(partial, {
-      quantity: point.quantity, rule, limits, limit, fullFlow: point.fullFlow, reference: corrected.exponents ? point.reference : null,
-      level, asNew: baseline?.centre ?? null, perMonth: cast && indicator ? monthlyRate(cast, indicator, duty) : null, knownWhenNew: point.knownWhenNew,
+      quantity: point.quantity, rule: point.limit, limits, limit: side?.limit ?? null, fullFlow: point.fullFlow, reference: corrected.exponents ? point.reference : null,
+      level: level?.value ?? null, asNew: alreadyBeyond ? null : (baseline?.centre ?? null), perMonth: cast && indicator ? monthlyRate(cast, indicator, duty) : null, knownWhenNew: point.knownWhenNew,
       leadTimeDays: context.leadTimeDays, nextStop, now: context.now,
       dirt: dirt && cast ? { at: dirt.at, readingsSince: series.filter((r) => r.at > dirt.at).length, faster: trend.proved && series.at(-1)!.at > dirt.at && cast.change.probability > 0.5 && cast.change.hours !== null && Math.abs(cast.change.hours - dirt.hours) < Math.max(DIRT_NEAR_HOURS, 0.1 * dirt.hours) } : null,
     }),
     workings: {
-      last: lastReadingWorking(readings.at(-1), series.at(-1), corrected.exponents, point, context),
+      last: lastReadingWorking(readings.at(-1), newest ?? undefined, corrected.exponents, point, context),
       baseline: baseline ? baselineWorking(baseline, point) : null,
       forecast: cast && forecast && indicator ? forecastWorking(cast, forecast, indicator, duty, context) : null,
     },
-    life: cast && indicator ? lifeOf(cast, indicator, series, point, context) : null,
+    life: cast && indicator && side && !firstReadBeyond(believed, side) ? lifeOf(cast, indicator, series, point, context) : null,
   };
+}
+
+/** Baseline and limits of a series; the limit may rest on the baseline. */
+function scaleOf(corrected: CorrectedSeries, point: AssessPoint, context: AssessContext): { baseline: Baseline | undefined; limits: Limits | null; limitProblem: string | null } {
+  const own = baselineFor(corrected, point, context);
+  const rule = point.limit;
+  const scale = { ...(point.fullFlow !== null && { fullFlow: point.fullFlow }), ...(own && { baseline: own.centre }) };
+  const resolved = rule ? resolveLimits(rule, scale) : null;
+  // a baseline that stands at its limit is no fault of the rule: the level is held against the limit all the same
+  const problem = !rule || !resolved ? "No limit is set." : !resolved.ok ? resolved.message : (problemOf(rule, quantityOf(point.quantity).harm, rule.basis === "multipleOfNew" ? scale : { ...(point.fullFlow !== null && { fullFlow: point.fullFlow }) }) ?? null);
+  const limits = resolved?.ok && !problem ? resolved.limits : null;
+  return { baseline: own && limits ? soundBaseline(own, limits, point) : own, limits, limitProblem: problem };
+}
+
+/** A part that was first read beyond its limit has no baseline of its own; the maker's figure for a new one serves where it is known. */
+function soundBaseline(own: Baseline, limits: Limits, { makersNew }: AssessPoint): Baseline {
+  const beyondAny = (centre: number) => sidesOf(limits).some((side) => !leavesMargin(centre, side));
+  return makersNew !== null && beyondAny(own.centre) && !beyondAny(makersNew) ? makersBaseline(makersNew, Math.abs(makersNew) * 0.1) : own;
+}
+
+/** Distance from baseline to the nearer limit, core unit; null: no limit. */
+function spanOf(corrected: CorrectedSeries, point: AssessPoint, context: AssessContext): number | null {
+  const { baseline, limits } = scaleOf(corrected, point, context);
+  const spans = baseline && limits ? sidesOf(limits).map((side) => Math.abs(excess(baseline.centre, side))).filter((span) => span > 0) : [];
+  return spans.length > 0 ? spans.reduce((least, span) => Math.min(least, span)) : null;
+}
+
+/** P10 to P90 of a normal, in standard deviations. */
+const P10_P90 = 2.563;
+
+function levelOf(cast: Forecast, indicator: Indicator): BelievedLevel {
+  return { value: indicator.toValue(cast.level.centre), deviation: Math.abs(indicator.toValue(cast.level.high) - indicator.toValue(cast.level.low)) / P10_P90 };
 }
 
 /** A change of rate this near to the dirt belongs to it, running hours. */
@@ -141,14 +181,15 @@ function dirtOf(series: CorrectedSeries["readings"], point: AssessPoint, { dirt,
 }
 
 function baselineFor(corrected: CorrectedSeries, point: AssessPoint, context: AssessContext): Baseline | undefined {
-  if (point.makersNew !== null && corrected.readings.length < 3) return makersBaseline(point.makersNew, Math.abs(point.makersNew) * 0.1);
+  if (point.makersNew !== null && (corrected.readings.length < 3 || !point.knownWhenNew)) return makersBaseline(point.makersNew, Math.abs(point.makersNew) * 0.1);
   return baselineOf(
-    corrected.readings.filter((r) => !r.doubtful && !r.recalled).map((r) => ({ hours: r.hours - context.lifeStartHours, value: r.corrected, uncertainty: r.uncertainty })),
+    corrected.readings.filter((r) => !r.doubtful && !r.recalled).map((r) => ({ hours: r.hours - lifeStart(context), value: r.corrected, uncertainty: r.uncertainty })),
     { runInHours: context.runInHours, kind: point.knownWhenNew ? "commissioning" : "firstReadings" },
   );
 }
 
-function indicatorOf(corrected: CorrectedSeries, baseline: Baseline, limit: number, point: AssessPoint): Indicator {
+function indicatorOf(corrected: CorrectedSeries, baseline: Baseline, side: LimitSide, point: AssessPoint): Indicator {
+  const { limit } = side;
   if (corrected.exponents && !corrected.fixed && limit > 0 && baseline.centre > limit * LEAST_NEW) {
     return {
       corrected: true,
@@ -167,7 +208,7 @@ function indicatorOf(corrected: CorrectedSeries, baseline: Baseline, limit: numb
     toValue: (s) => baseline.centre + (s - 1) * span,
     readings: corrected.readings.map((r) => ({
       hours: r.hours,
-      y: Math.log(Math.max(PLAIN_FLOOR, 1 + sideMargin(r.corrected, baseline.centre, limit))),
+      y: Math.log(Math.max(PLAIN_FLOOR, 1 + usedTowards(r.corrected, baseline.centre, side))),
       lnPressure: 0, lnViscosity: 0,
       u: r.recalled ? NOT_BELIEVED : r.doubtful ? 0.5 : Math.abs(quantityOf(point.quantity).floor / span),
     })),
@@ -176,7 +217,8 @@ function indicatorOf(corrected: CorrectedSeries, baseline: Baseline, limit: numb
 
 function trendOf(series: readonly SeriesPoint[], cast: Forecast | null): Assessment["trend"] {
   const used = series.filter((r) => r.mark !== "outlier" && r.mark !== "doubtful" && r.mark !== "recalled");
-  if (used.length < 4) return { proved: false, mannKendall: { raw: null, corrected: null }, slope: null };
+  // readings of one moment have no course
+  if (used.length < 4 || used[0]!.at === used.at(-1)!.at) return { proved: false, mannKendall: { raw: null, corrected: null }, slope: null };
   const values = used.map((r) => r.corrected);
   const raw = mannKendall(used.map((r) => r.raw)).p;
   const whole = mannKendall(values).p;
@@ -189,13 +231,17 @@ function trendOf(series: readonly SeriesPoint[], cast: Forecast | null): Assessm
   };
 }
 
-function marginOf(cast: Forecast | null, indicator: Indicator | null, baseline: Baseline | undefined, limit: number | null, series: readonly SeriesPoint[], latest: number | null): Assessment["margin"] {
-  if (!baseline || limit === null || latest === null) return null;
-  const used = (value: number) => sideMargin(value, baseline.centre, limit);
+/** P90 of a normal, in standard deviations. */
+const P90 = 1.2816;
+
+function marginOf(cast: Forecast | null, indicator: Indicator | null, baseline: Baseline | undefined, side: LimitSide | null, series: readonly SeriesPoint[], level: BelievedLevel | undefined): Assessment["margin"] {
+  if (!baseline || side === null || !level) return null;
+  const used = (value: number) => usedTowards(value, baseline.centre, side);
   const shown = series.filter((r) => r.mark !== "recalled");
   const before = shown.length > 1 ? used(shown[shown.length - 2]!.corrected) : null;
-  if (!cast || !indicator) return { value: used(latest), low: used(latest), high: used(latest), before };
-  return { value: used(indicator.toValue(cast.level.centre)), low: used(indicator.toValue(cast.level.low)), high: used(indicator.toValue(cast.level.high)), before };
+  if (cast && indicator) return { value: used(indicator.toValue(cast.level.centre)), low: used(indicator.toValue(cast.level.low)), high: used(indicator.toValue(cast.level.high)), before };
+  const ends = [used(level.value - P90 * level.deviation), used(level.value + P90 * level.deviation)].sort((p, q) => p - q);
+  return { value: used(level.value), low: ends[0]!, high: ends[1]!, before };
 }
 
 function usable(context: AssessContext): number | null {
@@ -247,46 +293,66 @@ function monthlyRate(cast: Forecast, indicator: Indicator, duty: Duty): number {
   return (indicator.toValue(1 + cast.rate.centre) - indicator.toValue(1)) * ((duty.hoursPerDay * MONTH_DAYS) / 1000);
 }
 
-/** P10 to P90 of a normal, in standard deviations. */
-const P10_P90 = 2.563;
-
 function aheadOf(forecast: AssessedForecast | null, scale: (value: number) => number): Expectation["ahead"] {
   return (forecast?.fan ?? []).map((f) => ({ at: f.at, centre: scale(f.p50), deviation: Math.abs(scale(f.p90) - scale(f.p10)) / P10_P90 }));
+}
+
+/** Readings that tell the level of a moment gone by, and moments that are kept. */
+const PAST_WINDOW = 5;
+const PAST_MOMENTS = 40;
+
+/** The level as it was: running medians at up to forty moments, before the newest reading. */
+function behindOf(readings: CorrectedSeries["readings"], scale: (value: number) => number, deviation: number): Expectation["behind"] {
+  const used = readings.filter((r) => !r.recalled && !r.doubtful);
+  const every = Math.max(1, Math.ceil(used.length / PAST_MOMENTS));
+  return used.slice(0, -1).flatMap((r, i) => {
+    if (i % every !== 0) return [];
+    const window = used.slice(Math.max(0, i - (PAST_WINDOW >> 1)), i + (PAST_WINDOW >> 1) + 1);
+    return [{ at: r.at, centre: scale(median(window.map((w) => w.corrected))), deviation: deviation / Math.sqrt(window.length) }];
+  });
 }
 
 function expectationOf(cast: Forecast | null, indicator: Indicator | null, forecast: AssessedForecast | null, corrected: CorrectedSeries, point: AssessPoint, level: number | null, context: AssessContext): Expectation | null {
   if (level === null || corrected.readings.length < 3) return null;
   const reference = corrected.exponents ? point.reference : null;
+  const { floor } = quantityOf(point.quantity);
   if (corrected.exponents && level > 0) {
-    const pressures = corrected.readings.map((r) => r.lnPressure);
-    const viscosities = corrected.readings.map((r) => r.lnViscosity);
     const exponents = corrected.fixed ? corrected.exponents : (cast?.exponents ?? corrected.exponents);
-    const own = median(corrected.readings.map((r) => r.uncertainty / Math.max(r.corrected, 1e-9)));
+    const own = median(corrected.readings.map((r) => r.uncertainty / Math.max(r.corrected, floor)));
+    const deviation = cast && !corrected.fixed ? Math.hypot(cast.noise, 0.01) : Math.max(0.05, own);
+    const ln = (value: number) => Math.log(Math.max(value, floor));
     return {
-      scale: "log", ahead: aheadOf(forecast, Math.log), centre: Math.log(level), deviation: cast && !corrected.fixed ? Math.hypot(cast.noise, 0.01) : Math.max(0.05, own),
+      scale: "log", behind: behindOf(corrected.readings, ln, deviation), ahead: aheadOf(forecast, ln), centre: ln(level), deviation,
       a: exponents.a, b: exponents.b,
       ua: exponents.ua, ub: exponents.ub,
       reference,
       fluidNow: context.fluid ? fluidAt(context.fluid, context.measured, context.now) : null, referenceViscosity: context.fluid && reference ? dynamicViscosity(context.fluid, reference.temperature) : null,
-      seen: { lnPressure: [Math.min(...pressures), Math.max(...pressures)], lnViscosity: [Math.min(...viscosities), Math.max(...viscosities)] },
+      seen: { lnPressure: range(corrected.readings.map((r) => r.lnPressure)), lnViscosity: range(corrected.readings.map((r) => r.lnViscosity)) },
     };
   }
   const values = corrected.readings.filter((r) => !r.recalled).map((r) => r.corrected);
   const recent = values.slice(-12);
-  const spread = Math.max(robustSpread(recent), quantityOf(point.quantity).floor, indicator && cast ? Math.abs(indicator.toValue(1 + cast.noise) - indicator.toValue(1)) : 0);
-  return { scale: "plain", ahead: aheadOf(forecast, (v) => v), centre: level, deviation: spread, a: 0, b: 0, ua: 0, ub: 0, reference: null, fluidNow: null, referenceViscosity: null, seen: null };
+  const spread = Math.max(robustSpread(recent), floor, indicator && cast ? Math.abs(indicator.toValue(1 + cast.noise) - indicator.toValue(1)) : 0);
+  const same = (value: number) => value;
+  return { scale: "plain", behind: behindOf(corrected.readings, same, spread), ahead: aheadOf(forecast, same), centre: level, deviation: spread, a: 0, b: 0, ua: 0, ub: 0, reference: null, fluidNow: null, referenceViscosity: null, seen: null };
+}
+
+/** Beyond its limit when it was first read: nobody knows after how many hours it got there, so it tells its peers nothing. */
+function firstReadBeyond(believed: CorrectedSeries["readings"], side: LimitSide): boolean {
+  return excess(median(believed.slice(0, 3).map((r) => r.corrected)), side) >= 0;
 }
 
 function lifeOf(cast: Forecast, indicator: Indicator, series: CorrectedSeries["readings"], point: AssessPoint, context: AssessContext): Assessment["life"] {
-  const age = series[series.length - 1]!.hours - context.lifeStartHours;
+  const start = lifeStart(context);
+  const age = series[series.length - 1]!.hours - start;
   const told = {
     noise: cast.noise, regimes: cast.regimes,
     ...(point.knownWhenNew && { course: cast.course }),
     ...(indicator.corrected && { exponents: ownExponents(cast.exponents, context.prior.exponents) }),
   };
   // what was altered or broke in one step did not wear out: it lasted at least until then
-  if (cast.step.hours !== null) return { hours: cast.step.hours - context.lifeStartHours, censored: true, ...told };
-  if (cast.crossedSince !== null && cast.crossed > 0.5) return { hours: cast.crossedSince - context.lifeStartHours, censored: false, reached: true, ...told };
+  if (cast.step.hours !== null) return { hours: cast.step.hours - start, censored: true, ...told };
+  if (cast.crossedSince !== null && cast.crossed > 0.5) return { hours: cast.crossedSince - start, censored: false, reached: true, ...told };
   return cast.p50 === null ? { hours: age + cast.horizon, censored: true, ...told } : { hours: age + cast.p50, censored: cast.rising < RISING, ...told };
 }
 

@@ -13,12 +13,16 @@ export interface ExpectedRange {
 /** Two-sided 95 % range of a normal. */
 const Z95 = 1.96;
 
-/** The level at a date: between the steps of the forecast, and its ends beyond them. */
-function levelAt({ ahead, centre }: Expectation, at: number): { centre: number; deviation: number } {
-  const after = ahead.findIndex((step) => step.at >= at);
-  if (ahead.length === 0) return { centre, deviation: 0 };
-  if (after <= 0) return after === 0 ? ahead[0]! : ahead[ahead.length - 1]!;
-  const [from, to] = [ahead[after - 1]!, ahead[after]!];
+/** The level at a date: between the moments at which it is known, and at its ends beyond them. */
+function levelOn({ behind, ahead, centre }: Expectation, at: number): { centre: number; deviation: number } {
+  const known = [...behind, ...ahead];
+  const first = known[0];
+  const last = known.at(-1);
+  if (!first || !last) return { centre, deviation: 0 };
+  const after = known.findIndex((step) => step.at >= at);
+  if (after === 0) return first;
+  if (after === -1) return last;
+  const [from, to] = [known[after - 1]!, known[after]!];
   const share = (at - from.at) / (to.at - from.at);
   return { centre: from.centre + share * (to.centre - from.centre), deviation: from.deviation + share * (to.deviation - from.deviation) };
 }
@@ -34,7 +38,7 @@ export function expectedReading(
   { pressure, temperature, at }: { pressure: number | null; temperature: number | null; at: number },
 ): ExpectedRange {
   const { reference } = expectation;
-  const level = levelAt(expectation, at);
+  const level = levelOn(expectation, at);
   const centre = level.centre;
   const deviation = Math.hypot(expectation.deviation, level.deviation);
   if (expectation.scale === "plain") {

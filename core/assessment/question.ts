@@ -5,7 +5,7 @@ import { findUnit, fromCore, toCore, unitsOf } from "../units/units";
 import type { ExpectedRange } from "./expected";
 
 export interface Question {
-  kind: "unit" | "digit" | "high" | "low" | "jump";
+  kind: "unit" | "digit" | "high" | "low" | "jump" | "hours";
   message: string;
 }
 
@@ -49,7 +49,7 @@ export function questionReading(entry: Entry, quantityId: PointQuantityId, expec
       if (inside(entry.value * factor)) return { kind: "digit", message: `${show(entry.value)} ${unit} is ten times ${factor < 1 ? "more" : "less"} than expected (${range}). Is a digit or the decimal mark off?` };
     }
     const lastSaid = last === null ? "" : ` Last time it was ${show(last)}.`;
-    return { kind: side, message: `${side === "high" ? "Higher" : "Lower"} than expected: for these conditions it should lie between ${range}.${lastSaid} Read it once more, or keep it and say why.` };
+    return { kind: side, message: `${side === "high" ? "Higher" : "Lower"} than expected: ${range} is expected for these conditions.${lastSaid} Read it once more, or keep it and say why.` };
   }
   if (last !== null && last > 0 && entry.value > 0) {
     const ratio = entry.value / last;

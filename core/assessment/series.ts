@@ -1,11 +1,12 @@
 /** Readings as read and as corrected, with their uncertainty and marks. */
 import { correctedPressureDrop } from "../contamination/filter";
 import { fluidAt } from "../oil/fill";
+import { meterOffset, runningHours, type HoursAxis } from "../hours/runningHours";
 import { dynamicViscosity, viscosityTemperatureSensitivity, type Fluid } from "../fluid/viscosity";
 import { correctedUncertainty, correctLeakage } from "../leakage/correct";
 import { learnExponents, type LearnedExponents } from "../leakage/exponents";
 import { quantityOf } from "../units/quantities";
-import type { AssessContext, AssessPoint, AssessReading, ReadingMark } from "./types";
+import type { AssessPoint, AssessReading, ReadingMark, SeriesContext } from "./types";
 
 /** Usual standard uncertainties where an instrument is not stated (common practice). */
 export const usualUncertainty = { flow: 0.02, pressure: 0.01, temperature: 1, plain: 0.01 } as const;
@@ -37,22 +38,20 @@ export interface CorrectedSeries {
   fixed: boolean;
 }
 
-/** Running hours of each reading: as noted, else by the duty from the nearest noted one. */
-export function hoursOf(readings: readonly AssessReading[], context: AssessContext): number[] {
-  const anchor = readings.find((r) => r.hours !== null);
-  const at0 = anchor?.at ?? readings[0]?.at ?? 0;
-  const hours0 = anchor?.hours ?? context.lifeStartHours;
-  let previous = -Infinity;
-  return readings.map((r) => {
-    const own = r.hours ?? hours0 + ((r.at - at0) / 86_400_000) * context.duty.hoursPerDay;
-    previous = Math.max(previous, own);
-    return previous;
-  });
+/** Running hours of each reading on the machine's one axis: as noted where that is believed, else by its neighbours and the duty. */
+export function hoursOf(readings: readonly AssessReading[], context: SeriesContext): HoursAxis {
+  const start = context.lifeStartedAt === null ? {} : { start: { at: context.lifeStartedAt, hours: lifeStart(context) } };
+  return runningHours(readings, { changes: context.meterChanges, hoursPerDay: context.duty.hoursPerDay, ...start });
+}
+
+/** Running hours at which the life began, on the same axis. */
+export function lifeStart({ lifeStartHours, lifeStartedAt, meterChanges }: Pick<SeriesContext, "lifeStartHours" | "lifeStartedAt" | "meterChanges">): number {
+  return lifeStartHours + (lifeStartedAt === null ? 0 : meterOffset(meterChanges, lifeStartedAt));
 }
 
 /** Correct a life's readings to the point's reference condition. */
-export function correctSeries(readings: readonly AssessReading[], point: AssessPoint, context: AssessContext): CorrectedSeries {
-  const hours = hoursOf(readings, context);
+export function correctSeries(readings: readonly AssessReading[], point: AssessPoint, context: SeriesContext): CorrectedSeries {
+  const { hours } = hoursOf(readings, context);
   const quantity = quantityOf(point.quantity);
   const { reference } = point;
   const { fluid } = context;
@@ -67,7 +66,7 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
       })),
     };
   }
-  const muRef = dynamicViscosity(fluid, reference.temperature);
+  const muRef = dynamicViscosity(fluid, believable(reference.temperature));
   const conditions = readings.map((r) => conditionOf(r, reference, fluidAt(fluid, context.measured, r.at), muRef));
   const start = hours[0] ?? 0;
   const learning = readings.flatMap((r, i) => {
@@ -99,7 +98,7 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
       const mark: ReadingMark | null = r.recalled ? "recalled" : r.doubtful ? "doubtful" : !c.complete ? "noConditions" : off > 0.1 ? "offCondition" : null;
       return {
         id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected,
-        uncertainty: corrected * Math.hypot(relative, off * 0.3),
+        uncertainty: Math.max(quantity.floor, corrected * Math.hypot(relative, off * 0.3)),
         lnPressure: c.lnPressure, lnViscosity: c.lnViscosity, mark, doubtful: r.doubtful, recalled: r.recalled,
       };
     }),
@@ -110,30 +109,30 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
 const NO_TEMPERATURE = 0.3;
 
 /** A filter element: Δp falls with viscosity and flow, in proportion. The flow follows the speed where that was noted. */
-function correctElement(readings: readonly AssessReading[], hours: readonly number[], point: AssessPoint, context: AssessContext, reference: { temperature: number }, fluid: Fluid): CorrectedSeries {
+function correctElement(readings: readonly AssessReading[], hours: readonly number[], point: AssessPoint, context: SeriesContext, reference: { temperature: number }, fluid: Fluid): CorrectedSeries {
   const quantity = quantityOf(point.quantity);
-  const muRef = dynamicViscosity(fluid, reference.temperature);
+  const muRef = dynamicViscosity(fluid, believable(reference.temperature));
   return {
     exponents: { a: 0, b: -1, ua: 0, ub: 0.1, readings: 0 }, fixed: true,
     readings: readings.map((r, i) => {
       const real = fluidAt(fluid, context.measured, r.at);
-      const viscosity = r.temperature === null ? muRef : dynamicViscosity(real, r.temperature);
+      const viscosity = r.temperature === null ? muRef : dynamicViscosity(real, believable(r.temperature));
       const flow = r.speed && point.referenceSpeed ? r.speed / point.referenceSpeed : 1;
       const corrected = correctedPressureDrop({ drop: r.value, flow, viscosity }, { flow: 1, viscosity: muRef });
-      const relative = Math.hypot(r.temperature === null ? NO_TEMPERATURE : viscosityTemperatureSensitivity(real, r.temperature) * usualUncertainty.temperature, Math.max(quantity.floor, r.uncertainty ?? r.value * usualUncertainty.pressure) / Math.max(r.value, quantity.floor));
+      const relative = Math.hypot(r.temperature === null ? NO_TEMPERATURE : viscosityTemperatureSensitivity(real, believable(r.temperature)) * usualUncertainty.temperature, Math.max(quantity.floor, r.uncertainty ?? r.value * usualUncertainty.pressure) / Math.max(r.value, quantity.floor));
       const mark: ReadingMark | null = r.recalled ? "recalled" : r.doubtful ? "doubtful" : r.temperature === null ? "noConditions" : null;
-      return { id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected, uncertainty: corrected * relative, lnPressure: 0, lnViscosity: Math.log(viscosity / muRef), mark, doubtful: r.doubtful, recalled: r.recalled };
+      return { id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected, uncertainty: Math.max(quantity.floor, corrected * relative), lnPressure: 0, lnViscosity: Math.log(viscosity / muRef), mark, doubtful: r.doubtful, recalled: r.recalled };
     }),
   };
 }
 
 /** Below this load (bar) a leakage says nothing about its gap: the reading counts as one without a load. */
-const LEAST_PRESSURE = 1;
+export const LEAST_PRESSURE = 1;
 
 function conditionOf(r: AssessReading, reference: { pressure: number; temperature: number }, fluid: Fluid, muRef: number) {
   const loaded = r.pressure !== null && r.pressure >= LEAST_PRESSURE;
   const complete = loaded && r.temperature !== null;
-  const temperature = r.temperature ?? reference.temperature;
+  const temperature = believable(r.temperature ?? reference.temperature);
   return {
     complete,
     lnPressure: loaded ? Math.log(r.pressure! / reference.pressure) : 0,
@@ -142,8 +141,13 @@ function conditionOf(r: AssessReading, reference: { pressure: number; temperatur
   };
 }
 
-function range(values: readonly number[]): [number, number] {
-  return values.length === 0 ? [0, 0] : [Math.min(...values), Math.max(...values)];
+/** Oil is read between these, °C; beyond them the law of viscosity says nothing, and a stored figure is taken at the edge. */
+const oilRange = [-40, 130] as const;
+export const believable = (temperature: number) => Math.min(oilRange[1], Math.max(oilRange[0], temperature));
+
+/** Least and greatest; nought for none. */
+export function range(values: readonly number[]): [number, number] {
+  return values.reduce<[number, number]>(([low, high], v) => [Math.min(low, v), Math.max(high, v)], values.length === 0 ? [0, 0] : [Infinity, -Infinity]);
 }
 
 function outside(value: number, [low, high]: [number, number]): number {

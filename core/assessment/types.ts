@@ -3,6 +3,7 @@ import type { Baseline } from "../baseline/baseline";
 import type { LimitRule, Limits } from "../baseline/limit";
 import type { Fluid } from "../fluid/viscosity";
 import type { SisterLife, WearPrior } from "../forecast/prior";
+import type { MeterChange } from "../hours/runningHours";
 import type { MeasuredViscosity } from "../oil/fill";
 import type { WearPathId } from "../forecast/wearPath";
 import type { PointQuantityId, QuantityId } from "../units/quantities";
@@ -66,9 +67,18 @@ export interface AssessContext {
   /** Days until a replacement part is there. */
   leadTimeDays: number | null;
   runInHours: number;
-  /** Running hours when the life began. */
+  /** What the hour meter showed when the life began. */
   lifeStartHours: number;
+  /** When the life began, epoch ms; null: not known. */
+  lifeStartedAt: number | null;
+  /** Changes of the machine's hour meter that were recorded. */
+  meterChanges: readonly MeterChange[];
+  /** Readings in the life where those given are a selection; null: those given are all. */
+  readingsInAll: number | null;
 }
+
+/** What correcting a series needs of it: all but what peers tell. */
+export type SeriesContext = Omit<AssessContext, "prior">;
 
 /** A reading as a caller may give it: what is left out is not known. */
 export type ReadingInput = Pick<AssessReading, "at" | "value"> & Partial<AssessReading>;
@@ -80,7 +90,7 @@ export const conditionStates = ["unproven", "steady", "drifting", "alert", "alar
 export type ConditionState = (typeof conditionStates)[number];
 
 /** What is odd about a reading; it is kept all the same. */
-export type ReadingMark = "outlier" | "doubtful" | "recalled" | "noConditions" | "offCondition";
+export type ReadingMark = "outlier" | "unconfirmed" | "doubtful" | "recalled" | "noConditions" | "offCondition";
 
 export interface SeriesPoint {
   id: string;
@@ -98,6 +108,12 @@ export type VerdictPart =
   | { value: number; quantity: QuantityId; digits?: number; strong?: boolean }
   | { date: number; strong?: boolean; precision: "day" | "month" };
 
+export interface LevelAt {
+  at: number;
+  centre: number;
+  deviation: number;
+}
+
 /** What an entry form needs to say which value is expected under conditions just typed. */
 export interface Expectation {
   /** ln of (or, for plain quantities, the) value expected at the reference condition now. */
@@ -108,8 +124,10 @@ export interface Expectation {
   /** Oil as it is now, and dynamic viscosity at the reference condition (mPa·s); null: as stated. */
   fluidNow: Fluid | null;
   referenceViscosity: number | null;
-  /** The level to come, from the forecast: date, centre and the standard deviation of the level itself, same scale. */
-  ahead: { at: number; centre: number; deviation: number }[];
+  /** The level as it was, for readings that are entered late: date, centre and the standard deviation of the level itself, same scale. */
+  behind: LevelAt[];
+  /** The level to come, from the forecast, same scale. */
+  ahead: LevelAt[];
   a: number;
   b: number;
   ua: number;
@@ -148,6 +166,12 @@ export interface Assessment {
   baseline: Baseline | null;
   limits: Limits | null;
   limitProblem: string | null;
+  /** Chance that the level lies beyond a limit now. */
+  beyond: number;
+  /** The life stood beyond its limit when it was first read: there is no margin to forecast. */
+  alreadyBeyond: boolean;
+  /** The newest reading cannot be believed on its own and is left out of the judgement until a second one agrees. */
+  unconfirmed: { at: number; raw: number } | null;
   /** Margin used at the last reading: smoothed centre, P10, P90, and the place before the last reading. */
   margin: { value: number; low: number; high: number; before: number | null } | null;
   correction: { a: number; b: number; ua: number; ub: number; readings: number; reference: { pressure: number; temperature: number } } | null;

@@ -2,6 +2,7 @@
 import { formatNumber } from "../units/format";
 import { quantityOf, type PointQuantityId } from "../units/quantities";
 import type { LimitRule, Limits } from "../baseline/limit";
+import { BEYOND, MAYBE_BEYOND } from "./state";
 import type { Assessment, AssessStop, VerdictPart } from "./types";
 
 export interface VerdictFacts {
@@ -32,7 +33,7 @@ const FAR = 10 * 365.25 * 86_400_000;
 const numbers = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
 
 /** Parts of the verdict sentence for an assessment under way. */
-export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" | "noTrend" | "trend" | "limitProblem">, f: VerdictFacts): VerdictPart[] {
+export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" | "noTrend" | "trend" | "limitProblem" | "beyond" | "alreadyBeyond" | "unconfirmed">, f: VerdictFacts): VerdictPart[] {
   const said: VerdictPart[] = [];
   const text = (t: string, strong = false) => said.push(strong ? { text: t, strong } : { text: t });
   const quantity = quantityOf(f.quantity);
@@ -46,6 +47,7 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
       text(".");
     } else if (a.limitProblem) text(`; it cannot be judged: ${lowerFirst(a.limitProblem)}`);
     else text(`; too few to judge by. Nothing is proved yet.`);
+    if (a.unconfirmed) said.push(...readAgain(a.unconfirmed.raw, f.quantity));
     return said;
   }
   const share = f.rule?.basis === "shareOfFullFlow" && f.fullFlow;
@@ -85,15 +87,27 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
     text(": look for what was altered then.");
   }
 
-  const crossed = a.forecast && a.forecast.crossed >= 0.5;
-  if (crossed) {
-    text(" Beyond the limit of ");
+  const crossed = a.beyond >= BEYOND;
+  if (!crossed && a.beyond >= MAYBE_BEYOND) {
+    text(` ${upperFirst(chance(a.beyond))} that it is already beyond the limit of `);
     said.push(limitText(f, share));
-    if (a.forecast!.crossedSince !== null) {
+    text(".");
+  }
+  if (crossed) {
+    const since = a.forecast?.crossedSince ?? null;
+    text(a.alreadyBeyond ? " Already beyond its limit of " : " Beyond the limit of ");
+    said.push(limitText(f, share));
+    if (a.alreadyBeyond) text(f.knownWhenNew ? " when first read" : " when first read; condition when fitted not known");
+    else if (since !== null) {
       text(" since ");
-      said.push({ date: a.forecast!.crossedSince, strong: true, precision: "day" });
+      said.push({ date: since, strong: true, precision: "day" });
     }
     text(".");
+    if (a.state !== "alarm") text(` ${numbers[a.readings] ?? a.readings} reading${a.readings === 1 ? "" : "s"} only: take another before you act.`);
+  } else if (a.alreadyBeyond) {
+    text(" It stood beyond its limit of ");
+    said.push(limitText(f, share));
+    text(" when first read, so there is no margin to forecast from.");
   } else if (a.noTrend) {
     text(stepAt === null ? " No trend proved" : " No trend since is proved");
     if (a.noTrend.earliest !== null && a.noTrend.earliest - f.now < FAR) {
@@ -120,6 +134,7 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
     } else if (p50 === null) text(" The limit lies beyond the horizon.");
   }
 
+  if (a.unconfirmed) said.push(...readAgain(a.unconfirmed.raw, f.quantity));
   if (f.dirt && a.forecast) {
     text(" Dirt came into this oil about ");
     said.push({ date: f.dirt.at, precision: "day" });
@@ -136,6 +151,11 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
     } else text("; no stop is planned.");
   }
   return said;
+}
+
+/** The newest reading is not believed on its own. */
+function readAgain(raw: number, quantity: PointQuantityId): VerdictPart[] {
+  return [{ text: " The last reading of " }, { value: raw, quantity }, { text: " fits nothing before it and is not judged by itself: " }, { text: "read it again", strong: true }, { text: "." }];
 }
 
 function limitText(f: VerdictFacts, share: number | false | null | undefined): VerdictPart {

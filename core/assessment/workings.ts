@@ -5,7 +5,7 @@ import type { LearnedExponents } from "../leakage/exponents";
 import { formatNumber } from "../units/format";
 import { quantityOf } from "../units/quantities";
 import type { Working, WorkingRow } from "../working";
-import type { CorrectedReading } from "./series";
+import { believable, LEAST_PRESSURE, type CorrectedReading } from "./series";
 import type { AssessContext, AssessPoint, AssessReading } from "./types";
 
 /** How a reading was brought to the reference condition; null when it was not corrected. */
@@ -19,11 +19,12 @@ export function lastReadingWorking(
   const { reference } = point;
   const fluid = stated && reading ? fluidAt(stated, measured, reading.at) : stated;
   if (reading && corrected && exponents && reference && stated && fluid && quantityOf(point.quantity).correction === "element" && reading.temperature !== null) return elementWorking(reading, corrected, point, stated, fluid, { ...reference });
-  if (!reading || !corrected || !exponents || !reference || !stated || !fluid || reading.pressure === null || reading.temperature === null) return null;
+  if (!reading || !corrected || !exponents || !reference || !stated || !fluid || reading.pressure === null || reading.pressure < LEAST_PRESSURE || reading.temperature === null) return null;
+  const temperature = believable(reading.temperature);
   const { a, b } = exponents;
-  const nu = kinematicViscosity(fluid, reading.temperature);
-  const nuRef = kinematicViscosity(stated, reference.temperature);
-  const muRatio = dynamicViscosity(fluid, reading.temperature) / dynamicViscosity(stated, reference.temperature);
+  const nu = kinematicViscosity(fluid, temperature);
+  const nuRef = kinematicViscosity(stated, believable(reference.temperature));
+  const muRatio = dynamicViscosity(fluid, temperature) / dynamicViscosity(stated, believable(reference.temperature));
   const pFactor = (reference.pressure / reading.pressure) ** a;
   const vFactor = muRatio ** b;
   const rows: WorkingRow[] = [
@@ -44,12 +45,12 @@ export function lastReadingWorking(
 }
 
 function elementWorking(reading: AssessReading, corrected: CorrectedReading, point: AssessPoint, stated: Fluid, fluid: Fluid, reference: { temperature: number }): Working {
-  const ratio = dynamicViscosity(stated, reference.temperature) / dynamicViscosity(fluid, reading.temperature!);
+  const ratio = dynamicViscosity(stated, believable(reference.temperature)) / dynamicViscosity(fluid, believable(reading.temperature!));
   const flow = reading.speed && point.referenceSpeed ? point.referenceSpeed / reading.speed : 1;
   return {
     formula: "Differential pressure brought to one viscosity and flow: Δp·(μ_ref/μ)·(Q_ref/Q)",
     rows: [
-      { label: `ν at ${formatNumber(reading.temperature!, 0)} °C`, value: kinematicViscosity(fluid, reading.temperature!), quantity: "viscosity", digits: 3 },
+      { label: `ν at ${formatNumber(reading.temperature!, 0)} °C`, value: kinematicViscosity(fluid, believable(reading.temperature!)), quantity: "viscosity", digits: 3 },
       { label: `viscosity ratio to ${formatNumber(reference.temperature, 0)} °C`, value: ratio, digits: 3 },
       ...(flow === 1 ? [] : [{ label: "flow ratio, from the speeds", value: flow, digits: 3 }]),
       { label: `${formatNumber(reading.value, 2)} × ${formatNumber(ratio, 3)}${flow === 1 ? "" : ` × ${formatNumber(flow, 3)}`}`, value: corrected.corrected, quantity: point.quantity, digits: 3 },

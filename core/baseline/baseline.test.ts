@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { baselineOf, makersBaseline } from "./baseline";
 import { limitProblem, resolveLimits } from "./limit";
-import { marginUsed, nearestLimit, sideMargin } from "./margin";
+import { leavesMargin, nearestSide, usedTowards } from "./margin";
 import { sameMonthOf } from "./sameMonth";
 
 const readings = (values: number[], step = 100) => values.map((value, i) => ({ hours: i * step, value, uncertainty: 0.02 }));
@@ -46,24 +46,32 @@ describe("limits", () => {
 });
 
 describe("margin used", () => {
+  const upper = (limit: number) => ({ side: "upper" as const, limit });
+  const lower = (limit: number) => ({ side: "lower" as const, limit });
   test("0 as new, 1 at the limit, for rising and falling alike", () => {
     fc.assert(fc.property(fc.double({ min: -100, max: 100, noNaN: true }), fc.double({ min: 0.1, max: 100, noNaN: true }), fc.boolean(), (b, span, falls) => {
-      const limit = falls ? b - span : b + span;
-      const limits = falls ? { upper: null, lower: limit } : { upper: limit, lower: null };
-      expect(marginUsed(b, b, limits)).toBeCloseTo(0, 9);
-      expect(marginUsed(limit, b, limits)).toBeCloseTo(1, 9);
+      const side = falls ? lower(b - span) : upper(b + span);
+      expect(usedTowards(b, b, side)).toBeCloseTo(0, 9);
+      expect(usedTowards(side.limit, b, side)).toBeCloseTo(1, 9);
     }));
   });
   test("two-sided: the larger side", () => {
-    expect(marginUsed(19, 20, { upper: 30, lower: 18 })).toBe(0.5);
-    expect(nearestLimit(19, 20, { upper: 30, lower: 18 })).toBe(18);
-    expect(nearestLimit(25, 20, { upper: 30, lower: 10 })).toBe(30);
-    expect(nearestLimit(25, 20, { upper: null, lower: 10 })).toBe(10);
+    expect(nearestSide(19, 20, { upper: 30, lower: 18 })).toEqual(lower(18));
+    expect(nearestSide(25, 20, { upper: 30, lower: 10 })).toEqual(upper(30));
+    expect(nearestSide(25, 20, { upper: null, lower: 10 })).toEqual(lower(10));
+    expect(() => nearestSide(1, 2, { upper: null, lower: null })).toThrow(RangeError);
   });
-  test("undefined where there is no margin", () => {
-    expect(() => sideMargin(1, 2, 2)).toThrow(RangeError);
-    expect(() => marginUsed(1, 2, { upper: null, lower: null })).toThrow(RangeError);
-    expect(() => nearestLimit(1, 2, { upper: null, lower: null })).toThrow(RangeError);
+  test("a baseline beyond its limit: 1 at the limit, more beyond it, less within", () => {
+    fc.assert(fc.property(fc.double({ min: 0, max: 100, noNaN: true }), fc.double({ min: 1, max: 100, noNaN: true }), fc.boolean(), (past, limit, falls) => {
+      const [side, baseline] = falls ? [lower(limit), limit - past] : [upper(limit), limit + past];
+      expect(leavesMargin(baseline, side)).toBe(false);
+      expect(usedTowards(limit, baseline, side)).toBeCloseTo(1, 9);
+      expect(usedTowards(baseline, baseline, side)).toBeGreaterThanOrEqual(1);
+      expect(usedTowards(falls ? limit + 1 : limit - 1, baseline, side)).toBeLessThan(1);
+    }));
+    expect(usedTowards(9, 9, upper(6))).toBeCloseTo(1.5, 9);
+    expect(nearestSide(250, 250, { upper: 200, lower: 150 })).toEqual(upper(200));
+    expect(Number.isFinite(usedTowards(0, 0, lower(0)))).toBe(true);
   });
 });
 

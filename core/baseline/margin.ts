@@ -1,27 +1,46 @@
 /** Margin used: 0 % as new, 100 % at the limit. It makes unlike quantities comparable. */
 import type { Limits } from "./limit";
 
+/** One limit and the side on which harm lies. */
+export interface LimitSide {
+  side: "upper" | "lower";
+  limit: number;
+}
+
+/** The limits that are set, as sides. */
+export function sidesOf({ upper, lower }: Limits): LimitSide[] {
+  return [...(upper === null ? [] : [{ side: "upper" as const, limit: upper }]), ...(lower === null ? [] : [{ side: "lower" as const, limit: lower }])];
+}
+
+/** How far a value lies beyond a limit, its own unit; at or below zero: within. */
+export function excess(value: number, { side, limit }: LimitSide): number {
+  return side === "upper" ? value - limit : limit - value;
+}
+
+/** Does a baseline leave a margin towards this limit? One at the limit or beyond it leaves none. */
+export function leavesMargin(baseline: number, side: LimitSide): boolean {
+  return excess(baseline, side) < 0;
+}
+
+/** Scale of a limit that is nought, where nothing else tells one. */
+const LEAST_SCALE = 1e-9;
+
 /**
- * Share of the margin from baseline to limit that is used, 1 at the limit; the larger side for
- * two-sided limits. Negative: better than new.
- * @throws RangeError when a limit equals the baseline or none is given.
+ * Share of the margin towards one limit that is used: 0 at the baseline, 1 at the limit. Negative: better than new.
+ * Where the baseline itself stands at the limit or beyond it, the value is held against the limit alone: 1 at the
+ * limit, more beyond it, as a share of the limit's own size.
  */
-export function marginUsed(value: number, baseline: number, { upper, lower }: Limits): number {
-  const sides = [upper, lower].filter((limit): limit is number => limit !== null);
+export function usedTowards(value: number, baseline: number, side: LimitSide): number {
+  if (leavesMargin(baseline, side)) return (value - baseline) / (side.limit - baseline);
+  return 1 + excess(value, side) / Math.max(Math.abs(side.limit) || Math.abs(baseline), LEAST_SCALE);
+}
+
+/**
+ * The side of which more margin is used.
+ * @throws RangeError when no limit is given.
+ */
+export function nearestSide(value: number, baseline: number, limits: Limits): LimitSide {
+  const sides = sidesOf(limits);
   if (sides.length === 0) throw new RangeError("No limit.");
-  return Math.max(...sides.map((limit) => sideMargin(value, baseline, limit)));
-}
-
-/** Margin used towards one limit. @throws RangeError when the limit equals the baseline. */
-export function sideMargin(value: number, baseline: number, limit: number): number {
-  if (limit === baseline) throw new RangeError("The limit equals the baseline: margin used is undefined.");
-  return (value - baseline) / (limit - baseline);
-}
-
-/** The limit that matters: the side of which more margin is used. */
-export function nearestLimit(value: number, baseline: number, { upper, lower }: Limits): number {
-  if (upper === null && lower === null) throw new RangeError("No limit.");
-  if (upper === null) return lower!;
-  if (lower === null) return upper;
-  return sideMargin(value, baseline, upper) >= sideMargin(value, baseline, lower) ? upper : lower;
+  return sides.reduce((worst, side) => (usedTowards(value, baseline, side) > usedTowards(value, baseline, worst) ? side : worst));
 }

@@ -27,5 +27,5 @@ export function sameMonthOf(readings: readonly { at: number; value: number }[], 
     })
     .map((r) => r.value);
   if (values.length < 3) return undefined;
-  return { month: month + 1, median: median(values), least: Math.min(...values), greatest: Math.max(...values), readings: values.length };
+  return { month: month + 1, median: median(values), least: values.reduce((m, v) => Math.min(m, v)), greatest: values.reduce((m, v) => Math.max(m, v)), readings: values.length };
 }

@@ -2,14 +2,15 @@
  * First passage of a Wiener process with drift through a level: the inverse Gaussian distribution.
  * Folks and Chhikara, J. R. Stat. Soc. B 40 (1978).
  */
-import { normalCdf } from "../trend/normal";
+import { lnNormalCdf, normalCdf } from "../trend/normal";
 import type { Random } from "../simulation/random";
 
 /** P(first passage ≤ t) for distance > 0, drift > 0 per unit time, sigma > 0 per √time. */
 export function firstPassageCdf(t: number, distance: number, drift: number, sigma: number): number {
   if (t <= 0) return 0;
   const root = sigma * Math.sqrt(t);
-  const second = Math.exp(Math.min(700, (2 * drift * distance) / sigma ** 2)) * normalCdf((-distance - drift * t) / root);
+  // a factor that grows beyond all numbers times one that vanishes: together in logarithms
+  const second = Math.exp((2 * drift * distance) / sigma ** 2 + lnNormalCdf((-distance - drift * t) / root));
   return Math.min(1, normalCdf((drift * t - distance) / root) + second);
 }
 

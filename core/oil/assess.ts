@@ -77,7 +77,7 @@ export function assessOil(input: OilInput): OilAssessment {
   const causes = step
     ? dirtCauses({
         step: { after: step.after, by: step.by }, outside, metals: since ? { words: metalWords, by: since.by } : null,
-        filters: filters.map((f) => ({ componentId: f.componentId, name: lower(f.name), past: f.past, pastSince: f.pastSince, blockedSince: f.blocked ? step.after : null })),
+        filters: filters.map((f) => ({ componentId: f.componentId, name: lower(f.name), past: f.past, pastSince: f.pastSince, blocked: f.blockedSpans })),
         fitted: input.components.filter((c) => !c.filter).flatMap((c) => c.lives.slice(1).map((l) => ({ componentId: c.id, name: lower(c.name), at: l.startedAt }))),
         fills: input.moves.filter((m) => m.kind !== "drained").map((m) => ({ at: m.at, litres: m.litres, fluid: m.fluidName, other: m.otherFluid })),
       })

@@ -2,10 +2,16 @@
 
 export type CauseId = "filterPast" | "filterBlocked" | "opened" | "filled" | "fromOutside" | "fromWithin" | "unknown";
 
+/** An element stood at its bypass from then until then; null: still. */
+export interface BlockedSpan {
+  since: number;
+  until: number | null;
+}
+
 export interface CauseEvidence {
   /** Last sample before the step and first after it. */
   step: { after: number; by: number };
-  filters: readonly { componentId: string; name: string; past: string | null; pastSince: number | null; blockedSince: number | null }[];
+  filters: readonly { componentId: string; name: string; past: string | null; pastSince: number | null; blocked: readonly BlockedSpan[] }[];
   /** Parts fitted, the filters' elements left out. */
   fitted: readonly { componentId: string; name: string; at: number }[];
   fills: readonly { at: number; litres: number; fluid: string; other: boolean }[];
@@ -37,10 +43,12 @@ const ROUTINE = 3;
 /** Causes with their shares, likeliest first; "unknown" stands for what nobody noted. */
 export function dirtCauses({ step, filters, fitted, fills, outside, metals }: CauseEvidence): Cause[] {
   const near = (at: number | null): at is number => at !== null && at >= step.after - LEAD && at <= step.by + SLACK;
+  /** Blocked at some time between the lead and the first dirty sample. */
+  const during = ({ since, until }: BlockedSpan) => since <= step.by + SLACK && (until === null || until >= step.after - LEAD);
   const found: (Omit<Cause, "share"> & { odds: number })[] = [];
   for (const f of filters) {
     if (f.past && near(f.pastSince)) found.push({ id: "filterPast", odds: 9, text: `oil goes past the ${f.name}: ${f.past}`, at: f.pastSince, componentId: f.componentId, tells: "Open the housing: element, seat and bypass valve. The drop must come back to that of a new element, and the counts must fall." });
-    else if (near(f.blockedSince)) found.push({ id: "filterBlocked", odds: 6, text: `the ${f.name} was blocked, so its bypass opened`, at: f.blockedSince, componentId: f.componentId, tells: "Renew the element and look at what it holds." });
+    else if (f.blocked.some(during)) found.push({ id: "filterBlocked", odds: 6, text: `the ${f.name} was blocked, so its bypass opened`, at: f.blocked.find(during)!.since, componentId: f.componentId, tells: "Renew the element and look at what it holds." });
   }
   for (const c of fitted) if (near(c.at)) found.push({ id: "opened", odds: 3, text: `the circuit was opened to fit the ${c.name}`, at: c.at, componentId: c.componentId, tells: "The work record: was it flushed, was what broke found?" });
   // topping up as ever, often enough without dirt, is a poor reason

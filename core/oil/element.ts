@@ -32,6 +32,8 @@ export interface ElementFinding {
   past: string | null;
   /** The bypass is open, or nearly: the drop stands at its setting. */
   blocked: boolean;
+  /** When this filter's elements stood at their bypass, this one and those before it. */
+  blockedSpans: { since: number; until: number | null }[];
   /** Moment from which the drop is too small, where it is. */
   pastSince: number | null;
   corrected: { at: number; hours: number; read: number; drop: number }[];
@@ -75,7 +77,22 @@ export function elementFinding(lives: readonly ElementLife[], reference: { flow:
     past = `its drop has fallen to ${percent(now / asFitted)} of what it was as fitted, and elements only block: it has burst, or the bypass hangs open`;
     pastSince = fellAt(current, asFitted * TOO_EASY);
   }
-  return { now, asFitted, usualNew, hoursLeft, past, pastSince, blocked: now >= bypass * AT_BYPASS, corrected: corrected.flat() };
+  return { now, asFitted, usualNew, hoursLeft, past, pastSince, blocked: now >= bypass * AT_BYPASS, blockedSpans: blockedSpans(corrected, lives, bypass * AT_BYPASS), corrected: corrected.flat() };
+}
+
+/** Stretches of readings at the bypass; one ends with the first reading below it, or with its element. */
+function blockedSpans(corrected: readonly (readonly { at: number; drop: number }[])[], lives: readonly ElementLife[], level: number): { since: number; until: number | null }[] {
+  return corrected.flatMap((readings, i) => {
+    const spans: { since: number; until: number | null }[] = [];
+    for (const { at, drop } of readings) {
+      const open = spans.at(-1);
+      if (drop >= level && (!open || open.until !== null)) spans.push({ since: at, until: null });
+      else if (drop < level && open && open.until === null) open.until = at;
+    }
+    const last = spans.at(-1);
+    if (last && last.until === null) last.until = lives[i]!.endedAt;
+    return spans;
+  });
 }
 
 /** First of the readings after which the drop stays below a level. */

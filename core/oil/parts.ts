@@ -46,29 +46,34 @@ export interface PartComponent {
 const SHOWS = 0.85;
 const SHOWS_ANYWAY = 0.07;
 const moves: Partial<Record<ComponentKind, number>> = { axialPistonPump: 1, pistonMotor: 1, gearPump: 1, cylinder: 0.5, proportionalValve: 0.35, directionalValve: 0.25, loadHoldingValve: 0.15, reliefValve: 0.2, unloaderValve: 0.2 };
-/** Odds that a component's own reading has got worse when it is the one that wears, and when it is not. */
+/** How often a component's own reading has got worse when it is the one that wears, and when it is not. */
 const WORSE_IF_SO = 0.8;
 const WORSE_IF_NOT = 0.12;
 const NONE_OF_THESE = 0.08;
 
 /**
- * Shares by Bayes over the circuit's components, with "none of these" left over. Metals not reported are left out.
- * Several components may wear at once; the shares then say who explains the metals best.
+ * Shares by Bayes: which one component wears, or none of these. Each possibility is weighed by how well it explains
+ * all of the evidence: the metals that rose and those that stayed, and the readings of every component that has one,
+ * whether it is the suspect or not. Metals not reported are left out. Several may wear at once; the shares then say
+ * who explains the metals best.
  */
 export function partSuspects(rose: readonly WearMetalId[], stayed: readonly WearMetalId[], components: readonly PartComponent[]): { suspects: PartSuspect[]; none: number } {
   if (rose.length === 0) return { suspects: [], none: 1 };
+  /** Likelihood of all readings, given which component wears; null: none of these. */
+  const readings = (wearing: PartComponent | null) => components.reduce((product, c) => {
+    if (c.worse === null) return product;
+    const chance = c === wearing ? WORSE_IF_SO : WORSE_IF_NOT;
+    return product * (c.worse ? chance : 1 - chance);
+  }, 1);
   const scored = components.map((c) => {
     const materials = c.materials.length > 0 ? c.materials : (usualMaterials[c.kind as ComponentKind] ?? []);
     const has = (metal: WearMetalId) => materials.some((m) => m.metal === metal);
-    let odds = moves[c.kind as ComponentKind] ?? 0;
+    let odds = (moves[c.kind as ComponentKind] ?? 0) * readings(c);
     for (const metal of rose) odds *= has(metal) ? SHOWS : SHOWS_ANYWAY;
     for (const metal of stayed) odds *= has(metal) ? 1 - SHOWS : 1 - SHOWS_ANYWAY;
-    if (c.worse !== null) odds *= c.worse ? WORSE_IF_SO : 1 - WORSE_IF_SO;
-    else odds *= c.worse === null ? 0.5 : 1;
     return { c, odds, parts: [...new Set(materials.filter((m) => rose.includes(m.metal)).map((m) => m.part))] };
   });
-  const noneOdds = NONE_OF_THESE * rose.reduce((p) => p * SHOWS, 1) * stayed.reduce((p) => p * (1 - SHOWS_ANYWAY), 1) * components.reduce((p, c) => p * (c.worse === true ? WORSE_IF_NOT : 1), 1);
-  // several of one kind share their readings: the sum is what they are weighed against
+  const noneOdds = NONE_OF_THESE * readings(null) * SHOWS ** rose.length * (1 - SHOWS_ANYWAY) ** stayed.length;
   const total = scored.reduce((sum, s) => sum + s.odds, noneOdds);
   return {
     suspects: scored.filter((s) => s.odds / total >= 0.02).map((s) => ({ componentId: s.c.componentId, name: s.c.name, share: s.odds / total, parts: s.parts, agrees: s.c.worse === true })).sort((a, b) => b.share - a.share),

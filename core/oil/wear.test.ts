@@ -120,6 +120,15 @@ describe("which part", () => {
     expect(suspects.reduce((s, p) => s + p.share, none)).toBeLessThanOrEqual(1 + 1e-9);
     expect(partSuspects([], ["iron"], [pump])).toEqual({ suspects: [], none: 1 });
   });
+  test("Bayes by hand: the readings of the others count for and against each", () => {
+    const motor: PartComponent = { componentId: "m", name: "Motor", kind: "pistonMotor", materials: [], worse: null };
+    const share = (worse: boolean, name: string) => partSuspects(["iron", "copper"], [], [{ ...pump, worse }, motor]).suspects.find((s) => s.name === name)!.share;
+    // 0.85² · (1 · 0.8 : 1 · 0.12 : 0.08 · 0.12) and 0.85² · (0.2 : 0.88 : 0.08 · 0.88)
+    expect(share(true, "Pump")).toBeCloseTo(0.8 / (0.8 + 0.12 + 0.08 * 0.12), 6);
+    expect(share(true, "Motor")).toBeCloseTo(0.12 / (0.8 + 0.12 + 0.08 * 0.12), 6);
+    expect(share(false, "Pump")).toBeCloseTo(0.2 / (0.2 + 0.88 + 0.08 * 0.88), 6);
+    expect(share(false, "Motor")).toBeCloseTo(0.88 / (0.2 + 0.88 + 0.08 * 0.88), 6);
+  });
 });
 
 describe("does the machine agree", () => {
@@ -152,17 +161,23 @@ describe("what made it dirty", () => {
   const none = { filters: [], fitted: [], fills: [], outside: "", metals: null };
   const step = { after: 100 * DAY, by: 130 * DAY };
   test("a filter that lets oil past about then comes first, whatever else happened", () => {
-    const causes = dirtCauses({ ...none, step, filters: [{ componentId: "f", name: "return filter", past: "the bypass hangs open", pastSince: 95 * DAY, blockedSince: null }], fills: [{ at: 110 * DAY, litres: 20, fluid: "Oil 46", other: false }] });
+    const causes = dirtCauses({ ...none, step, filters: [{ componentId: "f", name: "return filter", past: "the bypass hangs open", pastSince: 95 * DAY, blocked: [] }], fills: [{ at: 110 * DAY, litres: 20, fluid: "Oil 46", other: false }] });
     const often = [1, 5, 9, 110].map((d) => ({ at: d * DAY, litres: 20, fluid: "Oil 46", other: false }));
     expect(dirtCauses({ ...none, step, fills: often }).map((c) => c.id)).toEqual(["unknown", "filled"]);
     expect(dirtCauses({ ...none, step, fills: [...often, { at: 105 * DAY, litres: 60, fluid: "Oil 32", other: true }] })[0]).toMatchObject({ id: "filled", text: expect.stringContaining("not the circuit's fluid") });
     expect(causes.map((c) => c.id)).toEqual(["filterPast", "filled", "unknown"]);
     expect(causes.reduce((s, c) => s + c.share, 0)).toBeCloseTo(1);
   });
+  test("a filter that is blocked today, long after the step, is not its cause", () => {
+    const filter = { componentId: "f", name: "return filter", past: null, pastSince: null };
+    expect(dirtCauses({ ...none, step, filters: [{ ...filter, blocked: [{ since: 400 * DAY, until: null }] }] }).map((c) => c.id)).toEqual(["unknown"]);
+    expect(dirtCauses({ ...none, step, filters: [{ ...filter, blocked: [{ since: 5 * DAY, until: 20 * DAY }] }] }).map((c) => c.id)).toEqual(["unknown"]);
+    expect(dirtCauses({ ...none, step, filters: [{ ...filter, blocked: [{ since: 90 * DAY, until: null }] }] })[0]).toMatchObject({ id: "filterBlocked", at: 90 * DAY });
+  });
   test("what happened long before or after is no reason; metal before the particles is a part breaking up", () => {
     expect(dirtCauses({ ...none, step, fitted: [{ componentId: "p", name: "pump", at: 10 * DAY }, { componentId: "p", name: "pump", at: 140 * DAY }] }).map((c) => c.id)).toEqual(["unknown"]);
     expect(dirtCauses({ ...none, step, metals: { words: "iron", by: 100 * DAY } })[0]).toMatchObject({ id: "fromWithin", text: expect.stringContaining("before") });
     expect(dirtCauses({ ...none, step, metals: { words: "iron", by: 160 * DAY } })[0]!.id).toBe("unknown");
-    expect(dirtCauses({ ...none, step, outside: "silicon", fitted: [{ componentId: "c", name: "cylinder", at: 105 * DAY }], filters: [{ componentId: "f", name: "filter", past: null, pastSince: null, blockedSince: 100 * DAY }] }).map((c) => c.id)).toEqual(["filterBlocked", "opened", "fromOutside", "unknown"]);
+    expect(dirtCauses({ ...none, step, outside: "silicon", fitted: [{ componentId: "c", name: "cylinder", at: 105 * DAY }], filters: [{ componentId: "f", name: "filter", past: null, pastSince: null, blocked: [{ since: 20 * DAY, until: 108 * DAY }] }] }).map((c) => c.id)).toEqual(["filterBlocked", "opened", "fromOutside", "unknown"]);
   });
 });

@@ -55,7 +55,7 @@ export type QuantityId = keyof typeof quantities | ConditionId | MeasureId;
 
 /** Conditions that go with a reading, and other values that are entered as typed. */
 export const conditions = define({
-  oilTemperature: { label: "Oil", short: "oil", symbol: "θ", dimension: "temperature", unit: "°C", harm: "both", correction: "none", least: -40, greatest: 150, decimals: 0, floor: 0.5 },
+  oilTemperature: { label: "Oil", short: "oil", symbol: "θ", dimension: "temperature", unit: "°C", harm: "both", correction: "none", least: -40, greatest: 130, decimals: 0, floor: 0.5 },
   loadPressure: { label: "Load", short: "load", symbol: "p", dimension: "pressure", unit: "bar", harm: "both", correction: "none", least: 0, greatest: 1000, decimals: 0, floor: 0.5 },
   speed: { label: "Speed", short: "speed", symbol: "n", dimension: "speed", unit: "r/min", harm: "both", correction: "none", least: 0, greatest: 20_000, decimals: 0, floor: 1 },
   runningHours: { label: "Running hours", short: "hours", symbol: "t", dimension: "time", unit: "h", harm: "both", correction: "none", least: 0, greatest: 1_000_000, decimals: 0, floor: 0.1 },

@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, wri
 import { join } from "node:path";
 import { bin, follow, projectDir, say } from "./process.mjs";
 
-const sources = ["app", "core", "demo", "public", "package-lock.json", "vite.config.ts", "vite.sw.config.ts", "react-router.config.ts", "tsconfig.json"];
+const sources = ["app", "core", "demo", "public", "package-lock.json", "vite.config.ts", "vite.sw.config.ts", "vite.threads.config.ts", "react-router.config.ts", "tsconfig.json"];
 
 function addTo(hash, path) {
   if (!existsSync(path)) return;
@@ -39,6 +39,8 @@ export async function ensureBuild() {
     if (code !== 0) throw new Error(`The build failed:\n${output}`);
     const worker = await follow(bin("vite"), ["build", "--config", "vite.sw.config.ts"], { show: false, env: { ...process.env, NODE_ENV: "production" } });
     if (worker.code !== 0) throw new Error(`The build of the service worker failed:\n${worker.output}`);
+    const threads = await follow(bin("vite"), ["build", "--config", "vite.threads.config.ts"], { show: false, env: { ...process.env, NODE_ENV: "production" } });
+    if (threads.code !== 0) throw new Error(`The build of the judging thread failed:\n${threads.output}`);
     writeFileSync(stamp, wanted);
   } finally {
     rmSync(lock, { recursive: true, force: true });

@@ -1,0 +1,30 @@
+/** The judgement of one point, as a thread of its own does it: plain data in, JSON out. */
+import { assess, defaultPrior, learnPrior, type AssessPoint, type AssessReading, type ReadingMark, type SeriesContext, type SisterLife } from "@core";
+import type { AssessmentDetail } from "~/db/schema";
+
+export interface AssessTask {
+  readings: readonly AssessReading[];
+  point: AssessPoint;
+  context: SeriesContext;
+  /** What peers tell, as stored; parsed here, since the page server must not wait for it. */
+  peers: readonly string[];
+}
+
+export interface AssessResult {
+  detail: AssessmentDetail;
+  /** The same as JSON text, ready for the database. */
+  json: string;
+  /** What this life tells its peers, as JSON; null: nothing yet. */
+  life: string | null;
+  reached: boolean;
+}
+
+/** Judge one point. Never throws on readings. */
+export default function assessTask({ readings, point, context, peers }: AssessTask): AssessResult {
+  const prior = learnPrior(peers.map((text) => JSON.parse(text) as SisterLife), defaultPrior);
+  const { series, life, ...rest } = assess(readings, point, { ...context, prior });
+  const marks: Record<string, ReadingMark> = {};
+  for (const r of series) if (r.mark) marks[r.id] = r.mark;
+  const detail = { ...rest, marks };
+  return { detail, json: JSON.stringify(detail), life: life ? JSON.stringify(life) : null, reached: life?.reached === true };
+}
