@@ -122,7 +122,7 @@ describe("readings", () => {
   });
   test.each([
     [{ takenAt: "2027-01-01T10:00" }, "takenAt", /future/], [{ takenAt: "2019-01-01T10:00" }, "takenAt", /not fitted/], [{ state: "idle" }, "state", /never mixes/], [{ instrumentId: "x" }, "instrumentId", /from the list/],
-    [{ temperature: "140" }, "temperature", /between −40\.0 and 130/], [{ instrumentId: crypto.randomUUID() }, "instrumentId", /from the list/], [{ takenAt: "2026-02-30T10:00" }, "takenAt", /Write the date/],
+    [{ temperature: "140" }, "temperature", /outside the possible range for oil, −40\.0 to 130/], [{ instrumentId: crypto.randomUUID() }, "instrumentId", /from the list/], [{ takenAt: "2026-02-30T10:00" }, "takenAt", /Write the date/],
   ] as const)("%p is refused beside its field", async (change, field, message) => {
     expect(await logReading(await pointPlace(ids.point), entry({ keptBecause: "x", ...change }), "T. Wren")).toMatchObject({ ok: false, problems: { [field]: expect.stringMatching(message) } });
   });

@@ -10,7 +10,8 @@ import { noteOilEvent, renewElement, saveSample, setCircuitOil, setComponentOil,
 import { answerTask, closeDebris, openDebris, reopenDebris } from "./oil/debris.server";
 import { labPreview, laboratoryNames, runLabImport, saveLabMapping } from "./oil/labImport.server";
 import { guessLabColumns } from "./oil/labMapping";
-import { samplesCsv } from "./oil/samplesCsv.server";
+import { samplesQuery } from "./oil/samplesCsv.server";
+import { csvOut } from "./platform/csv.server";
 import { circuitPage, cleanUpPage, debrisPage, fluidPage, oilList, oilOverview, photoOf, samplePage, settingsPage } from "./oil/queries.server";
 import { assessPoints, assessStalePoints } from "./platform/assessment.server";
 import { importRecord, storeUpload } from "./platform/imports.server";
@@ -329,7 +330,7 @@ describe("a laboratory's file", () => {
 
 test("samples go out under headings that come in again", async () => {
   let text = "";
-  for await (const chunk of await samplesCsv()) text += String(chunk);
+  for await (const chunk of await csvOut(samplesQuery())) text += String(chunk);
   const [head, ...rows] = text.replace("\ufeff", "").trim().split("\n");
   const { columns } = guessLabColumns(head!.split(",").map((h) => h.replace(/"/g, "")));
   expect(Object.entries(columns).filter(([, v]) => v === null).map(([k]) => k)).toEqual(["time"]);

@@ -18,6 +18,7 @@ import { closeThreads } from "~/platform/threads.server";
 import { preview, runImport } from "~/records/import.server";
 export { loadDemo } from "@demo/load.server";
 import { serveTester } from "@demo/tester.server";
+import { errorText } from "~/platform/errors";
 
 /** Bring the database schema up to date. */
 export async function migrate(): Promise<void> {
@@ -73,7 +74,7 @@ async function readImport(importId: string): Promise<void> {
     await endStage(importId, imported.ok ? {} : { failure: imported.message });
   } catch (error) {
     if (isDatabaseDown(error)) throw error;
-    log.error({ err: (error as Error).message, importId }, "a file could not be read");
+    log.error({ err: errorText(error), importId }, "a file could not be read");
     await endStage(importId, { failure: "The file could not be read. Nothing of it was stored. The log says more." });
   }
 }
@@ -93,7 +94,7 @@ export async function work(): Promise<void> {
   const quiet = keepBeating("worker");
   await stopped;
   quiet();
-  await stop().catch((error: Error) => log.warn({ err: error.message }, "the queue did not stop cleanly"));
+  await stop().catch((error: Error) => log.warn({ err: errorText(error) }, "the queue did not stop cleanly"));
   await closeThreads();
   await closeConnections();
 }

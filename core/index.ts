@@ -54,6 +54,8 @@ export type { LeakageExponents } from "./leakage/correct";
 export { learnExponents } from "./leakage/exponents";
 export { baselineOf, makersBaseline, SETTLED_BASELINE } from "./baseline/baseline";
 export type { Baseline } from "./baseline/baseline";
+export { addDays, dayOf, daysBetween, dayStart, stopEnds } from "./planning/day";
+export { partAgainstStop, partReadyOn, type PartAnswer } from "./planning/part";
 export { questionHours } from "./hours/question";
 export { hoursFit, meterOffset, runningHours, type MeterChange } from "./hours/runningHours";
 export { limitBases, limitBasisIds, limitProblem, resolveLimits } from "./baseline/limit";

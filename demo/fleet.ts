@@ -7,6 +7,11 @@ const VG46 = "Harbour mineral oil VG 46";
 const VG32 = "Harbour mineral oil VG 32";
 const ESTER = "Quayside ester VG 46";
 
+/** A meter was put on a pump that was worn already: so many L/min from the first reading on, so many months ago. */
+function wornWhenFirstRead(pump: ComponentPlan, caseDrain: number, months: number): ComponentPlan {
+  return { ...pump, knownWhenNew: false, points: pump.points.map((p) => (p.quantity === "caseDrainFlow" ? { ...p, asNew: caseDrain, months } : p)) };
+}
+
 /** The plan of the whole fleet; the same seed gives the same fleet. */
 export function fleetPlan(seed = 20261124): MachinePlan[] {
   const rng = random(seed).fork("fleet");
@@ -37,7 +42,7 @@ export function fleetPlan(seed = 20261124): MachinePlan[] {
     ]),
     gate("Outer gate south", "LG-OS", "Lock, south side and sluices", [pump("Pump A"), pump("Pump B", { caseDrain: { truth: { law: "clearance", end: 5, crossesInDays: 900 } } })]),
     gate("Inner gate north", "LG-IN", "Lock, north side", [pump("Pump")]),
-    gate("Inner gate south", "LG-IS", "Lock, south side and sluices", [pump("Pump")]),
+    gate("Inner gate south", "LG-IS", "Lock, south side and sluices", [wornWhenFirstRead(pump("Pump"), 7.9, 13)]),
     sluice(1, [tank(48), gearPump("Pump", 22, 160, s), reliefValve(190, s), directionalValve("Sluice valve", s, 2), cylinder("Sluice cylinder", s)]),
     sluice(2, [tank(48), gearPump("Pump", 22, 160, s), reliefValve(190, s), directionalValve("Sluice valve", s), cylinder("Sluice cylinder", s)]),
     sluice(3, [

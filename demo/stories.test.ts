@@ -25,7 +25,7 @@ function assessed(machineName: string, componentName: string, pointName: string)
   };
   const context: AssessContext = {
     now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: machine.hoursPerDay, deviation: 0.12 }, stops: [55, 169, 301].map((d) => ({ id: String(d), at: NOW + d * DAY })),
-    leadTimeDays: component.leadTimeDays ?? null, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null,
+    leadTimeDays: component.leadTimeDays ?? null, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null,
   };
   return assess(readings.map((r, i) => ({ id: String(i), at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false })), point, context);
 }
@@ -35,6 +35,13 @@ test("lock gate, outer north, pump A: an alarm, since the part comes after the n
   expect(a.state).toBe("alarm");
   expect(a.forecast!.dates.p10!).toBeLessThan(NOW + 90 * DAY);
   expect(a.forecast!.dates.p90!).toBeGreaterThan(NOW + 90 * DAY);
+});
+
+test("inner gate south: worn when its meter was fitted, so an alarm from its first reading on", () => {
+  const a = assessed("Inner gate south", "Pump", "Case drain flow");
+  expect(a).toMatchObject({ state: "alarm", alreadyBeyond: true, forecast: null });
+  expect(a.readings).toBeLessThan(15);
+  expect(a.verdict.map((p) => ("text" in p ? p.text : "")).join("")).toMatch(/Already beyond its limit of 10 % when first read; condition when fitted not known\./);
 });
 
 test("bridge drive, pump 1: rises every summer; corrected, nothing has changed", () => {

@@ -6,6 +6,7 @@ import { guard, guardAction } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { sessionHash } from "~/platform/session.server";
 import { fieldsOf } from "~/platform/validate";
+import { formOf } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { saveUnits } from "./commands.server";
@@ -17,7 +18,7 @@ export const meta = () => [{ title: "Account · Juncteral" }];
 export const loader = guard("viewer", async ({ user, request }) => ({ user, theme: await themeOf(request), mayEdit: mayAct(user.role, "engineer"), said: new URL(request.url).searchParams.get("said") }));
 
 export const action = guardAction("viewer", async ({ request, user }) => {
-  const form = await request.formData();
+  const form = await formOf(request);
   if (form.get("intent") === "units") {
     await saveUnits(user.id, validPreference(Object.fromEntries(form)));
     return redirect("/account");

@@ -1,11 +1,10 @@
 /** People who may sign in. Nobody is deleted: records carry names. Passwords are set, never shown. */
-import { verify } from "@node-rs/argon2";
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
 import { number, object, string } from "yup";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import { roles, sessions, users, type Role } from "~/db/peopleTables";
 import { changes } from "~/db/schema";
-import { hashPassword } from "~/platform/session.server";
+import { hashPassword, ownPassword, weakPassword } from "~/platform/session.server";
 import { check } from "~/platform/validate";
 
 export type Done = { ok: true } | { ok: false; status?: number; problems: Record<string, string> };
@@ -38,17 +37,31 @@ export async function addPerson(fields: Record<string, string>, by: string): Pro
   const checked = await check(newSchema, fields);
   if (!checked.ok) return checked;
   const { password: typed, ...values } = checked.values;
+  const weak = weakPassword(typed, values.signIn, values.name);
+  if (weak) return { ok: false, problems: { password: weak } };
   const passwordHash = await hashPassword(typed);
   try {
     await db().transaction(async (tx) => {
+      if (await nameTaken(tx, values.name, null)) throw new NameTaken();
       const [added] = await tx.insert(users).values({ ...values, passwordHash }).returning({ id: users.id });
       await tx.insert(changes).values({ by, what: `added ${values.name} as ${values.role}`, recordId: added!.id, after: values });
     });
   } catch (error) {
+    if (error instanceof NameTaken) return { ok: false, problems: { name: NAME_TAKEN } };
     if (brokenConstraint(error)?.includes("sign_in")) return { ok: false, problems: { signIn: "Somebody has this sign-in name." } };
     throw error;
   }
   return { ok: true };
+}
+
+class NameTaken extends Error {}
+const NAME_TAKEN = "Somebody has this name already. Records carry names: add an initial, so that the two can be told apart.";
+
+/** Records carry names, so two people never share one. */
+async function nameTaken(tx: Queryable, name: string, except: string | null): Promise<boolean> {
+  await tx.execute(sql`select pg_advisory_xact_lock(727278)`);
+  const rows = await tx.select({ id: users.id }).from(users).where(sql`lower(${users.name}) = ${name.toLowerCase()}`);
+  return rows.some((r) => r.id !== except);
 }
 
 const CHANGED = "Somebody changed this person meanwhile. Load the page to see it; what you typed stays here.";
@@ -69,6 +82,7 @@ export async function changePerson(id: string, fields: Record<string, string>, b
     const [before] = await tx.select({ name: users.name, role: users.role, version: users.version }).from(users).where(eq(users.id, id)).for("update");
     if (!before) return { ok: false, status: 404, problems: { form: "There is no such person." } };
     if (before.version !== version) return { ok: false, status: 409, problems: { form: CHANGED } };
+    if (await nameTaken(tx, values.name, id)) return { ok: false, problems: { name: NAME_TAKEN } };
     await tx.update(users).set({ ...values, version: version + 1 }).where(eq(users.id, id));
     await tx.insert(changes).values({ by, what: `changed what ${values.name} may do`, recordId: id, before: { name: before.name, role: before.role }, after: values });
     return { ok: true };
@@ -88,6 +102,8 @@ async function store(id: string, typed: string, what: string, by: string, except
 export async function setPassword(id: string, fields: Record<string, string>, by: string): Promise<Done> {
   const checked = await check(object({ password }), fields);
   if (!checked.ok) return checked;
+  const weak = weakPassword(checked.values.password);
+  if (weak) return { ok: false, problems: { password: weak } };
   await store(id, checked.values.password, "set a new password", by, null);
   return { ok: true };
 }
@@ -97,7 +113,11 @@ export async function changeOwnPassword(id: string, fields: Record<string, strin
   const checked = await check(object({ old: string().required("Give the password that you have now.").max(200, "That is not your password."), password }), fields);
   if (!checked.ok) return checked;
   const [user] = await db().select({ passwordHash: users.passwordHash }).from(users).where(eq(users.id, id));
-  if (!user || !(await verify(user.passwordHash, checked.values.old))) return { ok: false, problems: { old: "That is not your password." } };
+  const weak = weakPassword(checked.values.password, by);
+  if (weak) return { ok: false, problems: { password: weak } };
+  const own = user ? await ownPassword(id, user.passwordHash, checked.values.old) : false;
+  if (own === "later") return { ok: false, status: 429, problems: { old: "Tried too often. Wait a quarter of an hour, then try again." } };
+  if (!own) return { ok: false, problems: { old: "That is not your password." } };
   await store(id, checked.values.password, "changed the own password", by, session);
   return { ok: true };
 }

@@ -1,7 +1,7 @@
 import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/people";
 import { guard, guardAction, isUuid } from "~/platform/guard.server";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { ConfirmButton } from "~/ui/confirm";
 import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
@@ -13,7 +13,7 @@ export const meta = () => [{ title: "People · Juncteral" }];
 export const loader = guard("engineer", async ({ user, request }) => ({ people: await people(), own: user.id, said: new URL(request.url).searchParams.get("said") }));
 
 export const action = guardAction("engineer", async ({ request, user }) => {
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   const id = isUuid(fields.person) ? fields.person : null;
   let done: Done;
   if (fields.intent === "add") done = await addPerson(fields, user.name);

@@ -1,6 +1,8 @@
 import { Form, redirect, useActionData } from "react-router";
 import { openAction, openLoader, problems } from "~/platform/guard.server";
+import { cleanText } from "~/platform/validate";
 import { signIn, userOf } from "~/platform/session.server";
+import { formOf } from "~/platform/request.server";
 import { Button, FormProblemsProvider, TextField } from "~/ui/form";
 import { Mark } from "~/ui/mark";
 
@@ -13,16 +15,18 @@ export const loader = openLoader(async ({ request }) => {
 
 /** Only an address of our own may follow a sign-in. */
 function ownAddress(to: string | null): string {
-  return to && /^\/(?![/\\])/.test(to) ? to : "/";
+  if (!to || !to.startsWith("/") || !URL.canParse(to, "http://own.invalid")) return "/";
+  const { origin, pathname, search } = new URL(to, "http://own.invalid");
+  return origin === "http://own.invalid" && !pathname.startsWith("//") ? pathname + search : "/";
 }
 
 export const action = openAction(async ({ request, context }) => {
-  const form = await request.formData();
-  const name = String(form.get("name") ?? "").trim();
-  const password = String(form.get("password") ?? "");
+  const form = await formOf(request);
+  const name = cleanText(String(form.get("name") ?? "")).trim();
+  const password = cleanText(String(form.get("password") ?? ""));
   if (!name || !password) return problems({ ...(!name && { name: "Enter your sign-in name." }), ...(!password && { password: "Enter your password." }) });
   if (name.length > 100 || password.length > 200) return problems({ form: "Name and password do not match." }, 401);
-  const result = await signIn(name, password, context.address, context.secure);
+  const result = await signIn(name, password, context.address, context.secure, request);
   if (!result.ok) return problems({ form: result.message }, result.status);
   return redirect(ownAddress(new URL(request.url).searchParams.get("to")), { headers: { "Set-Cookie": result.cookie } });
 });

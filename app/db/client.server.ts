@@ -5,6 +5,7 @@ import pg from "pg";
 import { config } from "~/platform/config.server";
 import { log } from "~/platform/log.server";
 import * as schema from "./schema";
+import { errorText } from "~/platform/errors";
 
 export type Database = NodePgDatabase<typeof schema>;
 /** A transaction, or the database itself: what a query runs on. */
@@ -17,9 +18,9 @@ let database: Database | undefined;
 export function connections(): pg.Pool {
   if (!pool) {
     pool = new pg.Pool({ connectionString: config.databaseUrl, max: config.poolSize, connectionTimeoutMillis: 4000, statement_timeout: 60_000 });
-    pool.on("error", (error) => log.warn({ err: error.message }, "an idle database connection was lost"));
+    pool.on("error", (error) => log.warn({ err: errorText(error) }, "an idle database connection was lost"));
     // one that is lent out between two queries has nobody else to hear that it broke
-    pool.on("connect", (client) => client.on("error", (error) => log.warn({ err: error.message }, "a database connection was lost")));
+    pool.on("connect", (client) => client.on("error", (error) => log.warn({ err: errorText(error) }, "a database connection was lost")));
   }
   return pool;
 }
@@ -77,13 +78,16 @@ export async function migrateDatabase(): Promise<void> {
   }
 }
 
-const connectionCodes = new Set(["ECONNREFUSED", "ECONNRESET", "EPIPE", "ETIMEDOUT", "ENOTFOUND", "57P01", "57P02", "57P03", "08000", "08001", "08003", "08006", "53300"]);
+const connectionCodes = new Set(["ECONNREFUSED", "ENOTFOUND", "57P01", "57P02", "57P03", "08000", "08001", "08003", "08006", "53300"]);
+
+const networkCodes = new Set(["ECONNRESET", "EPIPE", "ETIMEDOUT"]);
 
 /** Does the error say that the database cannot be reached (rather than that the query was wrong)? */
 export function isDatabaseDown(error: unknown): boolean {
   for (let e = error, depth = 0; e && depth < 6; depth++) {
     const { code, message, cause, errors } = e as { code?: string; message?: string; cause?: unknown; errors?: unknown[] };
-    if (code && connectionCodes.has(code)) return true;
+    // a person who goes away resets a connection too: only the driver's own say that the database is meant
+    if (code && (connectionCodes.has(code) || (networkCodes.has(code) && /[\\/]pg(-pool)?[\\/]/.test((e as { stack?: string }).stack ?? "")))) return true;
     if (message && /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/i.test(message)) return true;
     e = cause ?? errors?.[0];
   }

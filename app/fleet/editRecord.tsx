@@ -1,7 +1,7 @@
 import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/editRecord";
 import { guard, guardAction, idParam, notFound } from "~/platform/guard.server";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead } from "~/ui/page";
@@ -26,7 +26,7 @@ export const loader = guard("engineer", async ({ params }) => {
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
-  const edited = await editRecord(params.kind, idParam(params), fieldsOf(await request.formData()), user.name);
+  const edited = await editRecord(params.kind, idParam(params), await formFields(request), user.name);
   if (!edited.ok) return answerWith({ problems: edited.problems, ...(edited.version !== undefined && { version: edited.version }) }, { status: edited.status });
   return redirect(await afterEdit(params.kind, edited.id));
 });

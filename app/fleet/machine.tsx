@@ -3,7 +3,7 @@ import type { Route } from "./+types/machine";
 import { componentKinds, proceduresFor, quantityOf, type ComponentKind } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
@@ -19,7 +19,7 @@ export const loader = guard("viewer", async ({ params, user }) => ({ page: await
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   const { machine, timeZone } = await machinePlace(idParam(params));
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   const done = fields.intent === "withdrawMeter" ? await withdrawMeterChange(machine, fields, user.name) : await recordMeterChange(machine, fields, user.name, timeZone);
   return done.ok ? redirect(`/fleet/machines/${machine}`) : answerWith({ problems: done.problems }, { status: done.status });
 });

@@ -1,7 +1,7 @@
 import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/newRecord";
 import { guard, guardAction, notFound } from "~/platform/guard.server";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { addRecord } from "./commands.server";
@@ -22,7 +22,7 @@ export const loader = guard("engineer", async ({ params, request }) => {
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
-  const added = await addRecord(params.kind, fieldsOf(await request.formData()), user.name);
+  const added = await addRecord(params.kind, await formFields(request), user.name);
   if (!added.ok) return answerWith({ problems: added.problems }, { status: added.status });
   return redirect(await afterEdit(params.kind, added.id));
 });

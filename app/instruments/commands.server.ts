@@ -13,6 +13,7 @@ import { log } from "~/platform/log.server";
 import { check, localMoment } from "~/platform/validate";
 import { checkLines, instrumentSchema } from "./form";
 import type { InstrumentRow } from "./queries.server";
+import { errorText } from "~/platform/errors";
 
 export type Done = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status?: number };
 
@@ -101,7 +102,7 @@ async function pointsRead(tx: Queryable, instrumentId: string, from: Date, until
 }
 
 async function assessAgain(pointIds: readonly string[]): Promise<void> {
-  if (pointIds.length <= AT_ONCE) await assessPoints(pointIds).catch((error: Error) => log.error({ err: error.message }, "recalled points left to the worker"));
+  if (pointIds.length <= AT_ONCE) await assessPoints(pointIds).catch((error: Error) => log.error({ err: errorText(error) }, "recalled points left to the worker"));
   else await requestAssessment();
 }
 

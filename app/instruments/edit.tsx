@@ -3,7 +3,7 @@ import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/edit";
 import { findUnit, fromCore, pointQuantityIds, preferredUnit, quantityOf, type PointQuantityId } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { useSite } from "~/ui/site";
@@ -17,7 +17,7 @@ export const loader = guard("engineer", async ({ params }) => ({ instrument: par
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   const old = params.id ? await instrumentRow(idParam(params)) : null;
-  const done = await saveInstrument(old, fieldsOf(await request.formData()), user.name, user.units);
+  const done = await saveInstrument(old, await formFields(request), user.name, user.units);
   return done.ok ? redirect(`/instruments/${done.id}`) : answerWith({ problems: done.problems }, { status: done.status ?? 422 });
 });
 

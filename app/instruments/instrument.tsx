@@ -4,7 +4,7 @@ import { preferredUnit, quantityOf } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { siteTimeZone } from "~/platform/site.server";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, localInput, momentText, useShow, useSite } from "~/ui/site";
@@ -18,7 +18,7 @@ export const loader = guard("viewer", async ({ params, user, request }) => ({ pa
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const instrument = await instrumentRow(idParam(params));
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   const timeZone = await siteTimeZone();
   if (fields.intent === "recall") {
     if (!mayAct(user.role, "engineer")) throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });

@@ -3,7 +3,7 @@ import { Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/circuit";
 import { guard, guardAction, idParam, isUuid } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
@@ -30,7 +30,7 @@ export const loader = guard("viewer", async ({ params, user, request }) => {
 export const action = guardAction("technician", async ({ params, request }) => {
   const id = idParam(params);
   const place = await circuitPlace(id);
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   const done = isUuid(fields.componentId) ? await renewElement(id, fields.componentId, fields, place.timeZone) : ({ ok: false, problems: { form: "Choose a filter." } } as const);
   return done.ok ? redirect(`/oil/${id}?said=element`) : answerWith({ problems: done.problems, componentId: fields.componentId }, { status: 422 });
 });

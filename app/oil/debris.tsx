@@ -3,7 +3,7 @@ import type { Route } from "./+types/debris";
 import { sampleIso } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { Button, CheckField, fieldClass, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
@@ -20,7 +20,7 @@ export const loader = guard("viewer", async ({ params, user }) => {
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   const decides = fields.intent === "close" || fields.intent === "reopen";
   if (decides && !mayAct(user.role, "engineer")) throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
   const done = fields.intent === "close" ? await closeDebris(id, fields, user.name) : fields.intent === "reopen" ? await reopenDebris(id, fields, user.name) : await answerTask(id, fields, user.name);

@@ -3,7 +3,7 @@ import type { Route } from "./+types/fluid";
 import { decimalsFor, fluidTypes, formatNumber } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
@@ -21,7 +21,7 @@ export const loader = guard("viewer", async ({ params, user, request }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const place = await circuitPlace(id);
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   if (fields.intent === "withdraw") {
     const done = await withdrawOilEvent(id, fields, user.name);
     return done.ok ? redirect(`/oil/${id}/fluid?said=withdrawn`) : answerWith({ problems: done.problems, warning: null, event: fields.event ?? null }, { status: done.status ?? 422 });

@@ -5,7 +5,7 @@ import { dateOrders } from "~/platform/csvCells";
 import { delimiters } from "~/platform/csvText";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { SelectField } from "~/ui/form";
 import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
 import { PageHead } from "~/ui/page";
@@ -26,7 +26,7 @@ export const loader = guard("technician", async ({ params }) => {
 
 export const action = guardAction("technician", async ({ params, request }) => {
   const id = idParam(params);
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   const wrong = await saveLabMapping(id, labMappingOf(fields));
   if (wrong) return answerWith({ problems: wrong }, { status: 422 });
   const record = await importRecord(id);

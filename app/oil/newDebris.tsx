@@ -1,7 +1,7 @@
 import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/newDebris";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { now } from "~/platform/clock.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
@@ -20,7 +20,7 @@ export const loader = guard("technician", async ({ params }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const place = await circuitPlace(id);
-  const done = await openDebris(id, fieldsOf(await request.formData()), user.name, place.timeZone);
+  const done = await openDebris(id, await formFields(request), user.name, place.timeZone);
   return done.ok ? redirect(`/oil/debris/${done.id}`) : answerWith({ problems: done.problems }, { status: done.status ?? 422 });
 });
 

@@ -4,6 +4,7 @@ import { analyteIds, analytes, quantityOf, type AnalyteGroup } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
 import { now } from "~/platform/clock.server";
+import { formOf } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { localInput } from "~/ui/site";
@@ -22,7 +23,7 @@ export const loader = guard("technician", async ({ params, user }) => {
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
-  const form = await request.formData();
+  const form = await formOf(request);
   const photo = form.get("photo");
   const place = await circuitPlace(id);
   const done = await saveSample(id, fieldsOf(form), photo instanceof File && photo.size > 0 ? photo : null, user.name, place.timeZone);

@@ -4,7 +4,7 @@ import type { Route } from "./+types/sample";
 import { analyteIds, analytes, incomparable, overTarget, sampleCodes, samplePlaces, sampleStates } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { calculatorChart } from "~/ui/charts/calculation";
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { FormProblemsProvider, Notice, TextField } from "~/ui/form";
@@ -24,7 +24,7 @@ export const loader = guard("viewer", async ({ params, user }) => {
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
-  const { why = "" } = fieldsOf(await request.formData());
+  const { why = "" } = await formFields(request);
   const done = await withdrawSample(id, why, user.name);
   if (!done.ok) return answerWith({ problems: done.problems }, { status: done.status ?? 422 });
   return redirect(`/oil/${(await samplePage(id)).circuitId}?said=withdrawn`);

@@ -1,6 +1,6 @@
-import { createReadableStreamFromReadable } from "@react-router/node";
+import { csvAnswer } from "~/platform/csv.server";
 import { guard } from "~/platform/guard.server";
-import { samplesCsv } from "./samplesCsv.server";
+import { samplesQuery } from "./samplesCsv.server";
 
-/** All samples as CSV, straight from the database as a stream. */
-export const loader = guard("viewer", async () => new Response(createReadableStreamFromReadable(await samplesCsv()), { headers: { "Content-Type": "text/csv; charset=utf-8", "Content-Disposition": 'attachment; filename="samples.csv"' } }));
+/** All samples as a CSV file. */
+export const loader = guard("viewer", async ({ request }) => csvAnswer(request, samplesQuery(), "samples.csv"));

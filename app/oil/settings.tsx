@@ -3,7 +3,7 @@ import type { Route } from "./+types/settings";
 import { circuitTarget, componentKinds, fluidTypeIds, fluidTypes, usualMaterials, type ComponentKind } from "@core";
 import { guard, guardAction, idParam, isUuid } from "~/platform/guard.server";
 import { analyteLines } from "~/platform/analyteLines";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { setCircuitOil, setComponentOil } from "./commands.server";
@@ -18,7 +18,7 @@ export const loader = guard("engineer", async ({ params, request }) => {
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   const id = idParam(params);
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   const component = fields.componentId ?? "";
   const page = await settingsPage(id);
   const known = page.components.some((c) => c.id === component);

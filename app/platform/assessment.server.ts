@@ -4,17 +4,19 @@
  * again, so an assessment that was lost on the way is made by the next sweep. Nothing is locked while it is worked
  * out: what changes meanwhile counts `asked` on, and an assessment of an older count leaves the point stale.
  */
-import { and, eq, gte, inArray, isNull, ne, sql } from "drizzle-orm";
-import type { AssessedForecast, AssessStop, PointQuantityId } from "@core";
+import { and, eq, inArray, isNull, ne, sql } from "drizzle-orm";
+import { dayStart, type AssessedForecast, type AssessStop, type PointQuantityId } from "@core";
 import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
-import { assessments, forecastsIssued, points, stops, type AssessmentDetail } from "~/db/schema";
+import { assessments, forecastsIssued, points, sites, stops, type AssessmentDetail } from "~/db/schema";
 import { claimStale, inParallel, sweep } from "./claims.server";
 import { now } from "./clock.server";
 import { keepLesson, peersOf, tellEndedLives } from "./lessons.server";
 import { log } from "./log.server";
+import { notOver } from "./stops.server";
 import { assessPointOf, contextOf, pointSetups, readingsOfLife, type PointSetup } from "./setups.server";
 import { assessInThread, type AssessResult } from "./threads.server";
+import { errorText } from "./errors";
 
 /** Shape of the JSON that an assessment stores. Count it on when it changes: what has another shape is not read, and made again. */
 export const ASSESSMENT_SHAPE = 2;
@@ -22,22 +24,17 @@ export const ASSESSMENT_SHAPE = 2;
 /** The stored assessment where it has the shape that this version reads, else null. */
 export const currentDetail = sql<AssessmentDetail | null>`case when ${assessments.shape} = ${ASSESSMENT_SHAPE} then ${assessments.detail} end`;
 
-/** The start of a planned stop as a moment. */
-export function stopMoment(startsOn: string): number {
-  return Date.parse(`${startsOn}T06:00:00Z`);
-}
-
-/** Stops to come of the sites, by site. */
+/** Stops to come of the sites, and those under way, by site. A stop is a day of its site. */
 export async function stopsBySite(tx: Queryable, siteIds: readonly string[]): Promise<Map<string, AssessStop[]>> {
   const bySite = new Map<string, AssessStop[]>();
   if (siteIds.length === 0) return bySite;
   const rows = await tx
-    .select({ id: stops.id, siteId: stops.siteId, startsOn: stops.startsOn })
-    .from(stops)
-    .where(and(inArray(stops.siteId, [...new Set(siteIds)]), isNull(stops.retiredAt), gte(stops.startsOn, new Date(now()).toISOString().slice(0, 10))));
+    .select({ id: stops.id, siteId: stops.siteId, startsOn: stops.startsOn, timeZone: sites.timeZone })
+    .from(stops).innerJoin(sites, eq(sites.id, stops.siteId))
+    .where(and(inArray(stops.siteId, [...new Set(siteIds)]), isNull(stops.retiredAt), notOver()));
   for (const row of rows) {
     const list = bySite.get(row.siteId) ?? [];
-    list.push({ id: row.id, at: stopMoment(row.startsOn) });
+    list.push({ id: row.id, at: dayStart(row.startsOn, row.timeZone) });
     bySite.set(row.siteId, list);
   }
   return bySite;
@@ -57,8 +54,8 @@ export async function assessPoint(pointId: string, { ended = false } = {}): Prom
     await db().transaction((tx) => store(tx, setup, result, asked));
   } catch (error) {
     if (isDatabaseDown(error)) throw error;
-    log.error({ err: (error as Error).message, pointId }, "a point could not be assessed");
-    await db().update(assessments).set({ failure: (error as Error).message.slice(0, 500), failures: sql`${assessments.failures} + 1`, triedAt: new Date() }).where(eq(assessments.pointId, pointId));
+    log.error({ err: errorText(error), pointId }, "a point could not be assessed");
+    await db().update(assessments).set({ failure: errorText(error), failures: sql`${assessments.failures} + 1`, triedAt: new Date() }).where(eq(assessments.pointId, pointId));
   }
 }
 

@@ -3,9 +3,16 @@ import { parse } from "csv-parse";
 import { PassThrough, Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { to as copyTo } from "pg-copy-streams";
+import { createReadableStreamFromReadable } from "@react-router/node";
+import pg from "pg";
 import { connections } from "~/db/client.server";
+import { config } from "./config.server";
+import { errorText } from "./errors";
+import { cleanText } from "./validate";
 import { log } from "./log.server";
 import type { Delimiter } from "./csvText";
+
+const { Client, escapeLiteral } = pg;
 
 const LONGEST_CELL = 20_000;
 
@@ -56,31 +63,60 @@ export function copyCell(value: string | number | null): string {
 /** SQL: cells that a spreadsheet would take for a formula get an apostrophe in front. */
 export const safeCell = (column: string) => `case when ${column} ~ '^[=+@\\-\\t\\r]' then '''' || ${column} else ${column} end`;
 
-/** SQL: a value that was given to `csvOut` by name. */
-export const setting = (name: string) => `current_setting('juncteral.${name}')`;
+/** SQL: a text as a literal, for queries that are copied out, which take no parameters. */
+export const literal = (text: string) => escapeLiteral(cleanText(text));
+
+/** Exports that run at one time; each has a connection of its own, outside those that pages share. */
+const MOST_EXPORTS = 6;
+let running = 0;
+
+/** Too many exports run already. */
+export class ExportsBusy extends Error {}
 
 /**
- * The rows of a query as CSV, straight from the database as a stream. Values are passed as settings of the
- * transaction, since COPY takes no parameters: names and query are constants of ours, values come from anywhere.
+ * The rows of a query as CSV, straight from the database as a stream. It runs on a connection of its own for as long
+ * as the reader takes, and ends with the reader: a download that is broken off leaves nothing running.
+ * @param query SQL whose values are literals (see `literal`)
+ * @throws ExportsBusy when too many run already
  */
-export async function csvOut(query: string, values: Record<string, string> = {}): Promise<PassThrough> {
-  const client = await connections().connect();
-  const out = new PassThrough();
+export async function csvOut(query: string): Promise<PassThrough> {
+  if (running >= MOST_EXPORTS) throw new ExportsBusy();
+  running++;
+  const client = new Client({ connectionString: config.databaseUrl, connectionTimeoutMillis: 4000, statement_timeout: 0 });
+  let over = false;
+  const end = () => {
+    if (over) return;
+    over = true;
+    running--;
+    void client.end().catch(() => undefined);
+  };
+  client.on("error", (error) => log.warn({ err: errorText(error) }, "the connection of an export was lost"));
   try {
+    await client.connect();
+    const { rows } = await client.query<{ pid: number }>("select pg_backend_pid() as pid");
     await client.query("begin read only");
-    for (const [name, value] of Object.entries(values)) await client.query("select set_config($1, $2, true)", [`juncteral.${name}`, value]);
-    const source = client.query(copyTo(`copy (${query}) to stdout with (format csv, header true)`));
+    const out = new PassThrough();
     out.write("\ufeff");
-    pipeline(source, out).then(
-      () => client.query("commit").then(() => client.release(), (error: Error) => client.release(error)),
-      (error: Error) => {
-        log.error({ err: error.message }, "the export broke off");
-        client.release(error);
-      },
-    );
+    pipeline(client.query(copyTo(`copy (${query}) to stdout with (format csv, header true)`)), out).then(end, (error: unknown) => {
+      log.info({ err: errorText(error) }, "an export broke off");
+      // the reader went away: the query is told so, since it notices nothing before it has a row to send
+      void connections().query("select pg_cancel_backend($1)", [rows[0]!.pid]).catch(() => undefined).finally(end);
+    });
+    return out;
   } catch (error) {
-    client.release(error as Error);
+    end();
     throw error;
   }
-  return out;
+}
+
+/** An export as the answer to a request; it ends when the request does. */
+export async function csvAnswer(request: Request, query: string, fileName: string): Promise<Response> {
+  try {
+    const stream = await csvOut(query);
+    request.signal.addEventListener("abort", () => stream.destroy());
+    return new Response(createReadableStreamFromReadable(stream), { headers: { "Content-Type": "text/csv; charset=utf-8", "Content-Disposition": `attachment; filename="${fileName}"` } });
+  } catch (error) {
+    if (error instanceof ExportsBusy) return new Response("Several exports are running just now. Try again when one has ended.", { status: 503, headers: { "Retry-After": "30" } });
+    throw error;
+  }
 }

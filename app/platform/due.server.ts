@@ -10,7 +10,7 @@ export const usualDays = sql`least(p.interval_days, coalesce(r.interval_hours / 
  * hours through the duty), closer as P10 nears. Needs points p, round_points rp, rounds r, assessments a, machines m.
  */
 export function intervalDays() {
-  return sql`case when r.closer and a.p10 is not null and a.state in ('drifting', 'alert', 'alarm')
+  return sql`case when a.asks_again then 0 when r.closer and a.p10 is not null and a.state in ('drifting', 'alert', 'alarm')
     then least(${usualDays}, greatest(7, floor(extract(epoch from a.p10 - ${new Date(now()).toISOString()}::timestamptz) / 86400 / 6)))
     else ${usualDays} end`;
 }
@@ -23,4 +23,4 @@ export function dueAt() {
 /** The joins that the two need, from points of rounds that are in use. */
 export const roundJoins = sql`points p join round_points rp on rp.point_id = p.id join rounds r on r.id = rp.round_id
   join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id left join assessments a on a.point_id = p.id`;
-export const inUse = sql`p.retired_at is null and c.retired_at is null and m.retired_at is null and r.retired_at is null`;
+export const inUse = sql`p.retired_at is null and c.retired_at is null and k.retired_at is null and m.retired_at is null and r.retired_at is null`;

@@ -3,11 +3,15 @@
  * A test walks the routes and fails on a loader or action that does not.
  */
 import { data, redirect, type ActionFunctionArgs, type AppLoadContext, type LoaderFunctionArgs } from "react-router";
-import { isDatabaseDown } from "~/db/client.server";
+import { codeOf, isDatabaseDown } from "~/db/client.server";
 import type { Role } from "~/db/peopleTables";
+import { errorText } from "./errors";
 import { log } from "./log.server";
 import { mayAct } from "./permissions";
 import { userOf, type SignedInUser } from "./session.server";
+import { isUuid } from "./validate";
+
+export { isUuid };
 
 type Args = LoaderFunctionArgs & { user: SignedInUser };
 
@@ -28,8 +32,28 @@ async function admit({ request, context }: { request: Request; context: AppLoadC
 
 function databaseDown(error: unknown): boolean {
   if (!isDatabaseDown(error)) return false;
-  log.error({ err: (error as Error).message }, "the database does not answer");
+  log.error({ err: errorText(error) }, "the database does not answer");
   return true;
+}
+
+/** Answers that loaders and actions throw on purpose pass through. */
+function isAnswer(error: unknown): boolean {
+  return error instanceof Response || !(error instanceof Error);
+}
+
+/** Full, over its limits, or too slow just now: it may go in a moment. */
+const busyCodes = /^(53|54|57014|40P01|40001)/;
+/** Something that was sent cannot be stored, or points to what is not there. */
+const dataCodes = /^(22|23)/;
+
+/** What a form answers when its action failed: nothing was saved, and what was typed stays. */
+function failed(error: unknown) {
+  if (databaseDown(error)) return problems({ form: "The database does not answer, so nothing was saved. What you typed is still here: try again in a moment." }, 503);
+  const code = codeOf(error) ?? "";
+  log.error({ err: errorText(error), code, stack: error instanceof Error ? error.stack?.split("\n").slice(1, 6).join("\n") : undefined }, "an action failed");
+  if (busyCodes.test(code)) return problems({ form: "The database is too busy or full, so nothing was saved. What you typed is still here: try again in a moment." }, 503);
+  if (dataCodes.test(code)) return problems({ form: "Something that this form names is gone or cannot be stored, so nothing was saved. Load the page in another tab and choose again; what you typed stays here." }, 422);
+  return problems({ form: "The server could not do this; the fault is ours, and nothing was saved. What you typed is still here: try again, and tell an engineer if it stays so." }, 500);
 }
 
 /** A loader for people of at least `role`. A database that does not answer becomes a page that says so. */
@@ -64,8 +88,8 @@ export function guardAction<T>(role: Role, act: (args: Args) => Promise<T>) {
       const user = await admit(args, role);
       return await act({ ...args, user });
     } catch (error) {
-      if (databaseDown(error)) return problems({ form: "The database does not answer, so nothing was saved. What you typed is still here: try again in a moment." }, 503);
-      throw error;
+      if (isAnswer(error)) throw error;
+      return failed(error);
     }
   };
   guarded.add(action);
@@ -90,23 +114,17 @@ export function openAction<T>(act: (args: ActionFunctionArgs) => Promise<T>) {
     try {
       return await act(args);
     } catch (error) {
-      if (databaseDown(error)) return problems({ form: "The database does not answer. Try again in a moment." }, 503);
-      throw error;
+      if (isAnswer(error)) throw error;
+      return failed(error);
     }
   };
 }
 
-const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
-
 /** A record id from the address; 404 when it cannot be one. */
 export function idParam(params: LoaderFunctionArgs["params"], name = "id"): string {
   const value = params[name];
-  if (!value || !uuid.test(value)) throw notFound("record");
+  if (!isUuid(value)) throw notFound("record");
   return value;
-}
-
-export function isUuid(text: string | null | undefined): text is string {
-  return typeof text === "string" && uuid.test(text);
 }
 
 export function notFound(what: string) {

@@ -10,7 +10,7 @@ import type { AppLoadContext } from "react-router";
 import { config } from "./config.server";
 import { workerHealth } from "./heartbeat.server";
 import { log } from "./log.server";
-import type { SignedInUser } from "./session.server";
+import { isSignedIn, type SignedInUser } from "./session.server";
 
 declare module "react-router" {
   interface AppLoadContext {
@@ -56,6 +56,10 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
       referrerPolicy: { policy: "same-origin" },
     }),
   );
+  app.use((_request, response, next) => {
+    response.setHeader("Permissions-Policy", "geolocation=(), microphone=(), payment=(), usb=()");
+    next();
+  });
   app.use("/assets", express.static(resolve("build/client/assets"), { immutable: true, maxAge: "1y", fallthrough: false }));
   // asked for at every visit: a new one must not wait an hour
   app.get("/sw.js", (_request, response) => response.sendFile(resolve("build/client/sw.js"), { cacheControl: false, headers: { "Cache-Control": "no-cache" } }));
@@ -64,6 +68,7 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
     const worker = await workerHealth().catch(() => null);
     response.status(worker ? 200 : 503).json({ database: worker !== null, ...(worker && { worker: worker.runs ? "runs" : "stands still", lastSeen: worker.lastSeen && new Date(worker.lastSeen).toISOString(), waiting: worker.waiting, failed: worker.failed }) });
   });
+  app.use(readable);
   app.use(pinoHttp({ logger: log, autoLogging: false }));
   app.use(sameOrigin);
   app.use(withinUploadLimit);
@@ -87,12 +92,44 @@ function sameOrigin(request: Request, response: Response, next: NextFunction) {
   response.status(403).type("text").send("This request did not come from a page of this application.");
 }
 
-function withinUploadLimit(request: Request, response: Response, next: NextFunction) {
-  const length = Number(request.get("Content-Length") ?? 0);
-  if (request.method !== "GET" && request.method !== "HEAD" && !request.get("Content-Length") && request.get("Transfer-Encoding")) {
-    response.status(411).type("text").send("State the length of what you send.");
+/** An address and a host that our own pages can have; anything else is no request of a browser. */
+function readable(request: Request, response: Response, next: NextFunction) {
+  const host = request.get("Host") ?? "";
+  const good = request.url.startsWith("/") && !/%00/i.test(request.url) && /^[A-Za-z0-9._:[\]-]{1,255}$/.test(host) && URL.canParse(`http://${host}/`);
+  if (!good) {
+    response.status(400).type("text").send("This request cannot be read.");
     return;
   }
-  if (length <= config.uploadLimit) return next();
-  response.status(413).type("text").send(`Too large: at most ${Math.floor(config.uploadLimit / 1_048_576)} MB.`);
+  // pages carry what a person may see: nobody between keeps them
+  response.setHeader("Cache-Control", "private, no-store");
+  next();
+}
+
+/** Bodies of people who are not signed in, and forms without a file: nothing of ours is larger. */
+const SMALL_BODY = 16 * 1024;
+const FORM_BODY = 512 * 1024;
+/** What tablets send at once, photographs among it. */
+const SYNC_BODY = 32 * 1024 * 1024;
+
+function limitFor(request: Request): number {
+  const type = request.get("Content-Type") ?? "";
+  if (/^multipart\/form-data/i.test(type)) return config.uploadLimit;
+  return /^application\/json/i.test(type) ? SYNC_BODY : FORM_BODY;
+}
+
+function withinUploadLimit(request: Request, response: Response, next: NextFunction) {
+  if (request.method === "GET" || request.method === "HEAD") return next();
+  const refuse = (status: number, message: string) => {
+    // the rest of the body is not read
+    response.set("Connection", "close").status(status).type("text").send(message);
+  };
+  if (!request.get("Content-Length") && request.get("Transfer-Encoding")) return refuse(411, "State the length of what you send.");
+  const length = Number(request.get("Content-Length") ?? 0);
+  const limit = limitFor(request);
+  if (length > limit) return refuse(413, limit >= 1_048_576 ? `Too large: at most ${Math.floor(limit / 1_048_576)} MB.` : `Too large: at most ${Math.floor(limit / 1024)} kB.`);
+  if (length <= SMALL_BODY) return next();
+  isSignedIn(request.get("Cookie")).then(
+    (known) => (known ? next() : refuse(413, "Sign in first.")),
+    () => refuse(503, "The database does not answer. Try again in a moment."),
+  );
 }

@@ -11,12 +11,13 @@ import { brokenAt, copyCell, firstRows, rowsOf, type Row } from "./csv.server";
 import type { Delimiter } from "./csvText";
 import { notFound } from "./guard.server";
 import { requestImport } from "./jobs.server";
+import { formOf } from "./request.server";
 
 export type ImportRow = typeof imports.$inferSelect;
 
 /** The text file of an upload form, or what is wrong with it. */
 export async function uploadOf(request: Request): Promise<{ ok: true; name: string; content: Buffer; fields: FormData } | { ok: false; message: string; fields: FormData }> {
-  const fields = await request.formData();
+  const fields = await formOf(request);
   const file = fields.get("file");
   if (!(file instanceof File) || file.size === 0) return { ok: false, fields, message: "Choose a file with at least one row." };
   const content = Buffer.from(await file.arrayBuffer());

@@ -2,6 +2,7 @@
 import PgBoss from "pg-boss";
 import { config } from "./config.server";
 import { log } from "./log.server";
+import { errorText } from "./errors";
 
 export const queues = { assessStale: "assess-stale", reassessAll: "reassess-all", import: "import" } as const;
 
@@ -13,7 +14,7 @@ let boss: Promise<PgBoss> | undefined;
 /** The queue: a web server only sends; a worker also supervises and keeps the schedule. */
 async function open(worker: boolean): Promise<PgBoss> {
   const queue = new PgBoss({ connectionString: config.databaseUrl, max: 3, supervise: worker, schedule: worker });
-  queue.on("error", (error) => log.warn({ err: error.message }, "job queue"));
+  queue.on("error", (error) => log.warn({ err: errorText(error) }, "job queue"));
   await queue.start();
   for (const name of Object.values(queues)) await queue.createQueue(name, { name, expireInSeconds: EXPIRE_SECONDS[name] });
   return queue;
@@ -32,7 +33,7 @@ export async function requestAssessment(): Promise<void> {
   try {
     await (await sender()).send(queues.assessStale, {}, { singletonKey: "sweep", singletonSeconds: 1 });
   } catch (error) {
-    log.warn({ err: (error as Error).message }, "could not queue an assessment; the schedule will sweep");
+    log.warn({ err: errorText(error) }, "could not queue an assessment; the schedule will sweep");
   }
 }
 

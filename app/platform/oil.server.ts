@@ -16,6 +16,7 @@ import { claimStale, sweep } from "./claims.server";
 import { assessPointOf, contextOf, pointSetups, readingsOfLife } from "./setups.server";
 import { now } from "./clock.server";
 import { log } from "./log.server";
+import { errorText } from "./errors";
 
 /** Shape of the JSON that an oil's assessment stores. Count it on when it changes: what has another shape is not read, and made again. */
 export const OIL_SHAPE = 2;
@@ -194,8 +195,8 @@ export async function assessCircuit(circuitId: string): Promise<void> {
     await db().transaction((tx) => store(tx, circuitId, found, row?.asked ?? 0));
   } catch (error) {
     if (isDatabaseDown(error)) throw error;
-    log.error({ err: (error as Error).message, circuitId }, "the oil of a circuit could not be judged");
-    await db().update(oilAssessments).set({ failure: (error as Error).message.slice(0, 500), failures: sql`${oilAssessments.failures} + 1`, triedAt: new Date() }).where(eq(oilAssessments.circuitId, circuitId));
+    log.error({ err: errorText(error), circuitId }, "the oil of a circuit could not be judged");
+    await db().update(oilAssessments).set({ failure: errorText(error), failures: sql`${oilAssessments.failures} + 1`, triedAt: new Date() }).where(eq(oilAssessments.circuitId, circuitId));
   }
 }
 
@@ -229,5 +230,5 @@ export async function markOilStale(tx: Queryable, circuitIds: readonly string[])
 
 /** Assess at once; a failure leaves the circuit stale for the worker, and what was saved is safe either way. */
 export async function assessOilNow(circuitId: string): Promise<void> {
-  await assessCircuits([circuitId]).catch((error: Error) => log.error({ err: error.message, circuitId }, "the oil's assessment is left to the worker"));
+  await assessCircuits([circuitId]).catch((error: Error) => log.error({ err: errorText(error), circuitId }, "the oil's assessment is left to the worker"));
 }

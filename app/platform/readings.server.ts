@@ -13,6 +13,7 @@ import { isUuid, notFound } from "./guard.server";
 import { log } from "./log.server";
 import { readingSchema } from "./readingSchema";
 import { check, localMoment } from "./validate";
+import { errorText } from "./errors";
 
 export interface PointPlace {
   id: string;
@@ -55,7 +56,7 @@ export type Point = PointPlace & { point: typeof points.$inferSelect };
 
 /** Assess at once; a failure leaves the point stale for the worker, and the reading is safe either way. */
 export async function assessNow(pointId: string): Promise<void> {
-  await assessPoint(pointId).catch((error: Error) => log.error({ err: error.message, pointId }, "assessment left to the worker"));
+  await assessPoint(pointId).catch((error: Error) => log.error({ err: errorText(error), pointId }, "assessment left to the worker"));
 }
 
 export interface CheckedReading {

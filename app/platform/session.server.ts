@@ -39,29 +39,75 @@ export async function addFirstEngineer(name: string, password: string): Promise<
 /** Compared when the name is unknown, so that the answer takes as long as for a known one. */
 let decoy: Promise<string> | undefined;
 
-let limiter: RateLimiterPostgres | undefined;
+const QUARTER = 15 * 60;
+/** Tries within a quarter of an hour: one name from one address, one name from anywhere, one address whatever the name, one's own old password. */
+const limits = { pair: 8, name: 40, address: 60, own: 8 } as const;
+type LimitId = keyof typeof limits;
+const limiters = new Map<LimitId, RateLimiterPostgres>();
 
-function attempts(): RateLimiterPostgres {
-  limiter ??= new RateLimiterPostgres({ storeClient: connections(), tableName: "sign_in_attempts", tableCreated: true, points: 8, duration: 15 * 60, keyPrefix: "" });
+function limiterOf(id: LimitId): RateLimiterPostgres {
+  let limiter = limiters.get(id);
+  if (!limiter) {
+    limiter = new RateLimiterPostgres({ storeClient: connections(), tableName: "sign_in_attempts", tableCreated: true, points: limits[id], duration: QUARTER, keyPrefix: id === "pair" ? "" : id });
+    limiters.set(id, limiter);
+  }
   return limiter;
 }
 
+/** Count a try before it is made, so that many at once count as many. Returns how to wait when there were too many. */
+async function counted(tries: readonly (readonly [LimitId, string])[]): Promise<RateLimiterRes | undefined> {
+  for (const [id, key] of tries) {
+    try {
+      await limiterOf(id).consume(key);
+    } catch (error) {
+      if (error instanceof Error) throw error;
+      return error as RateLimiterRes;
+    }
+  }
+  return undefined;
+}
+
+/** Hashes that are worked out at one time, and those that may wait: each costs a thread for a while. */
+const HASHES = 2;
+const WAITING = 40;
+let hashing = 0;
+const queue: (() => void)[] = [];
+
+/** Undefined when too many wait already. */
+async function inTurn<T>(work: () => Promise<T>): Promise<T | undefined> {
+  if (hashing >= HASHES) {
+    if (queue.length >= WAITING) return undefined;
+    await new Promise<void>((next) => queue.push(next));
+  }
+  hashing++;
+  try {
+    return await work();
+  } finally {
+    hashing--;
+    queue.shift()?.();
+  }
+}
+
+const BUSY = { ok: false, message: "Many people are signing in just now. Wait a moment, then try again.", status: 503 } as const;
+
 export type SignInResult = { ok: true; cookie: string } | { ok: false; message: string; status: number };
 
-/** Check name and password; limited to 8 failures a quarter of an hour for a name and address together. */
-export async function signIn(name: string, password: string, address: string, secure: boolean): Promise<SignInResult> {
-  const key = sha256(`${name.toLowerCase()}|${address}`);
-  const before = await attempts().get(key);
-  if (before && before.consumedPoints >= 8) return tooMany(before);
-  const [user] = await db().select().from(users).where(and(eq(users.signIn, name.toLowerCase()), isNull(users.retiredAt)));
+/** Check name and password. Tries are limited for a name and address together, for a name, and for an address. */
+export async function signIn(name: string, password: string, address: string, secure: boolean, request?: Request): Promise<SignInResult> {
+  const known = name.toLowerCase();
+  const pair = sha256(`${known}|${address}`);
+  const blocked = await counted([["pair", pair], ["name", sha256(known)], ["address", sha256(address)]]);
+  if (blocked) return tooMany(blocked);
+  const [user] = await db().select().from(users).where(and(eq(users.signIn, known), isNull(users.retiredAt)));
   decoy ??= hash(randomBytes(12).toString("hex"));
-  const matches = await verify(user?.passwordHash ?? (await decoy), password);
-  if (!user || !matches) {
-    const after = await attempts().consume(key).catch((error: unknown) => error as RateLimiterRes);
-    if (after.remainingPoints <= 0) return tooMany(after);
-    return { ok: false, message: "Name and password do not match.", status: 401 };
-  }
-  await attempts().delete(key);
+  const against = user?.passwordHash ?? (await decoy);
+  const matches = await inTurn(() => verify(against, password));
+  if (matches === undefined) return BUSY;
+  if (!user || !matches) return { ok: false, message: "Name and password do not match.", status: 401 };
+  // what was counted for a sign-in that succeeded is given back
+  await limiterOf("pair").delete(pair);
+  await Promise.all([limiterOf("name").reward(sha256(known), 1), limiterOf("address").reward(sha256(address), 1)]);
+  if (request) await endSession(request);
   const token = randomBytes(32).toString("base64url");
   const expiresAt = new Date(Date.now() + config.sessionHours * 3_600_000);
   await db().delete(sessions).where(lt(sessions.expiresAt, new Date()));
@@ -69,9 +115,26 @@ export async function signIn(name: string, password: string, address: string, se
   return { ok: true, cookie: await cookie.serialize(token, { expires: expiresAt, secure }) };
 }
 
+/** Is this the person's own password? "later": tried too often, or too many wait. */
+export async function ownPassword(userId: string, passwordHash: string, typed: string): Promise<boolean | "later"> {
+  if (await counted([["own", userId]])) return "later";
+  const matches = await inTurn(() => verify(passwordHash, typed));
+  if (matches) await limiterOf("own").delete(userId);
+  return matches ?? "later";
+}
+
 function tooMany(state: RateLimiterRes): SignInResult {
   const minutes = Math.max(1, Math.ceil(state.msBeforeNext / 60_000));
   return { ok: false, message: `Too many tries. Wait ${minutes} minute${minutes === 1 ? "" : "s"}, then try again.`, status: 429 };
+}
+
+/** Passwords that anybody tries first, or that are hardly any: what is wrong with it, or undefined. */
+export function weakPassword(password: string, ...own: string[]): string | undefined {
+  const bare = password.trim().toLowerCase();
+  if (new Set(bare).size < 5) return "Too few different characters: it is guessed at once.";
+  if (/^(0123456789|1234567890|abcdefghij|qwertyuiop|password|passwort)/.test(bare)) return "Everybody tries this one first. Take another.";
+  if (own.some((o) => o.length >= 3 && bare.replace(o.toLowerCase(), "").length < 6)) return "It must not be the name with a little added.";
+  return undefined;
 }
 
 /** Who sent the request; undefined when nobody is signed in or the session has expired. */
@@ -95,7 +158,16 @@ export async function sessionHash(request: Request): Promise<string> {
 
 /** End the session of the request. Returns the cookie that clears it. */
 export async function signOut(request: Request): Promise<string> {
+  await endSession(request);
+  return cookie.serialize("", { maxAge: 0 });
+}
+
+async function endSession(request: Request): Promise<void> {
   const token: unknown = await cookie.parse(request.headers.get("Cookie"));
   if (typeof token === "string") await db().delete(sessions).where(eq(sessions.tokenHash, sha256(token)));
-  return cookie.serialize("", { maxAge: 0 });
+}
+
+/** Does a cookie header belong to somebody who is signed in? For what must be known before a body is read. */
+export async function isSignedIn(cookieHeader: string | undefined): Promise<boolean> {
+  return cookieHeader !== undefined && (await userOf(new Request("http://here/", { headers: { Cookie: cookieHeader } }))) !== undefined;
 }

@@ -1,9 +1,9 @@
 /** Points and readings as the core wants them. */
 import { and, eq, isNull, sql } from "drizzle-orm";
-import { quantityOf, theoreticalFlow, type AssessPoint, type AssessReading, type AssessStop, type MeasuredViscosity, type MeterChange, type SeriesContext } from "@core";
+import { dayOf, dayStart, partReadyOn, quantityOf, theoreticalFlow, type AssessPoint, type AssessReading, type AssessStop, type MeasuredViscosity, type MeterChange, type SeriesContext } from "@core";
 import type { Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
-import { circuits, components, fluids, hourMeterChanges, instrumentRecalls, instruments, lives, machines, points, readings } from "~/db/schema";
+import { circuits, components, fluids, hourMeterChanges, instrumentRecalls, instruments, interventions, lives, machines, points, readings, sites } from "~/db/schema";
 import { now } from "./clock.server";
 
 /** Everything about a point that an assessment needs, except readings, stops and sisters. */
@@ -13,7 +13,8 @@ export function pointSetups(tx: Queryable) {
       pointId: points.id, quantity: points.quantity, referencePressure: points.referencePressure, referenceTemperature: points.referenceTemperature,
       limitBasis: points.limitBasis, limitUpper: points.limitUpper, limitLower: points.limitLower, makersNew: points.makersNew,
       componentKind: components.kind, displacement: components.displacement, speed: components.speed, leadTimeDays: components.leadTimeDays, runInHours: components.runInHours,
-      hoursPerDay: machines.hoursPerDay, dutyDeviation: machines.dutyDeviation, siteId: machines.siteId,
+      hoursPerDay: machines.hoursPerDay, dutyDeviation: machines.dutyDeviation, siteId: machines.siteId, timeZone: sites.timeZone,
+      orderedOn: sql<string | null>`(select max(i.part_ordered_on)::text from ${interventions} i where i.component_id = ${components.id} and i.done_at is null and i.cancelled_at is null)`,
       kv40: fluids.kv40, kv100: fluids.kv100, density15: fluids.density15,
       measured: sql<MeasuredViscosity[] | null>`${oilAssessments.detail} -> 'measured'`, dirtAt: oilAssessments.dirtAt, dirtFactor: oilAssessments.dirtFactor,
       lifeId: lives.id, lifeStartHours: lives.startHours, lifeStartedAt: lives.startedAt, knownWhenNew: lives.knownWhenNew,
@@ -24,6 +25,7 @@ export function pointSetups(tx: Queryable) {
     .innerJoin(components, eq(components.id, points.componentId))
     .innerJoin(circuits, eq(circuits.id, components.circuitId))
     .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
     .leftJoin(fluids, eq(fluids.id, circuits.fluidId))
     .leftJoin(oilAssessments, eq(oilAssessments.circuitId, circuits.id))
     .leftJoin(lives, and(eq(lives.componentId, components.id), isNull(lives.endedAt)));
@@ -72,6 +74,7 @@ export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], life?
     duty: { hoursPerDay: s.hoursPerDay, deviation: s.dutyDeviation },
     stops: siteStops,
     leadTimeDays: s.leadTimeDays,
+    partReadyAt: s.orderedOn ? dayStart(partReadyOn({ leadTimeDays: s.leadTimeDays, orderedOn: s.orderedOn, today: dayOf(now(), s.timeZone) }), s.timeZone) : null,
     runInHours: s.runInHours,
     lifeStartHours: life?.startHours ?? s.lifeStartHours ?? 0,
     lifeStartedAt: (life?.startedAt ?? s.lifeStartedAt)?.getTime() ?? null,

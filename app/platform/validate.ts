@@ -5,10 +5,15 @@ import { parseQuantity, type ParsedQuantity, type QuantityId } from "@core";
 
 export type Checked<T> = { ok: true; values: T } | { ok: false; problems: Record<string, string> };
 
-/** Text fields of a form as an object; a field that is missing is an empty text. */
+/** A text without characters that the database cannot hold. */
+export const cleanText = (text: string) => text.replaceAll("\0", "");
+
+const fieldName = /^[A-Za-z][\w.:-]{0,63}$/;
+
+/** Text fields of a form as an object; a field that is missing is an empty text. Names that are none of a form's are left out. */
 export function fieldsOf(form: FormData): Record<string, string> {
-  const fields: Record<string, string> = {};
-  for (const [name, value] of form) if (typeof value === "string") fields[name] = value;
+  const fields = Object.create(null) as Record<string, string>;
+  for (const [name, value] of form) if (typeof value === "string" && fieldName.test(name) && !(name in Object.prototype)) fields[name] = cleanText(value);
   return fields;
 }
 
@@ -45,6 +50,15 @@ export function quantityField(id: QuantityId, { required = false, assume }: { re
       return failed && failed.ok === false ? context.createError({ message: failed.message ?? "Not a value." }) : true;
     })
     .default(null);
+}
+
+/** A calendar day, or empty. */
+export const dayField = () => string().trim().test("day", "Write the date as 2026-11-20.", (text) => !text || calendarDay(text) !== undefined).default("");
+
+const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+
+export function isUuid(text: string | null | undefined): text is string {
+  return typeof text === "string" && uuid.test(text);
 }
 
 /** Years in which anything of a plant's record can lie. */

@@ -3,7 +3,7 @@ import type { Route } from "./+types/correct";
 import { findUnit, fromCore, preferredUnit, quantityOf } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { pointPlace } from "~/platform/readings.server";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { Button, CheckField, Notice, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { dayText, localInput, useSite } from "~/ui/site";
@@ -25,7 +25,7 @@ export const loader = guard("technician", async ({ params, user }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const place = await pointPlace(idParam(params), user.units);
   const reading = await readingOf(place.id, idParam(params, "readingId"));
-  const saved = await correctReading(place, reading, fieldsOf(await request.formData()), user.name);
+  const saved = await correctReading(place, reading, await formFields(request), user.name);
   if (!saved.ok) return answerWith({ problems: saved.problems }, { status: 422 });
   return redirect(`/points/${place.id}?view=table`);
 });

@@ -3,7 +3,7 @@ import type { Route } from "./+types/limit";
 import { findUnit, formatNumber, fromCore, limitBases, limitBasisIds, quantityOf, type LimitBasis } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { pointPlace } from "~/platform/readings.server";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
@@ -18,7 +18,7 @@ export const loader = guard("engineer", async ({ params, user }) => {
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   const place = await pointPlace(idParam(params), user.units);
-  const saved = await setLimit(place, fieldsOf(await request.formData()), user.name);
+  const saved = await setLimit(place, await formFields(request), user.name);
   if (!saved.ok) return answerWith({ problems: saved.problems, ...(saved.theirs && { theirs: saved.theirs }), ...(saved.question && { question: saved.question }) }, { status: saved.theirs ? 409 : 422 });
   return redirect(`/points/${place.id}`);
 });

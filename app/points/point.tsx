@@ -5,7 +5,7 @@ import { formatNumber, findUnit, fromCore, limitBases, pathLabel, quantityOf, re
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { logReading, pointPlace } from "~/platform/readings.server";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
@@ -35,7 +35,7 @@ export const loader = guard("viewer", async ({ params, request, user }) => {
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const place = await pointPlace(idParam(params), user.units);
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   const saved = await logReading(place, fields, user.name);
   if (!saved.ok) return answerWith({ problems: saved.problems, ...(saved.question && { question: saved.question }) }, { status: 422 });
   const next = await nextPointOf(place.id);

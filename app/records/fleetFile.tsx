@@ -1,6 +1,7 @@
 import { Form, Link, data as answerWith } from "react-router";
 import type { Route } from "./+types/fleetFile";
 import { guard, guardAction } from "~/platform/guard.server";
+import { formOf } from "~/platform/request.server";
 import { Button, Notice } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { importFleet } from "./fleet.server";
@@ -10,7 +11,7 @@ export const meta = () => [{ title: "Fleet file · Juncteral" }];
 export const loader = guard("engineer", async () => null);
 
 export const action = guardAction("engineer", async ({ request, user }) => {
-  const file = (await request.formData()).get("file");
+  const file = (await formOf(request)).get("file");
   if (!(file instanceof File) || file.size === 0) return answerWith({ messages: ["Choose a file."] }, { status: 422 });
   const result = await importFleet(await file.text(), user.name);
   return result.ok ? answerWith({ done: result }) : answerWith({ messages: result.messages }, { status: 422 });

@@ -3,7 +3,7 @@ import type { Route } from "./+types/import";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { dateOrders } from "~/platform/csvCells";
 import { delimiters } from "~/platform/csvText";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { SelectField, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
@@ -26,7 +26,7 @@ export const loader = guard("technician", async ({ params }) => {
 
 export const action = guardAction("technician", async ({ params, request }) => {
   const id = idParam(params);
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   const problems = await saveMapping(id, mappingOf(fields));
   if (problems) return answerWith({ problems }, { status: 422 });
   const record = await importRecord(id);

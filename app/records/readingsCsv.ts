@@ -1,15 +1,13 @@
-import { createReadableStreamFromReadable } from "@react-router/node";
-import { guard, isUuid, problems } from "~/platform/guard.server";
-import { readingsCsv } from "./queries.server";
-
-const day = (text: string | null) => (text && /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text)) ? text : "");
+import { csvAnswer } from "~/platform/csv.server";
+import { guard, isUuid } from "~/platform/guard.server";
+import { calendarDay } from "~/platform/validate";
+import { readingsQuery } from "./queries.server";
 
 /** Readings of a selection as a CSV file. */
 export const loader = guard("viewer", async ({ request }) => {
   const search = new URL(request.url).searchParams;
-  const machineId = search.get("machine") ?? "";
-  const pointId = search.get("point") ?? "";
-  if ((machineId && !isUuid(machineId)) || (pointId && !isUuid(pointId))) throw problems({ form: "No such selection." }, 400);
-  const stream = await readingsCsv({ machineId, pointId, from: day(search.get("from")), to: day(search.get("to")), withSuperseded: search.has("superseded") });
-  return new Response(createReadableStreamFromReadable(stream), { headers: { "Content-Type": "text/csv; charset=utf-8", "Content-Disposition": 'attachment; filename="readings.csv"' } });
+  const [machineId, pointId, from, to] = ["machine", "point", "from", "to"].map((name) => search.get(name) ?? "") as [string, string, string, string];
+  if ((machineId && !isUuid(machineId)) || (pointId && !isUuid(pointId))) return new Response("There is no such machine or point.", { status: 400 });
+  if ([from, to].some((day) => day && !calendarDay(day))) return new Response("That is no day of the calendar. Write days as 2026-11-20.", { status: 400 });
+  return csvAnswer(request, readingsQuery({ machineId, pointId, from, to, withSuperseded: search.has("superseded") }), "readings.csv");
 });

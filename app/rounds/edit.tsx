@@ -3,6 +3,7 @@ import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/edit";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
+import { formOf } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, SelectField, TextField, fieldClass } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { saveRound } from "./commands.server";
@@ -17,7 +18,7 @@ export const loader = guard("engineer", async ({ params }) => {
 });
 
 export const action = guardAction("engineer", async ({ params, request }) => {
-  const form = await request.formData();
+  const form = await formOf(request);
   const saved = await saveRound(params.id ? idParam(params) : null, fieldsOf(form), String(form.get("order") ?? "").split(",").filter(Boolean));
   return saved.ok ? redirect(`/rounds/${saved.id}`) : answerWith({ problems: saved.problems }, { status: saved.status });
 });

@@ -18,7 +18,7 @@ function expectation(): WalkPoint["expectation"] {
   const times = Array.from({ length: 24 }, (_, i) => ({ at: NOW - (24 - i) * 14 * 86_400_000, hours: 12_000 - (24 - i) * 100 }));
   const series = simulateLife({ asNew: 1.5, end: 4, timeScale: 200_000, law: "linear", a: 1, b: 0.7, reference: { pressure: 210, temperature: 50 }, fluid, pressure: { mean: 210, scatter: 2 }, noise: 0.02 }, times, random(4));
   const assessed: AssessPoint = { quantity: "caseDrainFlow", limit: { basis: "absolute", upper: 6, lower: null }, reference: { pressure: 210, temperature: 50 }, fullFlow: 65, knownWhenNew: true, makersNew: null };
-  const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 7, deviation: 0.1 }, stops: [], leadTimeDays: null, runInHours: 0, lifeStartHours: 9000, lifeStartedAt: null, meterChanges: [], readingsInAll: null };
+  const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 7, deviation: 0.1 }, stops: [], leadTimeDays: null, runInHours: 0, lifeStartHours: 9000, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
   return assess(series.map((r, i) => ({ id: String(i), at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false, recalled: false })), assessed, context).expectation;
 }
 

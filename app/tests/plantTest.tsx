@@ -1,6 +1,7 @@
 import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/plantTest";
 import { componentKindIds, componentKinds, pointQuantityIds } from "@core";
+import { formOf } from "~/platform/request.server";
 import { guard, guardAction } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
 import { Button, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
@@ -12,7 +13,7 @@ export const meta = () => [{ title: "A test of your own · Juncteral" }];
 export const loader = guard("engineer", async () => null);
 
 export const action = guardAction("engineer", async ({ request, user }) => {
-  const form = await request.formData();
+  const form = await formOf(request);
   const added = await addPlantTest(fieldsOf(form), form.getAll("kinds").map(String), user.name);
   return added.ok ? redirect(`/tests/${added.id}`) : answerWith({ problems: added.problems }, { status: 422 });
 });

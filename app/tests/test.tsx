@@ -5,7 +5,7 @@ import { plantProcedure, procedureOf, runCalculator, type TesterSample } from "@
 import { factsOf } from "~/platform/facts.server";
 import { guard, guardAction, isUuid } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { fieldsOf } from "~/platform/validate";
+import { formFields } from "~/platform/request.server";
 import { GivenFields, OutcomeView } from "~/ui/calculation";
 import { ComponentPicker } from "~/ui/componentPicker";
 import { Button, Notice, TextArea, TextField } from "~/ui/form";
@@ -34,7 +34,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   const id = new URL(request.url).searchParams.get("component");
   if (!isUuid(id)) return answerWith({ problems: { form: "Choose the component first." } }, { status: 422 });
   const place = await componentPlace(id);
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   if (fields.intent === "alter") {
     const noted = await noteChange(place, fields, user.name);
     return noted.ok ? redirect(`/tests/${procedure.id}?component=${place.id}`) : answerWith({ problems: noted.problems }, { status: 422 });

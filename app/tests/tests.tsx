@@ -1,5 +1,6 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/tests";
+import { formOf } from "~/platform/request.server";
 import { guard, guardAction, isUuid, notFound } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Button } from "~/ui/form";
@@ -17,7 +18,7 @@ export const loader = guard("viewer", async ({ user }) => {
 });
 
 export const action = guardAction("technician", async ({ request, user }) => {
-  const id = String((await request.formData()).get("putBack") ?? "");
+  const id = String((await formOf(request)).get("putBack") ?? "");
   if (!isUuid(id)) throw notFound("change");
   await putBack(id, user.name);
   return redirect("/tests");

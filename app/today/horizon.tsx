@@ -2,6 +2,7 @@
 import { TZDate } from "@date-fns/tz";
 import { addMonths, format, startOfMonth } from "date-fns";
 import { Link } from "react-router";
+import { dayStart } from "@core";
 import { stateTone } from "~/ui/state";
 import { dayText, useSite } from "~/ui/site";
 import type { HorizonLine } from "./queries.server";
@@ -14,6 +15,7 @@ export interface StopColumn {
   name: string;
   startsOn: string;
   days: number;
+  timeZone?: string;
 }
 
 export function Horizon({ lines, stops, months }: { lines: readonly HorizonLine[]; stops: readonly StopColumn[]; months: number }) {
@@ -26,8 +28,8 @@ export function Horizon({ lines, stops, months }: { lines: readonly HorizonLine[
   const percent = (value: number) => `${value.toFixed(2)}%`;
   const x = (ms: number) => percent(share(ms));
   const height = TOP + lines.length * ROW;
-  const at = (day: string) => Date.parse(`${day}T12:00:00Z`);
-  const columns = stops.map((s) => ({ ...s, at: at(s.startsOn) })).filter((s) => s.at < to);
+  const at = (day: string) => dayStart(day, site.timeZone);
+  const columns = stops.map((s) => ({ ...s, at: dayStart(s.startsOn, s.timeZone ?? site.timeZone) })).filter((s) => s.at < to);
   const describe = (l: HorizonLine) => `${dayText(l.p10, site)} to ${l.p90 === null ? "beyond the horizon" : dayText(l.p90, site)}${l.p50 === null ? "" : `, P50 ${dayText(l.p50, site)}`}${l.bookedOn ? `, booked ${dayText(at(l.bookedOn), site)}` : ""}`;
   return (
     <div className="grid grid-cols-[minmax(0,11rem)_minmax(0,1fr)] gap-x-2 pt-2">

@@ -5,9 +5,12 @@ import { db } from "~/db/client.server";
 import { living, openEvent, placed } from "~/platform/decisions.server";
 import { dueAt, inUse, roundJoins } from "~/platform/due.server";
 import { now } from "~/platform/clock.server";
+import { notOverOf } from "~/platform/stops.server";
 
 const DAY = 86_400_000;
 const DECISIONS = 12;
+/** A reading that asks for a second one stands among the drifting ones, at least. */
+const ASKS_URGENCY = 25;
 const HORIZON_LINES = 10;
 export const HORIZON_MONTHS = 12;
 
@@ -22,6 +25,8 @@ export interface Decision {
   verdict: Assessment["verdict"];
   margin: Assessment["margin"];
   knownWhenNew: boolean;
+  /** The newest reading asks for a second one. */
+  asksAgain: boolean;
   booking: { id: string; kind: string; stop: string | null; startsOn: string | null } | null;
 }
 
@@ -43,13 +48,13 @@ export async function decisions(): Promise<Decision[]> {
   const horizon = new Date(now() + 365 * DAY).toISOString();
   const result = await db().execute<{
     pointId: string; point: string; component: string; machine: string; componentId: string; state: ConditionState; urgency: number; verdict: Assessment["verdict"]; margin: Assessment["margin"];
-    knownWhenNew: boolean; bookingId: string | null; kind: string; stop: string | null; startsOn: string | null;
+    knownWhenNew: boolean; asksAgain: boolean; bookingId: string | null; kind: string; stop: string | null; startsOn: string | null;
   }>(sql`
     select p.id as "pointId", p.name as point, c.name as component, m.name as machine, c.id as "componentId", a.state, a.urgency, a.verdict, a.margin,
-           coalesce(l.known_when_new, true) as "knownWhenNew", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
+           coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
     from assessments a join ${placed} on p.id = a.point_id left join lives l on l.id = a.life_id ${openBooking}
-    where ${living} and a.urgency >= 10 and (a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon} and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0 and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
-    order by a.urgency desc, m.name, p.id limit ${DECISIONS}`);
+    where ${living} and (a.asks_again or a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon} and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0 and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
+    order by greatest(a.urgency, case when a.asks_again then ${ASKS_URGENCY} else 0 end) desc, m.name, p.id limit ${DECISIONS}`);
   return result.rows.map(({ bookingId, kind, stop, startsOn, ...row }) => ({ ...row, booking: bookingId ? { id: bookingId, kind, stop, startsOn } : null }));
 }
 
@@ -79,7 +84,7 @@ export async function oilNeeds(): Promise<OilNeed[]> {
 
 export async function stateCounts(): Promise<Record<ConditionState, number>> {
   const result = await db().execute<{ state: ConditionState; count: number }>(sql`
-    select a.state, count(*)::int as count from assessments a join points p on p.id = a.point_id where p.retired_at is null group by a.state`);
+    select a.state, count(*)::int as count from assessments a join ${placed} on p.id = a.point_id where ${living} group by a.state`);
   const counts: Record<ConditionState, number> = { unproven: 0, steady: 0, drifting: 0, alert: 0, alarm: 0 };
   for (const row of result.rows) counts[row.state] = row.count;
   return counts;
@@ -119,19 +124,19 @@ export interface NextStop {
   name: string;
   startsOn: string;
   crewHours: number;
-  work: { id: string; what: string; hours: number; partDays: number | null; orderedOn: string | null }[];
+  timeZone: string;
+  work: { id: string; what: string; hours: number; needsPart: boolean; leadTimeDays: number | null; orderedOn: string | null }[];
 }
 
-/** The stop to come with what is booked on it, and all stops within the horizon. */
-export async function stopsAhead(): Promise<{ next: NextStop | null; all: { id: string; name: string; startsOn: string; days: number }[] }> {
-  const today = new Date(now()).toISOString().slice(0, 10);
-  const all = await db().execute<{ id: string; name: string; startsOn: string; days: number; crewHours: number }>(sql`
-    select id, name, starts_on::text as "startsOn", days, crew_hours as "crewHours" from stops where retired_at is null and starts_on >= ${today} order by starts_on limit 8`);
+/** The stop to come, or under way, with what is booked on it, and all stops within the horizon. */
+export async function stopsAhead(): Promise<{ next: NextStop | null; all: { id: string; name: string; startsOn: string; days: number; timeZone: string }[] }> {
+  const all = await db().execute<{ id: string; name: string; startsOn: string; days: number; crewHours: number; timeZone: string }>(sql`
+    select s.id, s.name, s.starts_on::text as "startsOn", s.days, s.crew_hours as "crewHours", t.time_zone as "timeZone" from stops s join sites t on t.id = s.site_id where s.retired_at is null and ${notOverOf()} order by s.starts_on limit 8`);
   const first = all.rows[0];
   if (!first) return { next: null, all: [] };
-  const work = await db().execute<{ id: string; what: string; hours: number; partDays: number | null; orderedOn: string | null }>(sql`
-    select i.id, m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) || ': ' || i.kind as what, i.crew_hours as hours,
-           case when i.kind = 'inspection' then null else c.lead_time_days end as "partDays", i.part_ordered_on::text as "orderedOn"
+  const work = await db().execute<NextStop["work"][number] & Record<string, unknown>>(sql`
+    select i.id, m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) || ': ' || i.kind as what, i.crew_hours as hours, i.kind <> 'inspection' as "needsPart",
+           c.lead_time_days as "leadTimeDays", i.part_ordered_on::text as "orderedOn"
     from interventions i join components c on c.id = i.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
     where i.stop_id = ${first.id} and i.done_at is null and i.cancelled_at is null order by m.name limit 20`);
   return { next: { ...first, work: work.rows }, all: all.rows };

@@ -2,7 +2,7 @@ import { TZDate } from "@date-fns/tz";
 import { format } from "date-fns";
 import { Link } from "react-router";
 import type { Route } from "./+types/today";
-import { conditionStates, type ConditionState } from "@core";
+import { conditionStates, dayOf, dayStart, partAgainstStop, type ConditionState, type PartAnswer } from "@core";
 import { openDecisions } from "~/platform/decisions.server";
 import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
@@ -40,9 +40,10 @@ function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
         </h3>
         <p className="text-ink-2"><span className="sr-only">{d.point}. </span><Verdict parts={d.verdict} /></p>
         <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+          {d.asksAgain ? <Link to={`/points/${d.pointId}`} className="act">Take a second reading</Link> : null}
           {d.booking ? (
-            <Link to={`/work/${d.booking.id}`} className="way">Booked: {d.booking.kind}{d.booking.startsOn ? `, ${dayText(Date.parse(`${d.booking.startsOn}T12:00:00Z`), site)}` : ""}</Link>
-          ) : mayBook ? (
+            <Link to={`/work/${d.booking.id}`} className="way">Booked: {d.booking.kind}{d.booking.startsOn ? `, ${dayText(dayStart(d.booking.startsOn, site.timeZone), site)}` : ""}</Link>
+          ) : mayBook && !(d.asksAgain && d.state === "steady") ? (
             d.state === "unproven" ? <Link to={`${book}&kind=inspection`} className="act">Book a test</Link>
             : <Link to={book} className="act">{d.state === "drifting" ? "Plan for a stop" : "Book work into a stop"}</Link>
           ) : null}
@@ -68,17 +69,14 @@ function OilRow({ o }: { o: OilNeed }) {
   );
 }
 
-function partWord(work: NextStop["work"][number], startsOn: string, now: number): { text: string; late: boolean } {
-  if (work.partDays === null) return { text: "no part needed", late: false };
-  const from = work.orderedOn ? Date.parse(work.orderedOn) : now;
-  const late = from + work.partDays * 86_400_000 > Date.parse(startsOn);
-  return { text: late ? "part after the stop" : work.orderedOn ? "part in time" : "part in time if ordered now", late };
+function partWord(work: NextStop["work"][number], stop: NextStop, now: number): PartAnswer {
+  return work.needsPart ? partAgainstStop({ leadTimeDays: work.leadTimeDays, orderedOn: work.orderedOn, today: dayOf(now, stop.timeZone) }, stop.startsOn) : { late: false, text: "no part needed" };
 }
 
 export default function Today({ loaderData }: Route.ComponentProps) {
   const { open, needs, oils, counts, lines, due, ahead, months, mayBook } = loaderData;
   const site = useSite();
-  const shown = needs.filter((d) => (d.state === "alarm" || d.state === "alert") && !d.booking).length + oils.filter((o) => !o.eventId).length;
+  const shown = needs.filter((d) => (d.asksAgain || d.state === "alarm" || d.state === "alert") && !d.booking).length + oils.filter((o) => !o.eventId).length;
   const watched = conditionStates.reduce((sum, s) => sum + counts[s], 0);
   const order: ConditionState[] = ["steady", "drifting", "alert", "alarm", "unproven"];
   const duePoints = due.reduce((sum, r) => sum + r.points, 0);
@@ -116,11 +114,11 @@ export default function Today({ loaderData }: Route.ComponentProps) {
               </ul>
             )}
           </Section>
-          <Section title="Work at the next stop" aside={ahead.next ? `${dayText(Date.parse(`${ahead.next.startsOn}T12:00:00Z`), site)}, ${ahead.next.work.reduce((s, w) => s + w.hours, 0)} crew hours of ${ahead.next.crewHours}` : undefined}>
+          <Section title="Work at the next stop" aside={ahead.next ? `${dayText(dayStart(ahead.next.startsOn, ahead.next.timeZone), { ...site, timeZone: ahead.next.timeZone })}, ${ahead.next.work.reduce((s, w) => s + w.hours, 0)} crew hours of ${ahead.next.crewHours}` : undefined}>
             {!ahead.next ? <Empty>No stop is planned. {mayBook && watched > 0 ? <Link className="act" to="/fleet/new/stop">Plan a stop</Link> : null}</Empty> : ahead.next.work.length === 0 ? <Empty>Nothing is booked on it yet.</Empty> : (
               <ul>
                 {ahead.next.work.map((w) => {
-                  const part = partWord(w, ahead.next!.startsOn, site.now);
+                  const part = partWord(w, ahead.next!, site.now);
                   return (
                     <li key={w.id} className="ruled flex justify-between gap-3 py-1.5">
                       <Link to={`/work/${w.id}`} className="truncate hover:underline">{w.what}</Link>

@@ -1,14 +1,16 @@
 /** Booking work, carrying it out, cancelling it; each in one transaction. */
-import { and, eq, gt, isNull, lte, sql } from "drizzle-orm";
-import { formatQuantity } from "@core";
-import { brokenConstraint, db } from "~/db/client.server";
-import { changes, circuits, components, forecastsIssued, interventions, lives, points, readings, stops, temporaryChanges } from "~/db/schema";
+import { and, eq, gt, isNull } from "drizzle-orm";
+import { dayOf } from "@core";
+import { brokenConstraint, db, type Queryable } from "~/db/client.server";
+import { changes, circuits, components, forecastsIssued, interventions, lives, machines, points, readings, sites, stops, temporaryChanges } from "~/db/schema";
 import { assessPoints, markStale } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { isUuid } from "~/platform/guard.server";
 import { log } from "~/platform/log.server";
+import { hoursQuestionOf } from "~/platform/readings.server";
 import { check, localMoment } from "~/platform/validate";
 import { bookingSchema, doneSchema } from "./form";
+import { errorText } from "~/platform/errors";
 
 export type WorkSaved = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status: number };
 
@@ -23,7 +25,15 @@ export async function bookWork(fields: Record<string, string>, by: string): Prom
     return await db().transaction(async (tx): Promise<WorkSaved> => {
       const [sent] = await tx.select({ id: interventions.id }).from(interventions).where(eq(interventions.submission, v.submission));
       if (sent) return { ok: true, id: sent.id };
-      if (v.stopId && !isUuid(v.stopId)) return refused({ stopId: "Choose a stop from the list." });
+      if (fields.stopId === undefined) return refused({ stopId: "Choose a stop, or a stop of its own." });
+      // one booking at a time for a component, so that the second person sees the first one's
+      await tx.select({ id: components.id }).from(components).where(eq(components.id, v.componentId)).for("no key update");
+      const [there] = await tx.select({ by: interventions.bookedBy, kind: interventions.kind }).from(interventions).where(and(eq(interventions.componentId, v.componentId), isNull(interventions.doneAt), isNull(interventions.cancelledAt))).limit(1);
+      if (there && v.again !== "on") return refused({ form: `${there.by} has already booked work for this component (${there.kind}). Tick “another piece of work” to book beside it; what you typed stays here.` }, 409);
+      if (isUuid(v.pointId)) {
+        const [point] = await tx.select({ id: points.id }).from(points).where(and(eq(points.id, v.pointId), eq(points.componentId, v.componentId)));
+        if (!point) return refused({ form: "That point belongs to another component. Load the page again." });
+      }
       if (v.stopId) {
         const [stop] = await tx.select({ id: stops.id }).from(stops).where(and(eq(stops.id, v.stopId), isNull(stops.retiredAt)));
         if (!stop) return refused({ stopId: "That stop is gone. Load the page again." });
@@ -53,14 +63,28 @@ export async function changeWork(id: string, fields: Record<string, string>, by:
     if (String(row.version) !== fields.version) return refused({ form: "Somebody changed this work while you were at it. Load the page to see it." }, 409);
     const next = { version: row.version + 1 };
     if (fields.intent === "cancel") await tx.update(interventions).set({ ...next, cancelledAt: new Date() }).where(eq(interventions.id, id));
-    else if (fields.intent === "order") await tx.update(interventions).set({ ...next, partOrderedOn: new Date(now()).toISOString().slice(0, 10) }).where(eq(interventions.id, id));
+    else if (fields.intent === "order") await tx.update(interventions).set({ ...next, partOrderedOn: dayOf(now(), await zoneOf(tx, row.componentId)) }).where(eq(interventions.id, id));
     else {
-      if (fields.stopId && !isUuid(fields.stopId)) return refused({ stopId: "Choose a stop from the list." });
+      if (fields.stopId) {
+        const [stop] = isUuid(fields.stopId) ? await tx.select({ id: stops.id }).from(stops).where(and(eq(stops.id, fields.stopId), isNull(stops.retiredAt))) : [];
+        if (!stop) return refused({ stopId: "Choose a stop from the list." });
+      }
       await tx.update(interventions).set({ ...next, stopId: fields.stopId || null }).where(eq(interventions.id, id));
     }
+    await markStale(tx, await pointsOf(tx, row.componentId));
     await tx.insert(changes).values({ by, what: `work: ${fields.intent ?? "moved"}`, recordId: id, before: { stopId: row.stopId, partOrderedOn: row.partOrderedOn }, after: fields });
     return { ok: true, id };
   });
+}
+
+/** Points of a component: what is said of them counts with the part that is ordered. */
+async function pointsOf(tx: Queryable, componentId: string): Promise<string[]> {
+  return (await tx.select({ id: points.id }).from(points).where(eq(points.componentId, componentId))).map((p) => p.id);
+}
+
+async function zoneOf(tx: Queryable, componentId: string): Promise<string> {
+  const [row] = await tx.select({ timeZone: sites.timeZone }).from(components).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId)).innerJoin(sites, eq(sites.id, machines.siteId)).where(eq(components.id, componentId));
+  return row?.timeZone ?? "UTC";
 }
 
 /** Record that work was done. A replacement ends the life of the old part and begins that of the new one. */
@@ -86,10 +110,9 @@ export async function finishWork(id: string, timeZone: string, fields: Record<st
     if (replacing && !serial) return refused({ serial: "Note the serial of the new part, or “none” if it carries none." });
     const [life] = await tx.select().from(lives).where(and(eq(lives.componentId, row.componentId), isNull(lives.endedAt))).for("update");
     if (life && doneAt <= life.startedAt) return refused({ doneAt: "Before the present part was fitted." });
-    if (life && hours!.value < life.startHours) return refused({ hours: `The hours run backwards: the present part was fitted at ${formatQuantity(life.startHours, "runningHours")}.` });
-    const [counter] = await tx.select({ hours: sql<number | null>`max(${readings.hours})` }).from(readings).innerJoin(points, eq(points.id, readings.pointId))
-      .where(and(eq(points.componentId, row.componentId), isNull(readings.supersededAt), lte(readings.takenAt, doneAt)));
-    if (counter?.hours && hours!.value < counter.hours) return refused({ hours: `The hours run backwards: the counter has already stood at ${formatQuantity(counter.hours, "runningHours")}.` });
+    const [place] = await tx.select({ machineId: circuits.machineId }).from(components).innerJoin(circuits, eq(circuits.id, components.circuitId)).where(eq(components.id, row.componentId));
+    const question = await hoursQuestionOf(tx, { machineId: place!.machineId, timeZone }, { at, hours: hours!.value });
+    if (question && checked.values.hoursRight !== "on") return refused({ hours: question });
     let startedLifeId: string | null = null;
     if (replacing) {
       if (life) await tx.update(lives).set({ endedAt: doneAt, endHours: hours!.value, endReason: row.note || "replaced" }).where(eq(lives.id, life.id));
@@ -102,11 +125,11 @@ export async function finishWork(id: string, timeZone: string, fields: Record<st
       }
     }
     await tx.update(interventions).set({ doneAt, doneHours: hours!.value, doneBy: by, findings, endedLifeId: replacing ? (life?.id ?? null) : null, startedLifeId, version: row.version + 1 }).where(eq(interventions.id, id));
-    assessed = (await tx.select({ id: points.id }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(eq(components.id, row.componentId))).map((p) => p.id);
+    assessed = await pointsOf(tx, row.componentId);
     await markStale(tx, assessed);
     return { ok: true, id };
   });
-  if (saved.ok) await assessPoints(assessed).catch((error: Error) => log.error({ err: error.message }, "assessment left to the worker"));
+  if (saved.ok) await assessPoints(assessed).catch((error: Error) => log.error({ err: errorText(error) }, "assessment left to the worker"));
   return saved;
 }
 

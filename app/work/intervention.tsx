@@ -1,16 +1,15 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/intervention";
-import { formatNumber, quantityOf } from "@core";
+import { dayOf, dayStart, formatNumber, partAgainstStop, quantityOf } from "@core";
 import { guard, guardAction, idParam, notFound } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { fieldsOf } from "~/platform/validate";
-import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
+import { formFields } from "~/platform/request.server";
+import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
 import { changeWork, finishWork } from "./commands.server";
 import { interventionLabels } from "./form";
-import { partAgainstStop } from "./part";
 import { bookingContext, interventionPage, type BeforeAfter } from "./queries.server";
 
 export const meta = () => [{ title: "Work · Juncteral" }];
@@ -26,7 +25,7 @@ export const loader = guard("viewer", async ({ params, user }) => {
 /** A technician may record work as done; moving, ordering and cancelling is for an engineer. */
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
-  const fields = fieldsOf(await request.formData());
+  const fields = await formFields(request);
   if (fields.intent === "finish") {
     const page = await interventionPage(id);
     const saved = await finishWork(id, page.timeZone, fields, user.name);
@@ -37,8 +36,6 @@ export const action = guardAction("technician", async ({ params, request, user }
   const saved = await changeWork(id, fields, user.name);
   return saved.ok ? redirect(fields.intent === "cancel" ? "/work" : `/work/${id}`) : answerWith({ problems: saved.problems }, { status: saved.status });
 });
-
-const noon = (day: string) => Date.parse(`${day}T12:00:00Z`);
 
 function Compared({ rows }: { rows: readonly BeforeAfter[] }) {
   const show = useShow();
@@ -74,8 +71,9 @@ export default function Intervention({ loaderData, actionData }: Route.Component
   const { work } = page;
   const site = useSite();
   const show = useShow();
-  const part = partAgainstStop({ leadTimeDays: page.leadTimeDays, orderedOn: work.partOrderedOn, stopAt: page.startsOn ? noon(page.startsOn) : null, now: site.now });
-  const title = work.doneAt ? `${page.machine}, ${page.component}: done ${dayText(work.doneAt.getTime(), site)}` : work.cancelledAt ? `${page.machine}, ${page.component}: cancelled` : `${page.machine}, ${page.component}: ${page.startsOn ? `${page.stop!.toLowerCase()} on ${dayText(noon(page.startsOn), site)}` : "no stop yet"}`;
+  const part = partAgainstStop({ leadTimeDays: page.leadTimeDays, orderedOn: work.partOrderedOn, today: dayOf(site.now, page.timeZone) }, page.startsOn);
+  const day = (text: string) => dayText(dayStart(text, page.timeZone), { ...site, timeZone: page.timeZone });
+  const title = work.doneAt ? `${page.machine}, ${page.component}: done ${dayText(work.doneAt.getTime(), site)}` : work.cancelledAt ? `${page.machine}, ${page.component}: cancelled` : `${page.machine}, ${page.component}: ${page.startsOn ? `${page.stop!.toLowerCase()} on ${day(page.startsOn)}` : "no stop yet"}`;
   return (
     <div className="max-w-3xl">
       <PageHead crumbs={[{ label: "Work", to: "/work" }, { label: page.machine, to: `/fleet/machines/${page.machineId}` }, { label: page.component }]} title={title}>
@@ -94,7 +92,7 @@ export default function Intervention({ loaderData, actionData }: Route.Component
       ) : null}
       {open ? (
         <FormProblemsProvider problems={actionData?.problems}>
-          {work.kind !== "inspection" ? <p className={`mb-4 ${part.late ? "font-semibold text-ochre" : "text-ink-2"}`}>{part.late ? "◆ " : ""}{work.partOrderedOn ? `Part ordered ${dayText(noon(work.partOrderedOn), site)}: ` : "Part not ordered: "}{part.text}.</p> : null}
+          {work.kind !== "inspection" ? <p className={`mb-4 ${part.late ? "font-semibold text-ochre" : "text-ink-2"}`}>{part.late ? "◆ " : ""}{work.partOrderedOn ? `Part ordered ${day(work.partOrderedOn)}: ` : "Part not ordered: "}{part.text}.</p> : null}
           {mayEdit ? (
             <Section title="Plan">
               <Form method="post" className="mt-3 flex flex-wrap items-end gap-3">
@@ -117,6 +115,7 @@ export default function Intervention({ loaderData, actionData }: Route.Component
                   {work.kind === "replacement" ? <TextField name="serial" label="Serial of the new part" maxLength={60} /> : null}
                 </div>
                 <div className="mt-4"><TextArea name="findings" label="What was found, changed, measured" maxLength={2000} /></div>
+                {actionData?.problems?.hours ? <div className="mt-3"><CheckField name="hoursRight" label="The hours are right all the same" /></div> : null}
                 <p className="my-3 text-sm text-ink-2">{work.kind === "replacement" ? "The life of the old part ends here and a new one begins, with a provisional baseline." : "The life of the part goes on."} Everything altered for the work must be put back before you sign.</p>
                 <Button name="intent" value="finish">Record it as done</Button>
               </Form>

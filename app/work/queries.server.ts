@@ -1,29 +1,37 @@
 /** Reads of planned and finished work. */
-import { and, asc, desc, eq, gte, isNotNull, isNull, sql } from "drizzle-orm";
-import { correctSeries, median, probabilityBy, type PointQuantityId } from "@core";
+import { and, asc, desc, eq, getTableColumns, inArray, isNotNull, isNull, sql } from "drizzle-orm";
+import { correctSeries, dayOf, dayStart, median, partAgainstStop, partReadyOn, probabilityBy, type PointQuantityId } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, interventions, lives, machines, points, readings, sites, stops } from "~/db/schema";
-import { currentDetail, stopMoment } from "~/platform/assessment.server";
+import { currentDetail } from "~/platform/assessment.server";
 import { assessPointOf, contextOf, pointSetups, readingsOfLife } from "~/platform/setups.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
+import { notOver } from "~/platform/stops.server";
 
-const workColumns = {
+const workColumns = () => ({
   id: interventions.id, kind: interventions.kind, note: interventions.note, crewHours: interventions.crewHours, stopId: interventions.stopId, doneAt: interventions.doneAt, orderedOn: interventions.partOrderedOn,
-  component: components.name, componentId: components.id, leadTimeDays: components.leadTimeDays, machine: machines.name, machineId: machines.id,
-};
+  component: components.name, componentId: components.id, leadTimeDays: components.leadTimeDays, machine: machines.name, machineId: machines.id, timeZone: sites.timeZone,
+  stop: stops.name, startsOn: stops.startsOn,
+  /** Its stop is over, and it is still open. */
+  missed: sql<boolean>`${interventions.stopId} is not null and not (${notOver()})`,
+});
 
 function work() {
-  return db().select(workColumns).from(interventions).innerJoin(components, eq(components.id, interventions.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId));
+  return db().select(workColumns()).from(interventions).innerJoin(components, eq(components.id, interventions.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId)).leftJoin(stops, eq(stops.id, interventions.stopId));
 }
 
 export type WorkRow = Awaited<ReturnType<typeof work>>[number];
 
+const SHOWN_STOPS = 12;
+const SHOWN_OPEN = 200;
+
+/** Open work by its stop, the stops to come first; what fell past its stop is known by the stop's own days. */
 export async function workPage() {
-  const today = new Date(now()).toISOString().slice(0, 10);
   const [ahead, open, done] = await Promise.all([
-    db().select().from(stops).where(and(isNull(stops.retiredAt), gte(stops.startsOn, today))).orderBy(asc(stops.startsOn)).limit(12),
-    work().where(and(isNull(interventions.doneAt), isNull(interventions.cancelledAt))).orderBy(machines.name),
+    db().select({ ...getTableColumns(stops), timeZone: sites.timeZone }).from(stops).innerJoin(sites, eq(sites.id, stops.siteId)).where(and(isNull(stops.retiredAt), notOver())).orderBy(asc(stops.startsOn)).limit(SHOWN_STOPS),
+    work().where(and(isNull(interventions.doneAt), isNull(interventions.cancelledAt))).orderBy(machines.name).limit(SHOWN_OPEN),
     work().where(isNotNull(interventions.doneAt)).orderBy(desc(interventions.doneAt)).limit(12),
   ]);
   return { ahead, open, done };
@@ -32,23 +40,43 @@ export async function workPage() {
 /** What a person needs to see before booking: the stops with the chance of failing before each, and the part. */
 export async function bookingContext(componentId: string | null, pointId: string | null) {
   const place = db()
-    .select({ componentId: components.id, component: components.name, leadTimeDays: components.leadTimeDays, machine: machines.name, machineId: machines.id, siteId: machines.siteId, pointId: points.id, point: points.name, verdict: assessments.verdict, state: assessments.state, margin: assessments.margin, detail: currentDetail })
-    .from(components).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId))
+    .select({ componentId: components.id, component: components.name, leadTimeDays: components.leadTimeDays, machine: machines.name, machineId: machines.id, siteId: machines.siteId, timeZone: sites.timeZone, pointId: points.id, point: points.name, verdict: assessments.verdict, state: assessments.state, margin: assessments.margin, detail: currentDetail })
+    .from(components).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId)).innerJoin(sites, eq(sites.id, machines.siteId))
     .leftJoin(points, pointId ? eq(points.id, pointId) : sql`false`).leftJoin(assessments, eq(assessments.pointId, points.id));
   const [row] = pointId ? await place.where(eq(points.componentId, components.id)) : await place.where(eq(components.id, componentId!));
   if (!row) throw notFound(pointId ? "point" : "component");
-  const today = new Date(now()).toISOString().slice(0, 10);
-  const ahead = await db().select().from(stops).where(and(eq(stops.siteId, row.siteId), isNull(stops.retiredAt), gte(stops.startsOn, today))).orderBy(asc(stops.startsOn)).limit(8);
-  const booked = await db().select({ stopId: interventions.stopId, hours: sql<number>`sum(${interventions.crewHours})::float8` }).from(interventions).where(and(isNull(interventions.doneAt), isNull(interventions.cancelledAt))).groupBy(interventions.stopId);
+  const ahead = await db().select(getTableColumns(stops)).from(stops).innerJoin(sites, eq(sites.id, stops.siteId)).where(and(eq(stops.siteId, row.siteId), isNull(stops.retiredAt), notOver())).orderBy(asc(stops.startsOn)).limit(8);
+  const booked = await db().select({ stopId: interventions.stopId, hours: sql<number>`sum(${interventions.crewHours})::float8` }).from(interventions)
+    .where(and(isNull(interventions.doneAt), isNull(interventions.cancelledAt), inArray(interventions.stopId, ahead.map((s) => s.id)))).groupBy(interventions.stopId);
+  const open = await db().select({ id: interventions.id, kind: interventions.kind, by: interventions.bookedBy, orderedOn: interventions.partOrderedOn, stop: stops.name, startsOn: stops.startsOn }).from(interventions).leftJoin(stops, eq(stops.id, interventions.stopId))
+    .where(and(eq(interventions.componentId, row.componentId), isNull(interventions.doneAt), isNull(interventions.cancelledAt)));
   const { detail, ...rest } = row;
   const forecast = detail?.noTrend ? null : (detail?.forecast ?? null);
-  const partAt = now() + (row.leadTimeDays ?? 0) * 86_400_000;
-  return {
-    ...rest,
-    partAt,
-    beforePart: forecast ? probabilityBy(forecast, partAt) : null,
-    stops: ahead.map((s) => ({ id: s.id, name: s.name, startsOn: s.startsOn, at: stopMoment(s.startsOn), crewHours: s.crewHours, bookedHours: booked.find((b) => b.stopId === s.id)?.hours ?? 0, probability: forecast ? probabilityBy(forecast, stopMoment(s.startsOn)) : null })),
-  };
+  const beyond = (detail?.beyond ?? 0) >= 0.5;
+  const part = { leadTimeDays: row.leadTimeDays, orderedOn: open.map((o) => o.orderedOn).filter((d) => d !== null).sort()[0] ?? null, today: dayOf(now(), row.timeZone) };
+  const chanceBy = (at: number) => (beyond ? 1 : forecast ? probabilityBy(forecast, at) : null);
+  const partAt = dayStart(partReadyOn(part), row.timeZone);
+  const choices = ahead.map((s) => {
+    const at = dayStart(s.startsOn, row.timeZone);
+    return { id: s.id, name: s.name, startsOn: s.startsOn, at, crewHours: s.crewHours, bookedHours: booked.find((b) => b.stopId === s.id)?.hours ?? 0, probability: chanceBy(at), part: partAgainstStop(part, s.startsOn) };
+  });
+  return { ...rest, part, partAt, beforePart: chanceBy(partAt), open, stops: choices, ...proposal(choices, chanceBy(partAt)) };
+}
+
+/** From this chance of the limit before it on, a stop is no proposal. */
+const TOO_LATE = 0.5;
+
+/**
+ * Which stop to propose: the first that the part can make and that comes before the limit more likely than not. None:
+ * no stop is chosen for the person, and the least bad way is named instead.
+ */
+function proposal(choices: readonly { id: string; probability: number | null; part: { late: boolean } }[], beforePart: number | null): { proposed: string | null; leastBad: "own" | string | null } {
+  const makes = choices.filter((s) => !s.part.late);
+  const sound = makes.find((s) => (s.probability ?? 0) < TOO_LATE);
+  if (sound) return { proposed: sound.id, leastBad: null };
+  const first = makes[0];
+  if (!first) return { proposed: null, leastBad: choices.length > 0 || beforePart !== null ? "own" : null };
+  return { proposed: null, leastBad: (beforePart ?? 1) < (first.probability ?? 1) - 0.01 ? "own" : first.id };
 }
 
 export type BookingContext = Awaited<ReturnType<typeof bookingContext>>;

@@ -14,7 +14,7 @@ const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const point: AssessPoint = { quantity: "caseDrainFlow", limit: { basis: "shareOfFullFlow", upper: 10, lower: null }, reference: { pressure: 210, temperature: 50 }, fullFlow: 65.25, knownWhenNew: true, makersNew: null };
-const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [{ id: "winter", at: NOW + 55 * DAY }, { id: "spring", at: NOW + 170 * DAY }], leadTimeDays: 70, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null };
+const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [{ id: "winter", at: NOW + 55 * DAY }, { id: "spring", at: NOW + 170 * DAY }], leadTimeDays: 70, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
 const base: SimulatedLife = { asNew: 1.37, end: 1, timeScale: 20_000, law: "none", a: 0.95, b: 0.75, reference: { pressure: 210, temperature: 50 }, fluid, pressure: { mean: 208, scatter: 4 }, noise: 0.025 };
 
 function read(life: Partial<SimulatedLife>, months = 60, seed = 1): AssessReading[] {

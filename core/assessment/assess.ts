@@ -119,7 +119,7 @@ export function assess(given: readonly ReadingInput[], givenPoint: PointInput, g
     verdict: verdictOf(partial, {
       quantity: point.quantity, rule: point.limit, limits, limit: side?.limit ?? null, fullFlow: point.fullFlow, reference: corrected.exponents ? point.reference : null,
       level: level?.value ?? null, asNew: alreadyBeyond ? null : (baseline?.centre ?? null), perMonth: cast && indicator ? monthlyRate(cast, indicator, duty) : null, knownWhenNew: point.knownWhenNew,
-      leadTimeDays: context.leadTimeDays, nextStop, now: context.now,
+      leadTimeDays: context.leadTimeDays, partReadyAt: context.partReadyAt, nextStop, now: context.now,
       dirt: dirt && cast ? { at: dirt.at, readingsSince: series.filter((r) => r.at > dirt.at).length, faster: trend.proved && series.at(-1)!.at > dirt.at && cast.change.probability > 0.5 && cast.change.hours !== null && Math.abs(cast.change.hours - dirt.hours) < Math.max(DIRT_NEAR_HOURS, 0.1 * dirt.hours) } : null,
     }),
     workings: {
@@ -245,7 +245,7 @@ function marginOf(cast: Forecast | null, indicator: Indicator | null, baseline: 
 }
 
 function usable(context: AssessContext): number | null {
-  const ready = context.now + (context.leadTimeDays ?? 0) * DAY;
+  const ready = context.partReadyAt ?? context.now + (context.leadTimeDays ?? 0) * DAY;
   const stops = context.stops.map((s) => s.at).filter((at) => at >= ready);
   return stops.length ? Math.min(...stops) : null;
 }

@@ -25,7 +25,7 @@ export function fullContext(context: ContextInput, readings: readonly AssessRead
   return {
     now: context.now ?? readings[readings.length - 1]?.at ?? 0,
     fluid: context.fluid ?? null, measured: context.measured ?? [], dirt: context.dirt ?? null, prior: { ...defaultPrior, ...context.prior }, duty: context.duty ?? usualDuty, stops: context.stops ?? [],
-    leadTimeDays: context.leadTimeDays ?? null, runInHours: context.runInHours ?? 0, lifeStartHours: context.lifeStartHours ?? 0,
+    leadTimeDays: context.leadTimeDays ?? null, partReadyAt: context.partReadyAt ?? null, runInHours: context.runInHours ?? 0, lifeStartHours: context.lifeStartHours ?? 0,
     lifeStartedAt: context.lifeStartedAt ?? null, meterChanges: context.meterChanges ?? [], readingsInAll: context.readingsInAll ?? null,
   };
 }

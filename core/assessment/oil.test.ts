@@ -12,7 +12,7 @@ const NOW = Date.UTC(2026, 10, 24);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const thin = { kv40: 38, kv100: 6, density15: 875 };
 const reference = { pressure: 210, temperature: 50 };
-const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [], leadTimeDays: 30, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null };
+const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [], leadTimeDays: 30, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
 const point = { quantity: "caseDrainFlow" as const, limit: { basis: "absolute" as const, upper: 6.5, lower: null }, reference, fullFlow: 65, knownWhenNew: true, makersNew: null };
 
 function life(n: number, change: { end?: number; thinSince?: number } = {}, seed = 5): AssessReading[] {

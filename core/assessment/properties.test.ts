@@ -10,7 +10,7 @@ import { conditionStates, type AssessContext, type AssessPoint, type AssessReadi
 const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
-const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [{ id: "a", at: NOW + 40 * DAY }, { id: "b", at: NOW + 200 * DAY }], leadTimeDays: 30, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null };
+const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [{ id: "a", at: NOW + 40 * DAY }, { id: "b", at: NOW + 200 * DAY }], leadTimeDays: 30, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
 
 const reading = fc.record({
   value: fc.double({ min: 0, max: 400, noNaN: true }),

@@ -66,6 +66,8 @@ export interface AssessContext {
   stops: readonly AssessStop[];
   /** Days until a replacement part is there. */
   leadTimeDays: number | null;
+  /** When a part that is ordered already will be there, epoch ms; null: none is ordered. */
+  partReadyAt: number | null;
   runInHours: number;
   /** What the hour meter showed when the life began. */
   lifeStartHours: number;

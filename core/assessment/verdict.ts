@@ -19,6 +19,8 @@ export interface VerdictFacts {
   perMonth: number | null;
   knownWhenNew: boolean;
   leadTimeDays: number | null;
+  /** When a part that is ordered will be there. */
+  partReadyAt: number | null;
   nextStop: AssessStop | null;
   /** Dirt came into the oil in this life: how the forecast reckons with it. */
   dirt: { at: number; readingsSince: number; faster: boolean } | null;
@@ -141,7 +143,7 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
     text(f.dirt.faster ? ": it has worn faster since, and that is in the dates." : f.dirt.readingsSince < SHOWN_OTHERWISE ? ": until its readings show otherwise the dates allow for faster wear." : ", but its readings since show no faster wear.");
   }
   if ((a.state === "alarm" || a.state === "alert") && f.leadTimeDays !== null && f.leadTimeDays > 0) {
-    text(` The part takes ${weeks(f.leadTimeDays * 86_400_000)}`);
+    text(f.partReadyAt === null ? ` The part takes ${weeks(f.leadTimeDays * 86_400_000)}` : f.partReadyAt <= f.now ? " The part that was ordered should be there" : ` The part is ordered and should be there in ${weeks(f.partReadyAt - f.now)}`);
     if (f.nextStop) {
       text("; the stop on ");
       said.push({ date: f.nextStop.at, precision: "day" });

@@ -16,38 +16,57 @@ export interface ParsedQuantity {
 
 export type ParseResult = { ok: true; parsed: ParsedQuantity } | { ok: false; message: string };
 
-const shape = /^([+\-−]?)\s*(\d[\d\s\u00a0\u202f'.,]*|[.,]\d+)(?:e([+-]?\d+))?\s*(.*)$/i;
+/** No number with its unit is longer than this; a longer text is not looked at. */
+const LONGEST = 60;
+/** Digits with their marks and separators, then an exponent, then the rest. Each character can belong to one part only. */
+const shape = /^([+\-−]?)[ \t]*((?:[\d.,'\u00a0\u202f]|[ \t](?=\d))+)(?:e([+-]?\d{1,3}))?([^\r\n]*)$/i;
+
+export interface NumberOptions {
+  /** The decimal mark, where it is known; the other one then groups thousands. */
+  decimalMark?: "." | ",";
+}
 
 /**
- * Read a number as people write it: "3.4", "3,4", "18 412", "1,234.5", "1.234,5".
- * A lone comma or point followed by exactly three digits after a non-zero group is read as a decimal
- * mark only when `decimalComma` says so; a lone comma is a decimal mark otherwise, since a reading
- * entered as "18,412" is more often 18.412 in a plant that writes commas than a thousand.
- * Returns NaN when the text is no number.
+ * Read a number as people write it: "3.4", "3,4", "18 412", "1,234.5", "1.234,5", "1,234,567".
+ * @param options.decimalMark what a lone mark means. Left out: a lone comma is a decimal mark, but for "3,000", which
+ *   some read as three thousand and others as three: that is no number until the mark is known.
+ * @returns NaN when the text is no number, or cannot be read in one way only
+ * @example parseNumber("1,234.5") // 1234.5
+ * @example parseNumber("3,000") // NaN
+ * @example parseNumber("3,000", { decimalMark: "." }) // 3000
  */
-export function parseNumber(text: string, { decimalMark }: { decimalMark?: "." | "," } = {}): number {
-  const match = shape.exec(text.trim());
-  if (!match || match[4]) return Number.NaN;
+export function parseNumber(text: string, { decimalMark }: NumberOptions = {}): number {
+  const trimmed = text.trim();
+  const match = trimmed.length <= LONGEST ? shape.exec(trimmed) : null;
+  if (!match || match[4]!.trim()) return Number.NaN;
   return numberFrom(match[1]!, match[2]!, match[3], decimalMark);
 }
 
+/** Could be three thousand, could be three. */
+const ambiguous = /^[1-9]\d{0,2},\d{3}$/;
+const grouped = (mark: string) => new RegExp(`^\\d{1,3}(\\${mark}\\d{3})+$`);
+
 function numberFrom(sign: string, digits: string, exponent: string | undefined, decimalMark?: "." | ","): number {
-  const bare = digits.replace(/[\s\u00a0\u202f']/g, "");
-  const lastComma = bare.lastIndexOf(",");
-  const lastPoint = bare.lastIndexOf(".");
-  const mark = decimalMark ?? (lastComma > lastPoint ? "," : ".");
+  const spaced = digits.replace(/[\u00a0\u202f'\t]/g, " ").trim();
+  // spaces group thousands, and nothing else
+  if (spaced.includes(" ") && !/^\d{1,3}( \d{3})+([.,]\d*)?$/.test(spaced)) return Number.NaN;
+  const bare = spaced.replaceAll(" ", "");
+  if (!decimalMark && ambiguous.test(bare)) return Number.NaN;
+  const mark = decimalMark ?? (bare.lastIndexOf(",") > bare.lastIndexOf(".") ? "," : ".");
   const other = mark === "," ? "." : ",";
-  const marks = bare.split(mark).length - 1;
-  if (marks > 1) {
+  const parts = bare.split(mark);
+  let plain: string;
+  if (parts.length > 2) {
     // 1,234,567: the mark groups thousands
-    if (decimalMark || !new RegExp(`^\\d{1,3}(\\${mark}\\d{3})+$`).test(bare)) return Number.NaN;
-    return Number(`${sign ? "-" : ""}${bare.split(mark).join("")}`);
+    if (decimalMark || !grouped(mark).test(bare)) return Number.NaN;
+    plain = parts.join("");
+  } else {
+    const [whole = "", fraction = ""] = parts;
+    if (fraction.includes(other) || (whole.includes(other) && !grouped(other).test(whole))) return Number.NaN;
+    if (whole === "" && fraction === "") return Number.NaN;
+    plain = `${whole.split(other).join("") || "0"}.${fraction || "0"}`;
   }
-  const [whole = "", fraction] = bare.split(mark);
-  if (fraction?.includes(other)) return Number.NaN;
-  if (whole.includes(other) && !new RegExp(`^\\d{1,3}(\\${other}\\d{3})+$`).test(whole)) return Number.NaN;
-  const plain = `${whole.split(other).join("") || "0"}.${fraction || "0"}${exponent ? `e${exponent}` : ""}`;
-  const value = Number(plain);
+  const value = Number(`${plain}${exponent ? `e${exponent}` : ""}`);
   return sign === "-" || sign === "−" ? -value : value;
 }
 
@@ -60,15 +79,20 @@ const dimensionNames: Record<string, string> = {
  * Parse a typed value with an optional unit for a quantity. Without a unit, `assume` (or the core
  * unit) applies. The message says what is wrong in the reader's words.
  */
-export function parseQuantity(text: string, quantityId: QuantityId, options: { assume?: string; decimalMark?: "." | "," } = {}): ParseResult {
+export function parseQuantity(given: string, quantityId: QuantityId, options: { assume?: string } & NumberOptions = {}): ParseResult {
   const quantity = quantityOf(quantityId);
   const name = quantity.label;
-  const trimmed = text.trim();
+  const trimmed = given.trim();
   if (trimmed === "") return { ok: false, message: `Enter a value for ${name.toLowerCase()}.` };
-  const match = shape.exec(trimmed);
-  if (!match) return { ok: false, message: `“${clip(trimmed)}” is not a number. Write for example 3.4 or 3.4 ${quantity.unit}.` };
+  const match = trimmed.length <= LONGEST ? shape.exec(trimmed) : null;
+  const notANumber = { ok: false as const, message: `“${clip(trimmed)}” is not a number. Write for example 3.4 or 3.4 ${quantity.unit}.` };
+  if (!match) return notANumber;
+  if (!options.decimalMark && ambiguous.test(match[2]!.trim())) {
+    const [whole, thousandths] = match[2]!.trim().split(",");
+    return { ok: false, message: `“${clip(trimmed)}” can be read in two ways. Write ${whole}${thousandths} or ${whole}.${thousandths}.` };
+  }
   const entered = numberFrom(match[1]!, match[2]!, match[3], options.decimalMark);
-  if (!Number.isFinite(entered)) return { ok: false, message: `“${clip(trimmed)}” is not a number. Write for example 3.4 or 3.4 ${quantity.unit}.` };
+  if (!Number.isFinite(entered)) return notANumber;
   const written = match[4]!.trim();
   const unitText = written || (options.assume ?? quantity.unit);
   const unit = findUnit(unitText, quantity.dimension);
@@ -81,7 +105,7 @@ export function parseQuantity(text: string, quantityId: QuantityId, options: { a
   if (value < quantity.least || value > quantity.greatest) {
     const usual = findUnit(quantity.unit, quantity.dimension)!;
     const bound = (core: number) => formatNumber(fromCore(core, usual), decimalsFor(fromCore(core, usual)));
-    return { ok: false, message: `${clip(trimmed)} cannot be: ${name.toLowerCase()} lies between ${bound(quantity.least)} and ${bound(quantity.greatest)} ${quantity.unit}.` };
+    return { ok: false, message: `${clip(trimmed)} is outside the possible range for ${name.toLowerCase()}, ${bound(quantity.least)} to ${bound(quantity.greatest)} ${quantity.unit}.` };
   }
   return { ok: true, parsed: { value, entered, unit: unit.symbol, stated: written !== "" } };
 }

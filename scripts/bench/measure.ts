@@ -58,7 +58,7 @@ function assessing(): void {
   const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
   const now = Date.UTC(2026, 10, 24);
   const point: AssessPoint = { quantity: "caseDrainFlow", limit: { basis: "absolute", upper: 6.5, lower: null }, reference: { pressure: 210, temperature: 50 }, fullFlow: 65.25, knownWhenNew: true, makersNew: null };
-  const context: AssessContext = { now, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [{ id: "s", at: now + 5e9 }], leadTimeDays: 30, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null };
+  const context: AssessContext = { now, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [{ id: "s", at: now + 5e9 }], leadTimeDays: 30, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
   const lives = (n: number, count: number) => Array.from({ length: count }, (_, k) => {
     const times = Array.from({ length: n }, (_, i) => ({ at: now - (n - i) * (1826 / n) * 86_400_000, hours: (i * 16_400) / n }));
     return simulateLife({ asNew: 1.37, end: 4, timeScale: 22_000, law: (["linear", "clearance", "exponential"] as const)[k % 3]!, a: 1, b: 0.7, reference: point.reference!, fluid, pressure: { mean: 208, scatter: 4 }, noise: 0.03 }, times, random(k)).map((r, i) => ({ id: String(i), at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false, recalled: false }));

@@ -29,7 +29,7 @@ export interface Score {
 }
 
 function contextOf(life: FleetLife, prior: WearPrior, now: number): AssessContext {
-  return { now, fluid: fleetFluid, measured: [], dirt: null, prior, duty: { hoursPerDay: life.hoursPerDay, deviation: 0.05 }, stops: [], leadTimeDays: null, runInHours: 0, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null };
+  return { now, fluid: fleetFluid, measured: [], dirt: null, prior, duty: { hoursPerDay: life.hoursPerDay, deviation: 0.05 }, stops: [], leadTimeDays: null, runInHours: 0, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
 }
 
 function readingsOf(life: FleetLife, count: number): AssessReading[] {

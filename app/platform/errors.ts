@@ -1,0 +1,13 @@
+/** What an error says, without what was sent along: a failed query carries its parameters, a password's hash among them. */
+
+/** The message of the innermost cause, one line. */
+export function errorText(error: unknown): string {
+  let inner = error;
+  for (let depth = 0; depth < 6; depth++) {
+    const cause = (inner as { cause?: unknown } | null)?.cause;
+    if (!cause) break;
+    inner = cause;
+  }
+  const message = inner instanceof Error ? inner.message : String(inner);
+  return message.replace(/\nparams:[\s\S]*/, "").split("\n")[0]!.slice(0, 500);
+}

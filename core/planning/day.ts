@@ -1,0 +1,31 @@
+/** Calendar days of a site, written 2027-01-18: stops and orders are days, not moments. */
+import { TZDate } from "@date-fns/tz";
+import { format } from "date-fns";
+
+const DAY = 86_400_000;
+
+/** The calendar day of a moment (epoch ms) in a time zone. */
+export function dayOf(ms: number, timeZone: string): string {
+  return format(new TZDate(ms, timeZone), "yyyy-MM-dd");
+}
+
+/** The moment (epoch ms) at which a day begins in a time zone. */
+export function dayStart(day: string, timeZone: string): number {
+  const [y, m, d] = day.split("-").map(Number) as [number, number, number];
+  return new TZDate(y, m - 1, d, timeZone).getTime();
+}
+
+/** The day so many days on; `count` may be negative. */
+export function addDays(day: string, count: number): string {
+  return new Date(Date.parse(`${day}T00:00:00Z`) + count * DAY).toISOString().slice(0, 10);
+}
+
+/** Days from one day to another. */
+export function daysBetween(from: string, to: string): number {
+  return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / DAY);
+}
+
+/** The first day after a stop that begins on `startsOn` and lasts `days`. */
+export function stopEnds({ startsOn, days }: { startsOn: string; days: number }): string {
+  return addDays(startsOn, days);
+}
