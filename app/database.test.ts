@@ -9,7 +9,8 @@ import { fleetList, machinePage } from "./fleet/queries.server";
 import { monthsLater, recallInstrument, recordCheck, saveInstrument, withdrawRecall } from "./instruments/commands.server";
 import { fitsOf, instrumentList, instrumentPage, instrumentRow } from "./instruments/queries.server";
 import { factsOf } from "./platform/facts.server";
-import { receive, saveRound } from "./rounds/commands.server";
+import { saveRound } from "./rounds/commands.server";
+import { receive } from "./rounds/receive.server";
 import { choosablePoints, roundList, walkPoints } from "./rounds/queries.server";
 import { addPlantTest, noteChange, putBack, recordTest } from "./tests/commands.server";
 import { allTests, componentPlace, lastRecord, openChanges, recentRecords, recordPage, testOf } from "./tests/queries.server";
@@ -398,17 +399,17 @@ describe("rounds", () => {
   let roundId = "";
 
   test("a round is saved in walking order; a second editor is told", async () => {
-    expect(await saveRound(null, { name: "", every: "month" }, [])).toMatchObject({ ok: false, problems: { name: expect.any(String), points: expect.any(String) } });
-    expect(await saveRound(null, { name: "Trial", every: "days", days: "" }, [second.point])).toMatchObject({ ok: false, problems: { days: expect.any(String) } });
-    const saved = await saveRound(null, { name: "Trial", every: "week", closer: "on" }, [second.point, second.point]);
+    expect(await saveRound(null, { name: "", every: "month" }, [], "R. Oduya")).toMatchObject({ ok: false, problems: { name: expect.any(String), points: expect.any(String) } });
+    expect(await saveRound(null, { name: "Trial", every: "days", days: "" }, [second.point], "R. Oduya")).toMatchObject({ ok: false, problems: { days: expect.any(String) } });
+    const saved = await saveRound(null, { name: "Trial", every: "week", closer: "on" }, [second.point, second.point], "R. Oduya");
     if (!saved.ok) throw new Error(JSON.stringify(saved.problems));
     roundId = saved.id;
     expect(await walkPoints(roundId, {})).toMatchObject([{ id: second.point, machine: "Trial hoist", needsConditions: true, everyDays: 7 }]);
-    expect(await saveRound(roundId, { name: "Trial again", every: "hours", hours: "90", version: "1" }, [second.point])).toMatchObject({ ok: true });
+    expect(await saveRound(roundId, { name: "Trial again", every: "hours", hours: "90", version: "1" }, [second.point], "R. Oduya")).toMatchObject({ ok: true });
     // 90 h at about 9 h a day
     expect((await walkPoints(roundId, {}))[0]!.everyDays).toBeLessThan(15);
     expect((await walkPoints(roundId, {}))[0]!.closer).toBe(false);
-    expect(await saveRound(roundId, { name: "Trial third", every: "week", version: "1" }, [second.point])).toMatchObject({ ok: false, status: 409 });
+    expect(await saveRound(roundId, { name: "Trial third", every: "week", version: "1" }, [second.point], "R. Oduya")).toMatchObject({ ok: false, status: 409 });
     expect((await roundList()).find((r) => r.id === roundId)).toMatchObject({ name: "Trial again", points: 1, intervalHours: 90, closer: 0 });
     expect((await choosablePoints(roundId)).find((c) => c.id === second.point)).toMatchObject({ chosen: 0 });
   });
@@ -416,21 +417,21 @@ describe("rounds", () => {
   test("what a tablet sends twice is taken once; each entry has its own fate", async () => {
     const reading = { kind: "reading" as const, submission: crypto.randomUUID(), roundId, pointId: second.point, at: NOW, fields: fields({ takenAt: "2026-11-24T07:10", value: "1.32" }) };
     const skip = { kind: "skip" as const, submission: crypto.randomUUID(), roundId, pointId: second.point, at: NOW, reason: "Machine stands" };
-    const photo = { kind: "photo" as const, submission: crypto.randomUUID(), roundId, pointId: second.point, at: NOW, reading: reading.submission, mediaType: "image/jpeg", base64: Buffer.from("not really a picture").toString("base64") };
+    const photo = { kind: "photo" as const, submission: crypto.randomUUID(), roundId, pointId: second.point, at: NOW, reading: reading.submission, mediaType: "image/jpeg", base64: Buffer.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]).toString("base64") };
     expect((await receive(roundId, [reading, skip, photo], user)).map((f) => f.fate)).toEqual(["saved", "saved", "saved"]);
     expect((await receive(roundId, [reading, skip, photo], user)).map((f) => f.fate)).toEqual(["saved", "saved", "saved"]);
     expect(await db().select().from(readings).where(eq(readings.submission, reading.submission))).toHaveLength(1);
     const kept = await db().select().from(photos).where(eq(photos.pointId, second.point));
     expect(kept).toHaveLength(1);
     expect((await pointPage(second.point, 0)).photos).toEqual([{ id: kept[0]!.id, at: NOW, by: user.name }]);
-    expect((await pointPhoto(kept[0]!.id)).content.toString()).toBe("not really a picture");
+    expect((await pointPhoto(kept[0]!.id)).content.length).toBe(7);
     await expect(pointPhoto(crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
     const odd = { ...reading, submission: crypto.randomUUID(), fields: fields({ takenAt: "2026-11-24T07:20", value: "60" }) };
     expect((await receive(roundId, [odd], user))[0]).toMatchObject({ fate: "saved" });
     expect((await db().select().from(readings).where(eq(readings.submission, odd.submission)))[0]!.keptBecause).toContain("not questioned on the tablet");
     const bad = [
       { ...reading, submission: "x" }, { ...reading, submission: crypto.randomUUID() }, { ...reading, submission: crypto.randomUUID(), fields: fields({ takenAt: "2026-11-24T07:30", value: "" }) },
-      { ...reading, submission: crypto.randomUUID(), pointId: crypto.randomUUID() }, { ...photo, submission: crypto.randomUUID(), mediaType: "text/html" }, { ...skip, submission: crypto.randomUUID(), pointId: crypto.randomUUID() },
+      { ...reading, submission: crypto.randomUUID(), pointId: crypto.randomUUID() }, { ...photo, submission: crypto.randomUUID(), base64: Buffer.from("<html>no picture").toString("base64") }, { ...skip, submission: crypto.randomUUID(), pointId: crypto.randomUUID() },
     ];
     expect((await receive(roundId, bad, user)).map((f) => f.fate)).toEqual(["refused", "conflict", "refused", "refused", "refused", "refused"]);
   });
@@ -500,7 +501,7 @@ describe("tests at the machine", () => {
     expect((await machinePage(place.machineId)).altered).toHaveLength(1);
     const booked = await bookWork({ componentId: second.component, pointId: second.point, kind: "inspection", stopId: "", crewHours: "4", partOrderedOn: "", note: "", submission: crypto.randomUUID() }, "R. Oduya");
     if (!booked.ok) throw new Error(JSON.stringify(booked.problems));
-    const done = { doneAt: "2026-11-24T08:00", hours: "20000", serial: "", findings: "Seen.", version: "1" };
+    const done = { doneAt: "2026-11-24T08:00", hours: "20000", hoursRight: "on", serial: "", findings: "Seen.", version: "1" };
     expect(await finishWork(booked.id, "Europe/London", done, "L. Aske")).toMatchObject({ ok: false, problems: { form: expect.stringContaining("Compensator turned up") } });
     await putBack(open[0]!.id, "T. Wren");
     expect(await openChanges()).toEqual([]);

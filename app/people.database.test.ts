@@ -46,7 +46,10 @@ test("each field is told what is wrong with it, and nothing is added", async () 
 test("a person who was added signs in under any case of the name, and has what the role allows", async () => {
   expect(await add({ signIn: "Wren" })).toEqual({ ok: true });
   expect(await userOf(await requestAs("WREN", "long-enough"))).toMatchObject({ name: "T. Wren", role: "technician" });
-  expect(await add()).toEqual({ ok: false, problems: { signIn: "Somebody has this sign-in name." } });
+  expect(await add({ name: "T. Wren the second" })).toEqual({ ok: false, problems: { signIn: "Somebody has this sign-in name." } });
+  expect(await add({ signIn: "wren2", name: "t. wren" })).toMatchObject({ ok: false, problems: { name: expect.stringContaining("this name already") } });
+  expect(await add({ signIn: "weak", name: "Weak", password: "aaaaaaaaaa" })).toMatchObject({ ok: false, problems: { password: expect.any(String) } });
+  expect(await add({ signIn: "weak", name: "Weak", password: "1234567890" })).toMatchObject({ ok: false, problems: { password: expect.any(String) } });
   const [row] = await db().select().from(users).where(eq(users.signIn, "wren"));
   expect(row!.passwordHash).toMatch(/^\$argon2id\$/);
 });

@@ -254,7 +254,7 @@ test("readings come in from a CSV with semicolons and commas, once, with the fat
   await expect(page.getByLabel("Bad rows").getByText("line 5")).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: "Import 2 readings" }).click();
-  await expect(page.getByText("2 rows are bad. Mend the file, or choose to leave them out.")).toBeVisible();
+  await expect(page.getByText("2 rows are bad. Correct the file, or choose to leave them out.")).toBeVisible();
   expect(await readingCount(id)).toBe(before);
   await page.getByLabel(/Leave out the 2 bad rows/).check();
   await page.getByRole("button", { name: "Import 2 readings" }).click();

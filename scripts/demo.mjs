@@ -50,8 +50,7 @@ await command(async () => {
   say(`\nJuncteral is at ${app.address}\n\nSign in as`);
   for (const [name, password] of Object.entries(secret)) say(`  ${name.padEnd(11)} password ${password}`);
   say("\nCtrl-C stops it; the data stays. npm run demo -- --fresh starts over.");
-  await untilInterrupted(app, release);
-  process.exit(0);
+  process.exit(await untilInterrupted(app, release));
 });
 
 function appLoaded(cluster) {

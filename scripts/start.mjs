@@ -11,6 +11,5 @@ await command(async () => {
   if (appCommand("migrate", {}).includes("first engineer")) say(`Added the first engineer, ${process.env.JUNCTERAL_FIRST_ENGINEER}.`);
   const app = await startApp({ PORT: process.env.PORT ?? "4800", ...(process.env.HOST && { HOST: process.env.HOST }) });
   say(`Juncteral is at ${app.address}`);
-  await untilInterrupted(app, () => undefined);
-  process.exit(0);
+  process.exit(await untilInterrupted(app, () => undefined));
 });

@@ -17,9 +17,9 @@ export const loader = guard("engineer", async ({ params }) => {
   return { round: round ? { name: round.name, walkedBy: round.walkedBy, intervalDays: round.intervalDays, intervalHours: round.intervalHours, closer: round.closer, version: round.version, retired: round.retiredAt !== null } : null, choices };
 });
 
-export const action = guardAction("engineer", async ({ params, request }) => {
+export const action = guardAction("engineer", async ({ params, request, user }) => {
   const form = await formOf(request);
-  const saved = await saveRound(params.id ? idParam(params) : null, fieldsOf(form), String(form.get("order") ?? "").split(",").filter(Boolean));
+  const saved = await saveRound(params.id ? idParam(params) : null, fieldsOf(form), String(form.get("order") ?? "").split(",").filter(Boolean), user.name);
   return saved.ok ? redirect(`/rounds/${saved.id}`) : answerWith({ problems: saved.problems }, { status: saved.status });
 });
 

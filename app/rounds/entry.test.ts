@@ -1,14 +1,14 @@
 /** What is typed at a point of a round: read against its unit, its last reading and what is expected. */
 import fc from "fast-check";
 import { fromCore, findUnit, random, assess, defaultPrior, simulateLife, type AssessContext, type AssessPoint } from "@core";
-import { agreement, emptyEntry, judgeEntry, repeatsOf, type Entry } from "./entry";
+import { agreement, emptyEntry, judgeEntry, repeatsOf, withUnit, type Entry } from "./entry";
 import type { WalkPoint } from "./queries.server";
 
 const NOW = Date.UTC(2026, 10, 24, 9);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const point: WalkPoint = {
   id: "p", name: "Case drain", machine: "Quay crane 2", machineId: "m", circuit: "Hoist", circuitId: "k", component: "Hoist pump", componentId: "c", quantity: "caseDrainFlow", unit: "L/min", readState: "any", conditions: "at 210 bar", instrument: null, caution: "", fluid, expectation: null,
-  state: "steady", last: { raw: 1.5, at: NOW - 7 * 86_400_000, temperature: 48, hours: 12_000 }, timeZone: "Europe/London", needsConditions: true, dueAt: NOW, everyDays: 7, closer: false,
+  state: "steady", last: { raw: 1.5, at: NOW - 7 * 86_400_000, temperature: 48, hours: 12_000 }, timeZone: "Europe/London", needsConditions: true, isOilTemperature: false, dueAt: NOW, everyDays: 7, closer: false,
 };
 const typed = (change: Partial<Entry>): Entry => ({ ...emptyEntry, ...change });
 const judge = (change: Partial<Entry>, of: Partial<WalkPoint> = {}, units = {}) => judgeEntry(typed(change), { ...point, ...of }, NOW, units);
@@ -39,9 +39,10 @@ describe("reading what is typed", () => {
     expect(judge({ value: "high", temperature: "48 bar" }).problems).toEqual({ value: expect.any(String), temperature: expect.stringContaining("pressure") });
     expect(judge({ value: "1.6", temperature: "hot" })).toMatchObject({ value: 1.6, problems: { temperature: expect.any(String) } });
   });
-  test("a counter does not go back", () => {
-    expect(judge({ value: "1.6", hours: "11900" }).problems).toEqual({ hours: "The counter stood higher last time." });
-    expect(judge({ value: "1.6", hours: "12000" }).problems).toEqual({});
+  test("hours that do not fit are questioned", () => {
+    expect(judge({ value: "1.6", hours: "11900" }).question).toMatchObject({ kind: "hours", message: expect.stringContaining("runs backwards") });
+    expect(judge({ value: "1.6", hours: "120000" }).question).toMatchObject({ message: expect.stringContaining("ten times") });
+    expect(judge({ value: "1.6", hours: "12000" }).question).toBeUndefined();
     expect(judge({ value: "1.6", hours: "5" }, { last: null }).problems).toEqual({});
   });
   test("over a cycle both ends are needed, the least below the greatest", () => {
@@ -51,6 +52,13 @@ describe("reading what is typed", () => {
     expect(judge({ value: "1.6", least: "1.1" }, cycle).problems).toEqual({});
     expect(judge({ value: "1.6", least: "9" }).problems).toEqual({}); // not asked for elsewhere
   });
+});
+
+test("an entry carries its unit, whoever sends it later", () => {
+  expect(withUnit("3000", "psi")).toBe("3000 psi");
+  expect(withUnit(" 210 bar ", "psi")).toBe("210 bar");
+  expect(withUnit("-12", "°C")).toBe("-12 °C");
+  expect(withUnit("", "psi")).toBe("");
 });
 
 describe("what is expected", () => {

@@ -1,5 +1,5 @@
 /** What is typed at one point of a round, and what it becomes. */
-import { expectedReading, judgeRepeats, parseQuantity, preferredUnit, questionReading, quantityOf, type ExpectedRange, type Question, type UnitPreference } from "@core";
+import { expectedReading, judgeRepeats, parseQuantity, preferredUnit, questionHours, questionReading, quantityOf, type ExpectedRange, type Question, type UnitPreference } from "@core";
 import type { WalkPoint } from "./queries.server";
 
 export interface Entry {
@@ -20,6 +20,9 @@ export interface Judged {
   question: Question | undefined;
 }
 
+/** A machine that runs round the clock is nothing odd: only the clock itself is held against the hours here. */
+const HOURS_A_DAY = 24;
+
 /** Read what is typed against what is expected under these conditions. `at`: epoch ms. */
 export function judgeEntry(entry: Entry, point: WalkPoint, at: number, units: UnitPreference): Judged {
   const problems: Judged["problems"] = {};
@@ -35,10 +38,17 @@ export function judgeEntry(entry: Entry, point: WalkPoint, at: number, units: Un
   const value = read("value", point.quantity, true);
   const least = point.readState === "cycle" ? read("least", point.quantity, true) : null;
   if (least && value && least.value > value.value) problems.least = "The least is above the greatest.";
-  if (hours && point.last?.hours && hours.value < point.last.hours) problems.hours = "The counter stood higher last time.";
   const expected = point.expectation ? expectedReading(point.expectation, point.fluid, { pressure: pressure?.value ?? null, temperature: temperature?.value ?? null, at }) : null;
-  const question = value ? questionReading({ value: value.value, entered: value.entered, unit: value.unit }, point.quantity, expected, point.last?.raw ?? null, point.unit) : undefined;
+  const odd = hours && point.last && point.last.hours !== null ? questionHours({ at, hours: hours.value }, { at: point.last.at, hours: point.last.hours }, null, HOURS_A_DAY, (moment) => new Date(moment).toISOString().slice(0, 10)) : undefined;
+  const asked: Question | undefined = odd ? { kind: "hours", message: odd } : undefined;
+  const question = value ? questionReading({ value: value.value, entered: value.entered, unit: value.unit }, point.quantity, expected, point.last?.raw ?? null, point.unit) ?? asked : undefined;
   return { problems, value: value?.value ?? null, expected, question };
+}
+
+/** What was typed with the unit that it was typed in: "3000" becomes "3000 psi". Empty stays empty. */
+export function withUnit(text: string, unit: string): string {
+  const bare = text.trim();
+  return bare === "" || /[a-zµ°"%]/i.test(bare) ? bare : `${bare} ${unit}`;
 }
 
 /** Greatest difference between two readings of one point that agree: a quarter of the expected range, or 4 % of the value. */

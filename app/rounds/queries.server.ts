@@ -4,6 +4,7 @@ import { componentKinds, quantityOf, preferredUnit, type ComponentKind, type Con
 import { db } from "~/db/client.server";
 import { rounds } from "~/db/schema";
 import { dueAt, inUse, intervalDays, roundJoins, usualDays } from "~/platform/due.server";
+import { ASSESSMENT_SHAPE } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { cautionFor } from "~/ui/caution";
@@ -63,6 +64,8 @@ export interface WalkPoint {
   last: { raw: number; at: number; temperature: number | null; hours: number | null } | null;
   timeZone: string;
   needsConditions: boolean;
+  /** It reads the oil of its circuit itself: its value is the oil temperature of what follows. */
+  isOilTemperature: boolean;
   dueAt: number;
   everyDays: number;
   /** Is it read closer than usual, since its limit nears? */
@@ -79,7 +82,7 @@ interface WalkRow extends Record<string, unknown> {
 export async function walkPoints(id: string, units: UnitPreference): Promise<WalkPoint[]> {
   const result = await db().execute<WalkRow>(sql`
     select p.id, p.name, m.name as machine, m.id as "machineId", k.name as circuit, k.id as "circuitId", c.name as component, c.id as "componentId", p.quantity, p.unit, p.state as "readState", p.conditions_text as conditions,
-           i.id as "instrumentId", i.tag as "instrumentTag", i.name as "instrumentName", f.kv40, f.kv100, f.density15, a.detail->'expectation' as expectation, a.state,
+           i.id as "instrumentId", i.tag as "instrumentTag", i.name as "instrumentName", f.kv40, f.kv100, f.density15, case when a.shape = ${ASSESSMENT_SHAPE} then a.detail->'expectation' end as expectation, a.state,
            l.value as "lastRaw", l.taken_at as "lastAt", l.temperature as "lastTemperature", l.hours as "lastHours", s.time_zone as "timeZone", ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual
     from ${roundJoins} join sites s on s.id = m.site_id left join fluids f on f.id = k.fluid_id left join instruments i on i.id = p.instrument_id and i.retired_at is null
     left join lateral (select value, taken_at, temperature, hours from readings where point_id = p.id and superseded_at is null order by taken_at desc limit 1) l on true
@@ -90,9 +93,12 @@ export async function walkPoints(id: string, units: UnitPreference): Promise<Wal
     instrument: r.instrumentId ? { id: r.instrumentId, tag: r.instrumentTag!, name: r.instrumentName! } : null, caution: cautionFor(r.quantity),
     fluid: r.kv40 !== null && r.kv100 !== null && r.density15 !== null ? { kv40: r.kv40, kv100: r.kv100, density15: r.density15 } : null, expectation: r.expectation, state: r.state ?? "unproven",
     last: r.lastRaw === null ? null : { raw: r.lastRaw, at: new Date(r.lastAt!).getTime(), temperature: r.lastTemperature, hours: r.lastHours }, timeZone: r.timeZone,
-    needsConditions: quantityOf(r.quantity).correction === "leakage", dueAt: new Date(r.due).getTime(), everyDays: Math.round(r.days), closer: r.days < r.usual,
+    needsConditions: quantityOf(r.quantity).correction === "leakage", isOilTemperature: readsTheOil(r.quantity, r.name), dueAt: new Date(r.due).getTime(), everyDays: Math.round(r.days), closer: r.days < r.usual,
   }));
 }
+
+/** A temperature that is called the oil's is the oil's: reservoirs have no kind of their own yet. */
+export const readsTheOil = (quantity: PointQuantityId, name: string) => quantity === "temperature" && /\boil\b|\btank\b|\breservoir\b/i.test(name) && !/over/i.test(name);
 
 export interface StripPart {
   id: string;
@@ -123,6 +129,6 @@ export async function choosablePoints(roundId: string | null): Promise<Choosable
   const result = await db().execute<Choosable & Record<string, unknown>>(sql`
     select p.id, c.name || ': ' || p.name as label, m.name as machine, m.area, rp.position as chosen
     from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id left join round_points rp on rp.point_id = p.id and rp.round_id = ${roundId}
-    where p.retired_at is null and c.retired_at is null and m.retired_at is null order by m.area, m.name, c.position, c.name, p.name`);
+    where p.retired_at is null and c.retired_at is null and k.retired_at is null and m.retired_at is null order by m.area, m.name, c.position, c.name, p.name`);
   return result.rows;
 }

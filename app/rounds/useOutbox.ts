@@ -1,6 +1,6 @@
 /** The entries that wait on this device, and the state of the network in words. */
 import { useCallback, useEffect, useState } from "react";
-import type { Kept } from "./store.client";
+import type { Kept } from "~/device/store.client";
 
 export type Network = "sent" | "noNetwork" | "signIn" | "server";
 const RETRY_MS = 15_000;
@@ -16,9 +16,9 @@ export function networkWords(network: Network, waiting: number): string {
 export function useOutbox() {
   const [items, setItems] = useState<Kept[]>([]);
   const [network, setNetwork] = useState<Network>("sent");
-  const look = useCallback(async () => setItems(await (await import("./store.client")).kept()), []);
+  const look = useCallback(async () => setItems(await (await import("~/device/store.client")).kept()), []);
   const send = useCallback(async () => {
-    const sent = await (await import("./store.client")).sendKept();
+    const sent = await (await import("~/device/store.client")).sendKept();
     setNetwork(sent === "nothing" ? (navigator.onLine ? "sent" : "noNetwork") : sent);
     await look();
   }, [look]);

@@ -1,5 +1,5 @@
 /** A round on a tablet, one point a screen, with or without a network. */
-import { useEffect, useState } from "react";
+import { useEffect, useState, useSyncExternalStore } from "react";
 import { isRouteErrorResponse } from "react-router";
 import type { Route } from "./+types/walk";
 import { now } from "~/platform/clock.server";
@@ -8,7 +8,7 @@ import { siteTimeZone } from "~/platform/site.server";
 import { ErrorPage } from "~/ui/errorPage";
 import { SiteProvider } from "~/ui/site";
 import { roundRow, stripsOf, walkPoints } from "./queries.server";
-import type { Walk } from "./store.client";
+import type { Walk } from "~/device/store.client";
 import { useOutbox } from "./useOutbox";
 import { WalkEnd } from "./walkEnd";
 import { WalkPointScreen } from "./walkPoint";
@@ -33,19 +33,22 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
   const { round, points, strips, user, timeZone, now: loadedAt } = loaderData;
   const [walk, setWalk] = useState<(Walk & { clock: { loadedAt: number; offset: number } }) | null>(null);
   const outbox = useOutbox();
-  // what is due, and what was dealt with on this walk; the whole round where nothing is due
-  const due = points.filter((p) => p.dueAt < loadedAt + SOON || walk?.done[p.id]);
-  const way = due.length > 0 ? due : points;
+  // the way is fixed when the walk begins, and stays; a point that has left the round since is left out
+  const byId = new Map(points.map((p) => [p.id, p]));
+  const way = (walk?.way ?? []).flatMap((id) => byId.get(id) ?? []);
 
   useEffect(() => {
     let gone = false;
     void (async () => {
-      const store = await import("./store.client");
+      const store = await import("~/device/store.client");
       const before = (await store.walkOf(round.id)) as (Walk & { clock?: { loadedAt: number; offset: number } }) | undefined;
       // the same page opened again from the device keeps the clock that it was taken along with
       const clock = before?.clock?.loadedAt === loadedAt ? before.clock : { loadedAt, offset: loadedAt - Date.now() };
-      const fresh = { roundId: round.id, index: 0, done: {}, conditions: {}, startedAt: Date.now(), clock };
-      const next = before && Date.now() - before.startedAt < LONGEST_WALK ? { ...before, clock } : fresh;
+      // what is due soon; the whole round where nothing is
+      const due = points.filter((p) => p.dueAt < loadedAt + SOON);
+      const fresh = { roundId: round.id, way: (due.length > 0 ? due : points).map((p) => p.id), index: 0, done: {}, conditions: {}, held: {}, startedAt: Date.now(), clock };
+      const goesOn = before?.way?.some((id) => points.some((p) => p.id === id)) && Date.now() - before.startedAt < LONGEST_WALK;
+      const next = before && goesOn ? { ...before, held: before.held ?? {}, clock } : fresh;
       if (gone) return;
       setWalk(next);
       await store.keepWalk(next);
@@ -64,7 +67,7 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
     if (!walk) return;
     const next = { ...walk, ...change };
     setWalk(next);
-    await (await import("./store.client")).keepWalk(next);
+    await (await import("~/device/store.client")).keepWalk(next);
   };
   const present = () => Date.now() + (walk?.clock.offset ?? 0);
   const point = walk ? way[walk.index] : undefined;
@@ -72,14 +75,21 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
     <SiteProvider value={{ timeZone, now: loadedAt, units: user.units }}>
       <div className="mx-auto min-h-screen max-w-[860px] px-4 py-3 sm:px-7">
         <WalkTop round={round} index={walk?.index ?? 0} count={way.length} outbox={outbox} onGo={(index) => void update({ index })} />
+        <Insecure />
         <main>
-          {!walk ? <p className="py-10 text-ink-2">Taking the round along …</p>
-            : point ? <WalkPointScreen key={point.id + String(walk.done[point.id] ?? "")} round={round} point={point} parts={strips[point.circuitId] ?? []} walk={walk} present={present} user={user} outbox={outbox} onDone={(how, conditions) => void update({ index: walk.index + 1, done: { ...walk.done, [point.id]: how }, ...(conditions && { conditions: { ...walk.conditions, [point.machineId]: conditions } }) })} />
-            : <WalkEnd round={round} points={way} walk={walk} outbox={outbox} onGo={(index) => void update({ index })} onAgain={() => void update({ index: 0, done: {}, startedAt: Date.now() })} />}
+          {!walk ? <p className="py-10 text-ink-2">Getting the round ready …</p>
+            : point ? <WalkPointScreen key={point.id + String(walk.done[point.id] ?? "")} round={round} point={point} parts={strips[point.circuitId] ?? []} walk={walk} present={present} user={user} outbox={outbox} onDone={(how, kept) => void update({ index: walk.index + 1, done: { ...walk.done, [point.id]: how }, ...(kept && { conditions: { ...walk.conditions, [point.machineId]: kept.conditions }, held: { ...walk.held, [point.machineId]: kept.held } }) })} />
+            : <WalkEnd round={round} points={way} walk={walk} outbox={outbox} onGo={(index) => void update({ index })} onAgain={() => void update({ index: 0, done: {}, conditions: {}, held: {}, startedAt: Date.now() })} />}
         </main>
       </div>
     </SiteProvider>
   );
+}
+
+/** Without HTTPS a browser keeps no page for later: said before somebody walks off with it. */
+function Insecure() {
+  const secure = useSyncExternalStore(() => () => undefined, () => window.isSecureContext, () => true);
+  return !secure ? <p role="status" className="mt-2 border-l-4 border-ochre bg-ochre-soft px-3 py-2">This address is not served over HTTPS, so this page cannot be opened again without a network. Keep it open until all is sent, or ask for an https:// address.</p> : null;
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {

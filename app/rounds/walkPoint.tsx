@@ -1,12 +1,12 @@
 /** One point of a round: where it is, the condition it is read under, large figures, own keys. */
 import { useRef, useState } from "react";
-import { formatQuantity, preferredUnit, quantityOf, readingStates } from "@core";
+import { formatQuantity, parseQuantity, preferredUnit, quantityOf, readingStates, unitsOf } from "@core";
 import { CircuitStrip } from "~/ui/circuitStrip";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
-import { emptyEntry, judgeEntry, repeatsOf, type Entry, type EntryField } from "./entry";
+import { emptyEntry, judgeEntry, repeatsOf, withUnit, type Entry, type EntryField } from "./entry";
 import { Keypad } from "./keypad";
 import type { StripPart, WalkPoint } from "./queries.server";
-import type { Walk } from "./store.client";
+import type { Walk } from "~/device/store.client";
 import type { useOutbox } from "./useOutbox";
 import { uuid } from "./uuid";
 
@@ -19,9 +19,9 @@ interface Props {
   parts: readonly StripPart[];
   walk: Walk;
   present(): number;
-  user: { units: Parameters<typeof judgeEntry>[3] };
+  user: { id: string; units: Parameters<typeof judgeEntry>[3] };
   outbox: ReturnType<typeof useOutbox>;
-  onDone(how: "read" | "skipped", conditions?: Walk["conditions"][string]): void;
+  onDone(how: "read" | "skipped", kept?: { conditions: Walk["conditions"][string]; held: string[] }): void;
 }
 
 export function WalkPointScreen({ round, point, parts, walk, present, user, outbox, onDone }: Props) {
@@ -31,7 +31,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
   const [entry, setEntry] = useState<Entry>({ ...emptyEntry, ...carried });
   const [field, setField] = useState<EntryField>(point.readState === "cycle" ? "least" : "value");
   const [said, setSaid] = useState(false);
-  const [notSo, setNotSo] = useState<readonly string[]>([]);
+  const [held, setHeld] = useState<readonly string[]>(walk.held[point.machineId] ?? []);
   const [repeats, setRepeats] = useState<readonly number[]>([]);
   const [reason, setReason] = useState("");
   const [skipping, setSkipping] = useState(false);
@@ -49,10 +49,32 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
   const set = (name: EntryField, value: string) => setEntry((e) => ({ ...e, [name]: value }));
   const go = (name: EntryField) => { setField(name); fields.current[name]?.focus(); };
   const press = (key: string) => {
-    const before = entry[field];
-    set(field, key === "⌫" ? before.slice(0, -1) : before + key);
+    // digits go before the unit, where one is written
+    const [, figure = "", unit = ""] = /^([^a-zµ°"%³]*?)(\s*[a-zµ°"%³].*)?$/i.exec(entry[field]) ?? [];
+    set(field, (key === "⌫" ? figure.slice(0, -1) : figure + key) + unit);
     go(field);
   };
+
+  const quantityAt = (name: EntryField) => (name === "temperature" ? "oilTemperature" : name === "pressure" ? "loadPressure" : name === "hours" ? "runningHours" : point.quantity);
+  /** The unit that a field is in now: as typed, else the one that is taken. */
+  function unitOf(name: EntryField): string {
+    const parsed = parseQuantity(entry[name] || "1", quantityAt(name), { assume: bareUnit(name) });
+    return parsed.ok ? parsed.parsed.unit : bareUnit(name);
+  }
+  function bareUnit(name: EntryField): string {
+    return name === "value" || name === "least" ? point.unit : preferredUnit(quantityAt(name), site.units);
+  }
+  function turnSign() {
+    set(field, /^[-−]/.test(entry[field]) ? entry[field].slice(1) : `-${entry[field]}`);
+    go(field);
+  }
+  function nextUnit() {
+    const symbols = unitsOf(quantityOf(quantityAt(field)).dimension).map((u) => u.symbol);
+    const next = symbols[(symbols.indexOf(unitOf(field)) + 1) % symbols.length]!;
+    const figure = entry[field].replace(/[a-zµ°"%³/·].*$/i, "").trim();
+    set(field, next === bareUnit(field) ? figure : `${figure} ${next}`);
+    go(field);
+  }
 
   async function keepReading() {
     setSaid(true);
@@ -60,17 +82,22 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
     if (first) return go(first);
     // repeated until two agree, or three: then nothing more is asked
     if (judged.question && !reason && !(settled && settled.value !== null)) return;
-    const store = await import("./store.client");
+    const store = await import("~/device/store.client");
     const submission = uuid();
     const value = settled?.value !== null && settled !== null ? `${Number(fromText(settled.value))} ${point.unit}` : entry.value;
-    const note = [notSo.length ? `Not so: ${notSo.join("; ")}.` : "", repeats.length ? `Read ${repeats.length + 1} times: ${[...repeats, judged.value!].map(wording).join(", ")}.` : ""].filter(Boolean).join(" ");
+    const open = conditions.filter((c) => !held.includes(c));
+    const note = [open.length > 0 ? `Not confirmed: ${open.join("; ")}.` : "", repeats.length ? `Read ${repeats.length + 1} times: ${[...repeats, judged.value!].map(wording).join(", ")}.` : ""].filter(Boolean).join(" ");
+    // whoever is signed in when it is sent, and in whatever units: an entry says what it was typed in, and by whom
+    const condition = (name: "temperature" | "pressure") => withUnit(entry[name], preferredUnit(name === "temperature" ? "oilTemperature" : "loadPressure", site.units));
+    const temperature = point.isOilTemperature ? withUnit(value, point.unit) : condition("temperature");
     await store.keep({
-      kind: "reading", submission, roundId: round.id, pointId: point.id, at,
-      fields: { value, least: point.readState === "cycle" ? entry.least : "", temperature: entry.temperature, pressure: entry.pressure, hours: entry.hours, speed: "", takenAt: localInput(at, point.timeZone), state: point.readState, instrumentId: point.instrument?.id ?? "", note, keptBecause: judged.question ? reason || settled?.message || "" : "" },
+      kind: "reading", submission, roundId: round.id, pointId: point.id, at, by: user.id,
+      fields: { value: withUnit(value, point.unit), least: point.readState === "cycle" ? withUnit(entry.least, point.unit) : "", temperature, pressure: condition("pressure"), hours: entry.hours, speed: "", takenAt: localInput(at, point.timeZone), state: point.readState, instrumentId: point.instrument?.id ?? "", note, keptBecause: judged.question ? reason || settled?.message || "" : "" },
     });
-    if (photo) await store.keep({ kind: "photo", submission: uuid(), roundId: round.id, pointId: point.id, at, reading: submission, ...photo });
+    if (photo) await store.keep({ kind: "photo", submission: uuid(), roundId: round.id, pointId: point.id, at, by: user.id, reading: submission, ...photo });
+    void store.holdOn();
     await outbox.look();
-    onDone("read", { temperature: entry.temperature, pressure: entry.pressure, hours: entry.hours });
+    onDone("read", { conditions: { temperature: point.isOilTemperature ? withUnit(value, point.unit) : entry.temperature, pressure: entry.pressure, hours: entry.hours }, held: [...held] });
     void outbox.send();
   }
 
@@ -80,8 +107,8 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
   }
 
   async function skip(why: string) {
-    const store = await import("./store.client");
-    await store.keep({ kind: "skip", submission: uuid(), roundId: round.id, pointId: point.id, at, reason: why });
+    const store = await import("~/device/store.client");
+    await store.keep({ kind: "skip", submission: uuid(), roundId: round.id, pointId: point.id, at, by: user.id, reason: why });
     await outbox.look();
     onDone("skipped");
     void outbox.send();
@@ -118,14 +145,14 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       {walk.done[point.id] ? <p className="mt-1 text-ochre">Already {walk.done[point.id]} on this round.</p> : null}
       {parts.length > 0 ? <div className="mt-1"><CircuitStrip parts={parts} here={point.componentId} label={point.circuit} /></div> : null}
       <p className="border-l-4 border-ochre bg-ochre-soft px-3.5 py-2 text-[0.95rem]">{point.caution}</p>
-      <div className="mt-2.5 flex flex-wrap gap-2.5" role="group" aria-label="Is it so?">
+      <div className="mt-2.5 flex flex-wrap gap-2 max-sm:mt-1.5" role="group" aria-label="Look, and tick what holds">
         {conditions.map((c) => {
-          const broken = notSo.includes(c);
-          return <button key={c} type="button" aria-pressed={!broken} onClick={() => setNotSo((n) => (broken ? n.filter((x) => x !== c) : [...n, c]))} className={`min-h-11 flex-1 rounded-[3px] border px-3 text-sm font-semibold ${broken ? "border-verm bg-verm-soft text-verm" : "border-sea bg-sea-soft text-sea"}`}>{broken ? "Not so: " : "✓ "}{c}</button>;
+          const seen = held.includes(c);
+          return <button key={c} type="button" aria-pressed={seen} onClick={() => setHeld((h) => (seen ? h.filter((x) => x !== c) : [...h, c]))} className={`min-h-11 flex-1 rounded-[3px] border px-3 text-sm ${seen ? "border-sea bg-sea-soft font-semibold text-sea" : "border-line-2 bg-sheet text-ink"}`}>{seen ? "✓ " : "○ "}{c}</button>;
         })}
       </div>
-      <div className="mt-2.5 grid grid-cols-3 gap-3">
-        {input("temperature", "Oil", preferredUnit("oilTemperature", site.units))}
+      <div className={`mt-2.5 grid gap-3 max-sm:mt-1.5 ${point.isOilTemperature ? "grid-cols-2" : "grid-cols-3"}`}>
+        {point.isOilTemperature ? null : input("temperature", "Oil", preferredUnit("oilTemperature", site.units))}
         {input("pressure", "Load", preferredUnit("loadPressure", site.units))}
         {input("hours", "Hours", "h")}
       </div>
@@ -155,7 +182,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       <input ref={file} type="file" accept="image/*" capture="environment" className="hidden" aria-label="Photograph" onChange={(e) => void takePhoto(e.target.files?.[0])} />
       <div className="mt-2">
         <Keypad
-          onKey={press}
+          onKey={press} onSign={turnSign} onUnit={nextUnit} unit={unitOf(field)}
           actions={[
             { label: "Read again", disabled: judged.value === null || repeats.length >= 2, onPress: () => { setRepeats((r) => [...r, judged.value!]); set("value", ""); go("value"); } },
             { label: "Skip", onPress: () => setSkipping(true) },

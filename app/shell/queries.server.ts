@@ -2,7 +2,9 @@
 import { sql } from "drizzle-orm";
 import { calculatorGroups, calculators } from "@core";
 import { db } from "~/db/client.server";
+import { cleanText } from "~/platform/validate";
 import { openDecisions } from "~/platform/decisions.server";
+import { workerHealth, type WorkerHealth } from "~/platform/heartbeat.server";
 
 export interface ShellCounts {
   site: string;
@@ -10,16 +12,17 @@ export interface ShellCounts {
   decisions: number;
   oils: number;
   openWork: number;
+  worker: WorkerHealth;
 }
 
 export async function shellCounts(): Promise<ShellCounts> {
-  const [decisions, result] = await Promise.all([openDecisions(), db().execute<{ site: string | null; timeZone: string | null; oils: number; openWork: number }>(sql`
+  const [decisions, worker, result] = await Promise.all([openDecisions(), workerHealth(), db().execute<{ site: string | null; timeZone: string | null; oils: number; openWork: number }>(sql`
     select (select name from sites where retired_at is null order by name limit 1) as site,
            (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
            (select count(*)::int from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id where o.urgency >= 30 and k.retired_at is null and m.retired_at is null) as oils,
            (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`)]);
   const row = result.rows[0]!;
-  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions, oils: row.oils, openWork: row.openWork };
+  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions, oils: row.oils, openWork: row.openWork, worker };
 }
 
 export interface Found {
@@ -54,7 +57,7 @@ const LIMIT = 12;
 
 /** Machines, components and points whose name or place contains every word of the text, and actions; or records of one kind. */
 export async function find(text: string, only?: Found["kind"]): Promise<Found[]> {
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 6);
+  const words = cleanText(text).slice(0, 200).toLowerCase().split(/\s+/).filter(Boolean).slice(0, 6);
   if (words.length === 0) return [];
   const like = words.map((w) => `%${w.replace(/[\\%_]/g, "\\$&")}%`);
   const all = (column: ReturnType<typeof sql>) => sql.join(like.map((l) => sql`${column} ilike ${l}`), sql` and `);

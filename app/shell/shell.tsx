@@ -5,14 +5,24 @@ import { now } from "~/platform/clock.server";
 import { guard } from "~/platform/guard.server";
 import { ErrorPage } from "~/ui/errorPage";
 import { Mark } from "~/ui/mark";
-import { SiteProvider } from "~/ui/site";
+import type { WorkerHealth } from "~/platform/heartbeat.server";
+import { momentText, SiteProvider, type SiteContext } from "~/ui/site";
 import { FindBox } from "./findBox";
+import { KeptReadings } from "./outbox";
 import { shellCounts } from "./queries.server";
 
 export const loader = guard("viewer", async ({ user }) => ({ user, now: now(), ...(await shellCounts()) }));
 
+/** Is what the pages say up to date? Nothing where it is. */
+function standingText({ runs, lastSeen, waiting, failed }: WorkerHealth, role: string, site: SiteContext): string | null {
+  if (!runs && waiting > 0) return `Assessments stand still${lastSeen === null ? "" : ` since ${momentText(lastSeen, site)}`}: ${waiting >= 1000 ? "very many" : waiting} wait and no worker runs. Readings are safe; what is said of them is old.`;
+  if (failed > 0 && role === "engineer") return `${failed} ${failed === 1 ? "record" : "records"} could not be assessed. See Records.`;
+  return null;
+}
+
 export default function Shell({ loaderData }: Route.ComponentProps) {
-  const { user, site, timeZone, now, decisions, oils, openWork } = loaderData;
+  const { user, site, timeZone, now, decisions, oils, openWork, worker } = loaderData;
+  const standing = standingText(worker, user.role, { timeZone, now, units: user.units });
   const busy = useNavigation().state !== "idle";
   const places = [
     { to: "/", label: "Today", count: decisions },
@@ -47,6 +57,8 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
         </nav>
         <div className="relative min-w-0 px-4 py-4 sm:px-7 lg:py-5">
           <search className="z-10 mb-3 block print:hidden lg:absolute lg:top-5 lg:right-7 lg:w-[250px]"><FindBox /></search>
+          <KeptReadings />
+          {standing ? <p role="status" className="mb-3 border-l-4 border-ochre bg-ochre-soft px-3 py-2 print:hidden">{standing}</p> : null}
           <main id="screen" tabIndex={-1} aria-busy={busy} className="outline-none"><Outlet /></main>
         </div>
       </div>

@@ -5,6 +5,7 @@
 import { clientsClaim } from "workbox-core";
 import { registerRoute } from "workbox-routing";
 import { CacheFirst, NetworkFirst } from "workbox-strategies";
+import { sendKept } from "../device/store.client";
 
 interface WorkerScope extends EventTarget {
   skipWaiting(): Promise<void>;
@@ -21,6 +22,12 @@ clientsClaim();
 
 registerRoute(({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/assets/"), new CacheFirst({ cacheName: PROGRAM }));
 registerRoute(({ request, url }) => request.mode === "navigate" && walkPath.test(url.pathname), new NetworkFirst({ cacheName: WALKS, networkTimeoutSeconds: 4 }));
+
+/** The network is back, and no page needs to be open: what was kept is sent. */
+self.addEventListener("sync", (event) => {
+  const sync = event as Event & { tag: string; waitUntil(work: Promise<unknown>): void };
+  if (sync.tag === "juncteral-send") sync.waitUntil(sendKept());
+});
 
 /** A page was open before the worker was: it names what it was made of. */
 self.addEventListener("message", (event) => {

@@ -28,8 +28,6 @@ export async function bookWork(fields: Record<string, string>, by: string): Prom
       if (fields.stopId === undefined) return refused({ stopId: "Choose a stop, or a stop of its own." });
       // one booking at a time for a component, so that the second person sees the first one's
       await tx.select({ id: components.id }).from(components).where(eq(components.id, v.componentId)).for("no key update");
-      const [there] = await tx.select({ by: interventions.bookedBy, kind: interventions.kind }).from(interventions).where(and(eq(interventions.componentId, v.componentId), isNull(interventions.doneAt), isNull(interventions.cancelledAt))).limit(1);
-      if (there && v.again !== "on") return refused({ form: `${there.by} has already booked work for this component (${there.kind}). Tick “another piece of work” to book beside it; what you typed stays here.` }, 409);
       if (isUuid(v.pointId)) {
         const [point] = await tx.select({ id: points.id }).from(points).where(and(eq(points.id, v.pointId), eq(points.componentId, v.componentId)));
         if (!point) return refused({ form: "That point belongs to another component. Load the page again." });
@@ -38,6 +36,8 @@ export async function bookWork(fields: Record<string, string>, by: string): Prom
         const [stop] = await tx.select({ id: stops.id }).from(stops).where(and(eq(stops.id, v.stopId), isNull(stops.retiredAt)));
         if (!stop) return refused({ stopId: "That stop is gone. Load the page again." });
       }
+      const [there] = await tx.select({ by: interventions.bookedBy, kind: interventions.kind }).from(interventions).where(and(eq(interventions.componentId, v.componentId), isNull(interventions.doneAt), isNull(interventions.cancelledAt))).limit(1);
+      if (there && v.again !== "on") return refused({ form: `${there.by} has already booked work for this component (${there.kind}). Tick “another piece of work” to book beside it; what you typed stays here.` }, 409);
       const [row] = await tx.insert(interventions).values({
         componentId: v.componentId, pointId: isUuid(v.pointId) ? v.pointId : null, kind: v.kind, stopId: v.stopId || null, crewHours: v.crewHours, partOrderedOn: v.partOrderedOn || null, note: v.note, bookedBy: by, submission: v.submission,
       }).returning({ id: interventions.id });

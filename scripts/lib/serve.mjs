@@ -3,6 +3,10 @@ import { spawn } from "node:child_process";
 import { join } from "node:path";
 import { projectDir, run, say } from "./process.mjs";
 
+/** A page server that dies so often within so long is not started again: whoever watches over this command is told. */
+const MOST_DEATHS = 5;
+const DEATHS_WITHIN_MS = 60_000;
+
 const appScript = join(projectDir, "scripts/lib/app.mjs");
 
 /** Run one function of the built server to its end. */
@@ -11,14 +15,31 @@ export function appCommand(what, env, argument) {
 }
 
 /**
- * Start pages and worker; resolves once pages answer. A worker that dies is started again.
- * Returns { stop(), ended } where `ended` resolves when the page server ends by itself.
+ * Start pages and worker; resolves once pages answer. Whichever dies is started again.
+ * Returns { stop(), ended } where `ended` resolves with an exit code when the page server cannot be kept running.
  */
 export async function startApp(env, { worker: withWorker = true, testerPort } = {}) {
   const environment = { ...process.env, NODE_ENV: "production", ...env, ...(testerPort && { TESTER_PORT: String(testerPort), JUNCTERAL_TESTER: `http://127.0.0.1:${testerPort}` }) };
   let stopping = false;
   const start = (what) => spawn(process.execPath, [appScript, what], { cwd: projectDir, env: environment, stdio: ["ignore", "inherit", "inherit", "ipc"] });
-  const web = start("serve");
+  let web;
+  let giveUp;
+  const ended = new Promise((done) => (giveUp = done));
+  const deaths = [];
+  const open = () => {
+    if (stopping) return;
+    web = start("serve");
+    web.on("exit", (code) => {
+      if (stopping) return;
+      deaths.push(Date.now());
+      const lately = deaths.filter((at) => Date.now() - at < DEATHS_WITHIN_MS).length;
+      if (lately >= MOST_DEATHS || (!answered && code !== null)) return giveUp(code || 1);
+      say("The page server ended; starting it again.");
+      setTimeout(open, 500);
+    });
+  };
+  let answered = false;
+  open();
   const tester = testerPort ? start("tester") : undefined;
   let worker;
   const hire = () => {
@@ -27,17 +48,17 @@ export async function startApp(env, { worker: withWorker = true, testerPort } = 
     worker.on("exit", () => setTimeout(hire, 2000));
   };
   if (withWorker) hire();
-  const ended = new Promise((done) => web.on("exit", (code) => done(code ?? 1)));
   const address = `http://${env.HOST ?? "127.0.0.1"}:${env.PORT}`;
   for (let tries = 0; ; tries++) {
     const answers = await fetch(`${address}/healthz`).then(() => true, () => false);
     if (answers) break;
-    if (tries > 200 || web.exitCode !== null) {
+    if (tries > 200 || (web.exitCode !== null && web.exitCode !== undefined)) {
       await stop();
       throw new Error("The application did not start; its log stands above.");
     }
     await new Promise((next) => setTimeout(next, 100));
   }
+  answered = true;
   async function stop() {
     stopping = true;
     const gone = (child) => (child.exitCode !== null || child.signalCode !== null ? Promise.resolve() : new Promise((done) => child.once("exit", done)));
@@ -52,12 +73,16 @@ export async function startApp(env, { worker: withWorker = true, testerPort } = 
   return { stop, ended, address };
 }
 
-/** Wait for Ctrl-C or a polite kill, then stop everything in order. A second Ctrl-C does not interrupt the stopping. */
+/**
+ * Wait for Ctrl-C or a polite kill, then stop everything in order. A second Ctrl-C does not interrupt the stopping.
+ * Returns the exit code: 0 when it was asked to stop, else that of the page server that could not be kept running.
+ */
 export async function untilInterrupted(app, cleanUp) {
-  await Promise.race([app.ended, new Promise((done) => {
-    for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, done);
+  const code = await Promise.race([app.ended, new Promise((done) => {
+    for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => done(0));
   })]);
-  say("\nStopping …");
+  say(code === 0 ? "\nStopping …" : "\nThe page server could not be kept running; its log stands above. Stopping …");
   await app.stop();
   cleanUp();
+  return code;
 }
