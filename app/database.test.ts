@@ -22,7 +22,8 @@ import { addFirstEngineer, hashPassword, signIn, userOf } from "./platform/sessi
 import { assessPoint, assessPoints, assessStalePoints } from "./platform/assessment.server";
 import { peersOf } from "./platform/lessons.server";
 import { pointSetups } from "./platform/setups.server";
-import { exportFleet, importFleet } from "./records/fleet.server";
+import { exportFleet } from "./records/fleetExport.server";
+import { importFleet } from "./records/fleetImport.server";
 import { importRecord, storeUpload } from "./platform/imports.server";
 import { preview, runImport, saveMapping, storeReadings } from "./records/import.server";
 import { find } from "./shell/queries.server";

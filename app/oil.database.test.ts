@@ -139,14 +139,14 @@ describe("samples", () => {
     expect(await db().select().from(samples).where(eq(samples.number, "S-0"))).toEqual([]);
   });
   test("saved once, with its photograph; its number is given once; the hours go forward", async () => {
-    const first = entry("S-1", 600, { hours: "4000" });
-    const photo = new File([new Uint8Array([137, 80, 78, 71])], "patch.png", { type: "image/png" });
+    const first = entry("S-1", 600, { hours: "9700" });
+    const photo = new File([new Uint8Array([137, 80, 78, 71, 13, 10, 26, 10])], "patch.png", { type: "image/png" });
     const done = await save(first, photo);
     expect(done).toMatchObject({ ok: true });
     expect(await save(first)).toEqual(done);
     expect(await save(entry("S-1", 500))).toMatchObject({ ok: false, problems: { number: expect.stringContaining("already") } });
     expect(await save(entry("S-2", 500, { hours: "3000" }))).toMatchObject({ ok: false, problems: { hours: expect.stringContaining("backwards") } });
-    expect(await save(entry("S-2", 700, { hours: "9000" }))).toMatchObject({ ok: false, problems: { hours: expect.stringContaining("ahead") } });
+    expect(await save(entry("S-2", 700, { hours: "12000" }))).toMatchObject({ ok: false, problems: { hours: expect.stringContaining("more than has passed") } });
     expect(await save(entry("S-3", 500), new File(["x"], "a.txt", { type: "text/plain" }))).toMatchObject({ ok: false, problems: { photo: expect.any(String) } });
     const page = await samplePage(done.ok ? done.id : "");
     expect(page.photos).toHaveLength(1);

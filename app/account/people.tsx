@@ -23,7 +23,7 @@ export const action = guardAction("engineer", async ({ request, user }) => {
   else done = await changePerson(id, fields, user.name);
   if (!done.ok) return answerWith({ problems: done.problems, about: `${fields.intent ?? "change"} ${id ?? ""}` }, { status: done.status ?? 422 });
   // who has just taken the own access or role away goes on as what is left
-  return redirect(`/account/people?said=${fields.intent ?? "change"}`);
+  return redirect(`/account/people?said=${Object.hasOwn(saidText, fields.intent ?? "") ? fields.intent : "change"}`);
 });
 
 const roleOptions = [{ value: "viewer", label: "viewer: looks" }, { value: "technician", label: "technician: logs, imports, works" }, { value: "engineer", label: "engineer: everything" }];
@@ -74,7 +74,7 @@ export default function People({ loaderData: { people, own, said }, actionData }
   return (
     <>
       <PageHead crumbs={[{ label: "Account", to: "/account" }, { label: "People" }]} title={active === 1 ? "One person may sign in" : `${active} people may sign in`}>Viewers look, technicians log, engineers decide.</PageHead>
-      {said && saidText[said] && !answer ? <Notice>{saidText[said]}</Notice> : null}
+      {said && Object.hasOwn(saidText, said) && !answer ? <Notice>{saidText[said]}</Notice> : null}
       <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_300px]">
         <Section title="Who"><ul>{people.map((p) => <PersonRow key={`${p.id} ${p.version}`} p={p} own={p.id === own} answer={answer} />)}</ul></Section>
         <Section title="Add a person">

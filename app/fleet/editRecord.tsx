@@ -13,20 +13,20 @@ import { RecordFields, fieldText } from "./recordFields";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Edit a ${params.kind} · Juncteral` }];
 
-export const loader = guard("engineer", async ({ params }) => {
+export const loader = guard("engineer", async ({ params, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const spec = recordSpecs[params.kind];
   const record = await recordOf(params.kind, idParam(params));
   return {
     kind: params.kind, name: String(record.name), version: record.version, retired: record.retiredAt !== null,
-    values: Object.fromEntries(spec.fields.map((f) => [f.name, fieldText(f, record[f.name])])),
+    values: Object.fromEntries(spec.fields.map((f) => [f.name, fieldText(f, record[f.name], user.units, record)])),
     choices: await choices(spec.fields.flatMap((f) => (f.from ? [f.from] : []))),
   };
 });
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
-  const edited = await editRecord(params.kind, idParam(params), await formFields(request), user.name);
+  const edited = await editRecord(params.kind, idParam(params), await formFields(request), user.name, user.units);
   if (!edited.ok) return answerWith({ problems: edited.problems, ...(edited.version !== undefined && { version: edited.version }) }, { status: edited.status });
   return redirect(await afterEdit(params.kind, edited.id));
 });

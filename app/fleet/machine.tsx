@@ -7,7 +7,7 @@ import { formFields } from "~/platform/request.server";
 import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { dayText, useShow, useSite } from "~/ui/site";
+import { dayText, InZone, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
 import { recordMeterChange, withdrawMeterChange } from "./meter.server";
 import { HourMeter } from "./meter";
@@ -30,7 +30,11 @@ function findingOf(name: string, counts: { alarm: number; alert: number; driftin
   return parts.length ? `${name}: ${parts.join(", ")} of ${counts.all} points` : `${name}: all ${counts.all} points are well`;
 }
 
-export default function Machine({ loaderData: { page, submission, mayEdit }, actionData }: Route.ComponentProps) {
+export default function Machine(props: Route.ComponentProps) {
+  return <InZone timeZone={props.loaderData.page.timeZone}><MachineScreen {...props} /></InZone>;
+}
+
+function MachineScreen({ loaderData: { page, submission, mayEdit }, actionData }: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
   const { machine } = page;

@@ -15,14 +15,14 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Add a ${param
 export const loader = guard("engineer", async ({ params, request }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const spec = recordSpecs[params.kind];
-  const defaults: Record<string, string> = { hoursPerDay: "8", position: "0", runInHours: "50", intervalDays: "30", days: "1", crewHours: "24", density15: "870", timeZone: "Europe/London" };
+  const defaults: Record<string, string> = { hoursPerDay: "8", position: "0", runInHours: "50", intervalDays: "30", dutyDeviation: "0.15", days: "1", crewHours: "24", density15: "870", timeZone: "Europe/London" };
   for (const [name, value] of new URL(request.url).searchParams) if (spec.fields.some((f) => f.name === name)) defaults[name] = value.slice(0, 100);
   return { kind: params.kind, defaults, choices: await choices(spec.fields.flatMap((f) => (f.from ? [f.from] : []))) };
 });
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
-  const added = await addRecord(params.kind, await formFields(request), user.name);
+  const added = await addRecord(params.kind, await formFields(request), user.name, user.units);
   if (!added.ok) return answerWith({ problems: added.problems }, { status: added.status });
   return redirect(await afterEdit(params.kind, added.id));
 });

@@ -1,5 +1,5 @@
 /** The fields of a record, by its description. */
-import { findUnit, quantityOf } from "@core";
+import { findUnit, fromCore, preferredUnit, quantityOf, type QuantityId, type UnitPreference } from "@core";
 import { analyteLines, type AnalyteFigures } from "~/platform/analyteLines";
 import { CheckField, SelectField, TextArea, TextField } from "~/ui/form";
 import type { FieldSpec, RecordKind } from "./form";
@@ -8,11 +8,13 @@ import { recordSpecs } from "./form";
 export type Choices = Record<string, { value: string; label: string }[]>;
 
 /** A stored value as text of a field: quantities with their unit. */
-export function fieldText(field: FieldSpec, value: unknown): string {
+export function fieldText(field: FieldSpec, value: unknown, units: UnitPreference, record: Record<string, unknown>): string {
   if (value === null || value === undefined) return "";
-  if (field.type === "quantity" && field.quantity) {
-    const unit = findUnit(quantityOf(field.quantity).unit, quantityOf(field.quantity).dimension)!;
-    return `${Number(Number(value).toPrecision(8))} ${unit.symbol}`;
+  if (field.type === "quantity") {
+    // a field without a quantity of its own is of the one that the point reads
+    const id = field.quantity ?? (record.quantity as QuantityId);
+    const unit = findUnit(field.quantity ? preferredUnit(id, units) : String(record.unit), quantityOf(id).dimension) ?? findUnit(quantityOf(id).unit, quantityOf(id).dimension)!;
+    return `${Number(fromCore(Number(value), unit).toPrecision(8))} ${unit.symbol}`;
   }
   if (field.type === "number") return String(Number(Number(value).toPrecision(8)));
   if (field.type === "figures") return analyteLines(value as AnalyteFigures);

@@ -55,13 +55,13 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
   const [view, setView] = useState<"counts" | "codes">("counts");
   const axis = useMemo(() => ({ timeZone: site.timeZone, now: page.now, dayOf: (ms: number) => dayText(ms, site) }), [site, page.now]);
   const make = useMemo(() => (detail ? (view === "codes" ? codesChart : countsChart)(page.picture, detail, axis) : null), [detail, page.picture, view, axis]);
-  const ways = [{ to: `/oil/${page.circuitId}/fluid`, label: "Fluid and fills" }, { to: `/oil/${page.circuitId}/clean`, label: "Cleaning up" }, ...(mayEdit ? [{ to: `/oil/${page.circuitId}/settings`, label: "Target and materials" }] : []), { to: `/fleet/${page.machineId}`, label: "The machine" }];
+  const ways = [{ to: `/oil/${page.circuitId}/fluid`, label: "Fluid and fills" }, { to: `/oil/${page.circuitId}/clean`, label: "Cleaning up" }, ...(mayEdit ? [{ to: `/oil/${page.circuitId}/settings`, label: "Target and materials" }] : []), { to: `/fleet/machines/${page.machineId}`, label: "The machine" }];
   return (
     <>
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.area || page.machine }]} title={finding(page.machine, detail, page.picture.length)}>
         {page.name}, {page.volume ? `${page.volume} L of ` : ""}{page.fluid ?? "a fluid that nobody stated"}.
       </PageHead>
-      {said && saidText[said] ? <Notice>{saidText[said]}</Notice> : null}
+      {said && Object.hasOwn(saidText, said) ? <Notice>{saidText[said]}</Notice> : null}
       {page.stale && detail ? <Notice tone="ochre" live={false}>Something has changed since this was worked out; it is being worked out again.</Notice> : null}
       {detail ? (
         <div className="mb-5 grid gap-x-6 gap-y-2 sm:grid-cols-[minmax(0,1fr)_auto]">

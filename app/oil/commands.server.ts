@@ -1,6 +1,6 @@
 /** Writes about a circuit's oil: samples, fills, targets and what components are to it, elements. */
-import { and, asc, desc, eq, gt, inArray, isNull, lt, ne, sql } from "drizzle-orm";
-import { fluidTypeIds, formatQuantity, type ComponentFluidNeed, type FilterData } from "@core";
+import { and, asc, desc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
+import { fluidTypeIds, type ComponentFluidNeed, type FilterData } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import { oilEvents, samplePhotos, samples } from "~/db/oilTables";
 import { changes, circuits, components, lives, points } from "~/db/schema";
@@ -9,7 +9,9 @@ import { now } from "~/platform/clock.server";
 import { isUuid } from "~/platform/guard.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { assessOilNow, markOilStale } from "~/platform/oil.server";
-import { check, localMoment } from "~/platform/validate";
+import { imageType } from "~/platform/photo.server";
+import { hoursQuestionOf } from "~/platform/readings.server";
+import { calendarDay, check, localMoment } from "~/platform/validate";
 import { componentSchema, oilEventSchema, parseResults, sampleSchema, targetSchema, type BareUnits } from "./form";
 import { parseMaterials } from "./materials";
 import { mixingOf } from "./queries.server";
@@ -39,13 +41,10 @@ export async function firstFill(tx: Queryable, circuitId: string): Promise<Date 
   return row?.at ?? null;
 }
 
-/** The hours of a machine only go forward: against the samples before and after. */
-async function hoursProblem(tx: Queryable, circuitId: string, takenAt: Date, hours: number, timeZone: string): Promise<string | null> {
-  const beside = (earlier: boolean) => tx.select({ hours: samples.hours, takenAt: samples.takenAt }).from(samples).where(and(eq(samples.circuitId, circuitId), isNull(samples.withdrawnAt), sql`${samples.hours} is not null`, earlier ? lt(samples.takenAt, takenAt) : gt(samples.takenAt, takenAt))).orderBy(earlier ? desc(samples.takenAt) : asc(samples.takenAt)).limit(1);
-  const [[before], [after]] = [await beside(true), await beside(false)];
-  if (before && hours < before.hours!) return `The hours run backwards: the counter stood at ${formatQuantity(before.hours!, "runningHours")} on ${day(before.takenAt, timeZone)}.`;
-  if (after && hours > after.hours!) return `The hours run ahead: the counter stands at only ${formatQuantity(after.hours!, "runningHours")} on ${day(after.takenAt, timeZone)}.`;
-  return null;
+/** What is odd about the hours of a sample, against all that was noted at its machine. */
+async function hoursQuestion(tx: Queryable, circuitId: string, takenAt: Date, hours: number, timeZone: string): Promise<string | undefined> {
+  const [row] = await tx.select({ machineId: circuits.machineId }).from(circuits).where(eq(circuits.id, circuitId));
+  return row ? hoursQuestionOf(tx, { machineId: row.machineId, timeZone }, { at: takenAt.getTime(), hours }) : undefined;
 }
 
 /** Save a sample with its patch photograph, once however often the form is sent. */
@@ -58,11 +57,12 @@ export async function saveSample(circuitId: string, fields: Record<string, strin
   const at = momentOf(fields.takenAt, timeZone);
   if (typeof at === "string") problems.takenAt = at;
   if (Object.keys(results).length === 0 && !code && Object.keys(wrong).length === 0) problems.form = "Nothing was found in this sample: enter at least one result, or the laboratory's code.";
-  if (photo && (photo.size > LARGEST_PHOTO || !/^image\/(jpeg|png|webp)$/.test(photo.type))) problems.photo = "JPEG, PNG or WebP up to 8 MB.";
+  const content = photo ? Buffer.from(await photo.arrayBuffer()) : null;
+  const mediaType = content ? imageType(content) : undefined;
+  if (content && (content.length > LARGEST_PHOTO || !mediaType)) problems.photo = "JPEG, PNG or WebP up to 8 MB.";
   if (Object.keys(problems).length > 0 || !checked.ok || typeof at === "string") return { ok: false, problems };
   const v = checked.values;
   const takenAt = new Date(at);
-  const content = photo ? Buffer.from(await photo.arrayBuffer()) : null;
   try {
     const done = await db().transaction(async (tx): Promise<Done> => {
       await lockCircuit(tx, circuitId);
@@ -70,10 +70,10 @@ export async function saveSample(circuitId: string, fields: Record<string, strin
       if (sent) return { ok: true, id: sent.id };
       const filled = await firstFill(tx, circuitId);
       if (filled && takenAt < filled) return { ok: false, problems: { takenAt: `The circuit was first filled on ${day(filled, timeZone)}: a sample of it cannot be older. Check the date, or the record of fills.` } };
-      const hours = v.hours ? await hoursProblem(tx, circuitId, takenAt, v.hours.value, timeZone) : null;
+      const hours = v.hours && fields.hoursRight !== "on" ? await hoursQuestion(tx, circuitId, takenAt, v.hours.value, timeZone) : undefined;
       if (hours) return { ok: false, problems: { hours } };
       const [row] = await tx.insert(samples).values({ circuitId, number: v.number, takenAt, hours: v.hours?.value ?? null, place: v.place, state: v.state, results, code: code || null, colour: v.colour, sludge: v.sludge, laboratory: v.laboratory, takenBy: v.takenBy || by, note: v.note, submission: v.submission }).returning({ id: samples.id });
-      if (content && photo) await tx.insert(samplePhotos).values({ sampleId: row!.id, mediaType: photo.type, content, by });
+      if (content && mediaType) await tx.insert(samplePhotos).values({ sampleId: row!.id, mediaType, content, by });
       await markOilStale(tx, [circuitId]);
       return { ok: true, id: row!.id };
     });
@@ -120,7 +120,7 @@ export async function noteOilEvent(circuitId: string, fields: Record<string, str
     if (v.kind === "level" ? v.level.length < 2 : !v.litres) problems[v.kind === "level" ? "level" : "litres"] = v.kind === "level" ? "Write what the glass shows." : "Say how many litres.";
     if (v.kind === "level" && v.condition.length < 3) problems.condition = "A level says nothing without the oil's temperature and where the actuators stood.";
     if ((v.kind === "fill" || v.kind === "change" || v.kind === "topUp") && !isUuid(v.fluidId)) problems.fluidId = "Choose what was filled.";
-    if (v.changeBackBy && !/^\d{4}-\d{2}-\d{2}$/.test(v.changeBackBy)) problems.changeBackBy = "Write the date as 2027-03-01.";
+    if (v.changeBackBy && !calendarDay(v.changeBackBy)) problems.changeBackBy = "Write the date as 2027-03-01.";
   }
   if (Object.keys(problems).length > 0 || !checked.ok || typeof at === "string") return { ok: false, problems };
   const v = checked.values;
@@ -235,6 +235,8 @@ export async function renewElement(circuitId: string, componentId: string, field
     const [sent] = await tx.select({ id: lives.id }).from(lives).where(eq(lives.id, fields.submission!));
     if (sent) return { ok: true, id: sent.id };
     const [life] = await tx.select().from(lives).where(and(eq(lives.componentId, componentId), isNull(lives.endedAt)));
+    // the page named the element that was in: another one has been fitted since
+    if (fields.present !== undefined && fields.present !== (life?.id ?? "")) return { ok: false, status: 409, problems: { form: "Somebody has recorded a new element in this filter meanwhile. Load the page to see it; what you typed stays here." } };
     if (life && renewed <= life.startedAt) return { ok: false, problems: { at: `The element that is in was fitted on ${day(life.startedAt, timeZone)}; the new one is later.` } };
     const [reading] = await tx.execute<{ n: number; hours: number | null }>(sql`
       select count(*) filter (where r.taken_at >= ${renewed.toISOString()})::int as n, max(r.hours) filter (where r.taken_at < ${renewed.toISOString()}) as hours

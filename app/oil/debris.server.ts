@@ -45,9 +45,11 @@ export async function openDebris(circuitId: string, fields: Record<string, strin
   const minutes = await flushMinutes(circuitId, stored?.detail ?? null);
   const list = debrisTasks(parts, foundAt, { targetCodes: stored?.detail?.target?.codes ?? null, minutes });
   const id = await db().transaction(async (tx) => {
-    const [sent] = await tx.select({ id: debrisEvents.id }).from(debrisEvents).where(eq(debrisEvents.submission, fields.submission!));
-    if (sent) return sent.id;
-    const [row] = await tx.insert(debrisEvents).values({ circuitId, openedAt: new Date(at), openedBy: by, what: what.slice(0, 500), foundAtId: foundAt, submission: fields.submission! }).returning({ id: debrisEvents.id });
+    const [row] = await tx.insert(debrisEvents).values({ circuitId, openedAt: new Date(at), openedBy: by, what: what.slice(0, 500), foundAtId: foundAt, submission: fields.submission! }).onConflictDoNothing({ target: debrisEvents.submission }).returning({ id: debrisEvents.id });
+    if (!row) {
+      const [sent] = await tx.select({ id: debrisEvents.id }).from(debrisEvents).where(eq(debrisEvents.submission, fields.submission!));
+      return sent!.id;
+    }
     await tx.insert(tasks).values(list.map((t, position) => ({ eventId: row!.id, kind: t.kind, position, componentId: t.componentId, title: t.title, detail: t.detail, dueOn: t.dueDays === null ? null : new Date(at + t.dueDays * DAY).toISOString().slice(0, 10) })));
     return row!.id;
   });
@@ -63,10 +65,19 @@ export async function answerTask(eventId: string, fields: Record<string, string>
   if (!resultIds.includes(result)) return { ok: false, problems: { [`result-${fields.task}`]: "Choose what was found." } };
   const note = (fields.note ?? "").trim().slice(0, 500);
   if (result === "left" && note.length < 3) return { ok: false, problems: { [`note-${fields.task}`]: "Say why it was left." } };
-  const [event] = await db().select({ closedAt: debrisEvents.closedAt }).from(debrisEvents).where(eq(debrisEvents.id, eventId));
-  if (!event || event.closedAt) return { ok: false, status: 409, problems: { form: "The event is closed." } };
-  await db().update(tasks).set({ result: result as (typeof debrisResults)[number], note, doneAt: new Date(now()), doneBy: by }).where(and(eq(tasks.id, fields.task!), eq(tasks.eventId, eventId), isNull(tasks.doneAt)));
-  return { ok: true, id: fields.task! };
+  const taskId = fields.task;
+  return db().transaction(async (tx): Promise<Done> => {
+    // the event first: whoever closes it waits for the answer, or the answer is told that it is closed
+    const [event] = await tx.select({ closedAt: debrisEvents.closedAt }).from(debrisEvents).where(eq(debrisEvents.id, eventId)).for("update");
+    if (!event || event.closedAt) return { ok: false, status: 409, problems: { form: "The event is closed." } };
+    const [task] = await tx.select().from(tasks).where(and(eq(tasks.id, taskId), eq(tasks.eventId, eventId)));
+    if (!task) return { ok: false, status: 404, problems: { form: "There is no such entry on this list." } };
+    // one's own answer sent twice is the same answer; somebody else's stands, and one is told
+    if (task.doneAt && task.doneBy === by && task.result === result) return { ok: true, id: taskId };
+    if (task.doneAt) return { ok: false, status: 409, problems: { [`result-${taskId}`]: `${task.doneBy} has already answered this: ${task.result}${task.note ? `, ${task.note}` : ""}. Load the page to see it; what you typed stays here.` } };
+    await tx.update(tasks).set({ result: result as (typeof debrisResults)[number], note, doneAt: new Date(now()), doneBy: by }).where(eq(tasks.id, taskId));
+    return { ok: true, id: taskId };
+  });
 }
 
 /** Does a sample meet the target at every size? Null: it cannot be compared, or has no code. */

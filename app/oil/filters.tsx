@@ -10,6 +10,8 @@ import { Verdict } from "~/ui/verdict";
 
 interface Element {
   componentId: string;
+  /** The life of the element that is in; null: none is on record. */
+  lifeId: string | null;
   name: string;
   since: number | null;
   element: string | null;
@@ -66,6 +68,7 @@ function RenewForm({ circuitId, element, now }: { circuitId: string; element: El
       <Form method="post" action={`/oil/${circuitId}`} noValidate className="mt-2">
         <input type="hidden" name="componentId" value={element.componentId} />
         <input type="hidden" name="submission" value={element.submission} />
+        <input type="hidden" name="present" value={element.lifeId ?? ""} />
         <FormProblemsProvider problems={problems}>
           <div className="grid max-w-3xl gap-3 sm:grid-cols-3">
             <TextField name="at" label="Fitted at" type="datetime-local" defaultValue={localInput(now, site.timeZone)} />

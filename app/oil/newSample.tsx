@@ -5,7 +5,7 @@ import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
 import { now } from "~/platform/clock.server";
 import { formOf } from "~/platform/request.server";
-import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
+import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { localInput } from "~/ui/site";
 import { saveSample } from "./commands.server";
@@ -50,7 +50,7 @@ export default function NewSample({ loaderData: d, actionData }: Route.Component
             <div className="mt-3 grid gap-3 sm:grid-cols-3">
               <TextField name="number" label="Number on the bottle" maxLength={60} />
               <TextField name="takenAt" label="Taken at" type="datetime-local" defaultValue={localInput(d.now, d.timeZone)} />
-              <TextField name="hours" label="Machine hours" suffix="h" inputMode="decimal" />
+              <div><TextField name="hours" label="Machine hours" suffix="h" inputMode="decimal" />{wrong?.hours ? <CheckField name="hoursRight" label="They are right all the same" /> : null}</div>
               <SelectField name="place" label="Taken from" options={placeOptions} />
               <SelectField name="state" label="Taken" options={stateOptions} hint="From the drain, or cold, it is kept and not compared" />
               <TextField name="takenBy" label="Taken by" defaultValue={d.by} maxLength={100} />

@@ -37,7 +37,7 @@ describe("the chain", () => {
 });
 
 describe("filters", () => {
-  const element = { componentId: "f", name: "Return filter", since: NOW - 100 * DAY, element: "EF", submission: "s" };
+  const element = { componentId: "f", name: "Return filter", since: NOW - 100 * DAY, element: "EF", submission: "s", lifeId: "l" };
   const finding: OilAssessment["filters"][number] = { componentId: "f", name: "Return filter", now: 1.2, asFitted: 0.8, usualNew: 0.8, hoursLeft: { early: 400, middle: 800, late: null }, daysLeft: { early: 50, middle: 100, late: null }, past: null, blockedSpans: [], pastSince: null, blocked: false };
   const page = (change: Partial<typeof finding> | null, mayLog = true) => words(<FilterSection circuitId="k" filters={change ? [{ ...finding, ...change }] : []} elements={[element]} points={[{ componentId: "f", pointId: "p" }]} strainers={[]} mayLog={mayLog} now={NOW} />);
   test("one that fills has its dates and what is not known; one that lets oil past has no hours left", () => {

@@ -269,5 +269,5 @@ export async function debrisPage(id: string) {
 
 /** Filters with the element that is in, for the form that renews it. */
 export async function elementsIn(circuitId: string) {
-  return db().select({ componentId: components.id, name: components.name, since: lives.startedAt, element: lives.serial }).from(components).leftJoin(lives, and(eq(lives.componentId, components.id), isNull(lives.endedAt))).where(and(eq(components.circuitId, circuitId), isNull(components.retiredAt), sql`${components.filter} is not null`));
+  return db().select({ componentId: components.id, lifeId: lives.id, name: components.name, since: lives.startedAt, element: lives.serial }).from(components).leftJoin(lives, and(eq(lives.componentId, components.id), isNull(lives.endedAt))).where(and(eq(components.circuitId, circuitId), isNull(components.retiredAt), sql`${components.filter} is not null`));
 }

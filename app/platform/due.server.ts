@@ -15,9 +15,9 @@ export function intervalDays() {
     else ${usualDays} end`;
 }
 
-/** The moment at which it is due; one never read is due when the round was made known. */
+/** The moment at which it is due; one that was never read is due today, and is not late. */
 export function dueAt() {
-  return sql`coalesce(p.last_reading_at, ${new Date(now() - 86_400_000).toISOString()}::timestamptz) + (case when p.last_reading_at is null then 0 else ${intervalDays()} end) * interval '1 day'`;
+  return sql`coalesce(p.last_reading_at, ${new Date(now()).toISOString()}::timestamptz) + (case when p.last_reading_at is null then 0 else ${intervalDays()} end) * interval '1 day'`;
 }
 
 /** The joins that the two need, from points of rounds that are in use. */

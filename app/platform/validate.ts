@@ -1,7 +1,7 @@
 /** Forms are checked by Yup schemas; messages go beside their fields. */
 import { TZDate } from "@date-fns/tz";
 import { mixed, string, ValidationError, type InferType, type ObjectSchema, type AnyObject } from "yup";
-import { parseQuantity, type ParsedQuantity, type QuantityId } from "@core";
+import { parseQuantity, preferredUnit, type ParsedQuantity, type QuantityId, type UnitPreference } from "@core";
 
 export type Checked<T> = { ok: true; values: T } | { ok: false; problems: Record<string, string> };
 
@@ -18,9 +18,9 @@ export function fieldsOf(form: FormData): Record<string, string> {
 }
 
 /** Check all fields at once. */
-export async function check<T extends AnyObject>(schema: ObjectSchema<T>, fields: Record<string, unknown>): Promise<Checked<InferType<ObjectSchema<T>>>> {
+export async function check<T extends AnyObject>(schema: ObjectSchema<T>, fields: Record<string, unknown>, by?: TypedBy): Promise<Checked<InferType<ObjectSchema<T>>>> {
   try {
-    return { ok: true, values: (await schema.validate(fields, { abortEarly: false, stripUnknown: true })) as InferType<ObjectSchema<T>> };
+    return { ok: true, values: (await schema.validate(fields, { abortEarly: false, stripUnknown: true, context: by })) as InferType<ObjectSchema<T>> };
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     const problems: Record<string, string> = {};
@@ -35,21 +35,32 @@ export const nameField = (what: string) => string().trim().required(`Give ${what
 /** Free text of at most `most` characters; empty when left out. */
 export const textField = (most = 2000) => string().trim().max(most, `At most ${most} characters.`).default("");
 
-/** A quantity as typed, with or without a unit; null when left empty and not required. */
+/** What a schema is told of the person who typed: units that bare numbers are in. */
+export interface TypedBy {
+  units: UnitPreference;
+}
+
+/** A quantity as typed, with or without a unit; null when left empty and not required. `assume`: unit of a bare number. */
 export function quantityField(id: QuantityId, { required = false, assume }: { required?: boolean; assume?: string } = {}) {
   return mixed<ParsedQuantity>()
     .nullable()
     .transform((_value, original: unknown) => {
       const text = typeof original === "string" ? original.trim() : "";
       if (text === "" && !required) return null;
-      const result = parseQuantity(text.slice(0, 60), id, assume === undefined ? {} : { assume });
+      const result = parseQuantity(text, id, assume === undefined ? {} : { assume });
       return result.ok ? result.parsed : result;
     })
     .test("quantity", (value, context) => {
+      if (required && (value === null || value === undefined)) return context.createError({ message: "Enter a value." });
       const failed = value as unknown as { ok?: false; message?: string } | null | undefined;
       return failed && failed.ok === false ? context.createError({ message: failed.message ?? "Not a value." }) : true;
     })
     .default(null);
+}
+
+/** A quantity as typed; a bare number is in the unit that the person prefers (see `check`). */
+export function typedQuantity(id: QuantityId, required = false) {
+  return mixed<ParsedQuantity>().nullable().default(null).when("$units", ([units]: (UnitPreference | undefined)[]) => quantityField(id, { required, assume: preferredUnit(id, units ?? {}) }));
 }
 
 /** A calendar day, or empty. */

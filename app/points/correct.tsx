@@ -6,7 +6,7 @@ import { pointPlace } from "~/platform/readings.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, Notice, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
-import { dayText, localInput, useSite } from "~/ui/site";
+import { dayText, InZone, localInput, useSite } from "~/ui/site";
 import { correctReading } from "./commands.server";
 import { pointPage, readingOf } from "./queries.server";
 import { ReadingForm } from "./readingForm";
@@ -30,7 +30,11 @@ export const action = guardAction("technician", async ({ params, request, user }
   return redirect(`/points/${place.id}?view=table`);
 });
 
-export default function Correct({ loaderData, actionData }: Route.ComponentProps) {
+export default function Correct(props: Route.ComponentProps) {
+  return <InZone timeZone={props.loaderData.place.timeZone}><CorrectScreen {...props} /></InZone>;
+}
+
+function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
   const { place, reading, quantity, unit } = loaderData;
   const site = useSite();
   const u = findUnit(unit, quantityOf(quantity).dimension)!;

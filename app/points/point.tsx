@@ -1,7 +1,7 @@
 import { useEffect, useMemo } from "react";
 import { Link, data as answerWith, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/point";
-import { formatNumber, findUnit, fromCore, limitBases, pathLabel, quantityOf, readingStates } from "@core";
+import { dayStart, formatNumber, findUnit, fromCore, limitBases, pathLabel, quantityOf, readingStates } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { logReading, pointPlace } from "~/platform/readings.server";
@@ -10,13 +10,13 @@ import { ChartCanvas } from "~/ui/charts/canvas";
 import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { dayText, monthText, useShow, useSite } from "~/ui/site";
+import { dayText, InZone, monthText, useShow, useSite } from "~/ui/site";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { WorkingTable } from "~/ui/working";
 import { cautionFor } from "~/ui/caution";
 import { sameMonthChart, trendChart } from "./charts";
-import { nextPointOf, pointPage, supersededReadings } from "./queries.server";
+import { nextPointOf, pointPage, savedReading, supersededReadings } from "./queries.server";
 import { ReadingForm } from "./readingForm";
 import { ReadingTable } from "./table";
 
@@ -26,9 +26,9 @@ export const loader = guard("viewer", async ({ params, request, user }) => {
   const search = new URL(request.url).searchParams;
   const page = Math.min(10_000, Math.max(0, Number.parseInt(search.get("page") ?? "0", 10) || 0));
   const id = idParam(params);
-  const [data, old] = await Promise.all([pointPage(id, page, user.units), search.get("view") === "table" ? supersededReadings(id) : Promise.resolve([])]);
+  const [data, old, saved] = await Promise.all([pointPage(id, page, user.units), search.get("view") === "table" ? supersededReadings(id) : Promise.resolve([]), savedReading(search.get("saved"))]);
   return {
-    data, submission: crypto.randomUUID(), mayLog: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer"),
+    data, saved, submission: crypto.randomUUID(), mayLog: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer"),
     superseded: old.map((r) => ({ id: r.id, takenAt: r.takenAt.getTime(), entered: r.entered, by: r.supersededBy, why: r.supersededWhy })),
   };
 });
@@ -39,8 +39,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   const saved = await logReading(place, fields, user.name);
   if (!saved.ok) return answerWith({ problems: saved.problems, ...(saved.question && { question: saved.question }) }, { status: 422 });
   const next = await nextPointOf(place.id);
-  const said = `${fields.value} for ${place.machine}, ${place.component}`;
-  return redirect(`/points/${next ?? place.id}?saved=${encodeURIComponent(said.slice(0, 200))}&at=${place.id}`);
+  return redirect(`/points/${next ?? place.id}?saved=${saved.readingId}`);
 });
 
 const views = [
@@ -49,8 +48,12 @@ const views = [
   { id: "table", label: "table" },
 ] as const;
 
-export default function Point({ loaderData, actionData }: Route.ComponentProps) {
-  const { data, submission, mayLog, mayEdit, superseded } = loaderData;
+export default function Point(props: Route.ComponentProps) {
+  return <InZone timeZone={props.loaderData.data.place.timeZone}><PointScreen {...props} /></InZone>;
+}
+
+function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
+  const { data, saved, submission, mayLog, mayEdit, superseded } = loaderData;
   const { place, detail } = data;
   const site = useSite();
   const show = useShow();
@@ -76,7 +79,6 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
   }, [setSearch]);
 
   const forecast = detail?.forecast;
-  const saved = search.get("saved");
   const readingPoint = useMemo(() => ({
     quantity: data.quantity, unit: data.unit, state: data.readState, timeZone: place.timeZone, fluid: data.fluid, expectation: detail?.expectation ?? null, needsConditions: quantity.correction === "leakage",
     last: data.last ? { raw: data.last.raw, at: data.last.at, temperature: data.table.find((r) => r.id === data.last!.id)?.temperature ?? null } : null, instruments: data.instruments,
@@ -85,7 +87,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
   return (
     <>
       <PageHead crumbs={[{ label: place.area || "Fleet", to: "/fleet" }, { label: place.machine, to: `/fleet/machines/${place.machineId}` }, { label: place.circuit }, { label: `${place.component}${place.model ? `, ${place.model}` : ""}` }]} title={place.name} />
-      {saved ? <Notice>Saved {saved}. {search.get("at") !== place.id ? <Link to={`/points/${search.get("at")}`} className="way">Look at it</Link> : null}</Notice> : null}
+      {saved ? <Notice>Saved {saved.entered} for {saved.machine}, {saved.component}. {saved.pointId !== place.id ? <Link to={`/points/${saved.pointId}`} className="way">Look at it</Link> : null}</Notice> : null}
       {data.retired ? <Notice tone="ochre" live={false}>This point is retired: its record stays, no reading is due.</Notice> : null}
       <div className="mb-4 grid grid-cols-[22px_minmax(0,1fr)] gap-x-3 border-y border-line py-3 sm:grid-cols-[22px_minmax(0,1fr)_170px]">
         <span className="pt-1"><StateGlyph state={data.state} size={20} /></span>
@@ -94,7 +96,7 @@ export default function Point({ loaderData, actionData }: Route.ComponentProps) 
         </p>
         <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right"><MarginRule margin={data.margin} state={data.state} width={160} /></div>
         <p className="col-start-2 mt-2 flex flex-wrap gap-x-5 gap-y-1 sm:col-span-2">
-          {data.booked.map((b) => <Link key={b.id} to={`/work/${b.id}`} className="way">Booked: {b.kind}{b.startsOn ? `, ${dayText(Date.parse(`${b.startsOn}T12:00:00Z`), site)}` : ""}</Link>)}
+          {data.booked.map((b) => <Link key={b.id} to={`/work/${b.id}`} className="way">Booked: {b.kind}{b.startsOn ? `, ${dayText(dayStart(b.startsOn, site.timeZone), site)}` : ""}</Link>)}
           {mayEdit && !data.retired ? (
             <>
               {data.booked.length === 0 ? <Link to={`/work/book?point=${place.id}`} className={data.state === "steady" ? "way" : "act"}>Book work into a stop</Link> : null}

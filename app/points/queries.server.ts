@@ -2,11 +2,12 @@
 import { and, count, desc, eq, getTableColumns, isNotNull, isNull, sql } from "drizzle-orm";
 import { correctSeries, sameMonthOf, type CorrectedReading, type Fluid, type ReadingMark, type UnitPreference } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, instruments, interventions, lives, photos, points, readings, stops, type AssessmentDetail } from "~/db/schema";
+import { assessments, circuits, components, instruments, interventions, lives, machines, photos, points, readings, stops, type AssessmentDetail } from "~/db/schema";
 import { currentDetail, stopsBySite } from "~/platform/assessment.server";
 import { assessPointOf, assessReadingOf, assessedColumns, contextOf, fluidOf, pointSetups, readingsOfLife } from "~/platform/setups.server";
 import { now } from "~/platform/clock.server";
-import { notFound } from "~/platform/guard.server";
+import { dueAt, inUse, roundJoins } from "~/platform/due.server";
+import { isUuid, notFound } from "~/platform/guard.server";
 import { pointPlace } from "~/platform/readings.server";
 
 /** Most readings that a chart gets for one life; more are thinned on the server. */
@@ -129,10 +130,8 @@ export type PointPage = Awaited<ReturnType<typeof pointPage>>;
 /** The next point of the same round that is due, to go on to after saving. */
 export async function nextPointOf(id: string): Promise<string | null> {
   const rows = await db().execute<{ id: string }>(sql`
-    select p.id from round_points here join round_points there on there.round_id = here.round_id and there.position > here.position
-    join points p on p.id = there.point_id
-    where here.point_id = ${id} and p.retired_at is null and (p.last_reading_at is null or p.last_reading_at + p.interval_days * interval '1 day' < ${new Date(now() + 7 * 86_400_000).toISOString()})
-    order by there.position limit 1`);
+    select p.id from ${roundJoins} join round_points here on here.round_id = rp.round_id and here.point_id = ${id} and rp.position > here.position
+    where ${inUse} and ${dueAt()} < ${new Date(now() + 7 * 86_400_000).toISOString()} order by rp.position limit 1`);
   return rows.rows[0]?.id ?? null;
 }
 
@@ -152,4 +151,12 @@ export async function photoOf(id: string): Promise<{ mediaType: string; content:
 /** Superseded readings of a point, newest first, for the record. */
 export async function supersededReadings(pointId: string) {
   return db().select().from(readings).where(and(eq(readings.pointId, pointId), isNotNull(readings.supersededAt))).orderBy(desc(readings.supersededAt)).limit(50);
+}
+
+/** The reading that was just saved, to be named on the page that follows; null where the address names none. */
+export async function savedReading(id: string | null) {
+  if (!isUuid(id)) return null;
+  const [row] = await db().select({ entered: readings.entered, pointId: readings.pointId, machine: machines.name, component: components.name }).from(readings)
+    .innerJoin(points, eq(points.id, readings.pointId)).innerJoin(components, eq(components.id, points.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId)).where(eq(readings.id, id));
+  return row ?? null;
 }

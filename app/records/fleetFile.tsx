@@ -4,7 +4,7 @@ import { guard, guardAction } from "~/platform/guard.server";
 import { formOf } from "~/platform/request.server";
 import { Button, Notice } from "~/ui/form";
 import { PageHead } from "~/ui/page";
-import { importFleet } from "./fleet.server";
+import { importFleet } from "./fleetImport.server";
 
 export const meta = () => [{ title: "Fleet file · Juncteral" }];
 

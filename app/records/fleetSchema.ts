@@ -1,13 +1,24 @@
 /** JSON Schema of the fleet file. Published in docs/formats.md and docs/fleet.schema.json; a test keeps them the same. */
-import { analyteIds, componentKindIds, fluidTypeIds, limitBasisIds, pointQuantityIds, readingStateIds, wearMetals, type AnalyteId, type ComponentFluidNeed, type FilterData, type FluidType, type Material } from "@core";
+import { analyteIds, componentKindIds, fluidTypeIds, limitBasisIds, pointQuantityIds, readingStateIds, wearMetals, type AnalyteId, type ComponentFluidNeed, type FilterData, type FluidType, type LimitBasis, type Material, type PointQuantityId, type Principle, type ReadingState } from "@core";
+
+/** What an integer column and a tidy figure hold. */
+const whole = (minimum: number, maximum: number) => ({ type: "integer", minimum, maximum }) as const;
+const upTo = (maximum: number) => ({ type: ["number", "null"], exclusiveMinimum: 0, maximum }) as const;
+const moment = { type: "string", format: "date-time" } as const;
+/** Since when it is out of use; left out: it is in use. */
+const retiredAt = moment;
 
 const name = { type: "string", minLength: 1, maxLength: 100 } as const;
 const text = { type: "string", maxLength: 2000 } as const;
-const positive = { type: ["number", "null"], exclusiveMinimum: 0 } as const;
+const positive = upTo(1e9);
+const short = { type: "string", maxLength: 40 } as const;
 /** ISO 4406, "18/16/13"; empty: none. */
 const code = { type: "string", pattern: "^(\\d{1,2}/\\d{1,2}/\\d{1,2})?$" } as const;
-const above = { type: "number", exclusiveMinimum: 0 } as const;
-const value = { type: ["number", "null"] } as const;
+const above = { type: "number", exclusiveMinimum: 0, maximum: 1e9 } as const;
+const value = { type: ["number", "null"], minimum: -1e9, maximum: 1e9 } as const;
+/** °C of a hydraulic oil, as the forms take it. */
+const oilTemperature = { type: ["number", "null"], minimum: -40, maximum: 130 } as const;
+const hoursCount = { type: "number", minimum: 0, maximum: 1e6 } as const;
 
 /** Figures of an oil by name, core units. */
 const figures = { type: "object", additionalProperties: false, properties: Object.fromEntries(analyteIds.map((id) => [id, { type: "number", minimum: 0 }])) } as const;
@@ -22,22 +33,35 @@ export const fleetSchema = {
   ...record(["format", "version", "sites"], {
     format: { const: "juncteral-fleet" },
     version: { const: 1 },
-    fluids: { type: "array", items: record(["name", "kv40", "kv100", "density15"], { name, kv40: { type: "number", exclusiveMinimum: 2 }, kv100: { type: "number", exclusiveMinimum: 2 }, density15: { type: "number", minimum: 600, maximum: 1600 } , type: { enum: fluidTypeIds }, waterA: { type: ["number", "null"] }, waterB: positive, fresh: figures }) },
-    instruments: { type: "array", items: record(["tag", "name", "quantity", "fullScale", "accuracyClass"], { tag: name, name, quantity: { enum: pointQuantityIds }, fullScale: { type: "number", exclusiveMinimum: 0 }, accuracyClass: { type: "number", exclusiveMinimum: 0 } }) },
+    fluids: { type: "array", items: record(["name", "kv40", "kv100", "density15"], { name, kv40: { type: "number", exclusiveMinimum: 2 }, kv100: { type: "number", exclusiveMinimum: 2 }, density15: { type: "number", minimum: 600, maximum: 1600 } , type: { enum: fluidTypeIds }, waterA: { type: ["number", "null"] }, waterB: positive, fresh: figures, retiredAt }) },
+    instruments: {
+      type: "array",
+      items: record(["tag", "name", "quantity", "fullScale", "accuracyClass"], {
+        tag: { type: "string", minLength: 1, maxLength: 40 }, name, quantity: { enum: pointQuantityIds }, fullScale: above, accuracyClass: { type: "number", exclusiveMinimum: 0, maximum: 25 }, principle: { enum: ["any", "gauge", "turbine", "gear", "ultrasonic"] }, leastReading: value, viscosityLow: positive, viscosityHigh: positive, note: text,
+        calibratedAt: moment, calibrationDueAt: moment, retiredAt,
+        checks: { type: "array", items: record(["at", "kind", "points", "passed"], { at: moment, kind: { enum: ["calibration", "check"] }, points: { type: "array", maxItems: 12, items: record(["stated", "read"], { stated: { type: "number" }, read: { type: "number" } }) }, passed: { type: "boolean" }, certificate: text, note: text, by: name }) },
+        recalls: { type: "array", items: record(["fromAt", "untilAt", "reason"], { fromAt: moment, untilAt: moment, reason: text, by: name }) },
+      }),
+    },
     sites: {
       type: "array",
       items: record(["name", "timeZone"], {
         name,
         timeZone: name,
-        stops: { type: "array", items: record(["name", "startsOn"], { name, startsOn: { type: "string", pattern: "^\\d{4}-\\d{2}-\\d{2}$" }, days: { type: "integer", minimum: 1 }, crewHours: { type: "number", minimum: 0 } }) },
+        retiredAt,
+        rounds: { type: "array", items: record(["name", "points"], { name, intervalDays: whole(1, 3650), intervalHours: upTo(1e6), closer: { type: "boolean" }, walkedBy: { type: "string", maxLength: 100 }, points: { type: "array", items: record(["code", "state"], { code: text, site: name, state: { enum: readingStateIds } }) } }) },
+        stops: { type: "array", items: record(["name", "startsOn"], { name, startsOn: { type: "string", pattern: "^\\d{4}-\\d{2}-\\d{2}$" }, days: whole(1, 365), crewHours: hoursCount, retiredAt }) },
         machines: {
           type: "array",
           items: record(["name", "tag"], {
             name,
             tag: { type: "string", minLength: 1, maxLength: 40 },
             area: text,
-            hoursPerDay: { type: "number", exclusiveMinimum: 0, maximum: 24 },
+            hoursPerDay: { type: "number", minimum: 0.01, maximum: 24 },
+            dutyDeviation: { type: "number", minimum: 0.01, maximum: 2 },
             note: text,
+            retiredAt,
+            hourMeter: { type: "array", items: record(["at", "kind", "before", "after"], { at: moment, kind: { enum: ["replaced", "reset", "corrected"] }, before: hoursCount, after: hoursCount, note: text, by: name }) },
             circuits: {
               type: "array",
               items: record(["name"], {
@@ -45,11 +69,13 @@ export const fleetSchema = {
                 fluid: { type: ["string", "null"] },
                 workingPressure: positive,
                 volume: positive,
-                startTemperature: value,
+                startTemperature: oilTemperature,
                 longestHours: positive,
                 longestMonths: positive,
                 targetCode: code,
                 targetReason: text,
+                targetSetBy: { type: "string", maxLength: 100 },
+                retiredAt,
                 metalLimits: figures,
                 components: {
                   type: "array",
@@ -57,15 +83,20 @@ export const fleetSchema = {
                     name,
                     kind: { enum: componentKindIds },
                     model: text,
-                    position: { type: "integer", minimum: 0 },
+                    tag: short,
+                    note: text,
+                    position: whole(0, 999),
                     displacement: positive,
                     speed: positive,
-                    leadTimeDays: { type: ["integer", "null"], minimum: 0 },
-                    runInHours: { type: "number", minimum: 0 },
-                    fittedAt: { type: "string", format: "date-time" },
-                    fittedHours: { type: "number", minimum: 0 },
+                    maxPressure: positive,
+                    leadTimeDays: { type: ["integer", "null"], minimum: 0, maximum: 2000 },
+                    runInHours: { type: "number", minimum: 0, maximum: 5000 },
+                    retiredAt,
+                    fittedAt: moment,
+                    fittedHours: hoursCount,
                     serial: { type: "string", maxLength: 60 },
                     knownWhenNew: { type: "boolean" },
+                    earlierLives: { type: "array", items: record(["fittedAt", "endedAt"], { fittedAt: moment, fittedHours: hoursCount, endedAt: moment, endHours: { type: ["number", "null"], minimum: 0, maximum: 1e6 }, endReason: { type: ["string", "null"], maxLength: 100 }, serial: { type: "string", maxLength: 60 }, knownWhenNew: { type: "boolean" } }) },
                     makersCode: code,
                     materials: { type: "array", items: record(["metal", "part"], { metal: { enum: wearMetals }, part: text }) },
                     symptomIfStuck: text,
@@ -78,10 +109,14 @@ export const fleetSchema = {
                         quantity: { enum: pointQuantityIds },
                         state: { enum: readingStateIds },
                         unit: { type: "string", maxLength: 20 },
-                        intervalDays: { type: "integer", minimum: 1 },
+                        intervalDays: whole(1, 3650),
                         referencePressure: positive,
-                        referenceTemperature: value,
-                        limit: { oneOf: [{ type: "null" }, record(["basis"], { basis: { enum: limitBasisIds }, upper: value, lower: value, reason: text })] },
+                        referenceTemperature: oilTemperature,
+                        tag: short,
+                        makersNew: value,
+                        instrument: { type: ["string", "null"], maxLength: 40 },
+                        retiredAt,
+                        limit: { oneOf: [{ type: "null" }, record(["basis"], { basis: { enum: limitBasisIds }, upper: value, lower: value, reason: text, setBy: { type: "string", maxLength: 100 }, setAt: moment })] },
                         conditions: text,
                       }),
                     },
@@ -96,28 +131,61 @@ export const fleetSchema = {
   }),
 } as const;
 
+/** Since when something is out of use. */
+interface Retirable {
+  retiredAt?: string;
+}
 export interface FleetFile {
   format: "juncteral-fleet";
   version: 1;
-  fluids?: { name: string; kv40: number; kv100: number; density15: number; type?: FluidType; waterA?: number | null; waterB?: number | null; fresh?: Partial<Record<AnalyteId, number>> }[];
-  instruments?: { tag: string; name: string; quantity: string; fullScale: number; accuracyClass: number }[];
+  fluids?: FleetFluid[];
+  instruments?: FleetInstrument[];
   sites: FleetSite[];
 }
-export interface FleetSite {
+export interface FleetFluid extends Retirable {
+  name: string;
+  kv40: number;
+  kv100: number;
+  density15: number;
+  type?: FluidType;
+  waterA?: number | null;
+  waterB?: number | null;
+  fresh?: Partial<Record<AnalyteId, number>>;
+}
+export interface FleetInstrument extends Retirable {
+  tag: string;
+  name: string;
+  quantity: PointQuantityId;
+  fullScale: number;
+  accuracyClass: number;
+  principle?: Principle;
+  leastReading?: number | null;
+  viscosityLow?: number | null;
+  viscosityHigh?: number | null;
+  note?: string;
+  calibratedAt?: string;
+  calibrationDueAt?: string;
+  checks?: { at: string; kind: "calibration" | "check"; points: { stated: number; read: number }[]; passed: boolean; certificate?: string; note?: string; by?: string }[];
+  recalls?: { fromAt: string; untilAt: string; reason: string; by?: string }[];
+}
+export interface FleetSite extends Retirable {
   name: string;
   timeZone: string;
-  stops?: { name: string; startsOn: string; days?: number; crewHours?: number }[];
+  stops?: (Retirable & { name: string; startsOn: string; days?: number; crewHours?: number })[];
+  rounds?: { name: string; intervalDays?: number; intervalHours?: number | null; closer?: boolean; walkedBy?: string; points: { code: string; state: ReadingState; site?: string }[] }[];
   machines?: FleetMachine[];
 }
-export interface FleetMachine {
+export interface FleetMachine extends Retirable {
   name: string;
   tag: string;
   area?: string;
   hoursPerDay?: number;
+  dutyDeviation?: number;
   note?: string;
+  hourMeter?: { at: string; kind: "replaced" | "reset" | "corrected"; before: number; after: number; note?: string; by?: string }[];
   circuits?: FleetCircuit[];
 }
-export interface FleetCircuit {
+export interface FleetCircuit extends Retirable {
   name: string;
   fluid?: string | null;
   workingPressure?: number | null;
@@ -127,22 +195,37 @@ export interface FleetCircuit {
   longestMonths?: number | null;
   targetCode?: string;
   targetReason?: string;
+  targetSetBy?: string;
   metalLimits?: Partial<Record<AnalyteId, number>>;
   components?: FleetComponent[];
 }
-export interface FleetComponent {
+/** One part in its place; the part that is in it now stands at the component itself. */
+export interface FleetLife {
+  fittedAt: string;
+  fittedHours?: number;
+  endedAt: string;
+  endHours?: number | null;
+  endReason?: string | null;
+  serial?: string;
+  knownWhenNew?: boolean;
+}
+export interface FleetComponent extends Retirable {
   name: string;
   kind: string;
+  tag?: string;
   model?: string;
+  note?: string;
   position?: number;
   displacement?: number | null;
   speed?: number | null;
+  maxPressure?: number | null;
   leadTimeDays?: number | null;
   runInHours?: number;
   fittedAt?: string;
   fittedHours?: number;
   serial?: string;
   knownWhenNew?: boolean;
+  earlierLives?: FleetLife[];
   makersCode?: string;
   materials?: Material[];
   symptomIfStuck?: string;
@@ -150,14 +233,18 @@ export interface FleetComponent {
   filter?: (Omit<FilterData, "element"> & { element?: string }) | null;
   points?: FleetPoint[];
 }
-export interface FleetPoint {
+export interface FleetPoint extends Retirable {
   name: string;
-  quantity: string;
-  state: string;
+  quantity: PointQuantityId;
+  state: ReadingState;
+  tag?: string;
   unit?: string;
   intervalDays?: number;
   referencePressure?: number | null;
   referenceTemperature?: number | null;
-  limit?: { basis: string; upper?: number | null; lower?: number | null; reason?: string } | null;
+  makersNew?: number | null;
+  /** Tag of the usual instrument. */
+  instrument?: string | null;
+  limit?: { basis: LimitBasis; upper?: number | null; lower?: number | null; reason?: string; setBy?: string; setAt?: string } | null;
   conditions?: string;
 }

@@ -1,5 +1,5 @@
 /** Import of readings from a CSV file: a preview with every row's fate, then all or nothing. */
-import { and, eq, isNull, sql } from "drizzle-orm";
+import { eq, isNull, sql } from "drizzle-orm";
 import { drizzle } from "drizzle-orm/node-postgres";
 import type { PoolClient } from "pg";
 import { db } from "~/db/client.server";
@@ -14,13 +14,13 @@ import { guessDateOrder } from "~/platform/csvCells";
 import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
 import type { FileFates } from "~/ui/importFile";
 import { guessColumns, mappingSchema, type Mapping } from "./mapping";
-import { foldCode, rowReader, type Fate, type ImportLookup, type ImportPoint, type NewReading } from "./rows";
+import { codeInState, foldCode, rowReader, type Fate, type ImportLookup, type ImportPoint, type NewReading } from "./rows";
 
 async function lookupFor(): Promise<ImportLookup> {
   const [pointRows, lifeRows, instrumentRows, meterRows, notedRows] = await Promise.all([
-    db().select({ id: points.id, machineId: machines.id, hoursPerDay: machines.hoursPerDay, componentId: points.componentId, name: points.name, quantity: points.quantity, unit: points.unit, state: points.state, component: components.name, tag: machines.tag, machine: machines.name, timeZone: sites.timeZone })
+    db().select({ id: points.id, machineId: machines.id, hoursPerDay: machines.hoursPerDay, componentId: points.componentId, name: points.name, quantity: points.quantity, unit: points.unit, state: points.state, retired: sql<boolean>`(${points.retiredAt} is not null or ${components.retiredAt} is not null or ${machines.retiredAt} is not null)`, component: components.name, tag: machines.tag, machine: machines.name, timeZone: sites.timeZone })
       .from(points).innerJoin(components, eq(components.id, points.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId)).innerJoin(sites, eq(sites.id, machines.siteId))
-      .where(and(isNull(points.retiredAt), isNull(machines.retiredAt))),
+      .orderBy(sql`(${points.retiredAt} is not null or ${components.retiredAt} is not null or ${machines.retiredAt} is not null)`),
     db().select().from(lives),
     db().select({ id: instruments.id, tag: instruments.tag }).from(instruments),
     db().select().from(hourMeterChanges).where(isNull(hourMeterChanges.withdrawnAt)).orderBy(hourMeterChanges.at),
@@ -37,10 +37,17 @@ async function lookupFor(): Promise<ImportLookup> {
     livesOf.set(l.componentId, list);
   }
   const byCode = new Map<string, ImportPoint | null>();
+  const inUse = new Set<string>();
   for (const p of pointRows) {
     const point: ImportPoint = { id: p.id, code: `${p.tag}/${p.component}/${p.name}`, quantity: p.quantity, unit: p.unit, state: p.state, timeZone: p.timeZone, lives: livesOf.get(p.componentId) ?? [], meter: meterOf.get(p.machineId) ?? [], hoursPerDay: p.hoursPerDay, noted: notedOf.get(p.id) ?? null };
     byCode.set(p.id, point);
-    for (const code of new Set([point.code, `${p.machine}/${p.component}/${p.name}`].map(foldCode))) byCode.set(code, byCode.has(code) ? null : point);
+    const codes = [point.code, `${p.machine}/${p.component}/${p.name}`];
+    for (const code of new Set([...codes.map(foldCode), ...codes.map((c) => codeInState(c, p.state))])) {
+      // what is out of use keeps its old readings, and gives way to what bears its name now
+      if (p.retired && inUse.has(code)) continue;
+      if (!p.retired) inUse.add(code);
+      byCode.set(code, byCode.has(code) ? null : point);
+    }
   }
   return { points: byCode, instruments: new Map(instrumentRows.map((i) => [i.tag.toLowerCase(), i.id])), now: now() };
 }
@@ -140,9 +147,9 @@ export async function runImport(record: ImportRow, tell?: (share: number) => Pro
   return imported;
 }
 
-const columns = { line: "int", point_id: "uuid", life_id: "uuid", taken_at: "timestamptz", value: "float8", least: "float8", entered: "text", temperature: "float8", pressure: "float8", speed: "float8", hours: "float8", instrument_id: "uuid", note: "text", taken_by: "text" };
-const cellsOf = (r: NewReading) => [r.line, r.pointId, r.lifeId, new Date(r.takenAt).toISOString(), r.value, r.least, r.entered, r.temperature, r.pressure, r.speed, r.hours, r.instrumentId, r.note, r.by];
-const names = Object.keys(columns).filter((name) => name !== "line").join(", ");
+const columns = { line: "int", point_id: "uuid", life_id: "uuid", taken_at: "timestamptz", value: "float8", least: "float8", entered: "text", temperature: "float8", pressure: "float8", speed: "float8", hours: "float8", instrument_id: "uuid", note: "text", taken_by: "text", kept_because: "text", doubtful: "bool" };
+const cellsOf = (r: NewReading) => [r.line, r.pointId, r.lifeId, new Date(r.takenAt).toISOString(), r.value, r.least, r.entered, r.temperature, r.pressure, r.speed, r.hours, r.instrumentId, r.note, r.by, r.keptBecause ?? "", r.doubtful ? "t" : "f"];
+const names = Object.keys(columns).filter((name) => name !== "line" && name !== "doubtful").join(", ");
 
 /**
  * Rows of `incoming` become readings, what is there left out; their points are stale from then on. An instrument that
@@ -151,7 +158,7 @@ const names = Object.keys(columns).filter((name) => name !== "line").join(", ");
 async function storeIncoming(client: PoolClient, importId: string | null, sentBy: string | null): Promise<number> {
   const inserted = await client.query(
     `insert into readings (${names}, doubtful, sent_by, import_id)
-     select ${names}, coalesce((select not c.passed from instrument_checks c where c.instrument_id = incoming.instrument_id and c.at <= incoming.taken_at order by c.at desc limit 1), false),
+     select ${names}, doubtful or coalesce((select not c.passed from instrument_checks c where c.instrument_id = incoming.instrument_id and c.at <= incoming.taken_at order by c.at desc limit 1), false),
             case when taken_by = $2 then null else $2 end, $1::uuid
      from incoming on conflict (point_id, taken_at) where superseded_at is null do nothing`, [importId, sentBy]);
   await client.query("update points p set last_reading_at = greatest(p.last_reading_at, i.newest) from (select point_id, max(taken_at) as newest from incoming group by point_id) i where p.id = i.point_id");

@@ -20,6 +20,10 @@ export const importFields = [
   { name: "state", label: "State", hint: "Refused when it is not the point's", heads: ["state"] },
   { name: "instrument", label: "Instrument", hint: "Its tag", heads: ["instrument", "meter", "gauge"] },
   { name: "note", label: "Note", hint: "", heads: ["note", "remark", "comment"] },
+  { name: "entered", label: "As entered", hint: "Kept beside the value where it says the same", heads: ["as_entered", "as entered"] },
+  { name: "keptBecause", label: "Why it was kept", hint: "", heads: ["kept_because", "kept because"] },
+  { name: "doubtful", label: "Doubtful", hint: "true or false", heads: ["doubtful"] },
+  { name: "superseded", label: "Superseded", hint: "Such rows are left out", heads: ["superseded"] },
   { name: "by", label: "Read by", hint: "", heads: ["by", "read by", "taken_by", "technician"] },
 ] as const;
 

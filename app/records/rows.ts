@@ -1,5 +1,5 @@
 /** The fate of each row of a file: what would be added, and what is wrong with the rest, line by line. */
-import { meterOffset, parseQuantity, questionHours, readingStates, type MeterChange, type ParsedQuantity, type PointQuantityId, type QuantityId, type ReadingState } from "@core";
+import { meterOffset, parseQuantity, questionHours, readingStateIds, readingStates, type MeterChange, type ParsedQuantity, type PointQuantityId, type QuantityId, type ReadingState } from "@core";
 import { clip, parseMoment } from "~/platform/csvCells";
 import type { ImportField, Mapping } from "./mapping";
 
@@ -18,7 +18,7 @@ export interface ImportPoint {
 }
 
 export interface ImportLookup {
-  /** By folded code and by id; null: several points share the code. */
+  /** By folded code, by code and state, and by id; null: several points share the code. */
   points: Map<string, ImportPoint | null>;
   instruments: Map<string, string>;
   now: number;
@@ -39,6 +39,8 @@ export interface NewReading {
   instrumentId: string | null;
   note: string;
   by: string;
+  keptBecause?: string;
+  doubtful?: boolean;
 }
 
 export type Fate = { line: number; fate: "add"; reading: NewReading; point: ImportPoint; odd?: string } | { line: number; fate: "there" } | { line: number; fate: "bad"; reason: string };
@@ -47,6 +49,16 @@ export type Fate = { line: number; fate: "add"; reading: NewReading; point: Impo
 export function foldCode(text: string): string {
   return text.toLowerCase().replace(/\s+/g, " ").replace(/\s*\/\s*/g, "/").trim();
 }
+
+/** Key of a point by its code and the state that it is read in. */
+export const codeInState = (code: string, state: ReadingState) => `${foldCode(code)}#${state}`;
+
+/** The state that a cell names, by its id or in words. */
+function stateOf(cell: string): ReadingState | undefined {
+  return readingStateIds.find((id) => id.toLowerCase() === cell.toLowerCase() || readingStates[id].toLowerCase() === cell.toLowerCase());
+}
+
+const isYes = (cell: string) => /^(true|t|yes|y|1|x)$/i.test(cell);
 
 /** Equal but for rounding on the way through a file. */
 const isSame = (a: number, b: number) => Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a));
@@ -71,17 +83,21 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     const bad = (reason: string): Fate => ({ line, fate: "bad", reason });
     const cell = (field: ImportField) => {
       const index = mapping.columns[field];
-      return typeof index === "number" ? (cells[index] ?? "").trim() : "";
+      // the apostrophe that an export puts before what a spreadsheet would take for a formula
+      return typeof index === "number" ? (cells[index] ?? "").trim().replace(/^'(?=[=+\-@])/, "") : "";
     };
+    const state = cell("state");
+    const named = stateOf(state);
     let point = fixed;
     if (!point) {
       const name = cell("point");
       if (!name) return bad("No point is named.");
       const code = cell("machine") && cell("component") ? `${cell("machine")}/${cell("component")}/${name}` : name;
-      point = lookup.points.get(foldCode(code)) ?? lookup.points.get(name.toLowerCase());
-      if (point === null) return bad(`Several points are called “${clip(code)}”: use the id.`);
+      point = (named && lookup.points.get(codeInState(code, named))) ?? lookup.points.get(foldCode(code)) ?? lookup.points.get(name.toLowerCase());
+      if (point === null) return bad(`Several points are called “${clip(code)}”: say the state it is read in, or use the id.`);
       if (!point) return bad(`There is no point “${clip(code)}”.`);
     }
+    if (isYes(cell("superseded"))) return bad("It was corrected later: only what counts is brought in.");
     const when = cell("takenAt");
     if (!when) return bad("No date.");
     const takenAt = parseMoment(cell("time") ? `${when} ${cell("time")}` : when, mapping.dateOrder, point.timeZone);
@@ -106,8 +122,7 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     if (unread) return bad(unread.problem!);
     if (least.value && least.value.value > value.value.value) return bad("The least is above the greatest.");
     if (point.state === "cycle" && !least.value) return bad("This point is read over a cycle: the least is missing.");
-    const state = cell("state");
-    if (state && state !== point.state && state.toLowerCase() !== readingStates[point.state]) return bad(`Read “${clip(state)}”, but this series is read ${readingStates[point.state]}; a series never mixes states.`);
+    if (state && named !== point.state) return bad(`Read “${clip(state)}”, but this series is read ${readingStates[point.state]}; a series never mixes states.`);
     const tag = cell("instrument");
     const instrumentId = tag ? lookup.instruments.get(tag.toLowerCase()) : null;
     if (instrumentId === undefined) return bad(`There is no instrument “${clip(tag)}”.`);
@@ -119,11 +134,14 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     if (before) return isSame(before.value, value.value.value) ? { line, fate: "there" } : bad(`Line ${before.line} says another value for the same moment.`);
     seen.set(point.id, moments.set(takenAt, { line, value: value.value.value }));
     const odd = hours.value ? oddHours(point, takenAt, hours.value.value) : undefined;
+    const typed = cell("entered") ? quantity("entered", point.quantity, undefined).value : null;
+    const asEntered = typed && isSame(typed.value, value.value.value) ? cell("entered") : `${value.value.entered} ${value.value.unit}`;
     return {
       line, fate: "add", point, ...(odd && { odd }),
       reading: {
-        line, pointId: point.id, lifeId: life.id, takenAt, value: value.value.value, least: least.value?.value ?? null, entered: `${value.value.entered} ${value.value.unit}`, temperature: temperature.value?.value ?? null, pressure: pressure.value?.value ?? null,
+        line, pointId: point.id, lifeId: life.id, takenAt, value: value.value.value, least: least.value?.value ?? null, entered: asEntered, temperature: temperature.value?.value ?? null, pressure: pressure.value?.value ?? null,
         speed: speed.value?.value ?? null, hours: hours.value?.value ?? null, instrumentId, note: cell("note").slice(0, 1000), by: cell("by").slice(0, 100) || defaultBy,
+        keptBecause: cell("keptBecause").slice(0, 1000), doubtful: isYes(cell("doubtful")),
       },
     };
   };

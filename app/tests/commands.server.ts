@@ -21,11 +21,11 @@ export async function recordTest(procedure: Procedure, place: Place, fields: Rec
   const result = runCalculator(procedure.calculation, typed, units);
   if (!result.ok) return { ok: false, problems: result.problems };
   return db().transaction(async (tx): Promise<Recorded> => {
-    const [sent] = await tx.select({ id: testRecords.id }).from(testRecords).where(eq(testRecords.submission, fields.submission!));
-    if (sent) return { ok: true, id: sent.id };
     const [life] = await tx.select({ id: lives.id }).from(lives).where(and(eq(lives.componentId, place.id), isNull(lives.endedAt)));
-    const [row] = await tx.insert(testRecords).values({ componentId: place.id, lifeId: life?.id ?? null, test: procedure.id, at: new Date(now()), typed, outcome: result.outcome, note: (fields.note ?? "").trim().slice(0, 1000), by, submission: fields.submission! }).returning({ id: testRecords.id });
-    return { ok: true, id: row!.id };
+    const [row] = await tx.insert(testRecords).values({ componentId: place.id, lifeId: life?.id ?? null, test: procedure.id, at: new Date(now()), typed, outcome: result.outcome, note: (fields.note ?? "").trim().slice(0, 1000), by, submission: fields.submission! }).onConflictDoNothing({ target: testRecords.submission }).returning({ id: testRecords.id });
+    if (row) return { ok: true, id: row.id };
+    const [sent] = await tx.select({ id: testRecords.id }).from(testRecords).where(eq(testRecords.submission, fields.submission!));
+    return { ok: true, id: sent!.id };
   });
 }
 

@@ -2,7 +2,7 @@
 import { formatQuantity, preferredUnit, type QuantityId, type UnitPreference } from "@core";
 import { TZDate } from "@date-fns/tz";
 import { format } from "date-fns";
-import { createContext, use } from "react";
+import { createContext, use, useMemo, type ReactNode } from "react";
 
 export interface SiteContext {
   timeZone: string;
@@ -14,6 +14,13 @@ export interface SiteContext {
 const Site = createContext<SiteContext>({ timeZone: "UTC", now: 0, units: {} });
 export const SiteProvider = Site.Provider;
 export const useSite = () => use(Site);
+
+/** Dates within are those of the site where the machine stands, whatever site the reader sits at. */
+export function InZone({ timeZone, children }: { timeZone: string; children: ReactNode }) {
+  const site = useSite();
+  const value = useMemo(() => ({ ...site, timeZone }), [site, timeZone]);
+  return <SiteProvider value={value}>{children}</SiteProvider>;
+}
 
 /** A core value in the reader's unit; where they have none, in `unit` or the quantity's usual one. */
 export function quantityText(value: number, id: QuantityId, { units }: Pick<SiteContext, "units">, { unit, digits }: { unit?: string; digits?: number } = {}): string {

@@ -7,7 +7,7 @@ import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
-import { dayText, localInput, useShow, useSite } from "~/ui/site";
+import { dayText, InZone, localInput, useShow, useSite } from "~/ui/site";
 import { changeWork, finishWork } from "./commands.server";
 import { interventionLabels } from "./form";
 import { bookingContext, interventionPage, type BeforeAfter } from "./queries.server";
@@ -66,7 +66,11 @@ const cautions = [
   "Measure before washing, keep debris as evidence, plug every open line. Fill the case before the first start; the case drain stays open.",
 ];
 
-export default function Intervention({ loaderData, actionData }: Route.ComponentProps) {
+export default function Intervention(props: Route.ComponentProps) {
+  return <InZone timeZone={props.loaderData.page.timeZone}><InterventionScreen {...props} /></InZone>;
+}
+
+function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
   const { page, choices, open, mayFinish, mayEdit } = loaderData;
   const { work } = page;
   const site = useSite();
