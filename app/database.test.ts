@@ -26,6 +26,7 @@ import { exportFleet } from "./records/fleetExport.server";
 import { importFleet } from "./records/fleetImport.server";
 import { importRecord, storeUpload } from "./platform/imports.server";
 import { preview, runImport, saveMapping, storeReadings } from "./records/import.server";
+import { fieldsOf } from "./platform/validate";
 import { find } from "./shell/queries.server";
 import { decisions, horizon, stateCounts, stopsAhead } from "./today/queries.server";
 import { bookWork, changeWork, finishWork } from "./work/commands.server";
@@ -41,6 +42,13 @@ async function add(kind: Parameters<typeof addRecord>[0], fields: Record<string,
   const added = await addRecord(kind, fields, "R. Oduya");
   if (!added.ok) throw new Error(JSON.stringify(added.problems));
   return added.id;
+}
+
+/** A form as a browser sends it. */
+function typed(fields: Record<string, string>): FormData {
+  const form = new FormData();
+  for (const [name, value] of Object.entries(fields)) form.set(name, value);
+  return form;
 }
 
 /** The fields of the reading form. */
@@ -266,7 +274,7 @@ describe("work", () => {
     expect(await bookWork(form, "R. Oduya")).toEqual(booked);
     expect(await bookWork({ ...form, submission: crypto.randomUUID(), stopId: crypto.randomUUID() }, "R. Oduya")).toMatchObject({ ok: false, problems: { stopId: expect.any(String) } });
     if (!booked.ok) throw new Error("not booked");
-    expect(await changeWork(booked.id, { intent: "order", version: "1" }, "R. Oduya")).toMatchObject({ ok: true });
+    expect(await changeWork(booked.id, fieldsOf(typed({ intent: "order", version: "1" })), "R. Oduya")).toMatchObject({ ok: true });
     expect(await changeWork(booked.id, { intent: "move", stopId: "", version: "1" }, "R. Oduya")).toMatchObject({ ok: false, status: 409 });
     const done = { doneAt: "2026-11-24T08:00", hours: "14000", serial: "", findings: "scored", version: "2" };
     expect(await finishWork(booked.id, "Europe/London", done, "T. Wren")).toMatchObject({ ok: false, problems: { serial: expect.any(String) } });

@@ -90,7 +90,7 @@ test("a whole round online: two inputs a point, a doubtful value read again, one
   await readAsLast(page);
   await expect(page.getByRole("heading", { level: 1, name: "Walked, and all of it is sent" })).toBeVisible();
   expect(await counted()).toBe(before + 3);
-  const [repeated] = await query<{ note: string; value: number }>("select note, value from readings where note like 'Read 2 times%' order by created_at desc limit 1");
+  const [repeated] = await query<{ note: string; value: number }>("select note, value from readings where note like '%Read 2 times%' order by created_at desc limit 1");
   expect(repeated!.value).toBeCloseTo(401, 0);
   const skips = await query("select reason from round_skips where round_id = $1", [roundId]);
   expect(skips).toEqual([{ reason: "Machine stands" }]);

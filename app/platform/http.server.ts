@@ -117,11 +117,25 @@ function limitFor(request: Request): number {
   return /^application\/json/i.test(type) ? SYNC_BODY : FORM_BODY;
 }
 
+/** Of a body that is refused, so much is still let in and thrown away: a browser shows the answer only when it could send. */
+const THROWN_AWAY = 128 * 1024 * 1024;
+const THROWN_AWAY_MS = 30_000;
+
+function letItEnd(request: Request) {
+  let bytes = 0;
+  const end = setTimeout(() => request.destroy(), THROWN_AWAY_MS).unref();
+  request.on("close", () => clearTimeout(end));
+  request.on("data", (part: Buffer) => {
+    bytes += part.length;
+    if (bytes > THROWN_AWAY) request.destroy();
+  });
+}
+
 function withinUploadLimit(request: Request, response: Response, next: NextFunction) {
   if (request.method === "GET" || request.method === "HEAD") return next();
   const refuse = (status: number, message: string) => {
-    // the rest of the body is not read
-    response.set("Connection", "close").status(status).type("text").send(message);
+    letItEnd(request);
+    response.status(status).type("text").send(message);
   };
   if (!request.get("Content-Length") && request.get("Transfer-Encoding")) return refuse(411, "State the length of what you send.");
   const length = Number(request.get("Content-Length") ?? 0);

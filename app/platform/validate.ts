@@ -12,7 +12,7 @@ const fieldName = /^[A-Za-z][\w.:-]{0,63}$/;
 
 /** Text fields of a form as an object; a field that is missing is an empty text. Names that are none of a form's are left out. */
 export function fieldsOf(form: FormData): Record<string, string> {
-  const fields = Object.create(null) as Record<string, string>;
+  const fields: Record<string, string> = {};
   for (const [name, value] of form) if (typeof value === "string" && fieldName.test(name) && !(name in Object.prototype)) fields[name] = cleanText(value);
   return fields;
 }
