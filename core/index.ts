@@ -19,6 +19,7 @@ export { solubilityFrom, waterSaturation, waterShare } from "./fluid/water";
 export { caseFlowShare, commonOil, hydraulicPower, theoreticalFlow, throttlingRise, volumetricEfficiency } from "./pump/flow";
 export { analyseLoadTest } from "./pump/loadTest";
 export type { LoadStep, LoadTestPump, LoadTestResult, LoadVerdict } from "./pump/loadTest";
+export { isFarReference, usualCondition, type ReadCondition, type UsualCondition } from "./leakage/reference";
 export { annularLeakage, orificeFlow } from "./leakage/gaps";
 export { clearanceAt, clearanceFactor, mixedLeakage, splitLeakage } from "./leakage/mixed";
 export { leakFromCreep, leakFromDecay } from "./holding/decay";

@@ -33,7 +33,14 @@ test("a round is defined in walking order, shows what is due, and prints", async
     await page.getByLabel("Points by machine and name").fill(`${machine} pump ${point}`);
     await page.getByRole("button", { name: new RegExp(`${machine}.*Pump: ${point}`) }).first().click();
   }
-  await page.getByRole("button", { name: /^Up: Pump: Compensator pressure/ }).click();
+  // the order by the keys: picked up, moved up by one, put down
+  await page.getByRole("button", { name: /^Move .*Compensator pressure/ }).focus();
+  await page.keyboard.press("Space");
+  await expect(page.getByText(/Picked up .*Compensator pressure, place 4 of 4/)).toBeAttached();
+  await page.keyboard.press("ArrowUp");
+  await expect(page.getByText(/Compensator pressure.* to place 3 of 4/)).toBeAttached();
+  await page.keyboard.press("Space");
+  await expect(page.getByText(/Compensator pressure put down at place 3/)).toBeAttached();
   await accessible(page);
   await page.getByRole("button", { name: "Add the round" }).click();
   await expect(page.getByRole("heading", { level: 1, name: /Trial round: \d of 4 points are late/ })).toBeVisible();

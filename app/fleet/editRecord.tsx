@@ -5,6 +5,8 @@ import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead } from "~/ui/page";
+import { useShow } from "~/ui/site";
+import { usualAt } from "~/platform/usual.server";
 import { editRecord } from "./commands.server";
 import { isRecordKind, recordSpecs } from "./form";
 import { afterEdit } from "./paths.server";
@@ -13,12 +15,15 @@ import { RecordFields, fieldText } from "./recordFields";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Edit a ${params.kind} · Juncteral` }];
 
-export const loader = guard("engineer", async ({ params, user }) => {
+export const loader = guard("engineer", async ({ params, request, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const spec = recordSpecs[params.kind];
   const record = await recordOf(params.kind, idParam(params));
+  const usual = params.kind === "point" ? await usualAt(idParam(params)) : null;
+  // the condition that it is usually read under, put into the form and saved by a person
+  if (usual && new URL(request.url).searchParams.has("usual")) Object.assign(record, { referencePressure: usual.pressure, referenceTemperature: usual.temperature });
   return {
-    kind: params.kind, name: String(record.name), version: record.version, retired: record.retiredAt !== null,
+    kind: params.kind, name: String(record.name), version: record.version, usual, retired: record.retiredAt !== null,
     values: Object.fromEntries(spec.fields.map((f) => [f.name, fieldText(f, record[f.name], user.units, record)])),
     choices: await choices(spec.fields.flatMap((f) => (f.from ? [f.from] : []))),
   };
@@ -32,7 +37,8 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
 });
 
 export default function EditRecord({ loaderData, actionData }: Route.ComponentProps) {
-  const { kind, name, version, retired, values, choices } = loaderData;
+  const { kind, name, version, retired, values, choices, usual } = loaderData;
+  const show = useShow();
   const theirs = actionData && "version" in actionData ? actionData.version : undefined;
   return (
     <div className="max-w-2xl">
@@ -41,6 +47,7 @@ export default function EditRecord({ loaderData, actionData }: Route.ComponentPr
       <Form method="post" noValidate>
         <input type="hidden" name="version" value={theirs ?? version} />
         <FormProblemsProvider problems={actionData?.problems}>
+          {usual ? <p className="mb-3 text-ink-2">Usually read at <strong className="text-ink">{show(usual.pressure, "loadPressure")}, {show(usual.temperature, "oilTemperature")}</strong>: a reference far from it carries the correction outside what it was learned on.</p> : null}
           <RecordFields kind={kind} values={values} choices={choices} />
           <div className="mt-5 flex flex-wrap justify-between gap-3">
             <Button>Save</Button>

@@ -29,7 +29,7 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
         {machines.length > 0 ? <input type="search" aria-label="Machines by name" placeholder="Name, tag or area" value={filter} onChange={(e) => setFilter(e.target.value)} className={fieldClass} /> : null}
         {machines.length === 0 ? <Empty>{mayEdit ? <>Begin with a site, then a machine; or load a fleet file under Records. <Link className="act" to="/fleet/new/site">Add a site</Link></> : "An engineer adds the first machine."}</Empty> : null}
         {shown.length === 0 && machines.length > 0 ? <Empty>No machine by that name.</Empty> : null}
-        <div className="lg:max-h-[calc(100vh-12rem)] lg:overflow-y-auto" tabIndex={-1}>
+        <div className="goes-on lg:max-h-[calc(100vh-10rem)] lg:overflow-y-auto" tabIndex={-1}>
           {areas.map((area) => (
             <section key={area} className="mt-4">
               <h2 className="ruled pb-1">{area || "No area"}</h2>

@@ -20,7 +20,7 @@ export function FindingList({ findings }: { findings: readonly OilFinding[] }) {
   );
 }
 
-const percent = (share: number) => (share < 0.01 ? "less than 1 %" : `${Math.round(share * 100)} %`);
+const percent = (share: number) => (share < 0.01 ? "less than 1 %" : `${Math.round(share * 100)}\u00a0%`);
 
 /** A share as a figure with a bar under it, so that several are compared at a glance. */
 function Share({ share }: { share: number }) {

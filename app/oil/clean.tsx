@@ -82,7 +82,9 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
   }, [ready, volume, flow, beta, settled, count, code, typed.better, typed.loopFlow, typed.loopBeta, watched, site.units]);
 
   const first = result?.ways[0]?.plan;
-  const title = !result || !first ? "How long until it is clean?" : count <= result.target ? `${page.machine}: within its target over 14 µm` : first.minutes === null ? `${page.machine}: its filter never reaches the target` : `${page.machine}: clean after about ${hours(first.minutes)} of running`;
+  // what was measured outranks what is reckoned
+  const stayedUp = page.step?.still && result && count > result.target ? page.step : null;
+  const title = stayedUp ? `${page.machine}: counts have stayed up since ${dayText(stayedUp.by, site)}` : !result || !first ? "How long until it is clean?" : count <= result.target ? `${page.machine}: within its target over 14 µm` : first.minutes === null ? `${page.machine}: its filter never reaches the target` : `${page.machine}: clean after about ${hours(first.minutes)} of running`;
   return (
     <>
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.machine, to: `/oil/${page.circuitId}` }, { label: "Cleaning up" }]} title={title}>The tank as one well-mixed volume: what comes in against what the filter takes out. Real tanks have dead corners: measured clean-up stands below.</PageHead>
@@ -116,7 +118,7 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
               </table>
               <p className="mt-1 text-sm text-ink-2">“Never”: more comes in than the filter takes out at that count. Dirt carried: running time at the target in which the parts would meet as many particles; that is what the event costs them.</p>
               {count > result.target ? <div className="mt-3"><ChartCanvas make={result.chart} height={250} label="Particles over 14 µm over running minutes, for each way, with the target. The table holds the times." /></div> : null}
-              {page.step?.still ? <div className="mt-3"><Notice tone="ochre" live={false}>Counts have stayed up since {dayText(page.step.by, site)}: this circuit does not clean itself as the balance says, so its filter takes far less than β {formatNumber(beta, 0)}, or dirt keeps coming in.</Notice></div> : null}
+              {page.step?.still ? <div className="mt-3"><Notice tone="ochre" live={false}>Counts have stayed up since {dayText(page.step.by, site)}{first?.minutes ? `, though the balance says ${hours(first.minutes)} of running` : ""}: this circuit does not clean itself as the balance says, so its filter takes far less than β {formatNumber(beta, 0)}, or dirt keeps coming in.</Notice></div> : null}
             </>
           ) : <Empty>The answer stands here as soon as every field can be read.</Empty>}
           <Section title="Measured beside predicted" className="mt-5" aside={watched ? dayText(watched.start.at, site) : undefined}>

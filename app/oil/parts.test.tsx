@@ -20,8 +20,8 @@ const words = (element: ReactElement) => render(element).replace(/<[^>]+>/g, " "
 describe("the chain", () => {
   test("findings stand with their day, or the two samples between which they came", () => {
     const html = render(<FindingList findings={[{ at: NOW - 20 * DAY, until: null, text: "Element fitted.", tone: "bad" }, { at: NOW - 15 * DAY, until: NOW - 5 * DAY, text: "Dirt.", tone: "bad", pointId: "p1" }, { at: null, until: null, text: "Blocked.", tone: "doubt" }]} />);
-    expect(html).toContain("4 Nov");
-    expect(html).toContain("9 Nov – 19 Nov");
+    expect(html).toContain("4\u00a0Nov");
+    expect(html).toContain("9\u00a0Nov – 19\u00a0Nov");
     expect(html).toContain("now");
     expect(html).toContain('href="/points/p1"');
   });

@@ -87,7 +87,7 @@ export function trendChart(data: PointPage, shown: Shown, timeZone: string, limi
           x: {
             type: "linear", min: first - span * 0.015, max: last + span * 0.02, grid: { display: false }, border: { color: tones.line },
             afterBuildTicks: (axis) => { axis.ticks = years.length >= 2 ? years.map((value) => ({ value })) : axis.ticks; },
-            ticks: { color: tones["ink-2"], maxRotation: 0, autoSkip: true, callback: (value) => format(new TZDate(Number(value), timeZone), years.length >= 2 ? "yyyy" : "d MMM") },
+            ticks: { color: tones["ink-2"], maxRotation: 0, autoSkip: true, callback: (value) => format(new TZDate(Number(value), timeZone), years.length >= 2 ? "yyyy" : "d\u00a0MMM") },
           },
           y: { type: "linear", suggestedMin: scale(floor), suggestedMax: scale(ceiling), grid: { color: tones.line }, border: { display: false }, ticks: { color: tones["ink-2"], maxTicksLimit: 8, callback: (value) => figure(Number(value)) }, title: { display: true, text: shown.unit, color: tones["ink-2"] } },
         },
@@ -138,7 +138,7 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
       else labels.push({ at: end, years: [year] });
     }
     for (const { at, years: named } of labels) {
-      annotations[`y${named[0]}`] = { type: "label", xValue: Math.min(11.95, at.x), yValue: at.y, content: named.join(", "), color: named.includes(latest!) ? tones.ink : tones["ink-2"], font: { size: 11 }, position: "start", xAdjust: 4, yAdjust: -6 };
+      annotations[`y${named[0]}`] = { type: "label", xValue: at.x, yValue: at.y, content: named.join(", "), color: named.includes(latest!) ? tones.ink : tones["ink-2"], font: { size: 11 }, position: at.x > 9 ? "end" : "start", xAdjust: at.x > 9 ? -4 : 4, yAdjust: -6 };
     }
     const configuration: ChartConfiguration<"line", XY[]> = {
       type: "line",

@@ -1,3 +1,4 @@
+import { readsTheOil } from "~/ui/typed";
 import { data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/correct";
 import { findUnit, fromCore, preferredUnit, quantityOf } from "@core";
@@ -52,7 +53,7 @@ function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
       ) : (
         <ReadingForm
           ask={false}
-          point={{ quantity, unit, state: loaderData.readState, timeZone: place.timeZone, fluid: loaderData.fluid, expectation: loaderData.expectation, needsConditions: quantityOf(quantity).correction === "leakage", last: null, instruments: loaderData.instruments }}
+          point={{ quantity, unit, state: loaderData.readState, timeZone: place.timeZone, fluid: loaderData.fluid, expectation: loaderData.expectation, needsConditions: quantityOf(quantity).correction === "leakage", isOilTemperature: readsTheOil(quantity, place.name), last: null, instruments: loaderData.instruments }}
           submission={loaderData.submission} answer={actionData} takenAt={reading.takenAt}
           values={{ value: reading.entered, least: inUnit(reading.least), temperature: condition(reading.temperature, "oilTemperature"), pressure: condition(reading.pressure, "loadPressure"), speed: text(reading.speed), hours: text(reading.hours), takenAt: localInput(reading.takenAt, place.timeZone), instrumentId: reading.instrumentId ?? "", note: reading.note }}
           button={<div className="flex flex-wrap gap-3"><Button name="intent" value="replace">Save the corrected reading</Button><Button name="intent" value="withdraw" tone="danger">Withdraw it</Button></div>}

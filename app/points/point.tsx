@@ -15,6 +15,7 @@ import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { WorkingTable } from "~/ui/working";
 import { cautionFor } from "~/ui/caution";
+import { readsTheOil } from "~/ui/typed";
 import { sameMonthChart, trendChart } from "./charts";
 import { nextPointOf, pointPage, savedReading, supersededReadings } from "./queries.server";
 import { ReadingForm } from "./readingForm";
@@ -80,15 +81,21 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
 
   const forecast = detail?.forecast;
   const readingPoint = useMemo(() => ({
-    quantity: data.quantity, unit: data.unit, state: data.readState, timeZone: place.timeZone, fluid: data.fluid, expectation: detail?.expectation ?? null, needsConditions: quantity.correction === "leakage",
+    quantity: data.quantity, unit: data.unit, state: data.readState, timeZone: place.timeZone, fluid: data.fluid, expectation: detail?.expectation ?? null, needsConditions: quantity.correction === "leakage", isOilTemperature: readsTheOil(data.quantity, place.name),
     last: data.last ? { raw: data.last.raw, at: data.last.at, temperature: data.table.find((r) => r.id === data.last!.id)?.temperature ?? null } : null, instruments: data.instruments,
-  }), [data, detail, place.timeZone, quantity.correction]);
+  }), [data, detail, place.timeZone, place.name, quantity.correction]);
 
   return (
     <>
       <PageHead crumbs={[{ label: place.area || "Fleet", to: "/fleet" }, { label: place.machine, to: `/fleet/machines/${place.machineId}` }, { label: place.circuit }, { label: `${place.component}${place.model ? `, ${place.model}` : ""}` }]} title={place.name} />
       {saved ? <Notice>Saved {saved.entered} for {saved.machine}, {saved.component}. {saved.pointId !== place.id ? <Link to={`/points/${saved.pointId}`} className="way">Look at it</Link> : null}</Notice> : null}
       {data.retired ? <Notice tone="ochre" live={false}>This point is retired: its record stays, no reading is due.</Notice> : null}
+      {data.farFrom && data.reference ? (
+        <Notice tone="ochre" live={false}>
+          The reference is far from how this point is read: {show(data.reference.pressure, "loadPressure")}{data.reference.temperature === null ? "" : `, ${show(data.reference.temperature, "oilTemperature")}`} against {show(data.farFrom.pressure, "loadPressure")}, {show(data.farFrom.temperature, "oilTemperature")} usually. The correction reaches outside what it was learned on, so what is said here is less sure.{" "}
+          {mayEdit ? <Link to={`/fleet/edit/point/${place.id}?usual`} className="way">Take the usual condition</Link> : "An engineer can set the usual one."}
+        </Notice>
+      ) : null}
       <div className="mb-4 grid grid-cols-[22px_minmax(0,1fr)] gap-x-3 border-y border-line py-3 sm:grid-cols-[22px_minmax(0,1fr)_170px]">
         <span className="pt-1"><StateGlyph state={data.state} size={20} /></span>
         <p className="text-[1.05rem] leading-relaxed text-ink-2"><span className={`font-semibold ${stateTone[data.state]}`}>{data.state}. </span><Verdict parts={data.verdict} />

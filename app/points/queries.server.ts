@@ -1,11 +1,12 @@
 /** Everything about one point: its place, its lives, its readings as read and corrected, its assessment. */
 import { and, count, desc, eq, getTableColumns, isNotNull, isNull, sql } from "drizzle-orm";
-import { correctSeries, sameMonthOf, type CorrectedReading, type Fluid, type ReadingMark, type UnitPreference } from "@core";
+import { correctSeries, isFarReference, quantityOf, sameMonthOf, type CorrectedReading, type Fluid, type ReadingMark, type UnitPreference } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, instruments, interventions, lives, machines, photos, points, readings, stops, type AssessmentDetail } from "~/db/schema";
 import { currentDetail, stopsBySite } from "~/platform/assessment.server";
 import { assessPointOf, assessReadingOf, assessedColumns, contextOf, fluidOf, pointSetups, readingsOfLife } from "~/platform/setups.server";
 import { now } from "~/platform/clock.server";
+import { usualAt } from "~/platform/usual.server";
 import { dueAt, inUse, roundJoins } from "~/platform/due.server";
 import { isUuid, notFound } from "~/platform/guard.server";
 import { pointPlace } from "~/platform/readings.server";
@@ -109,11 +110,13 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     return { ...r, entered: row.entered, least: row.least, pressure: row.pressure, temperature: row.temperature, noted: row.hours, by: row.by, instrument: row.instrument, note: row.note, keptBecause: row.keptBecause };
   });
   const last = current?.series.at(-1) ?? null;
+  const usual = quantityOf(place.point.quantity).correction === "leakage" && place.point.referencePressure !== null ? await usualAt(id) : null;
+  const farFrom = usual && isFarReference({ pressure: place.point.referencePressure, temperature: place.point.referenceTemperature }, usual) ? usual : null;
   const sameMonth = last ? sameMonthOf(current!.series.map((r) => ({ at: r.at, value: r.raw })), last.at, place.timeZone) ?? null : null;
   return {
     place, unit: place.point.unit, quantity: place.point.quantity, readState: place.point.state, conditions: place.point.conditionsText, retired: place.point.retiredAt !== null,
     limit: { basis: place.point.limitBasis, setBy: place.point.limitSetBy, setAt: place.point.limitSetAt?.getTime() ?? null, reason: place.point.limitReason },
-    fullFlow: point.fullFlow, reference: point.reference, fluid: fluidOf(setup) as Fluid | null,
+    fullFlow: point.fullFlow, reference: point.reference, farFrom, fluid: fluidOf(setup) as Fluid | null,
     state: stored?.state ?? "unproven", verdict: stored?.verdict ?? [{ text: "No reading yet." }], margin: stored?.margin ?? null, stale: stored?.stale ?? true,
     detail: detail as AssessmentDetail | null,
     chart, table, total: counted!.count, page, superseded: superseded?.count ?? 0, marked: [...byId.values()].filter((r) => r.mark).length,

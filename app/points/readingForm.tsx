@@ -4,6 +4,7 @@ import { Form } from "react-router";
 import { expectedReading, parseQuantity, preferredUnit, questionReading, quantityOf, readingStateIds, readingStates, type Expectation, type Fluid, type PointQuantityId, type Question, type ReadingState, type UnitPreference } from "@core";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { localMoment } from "~/platform/validate";
+import { withUnit } from "~/ui/typed";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
 
 export interface ReadingFormPoint {
@@ -15,6 +16,8 @@ export interface ReadingFormPoint {
   expectation: Expectation | null;
   /** Does the correction need oil temperature and load? */
   needsConditions: boolean;
+  /** Is what it reads the temperature of the oil? Then it is asked once. */
+  isOilTemperature: boolean;
   last: { raw: number; at: number; temperature: number | null } | null;
   instruments: { id: string; tag: string; name: string }[];
 }
@@ -92,8 +95,8 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
     <Form method="post" noValidate>
       <input type="hidden" name="submission" value={submission} />
       <FormProblemsProvider problems={answer?.problems}>
-        <div className="grid grid-cols-3 gap-3">
-          <TextField name="temperature" label="Oil" suffix={typed.temperature.match(/[a-z°]/i) ? "" : preferredUnit("oilTemperature", site.units)} inputMode="decimal" {...follow("temperature")} />
+        <div className={`grid gap-3 ${point.isOilTemperature ? "grid-cols-2" : "grid-cols-3"}`}>
+          {point.isOilTemperature ? <input type="hidden" name="temperature" value={withUnit(typed.value, point.unit)} /> : <TextField name="temperature" label="Oil" suffix={typed.temperature.match(/[a-z°]/i) ? "" : preferredUnit("oilTemperature", site.units)} inputMode="decimal" {...follow("temperature")} />}
           <TextField name="pressure" label="Load" suffix={typed.pressure.match(/[a-z]/i) ? "" : preferredUnit("loadPressure", site.units)} inputMode="decimal" {...follow("pressure")} />
           <TextField name="hours" label="Hours" suffix="h" inputMode="decimal" defaultValue={values.hours} />
         </div>

@@ -16,8 +16,20 @@ export async function recordsPage() {
     db().select({ id: machines.id, name: machines.name }).from(machines).orderBy(machines.name),
     db().execute<{ readings: number }>(sql`select count(*)::int as readings from (select 1 from readings limit ${COUNTED}) counted`).then((r) => r.rows),
   ]);
+  const failed = await failedRecords();
   const counted = total?.readings ?? 0;
-  return { edits, corrections, done, machines: machineRows, readings: counted, more: counted >= COUNTED };
+  return { edits, corrections, done, failed, machines: machineRows, readings: counted, more: counted >= COUNTED };
+}
+
+/** What could not be assessed, and why; the rest of the fleet goes on without it. */
+async function failedRecords() {
+  const { rows } = await db().execute<{ to: string; what: string; failure: string; failures: number; triedAt: Date | string | null }>(sql`
+    (select '/points/' || p.id as "to", m.name || ', ' || c.name || ': ' || p.name as what, a.failure, a.failures, a.tried_at as "triedAt"
+      from assessments a join points p on p.id = a.point_id join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where a.failure is not null limit 20)
+    union all
+    (select '/oil/' || k.id, m.name || ', oil of ' || k.name, o.failure, o.failures, o.tried_at
+      from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id where o.failure is not null limit 20)`);
+  return rows.map((r) => ({ ...r, triedAt: r.triedAt === null ? null : new Date(r.triedAt).getTime() }));
 }
 
 /** Points for a select, by their code. */

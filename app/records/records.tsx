@@ -36,11 +36,16 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
             <p className="flex gap-5 py-2"><a href="/oil/samples.csv" className="way" download="samples.csv">Export all samples as CSV</a>{mayImport ? <Link to="/oil/import" className="way">Import a laboratory’s file</Link> : null}</p>
           </Section>
           <Section title="The fleet as one file">
-            <p className="py-2 text-ink-2">Sites, machines, circuits, components, points, fluids, instruments and stops as JSON with a published schema.</p>
+            <p className="py-2 text-ink-2">Sites, machines, hour meters, circuits, components with every life, points with their limits, fluids, instruments with their calibrations, rounds and stops, as JSON with a published schema. With the readings it brings the record back into an empty database.</p>
             <p className="flex gap-5"><a href="/records/fleet.json" className="way" download="fleet.json">Export the fleet file</a>{mayEdit ? <Link to="/records/fleet" className="way">Import a fleet file</Link> : null}</p>
           </Section>
         </div>
         <div>
+          {page.failed.length > 0 ? (
+            <Section title="Could not be assessed" aside="tried again by itself">
+              <ul className="text-sm">{page.failed.map((f) => <li key={f.to} className="ruled py-1.5 [overflow-wrap:anywhere]"><Link to={f.to} className="hover:underline">{f.what}</Link>: {f.failure} <span className="text-ink-2">({f.failures} {f.failures === 1 ? "time" : "times"}{f.triedAt ? `, last ${momentText(f.triedAt, site)}` : ""})</span></li>)}</ul>
+            </Section>
+          ) : null}
           <Section title="Corrected readings">
             {page.corrections.length === 0 ? <p className="py-2 text-ink-2">None yet.</p> : <ul className="text-sm">{page.corrections.map((c) => <li key={c.id} className="ruled py-1.5"><Link to={`/points/${c.pointId}?view=table`} className="hover:underline">{c.point}</Link>: <s>{c.entered}</s>, {c.why} <span className="text-ink-2">({c.by}, {c.at ? momentText(c.at.getTime(), site) : ""})</span></li>)}</ul>}
           </Section>

@@ -8,6 +8,7 @@ import { Button, CheckField, FormProblemsProvider, SelectField, TextField, field
 import { PageHead } from "~/ui/page";
 import { saveRound } from "./commands.server";
 import { choosablePoints, roundRow } from "./queries.server";
+import { WayList } from "./wayList";
 
 export const meta = () => [{ title: "Round · Juncteral" }];
 
@@ -30,7 +31,6 @@ export default function EditRound({ loaderData: { round, choices }, actionData }
   const byId = new Map(choices.map((c) => [c.id, c]));
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   const found = words.length === 0 ? [] : choices.filter((c) => !order.includes(c.id) && words.every((w) => `${c.machine} ${c.label} ${c.area}`.toLowerCase().includes(w)));
-  const move = (i: number, by: number) => setOrder((o) => { const n = [...o]; const [x] = n.splice(i, 1); n.splice(i + by, 0, x!); return n; });
   const problem = actionData?.problems.points;
   return (
     <>
@@ -50,21 +50,7 @@ export default function EditRound({ loaderData: { round, choices }, actionData }
             <section>
               <h2 className="ruled pb-1">On the way, {order.length} point{order.length === 1 ? "" : "s"}</h2>
               {problem ? <p role="alert" className="py-1 font-medium text-verm">{problem}</p> : null}
-              <ol className="lg:max-h-[26rem] lg:overflow-y-auto" tabIndex={-1}>
-                {order.map((id, i) => {
-                  const c = byId.get(id);
-                  return (
-                    <li key={id} className="ruled flex items-center justify-between gap-2 py-1">
-                      <span className="min-w-0"><span className="text-ink-2">{c?.machine ?? "gone"}, </span>{c?.label}</span>
-                      <span className="flex shrink-0 gap-1">
-                        <Button type="button" tone="plain" className="px-3" aria-label={`Up: ${c?.label}`} disabled={i === 0} onClick={() => move(i, -1)}>↑</Button>
-                        <Button type="button" tone="plain" className="px-3" aria-label={`Down: ${c?.label}`} disabled={i === order.length - 1} onClick={() => move(i, 1)}>↓</Button>
-                        <Button type="button" tone="plain" className="px-3" aria-label={`Leave out: ${c?.label}`} onClick={() => setOrder((o) => o.filter((x) => x !== id))}>×</Button>
-                      </span>
-                    </li>
-                  );
-                })}
-              </ol>
+              <WayList points={order.map((id) => byId.get(id) ?? { id, machine: "gone", label: "" })} onOrder={setOrder} />
             </section>
             <section>
               <h2 className="ruled pb-1">Add points</h2>

@@ -1,8 +1,9 @@
 /** What is typed at a point of a round: read against its unit, its last reading and what is expected. */
 import fc from "fast-check";
 import { fromCore, findUnit, random, assess, defaultPrior, simulateLife, type AssessContext, type AssessPoint } from "@core";
-import { agreement, emptyEntry, judgeEntry, repeatsOf, withUnit, type Entry } from "./entry";
+import { agreement, emptyEntry, judgeEntry, repeatsOf, type Entry } from "./entry";
 import type { WalkPoint } from "./queries.server";
+import { withUnit } from "~/ui/typed";
 
 const NOW = Date.UTC(2026, 10, 24, 9);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };

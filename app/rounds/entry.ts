@@ -45,12 +45,6 @@ export function judgeEntry(entry: Entry, point: WalkPoint, at: number, units: Un
   return { problems, value: value?.value ?? null, expected, question };
 }
 
-/** What was typed with the unit that it was typed in: "3000" becomes "3000 psi". Empty stays empty. */
-export function withUnit(text: string, unit: string): string {
-  const bare = text.trim();
-  return bare === "" || /[a-zµ°"%]/i.test(bare) ? bare : `${bare} ${unit}`;
-}
-
 /** Greatest difference between two readings of one point that agree: a quarter of the expected range, or 4 % of the value. */
 export function agreement(point: WalkPoint, expected: ExpectedRange | null, value: number): number {
   return Math.max(quantityOf(point.quantity).floor, 0.04 * Math.abs(value), expected ? (expected.high - expected.low) / 4 : 0);

@@ -8,6 +8,7 @@ import { ASSESSMENT_SHAPE } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { cautionFor } from "~/ui/caution";
+import { readsTheOil } from "~/ui/typed";
 
 const DAY = 86_400_000;
 
@@ -97,8 +98,6 @@ export async function walkPoints(id: string, units: UnitPreference): Promise<Wal
   }));
 }
 
-/** A temperature that is called the oil's is the oil's: reservoirs have no kind of their own yet. */
-export const readsTheOil = (quantity: PointQuantityId, name: string) => quantity === "temperature" && /\boil\b|\btank\b|\breservoir\b/i.test(name) && !/over/i.test(name);
 
 export interface StripPart {
   id: string;

@@ -3,7 +3,8 @@ import { useRef, useState } from "react";
 import { formatQuantity, parseQuantity, preferredUnit, quantityOf, readingStates, unitsOf } from "@core";
 import { CircuitStrip } from "~/ui/circuitStrip";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
-import { emptyEntry, judgeEntry, repeatsOf, withUnit, type Entry, type EntryField } from "./entry";
+import { emptyEntry, judgeEntry, repeatsOf, type Entry, type EntryField } from "./entry";
+import { withUnit } from "~/ui/typed";
 import { Keypad } from "./keypad";
 import type { StripPart, WalkPoint } from "./queries.server";
 import type { Walk } from "~/device/store.client";
@@ -180,7 +181,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
         <div className="mb-2 border-l-4 border-line-2 bg-sheet px-3.5 py-2"><p>Why is it passed over?</p><p className="mt-1.5 flex flex-wrap gap-2">{skipReasons.map((r) => <button key={r} type="button" onClick={() => void skip(r)} className="min-h-11 rounded-[3px] border border-line-2 bg-paper px-3 text-sm">{r}</button>)}<button type="button" onClick={() => setSkipping(false)} className="min-h-11 px-3 text-sm text-ink-2">No, read it</button></p></div>
       ) : null}
       <input ref={file} type="file" accept="image/*" capture="environment" className="hidden" aria-label="Photograph" onChange={(e) => void takePhoto(e.target.files?.[0])} />
-      <div className="mt-2">
+      <div className="mt-2 max-sm:sticky max-sm:bottom-0 max-sm:-mx-4 max-sm:border-t max-sm:border-line max-sm:bg-paper max-sm:px-4 max-sm:py-2">
         <Keypad
           onKey={press} onSign={turnSign} onUnit={nextUnit} unit={unitOf(field)}
           actions={[

@@ -49,7 +49,7 @@ export function FindBox() {
         maxLength={120}
         className="w-full rounded-[3px] border border-line-2 bg-sheet py-2 pr-9 pl-3 placeholder:text-ink-2"
       />
-      <kbd aria-hidden="true" className="pointer-events-none absolute top-2 right-2 rounded-[2px] border border-line-2 px-1.5 text-xs text-ink-2">/</kbd>
+      <kbd aria-hidden="true" className="pointer-coarse:hidden pointer-events-none absolute top-2 right-2 rounded-[2px] border border-line-2 px-1.5 text-xs text-ink-2">/</kbd>
       <Command.List hidden={!open || !text.trim()} className="absolute top-full right-0 z-20 mt-1 max-h-96 w-full min-w-72 overflow-auto border border-line-2 bg-sheet shadow-lg">
         {text.trim() && fetcher.state === "idle" && found.length === 0 ? <Command.Empty className="px-3 py-2 text-ink-2">Nothing by that name.</Command.Empty> : null}
         {found.map((f) => (

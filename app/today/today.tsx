@@ -85,7 +85,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
       <PageHead title={watched === 0 ? "No machines yet" : finding(open)}>
         {format(new TZDate(site.now, site.timeZone), "EEEE d MMMM")}. {watched} points watched{watched > 0 ? `: ${order.filter((s) => counts[s] > 0).map((s) => `${counts[s]} ${s}`).join(", ")}` : ""}.
       </PageHead>
-      <div className="grid gap-x-8 lg:grid-cols-[minmax(0,560fr)_minmax(0,486fr)]">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,560fr)_minmax(0,486fr)]">
         <Section title="Needs you, worst first">
           {needs.length + oils.length === 0 ? (
             <Empty>{watched === 0 ? mayBook ? <>Begin with a site, then a machine; or load a whole fleet from a file. <span className="mt-2 flex gap-5"><Link className="act" to="/fleet/new/site">Add a site</Link><Link className="way" to="/records/fleet">Load a fleet file</Link></span></> : "An engineer adds the first machine." : "Every point is steady. Walk the rounds that are due; that is all for today."}</Empty>

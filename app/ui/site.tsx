@@ -35,10 +35,13 @@ export function useShow(): (value: number, id: QuantityId, options?: { unit?: st
 
 const HALF_YEAR = 200 * 86_400_000;
 
-/** A day as people say it: "12 Jan", with the year when it is not near. */
+/** A day as people say it: "12 Jan", with the year when it is not near; it never breaks at the end of a line. */
 export function dayText(ms: number, { timeZone, now }: SiteContext): string {
-  return format(new TZDate(ms, timeZone), Math.abs(ms - now) > HALF_YEAR ? "d MMM yyyy" : "d MMM");
+  return format(new TZDate(ms, timeZone), Math.abs(ms - now) > HALF_YEAR ? "d\u00a0MMM\u00a0yyyy" : "d\u00a0MMM");
 }
+
+/** Figures keep their unit beside them at the end of a line: "74 %", "0.3 % a month". */
+export const together = (text: string) => text.replace(/(\d) (%)( a month\b)?/g, (_all, digit: string, unit: string, rate = "") => `${digit}\u00a0${unit}${(rate as string).replaceAll(" ", "\u00a0")}`);
 
 export function monthText(ms: number, { timeZone }: SiteContext): string {
   return format(new TZDate(ms, timeZone), "MMMM yyyy");

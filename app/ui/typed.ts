@@ -1,5 +1,5 @@
 /** What stands in the fields of a calculation: from the address, else from the fleet, else the worked example. */
-import { exampleOf, findUnit, formatNumber, fromCore, preferredUnit, quantityOf, type Calculator, type FactId, type UnitPreference } from "@core";
+import { exampleOf, findUnit, formatNumber, fromCore, preferredUnit, quantityOf, type Calculator, type FactId, type PointQuantityId, type UnitPreference } from "@core";
 
 export type Typed = Record<string, string>;
 
@@ -42,3 +42,12 @@ export function addressOf(calculator: Calculator, typed: Typed, from: string | n
 export function cellNumber(value: number): string {
   return formatNumber(value, Number.isInteger(value) ? 0 : 3);
 }
+
+/** What was typed with the unit that it was typed in: "3000" becomes "3000 psi". Empty stays empty. */
+export function withUnit(text: string, unit: string): string {
+  const bare = text.trim();
+  return bare === "" || /[a-zµ°"%]/i.test(bare) ? bare : `${bare} ${unit}`;
+}
+
+/** A temperature that is called the oil's is the oil's: reservoirs have no kind of their own yet. */
+export const readsTheOil = (quantity: PointQuantityId, name: string) => quantity === "temperature" && /\boil\b|\btank\b|\breservoir\b/i.test(name) && !/over/i.test(name);

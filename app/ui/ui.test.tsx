@@ -12,13 +12,13 @@ const DAY = 86_400_000;
 
 describe("dates as people say them", () => {
   test("near ones without, far ones with the year", () => {
-    expect(dayText(Date.UTC(2027, 0, 18), site)).toBe("18 Jan");
-    expect(dayText(Date.UTC(2027, 8, 21), site)).toBe("21 Sep 2027");
-    expect(dayText(Date.UTC(2021, 7, 6), site)).toBe("6 Aug 2021");
+    expect(dayText(Date.UTC(2027, 0, 18), site)).toBe("18\u00a0Jan");
+    expect(dayText(Date.UTC(2027, 8, 21), site)).toBe("21\u00a0Sep\u00a02027");
+    expect(dayText(Date.UTC(2021, 7, 6), site)).toBe("6\u00a0Aug\u00a02021");
   });
   test("in the time zone of the site", () => {
     const late = Date.UTC(2026, 6, 20, 23, 30); // 00:30 next day in London
-    expect(momentText(late, site)).toBe("21 Jul, 00:30");
+    expect(momentText(late, site)).toBe("21\u00a0Jul, 00:30");
     expect(localInput(late, site.timeZone)).toBe("2026-07-21T00:30");
     expect(monthText(late, site)).toBe("July 2026");
   });
@@ -66,7 +66,7 @@ describe("verdict", () => {
     expect(partText({ text: "Case drain " }, site)).toBe("Case drain ");
     expect(partText({ value: 5.6, quantity: "caseDrainFlow" }, site)).toBe("5.60\u00a0L/min");
     expect(partText({ value: 0.0712, quantity: "caseDrainFlow", digits: 2 }, site)).toBe("0.071\u00a0L/min");
-    expect(partText({ date: Date.UTC(2027, 0, 12), precision: "day" }, site)).toBe("12 Jan");
+    expect(partText({ date: Date.UTC(2027, 0, 12), precision: "day" }, site)).toBe("12\u00a0Jan");
     expect(partText({ date: Date.UTC(2028, 4, 12), precision: "month" }, site)).toBe("May 2028");
   });
   test("what matters is strong, and nothing typed becomes markup", () => {
