@@ -11,6 +11,7 @@ import { hashPassword } from "~/platform/session.server";
 import { assessStaleCircuits, markOilStale } from "~/platform/oil.server";
 import { fleetPlan } from "./fleet";
 import { lifePlan, livesOf } from "./lives";
+import { addLiving } from "./living.server";
 import { oilHistory } from "./oil";
 import { addDebrisEvents, addOil } from "./oilRows.server";
 import { readPoint, roundTimes } from "./readings";
@@ -150,6 +151,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
     for (let i = 0; i < rows.readings.length; i += 1000) await tx.insert(readings).values(rows.readings.slice(i, i + 1000));
     await tx.insert(assessments).values(rows.points.map((p) => ({ pointId: p.id!, state: "unproven" as const, urgency: 10, readings: 0, verdict: [], stale: true })));
     await addDebrisEvents(tx, rows, now);
+    await addLiving(tx, now);
     await markOilStale(tx, rows.circuits.map((c) => c.id!));
     return true;
   });

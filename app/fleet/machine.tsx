@@ -72,7 +72,7 @@ function MachineScreen({ loaderData: { page, submission, mayEdit }, actionData }
                     <td className="pr-3 [overflow-wrap:anywhere]"><Link to={`/points/${p.id}`} className="inline-flex min-h-9 items-center lg:min-h-7 hover:underline">{p.name}</Link></td>
                     <td className="pr-3 text-sm"><StateWord state={p.state} /></td>
                     <td className="pr-3 text-right text-sm whitespace-nowrap">{p.lastRaw === null ? "no reading" : <>{show(p.lastRaw, p.quantity, { unit: p.unit })} <span className="text-ink-2 max-sm:hidden">{p.lastAt ? dayText(p.lastAt, site) : ""}</span></>}</td>
-                    <td className="w-[120px] text-right align-middle"><MarginRule margin={p.margin} state={p.state} width={112} label={false} /></td>
+                    <td className="w-[120px] max-sm:hidden text-right align-middle"><MarginRule margin={p.margin} state={p.state} width={112} label={false} /></td>
                   </tr>
                 ))}
               </tbody>

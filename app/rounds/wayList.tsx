@@ -40,7 +40,7 @@ export function WayList({ points, onOrder }: Props) {
       }}
     >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-        <ol className="lg:max-h-[26rem] lg:overflow-y-auto" tabIndex={-1}>
+        <ol className="goes-on lg:max-h-[26rem] lg:overflow-y-auto" tabIndex={-1}>
           {points.map((p) => <WayRow key={p.id} point={p} onLeave={() => onOrder(ids.filter((id) => id !== p.id))} />)}
         </ol>
       </SortableContext>

@@ -106,7 +106,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
                   return (
                     <li key={r.roundId} className="ruled grid grid-cols-[minmax(0,1fr)_6rem_6.5rem] py-1.5">
                       <Link to={`/rounds/${r.roundId}`} className="truncate hover:underline">{r.name}</Link>
-                      <span className="text-right">{r.points} points</span>
+                      <span className="text-right">{r.points} {r.points === 1 ? "point" : "points"}</span>
                       <span className={`text-right ${when.endsWith("late") ? "font-medium text-verm" : ""}`}>{when}</span>
                     </li>
                   );

@@ -72,7 +72,7 @@ describe("verdict", () => {
   test("what matters is strong, and nothing typed becomes markup", () => {
     const html = renderToStaticMarkup(<SiteProvider value={site}><Verdict parts={[{ text: "<b>a</b> " }, { text: "8.6 %", strong: true }]} /></SiteProvider>);
     expect(html).toContain("&lt;b&gt;a&lt;/b&gt;");
-    expect(html).toMatch(/<strong[^>]*>8\.6 %<\/strong>/);
+    expect(html).toMatch(/<strong[^>]*>8\.6\u00a0%<\/strong>/);
   });
 });
 
