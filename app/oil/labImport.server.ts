@@ -7,7 +7,7 @@ import { now } from "~/platform/clock.server";
 import { firstRows } from "~/platform/csv.server";
 import { guessDateOrder } from "~/platform/csvCells";
 import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
-import { badRows, copyIn, fatesShown, headingsOf, markDone, readFile, type Imported, type ImportRow, type ReadFile } from "~/platform/imports.server";
+import { badRows, contentOf, copyIn, fatesShown, headingsOf, markDone, readFile, type Imported, type ImportRow, type ReadFile } from "~/platform/imports.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
 import type { FileFates } from "~/ui/importFile";
@@ -75,7 +75,7 @@ export interface LabPreview extends FileFates {
 }
 
 export async function labPreview(record: ImportRow): Promise<LabPreview> {
-  const text = decode(record.content);
+  const text = decode(await contentOf(record.id));
   const { mapping, from } = await mappingFor(record, text);
   return { mapping, from, ...(await fatesShown(text, mapping, await fatesOf(text, mapping, record.createdBy, record.laboratory ?? ""), (fate) => fate.sample.number)) };
 }
@@ -97,7 +97,7 @@ export async function runLabImport(record: ImportRow): Promise<Imported> {
   const checked = await check(labMappingSchema, (record.mapping ?? {}) as Record<string, unknown>);
   if (!checked.ok) return { ok: false, message: "Look at the preview first." };
   const mapping = checked.values as unknown as LabMapping;
-  const text = decode(record.content);
+  const text = decode(await contentOf(record.id));
   const { fates } = await fatesOf(text, mapping, record.createdBy, record.laboratory ?? "");
   const refused = badRows(fates.filter((f) => f.fate === "bad").length, mapping.skipBad);
   if (refused) return { ok: false, message: refused };

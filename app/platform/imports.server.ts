@@ -1,5 +1,5 @@
 /** A file that was sent to be imported: kept as it came so that it can be looked at first, then read row by row and stored all or nothing. */
-import { and, eq, isNull, sql } from "drizzle-orm";
+import { and, eq, isNull, sql, getTableColumns } from "drizzle-orm";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import type { PoolClient } from "pg";
@@ -13,7 +13,9 @@ import { notFound } from "./guard.server";
 import { requestImport } from "./jobs.server";
 import { formOf } from "./request.server";
 
-export type ImportRow = typeof imports.$inferSelect;
+const { content: _content, ...aboutFile } = getTableColumns(imports);
+/** What is known of a file that was sent; the file itself is read only by who reads it (`contentOf`). */
+export type ImportRow = Omit<typeof imports.$inferSelect, "content">;
 
 /** The text file of an upload form, or what is wrong with it. */
 export async function uploadOf(request: Request): Promise<{ ok: true; name: string; content: Buffer; fields: FormData } | { ok: false; message: string; fields: FormData }> {
@@ -76,9 +78,16 @@ export async function endStage(id: string, end: { preview?: unknown; failure?: s
 }
 
 export async function importRecord(id: string): Promise<ImportRow> {
-  const [row] = await db().select().from(imports).where(eq(imports.id, id));
+  const [row] = await db().select(aboutFile).from(imports).where(eq(imports.id, id));
   if (!row) throw notFound("import");
   return row;
+}
+
+/** The file as it was sent. */
+export async function contentOf(id: string): Promise<Buffer> {
+  const [row] = await db().select({ content: imports.content }).from(imports).where(eq(imports.id, id));
+  if (!row) throw notFound("import");
+  return row.content;
 }
 
 const SHOWN_ROWS = 25;

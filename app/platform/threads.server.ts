@@ -7,6 +7,7 @@ import assessTask, { type AssessResult, type AssessTask } from "~/threads/assess
 
 /** Built beside the server; tests of single modules have none and judge in place. */
 const script = resolve("build/threads/assess.js");
+/** One core is left to the event loop. */
 const MOST_THREADS = 4;
 
 export type { AssessResult };
@@ -14,7 +15,7 @@ export type { AssessResult };
 let pool: Piscina<AssessTask, AssessResult> | undefined;
 
 function threads(): Piscina<AssessTask, AssessResult> {
-  pool ??= new Piscina<AssessTask, AssessResult>({ filename: script, minThreads: 1, maxThreads: Math.min(MOST_THREADS, availableParallelism()), idleTimeout: 60_000 });
+  pool ??= new Piscina<AssessTask, AssessResult>({ filename: script, minThreads: 1, maxThreads: Math.max(1, Math.min(MOST_THREADS, availableParallelism() - 1)), idleTimeout: 60_000 });
   return pool;
 }
 

@@ -6,7 +6,7 @@ import { db } from "~/db/client.server";
 import { circuits, components, hourMeterChanges, imports, instruments, lives, machines, points, sites } from "~/db/schema";
 import { markStale } from "~/platform/assessment.server";
 import { now } from "~/platform/clock.server";
-import { badRows, copyIn, FatesShown, headingsOf, markDone, readRows, type Imported, type ImportRow, type Outcome } from "~/platform/imports.server";
+import { badRows, contentOf, copyIn, FatesShown, headingsOf, markDone, readRows, type Imported, type ImportRow, type Outcome } from "~/platform/imports.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
 import { firstRows } from "~/platform/csv.server";
@@ -77,7 +77,7 @@ const mappingOfRecord = async (record: ImportRow): Promise<Mapping | null> => {
 
 /** Every row's fate under a mapping (the stored one, or a guess). */
 export async function preview(record: ImportRow, tell?: (share: number) => Promise<void>): Promise<Preview> {
-  const text = decode(record.content);
+  const text = decode(await contentOf(record.id));
   const mapping = (await mappingOfRecord(record)) ?? (await guessMapping(text));
   const found = await staged(text, mapping, record.createdBy, tell, async (_client, shown) => ({ keep: false, result: shown }));
   return { mapping, ...found.shown(await headingsOf(text, mapping)) };
@@ -135,7 +135,7 @@ function fieldNames(problems: Record<string, string>): Record<string, string> {
 export async function runImport(record: ImportRow, tell?: (share: number) => Promise<void>): Promise<Imported> {
   const mapping = await mappingOfRecord(record);
   if (!mapping) return { ok: false, message: "Look at the preview first." };
-  const imported = await staged(decode(record.content), mapping, record.createdBy, tell, async (client, shown): Promise<Outcome<Imported>> => {
+  const imported = await staged(decode(await contentOf(record.id)), mapping, record.createdBy, tell, async (client, shown): Promise<Outcome<Imported>> => {
     const { add, there, bad } = shown.found;
     const refused = badRows(bad, mapping.skipBad);
     if (refused) return { keep: false, result: { ok: false, message: refused } };
