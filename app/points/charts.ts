@@ -138,7 +138,10 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
       else labels.push({ at: end, years: [year] });
     }
     for (const { at, years: named } of labels) {
-      annotations[`y${named[0]}`] = { type: "label", xValue: at.x, yValue: at.y, content: named.join(", "), color: named.includes(latest!) ? tones.ink : tones["ink-2"], font: { size: 11 }, position: at.x > 9 ? "end" : "start", xAdjust: at.x > 9 ? -4 : 4, yAdjust: -6 };
+      // near the right edge a label stands before its line's end: under a line that falls, over one that rises
+      const before = byYear.get(named[0]!)!.at(-2);
+      const atEdge = at.x > 9;
+      annotations[`y${named[0]}`] = { type: "label", xValue: at.x, yValue: at.y, content: named.join(", "), color: named.includes(latest!) ? tones.ink : tones["ink-2"], font: { size: 11 }, position: atEdge ? "end" : "start", xAdjust: atEdge ? -4 : 4, yAdjust: !atEdge ? -6 : before && before.y > at.y ? 14 : -4 };
     }
     const configuration: ChartConfiguration<"line", XY[]> = {
       type: "line",

@@ -109,7 +109,7 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
         </div>
         <p id="expected" aria-live="polite" className="mt-1.5 min-h-11 text-ink-2">
           {expected ? <>{conditionsText}<strong className="font-semibold text-ink">{show(Math.max(quantity.least, expected.low))} to {show(expected.high)}</strong>{expected.beyondSeen ? " (outside what it was read at before, so less sure)" : ""}. </> : "No expected range yet: it needs three readings. "}
-          {point.last ? <>Last time {show(point.last.raw)}{point.last.temperature === null ? "" : ` at ${written(point.last.temperature, "oilTemperature")}`}, {momentText(point.last.at, { ...site, timeZone: point.timeZone })}.</> : null}
+          {point.last ? <>Last time {show(point.last.raw)}{point.last.temperature === null || point.isOilTemperature ? "" : ` at ${written(point.last.temperature, "oilTemperature")}`}, {momentText(point.last.at, { ...site, timeZone: point.timeZone })}.</> : null}
         </p>
         {asked ? (
           <div className="mb-3">

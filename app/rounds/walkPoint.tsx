@@ -145,7 +145,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       <h1 className="mt-3 text-[1.75rem]">{point.machine}, {point.component}: {point.name.charAt(0).toLowerCase() + point.name.slice(1)}</h1>
       {walk.done[point.id] ? <p className="mt-1 text-ochre">Already {walk.done[point.id]} on this round.</p> : null}
       {parts.length > 0 ? <div className="mt-1 max-sm:hidden"><CircuitStrip parts={parts} here={point.componentId} label={point.circuit} /></div> : null}
-      <p className="border-l-4 border-ochre bg-ochre-soft px-3.5 py-2 text-[0.95rem]">{point.caution}</p>
+      <p className="mt-1 border-l-4 border-ochre bg-ochre-soft px-3.5 py-2 text-[0.95rem]">{point.caution}</p>
       <div className="mt-2.5 flex flex-wrap gap-2 max-sm:mt-1.5" role="group" aria-label="Look, and tick what holds">
         {conditions.map((c) => {
           const seen = held.includes(c);
@@ -170,7 +170,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
         ) : (
           <p className="text-ink-2">
             {judged.expected ? <>Expect <strong className="text-ink">{wording(Math.max(quantityOf(point.quantity).least, judged.expected.low))} to {wording(judged.expected.high)}</strong>{entry.temperature || entry.pressure ? " under these conditions" : " at the usual conditions"}{judged.expected.beyondSeen ? ", less sure: it was never read like this" : ""}. </> : "No expected range yet. "}
-            {point.last ? <>Last time {wording(point.last.raw)}{point.last.temperature === null ? "" : ` at ${show(point.last.temperature, "oilTemperature")}`}, {momentText(point.last.at, site)}.</> : "Never read before."}
+            {point.last ? <>Last time {wording(point.last.raw)}{point.last.temperature === null || point.isOilTemperature ? "" : ` at ${show(point.last.temperature, "oilTemperature")}`}, {momentText(point.last.at, site)}.</> : "Never read before."}
             {settled ? ` ${settled.message}` : ""}
           </p>
         )}

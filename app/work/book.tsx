@@ -68,7 +68,7 @@ export default function Book({ loaderData: { about, kind, submission }, actionDa
                     <input type="radio" name="stopId" value={s.id} defaultChecked={s.id === about.proposed} className="size-4 accent-sea" />
                     <span className="font-semibold">{s.name}, {dayText(s.at, site)}</span>
                     <span className={`max-sm:col-start-2 ${part.late ? "font-medium text-ochre" : "text-ink-2"}`}>{part.text}</span>
-                    <span className="text-ink-2 max-sm:col-start-2">{s.probability === null ? "" : `${chance(s.probability).replace(/^an? /, "")} of the limit before · `}<span className={full ? "text-ochre" : ""}>{s.bookedHours} of {s.crewHours} h</span></span>
+                    <span className="text-ink-2 max-sm:col-start-2">{s.probability === null ? "" : `${chance(s.probability).replace(/^an? /, "")} of the limit before · `}<span className={full ? "text-ochre" : ""}>{`${s.bookedHours}\u00a0of\u00a0${s.crewHours}\u00a0h`}</span></span>
                   </label>
                 );
               })}
