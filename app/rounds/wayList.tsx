@@ -33,7 +33,8 @@ export function WayList({ points, onOrder }: Props) {
         screenReaderInstructions: { draggable: "Press space to pick the point up, the arrow keys to move it along the way, space to put it down, escape to leave it where it was." },
         announcements: {
           onDragStart: ({ active }) => `Picked up ${nameOf(active.id)}, place ${placeOf(active.id)} of ${ids.length}.`,
-          onDragOver: ({ active, over }) => (over ? `${nameOf(active.id)} to place ${placeOf(over.id)} of ${ids.length}.` : undefined),
+          // over itself at the very beginning: what was said of it being picked up stays
+          onDragOver: ({ active, over }) => (over && over.id !== active.id ? `${nameOf(active.id)} to place ${placeOf(over.id)} of ${ids.length}.` : undefined),
           onDragEnd: ({ active, over }) => `${nameOf(active.id)} put down at place ${placeOf(over?.id ?? active.id)}.`,
           onDragCancel: ({ active }) => `${nameOf(active.id)} stays where it was.`,
         },
