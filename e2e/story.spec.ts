@@ -277,7 +277,7 @@ test("readings go out as CSV and come back without a change; the fleet goes out 
   await page.getByLabel("Machine", { exact: true }).selectOption({ label: "Fender jack set" });
   const [csv] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Export as CSV" }).click()]);
   const text = readFileSync(await csv.path(), "utf8");
-  expect(text.split("\n")[0]).toBe("\ufeffpoint,taken_at,value,unit,least,oil_c,load_bar,speed_rpm,hours_h,state,instrument,note,by,as_entered,doubtful,superseded,superseded_why");
+  expect(text.split("\n")[0]).toBe("\ufeffpoint,taken_at,value,unit,least,oil_c,load_bar,speed_rpm,hours_h,state,instrument,note,by,as_entered,kept_because,doubtful,superseded,superseded_why");
   const rows = text.trim().split("\n").length - 1;
   expect(rows).toBeGreaterThan(400);
   await page.goto("/records/import");
