@@ -301,7 +301,8 @@ test("readings go out as CSV and come back without a change; the fleet goes out 
   await expect(page.getByText("/version: must be equal to constant")).toBeVisible();
   await send(JSON.stringify(fleet));
   await expect(page.getByText(/Nothing to add; \d+ were there already/)).toBeVisible();
-  fleet.sites[0]!.machines.push({ ...fleet.sites[0]!.machines[0]!, tag: "COPY-1", name: "A copied machine" });
+  const copied = fleet.sites[0]!.machines.find((m) => m.name === "Fender jack set")!;
+  fleet.sites[0]!.machines.push({ ...copied, tag: "COPY-1", name: "A copied machine" });
   await send(JSON.stringify(fleet));
   await expect(page.getByText(/Added 1 machines, \d+ circuits/)).toBeVisible();
 });

@@ -28,10 +28,14 @@ function sender(): Promise<PgBoss> {
   return boss;
 }
 
-/** Ask a worker to assess every point that is marked stale. Losing the message loses nothing: the schedule sweeps. */
+/**
+ * Ask a worker to assess every point that is marked stale. Losing the message loses nothing: the schedule sweeps.
+ * One request a second is enough, but the second one must not be swallowed: the first may be served before what the
+ * second is about was stored. It waits for the next second instead (without that, a point stood unassessed for 40 s).
+ */
 export async function requestAssessment(): Promise<void> {
   try {
-    await (await sender()).send(queues.assessStale, {}, { singletonKey: "sweep", singletonSeconds: 1 });
+    await (await sender()).send(queues.assessStale, {}, { singletonKey: "sweep", singletonSeconds: 1, singletonNextSlot: true });
   } catch (error) {
     log.warn({ err: errorText(error) }, "could not queue an assessment; the schedule will sweep");
   }

@@ -143,7 +143,7 @@ export async function runImport(record: ImportRow, tell?: (share: number) => Pro
     await markDone(client, record.id, added, there + add - added);
     return { keep: true, result: { ok: true, added, there: there + add - added } };
   });
-  await requestAssessment();
+  if (imported.ok) await requestAssessment();
   return imported;
 }
 
