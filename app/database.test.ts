@@ -124,11 +124,11 @@ describe("readings", () => {
     expect(await correctReading(place, reading, entry({ value: "5.2", why: "one digit off" }), "T. Wren")).toMatchObject({ ok: true });
     expect(await correctReading(place, reading, entry({ value: "5.3", why: "me too" }), "L. Aske")).toMatchObject({ ok: false, problems: { form: expect.stringContaining("T. Wren has already corrected") } });
     const page = await pointPage(ids.point, 0);
-    expect(page).toMatchObject({ superseded: 1, inLife: 49 });
+    expect(page).toMatchObject({ superseded: 1, inLife: { count: 49, over: false } });
     const fresh = await readingOf(ids.point, page.table[0]!.id);
     expect(fresh).toMatchObject({ value: 5.2, supersedesId: reading.id, keptBecause: "read twice" });
     expect(await correctReading(place, fresh, entry({ why: "wrong point", intent: "withdraw" }), "T. Wren")).toMatchObject({ ok: true });
-    expect(await pointPage(ids.point, 0)).toMatchObject({ superseded: 2, inLife: 48 });
+    expect(await pointPage(ids.point, 0)).toMatchObject({ superseded: 2, inLife: { count: 48, over: false } });
   });
   test.each([
     [{ takenAt: "2027-01-01T10:00" }, "takenAt", /future/], [{ takenAt: "2019-01-01T10:00" }, "takenAt", /not fitted/], [{ state: "idle" }, "state", /never mixes/], [{ instrumentId: "x" }, "instrumentId", /from the list/],

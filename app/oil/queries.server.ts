@@ -216,7 +216,7 @@ async function measuredEffect(circuitId: string) {
   if (measuredSetups.length === 0) return [];
   const names = await db().select({ id: points.id, name: points.name, component: components.name, unit: points.unit }).from(points).innerJoin(components, eq(components.id, points.componentId)).where(inArray(points.id, measuredSetups.map((s) => s.pointId)));
   const shown = await Promise.all(measuredSetups.map(async (s) => {
-    const { readings: own } = await readingsOfLife(db(), s.pointId, s.lifeId!);
+    const own = await readingsOfLife(db(), s.pointId, s.lifeId!);
     const point = assessPointOf(s);
     const context = contextOf(s, []);
     const last = (measured: typeof context.measured) => correctSeries(own, point, { ...context, measured }).readings.at(-1);

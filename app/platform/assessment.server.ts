@@ -14,7 +14,7 @@ import { now } from "./clock.server";
 import { keepLesson, peersOf, tellEndedLives } from "./lessons.server";
 import { log } from "./log.server";
 import { notOver } from "./stops.server";
-import { assessPointOf, contextOf, pointSetups, readingsOfLife, type PointSetup } from "./setups.server";
+import { assessPointOf, contextOf, countOfLife, pointSetups, readingsOfLife, type PointSetup } from "./setups.server";
 import { assessInThread, type AssessResult } from "./threads.server";
 import { errorText } from "./errors";
 
@@ -48,9 +48,10 @@ export async function assessPoint(pointId: string, { ended = false } = {}): Prom
   const asked = row?.asked ?? 0;
   try {
     if (ended) await tellEndedLives(db(), setup);
-    const found = setup.lifeId ? await readingsOfLife(db(), pointId, setup.lifeId) : { readings: [], inAll: 0 };
+    const lifeReadings = setup.lifeId ? await readingsOfLife(db(), pointId, setup.lifeId) : [];
+    const readingsInAll = setup.lifeId ? await countOfLife(db(), pointId, setup.lifeId) : 0;
     const siteStops = (await stopsBySite(db(), [setup.siteId])).get(setup.siteId) ?? [];
-    const result = await assessInThread({ readings: found.readings, point: assessPointOf(setup), context: { ...contextOf(setup, siteStops), readingsInAll: found.inAll }, peers: await peersOf(db(), setup) });
+    const result = await assessInThread({ readings: lifeReadings, point: assessPointOf(setup), context: { ...contextOf(setup, siteStops), readingsInAll }, peers: await peersOf(db(), setup) });
     await db().transaction((tx) => store(tx, setup, result, asked));
   } catch (error) {
     if (isDatabaseDown(error)) throw error;

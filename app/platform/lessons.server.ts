@@ -3,7 +3,7 @@ import { sql } from "drizzle-orm";
 import type { Queryable } from "~/db/client.server";
 import { components, lifeLessons, lives, points } from "~/db/schema";
 import { now } from "./clock.server";
-import { assessPointOf, contextOf, readingsOfLife, type PointSetup } from "./setups.server";
+import { assessPointOf, contextOf, countOfLife, readingsOfLife, type PointSetup } from "./setups.server";
 import { assessInThread } from "./threads.server";
 
 /** Peers that are heard, those that reached their limit first: more tell nothing new. */
@@ -35,8 +35,8 @@ export async function tellEndedLives(tx: Queryable, setup: PointSetup): Promise<
     ) e left join ${lifeLessons} t on t.point_id = ${setup.pointId} and t.life_id = e.id
     where t.made_at is null or t.made_at < ${new Date(now() - READ_AGAIN).toISOString()}`);
   for (const { lifeId, startHours, startedAt, knownWhenNew } of rows) {
-    const { readings, inAll } = await readingsOfLife(tx, setup.pointId, lifeId);
-    const context = { ...contextOf(setup, [], { startHours, startedAt: new Date(startedAt) }), readingsInAll: inAll };
+    const readings = await readingsOfLife(tx, setup.pointId, lifeId);
+    const context = { ...contextOf(setup, [], { startHours, startedAt: new Date(startedAt) }), readingsInAll: await countOfLife(tx, setup.pointId, lifeId) };
     await keepLesson(tx, setup, lifeId, await assessInThread({ readings, point: assessPointOf(setup, knownWhenNew), context, peers: [] }));
   }
 }

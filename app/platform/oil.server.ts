@@ -143,7 +143,7 @@ export async function oilInput(tx: Queryable, circuitId: string): Promise<OilInp
   for (const s of setups) {
     if (s.quantity === "pressureDrop") continue;
     const place = placeOf.get(s.pointId)!;
-    const current = s.lifeId ? (await readingsOfLife(tx, s.pointId, s.lifeId)).readings : [];
+    const current = s.lifeId ? await readingsOfLife(tx, s.pointId, s.lifeId) : [];
     const corrected = correctSeries(current, assessPointOf(s), contextOf(s, [])).readings.filter((r) => !r.doubtful && !r.recalled);
     leaks.push({ pointId: s.pointId, componentId: place.componentId, component: place.component.charAt(0).toLowerCase() + place.component.slice(1), what: quantityOf(s.quantity).short, readings: corrected.map((r) => ({ at: r.at, value: r.corrected })) });
   }
@@ -153,7 +153,7 @@ export async function oilInput(tx: Queryable, circuitId: string): Promise<OilInp
     if (s.quantity !== "pressureDrop" || !component?.filter) continue;
     const found: OilComponentInput["drops"][number][] = [];
     for (const life of lifeRows.filter((l) => l.componentId === component.id).slice(-MOST_ELEMENTS)) {
-      const { readings: list } = await readingsOfLife(tx, s.pointId, life.id);
+      const list = await readingsOfLife(tx, s.pointId, life.id);
       found.push(...list.filter((r) => !r.doubtful && !r.recalled).map((r) => ({ at: r.at, hours: hoursAt(r.at), drop: r.value, temperature: r.temperature, lifeId: life.id, flow: r.speed && component.speed ? (component.filter!.flow * r.speed) / component.speed : null })));
     }
     drops.set(component.id, [...(drops.get(component.id) ?? []), ...found]);

@@ -1,5 +1,5 @@
 /** Points and readings as the core wants them. */
-import { and, eq, isNull, sql } from "drizzle-orm";
+import { and, count, eq, isNull, sql } from "drizzle-orm";
 import { dayOf, dayStart, partReadyOn, quantityOf, theoreticalFlow, type AssessPoint, type AssessReading, type AssessStop, type MeasuredViscosity, type MeterChange, type SeriesContext } from "@core";
 import type { Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
@@ -123,21 +123,15 @@ const MOMENTS = 140;
 /** Readings at each moment, of which the middle one will speak. */
 const AT_EACH = 3;
 
-export interface LifeReadings {
-  readings: AssessReading[];
-  /** How many there are in all. */
-  inAll: number;
-}
-
 /**
  * The readings of one life at one point, in time order; of a long life its first, its newest, and some at moments
  * evenly spread between them. Each moment is one look into the index, so the cost does not grow with the life.
  */
-export async function readingsOfLife(tx: Queryable, pointId: string, lifeId: string): Promise<LifeReadings> {
+export async function readingsOfLife(tx: Queryable, pointId: string, lifeId: string): Promise<AssessReading[]> {
   const here = and(eq(readings.lifeId, lifeId), eq(readings.pointId, pointId), isNull(readings.supersededAt));
   const rows = () => tx.select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId));
   const whole = await rows().where(here).orderBy(readings.takenAt).limit(WHOLE + 1);
-  if (whole.length <= WHOLE) return { readings: whole.map(assessReadingOf), inAll: whole.length };
+  if (whole.length <= WHOLE) return whole.map(assessReadingOf);
   const own = sql`${readings.lifeId} = ${lifeId} and ${readings.pointId} = ${pointId} and ${readings.supersededAt} is null`;
   const chosen = sql`${readings.id} in (
     (select id from readings where ${own} order by taken_at limit ${FIRST})
@@ -145,7 +139,11 @@ export async function readingsOfLife(tx: Queryable, pointId: string, lifeId: str
     union (select r.id from (select min(taken_at) as first, max(taken_at) as last from readings where ${own}) e
       cross join generate_series(1, ${MOMENTS}) g cross join lateral
       (select id from readings where ${own} and taken_at >= e.first + (e.last - e.first) * g / ${MOMENTS + 1} order by taken_at limit ${AT_EACH}) r))`;
-  const some = await rows().where(chosen).orderBy(readings.takenAt);
-  const [all] = await tx.select({ n: sql<number>`count(*)::int` }).from(readings).where(here);
-  return { readings: some.map(assessReadingOf), inAll: all!.n };
+  return (await rows().where(chosen).orderBy(readings.takenAt)).map(assessReadingOf);
+}
+
+/** How many readings a life has at a point. */
+export async function countOfLife(tx: Queryable, pointId: string, lifeId: string): Promise<number> {
+  const [all] = await tx.select({ n: count() }).from(readings).where(and(eq(readings.lifeId, lifeId), eq(readings.pointId, pointId), isNull(readings.supersededAt)));
+  return all?.n ?? 0;
 }

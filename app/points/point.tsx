@@ -125,7 +125,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
             </nav>
             <span className="text-sm text-ink-2">{view === "trend" ? `${detail?.correction ? `● corrected to ${show(detail.correction.reference.temperature, "oilTemperature")}${quantity.correction === "leakage" ? `, ${show(detail.correction.reference.pressure, "loadPressure")}` : " and the usual flow"}  ○ as read  ` : "● as read  "}${shown.unit}` : <kbd title="press t">t</kbd>}</span>
           </div>
-          {data.total === 0 ? (
+          {data.total.count === 0 ? (
             <Empty>No reading yet. {mayLog ? "Log the first one beside: a part that was measured when new can be judged later." : "A technician can log the first one."}</Empty>
           ) : view === "table" ? null : (
             <ChartCanvas make={make} height={view === "months" ? 330 : 340} label={view === "months" ? "Readings of each year over the months" : `Trend of ${place.name}, corrected and as read, with limit and forecast. The table has the same data.`} />
@@ -135,8 +135,8 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
               {data.sameMonth && data.last ? <>In the same month of earlier years, one month either side: median <strong className="text-ink">{show(data.sameMonth.median, data.quantity, { unit: data.unit })}</strong>, from {show(data.sameMonth.least, data.quantity, { unit: data.unit })} to {show(data.sameMonth.greatest, data.quantity, { unit: data.unit })} ({data.sameMonth.readings} readings). The latest: {show(data.last.raw, data.quantity, { unit: data.unit })}.</> : "Fewer than three readings in the same month of earlier years of this life: nothing to compare with yet."}
             </p>
           ) : null}
-          {data.total > 0 ? (
-            <Section title="Readings" className="mt-4" aside={`${data.inLife} in this life${data.marked ? ` · ${data.marked} marked` : ""}${data.superseded ? ` · ${data.superseded} corrected` : ""}${data.lifeStartedAt ? ` · since ${dayText(data.lifeStartedAt, site)}` : ""}`}>
+          {data.total.count > 0 ? (
+            <Section title="Readings" className="mt-4" aside={`${data.inLife.over ? "over " : ""}${data.inLife.count} in this life${data.marked ? ` · ${data.marked} marked` : ""}${data.superseded ? ` · ${data.superseded} corrected` : ""}${data.lifeStartedAt ? ` · since ${dayText(data.lifeStartedAt, site)}` : ""}`}>
               <ReadingTable data={data} mayCorrect={mayLog} />
               {superseded.length > 0 ? (
                 <div className="mt-3 text-sm"><h3>Corrected readings, kept in the record</h3>

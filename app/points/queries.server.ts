@@ -1,5 +1,5 @@
 /** Everything about one point: its place, its lives, its readings as read and corrected, its assessment. */
-import { and, count, desc, eq, getTableColumns, isNotNull, isNull, sql } from "drizzle-orm";
+import { and, count, desc, eq, getTableColumns, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
 import { correctSeries, isFarReference, quantityOf, sameMonthOf, type CorrectedReading, type Fluid, type ReadingMark, type UnitPreference } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, instruments, interventions, lives, machines, photos, points, readings, stops, type AssessmentDetail } from "~/db/schema";
@@ -13,7 +13,8 @@ import { pointPlace } from "~/platform/readings.server";
 
 /** Most readings that a chart gets for one life; more are thinned on the server. */
 const CHART_READINGS = 400;
-export const TABLE_PAGE = 24;
+/** Rows of the table at a time. */
+const TABLE_PAGE = 24;
 const SHOWN_PHOTOS = 6;
 /** The newest lives that are drawn. */
 const SHOWN_LIVES = 12;
@@ -65,10 +66,26 @@ function uncorrected(row: Parameters<typeof assessReadingOf>[0]): CorrectedReadi
   return { id: r.id, at: r.at, hours: r.hours ?? 0, raw: r.value, corrected: r.value, uncertainty: 0, lnPressure: 0, lnViscosity: 0, mark: null, doubtful: r.doubtful, recalled: r.recalled };
 }
 
+/** Readings are counted up to this; a page says "over" it of what is longer, so that no page grows with a life. */
+const MOST_COUNTED = 10_000;
+
+export interface Counted {
+  count: number;
+  /** There are more than were counted. */
+  over: boolean;
+}
+
+async function countUpTo(where: SQL | undefined): Promise<Counted> {
+  const some = db().select({ id: readings.id }).from(readings).where(where).limit(MOST_COUNTED + 1).as("some");
+  const [row] = await db().select({ n: count() }).from(some);
+  const n = row?.n ?? 0;
+  return { count: Math.min(n, MOST_COUNTED), over: n > MOST_COUNTED };
+}
+
 /** The point's own page. */
 export async function pointPage(id: string, page: number, units: UnitPreference = {}) {
   const here = and(eq(readings.pointId, id), isNull(readings.supersededAt));
-  const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked, taken, [counted], [noted]] = await Promise.all([
+  const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked, taken, total, [noted]] = await Promise.all([
     pointPlace(id, units),
     pointSetups(db()).where(eq(points.id, id)),
     db().select().from(lives).innerJoin(points, eq(points.componentId, lives.componentId)).where(eq(points.id, id)).orderBy(desc(lives.startedAt)).limit(SHOWN_LIVES),
@@ -80,7 +97,7 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     db().select({ id: interventions.id, kind: interventions.kind, startsOn: stops.startsOn }).from(interventions).innerJoin(points, eq(points.componentId, interventions.componentId)).leftJoin(stops, eq(stops.id, interventions.stopId))
       .where(and(eq(points.id, id), isNull(interventions.doneAt), isNull(interventions.cancelledAt))),
     db().select({ id: photos.id, at: photos.at, by: photos.by }).from(photos).where(eq(photos.pointId, id)).orderBy(desc(photos.at)).limit(SHOWN_PHOTOS),
-    db().select({ count: count() }).from(readings).where(here),
+    countUpTo(here),
     db().select({ hours: readings.hours }).from(readings).where(and(here, isNotNull(readings.hours))).orderBy(desc(readings.takenAt)).limit(1),
   ]);
   const setup = setups[0];
@@ -92,11 +109,11 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
 
   // a long life is told by some of its readings; those of the table's page stand among them
   const corrected = await Promise.all(lifeRows.map(async ({ lives: life }) => {
-    const { readings: told, inAll } = await readingsOfLife(db(), id, life.id);
+    const told = await readingsOfLife(db(), id, life.id);
     const known = new Set(told.map((r) => r.id));
     const own = [...told, ...rows.filter((r) => r.lifeId === life.id && !known.has(r.id)).map(assessReadingOf)].sort((p, q) => p.at - q.at);
     const series = correctSeries(own, point, contextOf(setup, [], life)).readings.map((r) => ({ ...r, mark: marks[r.id] ?? r.mark }));
-    return { life, series, inAll };
+    return { life, series };
   }));
   corrected.reverse();
   const current = corrected.find((c) => c.life.endedAt === null);
@@ -119,8 +136,8 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     fullFlow: point.fullFlow, reference: point.reference, farFrom, fluid: fluidOf(setup) as Fluid | null,
     state: stored?.state ?? "unproven", verdict: stored?.verdict ?? [{ text: "No reading yet." }], margin: stored?.margin ?? null, stale: stored?.stale ?? true,
     detail: detail as AssessmentDetail | null,
-    chart, table, total: counted!.count, page, superseded: superseded?.count ?? 0, marked: [...byId.values()].filter((r) => r.mark).length,
-    lifeStartedAt: current?.life.startedAt.getTime() ?? null, inLife: current?.inAll ?? 0,
+    chart, table, rowsAtOnce: TABLE_PAGE, total, page, superseded: superseded?.count ?? 0, marked: [...byId.values()].filter((r) => r.mark).length,
+    lifeStartedAt: current?.life.startedAt.getTime() ?? null, inLife: current ? await countUpTo(and(here, eq(readings.lifeId, current.life.id))) : { count: 0, over: false },
     photos: taken.map((p) => ({ id: p.id, at: p.at.getTime(), by: p.by })),
     sameMonth, last, instruments: shelf, instrumentId: place.point.instrumentId,
     stops: (ahead.get(place.siteId) ?? []).sort((a, b) => a.at - b.at), booked, now: now(),

@@ -18,7 +18,8 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
   const show = useShow();
   const corrected = data.detail?.correction;
   const unit = data.unit;
-  const pages = Math.ceil(data.total / 24);
+  const pages = Math.ceil(data.total.count / data.rowsAtOnce);
+  const older = data.page < pages - 1 || (data.total.over && data.table.length === data.rowsAtOnce);
   return (
     <>
       <div className="overflow-x-auto">
@@ -61,8 +62,8 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
       {pages > 1 ? (
         <nav aria-label="Pages of readings" className="mt-2 flex items-center gap-4 text-sm">
           {data.page > 0 ? <Link to={`?page=${data.page - 1}`} preventScrollReset className="way">newer</Link> : null}
-          <span className="text-ink-2">page {data.page + 1} of {pages}</span>
-          {data.page < pages - 1 ? <Link to={`?page=${data.page + 1}`} preventScrollReset className="way">older</Link> : null}
+          <span className="text-ink-2">page {data.page + 1} of {data.total.over ? "more than " : ""}{pages}</span>
+          {older ? <Link to={`?page=${data.page + 1}`} preventScrollReset className="way">older</Link> : null}
         </nav>
       ) : null}
     </>

@@ -115,7 +115,7 @@ async function beforeAndAfter(work: typeof interventions.$inferSelect): Promise<
   for (const setup of setups) {
     const point = assessPointOf(setup);
     const corrected = async (lifeId: string | null, from: number, to: number) => {
-      const found = lifeId ? (await readingsOfLife(db(), setup.pointId, lifeId)).readings : [];
+      const found = lifeId ? await readingsOfLife(db(), setup.pointId, lifeId) : [];
       return correctSeries(found.filter((r) => r.at >= from && r.at < to), point, contextOf(setup, [])).readings.filter((r) => !r.recalled).map((r) => r.corrected);
     };
     const side = (values: number[]) => (values.length ? { value: median(values), readings: values.length } : null);
