@@ -1,3 +1,7 @@
 import { defineConfig } from "drizzle-kit";
 
-export default defineConfig({ dialect: "postgresql", schema: ["./app/db/schema.ts", "./app/db/peopleTables.ts", "./app/db/oilTables.ts"], out: "./app/db/migrations" });
+export default defineConfig({
+  dialect: "postgresql",
+  schema: ["./app/db/schema.ts", "./app/db/peopleTables.ts", "./app/db/oilTables.ts"],
+  out: "./app/db/migrations",
+});

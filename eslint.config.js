@@ -7,6 +7,15 @@ export default ts.config(
   { ignores: ["build", "node_modules", ".react-router", ".data", "app/db/migrations", "test-results", "coverage"] },
   js.configs.recommended,
   ...ts.configs.recommended,
-  { files: ["**/*.{ts,tsx}"], plugins: { "react-hooks": hooks }, rules: { ...hooks.configs.recommended.rules, "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }], eqeqeq: "error", "no-console": "error" } },
+  {
+    files: ["**/*.{ts,tsx}"],
+    plugins: { "react-hooks": hooks },
+    rules: {
+      ...hooks.configs.recommended.rules,
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+      eqeqeq: "error",
+      "no-console": "error",
+    },
+  },
   { files: ["**/*.{js,mjs,cjs}"], languageOptions: { globals: globals.node } },
 );

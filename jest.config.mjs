@@ -5,7 +5,23 @@ export default {
   testTimeout: 120_000,
   roots: ["<rootDir>/core", "<rootDir>/app", "<rootDir>/demo", "<rootDir>/reference", "<rootDir>/scripts"],
   testMatch: ["**/*.test.ts", "**/*.test.tsx", "**/*.test.mjs"],
-  transform: { "^.+\\.tsx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022", transform: { react: { runtime: "automatic" } } }, module: { type: "commonjs" } }] },
-  moduleNameMapper: { "^@core$": "<rootDir>/core/index.ts", "^~/(.*)$": "<rootDir>/app/$1", "^@demo/(.*)$": "<rootDir>/demo/$1" },
+  transform: {
+    "^.+\\.tsx?$": [
+      "@swc/jest",
+      {
+        jsc: {
+          parser: { syntax: "typescript", tsx: true },
+          target: "es2022",
+          transform: { react: { runtime: "automatic" } },
+        },
+        module: { type: "commonjs" },
+      },
+    ],
+  },
+  moduleNameMapper: {
+    "^@core$": "<rootDir>/core/index.ts",
+    "^~/(.*)$": "<rootDir>/app/$1",
+    "^@demo/(.*)$": "<rootDir>/demo/$1",
+  },
   collectCoverageFrom: ["core/**/*.ts", "!**/*.test.ts", "!**/*.d.ts"],
 };

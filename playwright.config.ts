@@ -1,6 +1,14 @@
 import { defineConfig } from "@playwright/test";
 
-const flags = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"];
+const flags = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
 
 /** Run by scripts/test.mjs, which starts the application and its database. */
 export default defineConfig({

@@ -6,7 +6,12 @@ export default defineConfig({
   publicDir: false,
   define: { "process.env.NODE_ENV": '"production"' },
   build: {
-    outDir: "build/client", emptyOutDir: false,
-    lib: { entry: fileURLToPath(new URL("./app/sw/worker.ts", import.meta.url)), formats: ["es"], fileName: () => "sw.js" },
+    outDir: "build/client",
+    emptyOutDir: false,
+    lib: {
+      entry: fileURLToPath(new URL("./app/sw/worker.ts", import.meta.url)),
+      formats: ["es"],
+      fileName: () => "sw.js",
+    },
   },
 });

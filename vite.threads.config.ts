@@ -8,5 +8,10 @@ export default defineConfig({
   publicDir: false,
   resolve: { alias: { "~": path("./app"), "@core": path("./core/index.ts") } },
   ssr: { noExternal: true, target: "node" },
-  build: { ssr: path("./app/threads/assessTask.ts"), outDir: "build/threads", target: "node20", rollupOptions: { output: { entryFileNames: "assess.js", format: "es" } } },
+  build: {
+    ssr: path("./app/threads/assessTask.ts"),
+    outDir: "build/threads",
+    target: "node20",
+    rollupOptions: { output: { entryFileNames: "assess.js", format: "es" } },
+  },
 });

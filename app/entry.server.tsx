@@ -8,7 +8,13 @@ import { NonceProvider } from "./ui/nonce";
 
 const ABORT_MS = 10_000;
 
-export default function handleRequest(request: Request, status: number, headers: Headers, context: EntryContext, { nonce }: AppLoadContext) {
+export default function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  context: EntryContext,
+  { nonce }: AppLoadContext,
+) {
   const ready = isbot(request.headers.get("user-agent")) ? "onAllReady" : "onShellReady";
   return new Promise<Response>((done, fail) => {
     let shellSent = false;

@@ -19,13 +19,22 @@ afterAll(async () => {
   await dropDatabase();
 });
 
-const waiting = async () => Number((await db().execute<{ n: string }>(sql`select count(*) as n from pgboss.job where name = ${queues.assessStale} and state = 'created'`)).rows[0]!.n);
+const waiting = async () =>
+  Number(
+    (
+      await db().execute<{ n: string }>(
+        sql`select count(*) as n from pgboss.job where name = ${queues.assessStale} and state = 'created'`,
+      )
+    ).rows[0]!.n,
+  );
 
 test("what changes in the second after a sweep was done is swept again, and many requests are few jobs", async () => {
   await requestAssessment();
   expect(await waiting()).toBe(1);
   // a worker is quick: the first request is served before the second comes, all within one second
-  await db().execute(sql`update pgboss.job set state = 'completed', completed_on = now() where name = ${queues.assessStale}`);
+  await db().execute(
+    sql`update pgboss.job set state = 'completed', completed_on = now() where name = ${queues.assessStale}`,
+  );
   await requestAssessment();
   expect(await waiting()).toBe(1);
   for (let i = 0; i < 20; i++) await requestAssessment();

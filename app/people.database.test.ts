@@ -24,7 +24,8 @@ afterAll(async () => {
 });
 
 const person = async (name: string) => (await people()).find((p) => p.signIn === name)!;
-const add = (change: Record<string, string> = {}) => addPerson({ name: "T. Wren", signIn: "wren", role: "technician", password: "long-enough", ...change }, "Oduya");
+const add = (change: Record<string, string> = {}) =>
+  addPerson({ name: "T. Wren", signIn: "wren", role: "technician", password: "long-enough", ...change }, "Oduya");
 
 async function requestAs(name: string, password: string): Promise<Request> {
   const result = await signIn(name, password, "test", false);
@@ -39,17 +40,37 @@ test("a second first engineer is not made", async () => {
 });
 
 test("each field is told what is wrong with it, and nothing is added", async () => {
-  expect(await add({ name: "", signIn: "has space", role: "owner", password: "short" })).toMatchObject({ ok: false, problems: { name: expect.any(String), signIn: expect.stringContaining("no spaces"), role: expect.any(String), password: "At least 10 characters." } });
+  expect(await add({ name: "", signIn: "has space", role: "owner", password: "short" })).toMatchObject({
+    ok: false,
+    problems: {
+      name: expect.any(String),
+      signIn: expect.stringContaining("no spaces"),
+      role: expect.any(String),
+      password: "At least 10 characters.",
+    },
+  });
   expect(await people()).toHaveLength(1);
 });
 
 test("a person who was added signs in under any case of the name, and has what the role allows", async () => {
   expect(await add({ signIn: "Wren" })).toEqual({ ok: true });
   expect(await userOf(await requestAs("WREN", "long-enough"))).toMatchObject({ name: "T. Wren", role: "technician" });
-  expect(await add({ name: "T. Wren the second" })).toEqual({ ok: false, problems: { signIn: "Somebody has this sign-in name." } });
-  expect(await add({ signIn: "wren2", name: "t. wren" })).toMatchObject({ ok: false, problems: { name: expect.stringContaining("this name already") } });
-  expect(await add({ signIn: "weak", name: "Weak", password: "aaaaaaaaaa" })).toMatchObject({ ok: false, problems: { password: expect.any(String) } });
-  expect(await add({ signIn: "weak", name: "Weak", password: "1234567890" })).toMatchObject({ ok: false, problems: { password: expect.any(String) } });
+  expect(await add({ name: "T. Wren the second" })).toEqual({
+    ok: false,
+    problems: { signIn: "Somebody has this sign-in name." },
+  });
+  expect(await add({ signIn: "wren2", name: "t. wren" })).toMatchObject({
+    ok: false,
+    problems: { name: expect.stringContaining("this name already") },
+  });
+  expect(await add({ signIn: "weak", name: "Weak", password: "aaaaaaaaaa" })).toMatchObject({
+    ok: false,
+    problems: { password: expect.any(String) },
+  });
+  expect(await add({ signIn: "weak", name: "Weak", password: "1234567890" })).toMatchObject({
+    ok: false,
+    problems: { password: expect.any(String) },
+  });
   const [row] = await db().select().from(users).where(eq(users.signIn, "wren"));
   expect(row!.passwordHash).toMatch(/^\$argon2id\$/);
 });
@@ -90,9 +111,16 @@ test("a new password from an engineer ends every session; the old one no longer 
 test("one's own password: the old one is asked for, other sessions end and this one goes on", async () => {
   const [here, elsewhere] = [await requestAs("wren", "quite-another"), await requestAs("wren", "quite-another")];
   const { id } = await person("wren");
-  const change = async (fields: Record<string, string>) => changeOwnPassword(id, fields, "T. Wren", await sessionHash(here));
-  expect(await change({ old: "wrong-password", password: "third-password" })).toEqual({ ok: false, problems: { old: "That is not your password." } });
-  expect(await change({ old: "quite-another", password: "" })).toMatchObject({ ok: false, problems: { password: expect.any(String) } });
+  const change = async (fields: Record<string, string>) =>
+    changeOwnPassword(id, fields, "T. Wren", await sessionHash(here));
+  expect(await change({ old: "wrong-password", password: "third-password" })).toEqual({
+    ok: false,
+    problems: { old: "That is not your password." },
+  });
+  expect(await change({ old: "quite-another", password: "" })).toMatchObject({
+    ok: false,
+    problems: { password: expect.any(String) },
+  });
   expect(await change({ old: "quite-another", password: "third-password" })).toEqual({ ok: true });
   expect(await userOf(here)).toBeDefined();
   expect(await userOf(elsewhere)).toBeUndefined();
@@ -104,7 +132,10 @@ test("access that ended ends at once, stays on record, and can be given back", a
   const { id } = await person("wren");
   expect(await setAccess(id, false, "Oduya")).toEqual({ ok: true });
   expect(await userOf(request)).toBeUndefined();
-  expect(await signIn("wren", "third-password", "test", false)).toMatchObject({ ok: false, message: "Name and password do not match." });
+  expect(await signIn("wren", "third-password", "test", false)).toMatchObject({
+    ok: false,
+    message: "Name and password do not match.",
+  });
   expect((await people()).at(-1)).toMatchObject({ signIn: "wren", endedAt: expect.any(Number) });
   expect(await add()).toMatchObject({ ok: false, problems: { signIn: expect.any(String) } });
   expect(await setAccess(id, true, "Oduya")).toEqual({ ok: true });
@@ -115,8 +146,14 @@ test("access that ended ends at once, stays on record, and can be given back", a
 test("the last engineer can neither go nor become less; of two who go at once one stays", async () => {
   const oduya = await person("oduya");
   const less = { name: oduya.name, role: "viewer", version: String(oduya.version) };
-  expect(await setAccess(oduya.id, false, "Oduya")).toMatchObject({ ok: false, problems: { form: expect.stringContaining("last engineer") } });
-  expect(await changePerson(oduya.id, less, "Oduya")).toMatchObject({ ok: false, problems: { role: expect.stringContaining("last engineer") } });
+  expect(await setAccess(oduya.id, false, "Oduya")).toMatchObject({
+    ok: false,
+    problems: { form: expect.stringContaining("last engineer") },
+  });
+  expect(await changePerson(oduya.id, less, "Oduya")).toMatchObject({
+    ok: false,
+    problems: { role: expect.stringContaining("last engineer") },
+  });
   await add({ name: "L. Aske", signIn: "aske", role: "engineer" });
   const aske = await person("aske");
   const ended = await Promise.all([setAccess(oduya.id, false, "L. Aske"), setAccess(aske.id, false, "Oduya")]);

@@ -1,11 +1,23 @@
-import { Links, Meta, Outlet, Scripts, ScrollRestoration, isRouteErrorResponse, useRouteLoaderData, type LinksFunction } from "react-router";
+import {
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  isRouteErrorResponse,
+  useRouteLoaderData,
+  type LinksFunction,
+} from "react-router";
 import type { Route } from "./+types/root";
 import { themeOf } from "./account/theme.server";
 import { ErrorPage } from "./ui/errorPage";
 import { useNonce } from "./ui/nonce";
 import theme from "./ui/theme.css?url";
 
-export const links: LinksFunction = () => [{ rel: "stylesheet", href: theme }, { rel: "icon", href: "/mark.svg", type: "image/svg+xml" }];
+export const links: LinksFunction = () => [
+  { rel: "stylesheet", href: theme },
+  { rel: "icon", href: "/mark.svg", type: "image/svg+xml" },
+];
 export const meta = () => [{ title: "Juncteral" }];
 
 export async function loader({ request }: Route.LoaderArgs) {
@@ -37,5 +49,10 @@ export default function Root() {
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  return <ErrorPage status={isRouteErrorResponse(error) ? error.status : 500} detail={isRouteErrorResponse(error) ? error.data : undefined} />;
+  return (
+    <ErrorPage
+      status={isRouteErrorResponse(error) ? error.status : 500}
+      detail={isRouteErrorResponse(error) ? error.data : undefined}
+    />
+  );
 }

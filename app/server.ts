@@ -67,7 +67,9 @@ async function readImport(importId: string): Promise<void> {
   const tell = (share: number) => tellProgress(importId, share);
   try {
     if (record.stage === "previewing") {
-      await endStage(importId, { preview: record.laboratory === null ? await preview(record, tell) : await labPreview(record) });
+      await endStage(importId, {
+        preview: record.laboratory === null ? await preview(record, tell) : await labPreview(record),
+      });
       return;
     }
     const imported = record.laboratory === null ? await runImport(record, tell) : await runLabImport(record);

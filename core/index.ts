@@ -1,14 +1,29 @@
 /** The public face of the computation. The application imports from here and nowhere else in core. */
 export { convert, findUnit, fromCore, toCore, unitsOf, units } from "./units/units";
 export type { DimensionId, Unit } from "./units/units";
-export { conditions, isPointQuantity, measures, pointQuantityIds, quantities, quantityOf, readingStateIds, readingStates } from "./units/quantities";
+export {
+  conditions,
+  isPointQuantity,
+  measures,
+  pointQuantityIds,
+  quantities,
+  quantityOf,
+  readingStateIds,
+  readingStates,
+} from "./units/quantities";
 export type { Harm, MeasureId, PointQuantityId, Quantity, QuantityId, ReadingState } from "./units/quantities";
 export { preferableDimensions, preferredUnit, validPreference } from "./units/preference";
 export type { UnitPreference } from "./units/preference";
 export { parseNumber, parseQuantity } from "./units/parse";
 export type { ParsedQuantity, ParseResult } from "./units/parse";
 export { decimalsFor, formatNumber, formatQuantity } from "./units/format";
-export { densityAt, dynamicViscosity, kinematicViscosity, viscosityTemperatureSensitivity, waltherConstants } from "./fluid/viscosity";
+export {
+  densityAt,
+  dynamicViscosity,
+  kinematicViscosity,
+  viscosityTemperatureSensitivity,
+  waltherConstants,
+} from "./fluid/viscosity";
 export type { Fluid, ViscosityGrade } from "./fluid/viscosity";
 export { gradeOf, viscosityGrades } from "./fluid/grade";
 export type { GradeCheck } from "./fluid/grade";
@@ -16,7 +31,14 @@ export { gapPressureFactor, MINERAL_ALPHA, viscosityUnderPressure } from "./flui
 export { fluidSuitability, fluidTypeIds, fluidTypes, usualPumpNeed } from "./fluid/suitability";
 export type { ComponentFluidNeed, FluidFinding, FluidType } from "./fluid/suitability";
 export { solubilityFrom, waterSaturation, waterShare } from "./fluid/water";
-export { caseFlowShare, commonOil, hydraulicPower, theoreticalFlow, throttlingRise, volumetricEfficiency } from "./pump/flow";
+export {
+  caseFlowShare,
+  commonOil,
+  hydraulicPower,
+  theoreticalFlow,
+  throttlingRise,
+  volumetricEfficiency,
+} from "./pump/flow";
 export { analyseLoadTest } from "./pump/loadTest";
 export type { LoadStep, LoadTestPump, LoadTestResult, LoadVerdict } from "./pump/loadTest";
 export { isFarReference, usualCondition, type ReadCondition, type UsualCondition } from "./leakage/reference";
@@ -36,7 +58,15 @@ export { as4059, as4059Table, nas1638, nas1638Table } from "./contamination/clas
 export type { CleanlinessClass } from "./contamination/classes";
 export { overTarget, sensitiveKindIds, targetCode, typicalTargets } from "./contamination/target";
 export type { SensitiveKind, Target } from "./contamination/target";
-export { cleanUpTime, correctedPressureDrop, countAfter, filterEfficiency, filtrationRatio, ingressFrom, steadyCount } from "./contamination/filter";
+export {
+  cleanUpTime,
+  correctedPressureDrop,
+  countAfter,
+  filterEfficiency,
+  filtrationRatio,
+  ingressFrom,
+  steadyCount,
+} from "./contamination/filter";
 export type { TankBalance } from "./contamination/filter";
 export { wearMetalAmounts } from "./contamination/wearMetal";
 export { cusum, falseAlarmRate } from "./change/cusum";
@@ -84,7 +114,23 @@ export { questionReading } from "./assessment/question";
 export type { Question } from "./assessment/question";
 export { chance } from "./assessment/verdict";
 export { conditionStates } from "./assessment/types";
-export type { AssessContext, AssessPoint, AssessReading, AssessStop, Assessment, AssessedForecast, ConditionState, ContextInput, Expectation, PointInput, ReadingInput, ReadingMark, SeriesContext, SeriesPoint, VerdictPart } from "./assessment/types";
+export type {
+  AssessContext,
+  AssessPoint,
+  AssessReading,
+  AssessStop,
+  Assessment,
+  AssessedForecast,
+  ConditionState,
+  ContextInput,
+  Expectation,
+  PointInput,
+  ReadingInput,
+  ReadingMark,
+  SeriesContext,
+  SeriesPoint,
+  VerdictPart,
+} from "./assessment/types";
 export type { Working, WorkingRow } from "./working";
 export { random } from "./simulation/random";
 export type { Random } from "./simulation/random";
@@ -96,7 +142,15 @@ export { calculatorOf, calculators } from "./calculators/index";
 export { exampleOf, runCalculator } from "./calculators/run";
 export type { CalculatorResult } from "./calculators/run";
 export { calculatorGroups } from "./calculators/types";
-export type { Calculator, CalculatorChart, CalculatorGroup, Cell, FactId, FieldSpec, Outcome } from "./calculators/types";
+export type {
+  Calculator,
+  CalculatorChart,
+  CalculatorGroup,
+  Cell,
+  FactId,
+  FieldSpec,
+  Outcome,
+} from "./calculators/types";
 export { plantProcedure, plantTestProblem, procedureOf, procedures, proceduresFor } from "./procedures/index";
 export type { PlantTest, Procedure } from "./procedures/types";
 export type { Principle } from "./instrument/fitness";

@@ -7,7 +7,11 @@ declare module "jstat" {
   }
   const jStat: {
     normal: Distribution2;
-    studentt: { pdf(x: number, df: number): number; cdf(x: number, df: number): number; inv(p: number, df: number): number };
+    studentt: {
+      pdf(x: number, df: number): number;
+      cdf(x: number, df: number): number;
+      inv(p: number, df: number): number;
+    };
   };
   export default jStat;
 }

@@ -18,11 +18,17 @@ test("names, fluids, instruments and limits are sound", () => {
   expect(new Set(plan.map((m) => m.tag)).size).toBe(plan.length);
   for (const machine of plan) {
     expect(fluidPlans.map((f) => f.name)).toContain(machine.fluid);
-    for (const c of machine.components) for (const p of c.points) {
-      if (p.instrument) expect(instrumentPlans.map((i) => i.tag)).toContain(p.instrument);
-      const fullFlow = c.displacement && c.speed ? (c.displacement * c.speed) / 1000 : undefined;
-      expect(limitProblem(p.limit!, quantityOf(p.quantity).harm, { ...(fullFlow !== undefined && { fullFlow }), baseline: p.asNew })).toBeUndefined();
-    }
+    for (const c of machine.components)
+      for (const p of c.points) {
+        if (p.instrument) expect(instrumentPlans.map((i) => i.tag)).toContain(p.instrument);
+        const fullFlow = c.displacement && c.speed ? (c.displacement * c.speed) / 1000 : undefined;
+        expect(
+          limitProblem(p.limit!, quantityOf(p.quantity).harm, {
+            ...(fullFlow !== undefined && { fullFlow }),
+            baseline: p.asNew,
+          }),
+        ).toBeUndefined();
+      }
   }
 });
 
@@ -31,7 +37,18 @@ test("pump A of the outer gate north truly crosses its limit ninety days after t
   const point = machine.components.find((c) => c.name === "Pump A")!.points[0]!;
   const start = NOW - 1900 * 86_400_000;
   const hours = (at: number) => ((at - start) / 86_400_000) * machine.hoursPerDay;
-  const truth = (days: number) => readPoint(point, machine, () => fluidPlans[0]!, [NOW + days * 86_400_000], NOW, start, hours, undefined, random(1))[0]!.truth;
+  const truth = (days: number) =>
+    readPoint(
+      point,
+      machine,
+      () => fluidPlans[0]!,
+      [NOW + days * 86_400_000],
+      NOW,
+      start,
+      hours,
+      undefined,
+      random(1),
+    )[0]!.truth;
   expect(truth(89)).toBeLessThan(6.525);
   expect(truth(91)).toBeGreaterThan(6.52);
 });

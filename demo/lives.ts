@@ -14,11 +14,22 @@ export function livesOf(component: ComponentPlan, now: number, origin: number): 
 }
 
 /** What is true of a point in one of these lives. */
-export function lifePlan(point: PointPlan, component: ComponentPlan, starts: readonly number[], life: number, now: number): PointPlan {
+export function lifePlan(
+  point: PointPlan,
+  component: ComponentPlan,
+  starts: readonly number[],
+  life: number,
+  now: number,
+): PointPlan {
   const last = life === starts.length - 1;
   if (component.elements) {
     if (last && component.past !== undefined) return { ...point, asNew: point.asNew * component.past };
-    return { ...point, truth: { law: "exponential", end: ELEMENT_FULL, crossesInDays: (starts[life]! - now) / DAY + ELEMENT_DAYS } };
+    return {
+      ...point,
+      truth: { law: "exponential", end: ELEMENT_FULL, crossesInDays: (starts[life]! - now) / DAY + ELEMENT_DAYS },
+    };
   }
-  return last ? point : { ...point, truth: { law: "exponential", end: 4.9, crossesInDays: (starts[life + 1]! - now) / DAY } };
+  return last
+    ? point
+    : { ...point, truth: { law: "exponential", end: 4.9, crossesInDays: (starts[life + 1]! - now) / DAY } };
 }

@@ -19,9 +19,13 @@ afterAll(async () => {
 });
 
 test("the winch has a new meter, and its hours still rise at its duty", async () => {
-  const { rows: [meter] } = await db().execute<{ before: number; after: number }>(sql`select before, after from hour_meter_changes`);
+  const {
+    rows: [meter],
+  } = await db().execute<{ before: number; after: number }>(sql`select before, after from hour_meter_changes`);
   expect(meter!.before).toBeGreaterThan(3000);
-  const { rows: [newest] } = await db().execute<{ hours: number }>(sql`select hours from readings order by taken_at desc limit 1`);
+  const {
+    rows: [newest],
+  } = await db().execute<{ hours: number }>(sql`select hours from readings order by taken_at desc limit 1`);
   expect(newest!.hours).toBeGreaterThan(900);
   expect(newest!.hours).toBeLessThan(1100);
   const { rows } = await db().execute<{ state: string }>(sql`select state from assessments`);

@@ -33,7 +33,17 @@ export interface DemoSample {
 /** Particles per mL over each size in clean oil here: a little under half of what 18/16/13 allows. */
 const cleanCounts = { over4: 900, over6: 240, over14: 30, over21: 8, over38: 1.2, over70: 0.15 };
 /** ppm made per 1000 running hours as long as nothing is wrong. */
-const usualRates: Partial<Record<AnalyteId, number>> = { iron: 1.6, chromium: 0.25, copper: 0.8, tin: 0.2, aluminium: 0.3, lead: 0.25, nickel: 0.1, silicon: 0.45, sodium: 0.25 };
+const usualRates: Partial<Record<AnalyteId, number>> = {
+  iron: 1.6,
+  chromium: 0.25,
+  copper: 0.8,
+  tin: 0.2,
+  aluminium: 0.3,
+  lead: 0.25,
+  nickel: 0.1,
+  silicon: 0.45,
+  sodium: 0.25,
+};
 /** What the laboratory can still read, ppm. */
 const leastRead = 0.6;
 /** Oil is changed after so many years and topped up every so many months. */
@@ -48,7 +58,13 @@ export interface OilHistory {
   fluidAt(at: number): DemoFluid;
 }
 
-export function oilHistory(plan: MachinePlan, fluids: readonly DemoFluid[], now: number, hoursAt: (at: number) => number, rng: Random): OilHistory {
+export function oilHistory(
+  plan: MachinePlan,
+  fluids: readonly DemoFluid[],
+  now: number,
+  hoursAt: (at: number) => number,
+  rng: Random,
+): OilHistory {
   const oil = plan.oil ?? {};
   const volume = oil.volume ?? 250;
   const stated = fluids.find((f) => f.name === plan.fluid)!;
@@ -56,25 +72,58 @@ export function oilHistory(plan: MachinePlan, fluids: readonly DemoFluid[], now:
   const begin = now - HISTORY_YEARS * 365.25 * DAY;
   const moves: DemoMove[] = [{ kind: "fill", at: begin, litres: volume, fluid: stated.name, note: "" }];
   // the phase differs from machine to machine, so that not every oil is changed on one day
-  for (let years = HISTORY_YEARS - rng.between(0.9, CHANGE_YEARS); years > 0.3; years -= CHANGE_YEARS + rng.between(-0.15, 0.15)) moves.push({ kind: "change", at: now - years * 365.25 * DAY, litres: volume, fluid: stated.name, note: "By age" });
-  for (let at = begin + TOP_UP_MONTHS * MONTH * DAY; at < now - 12 * DAY; at += (TOP_UP_MONTHS + rng.between(-0.4, 0.4)) * MONTH * DAY) moves.push({ kind: "topUp", at, litres: Math.round(volume * rng.between(0.02, 0.04)), fluid: stated.name, note: "" });
+  for (
+    let years = HISTORY_YEARS - rng.between(0.9, CHANGE_YEARS);
+    years > 0.3;
+    years -= CHANGE_YEARS + rng.between(-0.15, 0.15)
+  )
+    moves.push({ kind: "change", at: now - years * 365.25 * DAY, litres: volume, fluid: stated.name, note: "By age" });
+  for (
+    let at = begin + TOP_UP_MONTHS * MONTH * DAY;
+    at < now - 12 * DAY;
+    at += (TOP_UP_MONTHS + rng.between(-0.4, 0.4)) * MONTH * DAY
+  )
+    moves.push({
+      kind: "topUp",
+      at,
+      litres: Math.round(volume * rng.between(0.02, 0.04)),
+      fluid: stated.name,
+      note: "",
+    });
   const wrong = oil.wrongFill && { ...oil.wrongFill, at: now - oil.wrongFill.daysAgo * DAY };
   if (wrong) {
     // after the wrong drum nobody changed the oil
     for (let i = moves.length - 1; i > 0; i--) if (moves[i]!.at > wrong.at - 30 * DAY) moves.splice(i, 1);
-    moves.push({ kind: "topUp", at: wrong.at, litres: wrong.litres, fluid: wrong.fluid, note: "Hose burst; drum from the ramp store" });
+    moves.push({
+      kind: "topUp",
+      at: wrong.at,
+      litres: wrong.litres,
+      fluid: wrong.fluid,
+      note: "Hose burst; drum from the ramp store",
+    });
   }
   const dirtAt = oil.dirt ? now - oil.dirt.daysAgo * DAY : Infinity;
   const flushedAt = oil.flushed ? now - oil.flushed.daysAgo * DAY : Infinity;
-  if (oil.dirt) for (let i = moves.length - 1; i > 0; i--) if (moves[i]!.kind === "change" && moves[i]!.at > dirtAt - 200 * DAY) moves.splice(i, 1);
+  if (oil.dirt)
+    for (let i = moves.length - 1; i > 0; i--)
+      if (moves[i]!.kind === "change" && moves[i]!.at > dirtAt - 200 * DAY) moves.splice(i, 1);
   moves.sort((a, b) => a.at - b.at);
 
   const fluidAt = (at: number): DemoFluid => {
     if (!wrong || at < wrong.at) return stated;
     const other = fluids.find((f) => f.name === wrong.fluid)!;
     const share = wrong.litres / volume;
-    const mixed = (key: "kv40" | "kv100") => mixtureViscosity([{ share: 1 - share, viscosity: stated[key] }, { share, viscosity: other[key] }]);
-    return { ...stated, kv40: mixed("kv40"), kv100: mixed("kv100"), density15: (1 - share) * stated.density15 + share * other.density15 };
+    const mixed = (key: "kv40" | "kv100") =>
+      mixtureViscosity([
+        { share: 1 - share, viscosity: stated[key] },
+        { share, viscosity: other[key] },
+      ]);
+    return {
+      ...stated,
+      kv40: mixed("kv40"),
+      kv100: mixed("kv100"),
+      density15: (1 - share) * stated.density15 + share * other.density15,
+    };
   };
 
   // strict circuits are kept cleaner
@@ -89,39 +138,66 @@ export function oilHistory(plan: MachinePlan, fluids: readonly DemoFluid[], now:
   const live = (at: number): void => {
     for (; day < at; day += DAY) {
       const hours = hoursAt(day + DAY) - hoursAt(day);
-      for (const id of ids) metals[id]! += ((usualRates[id]! * (day >= dirtAt ? (oil.dirt!.metals[id] ?? 1) : 1)) / 1000) * hours;
+      for (const id of ids)
+        metals[id]! += ((usualRates[id]! * (day >= dirtAt ? (oil.dirt!.metals[id] ?? 1) : 1)) / 1000) * hours;
       while (next < moves.length && moves[next]!.at <= day) {
         const move = moves[next++]!;
         const fresh = fluids.find((f) => f.name === move.fluid)!.fresh;
-        for (const id of ids) metals[id] = move.kind === "change" ? (fresh[id] ?? 0) + 0.05 * metals[id]! : metals[id]! + (move.litres / volume) * ((fresh[id] ?? 0) - metals[id]!);
+        for (const id of ids)
+          metals[id] =
+            move.kind === "change"
+              ? (fresh[id] ?? 0) + 0.05 * metals[id]!
+              : metals[id]! + (move.litres / volume) * ((fresh[id] ?? 0) - metals[id]!);
       }
     }
   };
-  const ageYears = (at: number) => (at - moves.filter((m) => m.kind !== "topUp" && m.at <= at).at(-1)!.at) / DAY / 365.25;
+  const ageYears = (at: number) =>
+    (at - moves.filter((m) => m.kind !== "topUp" && m.at <= at).at(-1)!.at) / DAY / 365.25;
   const sampleAt = (at: number, change: Partial<DemoSample> = {}, factor = 1): DemoSample => {
     live(at);
     const lab = (value: number, share = 0.05) => value * (1 + share * rng.normal());
     const common = Math.exp(0.2 * rng.normal()) * strict * factor * (at >= dirtAt ? oil.dirt!.counts : 1);
-    const silt = oil.silting ? 2 ** Math.max(0, (at - (now - oil.silting.sinceDaysAgo * DAY)) / DAY / oil.silting.doublingDays) : 1;
+    const silt = oil.silting
+      ? 2 ** Math.max(0, (at - (now - oil.silting.sinceDaysAgo * DAY)) / DAY / oil.silting.doublingDays)
+      : 1;
     let before = Infinity;
-    const counts = Object.fromEntries(Object.entries(cleanCounts).map(([id, usual]) => {
-      const raw = usual * common * Math.exp(0.1 * rng.normal()) * (id === "over4" ? silt * (oil.silting ? 0.62 : 1) : 1);
-      before = Math.min(before, raw);
-      return [id, { value: Number(before.toPrecision(3)) }];
-    }));
+    const counts = Object.fromEntries(
+      Object.entries(cleanCounts).map(([id, usual]) => {
+        const raw =
+          usual * common * Math.exp(0.1 * rng.normal()) * (id === "over4" ? silt * (oil.silting ? 0.62 : 1) : 1);
+        before = Math.min(before, raw);
+        return [id, { value: Number(before.toPrecision(3)) }];
+      }),
+    );
     const fluid = fluidAt(at);
-    const metalResults = Object.fromEntries(ids.map((id) => {
-      const value = lab(metals[id]!);
-      return [id, value < leastRead ? { value: leastRead, below: true } : { value: Number(value.toFixed(1)) }];
-    }));
-    const additives = Object.fromEntries((["zinc", "phosphorus", "calcium"] as const).flatMap((id) => (fluid.fresh[id] ? [[id, { value: Math.round(lab(fluid.fresh[id] * 0.96, 0.02)) }]] : [])));
+    const metalResults = Object.fromEntries(
+      ids.map((id) => {
+        const value = lab(metals[id]!);
+        return [id, value < leastRead ? { value: leastRead, below: true } : { value: Number(value.toFixed(1)) }];
+      }),
+    );
+    const additives = Object.fromEntries(
+      (["zinc", "phosphorus", "calcium"] as const).flatMap((id) =>
+        fluid.fresh[id] ? [[id, { value: Math.round(lab(fluid.fresh[id] * 0.96, 0.02)) }]] : [],
+      ),
+    );
     const wet = oil.water && at >= now - oil.water.sinceDaysAgo * DAY;
     const water = wet ? lab(oil.water!.ppm, 0.08) : lab(110, 0.25);
     return {
-      at, hours: Math.round(hoursAt(at) * 10) / 10, place: "port", state: "working", note: "", ...change,
+      at,
+      hours: Math.round(hoursAt(at) * 10) / 10,
+      place: "port",
+      state: "working",
+      note: "",
+      ...change,
       results: {
-        ...counts, ...metalResults, ...additives, water: water < 50 ? { value: 50, below: true } : { value: Math.round(water) },
-        kv40: { value: Number(lab(fluid.kv40, 0.006).toFixed(1)) }, kv100: { value: Number(lab(fluid.kv100, 0.006).toFixed(2)) }, acidNumber: { value: Number(lab((fluid.fresh.acidNumber ?? 0.3) + 0.07 * ageYears(at), 0.03).toFixed(2)) },
+        ...counts,
+        ...metalResults,
+        ...additives,
+        water: water < 50 ? { value: 50, below: true } : { value: Math.round(water) },
+        kv40: { value: Number(lab(fluid.kv40, 0.006).toFixed(1)) },
+        kv100: { value: Number(lab(fluid.kv100, 0.006).toFixed(2)) },
+        acidNumber: { value: Number(lab((fluid.fresh.acidNumber ?? 0.3) + 0.07 * ageYears(at), 0.03).toFixed(2)) },
       },
     };
   };
@@ -134,15 +210,36 @@ export function oilHistory(plan: MachinePlan, fluids: readonly DemoFluid[], now:
     // an off-line filter on the tank: what it takes out is seen from one quarter of an hour to the next
     const minutes = [0, 20, 45, 90, 150, 240];
     const clean = 0.4;
-    return minutes.map((m) => sampleAt(flushedAt + m * 60_000, { hours: Math.round((hoursAt(flushedAt) + m / 60) * 100) / 100, note: m === 0 ? "Pump broken up; before the flush" : `Off-line filter for ${m} min` }, clean + (oil.flushed!.counts - clean) * Math.exp(-m / 38)));
+    return minutes.map((m) =>
+      sampleAt(
+        flushedAt + m * 60_000,
+        {
+          hours: Math.round((hoursAt(flushedAt) + m / 60) * 100) / 100,
+          note: m === 0 ? "Pump broken up; before the flush" : `Off-line filter for ${m} min`,
+        },
+        clean + (oil.flushed!.counts - clean) * Math.exp(-m / 38),
+      ),
+    );
   }
-  if (oil.fromDrain !== undefined) samples.push(sampleAt(now - oil.fromDrain * DAY, { place: "drain", state: "cold", note: "Bottle filled at the drain cock" }, 30));
+  if (oil.fromDrain !== undefined)
+    samples.push(
+      sampleAt(
+        now - oil.fromDrain * DAY,
+        { place: "drain", state: "cold", note: "Bottle filled at the drain cock" },
+        30,
+      ),
+    );
   return { moves, samples: samples.sort((a, b) => a.at - b.at), fluidAt };
 }
 
 /** Sample days, oldest first, the newest between one and five weeks ago. */
 function sampleTimes(everyDays: number, now: number, begin: number, rng: Random): number[] {
   const times: number[] = [];
-  for (let at = now - Math.round(rng.between(6, 34)) * DAY; at > begin + 20 * DAY; at -= Math.round(everyDays * rng.between(0.85, 1.15)) * DAY) times.push(Math.floor(at / DAY) * DAY + Math.round(rng.between(8, 15) * 60) * 60_000);
+  for (
+    let at = now - Math.round(rng.between(6, 34)) * DAY;
+    at > begin + 20 * DAY;
+    at -= Math.round(everyDays * rng.between(0.85, 1.15)) * DAY
+  )
+    times.push(Math.floor(at / DAY) * DAY + Math.round(rng.between(8, 15) * 60) * 60_000);
   return times.reverse();
 }

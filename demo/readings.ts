@@ -24,20 +24,46 @@ export function roundTimes(now: number, lastDaysAgo: number, rng: Random): numbe
 }
 
 /** What a life of the part at this point reads. `lifeStart` and `lifeEnd` bound the life; `readFrom` is when the meter was fitted. */
-export function readPoint(plan: PointPlan, machine: MachinePlan, fluidAt: (at: number) => Fluid, times: readonly number[], now: number, lifeStart: number, lifeHours: (at: number) => number, fault: ((at: number) => number) | undefined, rng: Random): SimulatedReading[] {
+export function readPoint(
+  plan: PointPlan,
+  machine: MachinePlan,
+  fluidAt: (at: number) => Fluid,
+  times: readonly number[],
+  now: number,
+  lifeStart: number,
+  lifeHours: (at: number) => number,
+  fault: ((at: number) => number) | undefined,
+  rng: Random,
+): SimulatedReading[] {
   const reference = plan.reference ?? { pressure: machine.pressure, temperature: 50 };
   const truth = plan.truth;
   const crossing = truth ? lifeHours(now + truth.crossesInDays * DAY) : 1;
   const changeAt = truth?.change ? lifeHours(now - truth.change.daysAgo * DAY) : undefined;
   // with a change of rate the law is run on an age that goes faster after it: the scale is that faster age at the crossing
-  const timeScale = truth?.change && changeAt !== undefined ? changeAt + (crossing - changeAt) * truth.change.factor : crossing;
-  const factor = (at: number) => (plan.step && at > now - plan.step.daysAgo * DAY ? plan.step.factor : 1) * (fault?.(at) ?? 1);
-  const temperatureAt = (at: number) => ({ ...machine.temperature, mean: machine.temperature.mean + (machine.temperature.warming ?? 0) * ((at - lifeStart) / DAY / YEAR_DAYS) });
+  const timeScale =
+    truth?.change && changeAt !== undefined ? changeAt + (crossing - changeAt) * truth.change.factor : crossing;
+  const factor = (at: number) =>
+    (plan.step && at > now - plan.step.daysAgo * DAY ? plan.step.factor : 1) * (fault?.(at) ?? 1);
+  const temperatureAt = (at: number) => ({
+    ...machine.temperature,
+    mean: machine.temperature.mean + (machine.temperature.warming ?? 0) * ((at - lifeStart) / DAY / YEAR_DAYS),
+  });
   return times.flatMap((at) =>
     simulateLife(
       {
-        asNew: plan.asNew, end: truth?.end ?? 1, timeScale, law: truth?.law ?? "none", a: plan.a ?? 0, b: plan.b ?? 0, reference, fluid: fluidAt(at), referenceFluid: fluidAt(0),
-        pressure: { mean: machine.pressure * 0.985, scatter: 4 }, temperature: temperatureAt(at), noise: plan.noise, fault: factor,
+        asNew: plan.asNew,
+        end: truth?.end ?? 1,
+        timeScale,
+        law: truth?.law ?? "none",
+        a: plan.a ?? 0,
+        b: plan.b ?? 0,
+        reference,
+        fluid: fluidAt(at),
+        referenceFluid: fluidAt(0),
+        pressure: { mean: machine.pressure * 0.985, scatter: 4 },
+        temperature: temperatureAt(at),
+        noise: plan.noise,
+        fault: factor,
         ...(truth?.change && changeAt !== undefined && { change: { hours: changeAt, factor: truth.change.factor } }),
       },
       [{ at, hours: lifeHours(at) }],

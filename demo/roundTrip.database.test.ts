@@ -18,7 +18,9 @@ let drop: () => Promise<void>;
 beforeAll(async () => {
   drop = await ownDatabase("round_trip");
   await migrateDatabase();
-  await loadDemo(Object.fromEntries(people.map((p) => [p.signIn, "a long enough one"])), { only: process.env.ROUND_TRIP_ALL ? undefined : "Quay crane 2" });
+  await loadDemo(Object.fromEntries(people.map((p) => [p.signIn, "a long enough one"])), {
+    only: process.env.ROUND_TRIP_ALL ? undefined : "Quay crane 2",
+  });
 }, 300_000);
 
 afterAll(async () => {
@@ -42,13 +44,23 @@ async function said() {
   const { rows } = await db().execute<Said>(sql`
     select m.tag || '/' || c.name || '/' || p.name as point, a.state, a.readings, a.last_raw as last, a.asks_again as asks, a.verdict, a.p50 is not null as ends
     from assessments a join points p on p.id = a.point_id join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id order by 1`);
-  return rows.map(({ verdict, ...row }) => ({ ...row, verdict: verdict.map(({ value, date, ...part }) => ({ ...part, ...(value !== undefined && { value: Number(value.toPrecision(2)) }), ...(date !== undefined && { date: true }) })) }));
+  return rows.map(({ verdict, ...row }) => ({
+    ...row,
+    verdict: verdict.map(({ value, date, ...part }) => ({
+      ...part,
+      ...(value !== undefined && { value: Number(value.toPrecision(2)) }),
+      ...(date !== undefined && { date: true }),
+    })),
+  }));
 }
 
-const counted = async () => (await db().execute<Record<string, number>>(sql`select
+const counted = async () =>
+  (
+    await db().execute<Record<string, number>>(sql`select
   (select count(*)::int from readings where superseded_at is null) as readings, (select count(*)::int from lives) as lives, (select count(*)::int from lives where ended_at is not null) as ended, (select count(*)::int from hour_meter_changes where withdrawn_at is null) as meters,
   (select count(*)::int from instrument_checks) as checks, (select count(*)::int from instrument_recalls where withdrawn_at is null) as recalls, (select count(*)::int from instruments where calibration_due_at is not null) as due, (select count(*)::int from points where instrument_id is not null) as instruments, (select count(*)::int from points where limit_basis is not null) as limits,
-  (select count(*)::int from rounds) as rounds, (select count(*)::int from round_points) as way, (select count(max_pressure)::int from components) as rated, (select count(*)::int from machines where duty_deviation <> 0.15) as duty`)).rows[0]!;
+  (select count(*)::int from rounds) as rounds, (select count(*)::int from round_points) as way, (select count(max_pressure)::int from components) as rated, (select count(*)::int from machines where duty_deviation <> 0.15) as duty`)
+  ).rows[0]!;
 
 async function csv(query: string): Promise<string> {
   let text = "";
@@ -86,5 +98,7 @@ test("fleet file and readings into an empty database: the same lives, limits, in
   expect(await said()).toEqual(before);
   // the files say the same again
   expect(JSON.stringify(await exportFleet())).toBe(fleet);
-  expect(await csv(readingsQuery({ machineId: "", pointId: "", from: "", to: "", withSuperseded: false }))).toBe(readings);
+  expect(await csv(readingsQuery({ machineId: "", pointId: "", from: "", to: "", withSuperseded: false }))).toBe(
+    readings,
+  );
 }, 300_000);

@@ -1,5 +1,13 @@
 /** The stories of the harbour have a known truth: what is said of each must agree with it. */
-import { assess, defaultPrior, random, theoreticalFlow, type AssessContext, type AssessPoint, type Assessment } from "@core";
+import {
+  assess,
+  defaultPrior,
+  random,
+  theoreticalFlow,
+  type AssessContext,
+  type AssessPoint,
+  type Assessment,
+} from "@core";
 import { fleetPlan } from "./fleet";
 import { readPoint, roundTimes } from "./readings";
 import { fluidPlans, type MachinePlan } from "./world";
@@ -18,16 +26,56 @@ function assessed(machineName: string, componentName: string, pointName: string)
   const hours = (at: number) => ((at - origin) / DAY) * machine.hoursPerDay;
   const from = plan.months === undefined ? 0 : NOW - plan.months * 30.4375 * DAY;
   const times = roundTimes(NOW, 12, random(7)).filter((t) => t >= from);
-  const readings = readPoint(plan, machine, () => fluid, times, NOW, origin, hours, undefined, random(42).fork(`${machineName}/${componentName}/${pointName}`));
+  const readings = readPoint(
+    plan,
+    machine,
+    () => fluid,
+    times,
+    NOW,
+    origin,
+    hours,
+    undefined,
+    random(42).fork(`${machineName}/${componentName}/${pointName}`),
+  );
   const point: AssessPoint = {
-    quantity: plan.quantity, limit: plan.limit, reference: plan.reference ?? null, fullFlow: component.displacement && component.speed ? theoreticalFlow(component.displacement, component.speed) : null,
-    knownWhenNew: component.knownWhenNew ?? true, makersNew: null,
+    quantity: plan.quantity,
+    limit: plan.limit,
+    reference: plan.reference ?? null,
+    fullFlow:
+      component.displacement && component.speed ? theoreticalFlow(component.displacement, component.speed) : null,
+    knownWhenNew: component.knownWhenNew ?? true,
+    makersNew: null,
   };
   const context: AssessContext = {
-    now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: machine.hoursPerDay, deviation: 0.12 }, stops: [55, 169, 301].map((d) => ({ id: String(d), at: NOW + d * DAY })),
-    leadTimeDays: component.leadTimeDays ?? null, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null,
+    now: NOW,
+    fluid,
+    measured: [],
+    dirt: null,
+    prior: defaultPrior,
+    duty: { hoursPerDay: machine.hoursPerDay, deviation: 0.12 },
+    stops: [55, 169, 301].map((d) => ({ id: String(d), at: NOW + d * DAY })),
+    leadTimeDays: component.leadTimeDays ?? null,
+    runInHours: 50,
+    lifeStartHours: 0,
+    lifeStartedAt: null,
+    meterChanges: [],
+    readingsInAll: null,
+    partReadyAt: null,
   };
-  return assess(readings.map((r, i) => ({ id: String(i), at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false })), point, context);
+  return assess(
+    readings.map((r, i) => ({
+      id: String(i),
+      at: r.at,
+      hours: r.hours,
+      value: r.value,
+      pressure: r.pressure,
+      temperature: r.temperature,
+      uncertainty: null,
+      doubtful: false,
+    })),
+    point,
+    context,
+  );
 }
 
 test("lock gate, outer north, pump A: an alarm, since the part comes after the next stop and the limit before the one after", () => {
@@ -41,7 +89,9 @@ test("inner gate south: worn when its meter was fitted, so an alarm from its fir
   const a = assessed("Inner gate south", "Pump", "Case drain flow");
   expect(a).toMatchObject({ state: "alarm", alreadyBeyond: true, forecast: null });
   expect(a.readings).toBeLessThan(15);
-  expect(a.verdict.map((p) => ("text" in p ? p.text : "")).join("")).toMatch(/Already beyond its limit of 10 % when first read; condition when fitted not known\./);
+  expect(a.verdict.map((p) => ("text" in p ? p.text : "")).join("")).toMatch(
+    /Already beyond its limit of 10 % when first read; condition when fitted not known\./,
+  );
 });
 
 test("bridge drive, pump 1: rises every summer; corrected, nothing has changed", () => {
@@ -52,7 +102,10 @@ test("bridge drive, pump 1: rises every summer; corrected, nothing has changed",
 });
 
 test("quay crane 2: pump and valve wear faster since the dirt event, and the change is seen", () => {
-  for (const [component, point] of [["Hoist pump", "Case drain flow"], ["Hoist valve", "Null leakage"]] as const) {
+  for (const [component, point] of [
+    ["Hoist pump", "Case drain flow"],
+    ["Hoist valve", "Null leakage"],
+  ] as const) {
     const a = assessed("Quay crane 2", component, point);
     expect([point, a.trend.proved]).toEqual([point, true]);
     expect(["drifting", "alert", "alarm"]).toContain(a.state);
@@ -87,7 +140,15 @@ test("bridge proportional valve: its bore wears, long before its limit", () => {
 });
 
 test("most of the fleet is well, and is said to be", () => {
-  const well = plans.flatMap((m) => m.components.flatMap((c) => c.points.filter((p) => !p.truth && !p.step && p.months === undefined).map((p) => [m.name, c.name, p.name] as const))).filter((_, i) => i % 4 === 0);
+  const well = plans
+    .flatMap((m) =>
+      m.components.flatMap((c) =>
+        c.points
+          .filter((p) => !p.truth && !p.step && p.months === undefined)
+          .map((p) => [m.name, c.name, p.name] as const),
+      ),
+    )
+    .filter((_, i) => i % 4 === 0);
   expect(well.length).toBeGreaterThan(60);
   const states = well.map((path) => assessed(...path).state);
   expect(states.filter((s) => s === "alarm" || s === "alert")).toEqual([]);

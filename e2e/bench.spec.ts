@@ -42,7 +42,9 @@ test("what cannot be read is said beside its field, and the rest stays", async (
 test("every calculation opens with a worked example and no fault that axe can see", async ({ page }) => {
   await signIn(page, "viewer");
   await page.goto("/bench");
-  const links = await page.locator("section ul a").evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).pathname));
+  const links = await page
+    .locator("section ul a")
+    .evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).pathname));
   expect(links.length).toBeGreaterThan(35);
   for (const path of links) {
     await page.goto(path);
@@ -58,9 +60,14 @@ test("values are taken from a component of the fleet", async ({ page }) => {
   await signIn(page, "technician");
   await page.goto("/bench/case-drain");
   await page.getByPlaceholder("Take from a component").fill("outer gate north pump a");
-  await page.getByRole("option", { name: /Pump A/ }).first().click();
+  await page
+    .getByRole("option", { name: /Pump A/ })
+    .first()
+    .click();
   await expect(page.getByText(/Taken from .*Pump A/)).toBeVisible();
-  const [row] = await query<{ displacement: number }>("select displacement from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.name = 'Outer gate north' and c.name = 'Pump A'");
+  const [row] = await query<{ displacement: number }>(
+    "select displacement from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.name = 'Outer gate north' and c.name = 'Pump A'",
+  );
   await expect(page.getByLabel("Displacement")).toHaveValue(String(row!.displacement));
 });
 

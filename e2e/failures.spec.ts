@@ -4,7 +4,16 @@ import { expect, test } from "@playwright/test";
 import { accessible, nextHours, passwords, pointId, query, readingCount, signIn } from "./support";
 
 test("nobody gets in without signing in, and tries are limited", async ({ page, request }) => {
-  for (const path of ["/", "/fleet", "/records", "/work", "/find?q=pump", "/records/readings.csv", "/records/fleet.json", "/account"]) {
+  for (const path of [
+    "/",
+    "/fleet",
+    "/records",
+    "/work",
+    "/find?q=pump",
+    "/records/readings.csv",
+    "/records/fleet.json",
+    "/account",
+  ]) {
     const answer = await request.get(path, { maxRedirects: 0 });
     expect([path, answer.status()]).toEqual([path, 302]);
   }
@@ -15,7 +24,10 @@ test("nobody gets in without signing in, and tries are limited", async ({ page, 
   for (let i = 0; i < 9; i++) {
     await page.getByLabel("Sign-in name").fill("nobody");
     await page.getByLabel("Password").fill(`wrong ${i}`);
-    const [answer] = await Promise.all([page.waitForResponse((r) => r.request().method() === "POST"), page.getByRole("button", { name: "Sign in" }).click()]);
+    const [answer] = await Promise.all([
+      page.waitForResponse((r) => r.request().method() === "POST"),
+      page.getByRole("button", { name: "Sign in" }).click(),
+    ]);
     if (i === 8) expect(answer.status()).toBe(429);
   }
   await expect(page.getByText(/Too many tries\. Wait \d+ minutes?/)).toBeVisible();
@@ -41,7 +53,13 @@ test("each role is refused what is not its own, in the page and on the server", 
   await signIn(page, "viewer");
   await page.goto(`/points/${id}`);
   await expect(page.getByText("Log a reading")).toHaveCount(0);
-  for (const path of ["/records/import", `/points/${id}/limit`, `/work/book?point=${id}`, "/fleet/new/machine", "/records/fleet"]) {
+  for (const path of [
+    "/records/import",
+    `/points/${id}/limit`,
+    `/work/book?point=${id}`,
+    "/fleet/new/machine",
+    "/records/fleet",
+  ]) {
     const answer = await page.goto(path);
     expect([path, answer!.status()]).toEqual([path, 403]);
     await expect(page.getByRole("heading", { name: /This is for an/ })).toBeVisible();
@@ -53,15 +71,23 @@ test("each role is refused what is not its own, in the page and on the server", 
 
   await page.context().clearCookies();
   await signIn(page, "technician");
-  for (const path of [`/points/${id}/limit`, `/work/book?point=${id}`, "/fleet/new/machine"]) expect([path, (await page.goto(path))!.status()]).toEqual([path, 403]);
-  const [work] = await query<{ id: string; version: number }>("select id, version from interventions where done_at is null and cancelled_at is null limit 1");
-  const cancel = await page.request.post(`/work/${work!.id}`, { form: { intent: "cancel", version: String(work!.version) }, headers: { Origin: origin } });
+  for (const path of [`/points/${id}/limit`, `/work/book?point=${id}`, "/fleet/new/machine"])
+    expect([path, (await page.goto(path))!.status()]).toEqual([path, 403]);
+  const [work] = await query<{ id: string; version: number }>(
+    "select id, version from interventions where done_at is null and cancelled_at is null limit 1",
+  );
+  const cancel = await page.request.post(`/work/${work!.id}`, {
+    form: { intent: "cancel", version: String(work!.version) },
+    headers: { Origin: origin },
+  });
   expect(cancel.status()).toBe(403);
 });
 
 test("a session that has expired leads to the sign-in page", async ({ page }) => {
   await signIn(page, "viewer");
-  await query("update sessions set expires_at = now() - interval '1 minute' where user_id = (select id from users where sign_in = 'viewer')");
+  await query(
+    "update sessions set expires_at = now() - interval '1 minute' where user_id = (select id from users where sign_in = 'viewer')",
+  );
   await page.goto("/fleet");
   await expect(page).toHaveURL(/sign-in/);
 });
@@ -76,14 +102,28 @@ test("headers, origin check and size limit", async ({ page }) => {
   expect(answer.headers()["x-powered-by"]).toBeUndefined();
   const [cookie] = (await page.context().cookies()).filter((c) => c.name === "juncteral");
   expect(cookie).toMatchObject({ httpOnly: true, sameSite: "Lax" });
-  expect((await page.request.post("/sign-out", { headers: { Origin: "https://elsewhere.example" } })).status()).toBe(403);
+  expect((await page.request.post("/sign-out", { headers: { Origin: "https://elsewhere.example" } })).status()).toBe(
+    403,
+  );
   expect((await page.request.post("/sign-out", { headers: { Origin: "" } })).status()).toBe(403);
-  const large = await page.request.post("/records/import", { multipart: { file: { name: "big.csv", mimeType: "text/csv", buffer: Buffer.alloc(33 * 1024 * 1024, "a") } }, headers: { Origin: process.env.E2E_URL! } });
+  const large = await page.request.post("/records/import", {
+    multipart: { file: { name: "big.csv", mimeType: "text/csv", buffer: Buffer.alloc(33 * 1024 * 1024, "a") } },
+    headers: { Origin: process.env.E2E_URL! },
+  });
   expect(large.status()).toBe(413);
   const problems: string[] = [];
-  page.on("console", (message) => { if (message.type() === "error") problems.push(message.text()); });
+  page.on("console", (message) => {
+    if (message.type() === "error") problems.push(message.text());
+  });
   page.on("pageerror", (error) => problems.push(String(error)));
-  for (const path of ["/", "/fleet", "/work", "/records", "/account", `/points/${await pointId("Bascule bridge drive", "Pump 1", "Case drain flow")}`]) {
+  for (const path of [
+    "/",
+    "/fleet",
+    "/work",
+    "/records",
+    "/account",
+    `/points/${await pointId("Bascule bridge drive", "Pump 1", "Case drain flow")}`,
+  ]) {
     await page.goto(path);
     await page.waitForLoadState("networkidle");
   }
@@ -122,7 +162,10 @@ test("bad readings are refused beside their fields, and nothing typed is lost", 
   await save();
   await expect(page.getByText(/never mixes states/)).toBeVisible();
   await page.getByLabel("State").selectOption("fullStroke");
-  const [last] = await query<{ at: string }>("select to_char(max(taken_at) at time zone 'Europe/London', 'YYYY-MM-DD\"T\"HH24:MI') as at from readings where point_id = $1", [id]);
+  const [last] = await query<{ at: string }>(
+    "select to_char(max(taken_at) at time zone 'Europe/London', 'YYYY-MM-DD\"T\"HH24:MI') as at from readings where point_id = $1",
+    [id],
+  );
   await page.getByLabel("Read at").fill(last!.at);
   await page.getByLabel("Load").fill("210");
   await save();
@@ -137,9 +180,25 @@ test("the same form sent twice saves one reading", async ({ page }) => {
   await signIn(page, "technician");
   await page.goto(`/points/${id}`);
   const submission = await page.locator("input[name=submission]").inputValue();
-  const [{ typical }] = (await query<{ typical: number }>("select percentile_cont(0.5) within group (order by value) as typical from readings where point_id = $1", [id])) as [{ typical: number }];
-  const form = { submission, value: `${typical.toFixed(0)}`, state: "fullStroke", takenAt: "2026-11-24T08:45", temperature: "", pressure: "", hours: "", speed: "", instrumentId: "", note: "", keptBecause: "it is so" };
-  const send = () => page.request.post(`/points/${id}`, { form, headers: { Origin: process.env.E2E_URL! }, maxRedirects: 0 });
+  const [{ typical }] = (await query<{ typical: number }>(
+    "select percentile_cont(0.5) within group (order by value) as typical from readings where point_id = $1",
+    [id],
+  )) as [{ typical: number }];
+  const form = {
+    submission,
+    value: `${typical.toFixed(0)}`,
+    state: "fullStroke",
+    takenAt: "2026-11-24T08:45",
+    temperature: "",
+    pressure: "",
+    hours: "",
+    speed: "",
+    instrumentId: "",
+    note: "",
+    keptBecause: "it is so",
+  };
+  const send = () =>
+    page.request.post(`/points/${id}`, { form, headers: { Origin: process.env.E2E_URL! }, maxRedirects: 0 });
   const answers = await Promise.all([send(), send(), send()]);
   expect(answers.map((a) => a.status())).toEqual([302, 302, 302]);
   expect(await readingCount(id)).toBe(before + 1);
@@ -186,7 +245,10 @@ test("files that are no CSV, empty, or large", async ({ page }) => {
 
   // ten megabytes: every hour of fifteen years at one point
   const lines = ["point,taken_at,value,note"];
-  for (let i = 0; lines.length < 100_001; i++) lines.push(`LG-IS/Pump/Inlet vacuum,${new Date(Date.UTC(2022, 0, 1, 0, 0, 30) + i * 900_000).toISOString()},${70 + (i % 20)} hPa,${"x".repeat(36)}`);
+  for (let i = 0; lines.length < 100_001; i++)
+    lines.push(
+      `LG-IS/Pump/Inlet vacuum,${new Date(Date.UTC(2022, 0, 1, 0, 0, 30) + i * 900_000).toISOString()},${70 + (i % 20)} hPa,${"x".repeat(36)}`,
+    );
   const big = Buffer.from(lines.join("\n"));
   expect(big.length).toBeGreaterThan(9_000_000);
   await page.goto("/records/import");
@@ -196,7 +258,13 @@ test("files that are no CSV, empty, or large", async ({ page }) => {
 
 test("addresses that lead nowhere say so", async ({ page }) => {
   await signIn(page, "viewer");
-  for (const [path, text] of [["/nowhere", "no such page"], ["/points/123", "no such record"], [`/points/${crypto.randomUUID()}`, "no such point"], [`/fleet/machines/${crypto.randomUUID()}`, "no such machine"], [`/work/${crypto.randomUUID()}`, "no such piece of work"]] as const) {
+  for (const [path, text] of [
+    ["/nowhere", "no such page"],
+    ["/points/123", "no such record"],
+    [`/points/${crypto.randomUUID()}`, "no such point"],
+    [`/fleet/machines/${crypto.randomUUID()}`, "no such machine"],
+    [`/work/${crypto.randomUUID()}`, "no such piece of work"],
+  ] as const) {
     const answer = await page.goto(path);
     expect([path, answer!.status()]).toEqual([path, 404]);
     await expect(page.getByText(text)).toBeVisible();
@@ -210,7 +278,10 @@ test("the database goes away under a form and comes back: nothing is lost or dou
   const hours = await nextHours(id);
   await signIn(page, "technician");
   await page.goto(`/points/${id}`);
-  const [{ typical }] = (await query<{ typical: number }>("select percentile_cont(0.5) within group (order by value) as typical from readings where point_id = $1", [id])) as [{ typical: number }];
+  const [{ typical }] = (await query<{ typical: number }>(
+    "select percentile_cont(0.5) within group (order by value) as typical from readings where point_id = $1",
+    [id],
+  )) as [{ typical: number }];
   await page.getByLabel("Temperature rise", { exact: true }).fill(typical.toFixed(1));
   await page.getByLabel("Hours").fill(String(hours));
   const interrupt = (what: string) => execFileSync(process.execPath, ["scripts/lib/interrupt.mjs", what]);

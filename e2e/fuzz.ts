@@ -19,9 +19,57 @@ export interface Fault {
 }
 
 const nasty = [
-  "", " ", "\0", "a\0b", "__proto__", "constructor", "-1", "0", "1e308", "1e400", "NaN", "-0", "2147483648", "99999999999999999999", "3,000", "1\nx", "2026-02-30", "2026-02-30T10:00", "0000-01-01T00:00", "9999-12-31T23:59", "0099-05-05",
-  "00000000-0000-0000-0000-000000000000", "not-a-uuid", "'; drop table readings; --", "<script>alert(1)</script>", "\u202e\ufeff", "\ud800", "🛢".repeat(40), "x".repeat(3000), `1${" ".repeat(2500)}\nx`, "%00", "../../etc/passwd", "=1+1", "on", "null", "[]", "{}", "true",
-  "19/17/14", "13/16/18", "iron: many", "1 2 3", "−5 °C", "323 K", "1e3 bar", ",", ".", "e", "+", "-", "١٢٣",
+  "",
+  " ",
+  "\0",
+  "a\0b",
+  "__proto__",
+  "constructor",
+  "-1",
+  "0",
+  "1e308",
+  "1e400",
+  "NaN",
+  "-0",
+  "2147483648",
+  "99999999999999999999",
+  "3,000",
+  "1\nx",
+  "2026-02-30",
+  "2026-02-30T10:00",
+  "0000-01-01T00:00",
+  "9999-12-31T23:59",
+  "0099-05-05",
+  "00000000-0000-0000-0000-000000000000",
+  "not-a-uuid",
+  "'; drop table readings; --",
+  "<script>alert(1)</script>",
+  "\u202e\ufeff",
+  "\ud800",
+  "🛢".repeat(40),
+  "x".repeat(3000),
+  `1${" ".repeat(2500)}\nx`,
+  "%00",
+  "../../etc/passwd",
+  "=1+1",
+  "on",
+  "null",
+  "[]",
+  "{}",
+  "true",
+  "19/17/14",
+  "13/16/18",
+  "iron: many",
+  "1 2 3",
+  "−5 °C",
+  "323 K",
+  "1e3 bar",
+  ",",
+  ".",
+  "e",
+  "+",
+  "-",
+  "١٢٣",
 ];
 
 interface Form {
@@ -29,7 +77,13 @@ interface Form {
   fields: [name: string, value: string][];
 }
 
-const decode = (text: string) => text.replace(/&quot;/g, '"').replace(/&#x27;/g, "'").replace(/&lt;/g, "<").replace(/&gt;/g, ">").replace(/&amp;/g, "&");
+const decode = (text: string) =>
+  text
+    .replace(/&quot;/g, '"')
+    .replace(/&#x27;/g, "'")
+    .replace(/&lt;/g, "<")
+    .replace(/&gt;/g, ">")
+    .replace(/&amp;/g, "&");
 const attribute = (tag: string, name: string) => {
   const found = new RegExp(`\\s${name}="([^"]*)"`).exec(tag);
   return found ? decode(found[1]!) : undefined;
@@ -56,10 +110,15 @@ function formsOf(html: string, page: string): Form[] {
 }
 
 /** Sign-out would end the session, and access of the one who asks must not end either. */
-const spared = (form: Form) => form.address.includes("sign-out") || form.fields.some(([name, value]) => name === "intent" && /^(end|give|password|change)$/.test(value));
+const spared = (form: Form) =>
+  form.address.includes("sign-out") ||
+  form.fields.some(([name, value]) => name === "intent" && /^(end|give|password|change)$/.test(value));
 
 /** Send so many requests; returns what the server answered with a fault of its own. */
-export async function fuzz({ base, cookie, pages }: Target, { requests, seed }: { requests: number; seed: number }): Promise<{ sent: number; forms: number; faults: Fault[]; statuses: Record<number, number> }> {
+export async function fuzz(
+  { base, cookie, pages }: Target,
+  { requests, seed }: { requests: number; seed: number },
+): Promise<{ sent: number; forms: number; faults: Fault[]; statuses: Record<number, number> }> {
   const rng = random(seed);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(rng.uniform() * list.length)]!;
   const faults: Fault[] = [];
@@ -67,7 +126,12 @@ export async function fuzz({ base, cookie, pages }: Target, { requests, seed }: 
   let sent = 0;
   const ask = async (method: string, address: string, what: string, init: RequestInit = {}) => {
     sent++;
-    const answer = await fetch(base + address, { method, redirect: "manual", ...init, headers: { Cookie: cookie, ...(method === "GET" ? {} : { Origin: base }), ...init.headers } }).catch((error: Error) => ({ status: 599, text: async () => error.message }));
+    const answer = await fetch(base + address, {
+      method,
+      redirect: "manual",
+      ...init,
+      headers: { Cookie: cookie, ...(method === "GET" ? {} : { Origin: base }), ...init.headers },
+    }).catch((error: Error) => ({ status: 599, text: async () => error.message }));
     statuses[answer.status] = (statuses[answer.status] ?? 0) + 1;
     const body = await answer.text();
     if (answer.status >= 500 && answer.status !== 503) faults.push({ method, address, what, status: answer.status });
@@ -78,13 +142,45 @@ export async function fuzz({ base, cookie, pages }: Target, { requests, seed }: 
     const { body } = await ask("GET", page, "as it is");
     forms.push(...formsOf(body, page).filter((f) => !spared(f)));
   }
-  const types = ["application/x-www-form-urlencoded", "application/x-www-form-urlencoded", "application/x-www-form-urlencoded", "multipart/form-data; boundary=b", "text/plain", "application/json", "multipart/form-data"];
+  const types = [
+    "application/x-www-form-urlencoded",
+    "application/x-www-form-urlencoded",
+    "application/x-www-form-urlencoded",
+    "multipart/form-data; boundary=b",
+    "text/plain",
+    "application/json",
+    "multipart/form-data",
+  ];
   while (sent < requests) {
     if (rng.uniform() < 0.25 || forms.length === 0) {
       const page = pick(pages);
       const value = encodeURIComponent(pick(nasty).replace(/[\ud800-\udfff]/g, ""));
-      const name = pick(["q", "page", "view", "saved", "said", "at", "kind", "point", "component", "to", "from", "open", "machine", "retired", "__proto__"]);
-      const address = rng.uniform() < 0.5 ? `${page}${page.includes("?") ? "&" : "?"}${name}=${value}` : rng.uniform() < 0.5 ? `${page.split("?")[0]}.data?${name}=${value}` : page.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/, pick(["x", "00000000-0000-0000-0000-000000000000", value.slice(0, 200) || "0"]));
+      const name = pick([
+        "q",
+        "page",
+        "view",
+        "saved",
+        "said",
+        "at",
+        "kind",
+        "point",
+        "component",
+        "to",
+        "from",
+        "open",
+        "machine",
+        "retired",
+        "__proto__",
+      ]);
+      const address =
+        rng.uniform() < 0.5
+          ? `${page}${page.includes("?") ? "&" : "?"}${name}=${value}`
+          : rng.uniform() < 0.5
+            ? `${page.split("?")[0]}.data?${name}=${value}`
+            : page.replace(
+                /[0-9a-f]{8}-[0-9a-f-]{27}/,
+                pick(["x", "00000000-0000-0000-0000-000000000000", value.slice(0, 200) || "0"]),
+              );
       await ask("GET", address, name);
       continue;
     }
@@ -94,7 +190,8 @@ export async function fuzz({ base, cookie, pages }: Target, { requests, seed }: 
     const changed: string[] = [];
     for (let i = 0; i < changes; i++) {
       const at = Math.floor(rng.uniform() * (fields.length + 1));
-      if (at === fields.length) fields.push([pick(["__proto__", "constructor", "hasOwnProperty", "intent", "x"]), pick(nasty)]);
+      if (at === fields.length)
+        fields.push([pick(["__proto__", "constructor", "hasOwnProperty", "intent", "x"]), pick(nasty)]);
       else if (rng.uniform() < 0.15) fields.splice(at, 1);
       else fields[at] = [fields[at]![0], pick(nasty)];
       changed.push(fields[at]?.[0] ?? "left out");
@@ -104,7 +201,13 @@ export async function fuzz({ base, cookie, pages }: Target, { requests, seed }: 
     const well = fields.map(([n, v]): [string, string] => [n, v.replace(/[\ud800-\udfff]/g, "")]);
     const body = type.startsWith("multipart/form-data; ")
       ? `${well.map(([n, v]) => `--b\r\nContent-Disposition: form-data; name="${n}"\r\n\r\n${v}\r\n`).join("")}${rng.uniform() < 0.2 ? "" : "--b--\r\n"}`
-      : type === "application/json" ? JSON.stringify(rng.uniform() < 0.5 ? Object.fromEntries(well) : [pick(nasty), null, { kind: "reading", at: pick([1e300, -1, Number.MAX_SAFE_INTEGER]) }]) : new URLSearchParams(well).toString();
+      : type === "application/json"
+        ? JSON.stringify(
+            rng.uniform() < 0.5
+              ? Object.fromEntries(well)
+              : [pick(nasty), null, { kind: "reading", at: pick([1e300, -1, Number.MAX_SAFE_INTEGER]) }],
+          )
+        : new URLSearchParams(well).toString();
     await ask("POST", form.address, `${type}: ${changed.join(", ")}`, { headers: { "Content-Type": type }, body });
   }
   return { sent, forms: forms.length, faults, statuses };

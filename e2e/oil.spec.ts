@@ -5,11 +5,15 @@ import { accessible, query, signIn } from "./support";
 test.describe.configure({ mode: "serial" });
 
 async function circuitOf(machine: string): Promise<string> {
-  const [row] = await query<{ id: string }>("select k.id from circuits k join machines m on m.id = k.machine_id where m.name = $1", [machine]);
+  const [row] = await query<{ id: string }>(
+    "select k.id from circuits k join machines m on m.id = k.machine_id where m.name = $1",
+    [machine],
+  );
   return row!.id;
 }
 
-const sampleCount = async (circuit: string) => (await query<{ n: number }>("select count(*)::int as n from samples where circuit_id = $1", [circuit]))[0]!.n;
+const sampleCount = async (circuit: string) =>
+  (await query<{ n: number }>("select count(*)::int as n from samples where circuit_id = $1", [circuit]))[0]!.n;
 
 test("from the Oil place to the cause of the dirt in two clicks", async ({ page }) => {
   await signIn(page, "viewer");
@@ -20,9 +24,14 @@ test("from the Oil place to the cause of the dirt in two clicks", async ({ page 
   await expect(first).toContainText("oil goes past the return filter");
   await first.getByRole("link", { name: "Quay crane 2" }).click();
   await expect(page.getByRole("heading", { level: 1, name: /Quay crane 2: oil goes past its filter/ })).toBeVisible();
-  const order = page.getByRole("heading", { name: "What happened, in order" }).locator("xpath=ancestor::section").getByRole("listitem");
+  const order = page
+    .getByRole("heading", { name: "What happened, in order" })
+    .locator("xpath=ancestor::section")
+    .getByRole("listitem");
   await expect(order.first()).toContainText("Return filter: since this element was fitted");
-  await expect(page.getByText("Iron, copper, the hoist pump's case drain and the hoist valve's leakage all rose after")).toBeVisible();
+  await expect(
+    page.getByText("Iron, copper, the hoist pump's case drain and the hoist valve's leakage all rose after"),
+  ).toBeVisible();
   await page.getByRole("button", { name: "codes" }).click();
   await expect(page.getByText("within it twice the particles do not show")).toBeVisible();
   await page.getByRole("button", { name: "Copper" }).click();
@@ -64,8 +73,15 @@ test("a sample that cannot be keeps what was typed; put right it is saved and ju
   expect(await sampleCount(circuit)).toBe(before + 1);
 });
 
-test("a laboratory's file with errors: told line by line, mended in the mapping, the mapping kept", async ({ page }) => {
-  const rows = ["Probe;Unit;Sampled;N4 per 100 mL;N6;N14;Fe;Water", "E2E-10;SL-4;20.11.2026;90000;24000;3000;<1,0;80", "E2E-11;XX-1;20.11.2026;90000;24000;3000;1,2;80", "E2E-12;SL-4;21.11.2026;90000;240000;3000;1,2;80"];
+test("a laboratory's file with errors: told line by line, mended in the mapping, the mapping kept", async ({
+  page,
+}) => {
+  const rows = [
+    "Probe;Unit;Sampled;N4 per 100 mL;N6;N14;Fe;Water",
+    "E2E-10;SL-4;20.11.2026;90000;24000;3000;<1,0;80",
+    "E2E-11;XX-1;20.11.2026;90000;24000;3000;1,2;80",
+    "E2E-12;SL-4;21.11.2026;90000;240000;3000;1,2;80",
+  ];
   const file = { name: "lab.csv", mimeType: "text/csv", buffer: Buffer.from(rows.join("\r\n")) };
   await signIn(page, "technician");
   await page.goto("/oil/import");
@@ -79,7 +95,13 @@ test("a laboratory's file with errors: told line by line, mended in the mapping,
   await expect(page.getByRole("heading", { level: 1, name: "0 to add, 3 bad" })).toBeVisible();
   await page.getByRole("button", { name: "Look again" }).click();
   await expect(page.getByText("Say which column holds the sample's number.")).toBeVisible();
-  for (const [label, column] of [["Sample number", "0"], ["Over 4 µm(c)", "3"], ["Over 6 µm(c)", "4"], ["Over 14 µm(c)", "5"]] as const) await page.getByLabel(label, { exact: true }).selectOption(column);
+  for (const [label, column] of [
+    ["Sample number", "0"],
+    ["Over 4 µm(c)", "3"],
+    ["Over 6 µm(c)", "4"],
+    ["Over 14 µm(c)", "5"],
+  ] as const)
+    await page.getByLabel(label, { exact: true }).selectOption(column);
   await page.getByLabel("Particles are").selectOption("/100 mL");
   await page.getByRole("button", { name: "Look again" }).click();
   await expect(page.getByRole("heading", { level: 1, name: "1 to add, 2 bad" })).toBeVisible();
@@ -91,12 +113,22 @@ test("a laboratory's file with errors: told line by line, mended in the mapping,
   await page.getByLabel("Leave out the 2 bad rows and import the rest").check();
   await page.getByRole("button", { name: "Import 1 sample" }).click();
   await expect(page.getByRole("heading", { level: 1, name: "1 sample added" })).toBeVisible();
-  const [saved] = await query<{ results: { over4: { value: number }; iron: { below?: boolean } }; laboratory: string }>("select results, laboratory from samples where number = 'E2E-10'");
-  expect(saved).toMatchObject({ laboratory: "Trial Laboratory", results: { over4: { value: 900 }, iron: { below: true } } });
+  const [saved] = await query<{ results: { over4: { value: number }; iron: { below?: boolean } }; laboratory: string }>(
+    "select results, laboratory from samples where number = 'E2E-10'",
+  );
+  expect(saved).toMatchObject({
+    laboratory: "Trial Laboratory",
+    results: { over4: { value: 900 }, iron: { below: true } },
+  });
   // the next file of this laboratory needs no mapping
   await page.goto("/oil/import");
   await page.getByLabel("Laboratory").fill("Trial Laboratory");
-  await page.locator("#f-file").setInputFiles({ ...file, buffer: Buffer.from([rows[0], "E2E-13;SL-4;22.11.2026;90000;24000;3000;1,1;80"].join("\r\n")) });
+  await page
+    .locator("#f-file")
+    .setInputFiles({
+      ...file,
+      buffer: Buffer.from([rows[0], "E2E-13;SL-4;22.11.2026;90000;24000;3000;1,1;80"].join("\r\n")),
+    });
   await page.getByRole("button", { name: "Look at the file" }).click();
   await expect(page.getByText("Read as this laboratory’s last file.")).toBeVisible();
   await expect(page.getByRole("heading", { level: 1, name: "1 to add" })).toBeVisible();
@@ -158,7 +190,10 @@ test("a debris event: everything it threatens is listed, and it closes only when
   await page.getByRole("button", { name: "Close the event" }).click();
   await expect(page.getByText("There is no sample since the event was opened.")).toBeVisible();
   await expect(page.getByLabel("In words")).toHaveValue("Port plate of the pump");
-  for (const [number, at, code, clean] of [["E2E-20", "2026-11-21T08:00", "21/19/16", false], ["E2E-21", "2026-11-22T08:00", "14/12/9", true]] as const) {
+  for (const [number, at, code, clean] of [
+    ["E2E-20", "2026-11-21T08:00", "21/19/16", false],
+    ["E2E-21", "2026-11-22T08:00", "14/12/9", true],
+  ] as const) {
     await page.goto(`/oil/${circuit}/sample`);
     await page.getByLabel("Number on the bottle").fill(number);
     await page.getByLabel("Taken at").fill(at);
@@ -192,7 +227,9 @@ test("target, materials and clean-up", async ({ page }) => {
   await page.goto(`/oil/${circuit}/clean`);
   // what was measured stands in the heading; what the balance says stands below it
   await expect(page.getByRole("heading", { level: 1, name: /counts have stayed up since/ })).toBeVisible();
-  await expect(page.getByText(/though the balance says .* of running: this circuit does not clean itself/)).toBeVisible();
+  await expect(
+    page.getByText(/though the balance says .* of running: this circuit does not clean itself/),
+  ).toBeVisible();
   await accessible(page);
   await page.getByLabel("Usual count").fill("500");
   await expect(page.getByRole("cell", { name: "never" }).first()).toBeVisible();
@@ -220,7 +257,9 @@ test("target, materials and clean-up", async ({ page }) => {
   await expect(page.getByText("At least one month.")).toBeVisible();
   await page.getByLabel("or, if sooner").fill("1");
   await page.getByRole("button", { name: "Save", exact: true }).click();
-  await expect(page.getByText(/longest interval of the oil passed on .*: change it, or let a sample say/)).toBeVisible();
+  await expect(
+    page.getByText(/longest interval of the oil passed on .*: change it, or let a sample say/),
+  ).toBeVisible();
   // what the laboratory found in the new oil is kept with the fluid
   await page.goto(`/oil/${circuit}/fluid`);
   await page.getByRole("link", { name: "Its figures" }).click();

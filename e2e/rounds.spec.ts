@@ -9,12 +9,18 @@ const POINTS = ["Inlet vacuum", "Case pressure", "Case temperature over tank", "
 let roundId = "";
 
 const counted = async () => {
-  const [row] = await query<{ n: number }>("select count(*)::int as n from readings r join round_points rp on rp.point_id = r.point_id where rp.round_id = $1 and r.superseded_at is null", [roundId]);
+  const [row] = await query<{ n: number }>(
+    "select count(*)::int as n from readings r join round_points rp on rp.point_id = r.point_id where rp.round_id = $1 and r.superseded_at is null",
+    [roundId],
+  );
   return row!.n;
 };
 
 async function machineWithPump(): Promise<string> {
-  const [row] = await query<{ name: string }>("select m.name from machines m join circuits k on k.machine_id = m.id join components c on c.circuit_id = k.id join points p on p.component_id = c.id where c.name = 'Pump' and p.name = any($1) group by m.name having count(*) = 4 order by m.name limit 1", [POINTS]);
+  const [row] = await query<{ name: string }>(
+    "select m.name from machines m join circuits k on k.machine_id = m.id join components c on c.circuit_id = k.id join points p on p.component_id = c.id where c.name = 'Pump' and p.name = any($1) group by m.name having count(*) = 4 order by m.name limit 1",
+    [POINTS],
+  );
   return row!.name;
 }
 
@@ -31,7 +37,10 @@ test("a round is defined in walking order, shows what is due, and prints", async
   await page.getByLabel("How often").selectOption("week");
   for (const point of POINTS) {
     await page.getByLabel("Points by machine and name").fill(`${machine} pump ${point}`);
-    await page.getByRole("button", { name: new RegExp(`${machine}.*Pump: ${point}`) }).first().click();
+    await page
+      .getByRole("button", { name: new RegExp(`${machine}.*Pump: ${point}`) })
+      .first()
+      .click();
   }
   // the order by the keys: picked up, moved up by one, put down
   const handle = page.getByRole("button", { name: /^Move .*Compensator pressure/ });
@@ -47,8 +56,16 @@ test("a round is defined in walking order, shows what is due, and prints", async
   await page.getByRole("button", { name: "Add the round" }).click();
   await expect(page.getByRole("heading", { level: 1, name: /Trial round: \d of 4 points are late/ })).toBeVisible();
   roundId = /rounds\/([0-9a-f-]{36})/.exec(page.url())![1]!;
-  const order = await query<{ name: string }>("select p.name from round_points rp join points p on p.id = rp.point_id where rp.round_id = $1 order by rp.position", [roundId]);
-  expect(order.map((o) => o.name)).toEqual(["Inlet vacuum", "Case pressure", "Compensator pressure", "Case temperature over tank"]);
+  const order = await query<{ name: string }>(
+    "select p.name from round_points rp join points p on p.id = rp.point_id where rp.round_id = $1 order by rp.position",
+    [roundId],
+  );
+  expect(order.map((o) => o.name)).toEqual([
+    "Inlet vacuum",
+    "Case pressure",
+    "Compensator pressure",
+    "Case temperature over tank",
+  ]);
   await page.getByRole("link", { name: "Print a sheet" }).click();
   await expect(page.getByRole("cell", { name: /Inlet vacuum/ })).toBeVisible();
   await accessible(page);
@@ -58,7 +75,9 @@ test("a round is defined in walking order, shows what is due, and prints", async
 async function readAsLast(page: Page, change = 1) {
   const heading = (await page.getByRole("heading", { level: 1 }).textContent())!;
   const [row] = await query<{ value: number; quantity: string }>(
-    "select r.value, p.quantity from readings r join points p on p.id = r.point_id join round_points rp on rp.point_id = p.id where rp.round_id = $1 and r.superseded_at is null and $2 ilike '%' || p.name order by r.taken_at desc offset 2 limit 1", [roundId, heading]);
+    "select r.value, p.quantity from readings r join points p on p.id = r.point_id join round_points rp on rp.point_id = p.id where rp.round_id = $1 and r.superseded_at is null and $2 ilike '%' || p.name order by r.taken_at desc offset 2 limit 1",
+    [roundId, heading],
+  );
   await page.locator("#w-value").fill(String(Number((row!.value * change).toPrecision(4))));
   await page.getByRole("button", { name: "Keep, next" }).click();
   await expect(page.getByRole("heading", { level: 1 })).not.toHaveText(heading);
@@ -87,7 +106,9 @@ test("a whole round online: two inputs a point, a doubtful value read again, one
   await page.getByRole("button", { name: "Keep, next" }).click();
   await expect(page.getByRole("heading", { level: 1, name: /case pressure/ })).toBeVisible();
   // a photograph goes with the reading: a file that is none is refused
-  await page.getByLabel("Photograph").setInputFiles({ name: "gauge.txt", mimeType: "text/plain", buffer: Buffer.from("no picture") });
+  await page
+    .getByLabel("Photograph")
+    .setInputFiles({ name: "gauge.txt", mimeType: "text/plain", buffer: Buffer.from("no picture") });
   await expect(page.getByText("That file is no picture")).toBeVisible();
   await page.getByLabel("Photograph").setInputFiles("docs/screenshots/bench.png");
   await expect(page.getByRole("button", { name: "Photo again" })).toBeVisible();
@@ -99,7 +120,9 @@ test("a whole round online: two inputs a point, a doubtful value read again, one
   await readAsLast(page);
   await expect(page.getByRole("heading", { level: 1, name: "Walked, and all of it is sent" })).toBeVisible();
   expect(await counted()).toBe(before + 3);
-  const [repeated] = await query<{ note: string; value: number }>("select note, value from readings where note like '%Read 2 times%' order by created_at desc limit 1");
+  const [repeated] = await query<{ note: string; value: number }>(
+    "select note, value from readings where note like '%Read 2 times%' order by created_at desc limit 1",
+  );
   expect(repeated!.value).toBeCloseTo(401, 0);
   const skips = await query("select reason from round_skips where round_id = $1", [roundId]);
   expect(skips).toEqual([{ reason: "Machine stands" }]);
@@ -114,10 +137,18 @@ test("a whole round online: two inputs a point, a doubtful value read again, one
   await context.close();
 });
 
-test("a whole round without a network, the tab closed and opened again, then sent once in order", async ({ browser }) => {
+test("a whole round without a network, the tab closed and opened again, then sent once in order", async ({
+  browser,
+}) => {
   // the clock of the tests stands still: what was read above becomes a month old, so that all four points are due again
-  await query("update readings set taken_at = taken_at - interval '40 days' where created_at > now() - interval '10 minutes' and point_id in (select point_id from round_points where round_id = $1)", [roundId]);
-  await query("update points set last_reading_at = last_reading_at - interval '40 days' where id in (select point_id from round_points where round_id = $1)", [roundId]);
+  await query(
+    "update readings set taken_at = taken_at - interval '40 days' where created_at > now() - interval '10 minutes' and point_id in (select point_id from round_points where round_id = $1)",
+    [roundId],
+  );
+  await query(
+    "update points set last_reading_at = last_reading_at - interval '40 days' where id in (select point_id from round_points where round_id = $1)",
+    [roundId],
+  );
   const context = await browser.newContext({ viewport: { width: 820, height: 1180 } });
   const page = await context.newPage();
   await signIn(page, "technician");
@@ -125,9 +156,12 @@ test("a whole round without a network, the tab closed and opened again, then sen
   await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
   // the program and the page are on the device before it leaves the network
   await expect.poll(() => page.evaluate(async () => (await caches.keys()).length)).toBe(2);
-  await expect.poll(() => page.evaluate(async () => (await (await caches.open("juncteral-walks")).keys()).length)).toBeGreaterThan(0);
+  await expect
+    .poll(() => page.evaluate(async () => (await (await caches.open("juncteral-walks")).keys()).length))
+    .toBeGreaterThan(0);
   await page.waitForTimeout(1500);
-  if (await page.getByRole("button", { name: "Walk it again" }).isVisible()) await page.getByRole("button", { name: "Walk it again" }).click();
+  if (await page.getByRole("button", { name: "Walk it again" }).isVisible())
+    await page.getByRole("button", { name: "Walk it again" }).click();
   const before = await counted();
   await context.setOffline(true);
   await readAsLast(page, 1.01);
@@ -164,13 +198,29 @@ test("a whole round without a network, the tab closed and opened again, then sen
 test("the server is killed in the middle of sending; when it is back everything is there once", async ({ browser }) => {
   const port = 4700 + (process.pid % 90);
   const start = async () => {
-    const child = spawn(process.execPath, ["scripts/lib/app.mjs", "serve"], { env: { ...process.env, NODE_ENV: "production", DATABASE_URL: process.env.E2E_DATABASE_URL, PORT: String(port) }, stdio: "ignore" });
-    await expect.poll(() => fetch(`http://127.0.0.1:${port}/healthz`).then((a) => a.ok, () => false)).toBe(true);
+    const child = spawn(process.execPath, ["scripts/lib/app.mjs", "serve"], {
+      env: { ...process.env, NODE_ENV: "production", DATABASE_URL: process.env.E2E_DATABASE_URL, PORT: String(port) },
+      stdio: "ignore",
+    });
+    await expect
+      .poll(() =>
+        fetch(`http://127.0.0.1:${port}/healthz`).then(
+          (a) => a.ok,
+          () => false,
+        ),
+      )
+      .toBe(true);
     return child;
   };
-  await query("update points set last_reading_at = last_reading_at - interval '40 days' where id in (select point_id from round_points where round_id = $1)", [roundId]);
+  await query(
+    "update points set last_reading_at = last_reading_at - interval '40 days' where id in (select point_id from round_points where round_id = $1)",
+    [roundId],
+  );
   let server = await start();
-  const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, baseURL: `http://127.0.0.1:${port}` });
+  const context = await browser.newContext({
+    viewport: { width: 820, height: 1180 },
+    baseURL: `http://127.0.0.1:${port}`,
+  });
   const page = await context.newPage();
   await signIn(page, "technician");
   await page.goto(`/rounds/${roundId}/walk`);
@@ -178,13 +228,48 @@ test("the server is killed in the middle of sending; when it is back everything 
   // six entries are kept while nothing can be sent
   await context.setOffline(true);
   const before = await counted();
-  const points = await query<{ id: string; value: number; state: string }>("select p.id, (select value from readings where point_id = p.id and superseded_at is null order by taken_at desc limit 1) as value, p.state from round_points rp join points p on p.id = rp.point_id where rp.round_id = $1 order by rp.position", [roundId]);
-  await page.evaluate(async ({ roundId, points }) => {
-    const db = await new Promise<IDBDatabase>((done) => { const open = indexedDB.open("juncteral-rounds"); open.onsuccess = () => done(open.result); });
-    const tx = db.transaction("outbox", "readwrite");
-    points.forEach((p, i) => tx.objectStore("outbox").put({ kind: "reading", submission: crypto.randomUUID(), roundId, pointId: p.id, at: Date.now(), order: i + 1, fields: { value: String(p.value), least: "", temperature: "", pressure: "", hours: "", speed: "", takenAt: `2026-11-24T0${5 + i}:31`.replace("08:31", "04:31"), state: p.state, instrumentId: "", note: "", keptBecause: "" } }));
-    await new Promise((done) => { tx.oncomplete = done; });
-  }, { roundId, points });
+  const points = await query<{ id: string; value: number; state: string }>(
+    "select p.id, (select value from readings where point_id = p.id and superseded_at is null order by taken_at desc limit 1) as value, p.state from round_points rp join points p on p.id = rp.point_id where rp.round_id = $1 order by rp.position",
+    [roundId],
+  );
+  await page.evaluate(
+    async ({ roundId, points }) => {
+      const db = await new Promise<IDBDatabase>((done) => {
+        const open = indexedDB.open("juncteral-rounds");
+        open.onsuccess = () => done(open.result);
+      });
+      const tx = db.transaction("outbox", "readwrite");
+      points.forEach((p, i) =>
+        tx
+          .objectStore("outbox")
+          .put({
+            kind: "reading",
+            submission: crypto.randomUUID(),
+            roundId,
+            pointId: p.id,
+            at: Date.now(),
+            order: i + 1,
+            fields: {
+              value: String(p.value),
+              least: "",
+              temperature: "",
+              pressure: "",
+              hours: "",
+              speed: "",
+              takenAt: `2026-11-24T0${5 + i}:31`.replace("08:31", "04:31"),
+              state: p.state,
+              instrumentId: "",
+              note: "",
+              keptBecause: "",
+            },
+          }),
+      );
+      await new Promise((done) => {
+        tx.oncomplete = done;
+      });
+    },
+    { roundId, points },
+  );
   let sent = 0;
   await page.route("**/send", async (route) => {
     if (sent++ === 0) setTimeout(() => server.kill("SIGKILL"), 25);
@@ -205,21 +290,68 @@ test("what the server refuses is shown and put right; nothing is lost", async ({
   const context = await browser.newContext({ viewport: { width: 820, height: 1180 } });
   const page = await context.newPage();
   await signIn(page, "technician");
-  const [point] = await query<{ id: string }>("select point_id as id from round_points where round_id = $1 order by position limit 1", [roundId]);
-  const send = (fields: Record<string, string>) => page.evaluate(async ({ url, pointId, fields }) => (await fetch(url, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify([{ kind: "reading", submission: crypto.randomUUID(), roundId: url.split("/")[2], pointId, at: Date.parse("2026-11-24T08:01:00Z"), fields }]) })).json(), { url: `/rounds/${roundId}/send`, pointId: point!.id, fields }) as Promise<{ fates: { fate: string; field: string }[] }>;
-  const fields = { value: "90", least: "", temperature: "", pressure: "", hours: "", speed: "", takenAt: "2026-11-24T08:01", state: "fullStroke", instrumentId: "", note: "", keptBecause: "" };
+  const [point] = await query<{ id: string }>(
+    "select point_id as id from round_points where round_id = $1 order by position limit 1",
+    [roundId],
+  );
+  const send = (fields: Record<string, string>) =>
+    page.evaluate(
+      async ({ url, pointId, fields }) =>
+        (
+          await fetch(url, {
+            method: "POST",
+            headers: { "Content-Type": "application/json" },
+            body: JSON.stringify([
+              {
+                kind: "reading",
+                submission: crypto.randomUUID(),
+                roundId: url.split("/")[2],
+                pointId,
+                at: Date.parse("2026-11-24T08:01:00Z"),
+                fields,
+              },
+            ]),
+          })
+        ).json(),
+      { url: `/rounds/${roundId}/send`, pointId: point!.id, fields },
+    ) as Promise<{ fates: { fate: string; field: string }[] }>;
+  const fields = {
+    value: "90",
+    least: "",
+    temperature: "",
+    pressure: "",
+    hours: "",
+    speed: "",
+    takenAt: "2026-11-24T08:01",
+    state: "fullStroke",
+    instrumentId: "",
+    note: "",
+    keptBecause: "",
+  };
   expect((await send(fields)).fates[0]).toMatchObject({ fate: "saved" });
   expect((await send(fields)).fates[0]).toMatchObject({ fate: "conflict", field: "takenAt" });
-  expect((await send({ ...fields, takenAt: "2031-01-01T00:00" })).fates[0]).toMatchObject({ fate: "refused", field: "takenAt" });
+  expect((await send({ ...fields, takenAt: "2031-01-01T00:00" })).fates[0]).toMatchObject({
+    fate: "refused",
+    field: "takenAt",
+  });
   expect((await send({ ...fields, value: "x" })).fates[0]).toMatchObject({ fate: "refused", field: "value" });
   // one that cannot be read is refused on its own; what is no list at all is refused whole
-  const sendText = (body: string) => page.evaluate(async ({ url, body }) => { const answer = await fetch(url, { method: "POST", headers: { "Content-Type": "application/json" }, body }); return { status: answer.status, text: await answer.text() }; }, { url: `/rounds/${roundId}/send`, body });
+  const sendText = (body: string) =>
+    page.evaluate(
+      async ({ url, body }) => {
+        const answer = await fetch(url, { method: "POST", headers: { "Content-Type": "application/json" }, body });
+        return { status: answer.status, text: await answer.text() };
+      },
+      { url: `/rounds/${roundId}/send`, body },
+    );
   expect((await sendText("[1]")).text).toContain("This entry cannot be read.");
   expect((await sendText('{"a":1}')).status).toBe(400);
   await context.close();
 });
 
-test("a meter found out of calibration: its readings are recalled in one step and the false step leaves the verdicts", async ({ page }) => {
+test("a meter found out of calibration: its readings are recalled in one step and the false step leaves the verdicts", async ({
+  page,
+}) => {
   await signIn(page);
   const [meter] = await query<{ id: string }>("select id from instruments where tag = 'F-11'");
   await page.goto("/instruments");
@@ -237,9 +369,15 @@ test("a meter found out of calibration: its readings are recalled in one step an
   await page.getByLabel("What was found").fill("Reads 12 % high: bearing worn");
   await page.getByRole("button", { name: "Recall its readings" }).click();
   await expect(page.getByText("Recalled. Its readings are kept")).toBeVisible();
-  const [recall] = await query<{ readings: number }>("select count(*)::int as readings from readings r join instrument_recalls c on c.instrument_id = r.instrument_id and r.taken_at between c.from_at and c.until_at where r.instrument_id = $1", [meter!.id]);
+  const [recall] = await query<{ readings: number }>(
+    "select count(*)::int as readings from readings r join instrument_recalls c on c.instrument_id = r.instrument_id and r.taken_at between c.from_at and c.until_at where r.instrument_id = $1",
+    [meter!.id],
+  );
   expect(recall!.readings).toBeGreaterThan(5);
-  const [left] = await query<{ n: number }>("select count(*)::int as n from assessments a join points p on p.id = a.point_id where p.instrument_id = $1 and (a.detail->'forecast'->'step'->>'probability')::float > 0.5", [meter!.id]);
+  const [left] = await query<{ n: number }>(
+    "select count(*)::int as n from assessments a join points p on p.id = a.point_id where p.instrument_id = $1 and (a.detail->'forecast'->'step'->>'probability')::float > 0.5",
+    [meter!.id],
+  );
   expect(left!.n).toBe(0);
   await accessible(page);
   const pump = await query<{ id: string }>("select id from points where instrument_id = $1 limit 1", [meter!.id]);
@@ -248,13 +386,18 @@ test("a meter found out of calibration: its readings are recalled in one step an
   await accessible(page);
 });
 
-test("a load test against the live tester survives a dropout, says worn, and is kept; what was altered must be put back", async ({ page }) => {
+test("a load test against the live tester survives a dropout, says worn, and is kept; what was altered must be put back", async ({
+  page,
+}) => {
   await signIn(page, "technician");
   await page.goto("/tests");
   await accessible(page);
   await page.goto("/tests/load-test");
   await page.getByPlaceholder("Machine or component").fill("outer gate north pump a");
-  await page.getByRole("option", { name: /Pump A/ }).first().click();
+  await page
+    .getByRole("option", { name: /Pump A/ })
+    .first()
+    .click();
   await expect(page.getByText("Tick what must be true")).toBeVisible();
   for (const box of await page.getByRole("checkbox").all()) await box.check();
   await page.getByLabel("What is altered").fill("Compensator turned up");
@@ -291,7 +434,10 @@ test("the shut-in test breaks off above its upper limit, and a plant adds a test
   await signIn(page);
   await page.goto("/tests/shut-in");
   await page.getByPlaceholder("Machine or component").fill("outer gate north pump a");
-  await page.getByRole("option", { name: /Pump A/ }).first().click();
+  await page
+    .getByRole("option", { name: /Pump A/ })
+    .first()
+    .click();
   await expect(page.getByText("Tick what must be true")).toBeVisible();
   for (const box of await page.getByRole("checkbox").all()) await box.check();
   await expect(page.getByText("The answer stands here")).toBeVisible();

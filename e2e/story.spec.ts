@@ -11,7 +11,9 @@ test("Today says what needs a decision, worst first, with horizon and readings d
   // the frame and the heading count the same things
   const words = ["Nothing", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
   const open = (await page.getByRole("heading", { level: 1 }).textContent())!.split(" ")[0]!;
-  await expect(page.getByRole("navigation", { name: "Places" }).getByRole("link", { name: /^Today/ })).toContainText(String(words.includes(open) ? words.indexOf(open) : Number(open)));
+  await expect(page.getByRole("navigation", { name: "Places" }).getByRole("link", { name: /^Today/ })).toContainText(
+    String(words.includes(open) ? words.indexOf(open) : Number(open)),
+  );
   const rows = page.getByRole("listitem").filter({ has: page.getByRole("heading", { level: 3 }) });
   await expect(rows.first()).toContainText("alarm");
   await expect(page.getByText("Outer gate north, pump A").first()).toBeVisible();
@@ -27,7 +29,10 @@ test("a machine is found by a few letters, opens with its state and says what is
   await signIn(page);
   await page.keyboard.press("/");
   await page.keyboard.type("sluice 3");
-  await page.getByRole("option", { name: /Sluice unit 3/ }).first().click();
+  await page
+    .getByRole("option", { name: /Sluice unit 3/ })
+    .first()
+    .click();
   await expect(page.getByRole("heading", { name: /Sluice unit 3: .*alarm/ })).toBeVisible();
   await page.goto("/fleet");
   await page.getByLabel("Machines by name").fill("gate north");
@@ -98,7 +103,9 @@ test("fluid, machine, circuit, component and point are added by hand, edited and
   await page.getByLabel("Upper limit").fill("10 %");
   await page.getByRole("button", { name: "Save the limit" }).click();
   await expect(page.getByRole("heading", { name: "Case drain" })).toBeVisible();
-  const [stored] = await query<{ limit_upper: number; displacement: number }>("select p.limit_upper, c.displacement from points p join components c on c.id = p.component_id where c.name = 'Trial pump'");
+  const [stored] = await query<{ limit_upper: number; displacement: number }>(
+    "select p.limit_upper, c.displacement from points p join components c on c.id = p.component_id where c.name = 'Trial pump'",
+  );
   expect(stored!.limit_upper).toBe(10);
   expect(stored!.displacement).toBeCloseTo(45, 1);
 
@@ -146,7 +153,10 @@ test("a reading is questioned, kept with a reason, and the verdict is new at onc
   expect(await readingCount(id)).toBe(before + 1);
   await page.goto(`/points/${id}`);
   await expect(page.getByRole("cell", { name: /kept: read twice/ })).toBeVisible();
-  const [assessed] = await query<{ readings: number; stale: boolean }>("select readings, stale from assessments where point_id = $1", [id]);
+  const [assessed] = await query<{ readings: number; stale: boolean }>(
+    "select readings, stale from assessments where point_id = $1",
+    [id],
+  );
   expect(assessed).toEqual({ readings: before + 1, stale: false });
 });
 
@@ -188,10 +198,13 @@ test("chart, same month, table and the working stand on the point", async ({ pag
   await expect(page.getByText("page 2 of 3")).toBeVisible();
 });
 
-test("a forecast gives dates, chances before stops and the paths, or says that no trend is proved", async ({ page }) => {
+test("a forecast gives dates, chances before stops and the paths, or says that no trend is proved", async ({
+  page,
+}) => {
   await signIn(page, "viewer");
   await page.goto(`/points/${await pointId("Outer gate north", "Pump A", "Case drain flow")}`);
-  for (const p of ["P10", "P50", "P90"]) await expect(page.getByRole("row", { name: new RegExp(`^${p} .* h `) })).toBeVisible();
+  for (const p of ["P10", "P50", "P90"])
+    await expect(page.getByRole("row", { name: new RegExp(`^${p} .* h `) })).toBeVisible();
   await expect(page.getByText("chance of reaching it before the stop")).toBeVisible();
   await expect(page.getByText(/^Says so: /)).toBeVisible();
   await page.goto(`/points/${await pointId("Inner gate north", "Pump", "Case drain flow")}`);
@@ -231,7 +244,10 @@ test("work is booked into a stop, carried out, and a new life begins", async ({ 
   await page.getByRole("button", { name: "Record it as done" }).click();
   await expect(page.getByRole("heading", { name: /done 24\sNov/ })).toBeVisible();
   await expect(page.getByText("Not proved yet")).toBeVisible();
-  const lives = await query<{ ended: boolean; serial: string }>("select l.ended_at is not null as ended, l.serial from lives l join points p on p.component_id = l.component_id where p.id = $1 order by l.started_at", [id]);
+  const lives = await query<{ ended: boolean; serial: string }>(
+    "select l.ended_at is not null as ended, l.serial from lives l join points p on p.component_id = l.component_id where p.id = $1 order by l.started_at",
+    [id],
+  );
   expect(lives.map((l) => l.ended)).toEqual([true, false]);
   expect(lives[1]!.serial).toBe("E77001");
   await page.getByRole("link", { name: "Log it now" }).click();
@@ -242,10 +258,13 @@ test("readings come in from a CSV with semicolons and commas, once, with the fat
   const id = await pointId("Inner gate south", "Pump", "Case drain flow");
   const before = await readingCount(id);
   await signIn(page, "technician");
-  const csv = "\ufeffMachine;Component;Point;Date;Time;Value [gal/min];Oil [°F];Load [bar];Remark\r\nLG-IS;Pump;Case drain flow;22.11.2026;10:40;0,36;122;209;after the storm\r\nLG-IS;Pump;Case drain flow;23.11.2026;10:40;0,37;122;209;\r\nLG-IS;Pump Z;Case drain flow;23.11.2026;10:40;0,37;122;209;\r\nLG-IS;Pump;Case drain flow;31.02.2026;10:40;abc;122;209;\r\n";
+  const csv =
+    "\ufeffMachine;Component;Point;Date;Time;Value [gal/min];Oil [°F];Load [bar];Remark\r\nLG-IS;Pump;Case drain flow;22.11.2026;10:40;0,36;122;209;after the storm\r\nLG-IS;Pump;Case drain flow;23.11.2026;10:40;0,37;122;209;\r\nLG-IS;Pump Z;Case drain flow;23.11.2026;10:40;0,37;122;209;\r\nLG-IS;Pump;Case drain flow;31.02.2026;10:40;abc;122;209;\r\n";
   const upload = async () => {
     await page.goto("/records/import");
-    await page.getByLabel(/File, at most/).setInputFiles({ name: "round.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
+    await page
+      .getByLabel(/File, at most/)
+      .setInputFiles({ name: "round.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
     await page.getByRole("button", { name: "Look at the file" }).click();
   };
   await upload();
@@ -260,10 +279,24 @@ test("readings come in from a CSV with semicolons and commas, once, with the fat
   await page.getByRole("button", { name: "Import 2 readings" }).click();
   await expect(page.getByRole("heading", { name: "2 readings added" })).toBeVisible();
   expect(await readingCount(id)).toBe(before + 2);
-  const [row] = await query<{ value: number; temperature: number; entered: string }>("select value, temperature, entered from readings where point_id = $1 order by taken_at desc limit 1", [id]);
-  expect(row).toMatchObject({ value: expect.closeTo(0.37 * 3.785411784, 6), temperature: expect.closeTo(50, 6), entered: "0.37 gal/min" });
+  const [row] = await query<{ value: number; temperature: number; entered: string }>(
+    "select value, temperature, entered from readings where point_id = $1 order by taken_at desc limit 1",
+    [id],
+  );
+  expect(row).toMatchObject({
+    value: expect.closeTo(0.37 * 3.785411784, 6),
+    temperature: expect.closeTo(50, 6),
+    entered: "0.37 gal/min",
+  });
   // the worker assesses what came in
-  await expect.poll(async () => (await query<{ readings: number }>("select readings from assessments where point_id = $1 and not stale", [id]))[0]?.readings).toBe(before + 2);
+  await expect
+    .poll(
+      async () =>
+        (
+          await query<{ readings: number }>("select readings from assessments where point_id = $1 and not stale", [id])
+        )[0]?.readings,
+    )
+    .toBe(before + 2);
 
   await upload();
   await expect(page.getByRole("heading", { name: "0 to add, 2 there already, 2 bad" })).toBeVisible();
@@ -275,24 +308,38 @@ test("readings go out as CSV and come back without a change; the fleet goes out 
   await page.goto("/records");
   await accessible(page);
   await page.getByLabel("Machine", { exact: true }).selectOption({ label: "Fender jack set" });
-  const [csv] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Export as CSV" }).click()]);
+  const [csv] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Export as CSV" }).click(),
+  ]);
   const text = readFileSync(await csv.path(), "utf8");
-  expect(text.split("\n")[0]).toBe("\ufeffpoint,taken_at,value,unit,least,oil_c,load_bar,speed_rpm,hours_h,state,instrument,note,by,as_entered,kept_because,doubtful,superseded,superseded_why");
+  expect(text.split("\n")[0]).toBe(
+    "\ufeffpoint,taken_at,value,unit,least,oil_c,load_bar,speed_rpm,hours_h,state,instrument,note,by,as_entered,kept_because,doubtful,superseded,superseded_why",
+  );
   const rows = text.trim().split("\n").length - 1;
   expect(rows).toBeGreaterThan(400);
   await page.goto("/records/import");
-  await page.getByLabel(/File, at most/).setInputFiles({ name: "back.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await page
+    .getByLabel(/File, at most/)
+    .setInputFiles({ name: "back.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
   await page.getByRole("button", { name: "Look at the file" }).click();
   await expect(page.getByRole("heading", { name: `0 to add, ${rows} there already` })).toBeVisible();
 
   await page.goto("/records");
-  const [json] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Export the fleet file" }).click()]);
-  const fleet = JSON.parse(readFileSync(await json.path(), "utf8")) as { sites: { machines: { tag: string; name: string }[] }[] };
+  const [json] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Export the fleet file" }).click(),
+  ]);
+  const fleet = JSON.parse(readFileSync(await json.path(), "utf8")) as {
+    sites: { machines: { tag: string; name: string }[] }[];
+  };
   expect(fleet.sites[0]!.machines.length).toBeGreaterThanOrEqual(24);
   await page.goto("/records/fleet");
   await accessible(page);
   const send = async (content: string) => {
-    await page.getByLabel("Fleet file, JSON").setInputFiles({ name: "fleet.json", mimeType: "application/json", buffer: Buffer.from(content) });
+    await page
+      .getByLabel("Fleet file, JSON")
+      .setInputFiles({ name: "fleet.json", mimeType: "application/json", buffer: Buffer.from(content) });
     await page.getByRole("button", { name: "Import it" }).click();
   };
   await send("{ not json");

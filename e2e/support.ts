@@ -26,12 +26,17 @@ export async function query<T extends pg.QueryResultRow>(sql: string, values: un
 
 export async function pointId(machine: string, component: string, point: string): Promise<string> {
   const [row] = await query<{ id: string }>(
-    "select p.id from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.name = $1 and c.name = $2 and p.name = $3", [machine, component, point]);
+    "select p.id from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.name = $1 and c.name = $2 and p.name = $3",
+    [machine, component, point],
+  );
   return row!.id;
 }
 
 export async function readingCount(id: string): Promise<number> {
-  const [row] = await query<{ n: number }>("select count(*)::int as n from readings where point_id = $1 and superseded_at is null", [id]);
+  const [row] = await query<{ n: number }>(
+    "select count(*)::int as n from readings where point_id = $1 and superseded_at is null",
+    [id],
+  );
   return row!.n;
 }
 
@@ -51,17 +56,74 @@ export async function nextHours(id: string): Promise<number> {
 export async function fuzzPages(ask: typeof query): Promise<string[]> {
   const one = async (sql: string) => (await ask<{ id: string }>(sql))[0]?.id ?? "none";
   const point = await pointId("Outer gate north", "Pump A", "Case drain flow");
-  const [machine, circuit, component, round, instrument, work, sample, event, stop, fluid, site, reading] = await Promise.all([
-    one("select id from machines order by name limit 1"), one("select circuit_id as id from samples limit 1"), one("select id from components where kind = 'axialPistonPump' limit 1"), one("select id from rounds where retired_at is null limit 1"), one("select id from instruments limit 1"),
-    one("select id from interventions where done_at is null and cancelled_at is null limit 1"), one("select id from samples limit 1"), one("select id from debris_events limit 1"), one("select id from stops limit 1"), one("select id from fluids limit 1"), one("select id from sites limit 1"),
-    one(`select id from readings where point_id = '${point}' and superseded_at is null order by taken_at desc limit 1`),
-  ]);
+  const [machine, circuit, component, round, instrument, work, sample, event, stop, fluid, site, reading] =
+    await Promise.all([
+      one("select id from machines order by name limit 1"),
+      one("select circuit_id as id from samples limit 1"),
+      one("select id from components where kind = 'axialPistonPump' limit 1"),
+      one("select id from rounds where retired_at is null limit 1"),
+      one("select id from instruments limit 1"),
+      one("select id from interventions where done_at is null and cancelled_at is null limit 1"),
+      one("select id from samples limit 1"),
+      one("select id from debris_events limit 1"),
+      one("select id from stops limit 1"),
+      one("select id from fluids limit 1"),
+      one("select id from sites limit 1"),
+      one(
+        `select id from readings where point_id = '${point}' and superseded_at is null order by taken_at desc limit 1`,
+      ),
+    ]);
   return [
-    "/", "/fleet", `/fleet/machines/${machine}`, ...["site", "machine", "circuit", "component", "point", "fluid", "stop"].map((kind) => `/fleet/new/${kind}`),
-    `/fleet/edit/machine/${machine}`, `/fleet/edit/circuit/${circuit}`, `/fleet/edit/component/${component}`, `/fleet/edit/point/${point}`, `/fleet/edit/fluid/${fluid}`, `/fleet/edit/site/${site}`, `/fleet/edit/stop/${stop}`,
-    `/points/${point}`, `/points/${point}?view=table`, `/points/${point}/limit`, `/points/${point}/readings/${reading}`, "/rounds", "/rounds/new", `/rounds/${round}`, `/rounds/${round}/edit`, `/rounds/${round}/sheet`, `/rounds/${round}/walk`,
-    "/tests", "/tests/new", `/tests/load-test?component=${component}`, "/instruments", "/instruments/new", `/instruments/${instrument}`, `/instruments/${instrument}/edit`, `/instruments/fit/${point}`,
-    "/oil", `/oil/${circuit}`, `/oil/${circuit}/sample`, `/oil/${circuit}/fluid`, `/oil/${circuit}/clean`, `/oil/${circuit}/settings`, `/oil/${circuit}/debris`, "/oil/import", `/oil/samples/${sample}`, `/oil/debris/${event}`,
-    "/work", `/work/book?point=${point}`, `/work/${work}`, "/bench", "/bench/load-test", "/records", "/records/import", "/records/fleet", "/account", "/account/people", "/find?q=gate", `/records/readings.csv?point=${point}`,
+    "/",
+    "/fleet",
+    `/fleet/machines/${machine}`,
+    ...["site", "machine", "circuit", "component", "point", "fluid", "stop"].map((kind) => `/fleet/new/${kind}`),
+    `/fleet/edit/machine/${machine}`,
+    `/fleet/edit/circuit/${circuit}`,
+    `/fleet/edit/component/${component}`,
+    `/fleet/edit/point/${point}`,
+    `/fleet/edit/fluid/${fluid}`,
+    `/fleet/edit/site/${site}`,
+    `/fleet/edit/stop/${stop}`,
+    `/points/${point}`,
+    `/points/${point}?view=table`,
+    `/points/${point}/limit`,
+    `/points/${point}/readings/${reading}`,
+    "/rounds",
+    "/rounds/new",
+    `/rounds/${round}`,
+    `/rounds/${round}/edit`,
+    `/rounds/${round}/sheet`,
+    `/rounds/${round}/walk`,
+    "/tests",
+    "/tests/new",
+    `/tests/load-test?component=${component}`,
+    "/instruments",
+    "/instruments/new",
+    `/instruments/${instrument}`,
+    `/instruments/${instrument}/edit`,
+    `/instruments/fit/${point}`,
+    "/oil",
+    `/oil/${circuit}`,
+    `/oil/${circuit}/sample`,
+    `/oil/${circuit}/fluid`,
+    `/oil/${circuit}/clean`,
+    `/oil/${circuit}/settings`,
+    `/oil/${circuit}/debris`,
+    "/oil/import",
+    `/oil/samples/${sample}`,
+    `/oil/debris/${event}`,
+    "/work",
+    `/work/book?point=${point}`,
+    `/work/${work}`,
+    "/bench",
+    "/bench/load-test",
+    "/records",
+    "/records/import",
+    "/records/fleet",
+    "/account",
+    "/account/people",
+    "/find?q=gate",
+    `/records/readings.csv?point=${point}`,
   ];
 }

@@ -6,9 +6,21 @@ test.use({ viewport: { width: 820, height: 1180 }, hasTouch: true });
 
 /** Nothing runs out of the screen to the side, and what is pressed or typed into is at least 44 px high. */
 async function fitsAndIsLargeEnough(page: Page) {
-  expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0);
-  const small = await page.locator("main button:visible, main input:not([type=hidden]):not([type=checkbox]):not([type=radio]):visible, main select:visible, nav[aria-label=Places] a:visible").evaluateAll((elements) =>
-    elements.map((e) => ({ what: e.textContent?.trim() || e.getAttribute("name"), height: e.getBoundingClientRect().height })).filter((e) => e.height < 43.5));
+  expect(
+    await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+  ).toBeLessThanOrEqual(0);
+  const small = await page
+    .locator(
+      "main button:visible, main input:not([type=hidden]):not([type=checkbox]):not([type=radio]):visible, main select:visible, nav[aria-label=Places] a:visible",
+    )
+    .evaluateAll((elements) =>
+      elements
+        .map((e) => ({
+          what: e.textContent?.trim() || e.getAttribute("name"),
+          height: e.getBoundingClientRect().height,
+        }))
+        .filter((e) => e.height < 43.5),
+    );
   expect(small).toEqual([]);
 }
 
@@ -32,7 +44,9 @@ test("from Today to a saved reading by touch, the form before the chart", async 
   await page.getByLabel("Load", { exact: true }).fill("228");
   await page.getByLabel("Hours", { exact: true }).fill(String(await nextHours(id)));
   await expect(page.locator("#expected")).toContainText(/expect \d/);
-  const [, low, high] = /expect (\d+\.\d+).* to (\d+\.\d+)/.exec((await page.locator("#expected").innerText()).replace(/\s/g, " "))!;
+  const [, low, high] = /expect (\d+\.\d+).* to (\d+\.\d+)/.exec(
+    (await page.locator("#expected").innerText()).replace(/\s/g, " "),
+  )!;
   await page.getByLabel("Case drain flow", { exact: true }).fill(((Number(low) + Number(high)) / 2).toFixed(2));
   await page.getByRole("button", { name: "Save and go to the next point" }).tap();
   await expect(page.getByText(/^Saved /)).toBeVisible();
@@ -66,7 +80,10 @@ test("a machine, its limit, a booking and the record of work fit the tablet", as
   await page.getByRole("button", { name: "Record it as done" }).tap();
   await expect(page.getByText("Case line free, filter clean.")).toBeVisible();
   // an inspection leaves the part where it is: the life goes on
-  const [lives] = await query<{ n: number }>("select count(*)::int as n from lives l join points p on p.component_id = l.component_id where p.id = $1", [id]);
+  const [lives] = await query<{ n: number }>(
+    "select count(*)::int as n from lives l join points p on p.component_id = l.component_id where p.id = $1",
+    [id],
+  );
   expect(lives!.n).toBe(1);
 });
 
@@ -75,7 +92,15 @@ test("an import shows its fate before its mapping", async ({ page }) => {
   await page.goto("/records");
   await fitsAndIsLargeEnough(page);
   await page.getByRole("link", { name: "Import readings" }).tap();
-  await page.getByLabel(/File, at most/).setInputFiles({ name: "tablet.csv", mimeType: "text/csv", buffer: Buffer.from("point,taken_at,value\nSC-2/Pump/Case pressure,2026-11-23T08:00:00Z,0.8\nSC-2/Pump/Nowhere,2026-11-23T08:00:00Z,0.8\n") });
+  await page
+    .getByLabel(/File, at most/)
+    .setInputFiles({
+      name: "tablet.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from(
+        "point,taken_at,value\nSC-2/Pump/Case pressure,2026-11-23T08:00:00Z,0.8\nSC-2/Pump/Nowhere,2026-11-23T08:00:00Z,0.8\n",
+      ),
+    });
   await page.getByRole("button", { name: "Look at the file" }).tap();
   await expect(page.getByRole("heading", { name: "1 to add, 1 bad" })).toBeVisible();
   await fitsAndIsLargeEnough(page);

@@ -3,9 +3,21 @@ import fromBalance from "./balance.py.json";
 import cleanliness from "./cleanliness.json";
 import fromCharts from "./charts.R.json";
 import fromLives from "./lives.R.json";
-import { as4059Table, iso4406Bounds, nas1638Table, ageReplacement, cleanUpTime, countAfter, cusum, ewma, random, weibullFit } from "@core";
+import {
+  as4059Table,
+  iso4406Bounds,
+  nas1638Table,
+  ageReplacement,
+  cleanUpTime,
+  countAfter,
+  cusum,
+  ewma,
+  random,
+  weibullFit,
+} from "@core";
 
-const close = (value: number, expected: number, relative: number) => expect(Math.abs(value - expected)).toBeLessThanOrEqual(relative * Math.abs(expected) + 1e-9);
+const close = (value: number, expected: number, relative: number) =>
+  expect(Math.abs(value - expected)).toBeLessThanOrEqual(relative * Math.abs(expected) + 1e-9);
 
 describe("R survival: survreg, and profile intervals by uniroot", () => {
   test.each(fromLives.right.map((d) => [d.name, d] as const))("%s", (_name, d) => {
@@ -27,7 +39,14 @@ describe("R survival: survreg, and profile intervals by uniroot", () => {
   });
   test("R optim: delayed entry and interval censoring", () => {
     const { time, entry, failed, goodAt, shape, scale } = fromLives.mixed;
-    const fit = weibullFit(time.map((t, i) => ({ time: t, failed: failed[i] === 1, entry: entry[i]!, ...(goodAt[i] !== null && { goodAt: goodAt[i]! }) })));
+    const fit = weibullFit(
+      time.map((t, i) => ({
+        time: t,
+        failed: failed[i] === 1,
+        entry: entry[i]!,
+        ...(goodAt[i] !== null && { goodAt: goodAt[i]! }),
+      })),
+    );
     close(fit.shape, shape, 1e-3);
     close(fit.scale, scale, 1e-3);
   });
@@ -74,8 +93,14 @@ describe("R spc: run lengths (Montgomery, Introduction to Statistical Quality Co
 
 describe("NIST/SEMATECH e-Handbook of Statistical Methods", () => {
   test("6.3.2.4 EWMA: λ 0.3, target 50, sigma 2.0539; averages and limits (memory)", () => {
-    const data = [52.0, 47.0, 53.0, 49.3, 50.1, 47.0, 51.0, 50.1, 51.2, 50.5, 49.6, 47.6, 49.9, 51.3, 47.8, 51.2, 52.6, 52.4, 53.6, 52.1];
-    const printed = [50.6, 49.52, 50.56, 50.18, 50.16, 49.21, 49.75, 49.85, 50.26, 50.33, 50.11, 49.36, 49.52, 50.05, 49.38, 49.92, 50.73, 51.23, 51.94, 51.99];
+    const data = [
+      52.0, 47.0, 53.0, 49.3, 50.1, 47.0, 51.0, 50.1, 51.2, 50.5, 49.6, 47.6, 49.9, 51.3, 47.8, 51.2, 52.6, 52.4, 53.6,
+      52.1,
+    ];
+    const printed = [
+      50.6, 49.52, 50.56, 50.18, 50.16, 49.21, 49.75, 49.85, 50.26, 50.33, 50.11, 49.36, 49.52, 50.05, 49.38, 49.92,
+      50.73, 51.23, 51.94, 51.99,
+    ];
     const chart = ewma(data, { target: 50, sigma: 2.0539, lambda: 0.3, L: 3 });
     chart.values.forEach((v, i) => expect(v).toBeCloseTo(printed[i]!, 1));
     expect(chart.upper).toBeCloseTo(52.5884, 3);
@@ -83,7 +108,10 @@ describe("NIST/SEMATECH e-Handbook of Statistical Methods", () => {
     expect(chart.signals).toEqual([]);
   });
   test("6.3.2.3 CUSUM: target 325, k 0.3175, h 4.1959 in the data's own unit; the first signal is at group 14 (memory)", () => {
-    const data = [324.925, 324.675, 324.725, 324.35, 325.35, 325.225, 324.125, 324.525, 325.225, 324.6, 324.625, 325.15, 328.325, 327.25, 327.825, 328.5, 326.675, 327.775, 326.875, 328.35];
+    const data = [
+      324.925, 324.675, 324.725, 324.35, 325.35, 325.225, 324.125, 324.525, 325.225, 324.6, 324.625, 325.15, 328.325,
+      327.25, 327.825, 328.5, 326.675, 327.775, 326.875, 328.35,
+    ];
     const chart = cusum(data, { target: 325, sigma: 1, k: 0.3175, h: 4.1959 });
     expect(chart.upper[12]).toBeCloseTo(3.0075, 4);
     expect(chart.upper[13]).toBeCloseTo(4.94, 4);
@@ -110,6 +138,10 @@ describe("SciPy quad and minimize_scalar: age replacement", () => {
 
 describe("cleanliness tables, row by row (memory)", () => {
   test("ISO 4406 upper bounds", () => expect(iso4406Bounds.map(String)).toEqual(cleanliness.iso4406));
-  test.each(Object.entries(cleanliness.nas1638))("NAS 1638, %s µm", (size, limits) => expect(nas1638Table.rows.map((r) => r[nas1638Table.sizes.indexOf(size) + 1])).toEqual(limits));
-  test.each(Object.entries(cleanliness.as4059))("SAE AS4059, %s µm(c)", (size, limits) => expect(as4059Table.rows.map((r) => r[as4059Table.sizes.indexOf(size) + 1])).toEqual(limits));
+  test.each(Object.entries(cleanliness.nas1638))("NAS 1638, %s µm", (size, limits) =>
+    expect(nas1638Table.rows.map((r) => r[nas1638Table.sizes.indexOf(size) + 1])).toEqual(limits),
+  );
+  test.each(Object.entries(cleanliness.as4059))("SAE AS4059, %s µm(c)", (size, limits) =>
+    expect(as4059Table.rows.map((r) => r[as4059Table.sizes.indexOf(size) + 1])).toEqual(limits),
+  );
 });

@@ -5,7 +5,10 @@ import { censoredQuantile } from "../core/oil/censored";
 
 describe(`quantiles of values with "less than": ${censored.made}, survfit on turned values`, () => {
   test.each(censored.cases.map((c, i) => [i, c] as const))("case %i", (_i, c) => {
-    const own = censoredQuantile(c.values.map((value, k) => ({ value, below: c.below[k]! })), c.p);
+    const own = censoredQuantile(
+      c.values.map((value, k) => ({ value, below: c.below[k]! })),
+      c.p,
+    );
     if (c.quantile === null) expect(own).toBeNull();
     else expect(own).toBeCloseTo(c.quantile, 9);
   });
@@ -18,7 +21,13 @@ test("top-ups, a drain and a leak: the rate of a circuit whose truth is known is
   let oil = volume;
   let metal = 0;
   const samples: { at: number; hours: number; results: { iron: { value: number } } }[] = [];
-  const moves: { at: number; hours: number; kind: "topUp" | "drained"; litres: number; fresh: Record<string, number> }[] = [];
+  const moves: {
+    at: number;
+    hours: number;
+    kind: "topUp" | "drained";
+    litres: number;
+    fresh: Record<string, number>;
+  }[] = [];
   for (let h = 1; h <= 9000; h++) {
     metal += (rate / 1000) * volume;
     metal -= (metal / oil) * weep;
@@ -32,7 +41,12 @@ test("top-ups, a drain and a leak: the rate of a circuit whose truth is known is
       moves.push({ at: h, hours: h, kind: "topUp", litres: volume - oil, fresh: {} });
       oil = volume;
     }
-    if (h % 300 === 0) samples.push({ at: h + 0.5, hours: h + 0.5, results: { iron: { value: (metal / oil) * (1 + 0.03 * rng.normal()) } } });
+    if (h % 300 === 0)
+      samples.push({
+        at: h + 0.5,
+        hours: h + 0.5,
+        results: { iron: { value: (metal / oil) * (1 + 0.03 * rng.normal()) } },
+      });
   }
   const series = metalSeries("iron", samples, moves, volume);
   const [first, last] = [series[0]!, series.at(-1)!];

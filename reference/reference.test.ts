@@ -1,11 +1,26 @@
 /** Checks against things outside the project. Each names its source; the JSON says which program made it. */
 import fromPython from "./statistics.py.json";
 import fromR from "./statistics.R.json";
-import { annularLeakage, convert, firstPassageCdf, firstPassageQuantile, hydraulicPower, kinematicViscosity, mannKendall, orificeFlow, robustSpread, theilSen, theoreticalFlow, viscosityTemperatureSensitivity, weightedLine } from "@core";
+import {
+  annularLeakage,
+  convert,
+  firstPassageCdf,
+  firstPassageQuantile,
+  hydraulicPower,
+  kinematicViscosity,
+  mannKendall,
+  orificeFlow,
+  robustSpread,
+  theilSen,
+  theoreticalFlow,
+  viscosityTemperatureSensitivity,
+  weightedLine,
+} from "@core";
 import { lnNormalCdf, normalQuantile, studentQuantile } from "../core/trend/normal";
 import { random } from "@core";
 
-const close = (value: number, expected: number, relative = 1e-6) => expect(Math.abs(value - expected)).toBeLessThanOrEqual(relative * Math.max(1e-12, Math.abs(expected)));
+const close = (value: number, expected: number, relative = 1e-6) =>
+  expect(Math.abs(value - expected)).toBeLessThanOrEqual(relative * Math.max(1e-12, Math.abs(expected)));
 
 describe("R: cor.test(method = kendall, continuity = TRUE)", () => {
   test.each(fromR.mannKendall.map((d) => [d.name, d] as const))("%s", (_name, d) => {
@@ -34,7 +49,10 @@ describe("R: lm with weights, confint, predict(interval = prediction, weights = 
 });
 
 describe("SciPy: theilslopes(method = separate)", () => {
-  const data = new Map([...fromR.lines.map((d) => [d.name, { x: d.x, y: d.y }] as const), ["Nile", { x: fromR.mannKendall[0]!.y.map((_, i) => i), y: fromR.mannKendall[0]!.y }] as const]);
+  const data = new Map([
+    ...fromR.lines.map((d) => [d.name, { x: d.x, y: d.y }] as const),
+    ["Nile", { x: fromR.mannKendall[0]!.y.map((_, i) => i), y: fromR.mannKendall[0]!.y }] as const,
+  ]);
   test.each(fromPython.theilSen.map((d) => [d.name, d] as const))("%s", (name, d) => {
     const own = theilSen(data.get(name)!.x, data.get(name)!.y, { confidence: 0.95 });
     close(own.slope, d.slope, 1e-9);
@@ -45,10 +63,13 @@ describe("SciPy: theilslopes(method = separate)", () => {
 });
 
 describe("SciPy: invgauss", () => {
-  test.each(fromPython.firstPassage.map((d) => [d.distance, d.drift, d.sigma, d] as const))("distance %d, drift %d, sigma %d", (distance, drift, sigma, d) => {
-    for (const [p, t] of d.quantiles) close(firstPassageQuantile(p!, distance, drift, sigma), t!, 1e-5);
-    for (const [t, p] of d.cdf) close(firstPassageCdf(t!, distance, drift, sigma), p!, 1e-5);
-  });
+  test.each(fromPython.firstPassage.map((d) => [d.distance, d.drift, d.sigma, d] as const))(
+    "distance %d, drift %d, sigma %d",
+    (distance, drift, sigma, d) => {
+      for (const [p, t] of d.quantiles) close(firstPassageQuantile(p!, distance, drift, sigma), t!, 1e-5);
+      for (const [t, p] of d.cdf) close(firstPassageCdf(t!, distance, drift, sigma), p!, 1e-5);
+    },
+  );
   test("quantiles at distance 5, drift 0.2, sigma 0.3", () => {
     close(firstPassageQuantile(0.1, 5, 0.2, 0.3), 16.414, 1e-4);
     close(firstPassageQuantile(0.5, 5, 0.2, 0.3), 23.93, 1e-4);
@@ -76,7 +97,8 @@ test("NumPy: the small-sample factor makes the MAD unbiased", () => {
 });
 
 describe("Mann-Kendall with ties, worked by hand", () => {
-  test("p 0.00865 for ten values", () => expect(mannKendall([2.1, 2.0, 2.3, 2.3, 2.2, 2.5, 2.4, 2.4, 2.7, 2.5]).p).toBeCloseTo(0.00865, 5));
+  test("p 0.00865 for ten values", () =>
+    expect(mannKendall([2.1, 2.0, 2.3, 2.3, 2.2, 2.5, 2.4, 2.4, 2.7, 2.5]).p).toBeCloseTo(0.00865, 5));
 });
 
 describe("exact factors, NIST Special Publication 811", () => {
@@ -90,9 +112,18 @@ describe("exact factors, NIST Special Publication 811", () => {
 });
 
 describe("ASTM D341, worked from the published equation", () => {
-  test.each([[20, 133.84], [50, 29.97], [60, 20.62], [80, 11.1]])("VG 46 at %d °C: %d mm²/s", (t, nu) => expect(kinematicViscosity({ kv40: 46, kv100: 6.8 }, t)).toBeCloseTo(nu, 2));
-  test.each([[50, 21.5], [80, 8.53]])("VG 32 at %d °C: %d mm²/s", (t, nu) => expect(kinematicViscosity({ kv40: 32, kv100: 5.4 }, t)).toBeCloseTo(nu, 2));
-  test("about 4 % a kelvin for VG 46 at 50 °C (common practice)", () => expect(viscosityTemperatureSensitivity({ kv40: 46, kv100: 6.8, density15: 870 }, 50)).toBeCloseTo(0.04, 2));
+  test.each([
+    [20, 133.84],
+    [50, 29.97],
+    [60, 20.62],
+    [80, 11.1],
+  ])("VG 46 at %d °C: %d mm²/s", (t, nu) => expect(kinematicViscosity({ kv40: 46, kv100: 6.8 }, t)).toBeCloseTo(nu, 2));
+  test.each([
+    [50, 21.5],
+    [80, 8.53],
+  ])("VG 32 at %d °C: %d mm²/s", (t, nu) => expect(kinematicViscosity({ kv40: 32, kv100: 5.4 }, t)).toBeCloseTo(nu, 2));
+  test("about 4 % a kelvin for VG 46 at 50 °C (common practice)", () =>
+    expect(viscosityTemperatureSensitivity({ kv40: 46, kv100: 6.8, density15: 870 }, 50)).toBeCloseTo(0.04, 2));
 });
 
 describe("hydrostatics", () => {
@@ -105,6 +136,7 @@ describe("hydrostatics", () => {
 describe("Merritt, Hydraulic Control Systems (1967)", () => {
   const gap = { diameter: 20, clearance: 10, length: 30, eccentricity: 0 };
   test("annular clearance", () => expect(annularLeakage(gap, 200, 30)).toBeCloseTo(0.00698, 5));
-  test("full eccentricity: 2.5 times", () => expect(annularLeakage({ ...gap, eccentricity: 1 }, 200, 30) / annularLeakage(gap, 200, 30)).toBeCloseTo(2.5, 9));
+  test("full eccentricity: 2.5 times", () =>
+    expect(annularLeakage({ ...gap, eccentricity: 1 }, 200, 30) / annularLeakage(gap, 200, 30)).toBeCloseTo(2.5, 9));
   test("sharp orifice", () => expect(orificeFlow(2, 0.62, 100, 870)).toBeCloseTo(17.72, 2));
 });

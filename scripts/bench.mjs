@@ -18,9 +18,27 @@ async function strain(cluster) {
   let app;
   try {
     appCommand("migrate", env);
-    appCommand("demo", env, JSON.stringify({ engineer: "bench-engineer", technician: "bench-technician", viewer: "bench-viewer" }));
-    app = await startApp({ ...env, PORT: String(await freePort(5000)), BENCH_LOOP: loop, NODE_OPTIONS: `--import ${join(projectDir, "scripts/bench/loopDelay.mjs")}` });
-    const { code, output } = await follow(bin("tsx"), ["scripts/bench/strain.ts"], { env: { ...process.env, ...env, BENCH_URL: app.address, BENCH_PASSWORD: "bench-engineer", BENCH_LOOP: loop, E2E_DATABASE_URL: env.DATABASE_URL } });
+    appCommand(
+      "demo",
+      env,
+      JSON.stringify({ engineer: "bench-engineer", technician: "bench-technician", viewer: "bench-viewer" }),
+    );
+    app = await startApp({
+      ...env,
+      PORT: String(await freePort(5000)),
+      BENCH_LOOP: loop,
+      NODE_OPTIONS: `--import ${join(projectDir, "scripts/bench/loopDelay.mjs")}`,
+    });
+    const { code, output } = await follow(bin("tsx"), ["scripts/bench/strain.ts"], {
+      env: {
+        ...process.env,
+        ...env,
+        BENCH_URL: app.address,
+        BENCH_PASSWORD: "bench-engineer",
+        BENCH_LOOP: loop,
+        E2E_DATABASE_URL: env.DATABASE_URL,
+      },
+    });
     if (code !== 0) throw new Error("The strain did not end well.");
     await measureFaults({ address: app.address, name: "bench", ask: (sql) => cluster.psql(database, sql) });
     return output;
@@ -41,23 +59,62 @@ await command(async () => {
     ensureDatabase(cluster, database);
     const env = { DATABASE_URL: cluster.url(database), JUNCTERAL_LOG: "warn" };
     appCommand("migrate", env);
-    appCommand("demo", env, JSON.stringify({ engineer: "bench-engineer", technician: "bench-technician", viewer: "bench-viewer" }));
+    appCommand(
+      "demo",
+      env,
+      JSON.stringify({ engineer: "bench-engineer", technician: "bench-technician", viewer: "bench-viewer" }),
+    );
     const port = await freePort(5000);
     // pages only: no worker, which would sweep the made-up points in the middle of the measurement
     app = await startApp({ ...env, PORT: String(port) }, { worker: false });
     mkdirSync(join(projectDir, ".data"), { recursive: true });
-    const { code, output } = await follow(bin("tsx"), ["scripts/bench/measure.ts"], { env: { ...process.env, ...env, BENCH_URL: app.address, BENCH_PASSWORD: "bench-engineer" } });
-    const oil = await follow(bin("tsx"), ["scripts/bench/samples.ts"], { env: { ...process.env, ...env, BENCH_URL: app.address, BENCH_PASSWORD: "bench-engineer" } });
+    const { code, output } = await follow(bin("tsx"), ["scripts/bench/measure.ts"], {
+      env: { ...process.env, ...env, BENCH_URL: app.address, BENCH_PASSWORD: "bench-engineer" },
+    });
+    const oil = await follow(bin("tsx"), ["scripts/bench/samples.ts"], {
+      env: { ...process.env, ...env, BENCH_URL: app.address, BENCH_PASSWORD: "bench-engineer" },
+    });
     if (code !== 0 || oil.code !== 0) throw new Error("The bench did not end well.");
     await app.stop();
     app = undefined;
     const strained = await strain(cluster);
-    say("\n(d) forecast over simulated fleets, on laws kept apart and laws added last, on other seeds: P10-P90 coverage, CRPS over true time left, beside straight lines and the best curve");
-    const alone = await follow(bin("tsx"), ["scripts/bench/backtest.ts", "--set", "heldOut", "--lives", "6", "--brief"]);
-    const together = await follow(bin("tsx"), ["scripts/bench/backtest.ts", "--set", "heldOut", "--lives", "6", "--brief", "--sisters", "ended"]);
-    const unseen = await follow(bin("tsx"), ["scripts/bench/backtest.ts", "--set", "unseen", "--lives", "6", "--brief", "--sisters", "ended"]);
-    if (alone.code !== 0 || together.code !== 0 || unseen.code !== 0) throw new Error("The back-test did not end well.");
-    writeFileSync(join(projectDir, ".data/bench.txt"), output + oil.output + strained + alone.output + together.output + unseen.output);
+    say(
+      "\n(d) forecast over simulated fleets, on laws kept apart and laws added last, on other seeds: P10-P90 coverage, CRPS over true time left, beside straight lines and the best curve",
+    );
+    const alone = await follow(bin("tsx"), [
+      "scripts/bench/backtest.ts",
+      "--set",
+      "heldOut",
+      "--lives",
+      "6",
+      "--brief",
+    ]);
+    const together = await follow(bin("tsx"), [
+      "scripts/bench/backtest.ts",
+      "--set",
+      "heldOut",
+      "--lives",
+      "6",
+      "--brief",
+      "--sisters",
+      "ended",
+    ]);
+    const unseen = await follow(bin("tsx"), [
+      "scripts/bench/backtest.ts",
+      "--set",
+      "unseen",
+      "--lives",
+      "6",
+      "--brief",
+      "--sisters",
+      "ended",
+    ]);
+    if (alone.code !== 0 || together.code !== 0 || unseen.code !== 0)
+      throw new Error("The back-test did not end well.");
+    writeFileSync(
+      join(projectDir, ".data/bench.txt"),
+      output + oil.output + strained + alone.output + together.output + unseen.output,
+    );
     say("\nWritten to .data/bench.txt");
   } finally {
     await app?.stop();

@@ -20,7 +20,9 @@ function passwords() {
       rmSync(signIns);
     }
   }
-  const made = Object.fromEntries(["engineer", "technician", "viewer"].map((name) => [name, randomBytes(6).toString("base64url")]));
+  const made = Object.fromEntries(
+    ["engineer", "technician", "viewer"].map((name) => [name, randomBytes(6).toString("base64url")]),
+  );
   writeFileSync(signIns, JSON.stringify(made), { mode: 0o600 });
   return made;
 }

@@ -50,7 +50,11 @@ async function withDatabase(purpose, work) {
 
 async function jest() {
   const report = join(projectDir, "test-results/jest.json");
-  const { code } = await withDatabase("jest", (url) => follow(bin("jest"), ["--json", `--outputFile=${report}`], { env: { ...process.env, DATABASE_URL: url, JUNCTERAL_NOW: NOW, JUNCTERAL_LOG: "fatal" } }));
+  const { code } = await withDatabase("jest", (url) =>
+    follow(bin("jest"), ["--json", `--outputFile=${report}`], {
+      env: { ...process.env, DATABASE_URL: url, JUNCTERAL_NOW: NOW, JUNCTERAL_LOG: "fatal" },
+    }),
+  );
   const found = readReport(report);
   const failed = found ? found.numFailedTests + found.numRuntimeErrorTestSuites : 1;
   count("Jest", { passed: found?.numPassedTests ?? 0, failed: code !== 0 && failed === 0 ? 1 : failed });
@@ -68,7 +72,16 @@ async function browser() {
     const app = await startApp({ ...env, PORT: String(port) }, { testerPort: await freePort(port + 1) });
     try {
       const report = join(projectDir, "test-results/playwright.json");
-      const { code } = await follow(bin("playwright"), ["test", ...process.argv.slice(3)], { env: { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report, E2E_URL: app.address, E2E_DATABASE_URL: url, E2E_PASSWORDS: JSON.stringify(passwords), E2E_CHROMIUM: chromium } });
+      const { code } = await follow(bin("playwright"), ["test", ...process.argv.slice(3)], {
+        env: {
+          ...process.env,
+          PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+          E2E_URL: app.address,
+          E2E_DATABASE_URL: url,
+          E2E_PASSWORDS: JSON.stringify(passwords),
+          E2E_CHROMIUM: chromium,
+        },
+      });
       const stats = readReport(report)?.stats;
       const failed = (stats?.unexpected ?? 0) + (stats?.flaky ?? 0);
       count("Playwright", { passed: stats?.expected ?? 0, failed: code !== 0 && failed === 0 ? 1 : failed });

@@ -15,7 +15,12 @@ import { themeCookie, themeOf, themes } from "./theme.server";
 
 export const meta = () => [{ title: "Account · Juncteral" }];
 
-export const loader = guard("viewer", async ({ user, request }) => ({ user, theme: await themeOf(request), mayEdit: mayAct(user.role, "engineer"), said: new URL(request.url).searchParams.get("said") }));
+export const loader = guard("viewer", async ({ user, request }) => ({
+  user,
+  theme: await themeOf(request),
+  mayEdit: mayAct(user.role, "engineer"),
+  said: new URL(request.url).searchParams.get("said"),
+}));
 
 export const action = guardAction("viewer", async ({ request, user }) => {
   const form = await formOf(request);
@@ -32,7 +37,18 @@ export const action = guardAction("viewer", async ({ request, user }) => {
 });
 
 const dimensionLabels: Record<(typeof preferableDimensions)[number], string> = {
-  pressure: "Pressure", flow: "Flow", temperature: "Temperature", temperatureDifference: "Temperature difference", length: "Length", displacement: "Displacement", volume: "Volume", torque: "Torque", force: "Force", power: "Power", vacuum: "Vacuum", area: "Area",
+  pressure: "Pressure",
+  flow: "Flow",
+  temperature: "Temperature",
+  temperatureDifference: "Temperature difference",
+  length: "Length",
+  displacement: "Displacement",
+  volume: "Volume",
+  torque: "Torque",
+  force: "Force",
+  power: "Power",
+  vacuum: "Vacuum",
+  area: "Area",
 };
 
 const may = {
@@ -45,22 +61,54 @@ export default function Account({ loaderData: { user, theme, mayEdit, said }, ac
   const root = useRouteLoaderData<typeof rootLoader>("root");
   return (
     <>
-      <PageHead title={`${user.name}, ${user.role}`}>{may[user.role]}{mayEdit ? <> <Link to="/account/people" className="way">People who may sign in</Link></> : null}</PageHead>
+      <PageHead title={`${user.name}, ${user.role}`}>
+        {may[user.role]}
+        {mayEdit ? (
+          <>
+            {" "}
+            <Link to="/account/people" className="way">
+              People who may sign in
+            </Link>
+          </>
+        ) : null}
+      </PageHead>
       {said === "password" ? <Notice>Your new password holds; you are signed out everywhere else.</Notice> : null}
       <div className="max-w-sm">
         <Section title="Light or dark">
           <Form method="post" reloadDocument className="mt-3 grid gap-3">
-            <SelectField key={root?.theme} name="theme" label="Tones" defaultValue={theme ?? ""} options={[{ value: "", label: "As the device" }, { value: "light", label: "Light" }, { value: "dark", label: "Dark" }]} />
+            <SelectField
+              key={root?.theme}
+              name="theme"
+              label="Tones"
+              defaultValue={theme ?? ""}
+              options={[
+                { value: "", label: "As the device" },
+                { value: "light", label: "Light" },
+                { value: "dark", label: "Dark" },
+              ]}
+            />
             <Button tone="plain">Use these tones</Button>
           </Form>
         </Section>
         <Section title="Units">
           <Form method="post" className="mt-3 grid gap-3">
             <input type="hidden" name="intent" value="units" />
-            <p className="text-sm text-ink-2">Everything is shown in these, and what you type without a unit is taken in them. A unit that you do type always counts, and is kept as typed.</p>
+            <p className="text-sm text-ink-2">
+              Everything is shown in these, and what you type without a unit is taken in them. A unit that you do type
+              always counts, and is kept as typed.
+            </p>
             <div className="grid grid-cols-2 gap-3">
               {preferableDimensions.map((d) => (
-                <SelectField key={d} name={d} label={dimensionLabels[d]} defaultValue={user.units[d] ?? ""} options={[{ value: "", label: "as the point is set" }, ...unitsOf(d).map((u) => ({ value: u.symbol, label: u.symbol }))]} />
+                <SelectField
+                  key={d}
+                  name={d}
+                  label={dimensionLabels[d]}
+                  defaultValue={user.units[d] ?? ""}
+                  options={[
+                    { value: "", label: "as the point is set" },
+                    ...unitsOf(d).map((u) => ({ value: u.symbol, label: u.symbol })),
+                  ]}
+                />
               ))}
             </div>
             <Button tone="plain">Use these units</Button>
@@ -71,15 +119,35 @@ export default function Account({ loaderData: { user, theme, mayEdit, said }, ac
             <input type="hidden" name="intent" value="password" />
             <FormProblemsProvider problems={actionData && "problems" in actionData ? actionData.problems : undefined}>
               <div className="grid gap-3">
-                <TextField name="old" label="The one you have" type="password" autoComplete="current-password" maxLength={200} />
-                <TextField name="password" label="The new one" type="password" autoComplete="new-password" hint="At least 10 characters" maxLength={200} />
+                <TextField
+                  name="old"
+                  label="The one you have"
+                  type="password"
+                  autoComplete="current-password"
+                  maxLength={200}
+                />
+                <TextField
+                  name="password"
+                  label="The new one"
+                  type="password"
+                  autoComplete="new-password"
+                  hint="At least 10 characters"
+                  maxLength={200}
+                />
                 <Button tone="plain">Change it</Button>
               </div>
             </FormProblemsProvider>
           </Form>
         </Section>
         <Section title="Session">
-          <Form method="post" action="/sign-out" className="mt-3" onSubmit={() => navigator.serviceWorker?.controller?.postMessage({ forget: true })}><Button tone="plain">Sign out</Button></Form>
+          <Form
+            method="post"
+            action="/sign-out"
+            className="mt-3"
+            onSubmit={() => navigator.serviceWorker?.controller?.postMessage({ forget: true })}
+          >
+            <Button tone="plain">Sign out</Button>
+          </Form>
         </Section>
       </div>
     </>

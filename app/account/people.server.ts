@@ -9,10 +9,23 @@ import { check } from "~/platform/validate";
 
 export type Done = { ok: true } | { ok: false; status?: number; problems: Record<string, string> };
 
-const name = string().trim().required("Give the person’s name.").min(2, "At least 2 characters.").max(100, "At most 100 characters.");
-const role = string<Role>().oneOf([...roles], "Choose what the person may do.").required("Choose what the person may do.");
-const password = string().required("Give a password.").min(10, "At least 10 characters.").max(200, "At most 200 characters.");
-const signIn = string().trim().lowercase().required("Give a sign-in name.").matches(/^[a-z0-9][a-z0-9._-]{1,39}$/, "2 to 40 letters, digits, dots, dashes; no spaces.");
+const name = string()
+  .trim()
+  .required("Give the person’s name.")
+  .min(2, "At least 2 characters.")
+  .max(100, "At most 100 characters.");
+const role = string<Role>()
+  .oneOf([...roles], "Choose what the person may do.")
+  .required("Choose what the person may do.");
+const password = string()
+  .required("Give a password.")
+  .min(10, "At least 10 characters.")
+  .max(200, "At most 200 characters.");
+const signIn = string()
+  .trim()
+  .lowercase()
+  .required("Give a sign-in name.")
+  .matches(/^[a-z0-9][a-z0-9._-]{1,39}$/, "2 to 40 letters, digits, dots, dashes; no spaces.");
 
 const newSchema = object({ name, role, signIn, password });
 const changeSchema = object({ name, role, version: number().required() });
@@ -29,8 +42,19 @@ export interface Person {
 }
 
 export async function people(): Promise<Person[]> {
-  const rows = await db().select().from(users).orderBy(sql`${users.retiredAt} is not null`, users.name);
-  return rows.map((u) => ({ id: u.id, name: u.name, signIn: u.signIn, role: u.role, since: u.createdAt.getTime(), endedAt: u.retiredAt?.getTime() ?? null, version: u.version }));
+  const rows = await db()
+    .select()
+    .from(users)
+    .orderBy(sql`${users.retiredAt} is not null`, users.name);
+  return rows.map((u) => ({
+    id: u.id,
+    name: u.name,
+    signIn: u.signIn,
+    role: u.role,
+    since: u.createdAt.getTime(),
+    endedAt: u.retiredAt?.getTime() ?? null,
+    version: u.version,
+  }));
 }
 
 export async function addPerson(fields: Record<string, string>, by: string): Promise<Done> {
@@ -43,24 +67,34 @@ export async function addPerson(fields: Record<string, string>, by: string): Pro
   try {
     await db().transaction(async (tx) => {
       if (await nameTaken(tx, values.name, null)) throw new NameTaken();
-      const [added] = await tx.insert(users).values({ ...values, passwordHash }).returning({ id: users.id });
-      await tx.insert(changes).values({ by, what: `added ${values.name} as ${values.role}`, recordId: added!.id, after: values });
+      const [added] = await tx
+        .insert(users)
+        .values({ ...values, passwordHash })
+        .returning({ id: users.id });
+      await tx
+        .insert(changes)
+        .values({ by, what: `added ${values.name} as ${values.role}`, recordId: added!.id, after: values });
     });
   } catch (error) {
     if (error instanceof NameTaken) return { ok: false, problems: { name: NAME_TAKEN } };
-    if (brokenConstraint(error)?.includes("sign_in")) return { ok: false, problems: { signIn: "Somebody has this sign-in name." } };
+    if (brokenConstraint(error)?.includes("sign_in"))
+      return { ok: false, problems: { signIn: "Somebody has this sign-in name." } };
     throw error;
   }
   return { ok: true };
 }
 
 class NameTaken extends Error {}
-const NAME_TAKEN = "Somebody has this name already. Records carry names: add an initial, so that the two can be told apart.";
+const NAME_TAKEN =
+  "Somebody has this name already. Records carry names: add an initial, so that the two can be told apart.";
 
 /** Records carry names, so two people never share one. */
 async function nameTaken(tx: Queryable, name: string, except: string | null): Promise<boolean> {
   await tx.execute(sql`select pg_advisory_xact_lock(727278)`);
-  const rows = await tx.select({ id: users.id }).from(users).where(sql`lower(${users.name}) = ${name.toLowerCase()}`);
+  const rows = await tx
+    .select({ id: users.id })
+    .from(users)
+    .where(sql`lower(${users.name}) = ${name.toLowerCase()}`);
   return rows.some((r) => r.id !== except);
 }
 
@@ -69,7 +103,12 @@ const LAST = "This is the last engineer: make another one first, or nobody can c
 
 /** Rows of engineers are locked, so that two who demote one another cannot both succeed. */
 async function lastEngineer(tx: Queryable, id: string): Promise<boolean> {
-  const rows = await tx.select({ id: users.id }).from(users).where(and(eq(users.role, "engineer"), isNull(users.retiredAt))).orderBy(users.id).for("update");
+  const rows = await tx
+    .select({ id: users.id })
+    .from(users)
+    .where(and(eq(users.role, "engineer"), isNull(users.retiredAt)))
+    .orderBy(users.id)
+    .for("update");
   return rows.length === 1 && rows[0]!.id === id;
 }
 
@@ -79,12 +118,27 @@ export async function changePerson(id: string, fields: Record<string, string>, b
   const { version, ...values } = checked.values;
   return db().transaction(async (tx): Promise<Done> => {
     if (values.role !== "engineer" && (await lastEngineer(tx, id))) return { ok: false, problems: { role: LAST } };
-    const [before] = await tx.select({ name: users.name, role: users.role, version: users.version }).from(users).where(eq(users.id, id)).for("update");
+    const [before] = await tx
+      .select({ name: users.name, role: users.role, version: users.version })
+      .from(users)
+      .where(eq(users.id, id))
+      .for("update");
     if (!before) return { ok: false, status: 404, problems: { form: "There is no such person." } };
     if (before.version !== version) return { ok: false, status: 409, problems: { form: CHANGED } };
     if (await nameTaken(tx, values.name, id)) return { ok: false, problems: { name: NAME_TAKEN } };
-    await tx.update(users).set({ ...values, version: version + 1 }).where(eq(users.id, id));
-    await tx.insert(changes).values({ by, what: `changed what ${values.name} may do`, recordId: id, before: { name: before.name, role: before.role }, after: values });
+    await tx
+      .update(users)
+      .set({ ...values, version: version + 1 })
+      .where(eq(users.id, id));
+    await tx
+      .insert(changes)
+      .values({
+        by,
+        what: `changed what ${values.name} may do`,
+        recordId: id,
+        before: { name: before.name, role: before.role },
+        after: values,
+      });
     return { ok: true };
   });
 }
@@ -109,14 +163,26 @@ export async function setPassword(id: string, fields: Record<string, string>, by
 }
 
 /** One's own password, for which the old one is asked. Other sessions end, this one goes on. */
-export async function changeOwnPassword(id: string, fields: Record<string, string>, by: string, session: string): Promise<Done> {
-  const checked = await check(object({ old: string().required("Give the password that you have now.").max(200, "That is not your password."), password }), fields);
+export async function changeOwnPassword(
+  id: string,
+  fields: Record<string, string>,
+  by: string,
+  session: string,
+): Promise<Done> {
+  const checked = await check(
+    object({
+      old: string().required("Give the password that you have now.").max(200, "That is not your password."),
+      password,
+    }),
+    fields,
+  );
   if (!checked.ok) return checked;
   const [user] = await db().select({ passwordHash: users.passwordHash }).from(users).where(eq(users.id, id));
   const weak = weakPassword(checked.values.password, by);
   if (weak) return { ok: false, problems: { password: weak } };
   const own = user ? await ownPassword(id, user.passwordHash, checked.values.old) : false;
-  if (own === "later") return { ok: false, status: 429, problems: { old: "Tried too often. Wait a quarter of an hour, then try again." } };
+  if (own === "later")
+    return { ok: false, status: 429, problems: { old: "Tried too often. Wait a quarter of an hour, then try again." } };
   if (!own) return { ok: false, problems: { old: "That is not your password." } };
   await store(id, checked.values.password, "changed the own password", by, session);
   return { ok: true };
@@ -126,10 +192,16 @@ export async function changeOwnPassword(id: string, fields: Record<string, strin
 export async function setAccess(id: string, on: boolean, by: string): Promise<Done> {
   return db().transaction(async (tx): Promise<Done> => {
     if (!on && (await lastEngineer(tx, id))) return { ok: false, problems: { form: LAST } };
-    const [person] = await tx.update(users).set({ retiredAt: on ? null : new Date(), version: sql`${users.version} + 1` }).where(eq(users.id, id)).returning({ name: users.name });
+    const [person] = await tx
+      .update(users)
+      .set({ retiredAt: on ? null : new Date(), version: sql`${users.version} + 1` })
+      .where(eq(users.id, id))
+      .returning({ name: users.name });
     if (!person) return { ok: false, status: 404, problems: { form: "There is no such person." } };
     if (!on) await tx.delete(sessions).where(eq(sessions.userId, id));
-    await tx.insert(changes).values({ by, what: `${on ? "gave back" : "ended"} the access of ${person.name}`, recordId: id });
+    await tx
+      .insert(changes)
+      .values({ by, what: `${on ? "gave back" : "ended"} the access of ${person.name}`, recordId: id });
     return { ok: true };
   });
 }

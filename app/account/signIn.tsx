@@ -24,11 +24,17 @@ export const action = openAction(async ({ request, context }) => {
   const form = await formOf(request);
   const name = cleanText(String(form.get("name") ?? "")).trim();
   const password = cleanText(String(form.get("password") ?? ""));
-  if (!name || !password) return problems({ ...(!name && { name: "Enter your sign-in name." }), ...(!password && { password: "Enter your password." }) });
+  if (!name || !password)
+    return problems({
+      ...(!name && { name: "Enter your sign-in name." }),
+      ...(!password && { password: "Enter your password." }),
+    });
   if (name.length > 100 || password.length > 200) return problems({ form: "Name and password do not match." }, 401);
   const result = await signIn(name, password, context.address, context.secure, request);
   if (!result.ok) return problems({ form: result.message }, result.status);
-  return redirect(ownAddress(new URL(request.url).searchParams.get("to")), { headers: { "Set-Cookie": result.cookie } });
+  return redirect(ownAddress(new URL(request.url).searchParams.get("to")), {
+    headers: { "Set-Cookie": result.cookie },
+  });
 });
 
 export default function SignIn() {

@@ -4,4 +4,6 @@ import { signOut } from "~/platform/session.server";
 
 export const loader = () => redirect("/");
 
-export const action = guardAction("viewer", async ({ request }) => redirect("/sign-in", { headers: { "Set-Cookie": await signOut(request) } }));
+export const action = guardAction("viewer", async ({ request }) =>
+  redirect("/sign-in", { headers: { "Set-Cookie": await signOut(request) } }),
+);

@@ -4,16 +4,37 @@ import { partText } from "~/ui/verdict";
 import { quantityText, type SiteContext } from "~/ui/site";
 import type { Typed } from "~/ui/typed";
 
-export function asText(calculator: Calculator, typed: Typed, outcome: Outcome, site: SiteContext, address: string): string {
-  const inputs = Object.entries(calculator.fields).filter(([id]) => (typed[id] ?? "").trim() !== "").map(([id, field]) => {
-    const text = typed[id]!.trim();
-    const chosen = field.kind === "choice" ? field.options.find((o) => o.value === text)?.label : undefined;
-    return `  ${field.label}: ${(chosen ?? text).replace(/\n/g, " | ")}`;
-  });
-  const rows = outcome.working.rows.map((r) => `  ${r.label}: ${r.quantity ? quantityText(r.value, r.quantity, site, r.digits === undefined ? {} : { digits: r.digits }) : formatNumber(r.value, r.digits ? decimalsFor(r.value, r.digits) : 0)}`);
+export function asText(
+  calculator: Calculator,
+  typed: Typed,
+  outcome: Outcome,
+  site: SiteContext,
+  address: string,
+): string {
+  const inputs = Object.entries(calculator.fields)
+    .filter(([id]) => (typed[id] ?? "").trim() !== "")
+    .map(([id, field]) => {
+      const text = typed[id]!.trim();
+      const chosen = field.kind === "choice" ? field.options.find((o) => o.value === text)?.label : undefined;
+      return `  ${field.label}: ${(chosen ?? text).replace(/\n/g, " | ")}`;
+    });
+  const rows = outcome.working.rows.map(
+    (r) =>
+      `  ${r.label}: ${r.quantity ? quantityText(r.value, r.quantity, site, r.digits === undefined ? {} : { digits: r.digits }) : formatNumber(r.value, r.digits ? decimalsFor(r.value, r.digits) : 0)}`,
+  );
   return [
-    calculator.title, outcome.answer.map((p) => partText(p, site)).join(""), ...(outcome.notes ?? []),
-    "", "Given", ...inputs, "", `Worked out: ${outcome.working.formula}`, ...rows, `  ${outcome.working.source}${outcome.working.note ? ` ${outcome.working.note}` : ""}`,
-    ...(calculator.caution ? ["", calculator.caution] : []), "", address,
+    calculator.title,
+    outcome.answer.map((p) => partText(p, site)).join(""),
+    ...(outcome.notes ?? []),
+    "",
+    "Given",
+    ...inputs,
+    "",
+    `Worked out: ${outcome.working.formula}`,
+    ...rows,
+    `  ${outcome.working.source}${outcome.working.note ? ` ${outcome.working.note}` : ""}`,
+    ...(calculator.caution ? ["", calculator.caution] : []),
+    "",
+    address,
   ].join("\n");
 }

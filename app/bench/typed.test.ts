@@ -9,10 +9,20 @@ const searchOf = (address: string) => new URL(address, "http://here").searchPara
 
 describe.each(calculators.map((c) => [c.id, c] as const))("%s", (_id, calculator) => {
   test("an address gives back what was typed, whatever it was", () => {
-    const anything = fc.record(Object.fromEntries(Object.keys(calculator.fields).map((id) => [id, fc.oneof(fc.string({ maxLength: 30 }), fc.constantFrom("", "5 bar & 3", "µm(c) ≥ 4", "1\n2\n3", "#?=%"))])));
-    fc.assert(fc.property(anything, (typed) => {
-      expect(typedFrom(calculator, searchOf(addressOf(calculator, typed as Typed, null)), {}, {})).toEqual(typed);
-    }), { numRuns: 25 });
+    const anything = fc.record(
+      Object.fromEntries(
+        Object.keys(calculator.fields).map((id) => [
+          id,
+          fc.oneof(fc.string({ maxLength: 30 }), fc.constantFrom("", "5 bar & 3", "µm(c) ≥ 4", "1\n2\n3", "#?=%")),
+        ]),
+      ),
+    );
+    fc.assert(
+      fc.property(anything, (typed) => {
+        expect(typedFrom(calculator, searchOf(addressOf(calculator, typed as Typed, null)), {}, {})).toEqual(typed);
+      }),
+      { numRuns: 25 },
+    );
   });
   test("the worked example has the short address, and reads as text with its source", () => {
     const typed = typedFrom(calculator, new URLSearchParams(), {}, {});
@@ -40,7 +50,10 @@ describe("what stands in the fields", () => {
   });
   test("a component's figure comes in the reader's unit and means the same", () => {
     const typed = typedFrom(flow, new URLSearchParams(), facts, { displacement: "in³/rev" });
-    const [a, b] = [runCalculator(flow, typed, { displacement: "in³/rev" }), runCalculator(flow, typedFrom(flow, new URLSearchParams(), facts, {}))];
+    const [a, b] = [
+      runCalculator(flow, typed, { displacement: "in³/rev" }),
+      runCalculator(flow, typedFrom(flow, new URLSearchParams(), facts, {})),
+    ];
     if (!a.ok || !b.ok) throw new Error("refused");
     expect(a.outcome.working.rows[0]!.value).toBeCloseTo(b.outcome.working.rows[0]!.value, 3);
   });

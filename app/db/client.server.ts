@@ -17,10 +17,17 @@ let database: Database | undefined;
 /** The connection pool, made at first use. It reconnects by itself when the server comes back. */
 export function connections(): pg.Pool {
   if (!pool) {
-    pool = new pg.Pool({ connectionString: config.databaseUrl, max: config.poolSize, connectionTimeoutMillis: 4000, statement_timeout: 60_000 });
+    pool = new pg.Pool({
+      connectionString: config.databaseUrl,
+      max: config.poolSize,
+      connectionTimeoutMillis: 4000,
+      statement_timeout: 60_000,
+    });
     pool.on("error", (error) => log.warn({ err: errorText(error) }, "an idle database connection was lost"));
     // one that is lent out between two queries has nobody else to hear that it broke
-    pool.on("connect", (client) => client.on("error", (error) => log.warn({ err: errorText(error) }, "a database connection was lost")));
+    pool.on("connect", (client) =>
+      client.on("error", (error) => log.warn({ err: errorText(error) }, "a database connection was lost")),
+    );
   }
   return pool;
 }
@@ -29,7 +36,8 @@ export function db(): Database {
   if (!database) {
     database = drizzle(connections(), { schema });
     const once = database.transaction.bind(database);
-    database.transaction = ((work: Parameters<typeof once>[0], options?: Parameters<typeof once>[1]) => repeated(() => once(work, options))) as typeof once;
+    database.transaction = ((work: Parameters<typeof once>[0], options?: Parameters<typeof once>[1]) =>
+      repeated(() => once(work, options))) as typeof once;
   }
   return database;
 }
@@ -78,17 +86,44 @@ export async function migrateDatabase(): Promise<void> {
   }
 }
 
-const connectionCodes = new Set(["ECONNREFUSED", "ENOTFOUND", "57P01", "57P02", "57P03", "08000", "08001", "08003", "08006", "53300"]);
+const connectionCodes = new Set([
+  "ECONNREFUSED",
+  "ENOTFOUND",
+  "57P01",
+  "57P02",
+  "57P03",
+  "08000",
+  "08001",
+  "08003",
+  "08006",
+  "53300",
+]);
 
 const networkCodes = new Set(["ECONNRESET", "EPIPE", "ETIMEDOUT"]);
 
 /** Does the error say that the database cannot be reached (rather than that the query was wrong)? */
 export function isDatabaseDown(error: unknown): boolean {
   for (let e = error, depth = 0; e && depth < 6; depth++) {
-    const { code, message, cause, errors } = e as { code?: string; message?: string; cause?: unknown; errors?: unknown[] };
+    const { code, message, cause, errors } = e as {
+      code?: string;
+      message?: string;
+      cause?: unknown;
+      errors?: unknown[];
+    };
     // a person who goes away resets a connection too: only the driver's own say that the database is meant
-    if (code && (connectionCodes.has(code) || (networkCodes.has(code) && /[\\/]pg(-pool)?[\\/]/.test((e as { stack?: string }).stack ?? "")))) return true;
-    if (message && /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/i.test(message)) return true;
+    if (
+      code &&
+      (connectionCodes.has(code) ||
+        (networkCodes.has(code) && /[\\/]pg(-pool)?[\\/]/.test((e as { stack?: string }).stack ?? "")))
+    )
+      return true;
+    if (
+      message &&
+      /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/i.test(
+        message,
+      )
+    )
+      return true;
     e = cause ?? errors?.[0];
   }
   return false;

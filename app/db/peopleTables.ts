@@ -7,27 +7,37 @@ import { created, id, moment, retired, version } from "./columns";
 export const roles = ["viewer", "technician", "engineer"] as const;
 export type Role = (typeof roles)[number];
 
-export const users = pgTable("users", {
-  id: id(),
-  name: text("name").notNull(),
-  signIn: text("sign_in").notNull().unique(),
-  passwordHash: text("password_hash").notNull(),
-  role: text("role").$type<Role>().notNull(),
-  /** Preferred units by dimension. */
-  units: jsonb("units").$type<UnitPreference>().notNull().default({}),
-  createdAt: created(),
-  /** Since when the person may no longer sign in. */
-  retiredAt: retired(),
-  version: version(),
-}, (t) => [check("users_role", sql`${t.role} in ('viewer', 'technician', 'engineer')`)]);
+export const users = pgTable(
+  "users",
+  {
+    id: id(),
+    name: text("name").notNull(),
+    signIn: text("sign_in").notNull().unique(),
+    passwordHash: text("password_hash").notNull(),
+    role: text("role").$type<Role>().notNull(),
+    /** Preferred units by dimension. */
+    units: jsonb("units").$type<UnitPreference>().notNull().default({}),
+    createdAt: created(),
+    /** Since when the person may no longer sign in. */
+    retiredAt: retired(),
+    version: version(),
+  },
+  (t) => [check("users_role", sql`${t.role} in ('viewer', 'technician', 'engineer')`)],
+);
 
-export const sessions = pgTable("sessions", {
-  /** SHA-256 of the token in the cookie: a copy of the table signs nobody in. */
-  tokenHash: text("token_hash").primaryKey(),
-  userId: uuid("user_id").notNull().references(() => users.id, { onDelete: "cascade" }),
-  expiresAt: moment("expires_at").notNull(),
-  createdAt: created(),
-}, (t) => [index("sessions_expires").on(t.expiresAt), index("sessions_user").on(t.userId)]);
+export const sessions = pgTable(
+  "sessions",
+  {
+    /** SHA-256 of the token in the cookie: a copy of the table signs nobody in. */
+    tokenHash: text("token_hash").primaryKey(),
+    userId: uuid("user_id")
+      .notNull()
+      .references(() => users.id, { onDelete: "cascade" }),
+    expiresAt: moment("expires_at").notNull(),
+    createdAt: created(),
+  },
+  (t) => [index("sessions_expires").on(t.expiresAt), index("sessions_user").on(t.userId)],
+);
 
 /** Failed sign-ins by name and address, in the shape that the limiter library reads. */
 export const signInAttempts = pgTable("sign_in_attempts", {

@@ -17,13 +17,37 @@ const base = {
 };
 const text = (most: number) => string().strict().max(most).optional();
 const readingFields = object({
-  value: text(100), least: text(100), temperature: text(100), pressure: text(100), hours: text(100), speed: text(100), takenAt: text(40), state: text(40), instrumentId: text(40), note: text(2000), keptBecause: text(400),
+  value: text(100),
+  least: text(100),
+  temperature: text(100),
+  pressure: text(100),
+  hours: text(100),
+  speed: text(100),
+  takenAt: text(40),
+  state: text(40),
+  instrumentId: text(40),
+  note: text(2000),
+  keptBecause: text(400),
 });
 
 const schemas = {
-  reading: object({ ...base, kind: string<"reading">().oneOf(["reading"]).required(), fields: readingFields.required() }),
-  skip: object({ ...base, kind: string<"skip">().oneOf(["skip"]).required(), reason: string().strict().max(1000).required() }),
-  photo: object({ ...base, kind: string<"photo">().oneOf(["photo"]).required(), reading: id(), mediaType: string().strict().max(40).required(), base64: string().strict().max(5_000_000).required() }),
+  reading: object({
+    ...base,
+    kind: string<"reading">().oneOf(["reading"]).required(),
+    fields: readingFields.required(),
+  }),
+  skip: object({
+    ...base,
+    kind: string<"skip">().oneOf(["skip"]).required(),
+    reason: string().strict().max(1000).required(),
+  }),
+  photo: object({
+    ...base,
+    kind: string<"photo">().oneOf(["photo"]).required(),
+    reading: id(),
+    mediaType: string().strict().max(40).required(),
+    base64: string().strict().max(5_000_000).required(),
+  }),
 };
 
 export type OutgoingReading = InferType<typeof schemas.reading>;

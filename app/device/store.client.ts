@@ -73,7 +73,12 @@ const BATCH = 10;
 /** Send one batch of a round. Undefined: no network; a status that is not ok comes back as it is. */
 async function post(roundId: string, batch: readonly Kept[]): Promise<Response | undefined> {
   try {
-    return await fetch(`/rounds/${roundId}/send`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(batch), redirect: "manual" });
+    return await fetch(`/rounds/${roundId}/send`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify(batch),
+      redirect: "manual",
+    });
   } catch {
     return undefined;
   }
@@ -91,7 +96,11 @@ async function settle(fates: readonly Fate[]): Promise<void> {
 }
 
 /** Entries that the server will never take as they are, and that it said nothing of: shown to the person, one by one. */
-const unreadable = (item: Kept): Fate => ({ submission: item.submission, fate: "refused", message: "The server cannot read this entry." });
+const unreadable = (item: Kept): Fate => ({
+  submission: item.submission,
+  fate: "refused",
+  message: "The server cannot read this entry.",
+});
 
 /**
  * Send what waits, in order, once; another tab that is sending is left to it. A round, or an entry, that the server
@@ -133,6 +142,7 @@ export async function sendKept(): Promise<Sent> {
 /** Ask the device not to sweep away what is kept, and to send it in the background when the network is back, where it can. */
 export async function holdOn(): Promise<void> {
   await navigator.storage?.persist?.().catch(() => false);
-  const registration = (await navigator.serviceWorker?.getRegistration().catch(() => undefined)) as (ServiceWorkerRegistration & { sync?: { register(tag: string): Promise<void> } }) | undefined;
+  const registration = (await navigator.serviceWorker?.getRegistration().catch(() => undefined)) as
+    (ServiceWorkerRegistration & { sync?: { register(tag: string): Promise<void> } }) | undefined;
   await registration?.sync?.register("juncteral-send").catch(() => undefined);
 }

@@ -21,9 +21,14 @@ export const loader = guard("engineer", async ({ params, request, user }) => {
   const record = await recordOf(params.kind, idParam(params));
   const usual = params.kind === "point" ? await usualAt(idParam(params)) : null;
   // the condition that it is usually read under, put into the form and saved by a person
-  if (usual && new URL(request.url).searchParams.has("usual")) Object.assign(record, { referencePressure: usual.pressure, referenceTemperature: usual.temperature });
+  if (usual && new URL(request.url).searchParams.has("usual"))
+    Object.assign(record, { referencePressure: usual.pressure, referenceTemperature: usual.temperature });
   return {
-    kind: params.kind, name: String(record.name), version: record.version, usual, retired: record.retiredAt !== null,
+    kind: params.kind,
+    name: String(record.name),
+    version: record.version,
+    usual,
+    retired: record.retiredAt !== null,
     values: Object.fromEntries(spec.fields.map((f) => [f.name, fieldText(f, record[f.name], user.units, record)])),
     choices: await choices(spec.fields.flatMap((f) => (f.from ? [f.from] : []))),
   };
@@ -32,7 +37,11 @@ export const loader = guard("engineer", async ({ params, request, user }) => {
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const edited = await editRecord(params.kind, idParam(params), await formFields(request), user.name, user.units);
-  if (!edited.ok) return answerWith({ problems: edited.problems, ...(edited.version !== undefined && { version: edited.version }) }, { status: edited.status });
+  if (!edited.ok)
+    return answerWith(
+      { problems: edited.problems, ...(edited.version !== undefined && { version: edited.version }) },
+      { status: edited.status },
+    );
   return redirect(await afterEdit(params.kind, edited.id));
 });
 
@@ -42,16 +51,42 @@ export default function EditRecord({ loaderData, actionData }: Route.ComponentPr
   const theirs = actionData && "version" in actionData ? actionData.version : undefined;
   return (
     <div className="max-w-2xl">
-      <PageHead crumbs={[{ label: kind === "stop" ? "Work" : "Fleet", to: kind === "stop" ? "/work" : "/fleet" }]} title={`${name}: edit the ${recordSpecs[kind].label}`} />
-      {retired ? <Notice tone="ochre" live={false}>Retired: its record stays. Bring it back to use it again.</Notice> : null}
+      <PageHead
+        crumbs={[{ label: kind === "stop" ? "Work" : "Fleet", to: kind === "stop" ? "/work" : "/fleet" }]}
+        title={`${name}: edit the ${recordSpecs[kind].label}`}
+      />
+      {retired ? (
+        <Notice tone="ochre" live={false}>
+          Retired: its record stays. Bring it back to use it again.
+        </Notice>
+      ) : null}
       <Form method="post" noValidate>
         <input type="hidden" name="version" value={theirs ?? version} />
         <FormProblemsProvider problems={actionData?.problems}>
-          {usual ? <p className="mb-3 text-ink-2">Usually read at <strong className="text-ink">{show(usual.pressure, "loadPressure")}, {show(usual.temperature, "oilTemperature")}</strong>: a reference far from it carries the correction outside what it was learned on.</p> : null}
+          {usual ? (
+            <p className="mb-3 text-ink-2">
+              Usually read at{" "}
+              <strong className="text-ink">
+                {show(usual.pressure, "loadPressure")}, {show(usual.temperature, "oilTemperature")}
+              </strong>
+              : a reference far from it carries the correction outside what it was learned on.
+            </p>
+          ) : null}
           <RecordFields kind={kind} values={values} choices={choices} />
           <div className="mt-5 flex flex-wrap justify-between gap-3">
             <Button>Save</Button>
-            {retired ? <Button name="intent" value="restore" tone="plain">Bring it back</Button> : <ConfirmButton intent="retire" label={`Retire the ${recordSpecs[kind].label}`} question={`Retire ${name}?`} explain="It leaves Today, Fleet and the rounds. Its record stays, and you can bring it back." />}
+            {retired ? (
+              <Button name="intent" value="restore" tone="plain">
+                Bring it back
+              </Button>
+            ) : (
+              <ConfirmButton
+                intent="retire"
+                label={`Retire the ${recordSpecs[kind].label}`}
+                question={`Retire ${name}?`}
+                explain="It leaves Today, Fleet and the rounds. Its record stays, and you can bring it back."
+              />
+            )}
           </div>
         </FormProblemsProvider>
       </Form>

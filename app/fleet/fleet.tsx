@@ -25,38 +25,96 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
   return (
     <div className="gap-x-8 lg:grid lg:grid-cols-[270px_minmax(0,1fr)]">
       <div className={id ? "max-lg:hidden" : ""}>
-        <header className="mb-3"><h1>{machines.length === 0 ? "No machine yet" : needing === 0 ? "All machines are well" : `${needing} of ${machines.length} machines need you`}</h1></header>
-        {machines.length > 0 ? <input type="search" aria-label="Machines by name" placeholder="Name, tag or area" value={filter} onChange={(e) => setFilter(e.target.value)} className={fieldClass} /> : null}
-        {machines.length === 0 ? <Empty>{mayEdit ? <>Begin with a site, then a machine; or load a fleet file under Records. <Link className="act" to="/fleet/new/site">Add a site</Link></> : "An engineer adds the first machine."}</Empty> : null}
+        <header className="mb-3">
+          <h1>
+            {machines.length === 0
+              ? "No machine yet"
+              : needing === 0
+                ? "All machines are well"
+                : `${needing} of ${machines.length} machines need you`}
+          </h1>
+        </header>
+        {machines.length > 0 ? (
+          <input
+            type="search"
+            aria-label="Machines by name"
+            placeholder="Name, tag or area"
+            value={filter}
+            onChange={(e) => setFilter(e.target.value)}
+            className={fieldClass}
+          />
+        ) : null}
+        {machines.length === 0 ? (
+          <Empty>
+            {mayEdit ? (
+              <>
+                Begin with a site, then a machine; or load a fleet file under Records.{" "}
+                <Link className="act" to="/fleet/new/site">
+                  Add a site
+                </Link>
+              </>
+            ) : (
+              "An engineer adds the first machine."
+            )}
+          </Empty>
+        ) : null}
         {shown.length === 0 && machines.length > 0 ? <Empty>No machine by that name.</Empty> : null}
         <div className="goes-on lg:max-h-[calc(100vh-10rem)] lg:overflow-y-auto" tabIndex={-1}>
           {areas.map((area) => (
             <section key={area} className="mt-4">
               <h2 className="ruled pb-1">{area || "No area"}</h2>
               <ul>
-                {shown.filter((m) => m.area === area).map((m) => (
-                  <li key={m.id} className="ruled">
-                    <Link to={`/fleet/machines/${m.id}`} aria-current={m.id === id ? "page" : undefined} className={`grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-2 py-1 max-lg:min-h-11 ${m.id === id ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`}>
-                      <StateGlyph state={m.worst ?? "unproven"} size={16} />
-                      <span className="truncate">{m.name}{m.retired ? " (retired)" : ""}<span className="sr-only">, worst {m.worst ?? "unproven"}</span></span>
-                      <span className="text-xs text-ink-2">{m.needing > 0 ? `${m.needing} of ${m.points}` : m.points}</span>
-                    </Link>
-                  </li>
-                ))}
+                {shown
+                  .filter((m) => m.area === area)
+                  .map((m) => (
+                    <li key={m.id} className="ruled">
+                      <Link
+                        to={`/fleet/machines/${m.id}`}
+                        aria-current={m.id === id ? "page" : undefined}
+                        className={`grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-2 py-1 max-lg:min-h-11 ${m.id === id ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`}
+                      >
+                        <StateGlyph state={m.worst ?? "unproven"} size={16} />
+                        <span className="truncate">
+                          {m.name}
+                          {m.retired ? " (retired)" : ""}
+                          <span className="sr-only">, worst {m.worst ?? "unproven"}</span>
+                        </span>
+                        <span className="text-xs text-ink-2">
+                          {m.needing > 0 ? `${m.needing} of ${m.points}` : m.points}
+                        </span>
+                      </Link>
+                    </li>
+                  ))}
               </ul>
             </section>
           ))}
-          <p className="mt-3 text-sm"><Link to={retired ? "?" : "?retired"} className="way">{retired ? "Without retired ones" : "Show retired ones too"}</Link></p>
+          <p className="mt-3 text-sm">
+            <Link to={retired ? "?" : "?retired"} className="way">
+              {retired ? "Without retired ones" : "Show retired ones too"}
+            </Link>
+          </p>
           {mayEdit ? (
             <p className="mt-3 mb-2 flex flex-wrap gap-x-4 gap-y-2 text-sm">
               <span className="text-ink-2">Add a</span>
-              {(["site", "machine", "circuit", "component", "point", "fluid"] as const).map((k) => <Link key={k} to={`/fleet/new/${k}`} className="way">{k}</Link>)}
+              {(["site", "machine", "circuit", "component", "point", "fluid"] as const).map((k) => (
+                <Link key={k} to={`/fleet/new/${k}`} className="way">
+                  {k}
+                </Link>
+              ))}
             </p>
           ) : null}
         </div>
       </div>
       <div className="min-w-0">
-        {id ? <Outlet /> : <div className="max-lg:hidden"><PageHead title="Choose a machine"><p>Its circuits, components and points open here; the list keeps its place.</p></PageHead></div>}
+        {id ? (
+          <Outlet />
+        ) : (
+          <div className="max-lg:hidden">
+            <PageHead title="Choose a machine">
+              <p>Its circuits, components and points open here; the list keeps its place.</p>
+            </PageHead>
+          </div>
+        )}
       </div>
     </div>
   );

@@ -15,8 +15,19 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Add a ${param
 export const loader = guard("engineer", async ({ params, request }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const spec = recordSpecs[params.kind];
-  const defaults: Record<string, string> = { hoursPerDay: "8", position: "0", runInHours: "50", intervalDays: "30", dutyDeviation: "0.15", days: "1", crewHours: "24", density15: "870", timeZone: "Europe/London" };
-  for (const [name, value] of new URL(request.url).searchParams) if (spec.fields.some((f) => f.name === name)) defaults[name] = value.slice(0, 100);
+  const defaults: Record<string, string> = {
+    hoursPerDay: "8",
+    position: "0",
+    runInHours: "50",
+    intervalDays: "30",
+    dutyDeviation: "0.15",
+    days: "1",
+    crewHours: "24",
+    density15: "870",
+    timeZone: "Europe/London",
+  };
+  for (const [name, value] of new URL(request.url).searchParams)
+    if (spec.fields.some((f) => f.name === name)) defaults[name] = value.slice(0, 100);
   return { kind: params.kind, defaults, choices: await choices(spec.fields.flatMap((f) => (f.from ? [f.from] : []))) };
 });
 
@@ -30,7 +41,10 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
 export default function NewRecord({ loaderData: { kind, defaults, choices }, actionData }: Route.ComponentProps) {
   return (
     <div className="max-w-2xl">
-      <PageHead crumbs={[{ label: kind === "stop" ? "Work" : "Fleet", to: kind === "stop" ? "/work" : "/fleet" }]} title={`Add a ${recordSpecs[kind].label}`} />
+      <PageHead
+        crumbs={[{ label: kind === "stop" ? "Work" : "Fleet", to: kind === "stop" ? "/work" : "/fleet" }]}
+        title={`Add a ${recordSpecs[kind].label}`}
+      />
       <Form method="post" noValidate>
         <FormProblemsProvider problems={actionData?.problems}>
           <RecordFields kind={kind} values={defaults} choices={choices} />
@@ -41,10 +55,18 @@ export default function NewRecord({ loaderData: { kind, defaults, choices }, act
                 <TextField name="startHours" label="Machine hours then" hint="For example 12 400 h" />
                 <TextField name="serial" label="Serial" maxLength={60} />
               </div>
-              <div className="mt-2"><CheckField name="knownWhenNew" label="It was new or of known condition when it was fitted" defaultChecked /></div>
+              <div className="mt-2">
+                <CheckField
+                  name="knownWhenNew"
+                  label="It was new or of known condition when it was fitted"
+                  defaultChecked
+                />
+              </div>
             </Section>
           ) : null}
-          <div className="mt-5"><Button>Add the {recordSpecs[kind].label}</Button></div>
+          <div className="mt-5">
+            <Button>Add the {recordSpecs[kind].label}</Button>
+          </div>
         </FormProblemsProvider>
       </Form>
     </div>

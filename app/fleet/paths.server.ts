@@ -13,7 +13,11 @@ export async function afterEdit(kind: RecordKind, id: string): Promise<string> {
       return `/fleet/machines/${row!.machineId}`;
     }
     case "component": {
-      const [row] = await db().select({ machineId: circuits.machineId }).from(components).innerJoin(circuits, eq(circuits.id, components.circuitId)).where(eq(components.id, id));
+      const [row] = await db()
+        .select({ machineId: circuits.machineId })
+        .from(components)
+        .innerJoin(circuits, eq(circuits.id, components.circuitId))
+        .where(eq(components.id, id));
       return `/fleet/machines/${row!.machineId}#c-${id}`;
     }
     case "point":

@@ -14,26 +14,67 @@ export default function FitPage({ loaderData: { place, need, fits, others } }: R
   const show = useShow();
   const { quantity } = place.point;
   const good = fits.filter((f) => f.fitness.fit);
-  const title = need === null ? "Nothing is known of this point yet" : good.length === 0 ? "No instrument on the shelf fits" : `${good[0]!.instrument.tag} fits${good[0]!.fitness.preferred ? " best" : ", but is not well placed"}`;
+  const title =
+    need === null
+      ? "Nothing is known of this point yet"
+      : good.length === 0
+        ? "No instrument on the shelf fits"
+        : `${good[0]!.instrument.tag} fits${good[0]!.fitness.preferred ? " best" : ", but is not well placed"}`;
   return (
     <>
-      <PageHead crumbs={[{ label: place.machine, to: `/fleet/machines/${place.machineId}` }, { label: place.component }, { label: place.name, to: `/points/${place.id}` }]} title={title}>
-        {need ? <>It usually reads {show(need.expected, quantity)}, can come to {show(need.greatest, quantity)}, and a change of {show(need.change, quantity, { digits: 2 })} has to be seen: a quarter of the way from as new to the limit{need.viscosity ? `; the oil has ${formatNumber(need.viscosity, 0)} mm²/s` : ""}.</> : "Log a first reading: then its usual value is known."}
+      <PageHead
+        crumbs={[
+          { label: place.machine, to: `/fleet/machines/${place.machineId}` },
+          { label: place.component },
+          { label: place.name, to: `/points/${place.id}` },
+        ]}
+        title={title}
+      >
+        {need ? (
+          <>
+            It usually reads {show(need.expected, quantity)}, can come to {show(need.greatest, quantity)}, and a change
+            of {show(need.change, quantity, { digits: 2 })} has to be seen: a quarter of the way from as new to the
+            limit{need.viscosity ? `; the oil has ${formatNumber(need.viscosity, 0)} mm²/s` : ""}.
+          </>
+        ) : (
+          "Log a first reading: then its usual value is known."
+        )}
       </PageHead>
-      {need && fits.length === 0 ? <Empty>No instrument reads this kind of quantity. <Link className="act" to="/instruments/new">Add an instrument</Link></Empty> : null}
+      {need && fits.length === 0 ? (
+        <Empty>
+          No instrument reads this kind of quantity.{" "}
+          <Link className="act" to="/instruments/new">
+            Add an instrument
+          </Link>
+        </Empty>
+      ) : null}
       <ul>
         {fits.map(({ instrument, fitness }) => (
           <li key={instrument.id} className="ruled grid gap-x-4 py-2.5 sm:grid-cols-[110px_minmax(0,1fr)]">
-            <span className={`font-semibold ${fitness.fit ? "text-sea" : "text-verm"}`}>{fitness.preferred ? "fits best" : fitness.fit ? "fits" : "does not fit"}</span>
+            <span className={`font-semibold ${fitness.fit ? "text-sea" : "text-verm"}`}>
+              {fitness.preferred ? "fits best" : fitness.fit ? "fits" : "does not fit"}
+            </span>
             <span>
-              <Link to={`/instruments/${instrument.id}`} className="way">{instrument.tag}, {instrument.name}</Link>
-              <span className="block text-sm text-ink-2">Error ± {show(fitness.permissible, quantity, { digits: 2 })}, U {show(fitness.expanded, quantity, { digits: 2 })} of {show(fitness.allowed, quantity, { digits: 2 })} allowed; reads at {formatNumber(fitness.place, 0)} % of its scale.</span>
-              {fitness.reasons.map((r) => <span key={r.message} className={`block text-sm ${r.must ? "text-verm" : "text-ink-2"}`}>{r.message}</span>)}
+              <Link to={`/instruments/${instrument.id}`} className="way">
+                {instrument.tag}, {instrument.name}
+              </Link>
+              <span className="block text-sm text-ink-2">
+                Error ± {show(fitness.permissible, quantity, { digits: 2 })}, U{" "}
+                {show(fitness.expanded, quantity, { digits: 2 })} of {show(fitness.allowed, quantity, { digits: 2 })}{" "}
+                allowed; reads at {formatNumber(fitness.place, 0)} % of its scale.
+              </span>
+              {fitness.reasons.map((r) => (
+                <span key={r.message} className={`block text-sm ${r.must ? "text-verm" : "text-ink-2"}`}>
+                  {r.message}
+                </span>
+              ))}
             </span>
           </li>
         ))}
       </ul>
-      {need && others > 0 ? <p className="mt-3 text-sm text-ink-2">{others} more on the shelf read something else.</p> : null}
+      {need && others > 0 ? (
+        <p className="mt-3 text-sm text-ink-2">{others} more on the shelf read something else.</p>
+      ) : null}
     </>
   );
 }

@@ -12,77 +12,162 @@ import { recallInstrument, recordCheck, withdrawRecall } from "./commands.server
 import { principles } from "./form";
 import { instrumentPage, instrumentRow } from "./queries.server";
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.page.instrument.tag ?? "Instrument"} · Juncteral` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.page.instrument.tag ?? "Instrument"} · Juncteral` },
+];
 
-export const loader = guard("viewer", async ({ params, user, request }) => ({ page: await instrumentPage(idParam(params)), submission: crypto.randomUUID(), mayCheck: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer"), said: new URL(request.url).searchParams.get("said") }));
+export const loader = guard("viewer", async ({ params, user, request }) => ({
+  page: await instrumentPage(idParam(params)),
+  submission: crypto.randomUUID(),
+  mayCheck: mayAct(user.role, "technician"),
+  mayEdit: mayAct(user.role, "engineer"),
+  said: new URL(request.url).searchParams.get("said"),
+}));
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const instrument = await instrumentRow(idParam(params));
   const fields = await formFields(request);
   const timeZone = await siteTimeZone();
   if (fields.intent === "recall") {
-    if (!mayAct(user.role, "engineer")) throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
+    if (!mayAct(user.role, "engineer"))
+      throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
     const done = await recallInstrument(instrument, fields, user.name, timeZone);
-    return done.ok ? redirect(`/instruments/${instrument.id}?said=recalled`) : answerWith({ problems: done.problems, form: "recall" }, { status: 422 });
+    return done.ok
+      ? redirect(`/instruments/${instrument.id}?said=recalled`)
+      : answerWith({ problems: done.problems, form: "recall" }, { status: 422 });
   }
   if (fields.intent === "withdraw") {
-    if (!mayAct(user.role, "engineer")) throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
+    if (!mayAct(user.role, "engineer"))
+      throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
     const done = await withdrawRecall(instrument, fields, user.name);
-    return done.ok ? redirect(`/instruments/${instrument.id}?said=believed`) : answerWith({ problems: done.problems, form: `withdraw-${fields.recall}` }, { status: 422 });
+    return done.ok
+      ? redirect(`/instruments/${instrument.id}?said=believed`)
+      : answerWith({ problems: done.problems, form: `withdraw-${fields.recall}` }, { status: 422 });
   }
   const done = await recordCheck(instrument, fields, user.name, timeZone, user.units);
-  return done.ok ? redirect(`/instruments/${instrument.id}?said=${done.passed ? "passed" : "failed"}`) : answerWith({ problems: done.problems, form: "check" }, { status: 422 });
+  return done.ok
+    ? redirect(`/instruments/${instrument.id}?said=${done.passed ? "passed" : "failed"}`)
+    : answerWith({ problems: done.problems, form: "check" }, { status: 422 });
 });
 
-export default function Instrument({ loaderData: { page, submission, mayCheck, mayEdit, said }, actionData }: Route.ComponentProps) {
+export default function Instrument({
+  loaderData: { page, submission, mayCheck, mayEdit, said },
+  actionData,
+}: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
   const { instrument, due, lastGood, checks, recalls } = page;
   const unit = preferredUnit(instrument.quantity, site.units);
   const problems = actionData && "problems" in actionData ? actionData : undefined;
   const of = (form: string) => (problems && (!("form" in problems) || problems.form === form) ? problems.problems : {});
-  const finding = page.failedUnrecalled ? "failed a check, and what it read before is not recalled" : due === "never" ? "was never calibrated" : due === "out" ? "is out of calibration" : due === "soon" ? "is due for calibration within a month" : "is in calibration";
+  const finding = page.failedUnrecalled
+    ? "failed a check, and what it read before is not recalled"
+    : due === "never"
+      ? "was never calibrated"
+      : due === "out"
+        ? "is out of calibration"
+        : due === "soon"
+          ? "is due for calibration within a month"
+          : "is in calibration";
   return (
     <>
-      <PageHead crumbs={[{ label: "Instruments", to: "/instruments" }]} title={`${instrument.tag}, ${instrument.name}, ${finding}`}>
-        Reads {quantityOf(instrument.quantity).label.toLowerCase()} to {show(instrument.fullScale, instrument.quantity)}, class {instrument.accuracyClass} % of full scale; {principles[instrument.principle]}. {page.readings} readings at {page.points} points. {instrument.note}
-        {mayEdit ? <Link to={`/instruments/${instrument.id}/edit`} className="way ml-3">Edit</Link> : null}
+      <PageHead
+        crumbs={[{ label: "Instruments", to: "/instruments" }]}
+        title={`${instrument.tag}, ${instrument.name}, ${finding}`}
+      >
+        Reads {quantityOf(instrument.quantity).label.toLowerCase()} to {show(instrument.fullScale, instrument.quantity)}
+        , class {instrument.accuracyClass} % of full scale; {principles[instrument.principle]}. {page.readings} readings
+        at {page.points} points. {instrument.note}
+        {mayEdit ? (
+          <Link to={`/instruments/${instrument.id}/edit`} className="way ml-3">
+            Edit
+          </Link>
+        ) : null}
       </PageHead>
-      {said === "passed" ? <Notice>The check is recorded: passed.</Notice> : said === "failed" ? <Notice tone="verm">The check is recorded: failed. What it reads from now on is weighed down, and what it read since its last good check is in doubt{mayEdit ? "; recall it below" : "; an engineer can recall it"}.</Notice> : said === "believed" ? <Notice>The recall is withdrawn. Its readings count again; the points are assessed again.</Notice> : said === "recalled" ? <Notice>Recalled. Its readings are kept, marked, and no longer believed; the points are assessed again.</Notice> : null}
+      {said === "passed" ? (
+        <Notice>The check is recorded: passed.</Notice>
+      ) : said === "failed" ? (
+        <Notice tone="verm">
+          The check is recorded: failed. What it reads from now on is weighed down, and what it read since its last good
+          check is in doubt{mayEdit ? "; recall it below" : "; an engineer can recall it"}.
+        </Notice>
+      ) : said === "believed" ? (
+        <Notice>The recall is withdrawn. Its readings count again; the points are assessed again.</Notice>
+      ) : said === "recalled" ? (
+        <Notice>Recalled. Its readings are kept, marked, and no longer believed; the points are assessed again.</Notice>
+      ) : null}
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_320px]">
         <div className="min-w-0">
-          <Section title="Checks and calibrations" aside={lastGood ? `last good ${dayText(lastGood, site)}` : "none good yet"}>
-            {checks.length === 0 ? <Empty>No check yet. Two values before use, each with its stated value, tell a gauge that was dropped.</Empty> : (
-              <ul>{checks.map((c) => (
-                <li key={c.id} className="ruled py-2">
-                  <span className={c.passed ? "font-semibold" : "font-semibold text-verm"}>{c.passed ? "Passed" : "Failed"}</span>, {c.kind}, {momentText(c.at, site)}, {c.by}{c.certificate ? `, certificate ${c.certificate}` : ""}
-                  <span className="block text-sm text-ink-2">{c.points.map((p) => `${show(p.stated, instrument.quantity)} read ${show(p.read, instrument.quantity)}`).join("; ")}{c.note ? `. ${c.note}` : ""}</span>
-                </li>
-              ))}</ul>
+          <Section
+            title="Checks and calibrations"
+            aside={lastGood ? `last good ${dayText(lastGood, site)}` : "none good yet"}
+          >
+            {checks.length === 0 ? (
+              <Empty>
+                No check yet. Two values before use, each with its stated value, tell a gauge that was dropped.
+              </Empty>
+            ) : (
+              <ul>
+                {checks.map((c) => (
+                  <li key={c.id} className="ruled py-2">
+                    <span className={c.passed ? "font-semibold" : "font-semibold text-verm"}>
+                      {c.passed ? "Passed" : "Failed"}
+                    </span>
+                    , {c.kind}, {momentText(c.at, site)}, {c.by}
+                    {c.certificate ? `, certificate ${c.certificate}` : ""}
+                    <span className="block text-sm text-ink-2">
+                      {c.points
+                        .map((p) => `${show(p.stated, instrument.quantity)} read ${show(p.read, instrument.quantity)}`)
+                        .join("; ")}
+                      {c.note ? `. ${c.note}` : ""}
+                    </span>
+                  </li>
+                ))}
+              </ul>
             )}
           </Section>
           {recalls.length > 0 ? (
             <Section title="Recalled">
-              <ul>{recalls.map((r) => (
-                <li key={r.id} className="ruled py-2">
-                  <span className={r.withdrawnBy ? "line-through" : ""}>{r.readings} reading{r.readings === 1 ? "" : "s"} from {dayText(r.from, site)} to {dayText(r.until, site)}: {r.reason}</span> <span className="text-ink-2">({r.by})</span>
-                  {r.withdrawnBy ? <span className="block text-sm text-ink-2">Withdrawn by {r.withdrawnBy}: {r.withdrawnWhy}</span> : mayEdit ? (
-                    <details open={problems && "form" in problems && problems.form === `withdraw-${r.id}` ? true : undefined}>
-                      <summary className="py-1 text-sm text-sea">The recall was wrong</summary>
-                      <Form method="post" noValidate className="mt-2 max-w-sm">
-                        <input type="hidden" name="intent" value="withdraw" />
-                        <input type="hidden" name="recall" value={r.id} />
-                        <FormProblemsProvider problems={problems && "form" in problems && problems.form === `withdraw-${r.id}` ? problems.problems : {}}>
-                          <div className="grid gap-2">
-                            <TextField name="why" label="Why its readings are right after all" maxLength={300} />
-                            <div><Button tone="danger">Withdraw the recall</Button></div>
-                          </div>
-                        </FormProblemsProvider>
-                      </Form>
-                    </details>
-                  ) : null}
-                </li>
-              ))}</ul>
+              <ul>
+                {recalls.map((r) => (
+                  <li key={r.id} className="ruled py-2">
+                    <span className={r.withdrawnBy ? "line-through" : ""}>
+                      {r.readings} reading{r.readings === 1 ? "" : "s"} from {dayText(r.from, site)} to{" "}
+                      {dayText(r.until, site)}: {r.reason}
+                    </span>{" "}
+                    <span className="text-ink-2">({r.by})</span>
+                    {r.withdrawnBy ? (
+                      <span className="block text-sm text-ink-2">
+                        Withdrawn by {r.withdrawnBy}: {r.withdrawnWhy}
+                      </span>
+                    ) : mayEdit ? (
+                      <details
+                        open={problems && "form" in problems && problems.form === `withdraw-${r.id}` ? true : undefined}
+                      >
+                        <summary className="py-1 text-sm text-sea">The recall was wrong</summary>
+                        <Form method="post" noValidate className="mt-2 max-w-sm">
+                          <input type="hidden" name="intent" value="withdraw" />
+                          <input type="hidden" name="recall" value={r.id} />
+                          <FormProblemsProvider
+                            problems={
+                              problems && "form" in problems && problems.form === `withdraw-${r.id}`
+                                ? problems.problems
+                                : {}
+                            }
+                          >
+                            <div className="grid gap-2">
+                              <TextField name="why" label="Why its readings are right after all" maxLength={300} />
+                              <div>
+                                <Button tone="danger">Withdraw the recall</Button>
+                              </div>
+                            </div>
+                          </FormProblemsProvider>
+                        </Form>
+                      </details>
+                    ) : null}
+                  </li>
+                ))}
+              </ul>
             </Section>
           ) : null}
         </div>
@@ -93,11 +178,35 @@ export default function Instrument({ loaderData: { page, submission, mayCheck, m
                 <input type="hidden" name="submission" value={submission} />
                 <FormProblemsProvider problems={of("check")}>
                   <div className="grid gap-3">
-                    <SelectField name="kind" label="It is" options={[{ value: "check", label: "a check before use" }, { value: "calibration", label: "a calibration" }]} />
-                    <TextField name="at" label="Done at" type="datetime-local" defaultValue={localInput(page.now, site.timeZone)} />
-                    <TextArea name="points" label={`Stated and read, ${unit}`} hint={`One a line, for example 0 0.2. Passes within ± ${show((instrument.accuracyClass / 100) * instrument.fullScale, instrument.quantity, { digits: 2 })}.`} rows={4} />
+                    <SelectField
+                      name="kind"
+                      label="It is"
+                      options={[
+                        { value: "check", label: "a check before use" },
+                        { value: "calibration", label: "a calibration" },
+                      ]}
+                    />
+                    <TextField
+                      name="at"
+                      label="Done at"
+                      type="datetime-local"
+                      defaultValue={localInput(page.now, site.timeZone)}
+                    />
+                    <TextArea
+                      name="points"
+                      label={`Stated and read, ${unit}`}
+                      hint={`One a line, for example 0 0.2. Passes within ± ${show((instrument.accuracyClass / 100) * instrument.fullScale, instrument.quantity, { digits: 2 })}.`}
+                      rows={4}
+                    />
                     <TextField name="certificate" label="Certificate" maxLength={200} />
-                    <TextField name="months" label="Next calibration in" suffix="months" defaultValue="12" inputMode="numeric" hint="Counts for a calibration only." />
+                    <TextField
+                      name="months"
+                      label="Next calibration in"
+                      suffix="months"
+                      defaultValue="12"
+                      inputMode="numeric"
+                      hint="Counts for a calibration only."
+                    />
                     <Button>Record the check</Button>
                   </div>
                 </FormProblemsProvider>
@@ -105,15 +214,32 @@ export default function Instrument({ loaderData: { page, submission, mayCheck, m
             </Section>
           ) : null}
           {mayEdit ? (
-            <Section title="Found out of calibration" aside={page.failedUnrecalled ? <span className="text-verm">a failed check, nothing recalled</span> : undefined}>
+            <Section
+              title="Found out of calibration"
+              aside={
+                page.failedUnrecalled ? <span className="text-verm">a failed check, nothing recalled</span> : undefined
+              }
+            >
               <Form method="post" noValidate key={`r${submission}`} className="mt-3">
                 <input type="hidden" name="intent" value="recall" />
                 <input type="hidden" name="submission" value={submission} />
                 <FormProblemsProvider problems={of("recall")}>
                   <div className="grid gap-3">
-                    <p className="text-sm text-ink-2">Everything it read between these moments stays in the record and is no longer believed.</p>
-                    <TextField name="from" label="From its last good check" type="datetime-local" defaultValue={page.inDoubt.from ? localInput(page.inDoubt.from, site.timeZone) : ""} />
-                    <TextField name="until" label="Until" type="datetime-local" defaultValue={localInput(page.inDoubt.until, site.timeZone)} />
+                    <p className="text-sm text-ink-2">
+                      Everything it read between these moments stays in the record and is no longer believed.
+                    </p>
+                    <TextField
+                      name="from"
+                      label="From its last good check"
+                      type="datetime-local"
+                      defaultValue={page.inDoubt.from ? localInput(page.inDoubt.from, site.timeZone) : ""}
+                    />
+                    <TextField
+                      name="until"
+                      label="Until"
+                      type="datetime-local"
+                      defaultValue={localInput(page.inDoubt.until, site.timeZone)}
+                    />
                     <TextField name="reason" label="What was found" maxLength={500} placeholder="Reads 12 % high" />
                     <Button tone="danger">Recall its readings</Button>
                   </div>

@@ -7,13 +7,28 @@ const tones: Record<OilFinding["tone"], string> = { plain: "border-line-2", doub
 
 export function FindingList({ findings }: { findings: readonly OilFinding[] }) {
   const site = useSite();
-  const when = (f: OilFinding) => (f.at === null ? "now" : f.until !== null && f.until !== f.at ? `${dayText(f.at, site)} – ${dayText(f.until, site)}` : dayText(f.at, site));
+  const when = (f: OilFinding) =>
+    f.at === null
+      ? "now"
+      : f.until !== null && f.until !== f.at
+        ? `${dayText(f.at, site)} – ${dayText(f.until, site)}`
+        : dayText(f.at, site);
   return (
     <ol>
       {findings.map((f, i) => (
         <li key={i} className="ruled grid grid-cols-[7rem_minmax(0,1fr)] gap-x-3 py-2">
           <span className="text-sm text-ink-2">{when(f)}</span>
-          <span className={`border-l-[3px] pl-2.5 ${tones[f.tone]}`}>{f.text}{f.pointId ? <> <Link to={`/points/${f.pointId}`} className="way">Its readings</Link></> : null}</span>
+          <span className={`border-l-[3px] pl-2.5 ${tones[f.tone]}`}>
+            {f.text}
+            {f.pointId ? (
+              <>
+                {" "}
+                <Link to={`/points/${f.pointId}`} className="way">
+                  Its readings
+                </Link>
+              </>
+            ) : null}
+          </span>
         </li>
       ))}
     </ol>
@@ -27,7 +42,9 @@ function Share({ share }: { share: number }) {
   return (
     <span className="text-right text-sm">
       {percent(share)}
-      <span aria-hidden="true" className="mt-0.5 block h-1 bg-line"><span className="block h-1 bg-sea" style={{ width: `${Math.max(2, share * 100)}%` }} /></span>
+      <span aria-hidden="true" className="mt-0.5 block h-1 bg-line">
+        <span className="block h-1 bg-sea" style={{ width: `${Math.max(2, share * 100)}%` }} />
+      </span>
     </span>
   );
 }
@@ -36,7 +53,12 @@ function Share({ share }: { share: number }) {
 function CauseText({ text, first }: { text: string; first: boolean }) {
   const [what = "", ...rest] = text.split(":");
   if (!first) return text;
-  return <><strong className="font-semibold">{what}</strong>{rest.length ? `:${rest.join(":")}` : ""}</>;
+  return (
+    <>
+      <strong className="font-semibold">{what}</strong>
+      {rest.length ? `:${rest.join(":")}` : ""}
+    </>
+  );
 }
 
 export function CauseList({ causes }: { causes: OilAssessment["causes"] }) {
@@ -47,7 +69,9 @@ export function CauseList({ causes }: { causes: OilAssessment["causes"] }) {
         <li key={c.id + String(i)} className="ruled grid grid-cols-[4.5rem_minmax(0,1fr)] gap-x-3 py-2">
           <Share share={c.share} />
           <span className={i === 0 && c.id !== "unknown" ? "" : "text-ink-2"}>
-            {c.at !== null ? `${dayText(c.at, site)}: ` : ""}<CauseText text={c.text} first={i === 0 && c.id !== "unknown"} />. <span className="text-sm text-ink-2">{c.tells}</span>
+            {c.at !== null ? `${dayText(c.at, site)}: ` : ""}
+            <CauseText text={c.text} first={i === 0 && c.id !== "unknown"} />.{" "}
+            <span className="text-sm text-ink-2">{c.tells}</span>
           </span>
         </li>
       ))}
@@ -61,7 +85,11 @@ export function SuspectList({ suspects }: { suspects: OilAssessment["suspects"] 
       {suspects.map((s) => (
         <li key={s.componentId} className="ruled grid grid-cols-[4.5rem_minmax(0,1fr)] gap-x-3 py-2">
           <Share share={s.share} />
-          <span><span className={s.share >= 0.4 ? "font-semibold" : ""}>{s.name}</span>{s.parts.length ? `: ${s.parts.join("; ")}` : ""}{s.agrees ? <span className="text-sm text-ink-2">. Its own reading got worse too</span> : null}</span>
+          <span>
+            <span className={s.share >= 0.4 ? "font-semibold" : ""}>{s.name}</span>
+            {s.parts.length ? `: ${s.parts.join("; ")}` : ""}
+            {s.agrees ? <span className="text-sm text-ink-2">. Its own reading got worse too</span> : null}
+          </span>
         </li>
       ))}
     </ol>

@@ -19,20 +19,33 @@ import { renewElement } from "./commands.server";
 import { circuitPage, circuitPlace, elementsIn, type ShownOil } from "./queries.server";
 import { SizeSection } from "./sizes";
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `Oil of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `Oil of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },
+];
 
 export const loader = guard("viewer", async ({ params, user, request }) => {
   const id = idParam(params);
   const [page, elements] = await Promise.all([circuitPage(id), elementsIn(id)]);
-  return { page, circuitId: id, elements: elements.map((e) => ({ ...e, since: e.since?.getTime() ?? null, submission: crypto.randomUUID() })), mayLog: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer"), said: new URL(request.url).searchParams.get("said") };
+  return {
+    page,
+    circuitId: id,
+    elements: elements.map((e) => ({ ...e, since: e.since?.getTime() ?? null, submission: crypto.randomUUID() })),
+    mayLog: mayAct(user.role, "technician"),
+    mayEdit: mayAct(user.role, "engineer"),
+    said: new URL(request.url).searchParams.get("said"),
+  };
 });
 
 export const action = guardAction("technician", async ({ params, request }) => {
   const id = idParam(params);
   const place = await circuitPlace(id);
   const fields = await formFields(request);
-  const done = isUuid(fields.componentId) ? await renewElement(id, fields.componentId, fields, place.timeZone) : ({ ok: false, problems: { form: "Choose a filter." } } as const);
-  return done.ok ? redirect(`/oil/${id}?said=element`) : answerWith({ problems: done.problems, componentId: fields.componentId }, { status: 422 });
+  const done = isUuid(fields.componentId)
+    ? await renewElement(id, fields.componentId, fields, place.timeZone)
+    : ({ ok: false, problems: { form: "Choose a filter." } } as const);
+  return done.ok
+    ? redirect(`/oil/${id}?said=element`)
+    : answerWith({ problems: done.problems, componentId: fields.componentId }, { status: 422 });
 });
 
 function finding(machine: string, detail: ShownOil | null, samples: number): string {
@@ -40,73 +53,236 @@ function finding(machine: string, detail: ShownOil | null, samples: number): str
   const worst = Math.max(...detail.over.map((o) => o ?? -Infinity));
   const parts: string[] = [];
   if (detail.filters.some((f) => f.past)) parts.push("oil goes past its filter");
-  if (worst > 0) parts.push(worst === Infinity ? "too dirty to count" : `${worst} number${worst === 1 ? "" : "s"} over target`);
+  if (worst > 0)
+    parts.push(worst === Infinity ? "too dirty to count" : `${worst} number${worst === 1 ? "" : "s"} over target`);
   if (detail.metals.some((m) => m.passed.includes("own"))) parts.push("more metal than before");
   if (detail.water && !detail.water.below && detail.water.ppm >= 500) parts.push("water in the oil");
-  if (detail.viscosityOff !== null && Math.abs(detail.viscosityOff) >= 0.1) parts.push(`${Math.round(Math.abs(detail.viscosityOff) * 100)} % too ${detail.viscosityOff < 0 ? "thin" : "thick"}`);
+  if (detail.viscosityOff !== null && Math.abs(detail.viscosityOff) >= 0.1)
+    parts.push(
+      `${Math.round(Math.abs(detail.viscosityOff) * 100)} % too ${detail.viscosityOff < 0 ? "thin" : "thick"}`,
+    );
   return `${machine}: ${parts.length ? parts.join(", ") : detail.state === "drifting" ? "clean still, and drifting" : "its oil is well"}`;
 }
 
-const saidText: Record<string, string> = { sample: "The sample is recorded.", element: "The new element is recorded; its readings begin a series of their own.", settings: "Saved.", withdrawn: "The sample is withdrawn: it stays on record and counts no more." };
+const saidText: Record<string, string> = {
+  sample: "The sample is recorded.",
+  element: "The new element is recorded; its readings begin a series of their own.",
+  settings: "Saved.",
+  withdrawn: "The sample is withdrawn: it stays on record and counts no more.",
+};
 
 export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEdit, said } }: Route.ComponentProps) {
   const site = useSite();
   const { detail } = page;
   const [view, setView] = useState<"counts" | "codes">("counts");
-  const axis = useMemo(() => ({ timeZone: site.timeZone, now: page.now, dayOf: (ms: number) => dayText(ms, site) }), [site, page.now]);
-  const make = useMemo(() => (detail ? (view === "codes" ? codesChart : countsChart)(page.picture, detail, axis) : null), [detail, page.picture, view, axis]);
-  const ways = [{ to: `/oil/${page.circuitId}/fluid`, label: "Fluid and fills" }, { to: `/oil/${page.circuitId}/clean`, label: "Cleaning up" }, ...(mayEdit ? [{ to: `/oil/${page.circuitId}/settings`, label: "Target and materials" }] : []), { to: `/fleet/machines/${page.machineId}`, label: "The machine" }];
+  const axis = useMemo(
+    () => ({ timeZone: site.timeZone, now: page.now, dayOf: (ms: number) => dayText(ms, site) }),
+    [site, page.now],
+  );
+  const make = useMemo(
+    () => (detail ? (view === "codes" ? codesChart : countsChart)(page.picture, detail, axis) : null),
+    [detail, page.picture, view, axis],
+  );
+  const ways = [
+    { to: `/oil/${page.circuitId}/fluid`, label: "Fluid and fills" },
+    { to: `/oil/${page.circuitId}/clean`, label: "Cleaning up" },
+    ...(mayEdit ? [{ to: `/oil/${page.circuitId}/settings`, label: "Target and materials" }] : []),
+    { to: `/fleet/machines/${page.machineId}`, label: "The machine" },
+  ];
   return (
     <>
-      <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.area || page.machine }]} title={finding(page.machine, detail, page.picture.length)}>
-        {page.name}, {page.volume ? `${page.volume} L of ` : ""}{page.fluid ?? "a fluid that nobody stated"}.
+      <PageHead
+        crumbs={[{ label: "Oil", to: "/oil" }, { label: page.area || page.machine }]}
+        title={finding(page.machine, detail, page.picture.length)}
+      >
+        {page.name}, {page.volume ? `${page.volume} L of ` : ""}
+        {page.fluid ?? "a fluid that nobody stated"}.
       </PageHead>
       {said && Object.hasOwn(saidText, said) ? <Notice>{saidText[said]}</Notice> : null}
-      {page.stale && detail ? <Notice tone="ochre" live={false}>Something has changed since this was worked out; it is being worked out again.</Notice> : null}
+      {page.stale && detail ? (
+        <Notice tone="ochre" live={false}>
+          Something has changed since this was worked out; it is being worked out again.
+        </Notice>
+      ) : null}
       {detail ? (
         <div className="mb-5 grid gap-x-6 gap-y-2 sm:grid-cols-[minmax(0,1fr)_auto]">
-          <div><p><StateWord state={detail.state} /></p><p className="text-[1.02rem] leading-relaxed text-ink-2"><Verdict parts={detail.verdict} /></p></div>
-          {page.picture.length > 0 ? <MarginRule margin={detail.margin} state={detail.state} width={160} of={detail.margin?.of} /> : null}
+          <div>
+            <p>
+              <StateWord state={detail.state} />
+            </p>
+            <p className="text-[1.02rem] leading-relaxed text-ink-2">
+              <Verdict parts={detail.verdict} />
+            </p>
+          </div>
+          {page.picture.length > 0 ? (
+            <MarginRule margin={detail.margin} state={detail.state} width={160} of={detail.margin?.of} />
+          ) : null}
         </div>
       ) : null}
       <p className="mb-5 flex flex-wrap gap-x-5 gap-y-1">
-        {mayLog ? <><Link to={`/oil/${page.circuitId}/sample`} className="act">Enter a sample</Link><Link to={`/oil/${page.circuitId}/debris`} className="way">Open a debris event</Link></> : null}
-        {ways.map((w) => <Link key={w.to} to={w.to} className="way">{w.label}</Link>)}
+        {mayLog ? (
+          <>
+            <Link to={`/oil/${page.circuitId}/sample`} className="act">
+              Enter a sample
+            </Link>
+            <Link to={`/oil/${page.circuitId}/debris`} className="way">
+              Open a debris event
+            </Link>
+          </>
+        ) : null}
+        {ways.map((w) => (
+          <Link key={w.to} to={w.to} className="way">
+            {w.label}
+          </Link>
+        ))}
       </p>
-      {page.events.length > 0 ? <p className="mb-5 text-sm text-ink-2">{page.events.map((e) => <span key={e.id} className="mr-4"><Link to={`/oil/debris/${e.id}`} className="way">Debris event of {dayText(e.openedAt, site)}</Link>{e.closedAt ? `, closed ${dayText(e.closedAt, site)}` : ", open"}</span>)}</p> : null}
-      {page.picture.length === 0 ? <Empty>Nobody has sampled this oil, so nothing is known of its dirt, water or wear. {mayLog ? <>Take a bottle from a live line, warm and at work, and <Link to={`/oil/${page.circuitId}/sample`} className="act">enter what the laboratory finds</Link>.</> : "A technician can enter a sample."}</Empty> : null}
+      {page.events.length > 0 ? (
+        <p className="mb-5 text-sm text-ink-2">
+          {page.events.map((e) => (
+            <span key={e.id} className="mr-4">
+              <Link to={`/oil/debris/${e.id}`} className="way">
+                Debris event of {dayText(e.openedAt, site)}
+              </Link>
+              {e.closedAt ? `, closed ${dayText(e.closedAt, site)}` : ", open"}
+            </span>
+          ))}
+        </p>
+      ) : null}
+      {page.picture.length === 0 ? (
+        <Empty>
+          Nobody has sampled this oil, so nothing is known of its dirt, water or wear.{" "}
+          {mayLog ? (
+            <>
+              Take a bottle from a live line, warm and at work, and{" "}
+              <Link to={`/oil/${page.circuitId}/sample`} className="act">
+                enter what the laboratory finds
+              </Link>
+              .
+            </>
+          ) : (
+            "A technician can enter a sample."
+          )}
+        </Empty>
+      ) : null}
       {detail && detail.findings.length > 0 ? (
         <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-          <Section title="What happened, in order"><FindingList findings={detail.findings} />{detail.agreement ? <p className="mt-2 border-l-4 border-line-2 pl-3"><Verdict parts={detail.agreement} /></p> : null}</Section>
+          <Section title="What happened, in order">
+            <FindingList findings={detail.findings} />
+            {detail.agreement ? (
+              <p className="mt-2 border-l-4 border-line-2 pl-3">
+                <Verdict parts={detail.agreement} />
+              </p>
+            ) : null}
+          </Section>
           <div>
-            {detail.causes.length > 0 ? <Section title="What made it dirty, likeliest first"><CauseList causes={detail.causes} /></Section> : null}
-            {detail.suspects.length > 0 ? <Section title="Where the metal comes from" aside={detail.suspectsNone >= 0.02 ? `none of these: ${Math.round(detail.suspectsNone * 100)} %` : undefined}><SuspectList suspects={detail.suspects} /></Section> : null}
+            {detail.causes.length > 0 ? (
+              <Section title="What made it dirty, likeliest first">
+                <CauseList causes={detail.causes} />
+              </Section>
+            ) : null}
+            {detail.suspects.length > 0 ? (
+              <Section
+                title="Where the metal comes from"
+                aside={
+                  detail.suspectsNone >= 0.02 ? `none of these: ${Math.round(detail.suspectsNone * 100)} %` : undefined
+                }
+              >
+                <SuspectList suspects={detail.suspects} />
+              </Section>
+            ) : null}
           </div>
         </div>
       ) : null}
-      {detail && !detail.findings.length && detail.agreement ? <p className="mb-5 border-l-4 border-line-2 pl-3"><Verdict parts={detail.agreement} /></p> : null}
+      {detail && !detail.findings.length && detail.agreement ? (
+        <p className="mb-5 border-l-4 border-line-2 pl-3">
+          <Verdict parts={detail.agreement} />
+        </p>
+      ) : null}
       {make && page.picture.length > 1 ? (
-        <Section title="Particles over time" aside={
-          <span role="group" aria-label="Show as" className="inline-flex gap-4">{(["counts", "codes"] as const).map((v) => <button key={v} type="button" aria-pressed={view === v} onClick={() => setView(v)} className={view === v ? "font-semibold text-ink" : "text-ink-2 hover:text-ink"}>{v}</button>)}</span>
-        }>
-          <div className="mt-2"><ChartCanvas make={make} height={300} label={`${view === "codes" ? "ISO 4406 numbers" : "Particles per mL over 4, 6 and 14 µm on a log scale"} over time, with the target. The list of samples has the numbers.`} /></div>
-          <p className="text-sm text-ink-2">● over 4 µm ■ over 6 µm ▲ over 14 µm; hollow: cannot be compared.{view === "codes" ? " A number is a doubling: within it twice the particles do not show." : ""}</p>
+        <Section
+          title="Particles over time"
+          aside={
+            <span role="group" aria-label="Show as" className="inline-flex gap-4">
+              {(["counts", "codes"] as const).map((v) => (
+                <button
+                  key={v}
+                  type="button"
+                  aria-pressed={view === v}
+                  onClick={() => setView(v)}
+                  className={view === v ? "font-semibold text-ink" : "text-ink-2 hover:text-ink"}
+                >
+                  {v}
+                </button>
+              ))}
+            </span>
+          }
+        >
+          <div className="mt-2">
+            <ChartCanvas
+              make={make}
+              height={300}
+              label={`${view === "codes" ? "ISO 4406 numbers" : "Particles per mL over 4, 6 and 14 µm on a log scale"} over time, with the target. The list of samples has the numbers.`}
+            />
+          </div>
+          <p className="text-sm text-ink-2">
+            ● over 4 µm ■ over 6 µm ▲ over 14 µm; hollow: cannot be compared.
+            {view === "codes" ? " A number is a doubling: within it twice the particles do not show." : ""}
+          </p>
         </Section>
       ) : null}
-      {page.latest ? <SizeSection sample={page.latest} target={detail?.target ?? null} over={detail?.over ?? []} /> : null}
-      {detail && page.metal ? <MetalSection key={page.circuitId} metals={detail.metals} first={page.metal} circuitId={page.circuitId} axis={axis} /> : null}
-      <FilterSection circuitId={page.circuitId} filters={detail?.filters ?? []} elements={elements} points={page.elementPoints} strainers={page.strainers} mayLog={mayLog} now={page.now} />
+      {page.latest ? (
+        <SizeSection sample={page.latest} target={detail?.target ?? null} over={detail?.over ?? []} />
+      ) : null}
+      {detail && page.metal ? (
+        <MetalSection
+          key={page.circuitId}
+          metals={detail.metals}
+          first={page.metal}
+          circuitId={page.circuitId}
+          axis={axis}
+        />
+      ) : null}
+      <FilterSection
+        circuitId={page.circuitId}
+        filters={detail?.filters ?? []}
+        elements={elements}
+        points={page.elementPoints}
+        strainers={page.strainers}
+        mayLog={mayLog}
+        now={page.now}
+      />
       {page.listed.length > 0 ? (
         <Section title="Samples" aside={`the newest ${page.listed.length}`}>
           <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Samples">
             <table className="w-full text-sm [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
-              <thead><tr className="ruled"><th scope="col">number</th><th scope="col">taken</th><th scope="col">code</th><th scope="col">water</th><th scope="col">40 °C</th><th scope="col">iron</th><th scope="col">remark</th></tr></thead>
-              <tbody>{page.listed.map((s) => (
-                <tr key={s.id} className={`ruled ${s.remark ? "text-ink-2" : ""}`}>
-                  <td className="whitespace-nowrap"><Link to={`/oil/samples/${s.id}`} className="way">{s.number}</Link></td><td className="whitespace-nowrap">{dayText(s.at, site)}</td><td className="whitespace-nowrap">{s.code ?? "–"}</td>
-                  <td className="whitespace-nowrap">{s.water ? `${s.water} ppm` : "–"}</td><td>{s.kv40 ?? "–"}</td><td>{s.iron || "–"}</td><td>{s.remark}</td>
+              <thead>
+                <tr className="ruled">
+                  <th scope="col">number</th>
+                  <th scope="col">taken</th>
+                  <th scope="col">code</th>
+                  <th scope="col">water</th>
+                  <th scope="col">40 °C</th>
+                  <th scope="col">iron</th>
+                  <th scope="col">remark</th>
                 </tr>
-              ))}</tbody>
+              </thead>
+              <tbody>
+                {page.listed.map((s) => (
+                  <tr key={s.id} className={`ruled ${s.remark ? "text-ink-2" : ""}`}>
+                    <td className="whitespace-nowrap">
+                      <Link to={`/oil/samples/${s.id}`} className="way">
+                        {s.number}
+                      </Link>
+                    </td>
+                    <td className="whitespace-nowrap">{dayText(s.at, site)}</td>
+                    <td className="whitespace-nowrap">{s.code ?? "–"}</td>
+                    <td className="whitespace-nowrap">{s.water ? `${s.water} ppm` : "–"}</td>
+                    <td>{s.kv40 ?? "–"}</td>
+                    <td>{s.iron || "–"}</td>
+                    <td>{s.remark}</td>
+                  </tr>
+                ))}
+              </tbody>
             </table>
           </div>
         </Section>

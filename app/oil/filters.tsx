@@ -29,7 +29,29 @@ function sentence(f: Filter, site: ReturnType<typeof useSite>): string {
   return `It fills: the bypass opens between ${at(f.daysLeft.early)} and ${f.daysLeft.late === null ? "a day that nobody can tell yet" : at(f.daysLeft.late)}, most likely about ${at(f.daysLeft.middle)}.`;
 }
 
-export function FilterSection({ circuitId, filters, elements, points, strainers, mayLog, now }: { circuitId: string; strainers: readonly { pointId: string; component: string; state: ConditionState; verdict: Assessment["verdict"]; margin: Assessment["margin"] }[]; filters: readonly Filter[]; elements: readonly Element[]; points: readonly { componentId: string; pointId: string }[]; mayLog: boolean; now: number }) {
+export function FilterSection({
+  circuitId,
+  filters,
+  elements,
+  points,
+  strainers,
+  mayLog,
+  now,
+}: {
+  circuitId: string;
+  strainers: readonly {
+    pointId: string;
+    component: string;
+    state: ConditionState;
+    verdict: Assessment["verdict"];
+    margin: Assessment["margin"];
+  }[];
+  filters: readonly Filter[];
+  elements: readonly Element[];
+  points: readonly { componentId: string; pointId: string }[];
+  mayLog: boolean;
+  now: number;
+}) {
   const site = useSite();
   const show = useShow();
   if (elements.length + strainers.length === 0) return null;
@@ -41,15 +63,46 @@ export function FilterSection({ circuitId, filters, elements, points, strainers,
           const point = points.find((p) => p.componentId === e.componentId);
           return (
             <li key={e.componentId} className="ruled py-2.5">
-              <p><strong className="font-semibold">{e.name}</strong>{e.since ? `, element in since ${dayText(e.since, site)}` : ""}. <span className={f?.past || f?.blocked ? "text-verm" : "text-ink-2"}>{f ? sentence(f, site) : "Nobody reads its differential pressure: whether it is full or lets oil past is not known."}</span></p>
-              {f ? <p className="text-sm text-ink-2">Drop at one viscosity and flow: {show(f.now, "pressureDrop")} now, {show(f.asFitted, "pressureDrop")} as fitted{f.usualNew !== null ? `, ${show(f.usualNew, "pressureDrop")} usual of a new one` : ""}{f.hoursLeft && !f.past ? `; ${formatNumber(Math.round(f.hoursLeft.early / 10) * 10, 0)} ${f.hoursLeft.late === null ? "or more" : `to ${formatNumber(Math.round(f.hoursLeft.late / 10) * 10, 0)}`} running hours left` : ""}. {point ? <Link to={`/points/${point.pointId}`} className="way">Its readings</Link> : null}</p> : null}
+              <p>
+                <strong className="font-semibold">{e.name}</strong>
+                {e.since ? `, element in since ${dayText(e.since, site)}` : ""}.{" "}
+                <span className={f?.past || f?.blocked ? "text-verm" : "text-ink-2"}>
+                  {f
+                    ? sentence(f, site)
+                    : "Nobody reads its differential pressure: whether it is full or lets oil past is not known."}
+                </span>
+              </p>
+              {f ? (
+                <p className="text-sm text-ink-2">
+                  Drop at one viscosity and flow: {show(f.now, "pressureDrop")} now, {show(f.asFitted, "pressureDrop")}{" "}
+                  as fitted{f.usualNew !== null ? `, ${show(f.usualNew, "pressureDrop")} usual of a new one` : ""}
+                  {f.hoursLeft && !f.past
+                    ? `; ${formatNumber(Math.round(f.hoursLeft.early / 10) * 10, 0)} ${f.hoursLeft.late === null ? "or more" : `to ${formatNumber(Math.round(f.hoursLeft.late / 10) * 10, 0)}`} running hours left`
+                    : ""}
+                  .{" "}
+                  {point ? (
+                    <Link to={`/points/${point.pointId}`} className="way">
+                      Its readings
+                    </Link>
+                  ) : null}
+                </p>
+              ) : null}
               {mayLog ? <RenewForm circuitId={circuitId} element={e} now={now} /> : null}
             </li>
           );
         })}
         {strainers.map((s) => (
           <li key={s.pointId} className="ruled grid gap-x-4 py-2.5 sm:grid-cols-[minmax(0,1fr)_auto]">
-            <p><strong className="font-semibold">Inlet strainer of the {s.component.toLowerCase()}</strong>, by its inlet vacuum, <span className={stateTone[s.state]}>{s.state}</span>. <span className="text-ink-2"><Verdict parts={s.verdict} /></span> <Link to={`/points/${s.pointId}`} className="way">Its readings</Link></p>
+            <p>
+              <strong className="font-semibold">Inlet strainer of the {s.component.toLowerCase()}</strong>, by its inlet
+              vacuum, <span className={stateTone[s.state]}>{s.state}</span>.{" "}
+              <span className="text-ink-2">
+                <Verdict parts={s.verdict} />
+              </span>{" "}
+              <Link to={`/points/${s.pointId}`} className="way">
+                Its readings
+              </Link>
+            </p>
             <MarginRule margin={s.margin} state={s.state} width={112} label={false} />
           </li>
         ))}
@@ -71,11 +124,29 @@ function RenewForm({ circuitId, element, now }: { circuitId: string; element: El
         <input type="hidden" name="present" value={element.lifeId ?? ""} />
         <FormProblemsProvider problems={problems}>
           <div className="grid max-w-3xl gap-3 sm:grid-cols-3">
-            <TextField name="at" label="Fitted at" type="datetime-local" defaultValue={localInput(now, site.timeZone)} />
-            <TextField name="element" label="Element" hint="As marked on it" defaultValue={element.element ?? ""} maxLength={60} />
-            <TextField name="found" label="What the old one held" placeholder="Bronze glitter, no rubber" maxLength={300} />
+            <TextField
+              name="at"
+              label="Fitted at"
+              type="datetime-local"
+              defaultValue={localInput(now, site.timeZone)}
+            />
+            <TextField
+              name="element"
+              label="Element"
+              hint="As marked on it"
+              defaultValue={element.element ?? ""}
+              maxLength={60}
+            />
+            <TextField
+              name="found"
+              label="What the old one held"
+              placeholder="Bronze glitter, no rubber"
+              maxLength={300}
+            />
           </div>
-          <p className="mt-2"><Button tone="plain">Record it</Button></p>
+          <p className="mt-2">
+            <Button tone="plain">Record it</Button>
+          </p>
         </FormProblemsProvider>
       </Form>
     </details>

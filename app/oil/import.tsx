@@ -16,9 +16,17 @@ export const meta = () => [{ title: "Import a laboratory’s file · Juncteral" 
 
 export const loader = guard("technician", async ({ params }) => {
   const record = await importRecord(idParam(params));
-  const about = { id: record.id, fileName: record.fileName, laboratory: record.laboratory, done: record.doneAt !== null, added: record.added, there: record.alreadyThere };
+  const about = {
+    id: record.id,
+    fileName: record.fileName,
+    laboratory: record.laboratory,
+    done: record.doneAt !== null,
+    added: record.added,
+    there: record.alreadyThere,
+  };
   const stage = record.stage ? { stage: record.stage, progress: record.progress } : null;
-  if (record.doneAt || stage || record.failure) return { about, stage, failure: record.doneAt ? null : record.failure, preview: null };
+  if (record.doneAt || stage || record.failure)
+    return { about, stage, failure: record.doneAt ? null : record.failure, preview: null };
   const shown = (record.preview as LabPreview | null) ?? (isLarge(record) ? null : await labPreview(record));
   if (!shown) await beginStage(record.id, "previewing");
   return { about, stage: shown ? null : { stage: "previewing" as const, progress: 0 }, failure: null, preview: shown };
@@ -36,34 +44,105 @@ export const action = guardAction("technician", async ({ params, request }) => {
     return redirect(`/oil/import/${id}`);
   }
   const result = await runLabImport(record);
-  return result.ok ? redirect(`/oil/import/${id}`) : answerWith({ problems: { form: result.message } }, { status: 422 });
+  return result.ok
+    ? redirect(`/oil/import/${id}`)
+    : answerWith({ problems: { form: result.message } }, { status: 422 });
 });
 
-const fromText = { file: "", laboratory: " Read as this laboratory’s last file.", guess: " Read by its headings: look whether each column is what it says." };
+const fromText = {
+  file: "",
+  laboratory: " Read as this laboratory’s last file.",
+  guess: " Read by its headings: look whether each column is what it says.",
+};
 
-export default function LabImport({ loaderData: { about, stage, failure, preview }, actionData }: Route.ComponentProps) {
+export default function LabImport({
+  loaderData: { about, stage, failure, preview },
+  actionData,
+}: Route.ComponentProps) {
   const crumbs = [{ label: "Oil", to: "/oil" }, { label: "Import", to: "/oil/import" }, { label: about.fileName }];
-  if (stage) return <><PageHead crumbs={crumbs} title={stage.stage === "importing" ? "The file is being imported" : "The file is being read"}>{about.fileName}</PageHead><ImportProgress stage={stage.stage} progress={stage.progress} /></>;
-  if (failure) return <><PageHead crumbs={crumbs} title="Nothing was imported">{failure}</PageHead><p><Link to="/oil/import" className="act">Choose the file again</Link></p></>;
+  if (stage)
+    return (
+      <>
+        <PageHead
+          crumbs={crumbs}
+          title={stage.stage === "importing" ? "The file is being imported" : "The file is being read"}
+        >
+          {about.fileName}
+        </PageHead>
+        <ImportProgress stage={stage.stage} progress={stage.progress} />
+      </>
+    );
+  if (failure)
+    return (
+      <>
+        <PageHead crumbs={crumbs} title="Nothing was imported">
+          {failure}
+        </PageHead>
+        <p>
+          <Link to="/oil/import" className="act">
+            Choose the file again
+          </Link>
+        </p>
+      </>
+    );
   if (!preview) {
     return (
       <>
-        <PageHead crumbs={crumbs} title={`${about.added} sample${about.added === 1 ? "" : "s"} added${about.there ? `, ${about.there} were there already` : ""}`}>The oils that they belong to are being judged; the list shows it in a moment. How {about.laboratory} writes its file is kept.</PageHead>
-        <p className="flex gap-5"><Link to="/oil" className="act">Go to Oil</Link><Link to="/oil/import" className="way">Import another file</Link></p>
+        <PageHead
+          crumbs={crumbs}
+          title={`${about.added} sample${about.added === 1 ? "" : "s"} added${about.there ? `, ${about.there} were there already` : ""}`}
+        >
+          The oils that they belong to are being judged; the list shows it in a moment. How {about.laboratory} writes
+          its file is kept.
+        </PageHead>
+        <p className="flex gap-5">
+          <Link to="/oil" className="act">
+            Go to Oil
+          </Link>
+          <Link to="/oil/import" className="way">
+            Import another file
+          </Link>
+        </p>
       </>
     );
   }
   const { mapping, head } = preview;
   const options = columnOptions(head, mapping.hasHeader);
-  const column = (name: string, label: string) => <SelectField key={name} name={`column-${name}`} label={label} defaultValue={columnText(mapping.columns[name as keyof typeof mapping.columns])} options={options} />;
+  const column = (name: string, label: string) => (
+    <SelectField
+      key={name}
+      name={`column-${name}`}
+      label={label}
+      defaultValue={columnText(mapping.columns[name as keyof typeof mapping.columns])}
+      options={options}
+    />
+  );
   return (
     <>
-      <PageHead crumbs={crumbs} title={fatesText(preview)}>{about.fileName}, {about.laboratory}.{fromText[preview.from]} Nothing is saved yet.</PageHead>
+      <PageHead crumbs={crumbs} title={fatesText(preview)}>
+        {about.fileName}, {about.laboratory}.{fromText[preview.from]} Nothing is saved yet.
+      </PageHead>
       <ImportForm mapping={mapping} fates={preview} noun="sample" problems={actionData?.problems}>
         <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
         {placeFields.map((f) => column(f.name, f.label))}
-        <SelectField name="countsPer" label="Particles are" defaultValue={mapping.countsPer} options={[{ value: "/mL", label: "per mL" }, { value: "/100 mL", label: "per 100 mL" }]} />
-        <SelectField name="water" label="Bare water is" defaultValue={mapping.water} options={[{ value: "ppm", label: "ppm" }, { value: "%", label: "percent" }]} />
+        <SelectField
+          name="countsPer"
+          label="Particles are"
+          defaultValue={mapping.countsPer}
+          options={[
+            { value: "/mL", label: "per mL" },
+            { value: "/100 mL", label: "per 100 mL" },
+          ]}
+        />
+        <SelectField
+          name="water"
+          label="Bare water is"
+          defaultValue={mapping.water}
+          options={[
+            { value: "ppm", label: "ppm" },
+            { value: "%", label: "percent" },
+          ]}
+        />
         {analyteIds.map((id) => column(id, analytes[id].label))}
       </ImportForm>
     </>

@@ -1,5 +1,13 @@
 /** The fate of each row of a laboratory's file. */
-import { parseQuantity, samplePlaces, sampleStates, type AnalyteId, type Results, type SamplePlace, type SampleState } from "@core";
+import {
+  parseQuantity,
+  samplePlaces,
+  sampleStates,
+  type AnalyteId,
+  type Results,
+  type SamplePlace,
+  type SampleState,
+} from "@core";
 import { clip, parseMoment } from "~/platform/csvCells";
 import { parseResults } from "./form";
 import type { LabMapping, PlaceField } from "./labMapping";
@@ -30,9 +38,17 @@ export interface NewSample {
   note: string;
 }
 
-export type LabFate = { line: number; fate: "add"; sample: NewSample } | { line: number; fate: "there" } | { line: number; fate: "bad"; reason: string };
+export type LabFate =
+  | { line: number; fate: "add"; sample: NewSample }
+  | { line: number; fate: "there" }
+  | { line: number; fate: "bad"; reason: string };
 
-export const foldName = (text: string) => text.toLowerCase().replace(/\s+/g, " ").replace(/\s*\/\s*/g, "/").trim();
+export const foldName = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/\s+/g, " ")
+    .replace(/\s*\/\s*/g, "/")
+    .trim();
 
 /** A word of the laboratory for where or how, by what it contains. */
 function placeOf(text: string): SamplePlace {
@@ -77,20 +93,42 @@ export function labReader(mapping: LabMapping, lookup: LabLookup, defaultBy: str
     const takenAt = parseMoment(cell("time") ? `${when} ${cell("time")}` : when, mapping.dateOrder, circuit.timeZone);
     if (Number.isNaN(takenAt)) return bad(`“${clip(when)}” is not a date in the order chosen.`);
     if (takenAt > lookup.now + 86_400_000) return bad(`${clip(when)} is in the future.`);
-    if (circuit.filledAt !== null && takenAt < circuit.filledAt - 86_400_000) return bad(`${clip(when)} is before the circuit was first filled.`);
+    if (circuit.filledAt !== null && takenAt < circuit.filledAt - 86_400_000)
+      return bad(`${clip(when)} is before the circuit was first filled.`);
     const hoursText = cell("hours");
     const hours = hoursText ? parseQuantity(hoursText, "runningHours", { decimalMark: mapping.decimalMark }) : null;
     if (hours && !hours.ok) return bad(hours.message);
     const counter = counters.get(circuit.id);
     if (hours?.ok) {
-      if (counter && (takenAt - counter.at) * (hours.parsed.value - counter.hours) < 0) return bad(`The hours run backwards against line ${counter.line}.`);
+      if (counter && (takenAt - counter.at) * (hours.parsed.value - counter.hours) < 0)
+        return bad(`The hours run backwards against line ${counter.line}.`);
       counters.set(circuit.id, { line, at: takenAt, hours: hours.parsed.value });
     }
     const code = cell("code").replace(/^iso\s*(4406)?[:\s]*/i, "");
-    const { results, problems } = parseResults((id) => cell(id), code, { counts: mapping.countsPer, water: mapping.water, decimalMark: mapping.decimalMark });
+    const { results, problems } = parseResults((id) => cell(id), code, {
+      counts: mapping.countsPer,
+      water: mapping.water,
+      decimalMark: mapping.decimalMark,
+    });
     const wrong = Object.entries(problems)[0];
     if (wrong) return bad(wrong[1]);
     if (Object.keys(results).length === 0 && !code) return bad("No result in this row.");
-    return { line, fate: "add", sample: { circuitId: circuit.id, number, takenAt, hours: hours?.ok ? hours.parsed.value : null, place: placeOf(cell("place")), state: stateOf(cell("state")), results, code: code || null, colour: cell("colour").slice(0, 100), takenBy: cell("takenBy").slice(0, 100) || defaultBy, note: cell("note").slice(0, 1000) } };
+    return {
+      line,
+      fate: "add",
+      sample: {
+        circuitId: circuit.id,
+        number,
+        takenAt,
+        hours: hours?.ok ? hours.parsed.value : null,
+        place: placeOf(cell("place")),
+        state: stateOf(cell("state")),
+        results,
+        code: code || null,
+        colour: cell("colour").slice(0, 100),
+        takenBy: cell("takenBy").slice(0, 100) || defaultBy,
+        note: cell("note").slice(0, 1000),
+      },
+    };
   };
 }

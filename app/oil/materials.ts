@@ -4,7 +4,10 @@ import { wearMetals, type Material, type WearMetalId } from "@core";
 /** "iron: shaft; copper: slippers", one material a line or between semicolons. A text: what is wrong. */
 export function parseMaterials(text: string): Material[] | string {
   const found: Material[] = [];
-  for (const line of text.split(/[;\n]/).map((l) => l.trim()).filter(Boolean)) {
+  for (const line of text
+    .split(/[;\n]/)
+    .map((l) => l.trim())
+    .filter(Boolean)) {
     const [metal = "", part = ""] = line.split(":").map((p) => p.trim());
     const id = metal.toLowerCase();
     if (!wearMetals.includes(id as WearMetalId)) return `“${metal.slice(0, 20)}” is none of ${wearMetals.join(", ")}.`;

@@ -7,14 +7,31 @@ import { Section } from "~/ui/page";
 import { metalChart } from "./charts";
 
 const number = (value: number | null, digits = 1) => (value === null ? "–" : formatNumber(value, digits));
-const passedText: Record<MetalAlarm["passed"][number], string> = { own: "its own history", sisters: "its sisters", fixed: "the fixed limit" };
+const passedText: Record<MetalAlarm["passed"][number], string> = {
+  own: "its own history",
+  sisters: "its sisters",
+  fixed: "the fixed limit",
+};
 
-export function MetalSection({ metals, first, circuitId, axis }: { metals: readonly MetalAlarm[]; first: { id: AnalyteId; points: MetalPoint[] }; circuitId: string; axis: Parameters<typeof metalChart>[3] }) {
+export function MetalSection({
+  metals,
+  first,
+  circuitId,
+  axis,
+}: {
+  metals: readonly MetalAlarm[];
+  first: { id: AnalyteId; points: MetalPoint[] };
+  circuitId: string;
+  axis: Parameters<typeof metalChart>[3];
+}) {
   const [chosen, setChosen] = useState<AnalyteId>(first.id);
   const fetched = useFetcher<{ id: AnalyteId; points: MetalPoint[] }>();
   const metal = metals.find((m) => m.id === chosen) ?? metals[0]!;
   const points = chosen === first.id ? first.points : fetched.data?.id === chosen ? fetched.data.points : null;
-  const make = useMemo(() => (points ? metalChart(analytes[metal.id].label, points, metal.since, axis) : null), [points, metal, axis]);
+  const make = useMemo(
+    () => (points ? metalChart(analytes[metal.id].label, points, metal.since, axis) : null),
+    [points, metal, axis],
+  );
   const choose = (id: AnalyteId) => {
     setChosen(id);
     if (id !== first.id) void fetched.load(`/oil/${circuitId}/metal/${id}`);
@@ -23,20 +40,85 @@ export function MetalSection({ metals, first, circuitId, axis }: { metals: reado
     <Section title="Wear metals and dirt, ppm" aside="made per 1000 running hours, corrected for top-ups">
       <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Wear metals">
         <table className="w-full text-sm [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
-          <thead><tr className="ruled"><th scope="col">metal</th><th scope="col" className="text-right">read</th><th scope="col" className="text-right">usually</th><th scope="col" className="text-right">corrected</th><th scope="col" className="text-right">rate now</th><th scope="col" className="text-right">usual rate</th><th scope="col" className="text-right">sisters</th><th scope="col" className="text-right">fixed limit</th><th scope="col">beyond</th></tr></thead>
+          <thead>
+            <tr className="ruled">
+              <th scope="col">metal</th>
+              <th scope="col" className="text-right">
+                read
+              </th>
+              <th scope="col" className="text-right">
+                usually
+              </th>
+              <th scope="col" className="text-right">
+                corrected
+              </th>
+              <th scope="col" className="text-right">
+                rate now
+              </th>
+              <th scope="col" className="text-right">
+                usual rate
+              </th>
+              <th scope="col" className="text-right">
+                sisters
+              </th>
+              <th scope="col" className="text-right">
+                fixed limit
+              </th>
+              <th scope="col">beyond</th>
+            </tr>
+          </thead>
           <tbody>
             {metals.map((m) => (
               <tr key={m.id} className={`ruled ${m.id === metal.id ? "bg-sea-soft" : ""}`}>
-                <td><button type="button" aria-pressed={m.id === metal.id} onClick={() => choose(m.id)} className="min-h-7 max-lg:min-h-11 hover:underline">{analytes[m.id].label}</button></td>
-                <td className="text-right">{m.below ? "< " : ""}{number(m.raw)}</td><td className="text-right text-ink-2">{m.usualRaw === null ? "too little" : number(m.usualRaw)}</td><td className="text-right">{number(m.corrected)}</td><td className="text-right">{number(m.rate)}</td><td className="text-right">{number(m.usual)}</td><td className="text-right">{number(m.sisters)}</td><td className="text-right">{number(m.fixed, 0)}{m.fixedStated ? <span className="text-ink-2"> stated</span> : null}</td>
-                <td className={m.passed.length ? "text-verm" : "text-ink-2"}>{m.passed.length ? m.passed.map((p) => passedText[p]).join(", ") : "nothing"}</td>
+                <td>
+                  <button
+                    type="button"
+                    aria-pressed={m.id === metal.id}
+                    onClick={() => choose(m.id)}
+                    className="min-h-7 max-lg:min-h-11 hover:underline"
+                  >
+                    {analytes[m.id].label}
+                  </button>
+                </td>
+                <td className="text-right">
+                  {m.below ? "< " : ""}
+                  {number(m.raw)}
+                </td>
+                <td className="text-right text-ink-2">{m.usualRaw === null ? "too little" : number(m.usualRaw)}</td>
+                <td className="text-right">{number(m.corrected)}</td>
+                <td className="text-right">{number(m.rate)}</td>
+                <td className="text-right">{number(m.usual)}</td>
+                <td className="text-right">{number(m.sisters)}</td>
+                <td className="text-right">
+                  {number(m.fixed, 0)}
+                  {m.fixedStated ? <span className="text-ink-2"> stated</span> : null}
+                </td>
+                <td className={m.passed.length ? "text-verm" : "text-ink-2"}>
+                  {m.passed.length ? m.passed.map((p) => passedText[p]).join(", ") : "nothing"}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       </div>
-      <div className="mt-3 min-h-[220px]">{make ? <ChartCanvas make={make} height={220} label={`${analytes[metal.id].label} in ppm over time, as read and corrected for top-ups. The samples hold the numbers.`} /> : <p className="pt-4 text-ink-2" role="status">Fetching its readings…</p>}</div>
-      <p className="text-sm text-ink-2">● {analytes[metal.id].label.toLowerCase()} corrected for top-ups ○ as read. Sisters: what nineteen of twenty of their samples stay under. Fixed limits are typical unless marked as stated: the laboratory’s or maker’s own go first.</p>
+      <div className="mt-3 min-h-[220px]">
+        {make ? (
+          <ChartCanvas
+            make={make}
+            height={220}
+            label={`${analytes[metal.id].label} in ppm over time, as read and corrected for top-ups. The samples hold the numbers.`}
+          />
+        ) : (
+          <p className="pt-4 text-ink-2" role="status">
+            Fetching its readings…
+          </p>
+        )}
+      </div>
+      <p className="text-sm text-ink-2">
+        ● {analytes[metal.id].label.toLowerCase()} corrected for top-ups ○ as read. Sisters: what nineteen of twenty of
+        their samples stay under. Fixed limits are typical unless marked as stated: the laboratory’s or maker’s own go
+        first.
+      </p>
     </Section>
   );
 }

@@ -14,32 +14,63 @@ export const meta = () => [{ title: "Open a debris event · Juncteral" }];
 export const loader = guard("technician", async ({ params }) => {
   const id = idParam(params);
   const [place, { components }] = await Promise.all([circuitPlace(id), settingsPage(id)]);
-  return { circuitId: id, machine: place.machine, timeZone: place.timeZone, now: now(), parts: components.map((c) => ({ value: c.id, label: c.name })), submission: crypto.randomUUID() };
+  return {
+    circuitId: id,
+    machine: place.machine,
+    timeZone: place.timeZone,
+    now: now(),
+    parts: components.map((c) => ({ value: c.id, label: c.name })),
+    submission: crypto.randomUUID(),
+  };
 });
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const place = await circuitPlace(id);
   const done = await openDebris(id, await formFields(request), user.name, place.timeZone);
-  return done.ok ? redirect(`/oil/debris/${done.id}`) : answerWith({ problems: done.problems }, { status: done.status ?? 422 });
+  return done.ok
+    ? redirect(`/oil/debris/${done.id}`)
+    : answerWith({ problems: done.problems }, { status: done.status ?? 422 });
 });
 
 export default function NewDebris({ loaderData: d, actionData }: Route.ComponentProps) {
   const problems = actionData && "problems" in actionData ? (actionData.problems as Record<string, string>) : undefined;
   return (
     <div className="[&>:not(header)]:max-w-xl">
-      <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: d.machine, to: `/oil/${d.circuitId}` }]} title={`Debris was found in ${d.machine}`}>
-        Opening the event puts on one list what it threatens, how it is flushed, and when samples are due. It closes with a clean sample and a named source.
+      <PageHead
+        crumbs={[
+          { label: "Oil", to: "/oil" },
+          { label: d.machine, to: `/oil/${d.circuitId}` },
+        ]}
+        title={`Debris was found in ${d.machine}`}
+      >
+        Opening the event puts on one list what it threatens, how it is flushed, and when samples are due. It closes
+        with a clean sample and a named source.
       </PageHead>
-      <Notice tone="ochre" live={false}>Look before washing: keep the debris as it lay. Suspended loads are propped before a line is opened, pressure is released and proved zero at a gauge.</Notice>
+      <Notice tone="ochre" live={false}>
+        Look before washing: keep the debris as it lay. Suspended loads are propped before a line is opened, pressure is
+        released and proved zero at a gauge.
+      </Notice>
       <Form method="post" noValidate>
         <input type="hidden" name="submission" value={d.submission} />
         <FormProblemsProvider problems={problems}>
           <div className="grid gap-3">
-            <TextArea name="what" label="What was found" placeholder="Bronze flakes on the return filter" maxLength={500} />
-            <SelectField name="foundAtId" label="Where it was found" options={[{ value: "", label: "not known: everything is suspect" }, ...d.parts]} hint="What lies below it comes first on the list; the rest is reached through the tank" />
+            <TextArea
+              name="what"
+              label="What was found"
+              placeholder="Bronze flakes on the return filter"
+              maxLength={500}
+            />
+            <SelectField
+              name="foundAtId"
+              label="Where it was found"
+              options={[{ value: "", label: "not known: everything is suspect" }, ...d.parts]}
+              hint="What lies below it comes first on the list; the rest is reached through the tank"
+            />
             <TextField name="at" label="Found at" type="datetime-local" defaultValue={localInput(d.now, d.timeZone)} />
-            <p><Button>Open the event</Button></p>
+            <p>
+              <Button>Open the event</Button>
+            </p>
           </div>
         </FormProblemsProvider>
       </Form>

@@ -9,43 +9,107 @@ const NOW = Date.UTC(2026, 10, 24);
 
 describe("a result as written", () => {
   test.each([
-    ["12", "iron", { value: 12 }], ["< 5", "iron", { value: 5, below: true }], ["<=0,5", "iron", { value: 0.5, below: true }], [">20000", "over4", { value: 20_000, above: true }], ["0.05 %", "water", { value: 500 }],
-    ["", "iron", null], ["–", "iron", null], ["n.d.", "iron", null], ["46 cSt", "kv40", { value: 46 }],
+    ["12", "iron", { value: 12 }],
+    ["< 5", "iron", { value: 5, below: true }],
+    ["<=0,5", "iron", { value: 0.5, below: true }],
+    [">20000", "over4", { value: 20_000, above: true }],
+    ["0.05 %", "water", { value: 500 }],
+    ["", "iron", null],
+    ["–", "iron", null],
+    ["n.d.", "iron", null],
+    ["46 cSt", "kv40", { value: 46 }],
   ] as const)("%p of %p", (text, id, expected) => {
     expect(parseResult(text, id, units)).toEqual(expected);
   });
   test("bare counts per 100 mL, bare water in percent, decimal commas", () => {
     expect(parseResult("90000", "over4", { ...units, counts: "/100 mL" })).toEqual({ value: 900 });
-    expect(parseResult("0,03", "water", { ...units, water: "%", decimalMark: "," })).toEqual({ value: expect.closeTo(300) });
+    expect(parseResult("0,03", "water", { ...units, water: "%", decimalMark: "," })).toEqual({
+      value: expect.closeTo(300),
+    });
   });
   test("what is no number is told, and what cannot be is told beside its field", () => {
     expect(parseResult("much", "iron", units)).toEqual(expect.any(String));
     const cells: Record<string, string> = { over4: "100", over6: "400", iron: "x" };
-    expect(parseResults((id) => cells[id] ?? "", "44/1/1", units).problems).toEqual({ over6: expect.stringContaining("cumulative"), iron: expect.any(String), code: expect.stringContaining("no scale number") });
+    expect(parseResults((id) => cells[id] ?? "", "44/1/1", units).problems).toEqual({
+      over6: expect.stringContaining("cumulative"),
+      iron: expect.any(String),
+      code: expect.stringContaining("no scale number"),
+    });
   });
 });
 
 test("materials, one a line", () => {
-  expect(parseMaterials("Iron: shaft\ncopper : slippers; tin")).toEqual([{ metal: "iron", part: "shaft" }, { metal: "copper", part: "slippers" }, { metal: "tin", part: "part of it" }]);
+  expect(parseMaterials("Iron: shaft\ncopper : slippers; tin")).toEqual([
+    { metal: "iron", part: "shaft" },
+    { metal: "copper", part: "slippers" },
+    { metal: "tin", part: "part of it" },
+  ]);
   expect(parseMaterials("gold: ring")).toMatch(/“gold” is none of/);
   expect(parseMaterials("")).toEqual([]);
 });
 
 describe("a laboratory's file", () => {
-  const head = ["Bottle", "Machine tag", "Sample date", "> 4 µm (per 100 mL)", ">6μm", ">14 µm", "Fe [ppm]", "Water [%]", "ISO 4406"];
-  const mapping: LabMapping = { delimiter: ";", decimalMark: ",", dateOrder: "dmy", titleLines: 0, skipBad: false, ...guessLabColumns(head) };
+  const head = [
+    "Bottle",
+    "Machine tag",
+    "Sample date",
+    "> 4 µm (per 100 mL)",
+    ">6μm",
+    ">14 µm",
+    "Fe [ppm]",
+    "Water [%]",
+    "ISO 4406",
+  ];
+  const mapping: LabMapping = {
+    delimiter: ";",
+    decimalMark: ",",
+    dateOrder: "dmy",
+    titleLines: 0,
+    skipBad: false,
+    ...guessLabColumns(head),
+  };
   const circuit = { id: "k1", timeZone: "Europe/London", filledAt: Date.UTC(2022, 0, 1) };
-  const lookup: LabLookup = { now: NOW, circuits: new Map([["qc-1", circuit], ["two", null]]) };
+  const lookup: LabLookup = {
+    now: NOW,
+    circuits: new Map([
+      ["qc-1", circuit],
+      ["two", null],
+    ]),
+  };
   test("headings, their units and what they are per are read", () => {
-    expect(mapping.columns).toMatchObject({ number: 0, machine: 1, takenAt: 2, over4: 3, over6: 4, over14: 5, iron: 6, water: 7, code: 8, copper: null });
+    expect(mapping.columns).toMatchObject({
+      number: 0,
+      machine: 1,
+      takenAt: 2,
+      over4: 3,
+      over6: 4,
+      over14: 5,
+      iron: 6,
+      water: 7,
+      code: 8,
+      copper: null,
+    });
     expect(mapping).toMatchObject({ countsPer: "/100 mL", water: "%", hasHeader: true });
     expect(fits(mapping, ["bottle", ...head.slice(1)], head)).toBe(true);
     expect(fits(mapping, head.slice(1), head)).toBe(false);
   });
   test("good rows are samples; bad ones say why, with what they stumble over", () => {
     const read = labReader(mapping, lookup, "T. Wren");
-    const row = (change: Partial<Record<number, string>> = {}) => Object.values({ ...["B-1", "QC-1", "20.11.2026", "90000", "24000", "3000", "<1,0", "0,01", ""], ...change }) as string[];
-    expect(read(row(), 2)).toMatchObject({ fate: "add", sample: { circuitId: "k1", number: "B-1", place: "notStated", takenBy: "T. Wren", results: { over4: { value: 900 }, iron: { value: 1, below: true }, water: { value: expect.closeTo(100) } } } });
+    const row = (change: Partial<Record<number, string>> = {}) =>
+      Object.values({
+        ...["B-1", "QC-1", "20.11.2026", "90000", "24000", "3000", "<1,0", "0,01", ""],
+        ...change,
+      }) as string[];
+    expect(read(row(), 2)).toMatchObject({
+      fate: "add",
+      sample: {
+        circuitId: "k1",
+        number: "B-1",
+        place: "notStated",
+        takenBy: "T. Wren",
+        results: { over4: { value: 900 }, iron: { value: 1, below: true }, water: { value: expect.closeTo(100) } },
+      },
+    });
     let bottle = 1;
     const reason = (change: Partial<Record<number, string>>) => {
       const fate = read(row({ 0: `B-${++bottle}`, ...change }), 3);
@@ -65,9 +129,13 @@ describe("a laboratory's file", () => {
   });
   test("a counter that runs backwards is told", () => {
     const read = labReader({ ...mapping, columns: { ...mapping.columns, hours: 9 } }, lookup, "");
-    const row = (number: string, day: string, hours: string) => read([number, "QC-1", day, "900", "", "", "", "", "", hours], 5);
+    const row = (number: string, day: string, hours: string) =>
+      read([number, "QC-1", day, "900", "", "", "", "", "", hours], 5);
     expect(row("1", "10.11.2026", "500").fate).toBe("add");
-    expect(row("2", "12.11.2026", "400")).toMatchObject({ fate: "bad", reason: expect.stringContaining("backwards against line 5") });
+    expect(row("2", "12.11.2026", "400")).toMatchObject({
+      fate: "bad",
+      reason: expect.stringContaining("backwards against line 5"),
+    });
     expect(row("3", "12.11.2026", "510").fate).toBe("add");
   });
   test("words for where and how are understood", () => {
@@ -82,7 +150,17 @@ describe("a laboratory's file", () => {
     expect(fate("filter housing", "?")).toEqual(["bowl", "notStated"]);
   });
   test("the mapping goes through its form unchanged; names fold", async () => {
-    const form: Record<string, string> = { delimiter: ";", decimalMark: ",", hasHeader: "on", dateOrder: "dmy", countsPer: "/100 mL", water: "%", ...Object.fromEntries(Object.entries(mapping.columns).map(([k, v]) => [`column-${k}`, v === null ? "" : String(v)])) };
+    const form: Record<string, string> = {
+      delimiter: ";",
+      decimalMark: ",",
+      hasHeader: "on",
+      dateOrder: "dmy",
+      countsPer: "/100 mL",
+      water: "%",
+      ...Object.fromEntries(
+        Object.entries(mapping.columns).map(([k, v]) => [`column-${k}`, v === null ? "" : String(v)]),
+      ),
+    };
     expect(await labMappingSchema.validate(labMappingOf(form))).toEqual(mapping);
     expect(foldName("QC-1 / Hoist  circuit")).toBe("qc-1/hoist circuit");
   });

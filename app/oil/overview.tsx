@@ -11,13 +11,25 @@ import { oilOverview } from "./queries.server";
 
 export const meta = () => [{ title: "Oil · Juncteral" }];
 
-export const loader = guard("viewer", async ({ user }) => ({ page: await oilOverview(), mayLog: mayAct(user.role, "technician") }));
+export const loader = guard("viewer", async ({ user }) => ({
+  page: await oilOverview(),
+  mayLog: mayAct(user.role, "technician"),
+}));
 
-function finding({ alarm = 0, alert = 0, steady = 0, drifting = 0, unproven = 0 }: Partial<Record<string, number>>): string {
+function finding({
+  alarm = 0,
+  alert = 0,
+  steady = 0,
+  drifting = 0,
+  unproven = 0,
+}: Partial<Record<string, number>>): string {
   const all = alarm + alert + steady + drifting + unproven;
   const bad = alarm + alert;
   if (all === 0) return "No circuit holds oil yet";
-  if (bad === 0) return unproven > 0 ? `No oil gives trouble; ${unproven} of ${all} were never sampled enough to say` : `All ${all} oils are well`;
+  if (bad === 0)
+    return unproven > 0
+      ? `No oil gives trouble; ${unproven} of ${all} were never sampled enough to say`
+      : `All ${all} oils are well`;
   return `${bad} of ${all} oils need${bad === 1 ? "s" : ""} somebody`;
 }
 
@@ -28,15 +40,33 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
       <PageHead title={finding(page.counts)}>
         What is in the oil explains wear, and wear shows in the oil first.
       </PageHead>
-      {mayLog ? <p className="mb-4"><Link to="/oil/import" className="act">Import a laboratory’s file</Link></p> : null}
+      {mayLog ? (
+        <p className="mb-4">
+          <Link to="/oil/import" className="act">
+            Import a laboratory’s file
+          </Link>
+        </p>
+      ) : null}
       <Section title="Not well, the worst first">
-        {page.needs.length === 0 ? <Empty>Nothing. Every oil is within its target, dry, and as thick as it should be.</Empty> : (
+        {page.needs.length === 0 ? (
+          <Empty>Nothing. Every oil is within its target, dry, and as thick as it should be.</Empty>
+        ) : (
           <ul>
             {page.needs.map((n) => (
-              <li key={n.circuitId} className="ruled grid grid-cols-[22px_minmax(0,1fr)] gap-x-2.5 py-3 sm:grid-cols-[22px_minmax(0,1fr)_142px] sm:gap-x-4">
+              <li
+                key={n.circuitId}
+                className="ruled grid grid-cols-[22px_minmax(0,1fr)] gap-x-2.5 py-3 sm:grid-cols-[22px_minmax(0,1fr)_142px] sm:gap-x-4"
+              >
                 <StateGlyph state={n.state} />
-                <p className="min-w-0 text-ink-2 [overflow-wrap:anywhere]"><Link to={`/oil/${n.circuitId}`} className="font-semibold text-ink hover:underline">{n.machine}</Link><span className="sr-only">, {n.state}</span>, {n.circuit.toLowerCase()}: <Verdict parts={n.verdict} /></p>
-                <span className="max-sm:col-start-2 sm:justify-self-end"><MarginRule margin={n.margin} state={n.state} of={n.margin?.of} /></span>
+                <p className="min-w-0 text-ink-2 [overflow-wrap:anywhere]">
+                  <Link to={`/oil/${n.circuitId}`} className="font-semibold text-ink hover:underline">
+                    {n.machine}
+                  </Link>
+                  <span className="sr-only">, {n.state}</span>, {n.circuit.toLowerCase()}: <Verdict parts={n.verdict} />
+                </p>
+                <span className="max-sm:col-start-2 sm:justify-self-end">
+                  <MarginRule margin={n.margin} state={n.state} of={n.margin?.of} />
+                </span>
               </li>
             ))}
           </ul>
@@ -44,13 +74,57 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
       </Section>
       <div className="grid gap-x-8 md:grid-cols-3">
         <Section title="Debris events, open">
-          {page.events.length === 0 ? <p className="py-2 text-ink-2">None.</p> : <ul>{page.events.map((e) => <li key={e.id} className="ruled py-1.5 [overflow-wrap:anywhere]"><Link to={`/oil/debris/${e.id}`} className="hover:underline"><strong className="font-semibold">{e.machine}</strong>: {e.what}</Link> <span className="text-sm text-ink-2">{e.open} of {e.all} to do, since {dayText(e.openedAt, site)}</span></li>)}</ul>}
+          {page.events.length === 0 ? (
+            <p className="py-2 text-ink-2">None.</p>
+          ) : (
+            <ul>
+              {page.events.map((e) => (
+                <li key={e.id} className="ruled py-1.5 [overflow-wrap:anywhere]">
+                  <Link to={`/oil/debris/${e.id}`} className="hover:underline">
+                    <strong className="font-semibold">{e.machine}</strong>: {e.what}
+                  </Link>{" "}
+                  <span className="text-sm text-ink-2">
+                    {e.open} of {e.all} to do, since {dayText(e.openedAt, site)}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )}
         </Section>
         <Section title="Elements to renew within four months">
-          {page.elements.length === 0 ? <p className="py-2 text-ink-2">None foreseen.</p> : <ul>{page.elements.map((e) => <li key={e.circuitId + e.name} className="ruled py-1.5"><Link to={`/oil/${e.circuitId}`} className="hover:underline">{e.machine}</Link> <span className="text-sm text-ink-2">bypass opens in {Math.round(e.early)} {e.late === null || e.late > 900 ? "days or later" : `to ${Math.round(e.late)} days`}</span></li>)}</ul>}
+          {page.elements.length === 0 ? (
+            <p className="py-2 text-ink-2">None foreseen.</p>
+          ) : (
+            <ul>
+              {page.elements.map((e) => (
+                <li key={e.circuitId + e.name} className="ruled py-1.5">
+                  <Link to={`/oil/${e.circuitId}`} className="hover:underline">
+                    {e.machine}
+                  </Link>{" "}
+                  <span className="text-sm text-ink-2">
+                    bypass opens in {Math.round(e.early)}{" "}
+                    {e.late === null || e.late > 900 ? "days or later" : `to ${Math.round(e.late)} days`}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )}
         </Section>
         <Section title="Samples due">
-          {page.due.length === 0 ? <p className="py-2 text-ink-2">None: every circuit was sampled within four months.</p> : <ul>{page.due.map((d) => <li key={d.circuitId} className="ruled flex justify-between gap-2 py-1.5"><Link to={mayLog ? `/oil/${d.circuitId}/sample` : `/oil/${d.circuitId}`} className="hover:underline">{d.machine}</Link><span className="text-sm text-ink-2">{d.lastAt === null ? "never" : dayText(d.lastAt, site)}</span></li>)}</ul>}
+          {page.due.length === 0 ? (
+            <p className="py-2 text-ink-2">None: every circuit was sampled within four months.</p>
+          ) : (
+            <ul>
+              {page.due.map((d) => (
+                <li key={d.circuitId} className="ruled flex justify-between gap-2 py-1.5">
+                  <Link to={mayLog ? `/oil/${d.circuitId}/sample` : `/oil/${d.circuitId}`} className="hover:underline">
+                    {d.machine}
+                  </Link>
+                  <span className="text-sm text-ink-2">{d.lastAt === null ? "never" : dayText(d.lastAt, site)}</span>
+                </li>
+              ))}
+            </ul>
+          )}
         </Section>
       </div>
     </>

@@ -13,35 +13,108 @@ const NOW = Date.UTC(2026, 10, 24, 9);
 
 function render(element: ReactElement): string {
   const Stub = createRoutesStub([{ path: "/", Component: () => element }]);
-  return renderToStaticMarkup(<SiteProvider value={{ timeZone: "Europe/London", now: NOW, units: {} }}><Stub initialEntries={["/"]} /></SiteProvider>).replace(/<!-- -->/g, "");
+  return renderToStaticMarkup(
+    <SiteProvider value={{ timeZone: "Europe/London", now: NOW, units: {} }}>
+      <Stub initialEntries={["/"]} />
+    </SiteProvider>,
+  ).replace(/<!-- -->/g, "");
 }
-const words = (element: ReactElement) => render(element).replace(/<[^>]+>/g, " ").replace(/\s+/g, " ");
+const words = (element: ReactElement) =>
+  render(element)
+    .replace(/<[^>]+>/g, " ")
+    .replace(/\s+/g, " ");
 
 describe("the chain", () => {
   test("findings stand with their day, or the two samples between which they came", () => {
-    const html = render(<FindingList findings={[{ at: NOW - 20 * DAY, until: null, text: "Element fitted.", tone: "bad" }, { at: NOW - 15 * DAY, until: NOW - 5 * DAY, text: "Dirt.", tone: "bad", pointId: "p1" }, { at: null, until: null, text: "Blocked.", tone: "doubt" }]} />);
+    const html = render(
+      <FindingList
+        findings={[
+          { at: NOW - 20 * DAY, until: null, text: "Element fitted.", tone: "bad" },
+          { at: NOW - 15 * DAY, until: NOW - 5 * DAY, text: "Dirt.", tone: "bad", pointId: "p1" },
+          { at: null, until: null, text: "Blocked.", tone: "doubt" },
+        ]}
+      />,
+    );
     expect(html).toContain("4\u00a0Nov");
     expect(html).toContain("9\u00a0Nov – 19\u00a0Nov");
     expect(html).toContain("now");
     expect(html).toContain('href="/points/p1"');
   });
   test("the likeliest cause is in bold to its colon, never the one that nobody noted", () => {
-    const cause = (id: string, share: number, text: string): OilAssessment["causes"][number] => ({ id: id as "filterPast", share, text, at: null, componentId: null, tells: "Look." });
-    expect(render(<CauseList causes={[cause("filterPast", 0.7, "oil goes past the filter: its drop is small"), cause("unknown", 0.3, "something that nobody noted")]} />)).toMatch(/<strong[^>]*>oil goes past the filter<\/strong>: its drop is small/);
-    expect(render(<CauseList causes={[cause("unknown", 0.996, "something that nobody noted"), cause("filled", 0.004, "oil was filled")]} />)).not.toContain("<strong");
+    const cause = (id: string, share: number, text: string): OilAssessment["causes"][number] => ({
+      id: id as "filterPast",
+      share,
+      text,
+      at: null,
+      componentId: null,
+      tells: "Look.",
+    });
+    expect(
+      render(
+        <CauseList
+          causes={[
+            cause("filterPast", 0.7, "oil goes past the filter: its drop is small"),
+            cause("unknown", 0.3, "something that nobody noted"),
+          ]}
+        />,
+      ),
+    ).toMatch(/<strong[^>]*>oil goes past the filter<\/strong>: its drop is small/);
+    expect(
+      render(
+        <CauseList
+          causes={[cause("unknown", 0.996, "something that nobody noted"), cause("filled", 0.004, "oil was filled")]}
+        />,
+      ),
+    ).not.toContain("<strong");
     expect(words(<CauseList causes={[cause("filled", 0.004, "x")]} />)).toContain("less than 1 %");
   });
   test("a suspect names what of it is made of the metal, and whether its own reading agrees", () => {
-    expect(words(<SuspectList suspects={[{ componentId: "p", name: "Pump", share: 0.67, parts: ["slippers"], agrees: true }]} />)).toContain("67 % Pump : slippers . Its own reading got worse too");
+    expect(
+      words(
+        <SuspectList suspects={[{ componentId: "p", name: "Pump", share: 0.67, parts: ["slippers"], agrees: true }]} />,
+      ),
+    ).toContain("67 % Pump : slippers . Its own reading got worse too");
   });
 });
 
 describe("filters", () => {
-  const element = { componentId: "f", name: "Return filter", since: NOW - 100 * DAY, element: "EF", submission: "s", lifeId: "l" };
-  const finding: OilAssessment["filters"][number] = { componentId: "f", name: "Return filter", now: 1.2, asFitted: 0.8, usualNew: 0.8, hoursLeft: { early: 400, middle: 800, late: null }, daysLeft: { early: 50, middle: 100, late: null }, past: null, blockedSpans: [], pastSince: null, blocked: false };
-  const page = (change: Partial<typeof finding> | null, mayLog = true) => words(<FilterSection circuitId="k" filters={change ? [{ ...finding, ...change }] : []} elements={[element]} points={[{ componentId: "f", pointId: "p" }]} strainers={[]} mayLog={mayLog} now={NOW} />);
+  const element = {
+    componentId: "f",
+    name: "Return filter",
+    since: NOW - 100 * DAY,
+    element: "EF",
+    submission: "s",
+    lifeId: "l",
+  };
+  const finding: OilAssessment["filters"][number] = {
+    componentId: "f",
+    name: "Return filter",
+    now: 1.2,
+    asFitted: 0.8,
+    usualNew: 0.8,
+    hoursLeft: { early: 400, middle: 800, late: null },
+    daysLeft: { early: 50, middle: 100, late: null },
+    past: null,
+    blockedSpans: [],
+    pastSince: null,
+    blocked: false,
+  };
+  const page = (change: Partial<typeof finding> | null, mayLog = true) =>
+    words(
+      <FilterSection
+        circuitId="k"
+        filters={change ? [{ ...finding, ...change }] : []}
+        elements={[element]}
+        points={[{ componentId: "f", pointId: "p" }]}
+        strainers={[]}
+        mayLog={mayLog}
+        now={NOW}
+      />,
+    );
   test("one that fills has its dates and what is not known; one that lets oil past has no hours left", () => {
-    expect(page({})).toMatch(/It fills: the bypass opens between 13 Jan and a day that nobody can tell yet, most likely about 4 Mar/);
+    expect(page({})).toMatch(
+      /It fills: the bypass opens between 13 Jan and a day that nobody can tell yet, most likely about 4 Mar/,
+    );
     expect(page({})).toContain("400 or more running hours left");
     expect(page({ past: "it has burst" })).toMatch(/Oil goes past it: it has burst/);
     expect(page({ past: "it has burst" })).not.toContain("running hours left");
@@ -56,7 +129,16 @@ describe("filters", () => {
 });
 
 describe("the newest sample", () => {
-  const sample: OilSample = { id: "s", number: "S-1", at: NOW, hours: null, place: "port", state: "working", code: null, results: { over4: { value: 1500 }, over6: { value: 450 }, over14: { value: 200 } } };
+  const sample: OilSample = {
+    id: "s",
+    number: "S-1",
+    at: NOW,
+    hours: null,
+    place: "port",
+    state: "working",
+    code: null,
+    results: { over4: { value: 1500 }, over6: { value: 450 }, over14: { value: 200 } },
+  };
   const target: OilAssessment["target"] = { codes: [18, 16, 13], text: "18/16/13", because: "Pump (typical guidance)" };
   test("codes, target with its reason, and how far over at each size", () => {
     const said = words(<CodeLines sample={sample} target={target} over={[0, 0, 2]} />);
@@ -64,12 +146,18 @@ describe("the newest sample", () => {
     expect(said).toContain("18/16/13, Pump (typical guidance)");
     expect(said).toContain("met over 4 µm, met over 6 µm, +2 over 14 µm");
     expect(words(<CodeLines sample={sample} target={null} over={[]} />)).toContain("none: no part asks for one");
-    expect(words(<CodeLines sample={{ ...sample, results: {} }} target={target} over={[]} />)).toContain("No particle count in this sample.");
+    expect(words(<CodeLines sample={{ ...sample, results: {} }} target={target} over={[]} />)).toContain(
+      "No particle count in this sample.",
+    );
   });
   test("its counts over size against where the target's numbers end; too few sizes make no picture", () => {
     const chart = sizeChart(sample, target)!;
     expect(chart.series.map((s) => s.points.length)).toEqual([3, 3, 3]);
-    expect(chart.series[2]!.points).toEqual([[4, 2500], [6, 640], [14, 80]]);
+    expect(chart.series[2]!.points).toEqual([
+      [4, 2500],
+      [6, 640],
+      [14, 80],
+    ]);
     expect(sizeChart({ ...sample, results: { over4: { value: 3 } } }, target)).toBeNull();
     expect(sizeChart(sample, null)!.series).toHaveLength(2);
   });

@@ -15,7 +15,9 @@ import { withdrawSample } from "./commands.server";
 import { samplePage } from "./queries.server";
 import { CodeLines, sizeChart } from "./sizes";
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `Sample ${loaderData?.page.sample.number ?? ""} · Juncteral` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `Sample ${loaderData?.page.sample.number ?? ""} · Juncteral` },
+];
 
 export const loader = guard("viewer", async ({ params, user }) => {
   const page = await samplePage(idParam(params));
@@ -48,27 +50,97 @@ export default function Sample({ loaderData: { page, target, mayLog }, actionDat
   const found = analyteIds.filter((id) => sample.results[id] && analytes[id].group !== "count");
   return (
     <>
-      <PageHead crumbs={[{ label: "Oil", to: "/oil" }, { label: page.machine, to: `/oil/${page.circuitId}` }, { label: sample.number }]} title={`Sample ${sample.number}${codes ? `: ${codes.iso.text}` : ""}`}>
-        {page.machine}, {page.circuit.toLowerCase()}, {momentText(sample.at, site)}{sample.hours !== null ? `, at ${show(sample.hours, "runningHours")}` : ""}; {samplePlaces[sample.place]}, {sampleStates[sample.state]}{about.takenBy ? `, by ${about.takenBy}` : ""}{about.laboratory ? `; ${about.laboratory}` : ""}.
+      <PageHead
+        crumbs={[
+          { label: "Oil", to: "/oil" },
+          { label: page.machine, to: `/oil/${page.circuitId}` },
+          { label: sample.number },
+        ]}
+        title={`Sample ${sample.number}${codes ? `: ${codes.iso.text}` : ""}`}
+      >
+        {page.machine}, {page.circuit.toLowerCase()}, {momentText(sample.at, site)}
+        {sample.hours !== null ? `, at ${show(sample.hours, "runningHours")}` : ""}; {samplePlaces[sample.place]},{" "}
+        {sampleStates[sample.state]}
+        {about.takenBy ? `, by ${about.takenBy}` : ""}
+        {about.laboratory ? `; ${about.laboratory}` : ""}.
       </PageHead>
-      {about.withdrawnAt !== null ? <Notice tone="ochre" live={false}>Withdrawn on {dayText(about.withdrawnAt, site)} by {about.withdrawnBy}: {about.withdrawnWhy}. It counts no more.</Notice> : why ? <Notice tone="ochre" live={false}>It cannot be compared with the others: {why}.</Notice> : null}
+      {about.withdrawnAt !== null ? (
+        <Notice tone="ochre" live={false}>
+          Withdrawn on {dayText(about.withdrawnAt, site)} by {about.withdrawnBy}: {about.withdrawnWhy}. It counts no
+          more.
+        </Notice>
+      ) : why ? (
+        <Notice tone="ochre" live={false}>
+          It cannot be compared with the others: {why}.
+        </Notice>
+      ) : null}
       <div className="grid gap-x-8 xl:grid-cols-2">
-        <Section title="Cleanliness"><CodeLines sample={sample} target={target} over={over} />{make ? <div className="mt-3"><ChartCanvas make={make} height={240} label="Particles over each size against the target, both on log scales. The working holds the numbers." /></div> : null}</Section>
+        <Section title="Cleanliness">
+          <CodeLines sample={sample} target={target} over={over} />
+          {make ? (
+            <div className="mt-3">
+              <ChartCanvas
+                make={make}
+                height={240}
+                label="Particles over each size against the target, both on log scales. The working holds the numbers."
+              />
+            </div>
+          ) : null}
+        </Section>
         <div>
           <Section title="What was found">
-            {found.length === 0 ? <p className="py-2 text-ink-2">Nothing but particles was looked for.</p> : <dl>{found.map((id) => {
-              const result = sample.results[id]!;
-              return <div key={id} className="ruled flex justify-between gap-3 py-1"><dt className="text-ink-2">{analytes[id].label}</dt><dd>{result.below ? "less than " : result.above ? "more than " : ""}{show(result.value, analytes[id].quantity, { digits: significant(result.value) })}</dd></div>;
-            })}</dl>}
-            {about.colour || about.sludge || about.note ? <p className="py-2">{[about.colour && `Colour: ${about.colour}.`, about.sludge && `Sludge: ${about.sludge}.`, about.note].filter(Boolean).join(" ")}</p> : null}
+            {found.length === 0 ? (
+              <p className="py-2 text-ink-2">Nothing but particles was looked for.</p>
+            ) : (
+              <dl>
+                {found.map((id) => {
+                  const result = sample.results[id]!;
+                  return (
+                    <div key={id} className="ruled flex justify-between gap-3 py-1">
+                      <dt className="text-ink-2">{analytes[id].label}</dt>
+                      <dd>
+                        {result.below ? "less than " : result.above ? "more than " : ""}
+                        {show(result.value, analytes[id].quantity, { digits: significant(result.value) })}
+                      </dd>
+                    </div>
+                  );
+                })}
+              </dl>
+            )}
+            {about.colour || about.sludge || about.note ? (
+              <p className="py-2">
+                {[about.colour && `Colour: ${about.colour}.`, about.sludge && `Sludge: ${about.sludge}.`, about.note]
+                  .filter(Boolean)
+                  .join(" ")}
+              </p>
+            ) : null}
           </Section>
-          {page.photos.length > 0 ? <Section title="Photographs">{page.photos.map((id) => <a key={id} href={`/oil/photo/${id}`}><img src={`/oil/photo/${id}`} alt={`Patch of sample ${sample.number}`} className="mt-2 max-h-64 border border-line" /></a>)}</Section> : null}
+          {page.photos.length > 0 ? (
+            <Section title="Photographs">
+              {page.photos.map((id) => (
+                <a key={id} href={`/oil/photo/${id}`}>
+                  <img
+                    src={`/oil/photo/${id}`}
+                    alt={`Patch of sample ${sample.number}`}
+                    className="mt-2 max-h-64 border border-line"
+                  />
+                </a>
+              ))}
+            </Section>
+          ) : null}
           {mayLog && about.withdrawnAt === null ? (
             <Section title="Is it wrong?">
               <Form method="post" noValidate className="mt-3">
                 <FormProblemsProvider problems={wrong}>
                   <TextField name="why" label="Why it is withdrawn" placeholder="Bottles exchanged" maxLength={500} />
-                  <div className="mt-2"><ConfirmButton intent="withdraw" label="Withdraw the sample" question="Withdraw this sample?" explain="It stays on record with your reason, and counts no more. Its number is free again." /></div>
+                  <div className="mt-2">
+                    <ConfirmButton
+                      intent="withdraw"
+                      label="Withdraw the sample"
+                      question="Withdraw this sample?"
+                      explain="It stays on record with your reason, and counts no more. Its number is free again."
+                    />
+                  </div>
                 </FormProblemsProvider>
               </Form>
             </Section>

@@ -12,7 +12,10 @@ const CLAIM_SECONDS = 180;
 const LONGEST_WAIT_SECONDS = 86_400;
 
 /** Claim some stale rows: the ids to assess. Those that failed wait their turn and never hold up the others. */
-export async function claimStale(table: "assessments" | "oil_assessments", key: "point_id" | "circuit_id"): Promise<string[]> {
+export async function claimStale(
+  table: "assessments" | "oil_assessments",
+  key: "point_id" | "circuit_id",
+): Promise<string[]> {
   const [t, k] = [sql.identifier(table), sql.identifier(key)];
   const { rows } = await db().execute<{ id: string }>(sql`
     update ${t} set tried_at = clock_timestamp() where ${k} in (
@@ -25,13 +28,19 @@ export async function claimStale(table: "assessments" | "oil_assessments", key: 
 /** Do the work for each, a few at a time. */
 export async function inParallel(ids: readonly string[], work: (id: string) => Promise<void>): Promise<void> {
   const waiting = [...ids];
-  await Promise.all(Array.from({ length: AT_ONCE }, async () => {
-    for (let id = waiting.shift(); id !== undefined; id = waiting.shift()) await work(id);
-  }));
+  await Promise.all(
+    Array.from({ length: AT_ONCE }, async () => {
+      for (let id = waiting.shift(); id !== undefined; id = waiting.shift()) await work(id);
+    }),
+  );
 }
 
 /** Claim and work until nothing is left or the time (epoch ms) is up. */
-export async function sweep(claim: () => Promise<string[]>, work: (id: string) => Promise<void>, until: number): Promise<void> {
+export async function sweep(
+  claim: () => Promise<string[]>,
+  work: (id: string) => Promise<void>,
+  until: number,
+): Promise<void> {
   for (;;) {
     if (Date.now() > until) {
       log.info("a sweep goes on in the next one");

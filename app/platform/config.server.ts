@@ -16,14 +16,24 @@ const schema = object({
   /** Number of reverse proxies in front that set X-Forwarded-*. */
   JUNCTERAL_TRUSTED_PROXIES: whole(0, 10, 0),
   /** Frozen clock for tests and screenshots. */
-  JUNCTERAL_NOW: string().test("moment", "${path} must be a moment as 2026-11-24T09:00:00Z, between 1970 and 2200", (text) => !text || (Date.parse(text) >= 0 && Date.parse(text) < Date.UTC(2200, 0, 1))),
+  JUNCTERAL_NOW: string().test(
+    "moment",
+    "${path} must be a moment as 2026-11-24T09:00:00Z, between 1970 and 2200",
+    (text) => !text || (Date.parse(text) >= 0 && Date.parse(text) < Date.UTC(2200, 0, 1)),
+  ),
   JUNCTERAL_POOL: whole(2, 1000, 10),
   JUNCTERAL_SESSION_HOURS: whole(1, 24 * 366, 12),
   /** Largest upload, bytes. */
   JUNCTERAL_UPLOAD_LIMIT: whole(65_536, 1_073_741_824, 32 * 1024 * 1024),
   /** Address of a live tester that speaks the line protocol; none: no live panel. */
-  JUNCTERAL_TESTER: string().test("address", "${path} must be an address as http://tester:4799", (text) => !text || URL.canParse(text)),
-  JUNCTERAL_LOG: string().oneOf(["fatal", "error", "warn", "info", "debug", "trace", "silent"], "${path} must be one of ${values}").default("info"),
+  JUNCTERAL_TESTER: string().test(
+    "address",
+    "${path} must be an address as http://tester:4799",
+    (text) => !text || URL.canParse(text),
+  ),
+  JUNCTERAL_LOG: string()
+    .oneOf(["fatal", "error", "warn", "info", "debug", "trace", "silent"], "${path} must be one of ${values}")
+    .default("info"),
 });
 
 function read(): InferType<typeof schema> {
@@ -31,7 +41,9 @@ function read(): InferType<typeof schema> {
     return schema.validateSync(process.env, { abortEarly: false, stripUnknown: true });
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
-    throw new Error(`The configuration is wrong:\n${error.errors.map((line) => `  ${line}`).join("\n")}`, { cause: error });
+    throw new Error(`The configuration is wrong:\n${error.errors.map((line) => `  ${line}`).join("\n")}`, {
+      cause: error,
+    });
   }
 }
 

@@ -25,16 +25,30 @@ function* slices(text: string): Generator<string> {
 
 /** Cells of the file with their line numbers, as a stream: the file is never held as rows. */
 export function rowsOf(text: string, mapping: { delimiter: Delimiter }) {
-  return Readable.from(slices(text)).pipe(parse({ delimiter: mapping.delimiter, bom: true, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, trim: true, info: true, max_record_size: LONGEST_CELL * 20 }));
+  return Readable.from(slices(text)).pipe(
+    parse({
+      delimiter: mapping.delimiter,
+      bom: true,
+      relax_column_count: true,
+      relax_quotes: true,
+      skip_empty_lines: true,
+      trim: true,
+      info: true,
+      max_record_size: LONGEST_CELL * 20,
+    }),
+  );
 }
 
 /** Why a file cannot be read on from some line; undefined when the error is another one. */
 export function brokenAt(error: unknown): { line: number; reason: string } | undefined {
   const { code, lines } = error as { code?: string; lines?: number };
   if (!code?.startsWith("CSV_")) return undefined;
-  const reason = code === "CSV_QUOTE_NOT_CLOSED" ? "A quotation mark opens in this row and is never closed. Nothing after it can be read."
-    : code === "CSV_MAX_RECORD_SIZE" ? "This row is far too long: is the separator right, or a quotation mark missing? Nothing after it can be read."
-    : "A quotation mark stands inside this row where none may. Double it, or leave it out. Nothing after it can be read.";
+  const reason =
+    code === "CSV_QUOTE_NOT_CLOSED"
+      ? "A quotation mark opens in this row and is never closed. Nothing after it can be read."
+      : code === "CSV_MAX_RECORD_SIZE"
+        ? "This row is far too long: is the separator right, or a quotation mark missing? Nothing after it can be read."
+        : "A quotation mark stands inside this row where none may. Double it, or leave it out. Nothing after it can be read.";
   return { line: lines ?? 0, reason };
 }
 
@@ -57,11 +71,14 @@ export async function firstRows(text: string, delimiter: Delimiter, count: numbe
 /** A cell of PostgreSQL's COPY text format. */
 export function copyCell(value: string | number | null): string {
   if (value === null) return "\\N";
-  return typeof value === "number" ? String(value) : value.replace(/[\\\t\n\r]/g, (c) => ({ "\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r" })[c]!);
+  return typeof value === "number"
+    ? String(value)
+    : value.replace(/[\\\t\n\r]/g, (c) => ({ "\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r" })[c]!);
 }
 
 /** SQL: cells that a spreadsheet would take for a formula get an apostrophe in front. */
-export const safeCell = (column: string) => `case when ${column} ~ '^[=+@\\-\\t\\r]' then '''' || ${column} else ${column} end`;
+export const safeCell = (column: string) =>
+  `case when ${column} ~ '^[=+@\\-\\t\\r]' then '''' || ${column} else ${column} end`;
 
 /** SQL: a text as a literal, for queries that are copied out, which take no parameters. */
 export const literal = (text: string) => escapeLiteral(cleanText(text));
@@ -82,7 +99,11 @@ export class ExportsBusy extends Error {}
 export async function csvOut(query: string): Promise<PassThrough> {
   if (running >= MOST_EXPORTS) throw new ExportsBusy();
   running++;
-  const client = new Client({ connectionString: config.databaseUrl, connectionTimeoutMillis: 4000, statement_timeout: 0 });
+  const client = new Client({
+    connectionString: config.databaseUrl,
+    connectionTimeoutMillis: 4000,
+    statement_timeout: 0,
+  });
   let over = false;
   const end = () => {
     if (over) return;
@@ -97,11 +118,17 @@ export async function csvOut(query: string): Promise<PassThrough> {
     await client.query("begin read only");
     const out = new PassThrough();
     out.write("\ufeff");
-    pipeline(client.query(copyTo(`copy (${query}) to stdout with (format csv, header true)`)), out).then(end, (error: unknown) => {
-      log.info({ err: errorText(error) }, "an export broke off");
-      // the reader went away: the query is told so, since it notices nothing before it has a row to send
-      void connections().query("select pg_cancel_backend($1)", [rows[0]!.pid]).catch(() => undefined).finally(end);
-    });
+    pipeline(client.query(copyTo(`copy (${query}) to stdout with (format csv, header true)`)), out).then(
+      end,
+      (error: unknown) => {
+        log.info({ err: errorText(error) }, "an export broke off");
+        // the reader went away: the query is told so, since it notices nothing before it has a row to send
+        void connections()
+          .query("select pg_cancel_backend($1)", [rows[0]!.pid])
+          .catch(() => undefined)
+          .finally(end);
+      },
+    );
     return out;
   } catch (error) {
     end();
@@ -114,9 +141,18 @@ export async function csvAnswer(request: Request, query: string, fileName: strin
   try {
     const stream = await csvOut(query);
     request.signal.addEventListener("abort", () => stream.destroy());
-    return new Response(createReadableStreamFromReadable(stream), { headers: { "Content-Type": "text/csv; charset=utf-8", "Content-Disposition": `attachment; filename="${fileName}"` } });
+    return new Response(createReadableStreamFromReadable(stream), {
+      headers: {
+        "Content-Type": "text/csv; charset=utf-8",
+        "Content-Disposition": `attachment; filename="${fileName}"`,
+      },
+    });
   } catch (error) {
-    if (error instanceof ExportsBusy) return new Response("Several exports are running just now. Try again when one has ended.", { status: 503, headers: { "Retry-After": "30" } });
+    if (error instanceof ExportsBusy)
+      return new Response("Several exports are running just now. Try again when one has ended.", {
+        status: 503,
+        headers: { "Retry-After": "30" },
+      });
     throw error;
   }
 }

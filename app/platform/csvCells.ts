@@ -11,12 +11,21 @@ export const dateOrders: { value: DateOrder; label: string }[] = [
 ];
 
 /** A heading without its unit, spaces and case. */
-export const fold = (head: string) => head.toLowerCase().replace(/μ/g, "µ").replace(/[[(].*?[\])]/g, "").replace(/[_\s]+/g, " ").trim();
+export const fold = (head: string) =>
+  head
+    .toLowerCase()
+    .replace(/μ/g, "µ")
+    .replace(/[[(].*?[\])]/g, "")
+    .replace(/[_\s]+/g, " ")
+    .trim();
 /** The unit that a heading carries in brackets. */
 export const unitIn = (head: string) => /[[(]\s*([^\])]+?)\s*[\])]/.exec(head)?.[1] ?? "";
 
 /** The column of each field by its headings; the first that fits, none twice. */
-export function findColumns<N extends string>(head: readonly string[], fields: readonly { name: N; heads: readonly string[] }[]): { columns: Partial<Record<N, number | null>>; found: number } {
+export function findColumns<N extends string>(
+  head: readonly string[],
+  fields: readonly { name: N; heads: readonly string[] }[],
+): { columns: Partial<Record<N, number | null>>; found: number } {
   const columns: Partial<Record<N, number | null>> = {};
   const taken = new Set<number>();
   for (const field of fields) {
@@ -29,10 +38,22 @@ export function findColumns<N extends string>(head: readonly string[], fields: r
 }
 
 /** A column in a stored mapping: its number, or null. */
-export const columnField = number().integer().min(0).max(500).nullable().transform((v: number, o: unknown) => (o === "" || o === null ? null : v)).default(null);
+export const columnField = number()
+  .integer()
+  .min(0)
+  .max(500)
+  .nullable()
+  .transform((v: number, o: unknown) => (o === "" || o === null ? null : v))
+  .default(null);
 
 /** Lines above the headings in a stored mapping. */
-export const titleLinesField = number().transform((v: number, o: unknown) => (o === "" || o === undefined || o === null ? 0 : v)).typeError("A number of lines.").integer("Whole lines.").min(0, "None or more.").max(20, "At most 20.").default(0);
+export const titleLinesField = number()
+  .transform((v: number, o: unknown) => (o === "" || o === undefined || o === null ? 0 : v))
+  .typeError("A number of lines.")
+  .integer("Whole lines.")
+  .min(0, "None or more.")
+  .max(20, "At most 20.")
+  .default(0);
 
 /** The order of day, month and year that all sample dates allow. */
 export function guessDateOrder(samples: readonly string[]): DateOrder {
@@ -49,17 +70,35 @@ export function guessDateOrder(samples: readonly string[]): DateOrder {
 export function parseMoment(text: string, order: DateOrder, timeZone: string): number {
   const t = text.trim();
   if (/^\d{4}-\d{2}-\d{2}T[\d:.]+(Z|[+-]\d{2}:?\d{2})$/.test(t)) return Date.parse(t);
-  const match = /^(\d{1,4})[-/.](\d{1,2})[-/.](\d{2,4})(?:[T,\s]+(\d{1,2})[:.](\d{2})(?:[:.](\d{2})(?:\.\d+)?)?\s*(am|pm)?)?$/i.exec(t);
+  const match =
+    /^(\d{1,4})[-/.](\d{1,2})[-/.](\d{2,4})(?:[T,\s]+(\d{1,2})[:.](\d{2})(?:[:.](\d{2})(?:\.\d+)?)?\s*(am|pm)?)?$/i.exec(
+      t,
+    );
   if (!match) return Number.NaN;
   const [first, second, third] = [Number(match[1]), Number(match[2]), Number(match[3])];
   const isYearFirst = match[1]!.length === 4;
-  const [writtenYear, month, day] = isYearFirst ? [first, second, third] : order === "mdy" ? [third, first, second] : [third, second, first];
+  const [writtenYear, month, day] = isYearFirst
+    ? [first, second, third]
+    : order === "mdy"
+      ? [third, first, second]
+      : [third, second, first];
   const year = (writtenYear ?? 0) < 100 && !isYearFirst ? (writtenYear ?? 0) + 2000 : writtenYear!;
   let hour = match[4] === undefined ? 12 : Number(match[4]);
   if (match[7]) hour = (hour % 12) + (match[7].toLowerCase() === "pm" ? 12 : 0);
   const minute = Number(match[5] ?? 0);
   const secondOfMinute = Number(match[6] ?? 0);
-  if (year < 1950 || year > 2200 || month < 1 || month > 12 || day < 1 || day > new Date(Date.UTC(year, month, 0)).getUTCDate() || hour > 23 || minute > 59 || secondOfMinute > 59) return Number.NaN;
+  if (
+    year < 1950 ||
+    year > 2200 ||
+    month < 1 ||
+    month > 12 ||
+    day < 1 ||
+    day > new Date(Date.UTC(year, month, 0)).getUTCDate() ||
+    hour > 23 ||
+    minute > 59 ||
+    secondOfMinute > 59
+  )
+    return Number.NaN;
   return new TZDate(year, month - 1, day, hour, minute, secondOfMinute, timeZone).getTime();
 }
 

@@ -28,7 +28,8 @@ export function guessDelimiter(text: string): Delimiter {
     const often = new Map<number, number>();
     for (const c of counts) if (c > 0) often.set(c, (often.get(c) ?? 0) + 1);
     const [cells, times] = [...often].sort((p, q) => q[1] - p[1] || q[0] - p[0])[0] ?? [0, 0];
-    const score = Math.min(cells, 4) * (times / Math.max(1, counts.length)) ** 2 + (value === ";" && cells > 0 ? 0.1 : 0);
+    const score =
+      Math.min(cells, 4) * (times / Math.max(1, counts.length)) ** 2 + (value === ";" && cells > 0 ? 0.1 : 0);
     if (score > best.score) best = { value, score };
   }
   return best.value;
@@ -37,7 +38,11 @@ export function guessDelimiter(text: string): Delimiter {
 /** Files that separate by semicolon or tab usually write decimals with a comma when a number has one. */
 export function guessDecimalMark(text: string, delimiter: Delimiter): "." | "," {
   if (delimiter === ",") return ".";
-  const cells = text.slice(0, 20_000).split(/\r?\n/).flatMap((line) => line.split(delimiter)).map((c) => c.replace(/"/g, "").trim());
+  const cells = text
+    .slice(0, 20_000)
+    .split(/\r?\n/)
+    .flatMap((line) => line.split(delimiter))
+    .map((c) => c.replace(/"/g, "").trim());
   const commas = cells.filter((c) => /^[+-]?\d+,\d+\b/.test(c)).length;
   const points = cells.filter((c) => /^[+-]?\d+\.\d+(?![.\d])/.test(c)).length;
   return commas > points ? "," : ".";

@@ -9,5 +9,8 @@ export function errorText(error: unknown): string {
     inner = cause;
   }
   const message = inner instanceof Error ? inner.message : String(inner);
-  return message.replace(/\nparams:[\s\S]*/, "").split("\n")[0]!.slice(0, 500);
+  return message
+    .replace(/\nparams:[\s\S]*/, "")
+    .split("\n")[0]!
+    .slice(0, 500);
 }

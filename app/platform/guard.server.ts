@@ -18,12 +18,16 @@ type Args = LoaderFunctionArgs & { user: SignedInUser };
 /** Marks a function as guarded, for the test that walks the routes. */
 export const guarded = new WeakSet<object>();
 
-async function admit({ request, context }: { request: Request; context: AppLoadContext }, role: Role): Promise<SignedInUser> {
+async function admit(
+  { request, context }: { request: Request; context: AppLoadContext },
+  role: Role,
+): Promise<SignedInUser> {
   // a page has several loaders: who it is for is looked up once
   const user = await (context.user ??= userOf(request));
   if (!user) {
     const url = new URL(request.url);
-    const to = request.method === "GET" && url.pathname !== "/" ? `?to=${encodeURIComponent(url.pathname + url.search)}` : "";
+    const to =
+      request.method === "GET" && url.pathname !== "/" ? `?to=${encodeURIComponent(url.pathname + url.search)}` : "";
     throw redirect(`/sign-in${to}`);
   }
   if (!mayAct(user.role, role)) throw data({ kind: "forbidden", needs: role, has: user.role }, { status: 403 });
@@ -48,12 +52,42 @@ const dataCodes = /^(22|23)/;
 
 /** What a form answers when its action failed: nothing was saved, and what was typed stays. */
 function failed(error: unknown) {
-  if (databaseDown(error)) return problems({ form: "The database does not answer, so nothing was saved. What you typed is still here: try again in a moment." }, 503);
+  if (databaseDown(error))
+    return problems(
+      {
+        form: "The database does not answer, so nothing was saved. What you typed is still here: try again in a moment.",
+      },
+      503,
+    );
   const code = codeOf(error) ?? "";
-  log.error({ err: errorText(error), code, stack: error instanceof Error ? error.stack?.split("\n").slice(1, 6).join("\n") : undefined }, "an action failed");
-  if (busyCodes.test(code)) return problems({ form: "The database is too busy or full, so nothing was saved. What you typed is still here: try again in a moment." }, 503);
-  if (dataCodes.test(code)) return problems({ form: "Something that this form names is gone or cannot be stored, so nothing was saved. Load the page in another tab and choose again; what you typed stays here." }, 422);
-  return problems({ form: "The server could not do this; the fault is ours, and nothing was saved. What you typed is still here: try again, and tell an engineer if it stays so." }, 500);
+  log.error(
+    {
+      err: errorText(error),
+      code,
+      stack: error instanceof Error ? error.stack?.split("\n").slice(1, 6).join("\n") : undefined,
+    },
+    "an action failed",
+  );
+  if (busyCodes.test(code))
+    return problems(
+      {
+        form: "The database is too busy or full, so nothing was saved. What you typed is still here: try again in a moment.",
+      },
+      503,
+    );
+  if (dataCodes.test(code))
+    return problems(
+      {
+        form: "Something that this form names is gone or cannot be stored, so nothing was saved. Load the page in another tab and choose again; what you typed stays here.",
+      },
+      422,
+    );
+  return problems(
+    {
+      form: "The server could not do this; the fault is ours, and nothing was saved. What you typed is still here: try again, and tell an engineer if it stays so.",
+    },
+    500,
+  );
 }
 
 /** A loader for people of at least `role`. A database that does not answer becomes a page that says so. */
@@ -97,7 +131,9 @@ export function guardAction<T>(role: Role, act: (args: Args) => Promise<T>) {
 }
 
 /** A loader for people who are not signed in: only the sign-in page. */
-export function openLoader<T>(load: (args: LoaderFunctionArgs) => Promise<T>): (args: LoaderFunctionArgs) => Promise<T> {
+export function openLoader<T>(
+  load: (args: LoaderFunctionArgs) => Promise<T>,
+): (args: LoaderFunctionArgs) => Promise<T> {
   return async (args) => {
     try {
       return await load(args);

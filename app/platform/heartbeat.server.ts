@@ -10,7 +10,12 @@ const QUIET_MS = 90_000;
 
 /** Say again and again that this process runs, until the returned function is called. */
 export function keepBeating(name: string): () => void {
-  const beat = () => db().execute(sql`insert into heartbeats (name, at) values (${name}, now()) on conflict (name) do update set at = now()`).catch((error: Error) => log.warn({ err: errorText(error) }, "could not say that this process runs"));
+  const beat = () =>
+    db()
+      .execute(
+        sql`insert into heartbeats (name, at) values (${name}, now()) on conflict (name) do update set at = now()`,
+      )
+      .catch((error: Error) => log.warn({ err: errorText(error) }, "could not say that this process runs"));
   void beat();
   const timer = setInterval(() => void beat(), EVERY_MS);
   return () => clearInterval(timer);

@@ -60,13 +60,28 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
     response.setHeader("Permissions-Policy", "geolocation=(), microphone=(), payment=(), usb=()");
     next();
   });
-  app.use("/assets", express.static(resolve("build/client/assets"), { immutable: true, maxAge: "1y", fallthrough: false }));
+  app.use(
+    "/assets",
+    express.static(resolve("build/client/assets"), { immutable: true, maxAge: "1y", fallthrough: false }),
+  );
   // asked for at every visit: a new one must not wait an hour
-  app.get("/sw.js", (_request, response) => response.sendFile(resolve("build/client/sw.js"), { cacheControl: false, headers: { "Cache-Control": "no-cache" } }));
+  app.get("/sw.js", (_request, response) =>
+    response.sendFile(resolve("build/client/sw.js"), { cacheControl: false, headers: { "Cache-Control": "no-cache" } }),
+  );
   app.use(express.static(resolve("build/client"), { maxAge: "1h", index: false }));
   app.get("/healthz", async (_request, response) => {
     const worker = await workerHealth().catch(() => null);
-    response.status(worker ? 200 : 503).json({ database: worker !== null, ...(worker && { worker: worker.runs ? "runs" : "stands still", lastSeen: worker.lastSeen && new Date(worker.lastSeen).toISOString(), waiting: worker.waiting, failed: worker.failed }) });
+    response
+      .status(worker ? 200 : 503)
+      .json({
+        database: worker !== null,
+        ...(worker && {
+          worker: worker.runs ? "runs" : "stands still",
+          lastSeen: worker.lastSeen && new Date(worker.lastSeen).toISOString(),
+          waiting: worker.waiting,
+          failed: worker.failed,
+        }),
+      });
   });
   app.use(readable);
   app.use(pinoHttp({ logger: log, autoLogging: false }));
@@ -76,7 +91,11 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
     "/{*splat}",
     createRequestHandler({
       build: build as Parameters<typeof createRequestHandler>[0]["build"],
-      getLoadContext: (request, response): AppLoadContext => ({ nonce: String(response.locals.nonce), address: request.ip ?? "", secure: request.secure }),
+      getLoadContext: (request, response): AppLoadContext => ({
+        nonce: String(response.locals.nonce),
+        address: request.ip ?? "",
+        secure: request.secure,
+      }),
     }),
   );
   return app;
@@ -95,7 +114,11 @@ function sameOrigin(request: Request, response: Response, next: NextFunction) {
 /** An address and a host that our own pages can have; anything else is no request of a browser. */
 function readable(request: Request, response: Response, next: NextFunction) {
   const host = request.get("Host") ?? "";
-  const good = request.url.startsWith("/") && !/%00/i.test(request.url) && /^[A-Za-z0-9._:[\]-]{1,255}$/.test(host) && URL.canParse(`http://${host}/`);
+  const good =
+    request.url.startsWith("/") &&
+    !/%00/i.test(request.url) &&
+    /^[A-Za-z0-9._:[\]-]{1,255}$/.test(host) &&
+    URL.canParse(`http://${host}/`);
   if (!good) {
     response.status(400).type("text").send("This request cannot be read.");
     return;
@@ -137,10 +160,17 @@ function withinUploadLimit(request: Request, response: Response, next: NextFunct
     letItEnd(request);
     response.status(status).type("text").send(message);
   };
-  if (!request.get("Content-Length") && request.get("Transfer-Encoding")) return refuse(411, "State the length of what you send.");
+  if (!request.get("Content-Length") && request.get("Transfer-Encoding"))
+    return refuse(411, "State the length of what you send.");
   const length = Number(request.get("Content-Length") ?? 0);
   const limit = limitFor(request);
-  if (length > limit) return refuse(413, limit >= 1_048_576 ? `Too large: at most ${Math.floor(limit / 1_048_576)} MB.` : `Too large: at most ${Math.floor(limit / 1024)} kB.`);
+  if (length > limit)
+    return refuse(
+      413,
+      limit >= 1_048_576
+        ? `Too large: at most ${Math.floor(limit / 1_048_576)} MB.`
+        : `Too large: at most ${Math.floor(limit / 1024)} kB.`,
+    );
   if (length <= SMALL_BODY) return next();
   isSignedIn(request.get("Cookie")).then(
     (known) => (known ? next() : refuse(413, "Sign in first.")),

@@ -15,12 +15,20 @@ beforeAll(async () => {
   base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 });
 
-afterAll(() => new Promise((done) => {
-  server.closeAllConnections();
-  server.close(done);
-}));
+afterAll(
+  () =>
+    new Promise((done) => {
+      server.closeAllConnections();
+      server.close(done);
+    }),
+);
 
-const post = (headers: Record<string, string>, body = "a=1") => fetch(`${base}/points/x`, { method: "POST", body, headers: { "Content-Type": "application/x-www-form-urlencoded", ...headers } });
+const post = (headers: Record<string, string>, body = "a=1") =>
+  fetch(`${base}/points/x`, {
+    method: "POST",
+    body,
+    headers: { "Content-Type": "application/x-www-form-urlencoded", ...headers },
+  });
 
 test.each([
   ["no origin", {}],
@@ -35,25 +43,48 @@ test.each([
 });
 
 test("what is larger than the limit is refused without being kept, and the sender is told", async () => {
-  const answer = await fetch(`${base}/records/import`, { method: "POST", headers: { Origin: base, "Content-Type": "multipart/form-data; boundary=x" }, body: "a".repeat(config.uploadLimit + 1) });
+  const answer = await fetch(`${base}/records/import`, {
+    method: "POST",
+    headers: { Origin: base, "Content-Type": "multipart/form-data; boundary=x" },
+    body: "a".repeat(config.uploadLimit + 1),
+  });
   expect(answer.status).toBe(413);
   expect(await answer.text()).toContain("at most 32 MB");
 });
 
 test("nobody sends much before signing in, and no form without a file is large", async () => {
   const large = async (type: string, length: number) => {
-    const answer = await fetch(`${base}/sign-in`, { method: "POST", headers: { Origin: base, "Content-Type": type }, body: "a".repeat(length) });
+    const answer = await fetch(`${base}/sign-in`, {
+      method: "POST",
+      headers: { Origin: base, "Content-Type": type },
+      body: "a".repeat(length),
+    });
     return [answer.status, await answer.text()];
   };
-  expect((await large("application/x-www-form-urlencoded", 600_000))).toEqual([413, expect.stringContaining("at most 512 kB")]);
+  expect(await large("application/x-www-form-urlencoded", 600_000)).toEqual([
+    413,
+    expect.stringContaining("at most 512 kB"),
+  ]);
   expect([413, 503]).toContain((await large("multipart/form-data; boundary=x", 20_000))[0]);
 });
 
-test.each(["/a%00b", "/find?q=%00"])("%s cannot be read", async (path) => expect((await fetch(base + path)).status).toBe(400));
+test.each(["/a%00b", "/find?q=%00"])("%s cannot be read", async (path) =>
+  expect((await fetch(base + path)).status).toBe(400),
+);
 
 test("a body of unknown length is refused", async () => {
-  const body = new ReadableStream({ start(c) { c.enqueue(new TextEncoder().encode("a=1")); c.close(); } });
-  const answer = await fetch(`${base}/points/x`, { method: "POST", body, headers: { Origin: base }, duplex: "half" } as RequestInit);
+  const body = new ReadableStream({
+    start(c) {
+      c.enqueue(new TextEncoder().encode("a=1"));
+      c.close();
+    },
+  });
+  const answer = await fetch(`${base}/points/x`, {
+    method: "POST",
+    body,
+    headers: { Origin: base },
+    duplex: "half",
+  } as RequestInit);
   expect(answer.status).toBe(411);
 });
 

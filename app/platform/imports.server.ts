@@ -18,13 +18,24 @@ const { content: _content, ...aboutFile } = getTableColumns(imports);
 export type ImportRow = Omit<typeof imports.$inferSelect, "content">;
 
 /** The text file of an upload form, or what is wrong with it. */
-export async function uploadOf(request: Request): Promise<{ ok: true; name: string; content: Buffer; fields: FormData } | { ok: false; message: string; fields: FormData }> {
+export async function uploadOf(
+  request: Request,
+): Promise<
+  { ok: true; name: string; content: Buffer; fields: FormData } | { ok: false; message: string; fields: FormData }
+> {
   const fields = await formOf(request);
   const file = fields.get("file");
-  if (!(file instanceof File) || file.size === 0) return { ok: false, fields, message: "Choose a file with at least one row." };
+  if (!(file instanceof File) || file.size === 0)
+    return { ok: false, fields, message: "Choose a file with at least one row." };
   const content = Buffer.from(await file.arrayBuffer());
-  if (content.subarray(0, 4).toString("latin1") === "PK\u0003\u0004") return { ok: false, fields, message: "That is a workbook, not CSV. Save it as CSV from the spreadsheet and choose that." };
-  if (content.includes(0) && !(content[0] === 0xff || content[0] === 0xfe)) return { ok: false, fields, message: "That is not a text file. Save the sheet as CSV." };
+  if (content.subarray(0, 4).toString("latin1") === "PK\u0003\u0004")
+    return {
+      ok: false,
+      fields,
+      message: "That is a workbook, not CSV. Save it as CSV from the spreadsheet and choose that.",
+    };
+  if (content.includes(0) && !(content[0] === 0xff || content[0] === 0xfe))
+    return { ok: false, fields, message: "That is not a text file. Save the sheet as CSV." };
   return { ok: true, name: file.name, content, fields };
 }
 
@@ -34,9 +45,24 @@ export const uploadLimitMb = () => Math.floor(config.uploadLimit / 1_048_576);
 const MOST_WAITING = 5;
 
 /** Keep a file. @param laboratory of a laboratory's file: whose */
-export async function storeUpload(fileName: string, content: Buffer, by: string, laboratory: string | null = null): Promise<string> {
-  const [row] = await db().insert(imports).values({ fileName: fileName.replaceAll("\0", "").slice(0, 200), content, bytes: content.length, createdBy: by, laboratory }).returning({ id: imports.id });
-  await db().execute(sql`update imports set content = ''::bytea, preview = null, failure = ${DISCARDED} where done_at is null and failure is null and id in (
+export async function storeUpload(
+  fileName: string,
+  content: Buffer,
+  by: string,
+  laboratory: string | null = null,
+): Promise<string> {
+  const [row] = await db()
+    .insert(imports)
+    .values({
+      fileName: fileName.replaceAll("\0", "").slice(0, 200),
+      content,
+      bytes: content.length,
+      createdBy: by,
+      laboratory,
+    })
+    .returning({ id: imports.id });
+  await db()
+    .execute(sql`update imports set content = ''::bytea, preview = null, failure = ${DISCARDED} where done_at is null and failure is null and id in (
     select id from imports where created_by = ${by} and done_at is null and failure is null order by created_at desc offset ${MOST_WAITING})`);
   return row!.id;
 }
@@ -47,7 +73,9 @@ const KEPT_DAYS = 7;
 
 /** Discard files that nobody imported. */
 export async function sweepUploads(): Promise<void> {
-  await db().execute(sql`update imports set content = ''::bytea, preview = null, failure = ${DISCARDED} where done_at is null and failure is null and created_at < now() - ${KEPT_DAYS} * interval '1 day'`);
+  await db().execute(
+    sql`update imports set content = ''::bytea, preview = null, failure = ${DISCARDED} where done_at is null and failure is null and created_at < now() - ${KEPT_DAYS} * interval '1 day'`,
+  );
 }
 
 /** A file of at most this size is read while its page loads; a larger one by a worker, with progress. */
@@ -63,7 +91,10 @@ export interface ImportStage {
 
 /** Hand a file to a worker. */
 export async function beginStage(id: string, stage: NonNullable<ImportRow["stage"]>): Promise<void> {
-  await db().update(imports).set({ stage, progress: 0, failure: null, ...(stage === "previewing" && { preview: null }) }).where(and(eq(imports.id, id), isNull(imports.doneAt)));
+  await db()
+    .update(imports)
+    .set({ stage, progress: 0, failure: null, ...(stage === "previewing" && { preview: null }) })
+    .where(and(eq(imports.id, id), isNull(imports.doneAt)));
   await requestImport(id);
 }
 
@@ -74,7 +105,15 @@ export async function tellProgress(id: string, progress: number): Promise<void> 
 
 /** A worker is done with a file: its preview, or why it could not. */
 export async function endStage(id: string, end: { preview?: unknown; failure?: string }): Promise<void> {
-  await db().update(imports).set({ stage: null, progress: null, ...(end.preview !== undefined && { preview: end.preview }), ...(end.failure && { failure: end.failure.slice(0, 500) }) }).where(eq(imports.id, id));
+  await db()
+    .update(imports)
+    .set({
+      stage: null,
+      progress: null,
+      ...(end.preview !== undefined && { preview: end.preview }),
+      ...(end.failure && { failure: end.failure.slice(0, 500) }),
+    })
+    .where(eq(imports.id, id));
 }
 
 export async function importRecord(id: string): Promise<ImportRow> {
@@ -95,7 +134,10 @@ const SHOWN_BAD = 200;
 const SHOWN_CELLS = 16;
 
 /** `odd`: added all the same, but somebody should look. */
-type AnyFate = { line: number; fate: "add"; odd?: string } | { line: number; fate: "there" } | { line: number; fate: "bad"; reason: string };
+type AnyFate =
+  | { line: number; fate: "add"; odd?: string }
+  | { line: number; fate: "there" }
+  | { line: number; fate: "bad"; reason: string };
 
 export interface FileMapping {
   delimiter: Delimiter;
@@ -111,7 +153,12 @@ const TELL_EVERY = 20_000;
  * Every row of a file through a reader, as a stream. A file that cannot be read on ends with a bad row that says so.
  * @param tell how much of the file is read, 0 to 1
  */
-export async function* readRows<F extends AnyFate>(text: string, mapping: FileMapping, read: (cells: string[], line: number) => F, tell?: (share: number) => Promise<void>): AsyncGenerator<{ fate: F; cells: string[] }> {
+export async function* readRows<F extends AnyFate>(
+  text: string,
+  mapping: FileMapping,
+  read: (cells: string[], line: number) => F,
+  tell?: (share: number) => Promise<void>,
+): AsyncGenerator<{ fate: F; cells: string[] }> {
   let skip = mapping.titleLines + (mapping.hasHeader ? 1 : 0);
   let count = 0;
   const lines = Math.max(1, text.length / Math.max(1, text.indexOf("\n") + 1));
@@ -135,7 +182,11 @@ export interface ReadFile<F extends AnyFate> {
 }
 
 /** Every row of a file that is small enough to be held. */
-export async function readFile<F extends AnyFate>(text: string, mapping: FileMapping, read: (cells: string[], line: number) => F): Promise<ReadFile<F>> {
+export async function readFile<F extends AnyFate>(
+  text: string,
+  mapping: FileMapping,
+  read: (cells: string[], line: number) => F,
+): Promise<ReadFile<F>> {
   const fates: F[] = [];
   const shown: string[][] = [];
   for await (const { fate, cells } of readRows(text, mapping, read)) {
@@ -157,16 +208,32 @@ export class FatesShown<F extends AnyFate> {
   take(fate: F, cells: readonly string[]): void {
     this.counts[fate.fate]++;
     if (fate.fate === "bad" && this.bad.length < SHOWN_BAD) this.bad.push({ line: fate.line, reason: fate.reason });
-    if (fate.fate === "add" && fate.odd && this.odd.length < SHOWN_BAD) this.odd.push({ line: fate.line, reason: fate.odd });
-    const reason = fate.fate === "bad" ? fate.reason : fate.fate === "there" ? "recorded already" : this.nameOf(fate as F & { fate: "add" });
-    if (this.rows.length < SHOWN_ROWS) this.rows.push({ line: fate.line, cells: cells.slice(0, SHOWN_CELLS).map((c) => c.slice(0, 60)), fate: fate.fate, reason });
+    if (fate.fate === "add" && fate.odd && this.odd.length < SHOWN_BAD)
+      this.odd.push({ line: fate.line, reason: fate.odd });
+    const reason =
+      fate.fate === "bad"
+        ? fate.reason
+        : fate.fate === "there"
+          ? "recorded already"
+          : this.nameOf(fate as F & { fate: "add" });
+    if (this.rows.length < SHOWN_ROWS)
+      this.rows.push({
+        line: fate.line,
+        cells: cells.slice(0, SHOWN_CELLS).map((c) => c.slice(0, 60)),
+        fate: fate.fate,
+        reason,
+      });
   }
 
   /**
    * Held against the record: of the rows that were good by themselves some are there already, and some say another
    * thing than the record. @param lines of the first rows that are there, and of the first that contradict
    */
-  settle(there: { count: number; lines: readonly number[] }, against: { count: number; lines: readonly number[] }, reason: string): void {
+  settle(
+    there: { count: number; lines: readonly number[] },
+    against: { count: number; lines: readonly number[] },
+    reason: string,
+  ): void {
     this.counts.add -= there.count + against.count;
     this.counts.there += there.count;
     this.counts.bad += against.count;
@@ -196,12 +263,20 @@ export class FatesShown<F extends AnyFate> {
 }
 
 /** The line that names the columns. */
-export async function headingsOf(text: string, { delimiter, titleLines }: Pick<FileMapping, "delimiter" | "titleLines">): Promise<string[]> {
+export async function headingsOf(
+  text: string,
+  { delimiter, titleLines }: Pick<FileMapping, "delimiter" | "titleLines">,
+): Promise<string[]> {
   return (await firstRows(text, delimiter, titleLines + 1))[titleLines] ?? [];
 }
 
 /** What a preview shows of a file that is held. */
-export async function fatesShown<F extends AnyFate>(text: string, mapping: FileMapping, { fates, shown }: ReadFile<F>, nameOf: (fate: F & { fate: "add" }) => string) {
+export async function fatesShown<F extends AnyFate>(
+  text: string,
+  mapping: FileMapping,
+  { fates, shown }: ReadFile<F>,
+  nameOf: (fate: F & { fate: "add" }) => string,
+) {
   const found = new FatesShown<F>(nameOf);
   fates.forEach((fate, i) => found.take(fate, shown[i] ?? []));
   return found.shown(await headingsOf(text, mapping));
@@ -211,12 +286,17 @@ export type Imported = { ok: true; added: number; there: number } | { ok: false;
 
 /** Why nothing is added: bad rows, and nobody chose to leave them out. Undefined: go on. */
 export function badRows(bad: number, skipBad: boolean): string | undefined {
-  return bad > 0 && !skipBad ? `${bad} row${bad === 1 ? " is" : "s are"} bad. Correct the file, or choose to leave them out.` : undefined;
+  return bad > 0 && !skipBad
+    ? `${bad} row${bad === 1 ? " is" : "s are"} bad. Correct the file, or choose to leave them out.`
+    : undefined;
 }
 
 const LINES_AT_ONCE = 500;
 
-async function* chunks<T>(rows: AsyncIterable<T> | Iterable<T>, lineOf: (row: T) => readonly (string | number | null)[]): AsyncGenerator<string> {
+async function* chunks<T>(
+  rows: AsyncIterable<T> | Iterable<T>,
+  lineOf: (row: T) => readonly (string | number | null)[],
+): AsyncGenerator<string> {
   let lines: string[] = [];
   for await (const row of rows) {
     lines.push(`${lineOf(row).map(copyCell).join("\t")}\n`);
@@ -238,14 +318,26 @@ export interface Outcome<R> {
  * It runs on a connection of its own time: a large file takes longer than a page may.
  * @param columns names and types of the table, in the order of a row's cells
  */
-export async function copyIn<T, R>(columns: Record<string, string>, rows: AsyncIterable<T> | Iterable<T>, lineOf: (row: T) => readonly (string | number | null)[], work: (client: PoolClient) => Promise<Outcome<R>>): Promise<R> {
+export async function copyIn<T, R>(
+  columns: Record<string, string>,
+  rows: AsyncIterable<T> | Iterable<T>,
+  lineOf: (row: T) => readonly (string | number | null)[],
+  work: (client: PoolClient) => Promise<Outcome<R>>,
+): Promise<R> {
   const client = await connections().connect();
   let broken: Error | undefined;
   try {
     await client.query("begin");
     await client.query("set local statement_timeout = 0");
-    await client.query(`create temporary table incoming (${Object.entries(columns).map(([name, type]) => `${name} ${type}`).join(", ")}) on commit drop`);
-    await pipeline(Readable.from(chunks(rows, lineOf)), client.query(copyFrom(`copy incoming (${Object.keys(columns).join(", ")}) from stdin`)));
+    await client.query(
+      `create temporary table incoming (${Object.entries(columns)
+        .map(([name, type]) => `${name} ${type}`)
+        .join(", ")}) on commit drop`,
+    );
+    await pipeline(
+      Readable.from(chunks(rows, lineOf)),
+      client.query(copyFrom(`copy incoming (${Object.keys(columns).join(", ")}) from stdin`)),
+    );
     const { keep, result } = await work(client);
     await client.query(keep ? "commit" : "rollback");
     return result;
@@ -260,5 +352,8 @@ export async function copyIn<T, R>(columns: Record<string, string>, rows: AsyncI
 
 /** Within the transaction that stored its rows: the file is done with. Nothing happens when another run was first. */
 export async function markDone(client: PoolClient, importId: string, added: number, there: number): Promise<void> {
-  await client.query("update imports set done_at = now(), added = $2, already_there = $3, stage = null, progress = null, preview = null, content = ''::bytea where id = $1 and done_at is null", [importId, added, there]);
+  await client.query(
+    "update imports set done_at = now(), added = $2, already_there = $3, stage = null, progress = null, preview = null, content = ''::bytea where id = $1 and done_at is null",
+    [importId, added, there],
+  );
 }

@@ -7,7 +7,11 @@ import { errorText } from "./errors";
 export const queues = { assessStale: "assess-stale", reassessAll: "reassess-all", import: "import" } as const;
 
 /** A job that runs longer than this is taken for dead and started again. A sweep ends itself well before. */
-const EXPIRE_SECONDS: Record<(typeof queues)[keyof typeof queues], number> = { "assess-stale": 900, "reassess-all": 900, import: 6 * 3600 };
+const EXPIRE_SECONDS: Record<(typeof queues)[keyof typeof queues], number> = {
+  "assess-stale": 900,
+  "reassess-all": 900,
+  import: 6 * 3600,
+};
 
 let boss: Promise<PgBoss> | undefined;
 
@@ -16,7 +20,8 @@ async function open(worker: boolean): Promise<PgBoss> {
   const queue = new PgBoss({ connectionString: config.databaseUrl, max: 3, supervise: worker, schedule: worker });
   queue.on("error", (error) => log.warn({ err: errorText(error) }, "job queue"));
   await queue.start();
-  for (const name of Object.values(queues)) await queue.createQueue(name, { name, expireInSeconds: EXPIRE_SECONDS[name] });
+  for (const name of Object.values(queues))
+    await queue.createQueue(name, { name, expireInSeconds: EXPIRE_SECONDS[name] });
   return queue;
 }
 
@@ -35,7 +40,9 @@ function sender(): Promise<PgBoss> {
  */
 export async function requestAssessment(): Promise<void> {
   try {
-    await (await sender()).send(queues.assessStale, {}, { singletonKey: "sweep", singletonSeconds: 1, singletonNextSlot: true });
+    await (
+      await sender()
+    ).send(queues.assessStale, {}, { singletonKey: "sweep", singletonSeconds: 1, singletonNextSlot: true });
   } catch (error) {
     log.warn({ err: errorText(error) }, "could not queue an assessment; the schedule will sweep");
   }
@@ -47,7 +54,11 @@ export async function requestImport(importId: string): Promise<void> {
 }
 
 /** Run the worker until stopped. */
-export async function runWorker(handlers: { assessStale: () => Promise<void>; reassessAll: () => Promise<void>; readImport: (importId: string) => Promise<void> }): Promise<() => Promise<void>> {
+export async function runWorker(handlers: {
+  assessStale: () => Promise<void>;
+  reassessAll: () => Promise<void>;
+  readImport: (importId: string) => Promise<void>;
+}): Promise<() => Promise<void>> {
   const queue = await open(true);
   await queue.work(queues.assessStale, { pollingIntervalSeconds: 0.5 }, handlers.assessStale);
   await queue.work<{ importId: string }>(queues.import, { pollingIntervalSeconds: 0.5 }, async (jobs) => {

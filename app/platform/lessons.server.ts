@@ -22,22 +22,43 @@ export interface Lesson {
   reached: boolean;
 }
 
-export async function keepLesson(tx: Queryable, setup: PointSetup, lifeId: string, { life, reached }: Lesson): Promise<void> {
+export async function keepLesson(
+  tx: Queryable,
+  setup: PointSetup,
+  lifeId: string,
+  { life, reached }: Lesson,
+): Promise<void> {
   const values = { family: familyOf(setup), reached, told: sql`${life}::jsonb`, madeAt: new Date(now()) };
-  await tx.insert(lifeLessons).values({ pointId: setup.pointId, lifeId, ...values }).onConflictDoUpdate({ target: [lifeLessons.pointId, lifeLessons.lifeId], set: values });
+  await tx
+    .insert(lifeLessons)
+    .values({ pointId: setup.pointId, lifeId, ...values })
+    .onConflictDoUpdate({ target: [lifeLessons.pointId, lifeLessons.lifeId], set: values });
 }
 
 /** Read the ended lives of a point that have not been read lately. They are taken on their own, as if no peer were known. */
 export async function tellEndedLives(tx: Queryable, setup: PointSetup): Promise<void> {
-  const { rows } = await tx.execute<{ lifeId: string; startHours: number; startedAt: string; knownWhenNew: boolean }>(sql`
+  const { rows } = await tx.execute<{
+    lifeId: string;
+    startHours: number;
+    startedAt: string;
+    knownWhenNew: boolean;
+  }>(sql`
     select e.id as "lifeId", e.start_hours as "startHours", e.started_at as "startedAt", e.known_when_new as "knownWhenNew" from (
       select l.* from ${points} p join ${lives} l on l.component_id = p.component_id where p.id = ${setup.pointId} and l.ended_at is not null order by l.ended_at desc limit ${MOST_ENDED}
     ) e left join ${lifeLessons} t on t.point_id = ${setup.pointId} and t.life_id = e.id
     where t.made_at is null or t.made_at < ${new Date(now() - READ_AGAIN).toISOString()}`);
   for (const { lifeId, startHours, startedAt, knownWhenNew } of rows) {
     const readings = await readingsOfLife(tx, setup.pointId, lifeId);
-    const context = { ...contextOf(setup, [], { startHours, startedAt: new Date(startedAt) }), readingsInAll: await countOfLife(tx, setup.pointId, lifeId) };
-    await keepLesson(tx, setup, lifeId, await assessInThread({ readings, point: assessPointOf(setup, knownWhenNew), context, peers: [] }));
+    const context = {
+      ...contextOf(setup, [], { startHours, startedAt: new Date(startedAt) }),
+      readingsInAll: await countOfLife(tx, setup.pointId, lifeId),
+    };
+    await keepLesson(
+      tx,
+      setup,
+      lifeId,
+      await assessInThread({ readings, point: assessPointOf(setup, knownWhenNew), context, peers: [] }),
+    );
   }
 }
 
@@ -48,5 +69,8 @@ export async function peersOf(tx: Queryable, setup: PointSetup): Promise<string[
     from ${lifeLessons} t join ${points} p on p.id = t.point_id join ${components} c on c.id = p.component_id
     where t.family = ${familyOf(setup)} and t.told is not null and p.retired_at is null and c.retired_at is null
     order by t.reached desc, t.made_at desc, t.point_id limit ${MOST_PEERS + 1}`);
-  return rows.filter((r) => r.pointId !== setup.pointId || r.lifeId !== setup.lifeId).slice(0, MOST_PEERS).map((r) => r.told);
+  return rows
+    .filter((r) => r.pointId !== setup.pointId || r.lifeId !== setup.lifeId)
+    .slice(0, MOST_PEERS)
+    .map((r) => r.told);
 }

@@ -1,9 +1,19 @@
 /** Photographs as they are sent: one never changes, so a browser may keep it. */
 export function photoResponse({ mediaType, content }: { mediaType: string; content: Buffer }): Response {
-  return new Response(new Uint8Array(content), { headers: { "Content-Type": mediaType, "Cache-Control": "private, max-age=86400, immutable", "X-Content-Type-Options": "nosniff" } });
+  return new Response(new Uint8Array(content), {
+    headers: {
+      "Content-Type": mediaType,
+      "Cache-Control": "private, max-age=86400, immutable",
+      "X-Content-Type-Options": "nosniff",
+    },
+  });
 }
 
-const starts: [type: string, bytes: readonly number[], at?: number][] = [["image/jpeg", [0xff, 0xd8, 0xff]], ["image/png", [0x89, 0x50, 0x4e, 0x47]], ["image/webp", [0x57, 0x45, 0x42, 0x50], 8]];
+const starts: [type: string, bytes: readonly number[], at?: number][] = [
+  ["image/jpeg", [0xff, 0xd8, 0xff]],
+  ["image/png", [0x89, 0x50, 0x4e, 0x47]],
+  ["image/webp", [0x57, 0x45, 0x42, 0x50], 8],
+];
 
 /** What a picture is by its own first bytes, whatever it was called; undefined: none that is kept. */
 export function imageType(content: Uint8Array): string | undefined {

@@ -13,10 +13,14 @@ export function readingSchema(quantity: PointQuantityId, unit: string, cycle: bo
     speed: quantityField("speed"),
     hours: quantityField("runningHours"),
     takenAt: string().trim().required("Say when it was read."),
-    state: string<ReadingState>().oneOf(readingStateIds, "Choose the state it was read in.").required("Choose the state it was read in."),
+    state: string<ReadingState>()
+      .oneOf(readingStateIds, "Choose the state it was read in.")
+      .required("Choose the state it was read in."),
     instrumentId: string().trim().default(""),
     note: textField(1000),
     keptBecause: textField(300),
-    submission: string().uuid("The form is out of date: load the page again.").required("The form is out of date: load the page again."),
+    submission: string()
+      .uuid("The form is out of date: load the page again.")
+      .required("The form is out of date: load the page again."),
   });
 }

@@ -48,7 +48,14 @@ const limiters = new Map<LimitId, RateLimiterPostgres>();
 function limiterOf(id: LimitId): RateLimiterPostgres {
   let limiter = limiters.get(id);
   if (!limiter) {
-    limiter = new RateLimiterPostgres({ storeClient: connections(), tableName: "sign_in_attempts", tableCreated: true, points: limits[id], duration: QUARTER, keyPrefix: id === "pair" ? "" : id });
+    limiter = new RateLimiterPostgres({
+      storeClient: connections(),
+      tableName: "sign_in_attempts",
+      tableCreated: true,
+      points: limits[id],
+      duration: QUARTER,
+      keyPrefix: id === "pair" ? "" : id,
+    });
     limiters.set(id, limiter);
   }
   return limiter;
@@ -88,17 +95,34 @@ async function inTurn<T>(work: () => Promise<T>): Promise<T | undefined> {
   }
 }
 
-const BUSY = { ok: false, message: "Many people are signing in just now. Wait a moment, then try again.", status: 503 } as const;
+const BUSY = {
+  ok: false,
+  message: "Many people are signing in just now. Wait a moment, then try again.",
+  status: 503,
+} as const;
 
 export type SignInResult = { ok: true; cookie: string } | { ok: false; message: string; status: number };
 
 /** Check name and password. Tries are limited for a name and address together, for a name, and for an address. */
-export async function signIn(name: string, password: string, address: string, secure: boolean, request?: Request): Promise<SignInResult> {
+export async function signIn(
+  name: string,
+  password: string,
+  address: string,
+  secure: boolean,
+  request?: Request,
+): Promise<SignInResult> {
   const known = name.toLowerCase();
   const pair = sha256(`${known}|${address}`);
-  const blocked = await counted([["pair", pair], ["name", sha256(known)], ["address", sha256(address)]]);
+  const blocked = await counted([
+    ["pair", pair],
+    ["name", sha256(known)],
+    ["address", sha256(address)],
+  ]);
   if (blocked) return tooMany(blocked);
-  const [user] = await db().select().from(users).where(and(eq(users.signIn, known), isNull(users.retiredAt)));
+  const [user] = await db()
+    .select()
+    .from(users)
+    .where(and(eq(users.signIn, known), isNull(users.retiredAt)));
   decoy ??= hash(randomBytes(12).toString("hex"));
   const against = user?.passwordHash ?? (await decoy);
   const matches = await inTurn(() => verify(against, password));
@@ -111,7 +135,9 @@ export async function signIn(name: string, password: string, address: string, se
   const token = randomBytes(32).toString("base64url");
   const expiresAt = new Date(Date.now() + config.sessionHours * 3_600_000);
   await db().delete(sessions).where(lt(sessions.expiresAt, new Date()));
-  await db().insert(sessions).values({ tokenHash: sha256(token), userId: user.id, expiresAt });
+  await db()
+    .insert(sessions)
+    .values({ tokenHash: sha256(token), userId: user.id, expiresAt });
   return { ok: true, cookie: await cookie.serialize(token, { expires: expiresAt, secure }) };
 }
 
@@ -125,15 +151,21 @@ export async function ownPassword(userId: string, passwordHash: string, typed: s
 
 function tooMany(state: RateLimiterRes): SignInResult {
   const minutes = Math.max(1, Math.ceil(state.msBeforeNext / 60_000));
-  return { ok: false, message: `Too many tries. Wait ${minutes} minute${minutes === 1 ? "" : "s"}, then try again.`, status: 429 };
+  return {
+    ok: false,
+    message: `Too many tries. Wait ${minutes} minute${minutes === 1 ? "" : "s"}, then try again.`,
+    status: 429,
+  };
 }
 
 /** Passwords that anybody tries first, or that are hardly any: what is wrong with it, or undefined. */
 export function weakPassword(password: string, ...own: string[]): string | undefined {
   const bare = password.trim().toLowerCase();
   if (new Set(bare).size < 5) return "Too few different characters: it is guessed at once.";
-  if (/^(0123456789|1234567890|abcdefghij|qwertyuiop|password|passwort)/.test(bare)) return "Everybody tries this one first. Take another.";
-  if (own.some((o) => o.length >= 3 && bare.replace(o.toLowerCase(), "").length < 6)) return "It must not be the name with a little added.";
+  if (/^(0123456789|1234567890|abcdefghij|qwertyuiop|password|passwort)/.test(bare))
+    return "Everybody tries this one first. Take another.";
+  if (own.some((o) => o.length >= 3 && bare.replace(o.toLowerCase(), "").length < 6))
+    return "It must not be the name with a little added.";
   return undefined;
 }
 
@@ -164,10 +196,16 @@ export async function signOut(request: Request): Promise<string> {
 
 async function endSession(request: Request): Promise<void> {
   const token: unknown = await cookie.parse(request.headers.get("Cookie"));
-  if (typeof token === "string") await db().delete(sessions).where(eq(sessions.tokenHash, sha256(token)));
+  if (typeof token === "string")
+    await db()
+      .delete(sessions)
+      .where(eq(sessions.tokenHash, sha256(token)));
 }
 
 /** Does a cookie header belong to somebody who is signed in? For what must be known before a body is read. */
 export async function isSignedIn(cookieHeader: string | undefined): Promise<boolean> {
-  return cookieHeader !== undefined && (await userOf(new Request("http://here/", { headers: { Cookie: cookieHeader } }))) !== undefined;
+  return (
+    cookieHeader !== undefined &&
+    (await userOf(new Request("http://here/", { headers: { Cookie: cookieHeader } }))) !== undefined
+  );
 }

@@ -1,24 +1,73 @@
 /** Points and readings as the core wants them. */
 import { and, count, eq, isNull, sql } from "drizzle-orm";
-import { dayOf, dayStart, partReadyOn, quantityOf, theoreticalFlow, type AssessPoint, type AssessReading, type AssessStop, type MeasuredViscosity, type MeterChange, type SeriesContext } from "@core";
+import {
+  dayOf,
+  dayStart,
+  partReadyOn,
+  quantityOf,
+  theoreticalFlow,
+  type AssessPoint,
+  type AssessReading,
+  type AssessStop,
+  type MeasuredViscosity,
+  type MeterChange,
+  type SeriesContext,
+} from "@core";
 import type { Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
-import { circuits, components, fluids, hourMeterChanges, instrumentRecalls, instruments, interventions, lives, machines, points, readings, sites } from "~/db/schema";
+import {
+  circuits,
+  components,
+  fluids,
+  hourMeterChanges,
+  instrumentRecalls,
+  instruments,
+  interventions,
+  lives,
+  machines,
+  points,
+  readings,
+  sites,
+} from "~/db/schema";
 import { now } from "./clock.server";
 
 /** Everything about a point that an assessment needs, except readings, stops and sisters. */
 export function pointSetups(tx: Queryable) {
   return tx
     .select({
-      pointId: points.id, quantity: points.quantity, referencePressure: points.referencePressure, referenceTemperature: points.referenceTemperature,
-      limitBasis: points.limitBasis, limitUpper: points.limitUpper, limitLower: points.limitLower, makersNew: points.makersNew,
-      componentKind: components.kind, displacement: components.displacement, speed: components.speed, leadTimeDays: components.leadTimeDays, runInHours: components.runInHours,
-      hoursPerDay: machines.hoursPerDay, dutyDeviation: machines.dutyDeviation, siteId: machines.siteId, timeZone: sites.timeZone,
-      orderedOn: sql<string | null>`(select max(i.part_ordered_on)::text from ${interventions} i where i.component_id = ${components.id} and i.done_at is null and i.cancelled_at is null)`,
-      kv40: fluids.kv40, kv100: fluids.kv100, density15: fluids.density15,
-      measured: sql<MeasuredViscosity[] | null>`${oilAssessments.detail} -> 'measured'`, dirtAt: oilAssessments.dirtAt, dirtFactor: oilAssessments.dirtFactor,
-      lifeId: lives.id, lifeStartHours: lives.startHours, lifeStartedAt: lives.startedAt, knownWhenNew: lives.knownWhenNew,
-      meterChanges: sql<MeterChange[] | null>`(select jsonb_agg(jsonb_build_object('at', (extract(epoch from ${hourMeterChanges.at}) * 1000)::int8, 'before', ${hourMeterChanges.before}, 'after', ${hourMeterChanges.after}) order by ${hourMeterChanges.at})
+      pointId: points.id,
+      quantity: points.quantity,
+      referencePressure: points.referencePressure,
+      referenceTemperature: points.referenceTemperature,
+      limitBasis: points.limitBasis,
+      limitUpper: points.limitUpper,
+      limitLower: points.limitLower,
+      makersNew: points.makersNew,
+      componentKind: components.kind,
+      displacement: components.displacement,
+      speed: components.speed,
+      leadTimeDays: components.leadTimeDays,
+      runInHours: components.runInHours,
+      hoursPerDay: machines.hoursPerDay,
+      dutyDeviation: machines.dutyDeviation,
+      siteId: machines.siteId,
+      timeZone: sites.timeZone,
+      orderedOn: sql<
+        string | null
+      >`(select max(i.part_ordered_on)::text from ${interventions} i where i.component_id = ${components.id} and i.done_at is null and i.cancelled_at is null)`,
+      kv40: fluids.kv40,
+      kv100: fluids.kv100,
+      density15: fluids.density15,
+      measured: sql<MeasuredViscosity[] | null>`${oilAssessments.detail} -> 'measured'`,
+      dirtAt: oilAssessments.dirtAt,
+      dirtFactor: oilAssessments.dirtFactor,
+      lifeId: lives.id,
+      lifeStartHours: lives.startHours,
+      lifeStartedAt: lives.startedAt,
+      knownWhenNew: lives.knownWhenNew,
+      meterChanges: sql<
+        MeterChange[] | null
+      >`(select jsonb_agg(jsonb_build_object('at', (extract(epoch from ${hourMeterChanges.at}) * 1000)::int8, 'before', ${hourMeterChanges.before}, 'after', ${hourMeterChanges.after}) order by ${hourMeterChanges.at})
         from ${hourMeterChanges} where ${hourMeterChanges.machineId} = ${machines.id} and ${hourMeterChanges.withdrawnAt} is null)`,
     })
     .from(points)
@@ -34,9 +83,14 @@ export function pointSetups(tx: Queryable) {
 export type PointSetup = Awaited<ReturnType<typeof pointSetups>>[number];
 
 /** Leakage needs both, a filter element only a temperature. */
-function referenceOf(s: Pick<PointSetup, "quantity" | "referencePressure" | "referenceTemperature">): AssessPoint["reference"] {
+function referenceOf(
+  s: Pick<PointSetup, "quantity" | "referencePressure" | "referenceTemperature">,
+): AssessPoint["reference"] {
   if (s.referenceTemperature === null) return null;
-  if (s.referencePressure === null) return quantityOf(s.quantity).correction === "element" ? { pressure: 1, temperature: s.referenceTemperature } : null;
+  if (s.referencePressure === null)
+    return quantityOf(s.quantity).correction === "element"
+      ? { pressure: 1, temperature: s.referenceTemperature }
+      : null;
   return { pressure: s.referencePressure, temperature: s.referenceTemperature };
 }
 
@@ -55,7 +109,9 @@ export function assessPointOf(s: PointSetup, knownWhenNew = s.knownWhenNew ?? tr
 
 /** The fluid of the point's circuit, if one is stated. */
 export function fluidOf(s: Pick<PointSetup, "kv40" | "kv100" | "density15">) {
-  return s.kv40 !== null && s.kv100 !== null && s.density15 !== null ? { kv40: s.kv40, kv100: s.kv100, density15: s.density15 } : null;
+  return s.kv40 !== null && s.kv100 !== null && s.density15 !== null
+    ? { kv40: s.kv40, kv100: s.kv100, density15: s.density15 }
+    : null;
 }
 
 /** A life as an assessment needs it: when it began, and what the hour meter showed then. */
@@ -74,7 +130,12 @@ export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], life?
     duty: { hoursPerDay: s.hoursPerDay, deviation: s.dutyDeviation },
     stops: siteStops,
     leadTimeDays: s.leadTimeDays,
-    partReadyAt: s.orderedOn ? dayStart(partReadyOn({ leadTimeDays: s.leadTimeDays, orderedOn: s.orderedOn, today: dayOf(now(), s.timeZone) }), s.timeZone) : null,
+    partReadyAt: s.orderedOn
+      ? dayStart(
+          partReadyOn({ leadTimeDays: s.leadTimeDays, orderedOn: s.orderedOn, today: dayOf(now(), s.timeZone) }),
+          s.timeZone,
+        )
+      : null,
     runInHours: s.runInHours,
     lifeStartHours: life?.startHours ?? s.lifeStartHours ?? 0,
     lifeStartedAt: (life?.startedAt ?? s.lifeStartedAt)?.getTime() ?? null,
@@ -89,8 +150,19 @@ export const recalledNow = sql<boolean>`exists (select 1 from ${instrumentRecall
 
 /** Columns of a reading that an assessment looks at. */
 export const assessedColumns = {
-  id: readings.id, pointId: readings.pointId, lifeId: readings.lifeId, takenAt: readings.takenAt, value: readings.value, pressure: readings.pressure, temperature: readings.temperature,
-  speed: readings.speed, hours: readings.hours, doubtful: readings.doubtful, recalled: recalledNow, fullScale: instruments.fullScale, accuracyClass: instruments.accuracyClass,
+  id: readings.id,
+  pointId: readings.pointId,
+  lifeId: readings.lifeId,
+  takenAt: readings.takenAt,
+  value: readings.value,
+  pressure: readings.pressure,
+  temperature: readings.temperature,
+  speed: readings.speed,
+  hours: readings.hours,
+  doubtful: readings.doubtful,
+  recalled: recalledNow,
+  fullScale: instruments.fullScale,
+  accuracyClass: instruments.accuracyClass,
 };
 
 interface ReadingRow {
@@ -110,8 +182,17 @@ interface ReadingRow {
 /** A stored reading as the core wants it. A class is a permissible error, taken as a rectangle. */
 export function assessReadingOf(r: ReadingRow): AssessReading {
   return {
-    id: r.id, at: r.takenAt.getTime(), hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, speed: r.speed, doubtful: r.doubtful, recalled: r.recalled,
-    uncertainty: r.fullScale !== null && r.accuracyClass !== null ? (r.accuracyClass * r.fullScale) / 100 / Math.sqrt(3) : null,
+    id: r.id,
+    at: r.takenAt.getTime(),
+    hours: r.hours,
+    value: r.value,
+    pressure: r.pressure,
+    temperature: r.temperature,
+    speed: r.speed,
+    doubtful: r.doubtful,
+    recalled: r.recalled,
+    uncertainty:
+      r.fullScale !== null && r.accuracyClass !== null ? (r.accuracyClass * r.fullScale) / 100 / Math.sqrt(3) : null,
   };
 }
 
@@ -129,8 +210,12 @@ const AT_EACH = 3;
  */
 export async function readingsOfLife(tx: Queryable, pointId: string, lifeId: string): Promise<AssessReading[]> {
   const here = and(eq(readings.lifeId, lifeId), eq(readings.pointId, pointId), isNull(readings.supersededAt));
-  const rows = () => tx.select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId));
-  const whole = await rows().where(here).orderBy(readings.takenAt).limit(WHOLE + 1);
+  const rows = () =>
+    tx.select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId));
+  const whole = await rows()
+    .where(here)
+    .orderBy(readings.takenAt)
+    .limit(WHOLE + 1);
   if (whole.length <= WHOLE) return whole.map(assessReadingOf);
   const own = sql`${readings.lifeId} = ${lifeId} and ${readings.pointId} = ${pointId} and ${readings.supersededAt} is null`;
   const chosen = sql`${readings.id} in (
@@ -144,6 +229,9 @@ export async function readingsOfLife(tx: Queryable, pointId: string, lifeId: str
 
 /** How many readings a life has at a point. */
 export async function countOfLife(tx: Queryable, pointId: string, lifeId: string): Promise<number> {
-  const [all] = await tx.select({ n: count() }).from(readings).where(and(eq(readings.lifeId, lifeId), eq(readings.pointId, pointId), isNull(readings.supersededAt)));
+  const [all] = await tx
+    .select({ n: count() })
+    .from(readings)
+    .where(and(eq(readings.lifeId, lifeId), eq(readings.pointId, pointId), isNull(readings.supersededAt)));
   return all?.n ?? 0;
 }

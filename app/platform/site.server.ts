@@ -4,6 +4,11 @@ import { db } from "~/db/client.server";
 import { sites } from "~/db/schema";
 
 export async function siteTimeZone(): Promise<string> {
-  const [row] = await db().select({ timeZone: sites.timeZone }).from(sites).where(isNull(sites.retiredAt)).orderBy(sites.name).limit(1);
+  const [row] = await db()
+    .select({ timeZone: sites.timeZone })
+    .from(sites)
+    .where(isNull(sites.retiredAt))
+    .orderBy(sites.name)
+    .limit(1);
   return row?.timeZone ?? "UTC";
 }

@@ -15,7 +15,12 @@ export type { AssessResult };
 let pool: Piscina<AssessTask, AssessResult> | undefined;
 
 function threads(): Piscina<AssessTask, AssessResult> {
-  pool ??= new Piscina<AssessTask, AssessResult>({ filename: script, minThreads: 1, maxThreads: Math.max(1, Math.min(MOST_THREADS, availableParallelism() - 1)), idleTimeout: 60_000 });
+  pool ??= new Piscina<AssessTask, AssessResult>({
+    filename: script,
+    minThreads: 1,
+    maxThreads: Math.max(1, Math.min(MOST_THREADS, availableParallelism() - 1)),
+    idleTimeout: 60_000,
+  });
   return pool;
 }
 

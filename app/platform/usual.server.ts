@@ -8,7 +8,18 @@ const NEWEST = 24;
 
 /** Load and oil temperature that a point is usually read at; null where too few readings noted them. */
 export async function usualAt(pointId: string): Promise<UsualCondition | null> {
-  const rows = await db().select({ pressure: readings.pressure, temperature: readings.temperature }).from(readings)
-    .where(and(eq(readings.pointId, pointId), isNull(readings.supersededAt), isNotNull(readings.pressure), isNotNull(readings.temperature))).orderBy(desc(readings.takenAt)).limit(NEWEST);
+  const rows = await db()
+    .select({ pressure: readings.pressure, temperature: readings.temperature })
+    .from(readings)
+    .where(
+      and(
+        eq(readings.pointId, pointId),
+        isNull(readings.supersededAt),
+        isNotNull(readings.pressure),
+        isNotNull(readings.temperature),
+      ),
+    )
+    .orderBy(desc(readings.takenAt))
+    .limit(NEWEST);
   return usualCondition(rows.reverse());
 }

@@ -13,14 +13,25 @@ const fieldName = /^[A-Za-z][\w.:-]{0,63}$/;
 /** Text fields of a form as an object; a field that is missing is an empty text. Names that are none of a form's are left out. */
 export function fieldsOf(form: FormData): Record<string, string> {
   const fields: Record<string, string> = {};
-  for (const [name, value] of form) if (typeof value === "string" && fieldName.test(name) && !(name in Object.prototype)) fields[name] = cleanText(value);
+  for (const [name, value] of form)
+    if (typeof value === "string" && fieldName.test(name) && !(name in Object.prototype))
+      fields[name] = cleanText(value);
   return fields;
 }
 
 /** Check all fields at once. */
-export async function check<T extends AnyObject>(schema: ObjectSchema<T>, fields: Record<string, unknown>, by?: TypedBy): Promise<Checked<InferType<ObjectSchema<T>>>> {
+export async function check<T extends AnyObject>(
+  schema: ObjectSchema<T>,
+  fields: Record<string, unknown>,
+  by?: TypedBy,
+): Promise<Checked<InferType<ObjectSchema<T>>>> {
   try {
-    return { ok: true, values: (await schema.validate(fields, { abortEarly: false, stripUnknown: true, context: by })) as InferType<ObjectSchema<T>> };
+    return {
+      ok: true,
+      values: (await schema.validate(fields, { abortEarly: false, stripUnknown: true, context: by })) as InferType<
+        ObjectSchema<T>
+      >,
+    };
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     const problems: Record<string, string> = {};
@@ -30,7 +41,8 @@ export async function check<T extends AnyObject>(schema: ObjectSchema<T>, fields
 }
 
 /** A name that a person gives: 1 to 100 characters. */
-export const nameField = (what: string) => string().trim().required(`Give ${what} a name.`).max(100, "At most 100 characters.");
+export const nameField = (what: string) =>
+  string().trim().required(`Give ${what} a name.`).max(100, "At most 100 characters.");
 
 /** Free text of at most `most` characters; empty when left out. */
 export const textField = (most = 2000) => string().trim().max(most, `At most ${most} characters.`).default("");
@@ -41,7 +53,10 @@ export interface TypedBy {
 }
 
 /** A quantity as typed, with or without a unit; null when left empty and not required. `assume`: unit of a bare number. */
-export function quantityField(id: QuantityId, { required = false, assume }: { required?: boolean; assume?: string } = {}) {
+export function quantityField(
+  id: QuantityId,
+  { required = false, assume }: { required?: boolean; assume?: string } = {},
+) {
   return mixed<ParsedQuantity>()
     .nullable()
     .transform((_value, original: unknown) => {
@@ -51,7 +66,8 @@ export function quantityField(id: QuantityId, { required = false, assume }: { re
       return result.ok ? result.parsed : result;
     })
     .test("quantity", (value, context) => {
-      if (required && (value === null || value === undefined)) return context.createError({ message: "Enter a value." });
+      if (required && (value === null || value === undefined))
+        return context.createError({ message: "Enter a value." });
       const failed = value as unknown as { ok?: false; message?: string } | null | undefined;
       return failed && failed.ok === false ? context.createError({ message: failed.message ?? "Not a value." }) : true;
     })
@@ -60,11 +76,20 @@ export function quantityField(id: QuantityId, { required = false, assume }: { re
 
 /** A quantity as typed; a bare number is in the unit that the person prefers (see `check`). */
 export function typedQuantity(id: QuantityId, required = false) {
-  return mixed<ParsedQuantity>().nullable().default(null).when("$units", ([units]: (UnitPreference | undefined)[]) => quantityField(id, { required, assume: preferredUnit(id, units ?? {}) }));
+  return mixed<ParsedQuantity>()
+    .nullable()
+    .default(null)
+    .when("$units", ([units]: (UnitPreference | undefined)[]) =>
+      quantityField(id, { required, assume: preferredUnit(id, units ?? {}) }),
+    );
 }
 
 /** A calendar day, or empty. */
-export const dayField = () => string().trim().test("day", "Write the date as 2026-11-20.", (text) => !text || calendarDay(text) !== undefined).default("");
+export const dayField = () =>
+  string()
+    .trim()
+    .test("day", "Write the date as 2026-11-20.", (text) => !text || calendarDay(text) !== undefined)
+    .default("");
 
 const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 

@@ -4,25 +4,60 @@ import type { PointPage } from "./queries.server";
 
 const DAY = 86_400_000;
 const now = Date.UTC(2026, 10, 24);
-const tones = Object.fromEntries(["ink", "ink-2", "line", "line-2", "sea", "sea-soft", "ochre", "verm", "verm-soft", "sheet", "paper"].map((name) => [name, "rgb(1, 2, 3)"])) as Parameters<ReturnType<typeof trendChart>>[0];
+const tones = Object.fromEntries(
+  ["ink", "ink-2", "line", "line-2", "sea", "sea-soft", "ochre", "verm", "verm-soft", "sheet", "paper"].map((name) => [
+    name,
+    "rgb(1, 2, 3)",
+  ]),
+) as Parameters<ReturnType<typeof trendChart>>[0];
 const shown = { scale: (v: number) => v * 10, unit: "% of full flow" };
 
 /** A point page with what the charts look at. */
 function pageWith(change: Record<string, unknown> = {}): PointPage {
-  const readings = Array.from({ length: 24 }, (_, i) => ({ at: now - (24 - i) * 30 * DAY, raw: 1 + i / 20, corrected: 1 + i / 24, mark: i === 5 ? "outlier" : null }));
+  const readings = Array.from({ length: 24 }, (_, i) => ({
+    at: now - (24 - i) * 30 * DAY,
+    raw: 1 + i / 20,
+    corrected: 1 + i / 24,
+    mark: i === 5 ? "outlier" : null,
+  }));
   return {
-    now, state: "drifting", stops: [{ id: "s", at: now + 55 * DAY }],
-    chart: [{ id: "a", startedAt: now - 900 * DAY, endedAt: now - 750 * DAY, serial: "E1", readings: [{ at: now - 800 * DAY, raw: 3, corrected: 3, mark: null }] }, { id: "b", startedAt: now - 750 * DAY, endedAt: null, serial: "E2", readings }],
+    now,
+    state: "drifting",
+    stops: [{ id: "s", at: now + 55 * DAY }],
+    chart: [
+      {
+        id: "a",
+        startedAt: now - 900 * DAY,
+        endedAt: now - 750 * DAY,
+        serial: "E1",
+        readings: [{ at: now - 800 * DAY, raw: 3, corrected: 3, mark: null }],
+      },
+      { id: "b", startedAt: now - 750 * DAY, endedAt: null, serial: "E2", readings },
+    ],
     detail: {
-      noTrend: null, correction: {}, limits: { upper: 4, lower: null }, baseline: { centre: 1, spread: 0.1, provisional: true },
-      forecast: { fan: [0, 100, 200].map((d) => ({ at: now + d * DAY, p10: 2, p50: 2.2 + d / 200, p90: 2.4 + d / 100 })) },
+      noTrend: null,
+      correction: {},
+      limits: { upper: 4, lower: null },
+      baseline: { centre: 1, spread: 0.1, provisional: true },
+      forecast: {
+        fan: [0, 100, 200].map((d) => ({ at: now + d * DAY, p10: 2, p50: 2.2 + d / 200, p90: 2.4 + d / 100 })),
+      },
     },
     ...change,
   } as unknown as PointPage;
 }
 
-const make = (page: PointPage) => trendChart(page, shown, "Europe/London", "limit 10 %", () => "a day")(tones) as ChartConfiguration<"line", { x: number; y: number }[]>;
-const annotationsOf = (chart: ChartConfiguration<"line", { x: number; y: number }[]>) => (chart.options!.plugins as unknown as { annotation: { annotations: Record<string, { yMin?: number; label?: { content: string } }> } }).annotation.annotations;
+const make = (page: PointPage) =>
+  trendChart(page, shown, "Europe/London", "limit 10 %", () => "a day")(tones) as ChartConfiguration<
+    "line",
+    { x: number; y: number }[]
+  >;
+const annotationsOf = (chart: ChartConfiguration<"line", { x: number; y: number }[]>) =>
+  (
+    chart.options!.plugins as unknown as {
+      annotation: { annotations: Record<string, { yMin?: number; label?: { content: string } }> };
+    }
+  ).annotation.annotations;
 
 describe("trend chart", () => {
   test("lives are separate lines, as read stands beside corrected, and the fan begins at the forecast", () => {
@@ -52,13 +87,20 @@ describe("trend chart", () => {
   });
   test("a point that is not corrected shows one series; without an assessment it still draws", () => {
     const page = pageWith();
-    expect(make({ ...page, detail: { ...page.detail!, correction: null } } as unknown as PointPage).data.datasets.map((d) => d.label)).not.toContain("as read");
+    expect(
+      make({ ...page, detail: { ...page.detail!, correction: null } } as unknown as PointPage).data.datasets.map(
+        (d) => d.label,
+      ),
+    ).not.toContain("as read");
     expect(make({ ...page, detail: null } as PointPage).data.datasets.length).toBeGreaterThan(0);
   });
 });
 
 test("same month: a line a year, of the present life only", () => {
-  const chart = sameMonthChart(pageWith(), shown, "Europe/London")(tones) as ChartConfiguration<"line", { x: number; y: number }[]>;
+  const chart = sameMonthChart(pageWith(), shown, "Europe/London")(tones) as ChartConfiguration<
+    "line",
+    { x: number; y: number }[]
+  >;
   const years = chart.data.datasets.map((d) => d.label);
   expect(years).toEqual(["2024", "2025", "2026"]);
   const points = chart.data.datasets.flatMap((d) => d.data);

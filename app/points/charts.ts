@@ -18,7 +18,13 @@ const figure = (value: number) => formatNumber(value, decimalsFor(value, 2));
 
 type XY = { x: number; y: number };
 
-export function trendChart(data: PointPage, shown: Shown, timeZone: string, limitLabel: string, momentOf: (ms: number) => string): MakeChart {
+export function trendChart(
+  data: PointPage,
+  shown: Shown,
+  timeZone: string,
+  limitLabel: string,
+  momentOf: (ms: number) => string,
+): MakeChart {
   return (tones) => {
     const { chart, detail, stops } = data;
     const readings = chart.flatMap((life) => life.readings);
@@ -30,26 +36,76 @@ export function trendChart(data: PointPage, shown: Shown, timeZone: string, limi
     const room = (top - least) * 0.12 || Math.abs(top) * 0.1 || 1;
     const ceiling = top + room;
     const floor = least >= 0 && least < top * 0.5 ? 0 : least - room;
-    const fan = (forecast?.fan ?? []).filter((f, i) => i === 0 || (f.p50 <= ceiling * 1.6 && f.p50 >= floor - Math.abs(floor) * 0.6));
+    const fan = (forecast?.fan ?? []).filter(
+      (f, i) => i === 0 || (f.p50 <= ceiling * 1.6 && f.p50 >= floor - Math.abs(floor) * 0.6),
+    );
     const nextStop = stops.find((s) => s.at > data.now);
-    const last = Math.max(data.now, nextStop?.at ?? 0, forecast ? Math.min(fan.at(-1)?.at ?? 0, data.now + 550 * 86_400_000) : 0);
+    const last = Math.max(
+      data.now,
+      nextStop?.at ?? 0,
+      forecast ? Math.min(fan.at(-1)?.at ?? 0, data.now + 550 * 86_400_000) : 0,
+    );
     const span = last - first;
     const scale = (y: number) => shown.scale(y);
     const state = data.state === "alarm" ? tones.verm : data.state === "alert" ? tones.ochre : tones.ink;
 
     const datasets: ChartDataset<"line", XY[]>[] = [
       ...chart.map((life): ChartDataset<"line", XY[]> => ({
-        label: "corrected", data: life.readings.map((r) => ({ x: r.at, y: scale(r.corrected) })), borderColor: faded(tones.ink, 0.45), borderWidth: 1,
-        pointRadius: life.readings.map((r) => (r.mark ? 3 : 2.6)), pointBackgroundColor: life.readings.map((r) => (r.mark ? tones.paper : tones.ink)), pointBorderColor: tones.ink, pointBorderWidth: 1, pointStyle: life.readings.map((r) => (r.mark ? "rectRot" : "circle")), order: 1,
+        label: "corrected",
+        data: life.readings.map((r) => ({ x: r.at, y: scale(r.corrected) })),
+        borderColor: faded(tones.ink, 0.45),
+        borderWidth: 1,
+        pointRadius: life.readings.map((r) => (r.mark ? 3 : 2.6)),
+        pointBackgroundColor: life.readings.map((r) => (r.mark ? tones.paper : tones.ink)),
+        pointBorderColor: tones.ink,
+        pointBorderWidth: 1,
+        pointStyle: life.readings.map((r) => (r.mark ? "rectRot" : "circle")),
+        order: 1,
       })),
       ...(detail?.correction
-        ? chart.map((life): ChartDataset<"line", XY[]> => ({ label: "as read", data: life.readings.map((r) => ({ x: r.at, y: scale(r.raw) })), showLine: false, pointRadius: 2.6, pointBackgroundColor: "transparent", pointBorderColor: tones["line-2"], pointBorderWidth: 1.1, order: 2 }))
+        ? chart.map((life): ChartDataset<"line", XY[]> => ({
+            label: "as read",
+            data: life.readings.map((r) => ({ x: r.at, y: scale(r.raw) })),
+            showLine: false,
+            pointRadius: 2.6,
+            pointBackgroundColor: "transparent",
+            pointBorderColor: tones["line-2"],
+            pointBorderWidth: 1.1,
+            order: 2,
+          }))
         : []),
       ...(fan.length > 1
         ? [
-            { label: "P90", data: fan.map((f) => ({ x: f.at, y: scale(f.p90) })), pointRadius: 0, borderWidth: 0, borderColor: "transparent", order: 4, clip: 0 } as ChartDataset<"line", XY[]>,
-            { label: "P10", data: fan.map((f) => ({ x: f.at, y: scale(f.p10) })), pointRadius: 0, borderWidth: 0, borderColor: "transparent", backgroundColor: faded(state, 0.18), fill: "-1", order: 4, clip: 0 } as ChartDataset<"line", XY[]>,
-            { label: "P50", data: fan.map((f) => ({ x: f.at, y: scale(f.p50) })), pointRadius: 0, borderColor: state, borderDash: [5, 4], borderWidth: 1.6, order: 3, clip: 0 } as ChartDataset<"line", XY[]>,
+            {
+              label: "P90",
+              data: fan.map((f) => ({ x: f.at, y: scale(f.p90) })),
+              pointRadius: 0,
+              borderWidth: 0,
+              borderColor: "transparent",
+              order: 4,
+              clip: 0,
+            } as ChartDataset<"line", XY[]>,
+            {
+              label: "P10",
+              data: fan.map((f) => ({ x: f.at, y: scale(f.p10) })),
+              pointRadius: 0,
+              borderWidth: 0,
+              borderColor: "transparent",
+              backgroundColor: faded(state, 0.18),
+              fill: "-1",
+              order: 4,
+              clip: 0,
+            } as ChartDataset<"line", XY[]>,
+            {
+              label: "P50",
+              data: fan.map((f) => ({ x: f.at, y: scale(f.p50) })),
+              pointRadius: 0,
+              borderColor: state,
+              borderDash: [5, 4],
+              borderWidth: 1.6,
+              order: 3,
+              clip: 0,
+            } as ChartDataset<"line", XY[]>,
           ]
         : []),
     ];
@@ -59,41 +115,135 @@ export function trendChart(data: PointPage, shown: Shown, timeZone: string, limi
     const currentLife = chart.at(-1);
     if (baseline && currentLife) {
       annotations.baseline = {
-        type: "box", xMin: currentLife.readings[0]?.at ?? first, yMin: scale(baseline.centre - 2 * baseline.spread), yMax: scale(baseline.centre + 2 * baseline.spread), backgroundColor: faded(tones.sea, 0.1), borderWidth: 0, drawTime: "beforeDatasetsDraw",
-        label: { display: true, content: `baseline ${figure(scale(baseline.centre))} ± ${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? ", provisional" : ""}`, position: { x: "start", y: "end" }, color: tones.sea, font: { size: 11.5, weight: "normal" }, yAdjust: 20, xAdjust: -4 },
+        type: "box",
+        xMin: currentLife.readings[0]?.at ?? first,
+        yMin: scale(baseline.centre - 2 * baseline.spread),
+        yMax: scale(baseline.centre + 2 * baseline.spread),
+        backgroundColor: faded(tones.sea, 0.1),
+        borderWidth: 0,
+        drawTime: "beforeDatasetsDraw",
+        label: {
+          display: true,
+          content: `baseline ${figure(scale(baseline.centre))} ± ${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? ", provisional" : ""}`,
+          position: { x: "start", y: "end" },
+          color: tones.sea,
+          font: { size: 11.5, weight: "normal" },
+          yAdjust: 20,
+          xAdjust: -4,
+        },
       };
     }
-    for (const [name, value] of [["upper", detail?.limits?.upper], ["lower", detail?.limits?.lower]] as const) {
+    for (const [name, value] of [
+      ["upper", detail?.limits?.upper],
+      ["lower", detail?.limits?.lower],
+    ] as const) {
       if (typeof value !== "number") continue;
-      annotations[name] = { type: "line", yMin: scale(value), yMax: scale(value), borderColor: tones.verm, borderWidth: 1.4, label: { display: true, content: name === "lower" && detail?.limits?.upper !== null ? "lower limit" : limitLabel, position: "start", backgroundColor: "transparent", color: tones.verm, font: { size: 11.5, weight: "normal" }, yAdjust: name === "lower" ? 10 : -10, xAdjust: 2, padding: 0 } };
+      annotations[name] = {
+        type: "line",
+        yMin: scale(value),
+        yMax: scale(value),
+        borderColor: tones.verm,
+        borderWidth: 1.4,
+        label: {
+          display: true,
+          content: name === "lower" && detail?.limits?.upper !== null ? "lower limit" : limitLabel,
+          position: "start",
+          backgroundColor: "transparent",
+          color: tones.verm,
+          font: { size: 11.5, weight: "normal" },
+          yAdjust: name === "lower" ? 10 : -10,
+          xAdjust: 2,
+          padding: 0,
+        },
+      };
     }
     if (nextStop && nextStop.at <= last) {
-      annotations.stop = { type: "box", xMin: nextStop.at - span * 0.006, xMax: nextStop.at + span * 0.006, backgroundColor: faded(tones.sea, 0.16), borderWidth: 0, label: { display: true, content: `stop ${momentOf(nextStop.at)}`, position: { x: "center", y: "start" }, color: tones.sea, font: { size: 11.5, weight: "bold" }, xAdjust: -34 } };
+      annotations.stop = {
+        type: "box",
+        xMin: nextStop.at - span * 0.006,
+        xMax: nextStop.at + span * 0.006,
+        backgroundColor: faded(tones.sea, 0.16),
+        borderWidth: 0,
+        label: {
+          display: true,
+          content: `stop ${momentOf(nextStop.at)}`,
+          position: { x: "center", y: "start" },
+          color: tones.sea,
+          font: { size: 11.5, weight: "bold" },
+          xAdjust: -34,
+        },
+      };
     }
     chart.slice(1).forEach((life, i) => {
-      annotations[`life${i}`] = { type: "line", xMin: life.startedAt, xMax: life.startedAt, borderColor: tones["ink-2"], borderDash: [2, 3], borderWidth: 1.2, label: { display: true, content: `new part ${life.serial}`, position: "start", backgroundColor: "transparent", color: tones["ink-2"], font: { size: 11.5, weight: "normal" } } };
+      annotations[`life${i}`] = {
+        type: "line",
+        xMin: life.startedAt,
+        xMax: life.startedAt,
+        borderColor: tones["ink-2"],
+        borderDash: [2, 3],
+        borderWidth: 1.2,
+        label: {
+          display: true,
+          content: `new part ${life.serial}`,
+          position: "start",
+          backgroundColor: "transparent",
+          color: tones["ink-2"],
+          font: { size: 11.5, weight: "normal" },
+        },
+      };
     });
 
     const years: number[] = [];
-    for (let year = startOfYear(new TZDate(first, timeZone)); year.getTime() <= last; year = addYears(year, 1)) if (year.getTime() >= first) years.push(year.getTime());
+    for (let year = startOfYear(new TZDate(first, timeZone)); year.getTime() <= last; year = addYears(year, 1))
+      if (year.getTime() >= first) years.push(year.getTime());
 
     const configuration: ChartConfiguration<"line", XY[]> = {
       type: "line",
       data: { datasets },
       options: {
-        responsive: true, maintainAspectRatio: false, animation: { duration: 200 }, parsing: false, normalized: true,
+        responsive: true,
+        maintainAspectRatio: false,
+        animation: { duration: 200 },
+        parsing: false,
+        normalized: true,
         interaction: { mode: "nearest", intersect: true },
         scales: {
           x: {
-            type: "linear", min: first - span * 0.015, max: last + span * 0.02, grid: { display: false }, border: { color: tones.line },
-            afterBuildTicks: (axis) => { axis.ticks = years.length >= 2 ? years.map((value) => ({ value })) : axis.ticks; },
-            ticks: { color: tones["ink-2"], maxRotation: 0, autoSkip: true, callback: (value) => format(new TZDate(Number(value), timeZone), years.length >= 2 ? "yyyy" : "d\u00a0MMM") },
+            type: "linear",
+            min: first - span * 0.015,
+            max: last + span * 0.02,
+            grid: { display: false },
+            border: { color: tones.line },
+            afterBuildTicks: (axis) => {
+              axis.ticks = years.length >= 2 ? years.map((value) => ({ value })) : axis.ticks;
+            },
+            ticks: {
+              color: tones["ink-2"],
+              maxRotation: 0,
+              autoSkip: true,
+              callback: (value) =>
+                format(new TZDate(Number(value), timeZone), years.length >= 2 ? "yyyy" : "d\u00a0MMM"),
+            },
           },
-          y: { type: "linear", suggestedMin: scale(floor), suggestedMax: scale(ceiling), grid: { color: tones.line }, border: { display: false }, ticks: { color: tones["ink-2"], maxTicksLimit: 8, callback: (value) => figure(Number(value)) }, title: { display: true, text: shown.unit, color: tones["ink-2"] } },
+          y: {
+            type: "linear",
+            suggestedMin: scale(floor),
+            suggestedMax: scale(ceiling),
+            grid: { color: tones.line },
+            border: { display: false },
+            ticks: { color: tones["ink-2"], maxTicksLimit: 8, callback: (value) => figure(Number(value)) },
+            title: { display: true, text: shown.unit, color: tones["ink-2"] },
+          },
         },
         plugins: {
           legend: { display: false },
-          tooltip: { filter: (item) => item.dataset.label === "corrected" || item.dataset.label === "as read", callbacks: { title: (items) => (items[0] ? momentOf((items[0].raw as XY).x) : ""), label: (item) => `${item.dataset.label}: ${figure((item.raw as XY).y)} ${shown.unit}` } },
+          tooltip: {
+            filter: (item) => item.dataset.label === "corrected" || item.dataset.label === "as read",
+            callbacks: {
+              title: (items) => (items[0] ? momentOf((items[0].raw as XY).x) : ""),
+              label: (item) => `${item.dataset.label}: ${figure((item.raw as XY).y)} ${shown.unit}`,
+            },
+          },
           annotation: { annotations, clip: false },
         },
       },
@@ -123,8 +273,12 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
     const datasets = years.map((year, i): ChartDataset<"line", XY[]> => {
       const now = year === latest;
       return {
-        label: String(year), data: byYear.get(year)!, borderColor: now ? tones.ink : faded(tones.sea, 0.25 + (0.5 * i) / years.length), borderWidth: now ? 2 : 1.3,
-        pointRadius: now ? 3 : 1.8, pointBackgroundColor: now ? tones.ink : tones.sea,
+        label: String(year),
+        data: byYear.get(year)!,
+        borderColor: now ? tones.ink : faded(tones.sea, 0.25 + (0.5 * i) / years.length),
+        borderWidth: now ? 2 : 1.3,
+        pointRadius: now ? 3 : 1.8,
+        pointBackgroundColor: now ? tones.ink : tones.sea,
       };
     });
     const annotations: Record<string, AnnotationOptions> = {};
@@ -141,18 +295,60 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
       // near the right edge a label stands before its line's end: under a line that falls, over one that rises
       const before = byYear.get(named[0]!)!.at(-2);
       const atEdge = at.x > 9;
-      annotations[`y${named[0]}`] = { type: "label", xValue: at.x, yValue: at.y, content: named.join(", "), color: named.includes(latest!) ? tones.ink : tones["ink-2"], font: { size: 11 }, position: atEdge ? "end" : "start", xAdjust: atEdge ? -4 : 4, yAdjust: !atEdge ? -6 : before && before.y > at.y ? 14 : -4 };
+      annotations[`y${named[0]}`] = {
+        type: "label",
+        xValue: at.x,
+        yValue: at.y,
+        content: named.join(", "),
+        color: named.includes(latest!) ? tones.ink : tones["ink-2"],
+        font: { size: 11 },
+        position: atEdge ? "end" : "start",
+        xAdjust: atEdge ? -4 : 4,
+        yAdjust: !atEdge ? -6 : before && before.y > at.y ? 14 : -4,
+      };
     }
     const configuration: ChartConfiguration<"line", XY[]> = {
       type: "line",
       data: { datasets },
       options: {
-        responsive: true, maintainAspectRatio: false, animation: { duration: 200 }, parsing: false,
+        responsive: true,
+        maintainAspectRatio: false,
+        animation: { duration: 200 },
+        parsing: false,
         scales: {
-          x: { type: "linear", min: 0, max: 12.6, grid: { display: false }, border: { color: tones.line }, afterBuildTicks: (axis) => { axis.ticks = Array.from({ length: 12 }, (_, i) => ({ value: i + 0.5 })); }, ticks: { color: tones["ink-2"], callback: (value) => format(new Date(2024, Math.floor(Number(value)), 1), "MMM") } },
-          y: { type: "linear", beginAtZero: true, grid: { color: tones.line }, border: { display: false }, ticks: { color: tones["ink-2"], callback: (value) => figure(Number(value)) }, title: { display: true, text: `${shown.unit}, as read`, color: tones["ink-2"] } },
+          x: {
+            type: "linear",
+            min: 0,
+            max: 12.6,
+            grid: { display: false },
+            border: { color: tones.line },
+            afterBuildTicks: (axis) => {
+              axis.ticks = Array.from({ length: 12 }, (_, i) => ({ value: i + 0.5 }));
+            },
+            ticks: {
+              color: tones["ink-2"],
+              callback: (value) => format(new Date(2024, Math.floor(Number(value)), 1), "MMM"),
+            },
+          },
+          y: {
+            type: "linear",
+            beginAtZero: true,
+            grid: { color: tones.line },
+            border: { display: false },
+            ticks: { color: tones["ink-2"], callback: (value) => figure(Number(value)) },
+            title: { display: true, text: `${shown.unit}, as read`, color: tones["ink-2"] },
+          },
         },
-        plugins: { legend: { display: false }, tooltip: { callbacks: { title: (items) => items[0]?.dataset.label ?? "", label: (item) => `${figure((item.raw as XY).y)} ${shown.unit}` } }, annotation: { annotations, clip: false } },
+        plugins: {
+          legend: { display: false },
+          tooltip: {
+            callbacks: {
+              title: (items) => items[0]?.dataset.label ?? "",
+              label: (item) => `${figure((item.raw as XY).y)} ${shown.unit}`,
+            },
+          },
+          annotation: { annotations, clip: false },
+        },
       },
     };
     return configuration as unknown as ChartConfiguration;

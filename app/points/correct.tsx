@@ -16,10 +16,37 @@ export const meta = () => [{ title: "Correct a reading · Juncteral" }];
 
 export const loader = guard("technician", async ({ params, user }) => {
   const id = idParam(params);
-  const [reading, page] = await Promise.all([readingOf(id, idParam(params, "readingId")), pointPage(id, 0, user.units)]);
+  const [reading, page] = await Promise.all([
+    readingOf(id, idParam(params, "readingId")),
+    pointPage(id, 0, user.units),
+  ]);
   return {
-    place: page.place, quantity: page.quantity, unit: page.unit, readState: page.readState, fluid: page.fluid, instruments: page.instruments, expectation: page.detail?.expectation ?? null, submission: crypto.randomUUID(),
-    reading: { id: reading.id, takenAt: reading.takenAt.getTime(), entered: reading.entered, value: reading.value, least: reading.least, temperature: reading.temperature, pressure: reading.pressure, speed: reading.speed, hours: reading.hours, instrumentId: reading.instrumentId, note: reading.note, doubtful: reading.doubtful, by: reading.takenBy, superseded: reading.supersededAt !== null, why: reading.supersededWhy, supersededBy: reading.supersededBy },
+    place: page.place,
+    quantity: page.quantity,
+    unit: page.unit,
+    readState: page.readState,
+    fluid: page.fluid,
+    instruments: page.instruments,
+    expectation: page.detail?.expectation ?? null,
+    submission: crypto.randomUUID(),
+    reading: {
+      id: reading.id,
+      takenAt: reading.takenAt.getTime(),
+      entered: reading.entered,
+      value: reading.value,
+      least: reading.least,
+      temperature: reading.temperature,
+      pressure: reading.pressure,
+      speed: reading.speed,
+      hours: reading.hours,
+      instrumentId: reading.instrumentId,
+      note: reading.note,
+      doubtful: reading.doubtful,
+      by: reading.takenBy,
+      superseded: reading.supersededAt !== null,
+      why: reading.supersededWhy,
+      supersededBy: reading.supersededBy,
+    },
   };
 });
 
@@ -32,7 +59,11 @@ export const action = guardAction("technician", async ({ params, request, user }
 });
 
 export default function Correct(props: Route.ComponentProps) {
-  return <InZone timeZone={props.loaderData.place.timeZone}><CorrectScreen {...props} /></InZone>;
+  return (
+    <InZone timeZone={props.loaderData.place.timeZone}>
+      <CorrectScreen {...props} />
+    </InZone>
+  );
 }
 
 function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
@@ -41,26 +72,78 @@ function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
   const u = findUnit(unit, quantityOf(quantity).dimension)!;
   const text = (value: number | null) => (value === null ? "" : String(Number(value.toPrecision(6))));
   /** A condition in the unit in which the form takes it. */
-  const condition = (value: number | null, id: "oilTemperature" | "loadPressure") => (value === null ? "" : text(fromCore(value, findUnit(preferredUnit(id, site.units), quantityOf(id).dimension)!)));
+  const condition = (value: number | null, id: "oilTemperature" | "loadPressure") =>
+    value === null ? "" : text(fromCore(value, findUnit(preferredUnit(id, site.units), quantityOf(id).dimension)!));
   const inUnit = (value: number | null) => (value === null ? "" : String(Number(fromCore(value, u).toPrecision(6))));
   return (
     <div className="max-w-md">
-      <PageHead crumbs={[{ label: place.machine, to: `/fleet/machines/${place.machineId}` }, { label: place.component }, { label: place.name, to: `/points/${place.id}` }]} title={`Correct the reading of ${dayText(reading.takenAt, site)}`}>
-        It said {reading.entered}, read by {reading.by}. The old one stays in the record, with who changed it, when and why.
+      <PageHead
+        crumbs={[
+          { label: place.machine, to: `/fleet/machines/${place.machineId}` },
+          { label: place.component },
+          { label: place.name, to: `/points/${place.id}` },
+        ]}
+        title={`Correct the reading of ${dayText(reading.takenAt, site)}`}
+      >
+        It said {reading.entered}, read by {reading.by}. The old one stays in the record, with who changed it, when and
+        why.
       </PageHead>
       {reading.superseded ? (
-        <Notice tone="ochre">{reading.supersededBy} has already corrected this reading: {reading.why}</Notice>
+        <Notice tone="ochre">
+          {reading.supersededBy} has already corrected this reading: {reading.why}
+        </Notice>
       ) : (
         <ReadingForm
           ask={false}
-          point={{ quantity, unit, state: loaderData.readState, timeZone: place.timeZone, fluid: loaderData.fluid, expectation: loaderData.expectation, needsConditions: quantityOf(quantity).correction === "leakage", isOilTemperature: readsTheOil(quantity, place.name), last: null, instruments: loaderData.instruments }}
-          submission={loaderData.submission} answer={actionData} takenAt={reading.takenAt}
-          values={{ value: reading.entered, least: inUnit(reading.least), temperature: condition(reading.temperature, "oilTemperature"), pressure: condition(reading.pressure, "loadPressure"), speed: text(reading.speed), hours: text(reading.hours), takenAt: localInput(reading.takenAt, place.timeZone), instrumentId: reading.instrumentId ?? "", note: reading.note }}
-          button={<div className="flex flex-wrap gap-3"><Button name="intent" value="replace">Save the corrected reading</Button><Button name="intent" value="withdraw" tone="danger">Withdraw it</Button></div>}
+          point={{
+            quantity,
+            unit,
+            state: loaderData.readState,
+            timeZone: place.timeZone,
+            fluid: loaderData.fluid,
+            expectation: loaderData.expectation,
+            needsConditions: quantityOf(quantity).correction === "leakage",
+            isOilTemperature: readsTheOil(quantity, place.name),
+            last: null,
+            instruments: loaderData.instruments,
+          }}
+          submission={loaderData.submission}
+          answer={actionData}
+          takenAt={reading.takenAt}
+          values={{
+            value: reading.entered,
+            least: inUnit(reading.least),
+            temperature: condition(reading.temperature, "oilTemperature"),
+            pressure: condition(reading.pressure, "loadPressure"),
+            speed: text(reading.speed),
+            hours: text(reading.hours),
+            takenAt: localInput(reading.takenAt, place.timeZone),
+            instrumentId: reading.instrumentId ?? "",
+            note: reading.note,
+          }}
+          button={
+            <div className="flex flex-wrap gap-3">
+              <Button name="intent" value="replace">
+                Save the corrected reading
+              </Button>
+              <Button name="intent" value="withdraw" tone="danger">
+                Withdraw it
+              </Button>
+            </div>
+          }
         >
           <div className="mb-3 grid gap-2">
-            <CheckField name="doubtful" label="Doubtful: keep it, but weigh it down" defaultChecked={reading.doubtful} />
-            <TextField name="why" label="Why" maxLength={300} hint="For example: read in gal/min, one digit off, meter not at zero" />
+            <CheckField
+              name="doubtful"
+              label="Doubtful: keep it, but weigh it down"
+              defaultChecked={reading.doubtful}
+            />
+            <TextField
+              name="why"
+              label="Why"
+              maxLength={300}
+              hint="For example: read in gal/min, one digit off, meter not at zero"
+            />
           </div>
         </ReadingForm>
       )}

@@ -4,7 +4,9 @@ import { limitBasisIds, type LimitBasis } from "@core";
 import { textField } from "~/platform/validate";
 
 export const limitSchema = object({
-  basis: string<LimitBasis>().oneOf(limitBasisIds, "Choose what the limit rests on.").required("Choose what the limit rests on."),
+  basis: string<LimitBasis>()
+    .oneOf(limitBasisIds, "Choose what the limit rests on.")
+    .required("Choose what the limit rests on."),
   upper: string().trim().max(40, "At most 40 characters.").default(""),
   lower: string().trim().max(40, "At most 40 characters.").default(""),
   reason: textField(300),

@@ -21,16 +21,32 @@ import { nextPointOf, pointPage, savedReading, supersededReadings } from "./quer
 import { ReadingForm } from "./readingForm";
 import { ReadingTable } from "./table";
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: loaderData ? `${loaderData.data.place.name}, ${loaderData.data.place.component} · Juncteral` : "Juncteral" }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: loaderData ? `${loaderData.data.place.name}, ${loaderData.data.place.component} · Juncteral` : "Juncteral" },
+];
 
 export const loader = guard("viewer", async ({ params, request, user }) => {
   const search = new URL(request.url).searchParams;
   const page = Math.min(10_000, Math.max(0, Number.parseInt(search.get("page") ?? "0", 10) || 0));
   const id = idParam(params);
-  const [data, old, saved] = await Promise.all([pointPage(id, page, user.units), search.get("view") === "table" ? supersededReadings(id) : Promise.resolve([]), savedReading(search.get("saved"))]);
+  const [data, old, saved] = await Promise.all([
+    pointPage(id, page, user.units),
+    search.get("view") === "table" ? supersededReadings(id) : Promise.resolve([]),
+    savedReading(search.get("saved")),
+  ]);
   return {
-    data, saved, submission: crypto.randomUUID(), mayLog: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer"),
-    superseded: old.map((r) => ({ id: r.id, takenAt: r.takenAt.getTime(), entered: r.entered, by: r.supersededBy, why: r.supersededWhy })),
+    data,
+    saved,
+    submission: crypto.randomUUID(),
+    mayLog: mayAct(user.role, "technician"),
+    mayEdit: mayAct(user.role, "engineer"),
+    superseded: old.map((r) => ({
+      id: r.id,
+      takenAt: r.takenAt.getTime(),
+      entered: r.entered,
+      by: r.supersededBy,
+      why: r.supersededWhy,
+    })),
   };
 });
 
@@ -38,7 +54,11 @@ export const action = guardAction("technician", async ({ params, request, user }
   const place = await pointPlace(idParam(params), user.units);
   const fields = await formFields(request);
   const saved = await logReading(place, fields, user.name);
-  if (!saved.ok) return answerWith({ problems: saved.problems, ...(saved.question && { question: saved.question }) }, { status: 422 });
+  if (!saved.ok)
+    return answerWith(
+      { problems: saved.problems, ...(saved.question && { question: saved.question }) },
+      { status: 422 },
+    );
   const next = await nextPointOf(place.id);
   return redirect(`/points/${next ?? place.id}?saved=${saved.readingId}`);
 });
@@ -50,7 +70,11 @@ const views = [
 ] as const;
 
 export default function Point(props: Route.ComponentProps) {
-  return <InZone timeZone={props.loaderData.data.place.timeZone}><PointScreen {...props} /></InZone>;
+  return (
+    <InZone timeZone={props.loaderData.data.place.timeZone}>
+      <PointScreen {...props} />
+    </InZone>
+  );
 }
 
 function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
@@ -63,53 +87,153 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
   const quantity = quantityOf(data.quantity);
   const share = data.limit.basis === "shareOfFullFlow" && data.fullFlow;
   const unit = findUnit(data.unit, quantity.dimension)!;
-  const shown = useMemo(() => (share ? { scale: (v: number) => (v / data.fullFlow!) * 100, unit: "% of full flow" } : { scale: (v: number) => fromCore(v, unit), unit: data.unit }), [share, data.fullFlow, data.unit, unit]);
+  const shown = useMemo(
+    () =>
+      share
+        ? { scale: (v: number) => (v / data.fullFlow!) * 100, unit: "% of full flow" }
+        : { scale: (v: number) => fromCore(v, unit), unit: data.unit },
+    [share, data.fullFlow, data.unit, unit],
+  );
   const basisText = data.limit.basis ? limitBases[data.limit.basis] : "";
   const limitCore = detail?.limits?.upper ?? detail?.limits?.lower;
-  const limitShown = limitCore === null || limitCore === undefined ? "" : share ? `${formatNumber(shown.scale(limitCore), 0)} %` : show(limitCore, data.quantity, { unit: data.unit });
+  const limitShown =
+    limitCore === null || limitCore === undefined
+      ? ""
+      : share
+        ? `${formatNumber(shown.scale(limitCore), 0)} %`
+        : show(limitCore, data.quantity, { unit: data.unit });
   const limitLabel = `limit ${limitShown} · ${basisText}${data.limit.reason ? `, ${data.limit.reason.toLowerCase()}` : ""}${data.limit.setBy ? `, set by ${data.limit.setBy}${data.limit.setAt ? ` ${dayText(data.limit.setAt, site)}` : ""}` : ""}`;
-  const make = useMemo(() => (view === "months" ? sameMonthChart(data, shown, site.timeZone) : trendChart(data, shown, site.timeZone, limitLabel, (ms) => dayText(ms, site))), [view, data, shown, site, limitLabel]);
+  const make = useMemo(
+    () =>
+      view === "months"
+        ? sameMonthChart(data, shown, site.timeZone)
+        : trendChart(data, shown, site.timeZone, limitLabel, (ms) => dayText(ms, site)),
+    [view, data, shown, site, limitLabel],
+  );
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key !== "t" || event.ctrlKey || event.metaKey || /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)) return;
-      setSearch((s) => { if (s.get("view") === "table") s.delete("view"); else s.set("view", "table"); return s; }, { preventScrollReset: true });
+      if (
+        event.key !== "t" ||
+        event.ctrlKey ||
+        event.metaKey ||
+        /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
+      )
+        return;
+      setSearch(
+        (s) => {
+          if (s.get("view") === "table") s.delete("view");
+          else s.set("view", "table");
+          return s;
+        },
+        { preventScrollReset: true },
+      );
     };
     document.addEventListener("keydown", onKey);
     return () => document.removeEventListener("keydown", onKey);
   }, [setSearch]);
 
   const forecast = detail?.forecast;
-  const readingPoint = useMemo(() => ({
-    quantity: data.quantity, unit: data.unit, state: data.readState, timeZone: place.timeZone, fluid: data.fluid, expectation: detail?.expectation ?? null, needsConditions: quantity.correction === "leakage", isOilTemperature: readsTheOil(data.quantity, place.name),
-    last: data.last ? { raw: data.last.raw, at: data.last.at, temperature: data.table.find((r) => r.id === data.last!.id)?.temperature ?? null } : null, instruments: data.instruments,
-  }), [data, detail, place.timeZone, place.name, quantity.correction]);
+  const readingPoint = useMemo(
+    () => ({
+      quantity: data.quantity,
+      unit: data.unit,
+      state: data.readState,
+      timeZone: place.timeZone,
+      fluid: data.fluid,
+      expectation: detail?.expectation ?? null,
+      needsConditions: quantity.correction === "leakage",
+      isOilTemperature: readsTheOil(data.quantity, place.name),
+      last: data.last
+        ? {
+            raw: data.last.raw,
+            at: data.last.at,
+            temperature: data.table.find((r) => r.id === data.last!.id)?.temperature ?? null,
+          }
+        : null,
+      instruments: data.instruments,
+    }),
+    [data, detail, place.timeZone, place.name, quantity.correction],
+  );
 
   return (
     <>
-      <PageHead crumbs={[{ label: place.area || "Fleet", to: "/fleet" }, { label: place.machine, to: `/fleet/machines/${place.machineId}` }, { label: place.circuit }, { label: `${place.component}${place.model ? `, ${place.model}` : ""}` }]} title={place.name} />
-      {saved ? <Notice>Saved {saved.entered} for {saved.machine}, {saved.component}. {saved.pointId !== place.id ? <Link to={`/points/${saved.pointId}`} className="way">Look at it</Link> : null}</Notice> : null}
-      {data.retired ? <Notice tone="ochre" live={false}>This point is retired: its record stays, no reading is due.</Notice> : null}
+      <PageHead
+        crumbs={[
+          { label: place.area || "Fleet", to: "/fleet" },
+          { label: place.machine, to: `/fleet/machines/${place.machineId}` },
+          { label: place.circuit },
+          { label: `${place.component}${place.model ? `, ${place.model}` : ""}` },
+        ]}
+        title={place.name}
+      />
+      {saved ? (
+        <Notice>
+          Saved {saved.entered} for {saved.machine}, {saved.component}.{" "}
+          {saved.pointId !== place.id ? (
+            <Link to={`/points/${saved.pointId}`} className="way">
+              Look at it
+            </Link>
+          ) : null}
+        </Notice>
+      ) : null}
+      {data.retired ? (
+        <Notice tone="ochre" live={false}>
+          This point is retired: its record stays, no reading is due.
+        </Notice>
+      ) : null}
       {data.farFrom && data.reference ? (
         <Notice tone="ochre" live={false}>
-          The reference is far from how this point is read: {show(data.reference.pressure, "loadPressure")}{data.reference.temperature === null ? "" : `, ${show(data.reference.temperature, "oilTemperature")}`} against {show(data.farFrom.pressure, "loadPressure")}, {show(data.farFrom.temperature, "oilTemperature")} usually. The correction reaches outside what it was learned on, so what is said here is less sure.{" "}
-          {mayEdit ? <Link to={`/fleet/edit/point/${place.id}?usual`} className="way">Take the usual condition</Link> : "An engineer can set the usual one."}
+          The reference is far from how this point is read: {show(data.reference.pressure, "loadPressure")}
+          {data.reference.temperature === null
+            ? ""
+            : `, ${show(data.reference.temperature, "oilTemperature")}`} against{" "}
+          {show(data.farFrom.pressure, "loadPressure")}, {show(data.farFrom.temperature, "oilTemperature")} usually. The
+          correction reaches outside what it was learned on, so what is said here is less sure.{" "}
+          {mayEdit ? (
+            <Link to={`/fleet/edit/point/${place.id}?usual`} className="way">
+              Take the usual condition
+            </Link>
+          ) : (
+            "An engineer can set the usual one."
+          )}
         </Notice>
       ) : null}
       <div className="mb-4 grid grid-cols-[22px_minmax(0,1fr)] gap-x-3 border-y border-line py-3 sm:grid-cols-[22px_minmax(0,1fr)_170px]">
-        <span className="pt-1"><StateGlyph state={data.state} size={20} /></span>
-        <p className="text-[1.05rem] leading-relaxed text-ink-2"><span className={`font-semibold ${stateTone[data.state]}`}>{data.state}. </span><Verdict parts={data.verdict} />
+        <span className="pt-1">
+          <StateGlyph state={data.state} size={20} />
+        </span>
+        <p className="text-[1.05rem] leading-relaxed text-ink-2">
+          <span className={`font-semibold ${stateTone[data.state]}`}>{data.state}. </span>
+          <Verdict parts={data.verdict} />
           {data.stale ? " (being assessed again)" : ""}
         </p>
-        <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right"><MarginRule margin={data.margin} state={data.state} width={160} /></div>
+        <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right">
+          <MarginRule margin={data.margin} state={data.state} width={160} />
+        </div>
         <p className="col-start-2 mt-2 flex flex-wrap gap-x-5 gap-y-1 sm:col-span-2">
-          {data.booked.map((b) => <Link key={b.id} to={`/work/${b.id}`} className="way">Booked: {b.kind}{b.startsOn ? `, ${dayText(dayStart(b.startsOn, site.timeZone), site)}` : ""}</Link>)}
+          {data.booked.map((b) => (
+            <Link key={b.id} to={`/work/${b.id}`} className="way">
+              Booked: {b.kind}
+              {b.startsOn ? `, ${dayText(dayStart(b.startsOn, site.timeZone), site)}` : ""}
+            </Link>
+          ))}
           {mayEdit && !data.retired ? (
             <>
-              {data.booked.length === 0 ? <Link to={`/work/book?point=${place.id}`} className={data.state === "steady" ? "way" : "act"}>Book work into a stop</Link> : null}
-              <Link to={`/points/${place.id}/limit`} className="way">Change the limit</Link>
-              <Link to={`/instruments/fit/${place.id}`} className="way">Which instrument fits?</Link>
-              <Link to={`/fleet/edit/point/${place.id}`} className="way">Edit the point</Link>
+              {data.booked.length === 0 ? (
+                <Link to={`/work/book?point=${place.id}`} className={data.state === "steady" ? "way" : "act"}>
+                  Book work into a stop
+                </Link>
+              ) : null}
+              <Link to={`/points/${place.id}/limit`} className="way">
+                Change the limit
+              </Link>
+              <Link to={`/instruments/fit/${place.id}`} className="way">
+                Which instrument fits?
+              </Link>
+              <Link to={`/fleet/edit/point/${place.id}`} className="way">
+                Edit the point
+              </Link>
             </>
           ) : null}
         </p>
@@ -120,27 +244,77 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
           <div className="ruled mb-2 flex flex-wrap items-baseline justify-between gap-x-4 pb-1.5">
             <nav aria-label="Views of the readings" className="flex gap-4">
               {views.map((v) => (
-                <Link key={v.id} to={v.id === "trend" ? "?" : `?view=${v.id}`} preventScrollReset aria-current={view === v.id ? "page" : undefined} className={view === v.id ? "font-semibold" : "text-ink-2 hover:text-ink"}>{v.label}</Link>
+                <Link
+                  key={v.id}
+                  to={v.id === "trend" ? "?" : `?view=${v.id}`}
+                  preventScrollReset
+                  aria-current={view === v.id ? "page" : undefined}
+                  className={view === v.id ? "font-semibold" : "text-ink-2 hover:text-ink"}
+                >
+                  {v.label}
+                </Link>
               ))}
             </nav>
-            <span className="text-sm text-ink-2">{view === "trend" ? `${detail?.correction ? `● corrected to ${show(detail.correction.reference.temperature, "oilTemperature")}${quantity.correction === "leakage" ? `, ${show(detail.correction.reference.pressure, "loadPressure")}` : " and the usual flow"}  ○ as read  ` : "● as read  "}${shown.unit}` : <kbd title="press t">t</kbd>}</span>
+            <span className="text-sm text-ink-2">
+              {view === "trend" ? (
+                `${detail?.correction ? `● corrected to ${show(detail.correction.reference.temperature, "oilTemperature")}${quantity.correction === "leakage" ? `, ${show(detail.correction.reference.pressure, "loadPressure")}` : " and the usual flow"}  ○ as read  ` : "● as read  "}${shown.unit}`
+              ) : (
+                <kbd title="press t">t</kbd>
+              )}
+            </span>
           </div>
           {data.total.count === 0 ? (
-            <Empty>No reading yet. {mayLog ? "Log the first one beside: a part that was measured when new can be judged later." : "A technician can log the first one."}</Empty>
+            <Empty>
+              No reading yet.{" "}
+              {mayLog
+                ? "Log the first one beside: a part that was measured when new can be judged later."
+                : "A technician can log the first one."}
+            </Empty>
           ) : view === "table" ? null : (
-            <ChartCanvas make={make} height={view === "months" ? 330 : 340} label={view === "months" ? "Readings of each year over the months" : `Trend of ${place.name}, corrected and as read, with limit and forecast. The table has the same data.`} />
+            <ChartCanvas
+              make={make}
+              height={view === "months" ? 330 : 340}
+              label={
+                view === "months"
+                  ? "Readings of each year over the months"
+                  : `Trend of ${place.name}, corrected and as read, with limit and forecast. The table has the same data.`
+              }
+            />
           )}
           {view === "months" ? (
             <p className="mt-2 mb-4 text-ink-2">
-              {data.sameMonth && data.last ? <>In the same month of earlier years, one month either side: median <strong className="text-ink">{show(data.sameMonth.median, data.quantity, { unit: data.unit })}</strong>, from {show(data.sameMonth.least, data.quantity, { unit: data.unit })} to {show(data.sameMonth.greatest, data.quantity, { unit: data.unit })} ({data.sameMonth.readings} readings). The latest: {show(data.last.raw, data.quantity, { unit: data.unit })}.</> : "Fewer than three readings in the same month of earlier years of this life: nothing to compare with yet."}
+              {data.sameMonth && data.last ? (
+                <>
+                  In the same month of earlier years, one month either side: median{" "}
+                  <strong className="text-ink">
+                    {show(data.sameMonth.median, data.quantity, { unit: data.unit })}
+                  </strong>
+                  , from {show(data.sameMonth.least, data.quantity, { unit: data.unit })} to{" "}
+                  {show(data.sameMonth.greatest, data.quantity, { unit: data.unit })} ({data.sameMonth.readings}{" "}
+                  readings). The latest: {show(data.last.raw, data.quantity, { unit: data.unit })}.
+                </>
+              ) : (
+                "Fewer than three readings in the same month of earlier years of this life: nothing to compare with yet."
+              )}
             </p>
           ) : null}
           {data.total.count > 0 ? (
-            <Section title="Readings" className="mt-4" aside={`${data.inLife.over ? "over " : ""}${data.inLife.count} in this life${data.marked ? ` · ${data.marked} marked` : ""}${data.superseded ? ` · ${data.superseded} corrected` : ""}${data.lifeStartedAt ? ` · since ${dayText(data.lifeStartedAt, site)}` : ""}`}>
+            <Section
+              title="Readings"
+              className="mt-4"
+              aside={`${data.inLife.over ? "over " : ""}${data.inLife.count} in this life${data.marked ? ` · ${data.marked} marked` : ""}${data.superseded ? ` · ${data.superseded} corrected` : ""}${data.lifeStartedAt ? ` · since ${dayText(data.lifeStartedAt, site)}` : ""}`}
+            >
               <ReadingTable data={data} mayCorrect={mayLog} />
               {superseded.length > 0 ? (
-                <div className="mt-3 text-sm"><h3>Corrected readings, kept in the record</h3>
-                  <ul>{superseded.map((r) => <li key={r.id} className="py-0.5 text-ink-2"><s>{r.entered}</s> of {dayText(r.takenAt, site)}: {r.why} ({r.by})</li>)}</ul>
+                <div className="mt-3 text-sm">
+                  <h3>Corrected readings, kept in the record</h3>
+                  <ul>
+                    {superseded.map((r) => (
+                      <li key={r.id} className="py-0.5 text-ink-2">
+                        <s>{r.entered}</s> of {dayText(r.takenAt, site)}: {r.why} ({r.by})
+                      </li>
+                    ))}
+                  </ul>
                 </div>
               ) : null}
             </Section>
@@ -149,9 +323,21 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
 
         <div className="min-w-0 max-lg:order-1">
           {mayLog && !data.retired ? (
-            <Section title="Log a reading" aside={<kbd className="rounded-[2px] border border-line-2 px-1.5 text-xs">n</kbd>}>
-              <p className="py-2 text-sm text-ink-2">Read {readingStates[data.readState]}. {data.conditions}</p>
-              <ReadingForm key={submission} point={readingPoint} submission={submission} answer={actionData} takenAt={data.now} values={{ instrumentId: data.instrumentId ?? "" }} />
+            <Section
+              title="Log a reading"
+              aside={<kbd className="rounded-[2px] border border-line-2 px-1.5 text-xs">n</kbd>}
+            >
+              <p className="py-2 text-sm text-ink-2">
+                Read {readingStates[data.readState]}. {data.conditions}
+              </p>
+              <ReadingForm
+                key={submission}
+                point={readingPoint}
+                submission={submission}
+                answer={actionData}
+                takenAt={data.now}
+                values={{ instrumentId: data.instrumentId ?? "" }}
+              />
               <p className="mt-2 border-l-2 border-ochre pl-2 text-xs text-ink-2">{cautionFor(data.quantity)}</p>
             </Section>
           ) : null}
@@ -160,38 +346,130 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
           {forecast ? (
             <Section title="Forecast" aside={detail?.noTrend ? "no trend proved" : undefined}>
               {detail?.noTrend ? (
-                <p className="pt-2 text-ink-2">No trend is proved, so no date is given{detail.noTrend.earliest ? <>; the earliest plausible is <strong className="text-ink">{monthText(detail.noTrend.earliest, site)}</strong></> : ""}.</p>
+                <p className="pt-2 text-ink-2">
+                  No trend is proved, so no date is given
+                  {detail.noTrend.earliest ? (
+                    <>
+                      ; the earliest plausible is{" "}
+                      <strong className="text-ink">{monthText(detail.noTrend.earliest, site)}</strong>
+                    </>
+                  ) : (
+                    ""
+                  )}
+                  .
+                </p>
               ) : (
                 <table className="w-full text-sm [&_td]:py-1 [&_th]:py-1">
-                  <thead><tr className="ruled"><th scope="col">limit reached</th><th scope="col" className="text-right">hours on</th><th scope="col" className="text-right">date</th></tr></thead>
+                  <thead>
+                    <tr className="ruled">
+                      <th scope="col">limit reached</th>
+                      <th scope="col" className="text-right">
+                        hours on
+                      </th>
+                      <th scope="col" className="text-right">
+                        date
+                      </th>
+                    </tr>
+                  </thead>
                   <tbody>
                     {(["p10", "p50", "p90"] as const).map((p) => (
-                      <tr key={p} className="ruled"><th scope="row">{p.toUpperCase()}</th><td className="text-right">{forecast.hours[p] === null ? "beyond the horizon" : show(forecast.hours[p], "runningHours")}</td><td className="text-right">{forecast.dates[p] === null ? "–" : dayText(forecast.dates[p], site)}</td></tr>
+                      <tr key={p} className="ruled">
+                        <th scope="row">{p.toUpperCase()}</th>
+                        <td className="text-right">
+                          {forecast.hours[p] === null ? "beyond the horizon" : show(forecast.hours[p], "runningHours")}
+                        </td>
+                        <td className="text-right">
+                          {forecast.dates[p] === null ? "–" : dayText(forecast.dates[p], site)}
+                        </td>
+                      </tr>
                     ))}
                   </tbody>
                 </table>
               )}
               {forecast.beforeStops.length > 0 ? (
                 <table className="mt-2 w-full text-sm [&_td]:py-1 [&_th]:py-1">
-                  <thead><tr className="ruled"><th scope="col">chance of reaching it before the stop</th><th scope="col" className="text-right">%</th></tr></thead>
-                  <tbody>{forecast.beforeStops.slice(0, 4).map((s) => <tr key={s.stopId} className="ruled"><td>{dayText(s.at, site)}</td><td className="text-right font-semibold">{s.probability < 0.01 ? "< 1" : s.probability > 0.99 ? "> 99" : formatNumber(s.probability * 100, 0)}</td></tr>)}</tbody>
+                  <thead>
+                    <tr className="ruled">
+                      <th scope="col">chance of reaching it before the stop</th>
+                      <th scope="col" className="text-right">
+                        %
+                      </th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {forecast.beforeStops.slice(0, 4).map((s) => (
+                      <tr key={s.stopId} className="ruled">
+                        <td>{dayText(s.at, site)}</td>
+                        <td className="text-right font-semibold">
+                          {s.probability < 0.01
+                            ? "< 1"
+                            : s.probability > 0.99
+                              ? "> 99"
+                              : formatNumber(s.probability * 100, 0)}
+                        </td>
+                      </tr>
+                    ))}
+                  </tbody>
                 </table>
               ) : null}
-              <p className="mt-2 text-sm text-ink-2">Says so: {forecast.paths.filter((p) => p.share >= 0.15).map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`).join(", ")}.{forecast.change.probability > 0.5 && forecast.change.at ? ` The rate most likely changed about ${monthText(forecast.change.at, site)}.` : ""}</p>
+              <p className="mt-2 text-sm text-ink-2">
+                Says so:{" "}
+                {forecast.paths
+                  .filter((p) => p.share >= 0.15)
+                  .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
+                  .join(", ")}
+                .
+                {forecast.change.probability > 0.5 && forecast.change.at
+                  ? ` The rate most likely changed about ${monthText(forecast.change.at, site)}.`
+                  : ""}
+              </p>
             </Section>
           ) : null}
           {detail ? (
             <Section title="How this was worked out">
-              {detail.workings.last ? <details open><summary className="pt-2 text-sea">The last reading</summary><WorkingTable working={detail.workings.last} /></details> : null}
-              {detail.workings.baseline ? <details><summary className="pt-2 text-sea">The baseline</summary><WorkingTable working={detail.workings.baseline} /></details> : null}
-              {detail.workings.forecast ? <details><summary className="pt-2 text-sea">The forecast</summary><WorkingTable working={detail.workings.forecast} /></details> : null}
-              <details><summary className="pt-2 text-sea">The trend</summary>
+              {detail.workings.last ? (
+                <details open>
+                  <summary className="pt-2 text-sea">The last reading</summary>
+                  <WorkingTable working={detail.workings.last} />
+                </details>
+              ) : null}
+              {detail.workings.baseline ? (
+                <details>
+                  <summary className="pt-2 text-sea">The baseline</summary>
+                  <WorkingTable working={detail.workings.baseline} />
+                </details>
+              ) : null}
+              {detail.workings.forecast ? (
+                <details>
+                  <summary className="pt-2 text-sea">The forecast</summary>
+                  <WorkingTable working={detail.workings.forecast} />
+                </details>
+              ) : null}
+              <details>
+                <summary className="pt-2 text-sea">The trend</summary>
                 <dl className="text-sm">
-                  {detail.trend.mannKendall.corrected === null ? <p className="text-ink-2">Fewer than four readings.</p> : (
+                  {detail.trend.mannKendall.corrected === null ? (
+                    <p className="text-ink-2">Fewer than four readings.</p>
+                  ) : (
                     <>
-                      <div className="flex justify-between py-0.5"><dt className="text-ink-2">Mann-Kendall p, as read</dt><dd>{formatNumber(detail.trend.mannKendall.raw!, 4)}</dd></div>
-                      <div className="flex justify-between py-0.5"><dt className="text-ink-2">Mann-Kendall p, corrected</dt><dd>{formatNumber(detail.trend.mannKendall.corrected, 4)}</dd></div>
-                      {detail.trend.slope ? <div className="flex justify-between py-0.5"><dt className="text-ink-2">Theil-Sen, {unit.symbol} a month</dt><dd>{formatNumber(fromCore(detail.trend.slope.perMonth, unit) - fromCore(0, unit), 3)} ({formatNumber(fromCore(detail.trend.slope.low, unit) - fromCore(0, unit), 3)} to {formatNumber(fromCore(detail.trend.slope.high, unit) - fromCore(0, unit), 3)})</dd></div> : null}
+                      <div className="flex justify-between py-0.5">
+                        <dt className="text-ink-2">Mann-Kendall p, as read</dt>
+                        <dd>{formatNumber(detail.trend.mannKendall.raw!, 4)}</dd>
+                      </div>
+                      <div className="flex justify-between py-0.5">
+                        <dt className="text-ink-2">Mann-Kendall p, corrected</dt>
+                        <dd>{formatNumber(detail.trend.mannKendall.corrected, 4)}</dd>
+                      </div>
+                      {detail.trend.slope ? (
+                        <div className="flex justify-between py-0.5">
+                          <dt className="text-ink-2">Theil-Sen, {unit.symbol} a month</dt>
+                          <dd>
+                            {formatNumber(fromCore(detail.trend.slope.perMonth, unit) - fromCore(0, unit), 3)} (
+                            {formatNumber(fromCore(detail.trend.slope.low, unit) - fromCore(0, unit), 3)} to{" "}
+                            {formatNumber(fromCore(detail.trend.slope.high, unit) - fromCore(0, unit), 3)})
+                          </dd>
+                        </div>
+                      ) : null}
                     </>
                   )}
                 </dl>
@@ -200,13 +478,31 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
           ) : null}
           {data.photos.length > 0 ? (
             <Section title="Photographs">
-              <ul className="mt-2 grid grid-cols-2 gap-3">{data.photos.map((p) => {
-                const when = dayText(p.at, site);
-                return <li key={p.id}><a href={`/points/photo/${p.id}`}><img src={`/points/photo/${p.id}`} alt={`${place.name}, ${when}`} loading="lazy" className="aspect-4/3 w-full border border-line object-cover" /></a><span className="text-xs text-ink-2">{when}, {p.by}</span></li>;
-              })}</ul>
+              <ul className="mt-2 grid grid-cols-2 gap-3">
+                {data.photos.map((p) => {
+                  const when = dayText(p.at, site);
+                  return (
+                    <li key={p.id}>
+                      <a href={`/points/photo/${p.id}`}>
+                        <img
+                          src={`/points/photo/${p.id}`}
+                          alt={`${place.name}, ${when}`}
+                          loading="lazy"
+                          className="aspect-4/3 w-full border border-line object-cover"
+                        />
+                      </a>
+                      <span className="text-xs text-ink-2">
+                        {when}, {p.by}
+                      </span>
+                    </li>
+                  );
+                })}
+              </ul>
             </Section>
           ) : null}
-          <p className="text-xs text-ink-2">The tool advises; the person responsible decides and signs. The maker's limits come first.</p>
+          <p className="text-xs text-ink-2">
+            The tool advises; the person responsible decides and signs. The maker's limits come first.
+          </p>
         </aside>
       </div>
     </>

@@ -1,7 +1,21 @@
 /** Log a reading: the expected range for the conditions entered stands beside the field before saving. */
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Form } from "react-router";
-import { expectedReading, parseQuantity, preferredUnit, questionReading, quantityOf, readingStateIds, readingStates, type Expectation, type Fluid, type PointQuantityId, type Question, type ReadingState, type UnitPreference } from "@core";
+import {
+  expectedReading,
+  parseQuantity,
+  preferredUnit,
+  questionReading,
+  quantityOf,
+  readingStateIds,
+  readingStates,
+  type Expectation,
+  type Fluid,
+  type PointQuantityId,
+  type Question,
+  type ReadingState,
+  type UnitPreference,
+} from "@core";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { localMoment } from "~/platform/validate";
 import { withUnit } from "~/ui/typed";
@@ -44,7 +58,16 @@ function numberIn(text: string, id: "oilTemperature" | "loadPressure", units: Un
   return parsed.ok ? parsed.parsed.value : null;
 }
 
-export function ReadingForm({ point, submission, answer, values = {}, takenAt, children, button, ask = true }: {
+export function ReadingForm({
+  point,
+  submission,
+  answer,
+  values = {},
+  takenAt,
+  children,
+  button,
+  ask = true,
+}: {
   point: ReadingFormPoint;
   submission: string;
   answer: Answer | undefined;
@@ -56,13 +79,25 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
   ask?: boolean;
 }) {
   const site = useSite();
-  const [typed, setTyped] = useState({ value: values.value ?? "", temperature: values.temperature ?? "", pressure: values.pressure ?? "", takenAt: values.takenAt ?? localInput(takenAt, point.timeZone) });
+  const [typed, setTyped] = useState({
+    value: values.value ?? "",
+    temperature: values.temperature ?? "",
+    pressure: values.pressure ?? "",
+    takenAt: values.takenAt ?? localInput(takenAt, point.timeZone),
+  });
   const valueField = useRef<HTMLInputElement>(null);
   const quantity = quantityOf(point.quantity);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key !== "n" || event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)) return;
+      if (
+        event.key !== "n" ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
+      )
+        return;
       event.preventDefault();
       valueField.current?.focus();
     };
@@ -70,20 +105,40 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
     return () => document.removeEventListener("keydown", onKey);
   }, []);
 
-  const conditions = useMemo(() => ({ temperature: numberIn(typed.temperature, "oilTemperature", site.units), pressure: numberIn(typed.pressure, "loadPressure", site.units) }), [typed.temperature, typed.pressure, site.units]);
+  const conditions = useMemo(
+    () => ({
+      temperature: numberIn(typed.temperature, "oilTemperature", site.units),
+      pressure: numberIn(typed.pressure, "loadPressure", site.units),
+    }),
+    [typed.temperature, typed.pressure, site.units],
+  );
   // a reading that is entered late is held against the level of its own time
   const moment = localMoment(typed.takenAt, point.timeZone);
   const at = Number.isNaN(moment) ? takenAt : moment;
-  const expected = useMemo(() => (point.expectation ? expectedReading(point.expectation, point.fluid, { ...conditions, at }) : null), [point, conditions, at]);
+  const expected = useMemo(
+    () => (point.expectation ? expectedReading(point.expectation, point.fluid, { ...conditions, at }) : null),
+    [point, conditions, at],
+  );
   const question = useMemo(() => {
     if (!ask) return undefined;
     const parsed = parseQuantity(typed.value, point.quantity, { assume: point.unit });
-    return parsed.ok ? questionReading({ value: parsed.parsed.value, entered: parsed.parsed.entered, unit: parsed.parsed.unit }, point.quantity, expected, point.last?.raw ?? null, point.unit) : undefined;
+    return parsed.ok
+      ? questionReading(
+          { value: parsed.parsed.value, entered: parsed.parsed.entered, unit: parsed.parsed.unit },
+          point.quantity,
+          expected,
+          point.last?.raw ?? null,
+          point.unit,
+        )
+      : undefined;
   }, [ask, typed.value, expected, point]);
   const asked = question ?? answer?.question;
   const written = useShow();
   const show = (core: number) => written(core, point.quantity, { unit: point.unit });
-  const follow = (name: keyof typeof typed) => ({ value: typed[name], onChange: (e: React.ChangeEvent<HTMLInputElement>) => setTyped((t) => ({ ...t, [name]: e.target.value })) });
+  const follow = (name: keyof typeof typed) => ({
+    value: typed[name],
+    onChange: (e: React.ChangeEvent<HTMLInputElement>) => setTyped((t) => ({ ...t, [name]: e.target.value })),
+  });
   const problem = answer?.problems ?? {};
   const hidden = ["speed", "takenAt", "instrumentId", "note", "state"].some((name) => problem[name]);
 
@@ -96,25 +151,79 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
       <input type="hidden" name="submission" value={submission} />
       <FormProblemsProvider problems={answer?.problems}>
         <div className={`grid gap-3 ${point.isOilTemperature ? "grid-cols-2" : "grid-cols-3"}`}>
-          {point.isOilTemperature ? <input type="hidden" name="temperature" value={withUnit(typed.value, point.unit)} /> : <TextField name="temperature" label="Oil" suffix={typed.temperature.match(/[a-z°]/i) ? "" : preferredUnit("oilTemperature", site.units)} inputMode="decimal" {...follow("temperature")} />}
-          <TextField name="pressure" label="Load" suffix={typed.pressure.match(/[a-z]/i) ? "" : preferredUnit("loadPressure", site.units)} inputMode="decimal" {...follow("pressure")} />
+          {point.isOilTemperature ? (
+            <input type="hidden" name="temperature" value={withUnit(typed.value, point.unit)} />
+          ) : (
+            <TextField
+              name="temperature"
+              label="Oil"
+              suffix={typed.temperature.match(/[a-z°]/i) ? "" : preferredUnit("oilTemperature", site.units)}
+              inputMode="decimal"
+              {...follow("temperature")}
+            />
+          )}
+          <TextField
+            name="pressure"
+            label="Load"
+            suffix={typed.pressure.match(/[a-z]/i) ? "" : preferredUnit("loadPressure", site.units)}
+            inputMode="decimal"
+            {...follow("pressure")}
+          />
           <TextField name="hours" label="Hours" suffix="h" inputMode="decimal" defaultValue={values.hours} />
         </div>
         <div className={`mt-3 grid gap-3 ${point.state === "cycle" ? "grid-cols-2" : ""}`}>
-          {point.state === "cycle" ? <TextField name="least" label="Least over the cycle" suffix={point.unit} inputMode="decimal" defaultValue={values.least} className="py-3 text-lg" /> : null}
+          {point.state === "cycle" ? (
+            <TextField
+              name="least"
+              label="Least over the cycle"
+              suffix={point.unit}
+              inputMode="decimal"
+              defaultValue={values.least}
+              className="py-3 text-lg"
+            />
+          ) : null}
           <TextField
-            name="value" label={point.state === "cycle" ? "Greatest over the cycle" : quantity.label} suffix={typed.value.match(/[a-z°µ"%]/i) ? "" : point.unit} inputMode="text" ref={valueField}
-            className="py-3 text-xl" {...follow("value")} aria-describedby="expected"
+            name="value"
+            label={point.state === "cycle" ? "Greatest over the cycle" : quantity.label}
+            suffix={typed.value.match(/[a-z°µ"%]/i) ? "" : point.unit}
+            inputMode="text"
+            ref={valueField}
+            className="py-3 text-xl"
+            {...follow("value")}
+            aria-describedby="expected"
           />
         </div>
         <p id="expected" aria-live="polite" className="mt-1.5 min-h-11 text-ink-2">
-          {expected ? <>{conditionsText}<strong className="font-semibold text-ink">{show(Math.max(quantity.least, expected.low))} to {show(expected.high)}</strong>{expected.beyondSeen ? " (outside what it was read at before, so less sure)" : ""}. </> : "No expected range yet: it needs three readings. "}
-          {point.last ? <>Last time {show(point.last.raw)}{point.last.temperature === null || point.isOilTemperature ? "" : ` at ${written(point.last.temperature, "oilTemperature")}`}, {momentText(point.last.at, { ...site, timeZone: point.timeZone })}.</> : null}
+          {expected ? (
+            <>
+              {conditionsText}
+              <strong className="font-semibold text-ink">
+                {show(Math.max(quantity.least, expected.low))} to {show(expected.high)}
+              </strong>
+              {expected.beyondSeen ? " (outside what it was read at before, so less sure)" : ""}.{" "}
+            </>
+          ) : (
+            "No expected range yet: it needs three readings. "
+          )}
+          {point.last ? (
+            <>
+              Last time {show(point.last.raw)}
+              {point.last.temperature === null || point.isOilTemperature
+                ? ""
+                : ` at ${written(point.last.temperature, "oilTemperature")}`}
+              , {momentText(point.last.at, { ...site, timeZone: point.timeZone })}.
+            </>
+          ) : null}
         </p>
         {asked ? (
           <div className="mb-3">
             <Notice tone="verm">{asked.message}</Notice>
-            <TextField name="keptBecause" label="Keep it, because" hint="Or put the value right above." maxLength={300} />
+            <TextField
+              name="keptBecause"
+              label="Keep it, because"
+              hint="Or put the value right above."
+              maxLength={300}
+            />
           </div>
         ) : null}
         <details className="mb-3" open={hidden || undefined}>
@@ -122,10 +231,23 @@ export function ReadingForm({ point, submission, answer, values = {}, takenAt, c
           <div className="mt-2 grid gap-3">
             <TextField name="takenAt" label="Read at" type="datetime-local" {...follow("takenAt")} />
             <div className="grid grid-cols-2 gap-3">
-              <SelectField name="state" label="State" defaultValue={point.state} options={readingStateIds.map((id) => ({ value: id, label: readingStates[id] }))} />
+              <SelectField
+                name="state"
+                label="State"
+                defaultValue={point.state}
+                options={readingStateIds.map((id) => ({ value: id, label: readingStates[id] }))}
+              />
               <TextField name="speed" label="Speed" suffix="r/min" inputMode="decimal" defaultValue={values.speed} />
             </div>
-            <SelectField name="instrumentId" label="Instrument" defaultValue={values.instrumentId ?? ""} options={[{ value: "", label: "not stated" }, ...point.instruments.map((i) => ({ value: i.id, label: `${i.tag}, ${i.name}` }))]} />
+            <SelectField
+              name="instrumentId"
+              label="Instrument"
+              defaultValue={values.instrumentId ?? ""}
+              options={[
+                { value: "", label: "not stated" },
+                ...point.instruments.map((i) => ({ value: i.id, label: `${i.tag}, ${i.name}` })),
+              ]}
+            />
             <TextArea name="note" label="Note" rows={2} defaultValue={values.note} maxLength={1000} />
           </div>
         </details>

@@ -1,9 +1,33 @@
 /** The description of the fleet as one JSON file: all that is needed to have it again in an empty database. */
 import { asc, isNull } from "drizzle-orm";
 import { db } from "~/db/client.server";
-import { circuits, components, fluids, hourMeterChanges, instrumentChecks, instrumentRecalls, instruments, lives, machines, points, roundPoints, rounds, sites, stops } from "~/db/schema";
+import {
+  circuits,
+  components,
+  fluids,
+  hourMeterChanges,
+  instrumentChecks,
+  instrumentRecalls,
+  instruments,
+  lives,
+  machines,
+  points,
+  roundPoints,
+  rounds,
+  sites,
+  stops,
+} from "~/db/schema";
 import { pointCode } from "./fleetCheck";
-import type { FleetCircuit, FleetComponent, FleetFile, FleetInstrument, FleetLife, FleetMachine, FleetPoint, FleetSite } from "./fleetSchema";
+import type {
+  FleetCircuit,
+  FleetComponent,
+  FleetFile,
+  FleetInstrument,
+  FleetLife,
+  FleetMachine,
+  FleetPoint,
+  FleetSite,
+} from "./fleetSchema";
 
 type Row<T extends { $inferSelect: unknown }> = T["$inferSelect"];
 
@@ -24,7 +48,22 @@ function grouped<T, K>(rows: readonly T[], key: (row: T) => K): (k: K) => T[] {
 
 /** Everything once, what is in use before what is retired. */
 async function allRows() {
-  const [siteRows, stopRows, machineRows, circuitRows, componentRows, lifeRows, pointRows, fluidRows, instrumentRows, meterRows, checkRows, recallRows, roundRows, roundPointRows] = await Promise.all([
+  const [
+    siteRows,
+    stopRows,
+    machineRows,
+    circuitRows,
+    componentRows,
+    lifeRows,
+    pointRows,
+    fluidRows,
+    instrumentRows,
+    meterRows,
+    checkRows,
+    recallRows,
+    roundRows,
+    roundPointRows,
+  ] = await Promise.all([
     db().select().from(sites).orderBy(sites.name),
     db().select().from(stops).orderBy(stops.startsOn),
     db().select().from(machines).orderBy(machines.tag),
@@ -36,11 +75,30 @@ async function allRows() {
     db().select().from(instruments).orderBy(instruments.tag),
     db().select().from(hourMeterChanges).where(isNull(hourMeterChanges.withdrawnAt)).orderBy(hourMeterChanges.at),
     db().select().from(instrumentChecks).orderBy(instrumentChecks.at),
-    db().select().from(instrumentRecalls).where(isNull(instrumentRecalls.withdrawnAt)).orderBy(instrumentRecalls.fromAt),
+    db()
+      .select()
+      .from(instrumentRecalls)
+      .where(isNull(instrumentRecalls.withdrawnAt))
+      .orderBy(instrumentRecalls.fromAt),
     db().select().from(rounds).where(isNull(rounds.retiredAt)).orderBy(rounds.name),
     db().select().from(roundPoints).orderBy(asc(roundPoints.position)),
   ]);
-  return { siteRows, stopRows, machineRows, circuitRows, componentRows, lifeRows, pointRows, fluidRows, instrumentRows, meterRows, checkRows, recallRows, roundRows, roundPointRows };
+  return {
+    siteRows,
+    stopRows,
+    machineRows,
+    circuitRows,
+    componentRows,
+    lifeRows,
+    pointRows,
+    fluidRows,
+    instrumentRows,
+    meterRows,
+    checkRows,
+    recallRows,
+    roundRows,
+    roundPointRows,
+  };
 }
 
 /** The whole fleet, what is retired too: readings are recorded there. */
@@ -63,51 +121,178 @@ export async function exportFleet(): Promise<FleetFile> {
   const placeOf = new Map<string, { code: string; state: FleetPoint["state"]; site: string }>();
 
   const pointOf = (p: Row<typeof points>): FleetPoint => ({
-    name: p.name, quantity: p.quantity, state: p.state, tag: p.tag, unit: p.unit, intervalDays: p.intervalDays, referencePressure: p.referencePressure, referenceTemperature: p.referenceTemperature, makersNew: p.makersNew, instrument: p.instrumentId ? (instrumentTag.get(p.instrumentId) ?? null) : null,
-    limit: p.limitBasis ? { basis: p.limitBasis, upper: p.limitUpper, lower: p.limitLower, reason: p.limitReason, setBy: p.limitSetBy, ...when("setAt", p.limitSetAt) } : null,
-    conditions: p.conditionsText, ...when("retiredAt", p.retiredAt),
+    name: p.name,
+    quantity: p.quantity,
+    state: p.state,
+    tag: p.tag,
+    unit: p.unit,
+    intervalDays: p.intervalDays,
+    referencePressure: p.referencePressure,
+    referenceTemperature: p.referenceTemperature,
+    makersNew: p.makersNew,
+    instrument: p.instrumentId ? (instrumentTag.get(p.instrumentId) ?? null) : null,
+    limit: p.limitBasis
+      ? {
+          basis: p.limitBasis,
+          upper: p.limitUpper,
+          lower: p.limitLower,
+          reason: p.limitReason,
+          setBy: p.limitSetBy,
+          ...when("setAt", p.limitSetAt),
+        }
+      : null,
+    conditions: p.conditionsText,
+    ...when("retiredAt", p.retiredAt),
   });
-  const lifeOf = (l: Row<typeof lives>): FleetLife => ({ fittedAt: text(l.startedAt)!, fittedHours: l.startHours, endedAt: text(l.endedAt)!, endHours: l.endHours, endReason: l.endReason, serial: l.serial, knownWhenNew: l.knownWhenNew });
+  const lifeOf = (l: Row<typeof lives>): FleetLife => ({
+    fittedAt: text(l.startedAt)!,
+    fittedHours: l.startHours,
+    endedAt: text(l.endedAt)!,
+    endHours: l.endHours,
+    endReason: l.endReason,
+    serial: l.serial,
+    knownWhenNew: l.knownWhenNew,
+  });
   const componentOf = (c: Row<typeof components>): FleetComponent => {
     const parts = livesOf(c.id);
     const fitted = parts.find((l) => !l.endedAt);
     return {
-      name: c.name, kind: c.kind, tag: c.tag, model: c.model, note: c.note, position: c.position, displacement: c.displacement, speed: c.speed, maxPressure: c.maxPressure, leadTimeDays: c.leadTimeDays, runInHours: c.runInHours, makersCode: c.makersCode, materials: c.materials, symptomIfStuck: c.symptomIfStuck, fluidNeed: c.fluidNeed, filter: c.filter,
-      ...(fitted && { fittedAt: text(fitted.startedAt)!, fittedHours: fitted.startHours, serial: fitted.serial, knownWhenNew: fitted.knownWhenNew }), ...when("retiredAt", c.retiredAt),
-      earlierLives: parts.filter((l) => l.endedAt).map(lifeOf), points: pointsOf(c.id).map(pointOf),
+      name: c.name,
+      kind: c.kind,
+      tag: c.tag,
+      model: c.model,
+      note: c.note,
+      position: c.position,
+      displacement: c.displacement,
+      speed: c.speed,
+      maxPressure: c.maxPressure,
+      leadTimeDays: c.leadTimeDays,
+      runInHours: c.runInHours,
+      makersCode: c.makersCode,
+      materials: c.materials,
+      symptomIfStuck: c.symptomIfStuck,
+      fluidNeed: c.fluidNeed,
+      filter: c.filter,
+      ...(fitted && {
+        fittedAt: text(fitted.startedAt)!,
+        fittedHours: fitted.startHours,
+        serial: fitted.serial,
+        knownWhenNew: fitted.knownWhenNew,
+      }),
+      ...when("retiredAt", c.retiredAt),
+      earlierLives: parts.filter((l) => l.endedAt).map(lifeOf),
+      points: pointsOf(c.id).map(pointOf),
     };
   };
   const circuitOf = (k: Row<typeof circuits>): FleetCircuit => ({
-    name: k.name, fluid: k.fluidId ? (fluidName.get(k.fluidId) ?? null) : null, workingPressure: k.workingPressure, volume: k.volume, startTemperature: k.startTemperature, longestHours: k.longestHours, longestMonths: k.longestMonths, targetCode: k.targetCode, targetReason: k.targetReason, targetSetBy: k.targetSetBy, metalLimits: k.metalLimits,
-    ...when("retiredAt", k.retiredAt), components: componentsOf(k.id).map(componentOf),
+    name: k.name,
+    fluid: k.fluidId ? (fluidName.get(k.fluidId) ?? null) : null,
+    workingPressure: k.workingPressure,
+    volume: k.volume,
+    startTemperature: k.startTemperature,
+    longestHours: k.longestHours,
+    longestMonths: k.longestMonths,
+    targetCode: k.targetCode,
+    targetReason: k.targetReason,
+    targetSetBy: k.targetSetBy,
+    metalLimits: k.metalLimits,
+    ...when("retiredAt", k.retiredAt),
+    components: componentsOf(k.id).map(componentOf),
   });
   const machineOf = (m: Row<typeof machines>): FleetMachine => ({
-    name: m.name, tag: m.tag, area: m.area, hoursPerDay: m.hoursPerDay, dutyDeviation: m.dutyDeviation, note: m.note, ...when("retiredAt", m.retiredAt),
-    hourMeter: meterOf(m.id).map((c) => ({ at: text(c.at)!, kind: c.kind, before: c.before, after: c.after, note: c.note, by: c.by })), circuits: circuitsOf(m.id).map(circuitOf),
+    name: m.name,
+    tag: m.tag,
+    area: m.area,
+    hoursPerDay: m.hoursPerDay,
+    dutyDeviation: m.dutyDeviation,
+    note: m.note,
+    ...when("retiredAt", m.retiredAt),
+    hourMeter: meterOf(m.id).map((c) => ({
+      at: text(c.at)!,
+      kind: c.kind,
+      before: c.before,
+      after: c.after,
+      note: c.note,
+      by: c.by,
+    })),
+    circuits: circuitsOf(m.id).map(circuitOf),
   });
-  for (const site of all.siteRows) for (const m of machinesOf(site.id)) for (const k of circuitsOf(m.id)) for (const c of componentsOf(k.id)) for (const p of pointsOf(c.id)) placeOf.set(p.id, { code: pointCode(m.tag, c.name, p.name), state: p.state, site: site.name });
+  for (const site of all.siteRows)
+    for (const m of machinesOf(site.id))
+      for (const k of circuitsOf(m.id))
+        for (const c of componentsOf(k.id))
+          for (const p of pointsOf(c.id))
+            placeOf.set(p.id, { code: pointCode(m.tag, c.name, p.name), state: p.state, site: site.name });
   const siteOf = (site: Row<typeof sites>): FleetSite => ({
-    name: site.name, timeZone: site.timeZone, ...when("retiredAt", site.retiredAt),
-    stops: stopsOf(site.id).map((s) => ({ name: s.name, startsOn: s.startsOn, days: s.days, crewHours: s.crewHours, ...when("retiredAt", s.retiredAt) })),
+    name: site.name,
+    timeZone: site.timeZone,
+    ...when("retiredAt", site.retiredAt),
+    stops: stopsOf(site.id).map((s) => ({
+      name: s.name,
+      startsOn: s.startsOn,
+      days: s.days,
+      crewHours: s.crewHours,
+      ...when("retiredAt", s.retiredAt),
+    })),
     machines: machinesOf(site.id).map(machineOf),
     rounds: roundsOf(site.id).map((r) => ({
-      name: r.name, intervalDays: r.intervalDays, intervalHours: r.intervalHours, closer: r.closer, walkedBy: r.walkedBy,
+      name: r.name,
+      intervalDays: r.intervalDays,
+      intervalHours: r.intervalHours,
+      closer: r.closer,
+      walkedBy: r.walkedBy,
       points: wayOf(r.id).flatMap(({ pointId }) => {
         const place = placeOf.get(pointId);
-        return place ? [{ code: place.code, state: place.state, ...(place.site !== site.name && { site: place.site }) }] : [];
+        return place
+          ? [{ code: place.code, state: place.state, ...(place.site !== site.name && { site: place.site }) }]
+          : [];
       }),
     })),
   });
   const instrumentOf = (i: Row<typeof instruments>): FleetInstrument => ({
-    tag: i.tag, name: i.name, quantity: i.quantity, fullScale: i.fullScale, accuracyClass: i.accuracyClass, principle: i.principle, leastReading: i.leastReading, viscosityLow: i.viscosityLow, viscosityHigh: i.viscosityHigh, note: i.note,
-    ...when("calibratedAt", i.calibratedAt), ...when("calibrationDueAt", i.calibrationDueAt), ...when("retiredAt", i.retiredAt),
-    checks: checksOf(i.id).map((c) => ({ at: text(c.at)!, kind: c.kind, points: c.points, passed: c.passed, certificate: c.certificate, note: c.note, by: c.by })),
-    recalls: recallsOf(i.id).map((r) => ({ fromAt: text(r.fromAt)!, untilAt: text(r.untilAt)!, reason: r.reason, by: r.by })),
+    tag: i.tag,
+    name: i.name,
+    quantity: i.quantity,
+    fullScale: i.fullScale,
+    accuracyClass: i.accuracyClass,
+    principle: i.principle,
+    leastReading: i.leastReading,
+    viscosityLow: i.viscosityLow,
+    viscosityHigh: i.viscosityHigh,
+    note: i.note,
+    ...when("calibratedAt", i.calibratedAt),
+    ...when("calibrationDueAt", i.calibrationDueAt),
+    ...when("retiredAt", i.retiredAt),
+    checks: checksOf(i.id).map((c) => ({
+      at: text(c.at)!,
+      kind: c.kind,
+      points: c.points,
+      passed: c.passed,
+      certificate: c.certificate,
+      note: c.note,
+      by: c.by,
+    })),
+    recalls: recallsOf(i.id).map((r) => ({
+      fromAt: text(r.fromAt)!,
+      untilAt: text(r.untilAt)!,
+      reason: r.reason,
+      by: r.by,
+    })),
   });
   return {
     format: "juncteral-fleet",
     version: 1,
-    fluids: all.fluidRows.map((f) => ({ name: f.name, kv40: f.kv40, kv100: f.kv100, density15: f.density15, type: f.type, waterA: f.waterA, waterB: f.waterB, fresh: f.fresh, ...when("retiredAt", f.retiredAt) })),
+    fluids: all.fluidRows.map((f) => ({
+      name: f.name,
+      kv40: f.kv40,
+      kv100: f.kv100,
+      density15: f.density15,
+      type: f.type,
+      waterA: f.waterA,
+      waterB: f.waterB,
+      fresh: f.fresh,
+      ...when("retiredAt", f.retiredAt),
+    })),
     instruments: all.instrumentRows.map(instrumentOf),
     sites: all.siteRows.map(siteOf),
   };

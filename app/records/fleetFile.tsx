@@ -18,17 +18,55 @@ export const action = guardAction("engineer", async ({ request, user }) => {
 });
 
 export default function FleetFilePage({ actionData }: Route.ComponentProps) {
-  const messages = actionData && "messages" in actionData ? actionData.messages : actionData && "problems" in actionData ? Object.values(actionData.problems) : [];
+  const messages =
+    actionData && "messages" in actionData
+      ? actionData.messages
+      : actionData && "problems" in actionData
+        ? Object.values(actionData.problems)
+        : [];
   const done = actionData && "done" in actionData ? actionData.done : null;
   return (
     <div className="[&>:not(header)]:max-w-xl">
-      <PageHead crumbs={[{ label: "Records", to: "/records" }]} title="Import a fleet file">It adds what is missing and changes nothing that is there: the same file twice adds nothing.</PageHead>
-      {done ? <Notice>{Object.keys(done.added).length ? `Added ${Object.entries(done.added).map(([what, n]) => `${n} ${what}`).join(", ")}` : "Nothing to add"}; {done.there} were there already. <Link to="/fleet" className="way">Open the fleet</Link></Notice> : null}
-      {messages.length ? <Notice tone="verm"><p>Nothing was added.</p><ul className="list-disc pl-4">{messages.map((m: string) => <li key={m}>{m}</li>)}</ul></Notice> : null}
+      <PageHead crumbs={[{ label: "Records", to: "/records" }]} title="Import a fleet file">
+        It adds what is missing and changes nothing that is there: the same file twice adds nothing.
+      </PageHead>
+      {done ? (
+        <Notice>
+          {Object.keys(done.added).length
+            ? `Added ${Object.entries(done.added)
+                .map(([what, n]) => `${n} ${what}`)
+                .join(", ")}`
+            : "Nothing to add"}
+          ; {done.there} were there already.{" "}
+          <Link to="/fleet" className="way">
+            Open the fleet
+          </Link>
+        </Notice>
+      ) : null}
+      {messages.length ? (
+        <Notice tone="verm">
+          <p>Nothing was added.</p>
+          <ul className="list-disc pl-4">
+            {messages.map((m: string) => (
+              <li key={m}>{m}</li>
+            ))}
+          </ul>
+        </Notice>
+      ) : null}
       <Form method="post" encType="multipart/form-data">
-        <label htmlFor="f-file" className="mb-1 block text-sm text-ink-2">Fleet file, JSON</label>
-        <input id="f-file" type="file" name="file" accept=".json,application/json" className="block w-full border border-line-2 bg-sheet p-3 file:mr-4 file:border-0 file:bg-sea-soft file:px-3 file:py-2 file:text-ink" />
-        <div className="mt-3"><Button>Import it</Button></div>
+        <label htmlFor="f-file" className="mb-1 block text-sm text-ink-2">
+          Fleet file, JSON
+        </label>
+        <input
+          id="f-file"
+          type="file"
+          name="file"
+          accept=".json,application/json"
+          className="block w-full border border-line-2 bg-sheet p-3 file:mr-4 file:border-0 file:bg-sea-soft file:px-3 file:py-2 file:text-ink"
+        />
+        <div className="mt-3">
+          <Button>Import it</Button>
+        </div>
       </Form>
     </div>
   );

@@ -1,5 +1,22 @@
 /** JSON Schema of the fleet file. Published in docs/formats.md and docs/fleet.schema.json; a test keeps them the same. */
-import { analyteIds, componentKindIds, fluidTypeIds, limitBasisIds, pointQuantityIds, readingStateIds, wearMetals, type AnalyteId, type ComponentFluidNeed, type FilterData, type FluidType, type LimitBasis, type Material, type PointQuantityId, type Principle, type ReadingState } from "@core";
+import {
+  analyteIds,
+  componentKindIds,
+  fluidTypeIds,
+  limitBasisIds,
+  pointQuantityIds,
+  readingStateIds,
+  wearMetals,
+  type AnalyteId,
+  type ComponentFluidNeed,
+  type FilterData,
+  type FluidType,
+  type LimitBasis,
+  type Material,
+  type PointQuantityId,
+  type Principle,
+  type ReadingState,
+} from "@core";
 
 /** What an integer column and a tidy figure hold. */
 const whole = (minimum: number, maximum: number) => ({ type: "integer", minimum, maximum }) as const;
@@ -21,7 +38,11 @@ const oilTemperature = { type: ["number", "null"], minimum: -40, maximum: 130 } 
 const hoursCount = { type: "number", minimum: 0, maximum: 1e6 } as const;
 
 /** Figures of an oil by name, core units. */
-const figures = { type: "object", additionalProperties: false, properties: Object.fromEntries(analyteIds.map((id) => [id, { type: "number", minimum: 0 }])) } as const;
+const figures = {
+  type: "object",
+  additionalProperties: false,
+  properties: Object.fromEntries(analyteIds.map((id) => [id, { type: "number", minimum: 0 }])),
+} as const;
 
 function record(required: readonly string[], properties: Record<string, unknown>) {
   return { type: "object", additionalProperties: false, required, properties };
@@ -33,14 +54,56 @@ export const fleetSchema = {
   ...record(["format", "version", "sites"], {
     format: { const: "juncteral-fleet" },
     version: { const: 1 },
-    fluids: { type: "array", items: record(["name", "kv40", "kv100", "density15"], { name, kv40: { type: "number", exclusiveMinimum: 2 }, kv100: { type: "number", exclusiveMinimum: 2 }, density15: { type: "number", minimum: 600, maximum: 1600 } , type: { enum: fluidTypeIds }, waterA: { type: ["number", "null"] }, waterB: positive, fresh: figures, retiredAt }) },
+    fluids: {
+      type: "array",
+      items: record(["name", "kv40", "kv100", "density15"], {
+        name,
+        kv40: { type: "number", exclusiveMinimum: 2 },
+        kv100: { type: "number", exclusiveMinimum: 2 },
+        density15: { type: "number", minimum: 600, maximum: 1600 },
+        type: { enum: fluidTypeIds },
+        waterA: { type: ["number", "null"] },
+        waterB: positive,
+        fresh: figures,
+        retiredAt,
+      }),
+    },
     instruments: {
       type: "array",
       items: record(["tag", "name", "quantity", "fullScale", "accuracyClass"], {
-        tag: { type: "string", minLength: 1, maxLength: 40 }, name, quantity: { enum: pointQuantityIds }, fullScale: above, accuracyClass: { type: "number", exclusiveMinimum: 0, maximum: 25 }, principle: { enum: ["any", "gauge", "turbine", "gear", "ultrasonic"] }, leastReading: value, viscosityLow: positive, viscosityHigh: positive, note: text,
-        calibratedAt: moment, calibrationDueAt: moment, retiredAt,
-        checks: { type: "array", items: record(["at", "kind", "points", "passed"], { at: moment, kind: { enum: ["calibration", "check"] }, points: { type: "array", maxItems: 12, items: record(["stated", "read"], { stated: { type: "number" }, read: { type: "number" } }) }, passed: { type: "boolean" }, certificate: text, note: text, by: name }) },
-        recalls: { type: "array", items: record(["fromAt", "untilAt", "reason"], { fromAt: moment, untilAt: moment, reason: text, by: name }) },
+        tag: { type: "string", minLength: 1, maxLength: 40 },
+        name,
+        quantity: { enum: pointQuantityIds },
+        fullScale: above,
+        accuracyClass: { type: "number", exclusiveMinimum: 0, maximum: 25 },
+        principle: { enum: ["any", "gauge", "turbine", "gear", "ultrasonic"] },
+        leastReading: value,
+        viscosityLow: positive,
+        viscosityHigh: positive,
+        note: text,
+        calibratedAt: moment,
+        calibrationDueAt: moment,
+        retiredAt,
+        checks: {
+          type: "array",
+          items: record(["at", "kind", "points", "passed"], {
+            at: moment,
+            kind: { enum: ["calibration", "check"] },
+            points: {
+              type: "array",
+              maxItems: 12,
+              items: record(["stated", "read"], { stated: { type: "number" }, read: { type: "number" } }),
+            },
+            passed: { type: "boolean" },
+            certificate: text,
+            note: text,
+            by: name,
+          }),
+        },
+        recalls: {
+          type: "array",
+          items: record(["fromAt", "untilAt", "reason"], { fromAt: moment, untilAt: moment, reason: text, by: name }),
+        },
       }),
     },
     sites: {
@@ -49,8 +112,30 @@ export const fleetSchema = {
         name,
         timeZone: name,
         retiredAt,
-        rounds: { type: "array", items: record(["name", "points"], { name, intervalDays: whole(1, 3650), intervalHours: upTo(1e6), closer: { type: "boolean" }, walkedBy: { type: "string", maxLength: 100 }, points: { type: "array", items: record(["code", "state"], { code: text, site: name, state: { enum: readingStateIds } }) } }) },
-        stops: { type: "array", items: record(["name", "startsOn"], { name, startsOn: { type: "string", pattern: "^\\d{4}-\\d{2}-\\d{2}$" }, days: whole(1, 365), crewHours: hoursCount, retiredAt }) },
+        rounds: {
+          type: "array",
+          items: record(["name", "points"], {
+            name,
+            intervalDays: whole(1, 3650),
+            intervalHours: upTo(1e6),
+            closer: { type: "boolean" },
+            walkedBy: { type: "string", maxLength: 100 },
+            points: {
+              type: "array",
+              items: record(["code", "state"], { code: text, site: name, state: { enum: readingStateIds } }),
+            },
+          }),
+        },
+        stops: {
+          type: "array",
+          items: record(["name", "startsOn"], {
+            name,
+            startsOn: { type: "string", pattern: "^\\d{4}-\\d{2}-\\d{2}$" },
+            days: whole(1, 365),
+            crewHours: hoursCount,
+            retiredAt,
+          }),
+        },
         machines: {
           type: "array",
           items: record(["name", "tag"], {
@@ -61,7 +146,17 @@ export const fleetSchema = {
             dutyDeviation: { type: "number", minimum: 0.01, maximum: 2 },
             note: text,
             retiredAt,
-            hourMeter: { type: "array", items: record(["at", "kind", "before", "after"], { at: moment, kind: { enum: ["replaced", "reset", "corrected"] }, before: hoursCount, after: hoursCount, note: text, by: name }) },
+            hourMeter: {
+              type: "array",
+              items: record(["at", "kind", "before", "after"], {
+                at: moment,
+                kind: { enum: ["replaced", "reset", "corrected"] },
+                before: hoursCount,
+                after: hoursCount,
+                note: text,
+                by: name,
+              }),
+            },
             circuits: {
               type: "array",
               items: record(["name"], {
@@ -96,12 +191,48 @@ export const fleetSchema = {
                     fittedHours: hoursCount,
                     serial: { type: "string", maxLength: 60 },
                     knownWhenNew: { type: "boolean" },
-                    earlierLives: { type: "array", items: record(["fittedAt", "endedAt"], { fittedAt: moment, fittedHours: hoursCount, endedAt: moment, endHours: { type: ["number", "null"], minimum: 0, maximum: 1e6 }, endReason: { type: ["string", "null"], maxLength: 100 }, serial: { type: "string", maxLength: 60 }, knownWhenNew: { type: "boolean" } }) },
+                    earlierLives: {
+                      type: "array",
+                      items: record(["fittedAt", "endedAt"], {
+                        fittedAt: moment,
+                        fittedHours: hoursCount,
+                        endedAt: moment,
+                        endHours: { type: ["number", "null"], minimum: 0, maximum: 1e6 },
+                        endReason: { type: ["string", "null"], maxLength: 100 },
+                        serial: { type: "string", maxLength: 60 },
+                        knownWhenNew: { type: "boolean" },
+                      }),
+                    },
                     makersCode: code,
-                    materials: { type: "array", items: record(["metal", "part"], { metal: { enum: wearMetals }, part: text }) },
+                    materials: {
+                      type: "array",
+                      items: record(["metal", "part"], { metal: { enum: wearMetals }, part: text }),
+                    },
                     symptomIfStuck: text,
-                    fluidNeed: { oneOf: [{ type: "null" }, record(["least", "bestLow", "bestHigh", "greatestAtStart", "types"], { least: above, bestLow: above, bestHigh: above, greatestAtStart: above, types: { type: "array", items: { enum: fluidTypeIds } } })] },
-                    filter: { oneOf: [{ type: "null" }, record(["beta", "size", "flow", "bypass"], { beta: { type: "number", exclusiveMinimum: 1 }, size: above, flow: above, bypass: above, element: text })] },
+                    fluidNeed: {
+                      oneOf: [
+                        { type: "null" },
+                        record(["least", "bestLow", "bestHigh", "greatestAtStart", "types"], {
+                          least: above,
+                          bestLow: above,
+                          bestHigh: above,
+                          greatestAtStart: above,
+                          types: { type: "array", items: { enum: fluidTypeIds } },
+                        }),
+                      ],
+                    },
+                    filter: {
+                      oneOf: [
+                        { type: "null" },
+                        record(["beta", "size", "flow", "bypass"], {
+                          beta: { type: "number", exclusiveMinimum: 1 },
+                          size: above,
+                          flow: above,
+                          bypass: above,
+                          element: text,
+                        }),
+                      ],
+                    },
                     points: {
                       type: "array",
                       items: record(["name", "quantity", "state"], {
@@ -116,7 +247,19 @@ export const fleetSchema = {
                         makersNew: value,
                         instrument: { type: ["string", "null"], maxLength: 40 },
                         retiredAt,
-                        limit: { oneOf: [{ type: "null" }, record(["basis"], { basis: { enum: limitBasisIds }, upper: value, lower: value, reason: text, setBy: { type: "string", maxLength: 100 }, setAt: moment })] },
+                        limit: {
+                          oneOf: [
+                            { type: "null" },
+                            record(["basis"], {
+                              basis: { enum: limitBasisIds },
+                              upper: value,
+                              lower: value,
+                              reason: text,
+                              setBy: { type: "string", maxLength: 100 },
+                              setAt: moment,
+                            }),
+                          ],
+                        },
                         conditions: text,
                       }),
                     },
@@ -165,14 +308,29 @@ export interface FleetInstrument extends Retirable {
   note?: string;
   calibratedAt?: string;
   calibrationDueAt?: string;
-  checks?: { at: string; kind: "calibration" | "check"; points: { stated: number; read: number }[]; passed: boolean; certificate?: string; note?: string; by?: string }[];
+  checks?: {
+    at: string;
+    kind: "calibration" | "check";
+    points: { stated: number; read: number }[];
+    passed: boolean;
+    certificate?: string;
+    note?: string;
+    by?: string;
+  }[];
   recalls?: { fromAt: string; untilAt: string; reason: string; by?: string }[];
 }
 export interface FleetSite extends Retirable {
   name: string;
   timeZone: string;
   stops?: (Retirable & { name: string; startsOn: string; days?: number; crewHours?: number })[];
-  rounds?: { name: string; intervalDays?: number; intervalHours?: number | null; closer?: boolean; walkedBy?: string; points: { code: string; state: ReadingState; site?: string }[] }[];
+  rounds?: {
+    name: string;
+    intervalDays?: number;
+    intervalHours?: number | null;
+    closer?: boolean;
+    walkedBy?: string;
+    points: { code: string; state: ReadingState; site?: string }[];
+  }[];
   machines?: FleetMachine[];
 }
 export interface FleetMachine extends Retirable {
@@ -182,7 +340,14 @@ export interface FleetMachine extends Retirable {
   hoursPerDay?: number;
   dutyDeviation?: number;
   note?: string;
-  hourMeter?: { at: string; kind: "replaced" | "reset" | "corrected"; before: number; after: number; note?: string; by?: string }[];
+  hourMeter?: {
+    at: string;
+    kind: "replaced" | "reset" | "corrected";
+    before: number;
+    after: number;
+    note?: string;
+    by?: string;
+  }[];
   circuits?: FleetCircuit[];
 }
 export interface FleetCircuit extends Retirable {
@@ -245,6 +410,13 @@ export interface FleetPoint extends Retirable {
   makersNew?: number | null;
   /** Tag of the usual instrument. */
   instrument?: string | null;
-  limit?: { basis: LimitBasis; upper?: number | null; lower?: number | null; reason?: string; setBy?: string; setAt?: string } | null;
+  limit?: {
+    basis: LimitBasis;
+    upper?: number | null;
+    lower?: number | null;
+    reason?: string;
+    setBy?: string;
+    setAt?: string;
+  } | null;
   conditions?: string;
 }

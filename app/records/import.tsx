@@ -16,12 +16,26 @@ export const meta = () => [{ title: "Import readings · Juncteral" }];
 
 export const loader = guard("technician", async ({ params }) => {
   const record = await importRecord(idParam(params));
-  const about = { id: record.id, fileName: record.fileName, bytes: record.bytes, done: record.doneAt !== null, added: record.added, there: record.alreadyThere };
+  const about = {
+    id: record.id,
+    fileName: record.fileName,
+    bytes: record.bytes,
+    done: record.doneAt !== null,
+    added: record.added,
+    there: record.alreadyThere,
+  };
   const stage = record.stage ? { stage: record.stage, progress: record.progress } : null;
-  if (record.doneAt || stage || record.failure) return { about, stage, failure: record.doneAt ? null : record.failure, preview: null, points: [] };
+  if (record.doneAt || stage || record.failure)
+    return { about, stage, failure: record.doneAt ? null : record.failure, preview: null, points: [] };
   const shown = storedPreview(record) ?? (isLarge(record) ? null : await preview(record));
   if (!shown) await beginStage(record.id, "previewing");
-  return { about, stage: shown ? null : { stage: "previewing" as const, progress: 0 }, failure: null, preview: shown, points: await pointChoices() };
+  return {
+    about,
+    stage: shown ? null : { stage: "previewing" as const, progress: 0 },
+    failure: null,
+    preview: shown,
+    points: await pointChoices(),
+  };
 });
 
 export const action = guardAction("technician", async ({ params, request }) => {
@@ -40,15 +54,57 @@ export const action = guardAction("technician", async ({ params, request }) => {
   return redirect(`/records/import/${id}`);
 });
 
-export default function Import({ loaderData: { about, stage, failure, preview, points }, actionData }: Route.ComponentProps) {
-  const crumbs = [{ label: "Records", to: "/records" }, { label: "Import", to: "/records/import" }, { label: about.fileName }];
-  if (stage) return <><PageHead crumbs={crumbs} title={stage.stage === "importing" ? "The file is being imported" : "The file is being read"}>{about.fileName}, {Math.ceil(about.bytes / 1024)} kB.</PageHead><ImportProgress stage={stage.stage} progress={stage.progress} /></>;
-  if (failure) return <><PageHead crumbs={crumbs} title="Nothing was imported">{failure}</PageHead><p><Link to="/records/import" className="act">Choose the file again</Link></p></>;
+export default function Import({
+  loaderData: { about, stage, failure, preview, points },
+  actionData,
+}: Route.ComponentProps) {
+  const crumbs = [
+    { label: "Records", to: "/records" },
+    { label: "Import", to: "/records/import" },
+    { label: about.fileName },
+  ];
+  if (stage)
+    return (
+      <>
+        <PageHead
+          crumbs={crumbs}
+          title={stage.stage === "importing" ? "The file is being imported" : "The file is being read"}
+        >
+          {about.fileName}, {Math.ceil(about.bytes / 1024)} kB.
+        </PageHead>
+        <ImportProgress stage={stage.stage} progress={stage.progress} />
+      </>
+    );
+  if (failure)
+    return (
+      <>
+        <PageHead crumbs={crumbs} title="Nothing was imported">
+          {failure}
+        </PageHead>
+        <p>
+          <Link to="/records/import" className="act">
+            Choose the file again
+          </Link>
+        </p>
+      </>
+    );
   if (!preview) {
     return (
       <>
-        <PageHead crumbs={crumbs} title={`${about.added} reading${about.added === 1 ? "" : "s"} added${about.there ? `, ${about.there} were there already` : ""}`}>The points they belong to are being assessed; Today shows it in a moment.</PageHead>
-        <p className="flex gap-5"><Link to="/" className="act">Go to Today</Link><Link to="/records/import" className="way">Import another file</Link></p>
+        <PageHead
+          crumbs={crumbs}
+          title={`${about.added} reading${about.added === 1 ? "" : "s"} added${about.there ? `, ${about.there} were there already` : ""}`}
+        >
+          The points they belong to are being assessed; Today shows it in a moment.
+        </PageHead>
+        <p className="flex gap-5">
+          <Link to="/" className="act">
+            Go to Today
+          </Link>
+          <Link to="/records/import" className="way">
+            Import another file
+          </Link>
+        </p>
       </>
     );
   }
@@ -56,14 +112,44 @@ export default function Import({ loaderData: { about, stage, failure, preview, p
   const options = columnOptions(head, mapping.hasHeader);
   return (
     <>
-      <PageHead crumbs={crumbs} title={fatesText(preview)}>{about.fileName}. Nothing is saved yet.</PageHead>
+      <PageHead crumbs={crumbs} title={fatesText(preview)}>
+        {about.fileName}. Nothing is saved yet.
+      </PageHead>
       <ImportForm mapping={mapping} fates={preview} noun="reading" problems={actionData?.problems}>
         <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
-        {importFields.map((f) => <SelectField key={f.name} name={`column-${f.name}`} label={f.label} defaultValue={columnText(mapping.columns[f.name])} options={options} />)}
-        <TextField name="unit-value" label="Unit of bare values" defaultValue={mapping.units.value} hint="Empty: each point's own" />
-        <TextField name="unit-pressure" label="Unit of bare loads" defaultValue={mapping.units.pressure} hint="Empty: bar" />
-        <TextField name="unit-temperature" label="Unit of bare oil temperatures" defaultValue={mapping.units.temperature} hint="Empty: °C" />
-        <SelectField name="pointId" label="Or all rows are of" defaultValue={mapping.pointId} options={[{ value: "", label: "the point in its column" }, ...points]} />
+        {importFields.map((f) => (
+          <SelectField
+            key={f.name}
+            name={`column-${f.name}`}
+            label={f.label}
+            defaultValue={columnText(mapping.columns[f.name])}
+            options={options}
+          />
+        ))}
+        <TextField
+          name="unit-value"
+          label="Unit of bare values"
+          defaultValue={mapping.units.value}
+          hint="Empty: each point's own"
+        />
+        <TextField
+          name="unit-pressure"
+          label="Unit of bare loads"
+          defaultValue={mapping.units.pressure}
+          hint="Empty: bar"
+        />
+        <TextField
+          name="unit-temperature"
+          label="Unit of bare oil temperatures"
+          defaultValue={mapping.units.temperature}
+          hint="Empty: °C"
+        />
+        <SelectField
+          name="pointId"
+          label="Or all rows are of"
+          defaultValue={mapping.pointId}
+          options={[{ value: "", label: "the point in its column" }, ...points]}
+        />
       </ImportForm>
     </>
   );

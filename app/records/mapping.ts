@@ -5,22 +5,47 @@ import { columnField, findColumns, titleLinesField, unitIn } from "~/platform/cs
 import type { Delimiter } from "~/platform/csvText";
 
 export const importFields = [
-  { name: "point", label: "Point", hint: "Code, name or id of the point", heads: ["point", "point code", "code", "measuring point", "point name", "messpunkt"] },
-  { name: "machine", label: "Machine", hint: "Only when the point column holds the bare name", heads: ["machine", "machine tag"] },
+  {
+    name: "point",
+    label: "Point",
+    hint: "Code, name or id of the point",
+    heads: ["point", "point code", "code", "measuring point", "point name", "messpunkt"],
+  },
+  {
+    name: "machine",
+    label: "Machine",
+    hint: "Only when the point column holds the bare name",
+    heads: ["machine", "machine tag"],
+  },
   { name: "component", label: "Component", hint: "Only with a machine column", heads: ["component"] },
-  { name: "takenAt", label: "Taken at", hint: "Date, with or without time", heads: ["taken at", "taken_at", "taken", "date", "datetime", "date time", "timestamp", "datum", "read at"] },
+  {
+    name: "takenAt",
+    label: "Taken at",
+    hint: "Date, with or without time",
+    heads: ["taken at", "taken_at", "taken", "date", "datetime", "date time", "timestamp", "datum", "read at"],
+  },
   { name: "time", label: "Time of day", hint: "When it stands in a column of its own", heads: ["time", "uhrzeit"] },
   { name: "value", label: "Value", hint: "", heads: ["value", "reading", "greatest", "wert"] },
   { name: "unit", label: "Unit of the value", hint: "", heads: ["unit", "einheit"] },
   { name: "least", label: "Least over the cycle", hint: "", heads: ["least", "min", "minimum"] },
-  { name: "temperature", label: "Oil temperature", hint: "", heads: ["oil", "oil temperature", "oil_c", "temperature", "oil temp", "temp"] },
+  {
+    name: "temperature",
+    label: "Oil temperature",
+    hint: "",
+    heads: ["oil", "oil temperature", "oil_c", "temperature", "oil temp", "temp"],
+  },
   { name: "pressure", label: "Load pressure", hint: "", heads: ["load", "load pressure", "load_bar", "pressure"] },
   { name: "speed", label: "Speed", hint: "", heads: ["speed", "speed_rpm", "rpm"] },
   { name: "hours", label: "Running hours", hint: "", heads: ["hours", "running hours", "hours_h", "counter"] },
   { name: "state", label: "State", hint: "Refused when it is not the point's", heads: ["state"] },
   { name: "instrument", label: "Instrument", hint: "Its tag", heads: ["instrument", "meter", "gauge"] },
   { name: "note", label: "Note", hint: "", heads: ["note", "remark", "comment"] },
-  { name: "entered", label: "As entered", hint: "Kept beside the value where it says the same", heads: ["as_entered", "as entered"] },
+  {
+    name: "entered",
+    label: "As entered",
+    hint: "Kept beside the value where it says the same",
+    heads: ["as_entered", "as entered"],
+  },
   { name: "keptBecause", label: "Why it was kept", hint: "", heads: ["kept_because", "kept because"] },
   { name: "doubtful", label: "Doubtful", hint: "true or false", heads: ["doubtful"] },
   { name: "superseded", label: "Superseded", hint: "Such rows are left out", heads: ["superseded"] },
@@ -45,10 +70,18 @@ export interface Mapping {
 }
 
 /** A first guess from the headings. */
-export function guessColumns(head: readonly string[]): { columns: Mapping["columns"]; units: Mapping["units"]; hasHeader: boolean } {
+export function guessColumns(head: readonly string[]): {
+  columns: Mapping["columns"];
+  units: Mapping["units"];
+  hasHeader: boolean;
+} {
   const { columns, found } = findColumns(head, importFields);
   const unitOf = (field: ImportField) => (typeof columns[field] === "number" ? unitIn(head[columns[field]] ?? "") : "");
-  return { columns, units: { value: unitOf("value"), temperature: unitOf("temperature"), pressure: unitOf("pressure") }, hasHeader: head.some((h) => /[a-z]/i.test(h)) && found > 0 };
+  return {
+    columns,
+    units: { value: unitOf("value"), temperature: unitOf("temperature"), pressure: unitOf("pressure") },
+    hasHeader: head.some((h) => /[a-z]/i.test(h)) && found > 0,
+  };
 }
 
 const unitField = string().trim().max(20, "At most 20 characters.").default("");
@@ -68,8 +101,18 @@ export const mappingSchema = object({
 /** The mapping as a form sends it. */
 export function mappingOf(fields: Record<string, string>): unknown {
   return {
-    delimiter: fields.delimiter === "tab" ? "\t" : fields.delimiter, decimalMark: fields.decimalMark, hasHeader: fields.hasHeader === "on", titleLines: fields.titleLines ?? "", dateOrder: fields.dateOrder, pointId: fields.pointId ?? "", skipBad: fields.skipBad === "on",
+    delimiter: fields.delimiter === "tab" ? "\t" : fields.delimiter,
+    decimalMark: fields.decimalMark,
+    hasHeader: fields.hasHeader === "on",
+    titleLines: fields.titleLines ?? "",
+    dateOrder: fields.dateOrder,
+    pointId: fields.pointId ?? "",
+    skipBad: fields.skipBad === "on",
     columns: Object.fromEntries(importFields.map((f) => [f.name, fields[`column-${f.name}`] ?? ""])),
-    units: { value: fields["unit-value"] ?? "", temperature: fields["unit-temperature"] ?? "", pressure: fields["unit-pressure"] ?? "" },
+    units: {
+      value: fields["unit-value"] ?? "",
+      temperature: fields["unit-temperature"] ?? "",
+      pressure: fields["unit-pressure"] ?? "",
+    },
   };
 }

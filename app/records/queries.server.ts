@@ -10,11 +10,44 @@ const COUNTED = 100_000;
 
 export async function recordsPage() {
   const [edits, corrections, done, machineRows, [total]] = await Promise.all([
-    db().select({ id: changes.id, at: changes.at, by: changes.by, what: changes.what }).from(changes).orderBy(desc(changes.at)).limit(20),
-    db().select({ id: readings.id, at: readings.supersededAt, by: readings.supersededBy, why: readings.supersededWhy, entered: readings.entered, point: points.name, pointId: points.id }).from(readings).innerJoin(points, eq(points.id, readings.pointId)).where(isNotNull(readings.supersededAt)).orderBy(desc(readings.supersededAt)).limit(10),
-    db().select({ id: imports.id, fileName: imports.fileName, doneAt: imports.doneAt, added: imports.added, by: imports.createdBy }).from(imports).where(isNotNull(imports.doneAt)).orderBy(desc(imports.doneAt)).limit(10),
+    db()
+      .select({ id: changes.id, at: changes.at, by: changes.by, what: changes.what })
+      .from(changes)
+      .orderBy(desc(changes.at))
+      .limit(20),
+    db()
+      .select({
+        id: readings.id,
+        at: readings.supersededAt,
+        by: readings.supersededBy,
+        why: readings.supersededWhy,
+        entered: readings.entered,
+        point: points.name,
+        pointId: points.id,
+      })
+      .from(readings)
+      .innerJoin(points, eq(points.id, readings.pointId))
+      .where(isNotNull(readings.supersededAt))
+      .orderBy(desc(readings.supersededAt))
+      .limit(10),
+    db()
+      .select({
+        id: imports.id,
+        fileName: imports.fileName,
+        doneAt: imports.doneAt,
+        added: imports.added,
+        by: imports.createdBy,
+      })
+      .from(imports)
+      .where(isNotNull(imports.doneAt))
+      .orderBy(desc(imports.doneAt))
+      .limit(10),
     db().select({ id: machines.id, name: machines.name }).from(machines).orderBy(machines.name),
-    db().execute<{ readings: number }>(sql`select count(*)::int as readings from (select 1 from readings limit ${COUNTED}) counted`).then((r) => r.rows),
+    db()
+      .execute<{ readings: number }>(
+        sql`select count(*)::int as readings from (select 1 from readings limit ${COUNTED}) counted`,
+      )
+      .then((r) => r.rows),
   ]);
   const failed = await failedRecords();
   const counted = total?.readings ?? 0;
@@ -23,7 +56,13 @@ export async function recordsPage() {
 
 /** What could not be assessed, and why; the rest of the fleet goes on without it. */
 async function failedRecords() {
-  const { rows } = await db().execute<{ to: string; what: string; failure: string; failures: number; triedAt: Date | string | null }>(sql`
+  const { rows } = await db().execute<{
+    to: string;
+    what: string;
+    failure: string;
+    failures: number;
+    triedAt: Date | string | null;
+  }>(sql`
     (select '/points/' || p.id as "to", m.name || ', ' || c.name || ': ' || p.name as what, a.failure, a.failures, a.tried_at as "triedAt"
       from assessments a join points p on p.id = a.point_id join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where a.failure is not null limit 20)
     union all
@@ -34,9 +73,18 @@ async function failedRecords() {
 
 /** Points for a select, by their code. */
 export async function pointChoices() {
-  return db().select({ value: points.id, label: sql<string>`${machines.tag} || '/' || ${components.name} || '/' || ${points.name}` })
-    .from(points).innerJoin(components, eq(components.id, points.componentId)).innerJoin(circuits, eq(circuits.id, components.circuitId)).innerJoin(machines, eq(machines.id, circuits.machineId))
-    .where(and(isNull(points.retiredAt), isNull(machines.retiredAt))).orderBy(machines.tag, components.position, points.name).limit(5000);
+  return db()
+    .select({
+      value: points.id,
+      label: sql<string>`${machines.tag} || '/' || ${components.name} || '/' || ${points.name}`,
+    })
+    .from(points)
+    .innerJoin(components, eq(components.id, points.componentId))
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .where(and(isNull(points.retiredAt), isNull(machines.retiredAt)))
+    .orderBy(machines.tag, components.position, points.name)
+    .limit(5000);
 }
 
 /** The core unit of every quantity, as rows of SQL values. Names and units are constants of ours. */

@@ -1,5 +1,16 @@
 /** The fate of each row of a file: what would be added, and what is wrong with the rest, line by line. */
-import { meterOffset, parseQuantity, questionHours, readingStateIds, readingStates, type MeterChange, type ParsedQuantity, type PointQuantityId, type QuantityId, type ReadingState } from "@core";
+import {
+  meterOffset,
+  parseQuantity,
+  questionHours,
+  readingStateIds,
+  readingStates,
+  type MeterChange,
+  type ParsedQuantity,
+  type PointQuantityId,
+  type QuantityId,
+  type ReadingState,
+} from "@core";
 import { clip, parseMoment } from "~/platform/csvCells";
 import type { ImportField, Mapping } from "./mapping";
 
@@ -43,11 +54,18 @@ export interface NewReading {
   doubtful?: boolean;
 }
 
-export type Fate = { line: number; fate: "add"; reading: NewReading; point: ImportPoint; odd?: string } | { line: number; fate: "there" } | { line: number; fate: "bad"; reason: string };
+export type Fate =
+  | { line: number; fate: "add"; reading: NewReading; point: ImportPoint; odd?: string }
+  | { line: number; fate: "there" }
+  | { line: number; fate: "bad"; reason: string };
 
 /** Codes are compared without regard to case and to spaces around the strokes. */
 export function foldCode(text: string): string {
-  return text.toLowerCase().replace(/\s+/g, " ").replace(/\s*\/\s*/g, "/").trim();
+  return text
+    .toLowerCase()
+    .replace(/\s+/g, " ")
+    .replace(/\s*\/\s*/g, "/")
+    .trim();
 }
 
 /** Key of a point by its code and the state that it is read in. */
@@ -55,7 +73,9 @@ export const codeInState = (code: string, state: ReadingState) => `${foldCode(co
 
 /** The state that a cell names, by its id or in words. */
 function stateOf(cell: string): ReadingState | undefined {
-  return readingStateIds.find((id) => id.toLowerCase() === cell.toLowerCase() || readingStates[id].toLowerCase() === cell.toLowerCase());
+  return readingStateIds.find(
+    (id) => id.toLowerCase() === cell.toLowerCase() || readingStates[id].toLowerCase() === cell.toLowerCase(),
+  );
 }
 
 const isYes = (cell: string) => /^(true|t|yes|y|1|x)$/i.test(cell);
@@ -72,9 +92,24 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
   /** Hours that do not fit the row before it, or what was noted last: kept, and not believed. */
   function oddHours(point: ImportPoint, at: number, shown: number): string | undefined {
     const typed = { at, hours: shown + meterOffset(point.meter, at), shown };
-    const before = lastHours.get(point.id) ?? (point.noted && point.noted.at < at ? { at: point.noted.at, hours: point.noted.hours + meterOffset(point.meter, point.noted.at), shown: point.noted.hours } : null);
+    const before =
+      lastHours.get(point.id) ??
+      (point.noted && point.noted.at < at
+        ? {
+            at: point.noted.at,
+            hours: point.noted.hours + meterOffset(point.meter, point.noted.at),
+            shown: point.noted.hours,
+          }
+        : null);
     if (before && before.at > at) return undefined;
-    const question = questionHours(typed, before, null, point.hoursPerDay, (moment) => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone: point.timeZone }).format(moment));
+    const question = questionHours(typed, before, null, point.hoursPerDay, (moment) =>
+      new Intl.DateTimeFormat("en-GB", {
+        day: "numeric",
+        month: "short",
+        year: "numeric",
+        timeZone: point.timeZone,
+      }).format(moment),
+    );
     if (!question) lastHours.set(point.id, typed);
     return question;
   }
@@ -93,8 +128,12 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
       const name = cell("point");
       if (!name) return bad("No point is named.");
       const code = cell("machine") && cell("component") ? `${cell("machine")}/${cell("component")}/${name}` : name;
-      point = (named && lookup.points.get(codeInState(code, named))) ?? lookup.points.get(foldCode(code)) ?? lookup.points.get(name.toLowerCase());
-      if (point === null) return bad(`Several points are called “${clip(code)}”: say the state it is read in, or use the id.`);
+      point =
+        (named && lookup.points.get(codeInState(code, named))) ??
+        lookup.points.get(foldCode(code)) ??
+        lookup.points.get(name.toLowerCase());
+      if (point === null)
+        return bad(`Several points are called “${clip(code)}”: say the state it is read in, or use the id.`);
       if (!point) return bad(`There is no point “${clip(code)}”.`);
     }
     if (isYes(cell("superseded"))) return bad("It was corrected later: only what counts is brought in.");
@@ -104,7 +143,11 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     if (Number.isNaN(takenAt)) return bad(`“${clip(when)}” is not a date in the order chosen.`);
     if (takenAt > lookup.now + 300_000) return bad(`${clip(when)} is in the future.`);
 
-    const quantity = (field: ImportField, id: QuantityId, assume: string | undefined): { value: ParsedQuantity | null; problem?: string } => {
+    const quantity = (
+      field: ImportField,
+      id: QuantityId,
+      assume: string | undefined,
+    ): { value: ParsedQuantity | null; problem?: string } => {
       const text = cell(field);
       if (text === "" || text === "-" || text === "–") return { value: null };
       const result = parseQuantity(text, id, { decimalMark: mapping.decimalMark, ...(assume ? { assume } : {}) });
@@ -122,7 +165,10 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     if (unread) return bad(unread.problem!);
     if (least.value && least.value.value > value.value.value) return bad("The least is above the greatest.");
     if (point.state === "cycle" && !least.value) return bad("This point is read over a cycle: the least is missing.");
-    if (state && named !== point.state) return bad(`Read “${clip(state)}”, but this series is read ${readingStates[point.state]}; a series never mixes states.`);
+    if (state && named !== point.state)
+      return bad(
+        `Read “${clip(state)}”, but this series is read ${readingStates[point.state]}; a series never mixes states.`,
+      );
     const tag = cell("instrument");
     const instrumentId = tag ? lookup.instruments.get(tag.toLowerCase()) : null;
     if (instrumentId === undefined) return bad(`There is no instrument “${clip(tag)}”.`);
@@ -131,17 +177,37 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
 
     const moments = seen.get(point.id) ?? new Map<number, { line: number; value: number }>();
     const before = moments.get(takenAt);
-    if (before) return isSame(before.value, value.value.value) ? { line, fate: "there" } : bad(`Line ${before.line} says another value for the same moment.`);
+    if (before)
+      return isSame(before.value, value.value.value)
+        ? { line, fate: "there" }
+        : bad(`Line ${before.line} says another value for the same moment.`);
     seen.set(point.id, moments.set(takenAt, { line, value: value.value.value }));
     const odd = hours.value ? oddHours(point, takenAt, hours.value.value) : undefined;
     const typed = cell("entered") ? quantity("entered", point.quantity, undefined).value : null;
-    const asEntered = typed && isSame(typed.value, value.value.value) ? cell("entered") : `${value.value.entered} ${value.value.unit}`;
+    const asEntered =
+      typed && isSame(typed.value, value.value.value) ? cell("entered") : `${value.value.entered} ${value.value.unit}`;
     return {
-      line, fate: "add", point, ...(odd && { odd }),
+      line,
+      fate: "add",
+      point,
+      ...(odd && { odd }),
       reading: {
-        line, pointId: point.id, lifeId: life.id, takenAt, value: value.value.value, least: least.value?.value ?? null, entered: asEntered, temperature: temperature.value?.value ?? null, pressure: pressure.value?.value ?? null,
-        speed: speed.value?.value ?? null, hours: hours.value?.value ?? null, instrumentId, note: cell("note").slice(0, 1000), by: cell("by").slice(0, 100) || defaultBy,
-        keptBecause: cell("keptBecause").slice(0, 1000), doubtful: isYes(cell("doubtful")),
+        line,
+        pointId: point.id,
+        lifeId: life.id,
+        takenAt,
+        value: value.value.value,
+        least: least.value?.value ?? null,
+        entered: asEntered,
+        temperature: temperature.value?.value ?? null,
+        pressure: pressure.value?.value ?? null,
+        speed: speed.value?.value ?? null,
+        hours: hours.value?.value ?? null,
+        instrumentId,
+        note: cell("note").slice(0, 1000),
+        by: cell("by").slice(0, 100) || defaultBy,
+        keptBecause: cell("keptBecause").slice(0, 1000),
+        doubtful: isYes(cell("doubtful")),
       },
     };
   };

@@ -21,12 +21,15 @@ export default function Upload({ loaderData, actionData }: Route.ComponentProps)
   return (
     <div className="[&>:not(header)]:max-w-xl">
       <PageHead crumbs={[{ label: "Records", to: "/records" }]} title="Import readings from a CSV file">
-        Columns in any order, comma, semicolon or tab, decimal points or commas. Nothing is saved before you have seen what becomes of every row.
+        Columns in any order, comma, semicolon or tab, decimal points or commas. Nothing is saved before you have seen
+        what becomes of every row.
       </PageHead>
       <Form method="post" encType="multipart/form-data">
         <FormProblemsProvider problems={problem}>
           <FileField limitMb={loaderData.limitMb} problem={problem?.file} />
-          <div className="mt-3"><Button>Look at the file</Button></div>
+          <div className="mt-3">
+            <Button>Look at the file</Button>
+          </div>
         </FormProblemsProvider>
       </Form>
     </div>

@@ -1,6 +1,15 @@
 /** What is typed at a point of a round: read against its unit, its last reading and what is expected. */
 import fc from "fast-check";
-import { fromCore, findUnit, random, assess, defaultPrior, simulateLife, type AssessContext, type AssessPoint } from "@core";
+import {
+  fromCore,
+  findUnit,
+  random,
+  assess,
+  defaultPrior,
+  simulateLife,
+  type AssessContext,
+  type AssessPoint,
+} from "@core";
 import { agreement, emptyEntry, judgeEntry, repeatsOf, type Entry } from "./entry";
 import type { WalkPoint } from "./queries.server";
 import { withUnit } from "~/ui/typed";
@@ -8,19 +17,96 @@ import { withUnit } from "~/ui/typed";
 const NOW = Date.UTC(2026, 10, 24, 9);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const point: WalkPoint = {
-  id: "p", name: "Case drain", machine: "Quay crane 2", machineId: "m", circuit: "Hoist", circuitId: "k", component: "Hoist pump", componentId: "c", quantity: "caseDrainFlow", unit: "L/min", readState: "any", conditions: "at 210 bar", instrument: null, caution: "", fluid, expectation: null,
-  state: "steady", last: { raw: 1.5, at: NOW - 7 * 86_400_000, temperature: 48, hours: 12_000 }, timeZone: "Europe/London", needsConditions: true, isOilTemperature: false, dueAt: NOW, everyDays: 7, closer: false,
+  id: "p",
+  name: "Case drain",
+  machine: "Quay crane 2",
+  machineId: "m",
+  circuit: "Hoist",
+  circuitId: "k",
+  component: "Hoist pump",
+  componentId: "c",
+  quantity: "caseDrainFlow",
+  unit: "L/min",
+  readState: "any",
+  conditions: "at 210 bar",
+  instrument: null,
+  caution: "",
+  fluid,
+  expectation: null,
+  state: "steady",
+  last: { raw: 1.5, at: NOW - 7 * 86_400_000, temperature: 48, hours: 12_000 },
+  timeZone: "Europe/London",
+  needsConditions: true,
+  isOilTemperature: false,
+  dueAt: NOW,
+  everyDays: 7,
+  closer: false,
 };
 const typed = (change: Partial<Entry>): Entry => ({ ...emptyEntry, ...change });
-const judge = (change: Partial<Entry>, of: Partial<WalkPoint> = {}, units = {}) => judgeEntry(typed(change), { ...point, ...of }, NOW, units);
+const judge = (change: Partial<Entry>, of: Partial<WalkPoint> = {}, units = {}) =>
+  judgeEntry(typed(change), { ...point, ...of }, NOW, units);
 
 /** What an assessment of a steady life expects of the next reading. */
 function expectation(): WalkPoint["expectation"] {
-  const times = Array.from({ length: 24 }, (_, i) => ({ at: NOW - (24 - i) * 14 * 86_400_000, hours: 12_000 - (24 - i) * 100 }));
-  const series = simulateLife({ asNew: 1.5, end: 4, timeScale: 200_000, law: "linear", a: 1, b: 0.7, reference: { pressure: 210, temperature: 50 }, fluid, pressure: { mean: 210, scatter: 2 }, noise: 0.02 }, times, random(4));
-  const assessed: AssessPoint = { quantity: "caseDrainFlow", limit: { basis: "absolute", upper: 6, lower: null }, reference: { pressure: 210, temperature: 50 }, fullFlow: 65, knownWhenNew: true, makersNew: null };
-  const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 7, deviation: 0.1 }, stops: [], leadTimeDays: null, runInHours: 0, lifeStartHours: 9000, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
-  return assess(series.map((r, i) => ({ id: String(i), at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false, recalled: false })), assessed, context).expectation;
+  const times = Array.from({ length: 24 }, (_, i) => ({
+    at: NOW - (24 - i) * 14 * 86_400_000,
+    hours: 12_000 - (24 - i) * 100,
+  }));
+  const series = simulateLife(
+    {
+      asNew: 1.5,
+      end: 4,
+      timeScale: 200_000,
+      law: "linear",
+      a: 1,
+      b: 0.7,
+      reference: { pressure: 210, temperature: 50 },
+      fluid,
+      pressure: { mean: 210, scatter: 2 },
+      noise: 0.02,
+    },
+    times,
+    random(4),
+  );
+  const assessed: AssessPoint = {
+    quantity: "caseDrainFlow",
+    limit: { basis: "absolute", upper: 6, lower: null },
+    reference: { pressure: 210, temperature: 50 },
+    fullFlow: 65,
+    knownWhenNew: true,
+    makersNew: null,
+  };
+  const context: AssessContext = {
+    now: NOW,
+    fluid,
+    measured: [],
+    dirt: null,
+    prior: defaultPrior,
+    duty: { hoursPerDay: 7, deviation: 0.1 },
+    stops: [],
+    leadTimeDays: null,
+    runInHours: 0,
+    lifeStartHours: 9000,
+    lifeStartedAt: null,
+    meterChanges: [],
+    readingsInAll: null,
+    partReadyAt: null,
+  };
+  return assess(
+    series.map((r, i) => ({
+      id: String(i),
+      at: r.at,
+      hours: r.hours,
+      value: r.value,
+      pressure: r.pressure,
+      temperature: r.temperature,
+      uncertainty: null,
+      doubtful: false,
+      recalled: false,
+    })),
+    assessed,
+    context,
+  ).expectation;
 }
 
 describe("reading what is typed", () => {
@@ -31,25 +117,49 @@ describe("reading what is typed", () => {
     expect(judge({ value: "0.4" }, { unit: "gal/min" }).value).toBeCloseTo(0.4 * 3.785411784, 9);
   });
   test("conditions are in the reader's units", () => {
-    const asTyped = judge({ value: "1.6", pressure: "3000", temperature: "120" }, { expectation: expectation() }, { pressure: "psi", temperature: "°F" });
-    const inCore = judge({ value: "1.6", pressure: String(fromCore(3000 * 0.0689475729, findUnit("bar", "pressure")!)), temperature: "48.8889" }, { expectation: expectation() });
+    const asTyped = judge(
+      { value: "1.6", pressure: "3000", temperature: "120" },
+      { expectation: expectation() },
+      { pressure: "psi", temperature: "°F" },
+    );
+    const inCore = judge(
+      {
+        value: "1.6",
+        pressure: String(fromCore(3000 * 0.0689475729, findUnit("bar", "pressure")!)),
+        temperature: "48.8889",
+      },
+      { expectation: expectation() },
+    );
     expect(asTyped.expected!.high).toBeCloseTo(inCore.expected!.high, 3);
   });
   test("what is missing or is no value is said beside its field, and the rest is still read", () => {
     expect(judge({}).problems).toEqual({ value: expect.any(String) });
-    expect(judge({ value: "high", temperature: "48 bar" }).problems).toEqual({ value: expect.any(String), temperature: expect.stringContaining("pressure") });
-    expect(judge({ value: "1.6", temperature: "hot" })).toMatchObject({ value: 1.6, problems: { temperature: expect.any(String) } });
+    expect(judge({ value: "high", temperature: "48 bar" }).problems).toEqual({
+      value: expect.any(String),
+      temperature: expect.stringContaining("pressure"),
+    });
+    expect(judge({ value: "1.6", temperature: "hot" })).toMatchObject({
+      value: 1.6,
+      problems: { temperature: expect.any(String) },
+    });
   });
   test("hours that do not fit are questioned", () => {
-    expect(judge({ value: "1.6", hours: "11900" }).question).toMatchObject({ kind: "hours", message: expect.stringContaining("runs backwards") });
-    expect(judge({ value: "1.6", hours: "120000" }).question).toMatchObject({ message: expect.stringContaining("ten times") });
+    expect(judge({ value: "1.6", hours: "11900" }).question).toMatchObject({
+      kind: "hours",
+      message: expect.stringContaining("runs backwards"),
+    });
+    expect(judge({ value: "1.6", hours: "120000" }).question).toMatchObject({
+      message: expect.stringContaining("ten times"),
+    });
     expect(judge({ value: "1.6", hours: "12000" }).question).toBeUndefined();
     expect(judge({ value: "1.6", hours: "5" }, { last: null }).problems).toEqual({});
   });
   test("over a cycle both ends are needed, the least below the greatest", () => {
     const cycle = { readState: "cycle" as const };
     expect(judge({ value: "1.6" }, cycle).problems).toEqual({ least: expect.any(String) });
-    expect(judge({ value: "1.6", least: "1.9" }, cycle).problems).toEqual({ least: "The least is above the greatest." });
+    expect(judge({ value: "1.6", least: "1.9" }, cycle).problems).toEqual({
+      least: "The least is above the greatest.",
+    });
     expect(judge({ value: "1.6", least: "1.1" }, cycle).problems).toEqual({});
     expect(judge({ value: "1.6", least: "9" }).problems).toEqual({}); // not asked for elsewhere
   });
@@ -65,12 +175,14 @@ test("an entry carries its unit, whoever sends it later", () => {
 describe("what is expected", () => {
   const expected = expectation();
   test("thinner oil leaks more: the range moves with the temperature that is typed", () => {
-    const at = (temperature: string) => judge({ value: "1.6", pressure: "210", temperature }, { expectation: expected }).expected!;
+    const at = (temperature: string) =>
+      judge({ value: "1.6", pressure: "210", temperature }, { expectation: expected }).expected!;
     expect(at("60").low).toBeGreaterThan(at("40").low);
     expect(at("60").high).toBeGreaterThan(at("40").high);
   });
   test("a usual value is kept without a question, a slipped digit and a wrong unit are asked about", () => {
-    const ask = (value: string) => judge({ value, pressure: "210", temperature: "50" }, { expectation: expected }).question?.kind;
+    const ask = (value: string) =>
+      judge({ value, pressure: "210", temperature: "50" }, { expectation: expected }).question?.kind;
     const usual = judge({ value: "1.5", pressure: "210", temperature: "50" }, { expectation: expected }).expected!;
     const middle = (usual.low + usual.high) / 2;
     expect(ask(middle.toFixed(3))).toBeUndefined();
@@ -97,10 +209,13 @@ describe("reading again", () => {
     expect(agreement(point, null, 0)).toBeGreaterThan(0);
     expect(agreement(point, { low: 1, high: 3 } as never, 1.5)).toBe(0.5);
   });
-  test("whatever is read, what is kept lies among what was read", () => fc.assert(fc.property(fc.array(fc.double({ min: 0.1, max: 90, noNaN: true }), { minLength: 2, maxLength: 5 }), (values) => {
-    const { value } = repeatsOf(values, point, null);
-    if (value === null) return;
-    expect(value).toBeGreaterThanOrEqual(Math.min(...values));
-    expect(value).toBeLessThanOrEqual(Math.max(...values));
-  })));
+  test("whatever is read, what is kept lies among what was read", () =>
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 0.1, max: 90, noNaN: true }), { minLength: 2, maxLength: 5 }), (values) => {
+        const { value } = repeatsOf(values, point, null);
+        if (value === null) return;
+        expect(value).toBeGreaterThanOrEqual(Math.min(...values));
+        expect(value).toBeLessThanOrEqual(Math.max(...values));
+      }),
+    ));
 });

@@ -1,5 +1,16 @@
 /** What is typed at one point of a round, and what it becomes. */
-import { expectedReading, judgeRepeats, parseQuantity, preferredUnit, questionHours, questionReading, quantityOf, type ExpectedRange, type Question, type UnitPreference } from "@core";
+import {
+  expectedReading,
+  judgeRepeats,
+  parseQuantity,
+  preferredUnit,
+  questionHours,
+  questionReading,
+  quantityOf,
+  type ExpectedRange,
+  type Question,
+  type UnitPreference,
+} from "@core";
 import type { WalkPoint } from "./queries.server";
 
 export interface Entry {
@@ -28,7 +39,9 @@ export function judgeEntry(entry: Entry, point: WalkPoint, at: number, units: Un
   const problems: Judged["problems"] = {};
   const read = (field: EntryField, id: Parameters<typeof parseQuantity>[1], required: boolean) => {
     if (entry[field].trim() === "" && !required) return null;
-    const parsed = parseQuantity(entry[field], id, { assume: field === "value" || field === "least" ? point.unit : preferredUnit(id, units) });
+    const parsed = parseQuantity(entry[field], id, {
+      assume: field === "value" || field === "least" ? point.unit : preferredUnit(id, units),
+    });
     if (!parsed.ok) problems[field] = parsed.message;
     return parsed.ok ? parsed.parsed : null;
   };
@@ -38,16 +51,43 @@ export function judgeEntry(entry: Entry, point: WalkPoint, at: number, units: Un
   const value = read("value", point.quantity, true);
   const least = point.readState === "cycle" ? read("least", point.quantity, true) : null;
   if (least && value && least.value > value.value) problems.least = "The least is above the greatest.";
-  const expected = point.expectation ? expectedReading(point.expectation, point.fluid, { pressure: pressure?.value ?? null, temperature: temperature?.value ?? null, at }) : null;
-  const odd = hours && point.last && point.last.hours !== null ? questionHours({ at, hours: hours.value }, { at: point.last.at, hours: point.last.hours }, null, HOURS_A_DAY, (moment) => new Date(moment).toISOString().slice(0, 10)) : undefined;
+  const expected = point.expectation
+    ? expectedReading(point.expectation, point.fluid, {
+        pressure: pressure?.value ?? null,
+        temperature: temperature?.value ?? null,
+        at,
+      })
+    : null;
+  const odd =
+    hours && point.last && point.last.hours !== null
+      ? questionHours(
+          { at, hours: hours.value },
+          { at: point.last.at, hours: point.last.hours },
+          null,
+          HOURS_A_DAY,
+          (moment) => new Date(moment).toISOString().slice(0, 10),
+        )
+      : undefined;
   const asked: Question | undefined = odd ? { kind: "hours", message: odd } : undefined;
-  const question = value ? questionReading({ value: value.value, entered: value.entered, unit: value.unit }, point.quantity, expected, point.last?.raw ?? null, point.unit) ?? asked : undefined;
+  const question = value
+    ? (questionReading(
+        { value: value.value, entered: value.entered, unit: value.unit },
+        point.quantity,
+        expected,
+        point.last?.raw ?? null,
+        point.unit,
+      ) ?? asked)
+    : undefined;
   return { problems, value: value?.value ?? null, expected, question };
 }
 
 /** Greatest difference between two readings of one point that agree: a quarter of the expected range, or 4 % of the value. */
 export function agreement(point: WalkPoint, expected: ExpectedRange | null, value: number): number {
-  return Math.max(quantityOf(point.quantity).floor, 0.04 * Math.abs(value), expected ? (expected.high - expected.low) / 4 : 0);
+  return Math.max(
+    quantityOf(point.quantity).floor,
+    0.04 * Math.abs(value),
+    expected ? (expected.high - expected.low) / 4 : 0,
+  );
 }
 
 export function repeatsOf(values: readonly number[], point: WalkPoint, expected: ExpectedRange | null) {

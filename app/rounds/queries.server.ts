@@ -1,6 +1,17 @@
 /** Rounds: what is due, the way that is walked, and all that a tablet takes along. */
 import { eq, sql } from "drizzle-orm";
-import { componentKinds, quantityOf, preferredUnit, type ComponentKind, type ConditionState, type Expectation, type Fluid, type PointQuantityId, type ReadingState, type UnitPreference } from "@core";
+import {
+  componentKinds,
+  quantityOf,
+  preferredUnit,
+  type ComponentKind,
+  type ConditionState,
+  type Expectation,
+  type Fluid,
+  type PointQuantityId,
+  type ReadingState,
+  type UnitPreference,
+} from "@core";
 import { db } from "~/db/client.server";
 import { rounds } from "~/db/schema";
 import { dueAt, inUse, intervalDays, roundJoins, usualDays } from "~/platform/due.server";
@@ -30,7 +41,9 @@ export interface RoundLine {
 /** All rounds in use, the latest first. */
 export async function roundList(): Promise<RoundLine[]> {
   const [soon, present] = [new Date(now() + 7 * DAY).toISOString(), new Date(now()).toISOString()];
-  const result = await db().execute<Omit<RoundLine, "dueAt"> & { dueAt: Date | string | null } & Record<string, unknown>>(sql`
+  const result = await db().execute<
+    Omit<RoundLine, "dueAt"> & { dueAt: Date | string | null } & Record<string, unknown>
+  >(sql`
     select r.id, r.name, r.walked_by as "walkedBy", r.interval_days as "intervalDays", r.interval_hours as "intervalHours", count(x.id)::int as points,
            count(*) filter (where x.due < ${soon})::int as due, count(*) filter (where x.due < ${present})::int as late, count(*) filter (where x.days < x.usual)::int as closer, min(x.due) as "dueAt"
     from rounds r left join (select p.id, rp.round_id, ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual from ${roundJoins} where ${inUse}) x on x.round_id = r.id
@@ -74,9 +87,34 @@ export interface WalkPoint {
 }
 
 interface WalkRow extends Record<string, unknown> {
-  id: string; name: string; machine: string; machineId: string; circuit: string; circuitId: string; component: string; componentId: string; quantity: PointQuantityId; unit: string; readState: ReadingState; conditions: string;
-  instrumentId: string | null; instrumentTag: string | null; instrumentName: string | null; kv40: number | null; kv100: number | null; density15: number | null; expectation: Expectation | null; state: ConditionState | null;
-  lastRaw: number | null; lastAt: Date | string | null; lastTemperature: number | null; lastHours: number | null; timeZone: string; due: Date | string; days: number; usual: number;
+  id: string;
+  name: string;
+  machine: string;
+  machineId: string;
+  circuit: string;
+  circuitId: string;
+  component: string;
+  componentId: string;
+  quantity: PointQuantityId;
+  unit: string;
+  readState: ReadingState;
+  conditions: string;
+  instrumentId: string | null;
+  instrumentTag: string | null;
+  instrumentName: string | null;
+  kv40: number | null;
+  kv100: number | null;
+  density15: number | null;
+  expectation: Expectation | null;
+  state: ConditionState | null;
+  lastRaw: number | null;
+  lastAt: Date | string | null;
+  lastTemperature: number | null;
+  lastHours: number | null;
+  timeZone: string;
+  due: Date | string;
+  days: number;
+  usual: number;
 }
 
 /** The points of a round in walking order, with all that a reading needs. */
@@ -89,15 +127,38 @@ export async function walkPoints(id: string, units: UnitPreference): Promise<Wal
     left join lateral (select value, taken_at, temperature, hours from readings where point_id = p.id and superseded_at is null order by taken_at desc limit 1) l on true
     where rp.round_id = ${id} and ${inUse} order by rp.position`);
   return result.rows.map((r) => ({
-    id: r.id, name: r.name, machine: r.machine, machineId: r.machineId, circuit: r.circuit, circuitId: r.circuitId, component: r.component, componentId: r.componentId, quantity: r.quantity,
-    unit: preferredUnit(r.quantity, units, r.unit), readState: r.readState, conditions: r.conditions,
-    instrument: r.instrumentId ? { id: r.instrumentId, tag: r.instrumentTag!, name: r.instrumentName! } : null, caution: cautionFor(r.quantity),
-    fluid: r.kv40 !== null && r.kv100 !== null && r.density15 !== null ? { kv40: r.kv40, kv100: r.kv100, density15: r.density15 } : null, expectation: r.expectation, state: r.state ?? "unproven",
-    last: r.lastRaw === null ? null : { raw: r.lastRaw, at: new Date(r.lastAt!).getTime(), temperature: r.lastTemperature, hours: r.lastHours }, timeZone: r.timeZone,
-    needsConditions: quantityOf(r.quantity).correction === "leakage", isOilTemperature: readsTheOil(r.quantity, r.name), dueAt: new Date(r.due).getTime(), everyDays: Math.round(r.days), closer: r.days < r.usual,
+    id: r.id,
+    name: r.name,
+    machine: r.machine,
+    machineId: r.machineId,
+    circuit: r.circuit,
+    circuitId: r.circuitId,
+    component: r.component,
+    componentId: r.componentId,
+    quantity: r.quantity,
+    unit: preferredUnit(r.quantity, units, r.unit),
+    readState: r.readState,
+    conditions: r.conditions,
+    instrument: r.instrumentId ? { id: r.instrumentId, tag: r.instrumentTag!, name: r.instrumentName! } : null,
+    caution: cautionFor(r.quantity),
+    fluid:
+      r.kv40 !== null && r.kv100 !== null && r.density15 !== null
+        ? { kv40: r.kv40, kv100: r.kv100, density15: r.density15 }
+        : null,
+    expectation: r.expectation,
+    state: r.state ?? "unproven",
+    last:
+      r.lastRaw === null
+        ? null
+        : { raw: r.lastRaw, at: new Date(r.lastAt!).getTime(), temperature: r.lastTemperature, hours: r.lastHours },
+    timeZone: r.timeZone,
+    needsConditions: quantityOf(r.quantity).correction === "leakage",
+    isOilTemperature: readsTheOil(r.quantity, r.name),
+    dueAt: new Date(r.due).getTime(),
+    everyDays: Math.round(r.days),
+    closer: r.days < r.usual,
   }));
 }
-
 
 export interface StripPart {
   id: string;
@@ -108,10 +169,17 @@ export interface StripPart {
 /** Components of the circuits on the way, in order, to draw where one stands. */
 export async function stripsOf(circuitIds: readonly string[]): Promise<Record<string, StripPart[]>> {
   if (circuitIds.length === 0) return {};
-  const result = await db().execute<{ id: string; name: string; kind: string; circuitId: string } & Record<string, unknown>>(sql`
+  const result = await db().execute<
+    { id: string; name: string; kind: string; circuitId: string } & Record<string, unknown>
+  >(sql`
     select id, name, kind, circuit_id as "circuitId" from components where retired_at is null and circuit_id in ${[...new Set(circuitIds)]} order by position, name`);
   const strips: Record<string, StripPart[]> = {};
-  for (const r of result.rows) (strips[r.circuitId] ??= []).push({ id: r.id, name: r.name, kind: Object.hasOwn(componentKinds, r.kind) ? (r.kind as ComponentKind) : "other" });
+  for (const r of result.rows)
+    (strips[r.circuitId] ??= []).push({
+      id: r.id,
+      name: r.name,
+      kind: Object.hasOwn(componentKinds, r.kind) ? (r.kind as ComponentKind) : "other",
+    });
   return strips;
 }
 

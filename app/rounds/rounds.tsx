@@ -9,27 +9,97 @@ import { roundList } from "./queries.server";
 
 export const meta = () => [{ title: "Rounds · Juncteral" }];
 
-export const loader = guard("viewer", async ({ user }) => ({ list: await roundList(), mayWalk: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer") }));
+export const loader = guard("viewer", async ({ user }) => ({
+  list: await roundList(),
+  mayWalk: mayAct(user.role, "technician"),
+  mayEdit: mayAct(user.role, "engineer"),
+}));
 
-const counts = ["No round is", "One round is", "Two rounds are", "Three rounds are", "Four rounds are", "Five rounds are"];
+const counts = [
+  "No round is",
+  "One round is",
+  "Two rounds are",
+  "Three rounds are",
+  "Four rounds are",
+  "Five rounds are",
+];
 
 export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route.ComponentProps) {
   const site = useSite();
   const late = list.filter((r) => r.late > 0).length;
   return (
     <>
-      <PageHead title={list.length === 0 ? "No round yet" : late === 0 ? "No round is late" : `${counts[late] ?? `${late} rounds are`} late`}>
+      <PageHead
+        title={
+          list.length === 0
+            ? "No round yet"
+            : late === 0
+              ? "No round is late"
+              : `${counts[late] ?? `${late} rounds are`} late`
+        }
+      >
         Readings in walking order, with their conditions, on a tablet with or without a network.
-        <span className="ml-3 inline-flex flex-wrap gap-x-4"><Link to="/instruments" className="way">Instruments</Link><Link to="/tests" className="way">Tests</Link>{mayEdit ? <Link to="/rounds/new" className="way">Add a round</Link> : null}</span>
+        <span className="ml-3 inline-flex flex-wrap gap-x-4">
+          <Link to="/instruments" className="way">
+            Instruments
+          </Link>
+          <Link to="/tests" className="way">
+            Tests
+          </Link>
+          {mayEdit ? (
+            <Link to="/rounds/new" className="way">
+              Add a round
+            </Link>
+          ) : null}
+        </span>
       </PageHead>
-      {list.length === 0 ? <Empty>A round is a list of points in the order in which they are walked. {mayEdit ? <Link to="/rounds/new" className="act">Add a round</Link> : "An engineer adds the first one."}</Empty> : (
+      {list.length === 0 ? (
+        <Empty>
+          A round is a list of points in the order in which they are walked.{" "}
+          {mayEdit ? (
+            <Link to="/rounds/new" className="act">
+              Add a round
+            </Link>
+          ) : (
+            "An engineer adds the first one."
+          )}
+        </Empty>
+      ) : (
         <ul>
           {list.map((r) => (
-            <li key={r.id} className="ruled grid items-center gap-x-6 gap-y-1 py-3 sm:grid-cols-[minmax(0,1fr)_130px_150px_auto]">
-              <span><Link to={`/rounds/${r.id}`} className="font-semibold hover:underline">{r.name}</Link><span className="block text-sm text-ink-2">{r.points} points, every {r.intervalHours === null ? `${r.intervalDays} days` : `${formatNumber(r.intervalHours, 0)} running hours`}{r.closer > 0 ? `, ${r.closer} closer as their limit nears` : ""}{r.walkedBy ? `, ${r.walkedBy}` : ""}</span></span>
-              <span className={r.late > 0 ? "text-verm" : ""}>{r.points === 0 ? "no points" : r.due === 0 ? "nothing due" : `${r.due} due`}</span>
-              <span className={r.late > 0 ? "text-verm" : "text-ink-2"}>{r.dueAt === null ? "" : dueText(r.dueAt, site)}</span>
-              <span className="flex gap-4">{mayWalk && r.points > 0 ? <Link to={`/rounds/${r.id}/walk`} reloadDocument className="act">Walk it</Link> : null}<Link to={`/rounds/${r.id}/sheet`} className="way">Paper</Link></span>
+            <li
+              key={r.id}
+              className="ruled grid items-center gap-x-6 gap-y-1 py-3 sm:grid-cols-[minmax(0,1fr)_130px_150px_auto]"
+            >
+              <span>
+                <Link to={`/rounds/${r.id}`} className="font-semibold hover:underline">
+                  {r.name}
+                </Link>
+                <span className="block text-sm text-ink-2">
+                  {r.points} points, every{" "}
+                  {r.intervalHours === null
+                    ? `${r.intervalDays} days`
+                    : `${formatNumber(r.intervalHours, 0)} running hours`}
+                  {r.closer > 0 ? `, ${r.closer} closer as their limit nears` : ""}
+                  {r.walkedBy ? `, ${r.walkedBy}` : ""}
+                </span>
+              </span>
+              <span className={r.late > 0 ? "text-verm" : ""}>
+                {r.points === 0 ? "no points" : r.due === 0 ? "nothing due" : `${r.due} due`}
+              </span>
+              <span className={r.late > 0 ? "text-verm" : "text-ink-2"}>
+                {r.dueAt === null ? "" : dueText(r.dueAt, site)}
+              </span>
+              <span className="flex gap-4">
+                {mayWalk && r.points > 0 ? (
+                  <Link to={`/rounds/${r.id}/walk`} reloadDocument className="act">
+                    Walk it
+                  </Link>
+                ) : null}
+                <Link to={`/rounds/${r.id}/sheet`} className="way">
+                  Paper
+                </Link>
+              </span>
             </li>
           ))}
         </ul>

@@ -19,25 +19,69 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
   const show = useShow();
   const range = (p: WalkPoint) => {
     if (!p.expectation) return "–";
-    const e = expectedReading(p.expectation, p.fluid, { pressure: p.expectation.reference?.pressure ?? null, temperature: p.expectation.reference?.temperature ?? null, at: site.now });
+    const e = expectedReading(p.expectation, p.fluid, {
+      pressure: p.expectation.reference?.pressure ?? null,
+      temperature: p.expectation.reference?.temperature ?? null,
+      at: site.now,
+    });
     return `${show(Math.max(quantityOf(p.quantity).least, e.low), p.quantity, { unit: p.unit })} to ${show(e.high, p.quantity, { unit: p.unit })}`;
   };
   return (
     <div className="print:text-black">
       <header className="mb-3 flex flex-wrap items-baseline justify-between gap-3 lg:pr-72 print:pr-0">
         <h1>{round.name}</h1>
-        <span className="flex gap-4 print:hidden"><Link to={`/rounds/${round.id}`} className="way">Back</Link><Button type="button" tone="plain" onClick={() => window.print()}>Print</Button></span>
-        <p className="w-full text-sm text-ink-2">Read by ____________________ on ____________ . Oil under pressure pierces skin: never search for a leak with the hand. Expected ranges hold at the reference condition, or as it runs.</p>
+        <span className="flex gap-4 print:hidden">
+          <Link to={`/rounds/${round.id}`} className="way">
+            Back
+          </Link>
+          <Button type="button" tone="plain" onClick={() => window.print()}>
+            Print
+          </Button>
+        </span>
+        <p className="w-full text-sm text-ink-2">
+          Read by ____________________ on ____________ . Oil under pressure pierces skin: never search for a leak with
+          the hand. Expected ranges hold at the reference condition, or as it runs.
+        </p>
       </header>
       <table className="w-full text-sm [&_td]:border [&_td]:border-line-2 [&_td]:px-1.5 [&_td]:py-1 [&_th]:border [&_th]:border-line-2 [&_th]:px-1.5 [&_th]:py-1">
-        <thead><tr><th scope="col">point</th><th scope="col">read</th><th scope="col">with</th><th scope="col">last</th><th scope="col">expected</th><th scope="col" className="w-16">oil</th><th scope="col" className="w-16">load</th><th scope="col" className="w-20">hours</th><th scope="col" className="w-24">reading</th></tr></thead>
+        <thead>
+          <tr>
+            <th scope="col">point</th>
+            <th scope="col">read</th>
+            <th scope="col">with</th>
+            <th scope="col">last</th>
+            <th scope="col">expected</th>
+            <th scope="col" className="w-16">
+              oil
+            </th>
+            <th scope="col" className="w-16">
+              load
+            </th>
+            <th scope="col" className="w-20">
+              hours
+            </th>
+            <th scope="col" className="w-24">
+              reading
+            </th>
+          </tr>
+        </thead>
         <tbody>
           {points.map((p) => (
             <tr key={p.id} className="break-inside-avoid">
-              <td>{p.machine}, {p.component}: {p.name}<span className="block text-xs text-ink-2">{p.conditions}</span></td>
-              <td>{readingStates[p.readState]}</td><td className="whitespace-nowrap">{p.instrument?.tag ?? ""}</td>
-              <td className="whitespace-nowrap">{p.last ? `${show(p.last.raw, p.quantity, { unit: p.unit })}, ${dayText(p.last.at, site)}` : "–"}</td>
-              <td className="whitespace-nowrap">{range(p)}</td><td /><td /><td /><td className="text-right text-ink-2">{p.unit}</td>
+              <td>
+                {p.machine}, {p.component}: {p.name}
+                <span className="block text-xs text-ink-2">{p.conditions}</span>
+              </td>
+              <td>{readingStates[p.readState]}</td>
+              <td className="whitespace-nowrap">{p.instrument?.tag ?? ""}</td>
+              <td className="whitespace-nowrap">
+                {p.last ? `${show(p.last.raw, p.quantity, { unit: p.unit })}, ${dayText(p.last.at, site)}` : "–"}
+              </td>
+              <td className="whitespace-nowrap">{range(p)}</td>
+              <td />
+              <td />
+              <td />
+              <td className="text-right text-ink-2">{p.unit}</td>
             </tr>
           ))}
         </tbody>

@@ -14,11 +14,24 @@ import { WalkEnd } from "./walkEnd";
 import { WalkPointScreen } from "./walkPoint";
 import { WalkTop } from "./walkTop";
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.round.name ?? "Round"} · Juncteral` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.round.name ?? "Round"} · Juncteral` },
+];
 
 export const loader = guard("technician", async ({ params, user }) => {
-  const [round, points, timeZone] = await Promise.all([roundRow(idParam(params)), walkPoints(idParam(params), user.units), siteTimeZone()]);
-  return { round: { id: round.id, name: round.name }, points, strips: await stripsOf(points.map((p) => p.circuitId)), user, timeZone, now: now() };
+  const [round, points, timeZone] = await Promise.all([
+    roundRow(idParam(params)),
+    walkPoints(idParam(params), user.units),
+    siteTimeZone(),
+  ]);
+  return {
+    round: { id: round.id, name: round.name },
+    points,
+    strips: await stripsOf(points.map((p) => p.circuitId)),
+    user,
+    timeZone,
+    now: now(),
+  };
 });
 
 // the way is walked with what was taken along: nothing is asked for again
@@ -41,26 +54,52 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
     let gone = false;
     void (async () => {
       const store = await import("~/device/store.client");
-      const before = (await store.walkOf(round.id)) as (Walk & { clock?: { loadedAt: number; offset: number } }) | undefined;
+      const before = (await store.walkOf(round.id)) as
+        (Walk & { clock?: { loadedAt: number; offset: number } }) | undefined;
       // the same page opened again from the device keeps the clock that it was taken along with
       const clock = before?.clock?.loadedAt === loadedAt ? before.clock : { loadedAt, offset: loadedAt - Date.now() };
       // what is due soon; the whole round where nothing is
       const due = points.filter((p) => p.dueAt < loadedAt + SOON);
-      const fresh = { roundId: round.id, way: (due.length > 0 ? due : points).map((p) => p.id), index: 0, done: {}, conditions: {}, held: {}, startedAt: Date.now(), clock };
-      const goesOn = before?.way?.some((id) => points.some((p) => p.id === id)) && Date.now() - before.startedAt < LONGEST_WALK;
+      const fresh = {
+        roundId: round.id,
+        way: (due.length > 0 ? due : points).map((p) => p.id),
+        index: 0,
+        done: {},
+        conditions: {},
+        held: {},
+        startedAt: Date.now(),
+        clock,
+      };
+      const goesOn =
+        before?.way?.some((id) => points.some((p) => p.id === id)) && Date.now() - before.startedAt < LONGEST_WALK;
       const next = before && goesOn ? { ...before, held: before.held ?? {}, clock } : fresh;
       if (gone) return;
       setWalk(next);
       await store.keepWalk(next);
     })();
     if ("serviceWorker" in navigator) {
-      void navigator.serviceWorker.register("/sw.js", { type: "module" }).then(() => navigator.serviceWorker.ready).then((registration) => {
-        const parts = [...document.querySelectorAll<HTMLLinkElement | HTMLScriptElement>("link[href], script[src]")].map((e) => ("href" in e && e.href ? e.href : (e as HTMLScriptElement).src));
-        const loaded = performance.getEntriesByType("resource").map((e) => e.name).filter((n) => n.startsWith(window.location.origin));
-        registration.active?.postMessage({ take: [...new Set([...parts, ...loaded, ...(navigator.onLine ? [window.location.pathname] : [])])] });
-      }, () => undefined);
+      void navigator.serviceWorker
+        .register("/sw.js", { type: "module" })
+        .then(() => navigator.serviceWorker.ready)
+        .then(
+          (registration) => {
+            const parts = [
+              ...document.querySelectorAll<HTMLLinkElement | HTMLScriptElement>("link[href], script[src]"),
+            ].map((e) => ("href" in e && e.href ? e.href : (e as HTMLScriptElement).src));
+            const loaded = performance
+              .getEntriesByType("resource")
+              .map((e) => e.name)
+              .filter((n) => n.startsWith(window.location.origin));
+            registration.active?.postMessage({
+              take: [...new Set([...parts, ...loaded, ...(navigator.onLine ? [window.location.pathname] : [])])],
+            });
+          },
+          () => undefined,
+        );
     }
-    return () => { gone = true; };
+    return () => {
+      gone = true;
+    };
   }, [round.id, loadedAt, points]);
 
   const update = async (change: Partial<Walk>) => {
@@ -74,12 +113,48 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
   return (
     <SiteProvider value={{ timeZone, now: loadedAt, units: user.units }}>
       <div className="mx-auto min-h-screen max-w-[860px] px-4 py-3 sm:px-7">
-        <WalkTop round={round} index={walk?.index ?? 0} count={way.length} outbox={outbox} onGo={(index) => void update({ index })} />
+        <WalkTop
+          round={round}
+          index={walk?.index ?? 0}
+          count={way.length}
+          outbox={outbox}
+          onGo={(index) => void update({ index })}
+        />
         <Insecure />
         <main>
-          {!walk ? <p className="py-10 text-ink-2">Getting the round ready …</p>
-            : point ? <WalkPointScreen key={point.id + String(walk.done[point.id] ?? "")} round={round} point={point} parts={strips[point.circuitId] ?? []} walk={walk} present={present} user={user} outbox={outbox} onDone={(how, kept) => void update({ index: walk.index + 1, done: { ...walk.done, [point.id]: how }, ...(kept && { conditions: { ...walk.conditions, [point.machineId]: kept.conditions }, held: { ...walk.held, [point.machineId]: kept.held } }) })} />
-            : <WalkEnd round={round} points={way} walk={walk} outbox={outbox} onGo={(index) => void update({ index })} onAgain={() => void update({ index: 0, done: {}, conditions: {}, held: {}, startedAt: Date.now() })} />}
+          {!walk ? (
+            <p className="py-10 text-ink-2">Getting the round ready …</p>
+          ) : point ? (
+            <WalkPointScreen
+              key={point.id + String(walk.done[point.id] ?? "")}
+              round={round}
+              point={point}
+              parts={strips[point.circuitId] ?? []}
+              walk={walk}
+              present={present}
+              user={user}
+              outbox={outbox}
+              onDone={(how, kept) =>
+                void update({
+                  index: walk.index + 1,
+                  done: { ...walk.done, [point.id]: how },
+                  ...(kept && {
+                    conditions: { ...walk.conditions, [point.machineId]: kept.conditions },
+                    held: { ...walk.held, [point.machineId]: kept.held },
+                  }),
+                })
+              }
+            />
+          ) : (
+            <WalkEnd
+              round={round}
+              points={way}
+              walk={walk}
+              outbox={outbox}
+              onGo={(index) => void update({ index })}
+              onAgain={() => void update({ index: 0, done: {}, conditions: {}, held: {}, startedAt: Date.now() })}
+            />
+          )}
         </main>
       </div>
     </SiteProvider>
@@ -88,10 +163,24 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
 
 /** Without HTTPS a browser keeps no page for later: said before somebody walks off with it. */
 function Insecure() {
-  const secure = useSyncExternalStore(() => () => undefined, () => window.isSecureContext, () => true);
-  return !secure ? <p role="status" className="mt-2 border-l-4 border-ochre bg-ochre-soft px-3 py-2">This address is not served over HTTPS, so this page cannot be opened again without a network. Keep it open until all is sent, or ask for an https:// address.</p> : null;
+  const secure = useSyncExternalStore(
+    () => () => undefined,
+    () => window.isSecureContext,
+    () => true,
+  );
+  return !secure ? (
+    <p role="status" className="mt-2 border-l-4 border-ochre bg-ochre-soft px-3 py-2">
+      This address is not served over HTTPS, so this page cannot be opened again without a network. Keep it open until
+      all is sent, or ask for an https:// address.
+    </p>
+  ) : null;
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  return <ErrorPage status={isRouteErrorResponse(error) ? error.status : 500} detail={isRouteErrorResponse(error) ? error.data : undefined} />;
+  return (
+    <ErrorPage
+      status={isRouteErrorResponse(error) ? error.status : 500}
+      detail={isRouteErrorResponse(error) ? error.data : undefined}
+    />
+  );
 }

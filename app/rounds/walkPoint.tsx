@@ -43,12 +43,23 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
   const at = present();
   const judged = judgeEntry(entry, point, at, user.units);
   const problems = said ? judged.problems : {};
-  const settled = repeats.length > 0 && judged.value !== null ? repeatsOf([...repeats, judged.value], point, judged.expected) : null;
+  const settled =
+    repeats.length > 0 && judged.value !== null ? repeatsOf([...repeats, judged.value], point, judged.expected) : null;
   const wording = (core: number) => show(core, point.quantity, { unit: point.unit });
-  const conditions = [...point.conditions.split(",").map((c) => c.trim()).filter(Boolean), `Read ${readingStates[point.readState]}`, ...(point.instrument ? [`With ${point.instrument.tag}`] : [])];
+  const conditions = [
+    ...point.conditions
+      .split(",")
+      .map((c) => c.trim())
+      .filter(Boolean),
+    `Read ${readingStates[point.readState]}`,
+    ...(point.instrument ? [`With ${point.instrument.tag}`] : []),
+  ];
 
   const set = (name: EntryField, value: string) => setEntry((e) => ({ ...e, [name]: value }));
-  const go = (name: EntryField) => { setField(name); fields.current[name]?.focus(); };
+  const go = (name: EntryField) => {
+    setField(name);
+    fields.current[name]?.focus();
+  };
   const press = (key: string) => {
     // digits go before the unit, where one is written
     const [, figure = "", unit = ""] = /^([^a-zµ°"%³]*?)(\s*[a-zµ°"%³].*)?$/i.exec(entry[field]) ?? [];
@@ -56,7 +67,14 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
     go(field);
   };
 
-  const quantityAt = (name: EntryField) => (name === "temperature" ? "oilTemperature" : name === "pressure" ? "loadPressure" : name === "hours" ? "runningHours" : point.quantity);
+  const quantityAt = (name: EntryField) =>
+    name === "temperature"
+      ? "oilTemperature"
+      : name === "pressure"
+        ? "loadPressure"
+        : name === "hours"
+          ? "runningHours"
+          : point.quantity;
   /** The unit that a field is in now: as typed, else the one that is taken. */
   function unitOf(name: EntryField): string {
     const parsed = parseQuantity(entry[name] || "1", quantityAt(name), { assume: bareUnit(name) });
@@ -85,31 +103,83 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
     if (judged.question && !reason && !(settled && settled.value !== null)) return;
     const store = await import("~/device/store.client");
     const submission = uuid();
-    const value = settled?.value !== null && settled !== null ? `${Number(fromText(settled.value))} ${point.unit}` : entry.value;
+    const value =
+      settled?.value !== null && settled !== null ? `${Number(fromText(settled.value))} ${point.unit}` : entry.value;
     const open = conditions.filter((c) => !held.includes(c));
-    const note = [open.length > 0 ? `Not confirmed: ${open.join("; ")}.` : "", repeats.length ? `Read ${repeats.length + 1} times: ${[...repeats, judged.value!].map(wording).join(", ")}.` : ""].filter(Boolean).join(" ");
+    const note = [
+      open.length > 0 ? `Not confirmed: ${open.join("; ")}.` : "",
+      repeats.length ? `Read ${repeats.length + 1} times: ${[...repeats, judged.value!].map(wording).join(", ")}.` : "",
+    ]
+      .filter(Boolean)
+      .join(" ");
     // whoever is signed in when it is sent, and in whatever units: an entry says what it was typed in, and by whom
-    const condition = (name: "temperature" | "pressure") => withUnit(entry[name], preferredUnit(name === "temperature" ? "oilTemperature" : "loadPressure", site.units));
+    const condition = (name: "temperature" | "pressure") =>
+      withUnit(entry[name], preferredUnit(name === "temperature" ? "oilTemperature" : "loadPressure", site.units));
     const temperature = point.isOilTemperature ? withUnit(value, point.unit) : condition("temperature");
     await store.keep({
-      kind: "reading", submission, roundId: round.id, pointId: point.id, at, by: user.id,
-      fields: { value: withUnit(value, point.unit), least: point.readState === "cycle" ? withUnit(entry.least, point.unit) : "", temperature, pressure: condition("pressure"), hours: entry.hours, speed: "", takenAt: localInput(at, point.timeZone), state: point.readState, instrumentId: point.instrument?.id ?? "", note, keptBecause: judged.question ? reason || settled?.message || "" : "" },
+      kind: "reading",
+      submission,
+      roundId: round.id,
+      pointId: point.id,
+      at,
+      by: user.id,
+      fields: {
+        value: withUnit(value, point.unit),
+        least: point.readState === "cycle" ? withUnit(entry.least, point.unit) : "",
+        temperature,
+        pressure: condition("pressure"),
+        hours: entry.hours,
+        speed: "",
+        takenAt: localInput(at, point.timeZone),
+        state: point.readState,
+        instrumentId: point.instrument?.id ?? "",
+        note,
+        keptBecause: judged.question ? reason || settled?.message || "" : "",
+      },
     });
-    if (photo) await store.keep({ kind: "photo", submission: uuid(), roundId: round.id, pointId: point.id, at, by: user.id, reading: submission, ...photo });
+    if (photo)
+      await store.keep({
+        kind: "photo",
+        submission: uuid(),
+        roundId: round.id,
+        pointId: point.id,
+        at,
+        by: user.id,
+        reading: submission,
+        ...photo,
+      });
     void store.holdOn();
     await outbox.look();
-    onDone("read", { conditions: { temperature: point.isOilTemperature ? withUnit(value, point.unit) : entry.temperature, pressure: entry.pressure, hours: entry.hours }, held: [...held] });
+    onDone("read", {
+      conditions: {
+        temperature: point.isOilTemperature ? withUnit(value, point.unit) : entry.temperature,
+        pressure: entry.pressure,
+        hours: entry.hours,
+      },
+      held: [...held],
+    });
     void outbox.send();
   }
 
   /** A core value as the number that is typed in the point's unit. */
   function fromText(core: number): string {
-    return formatQuantity(core, point.quantity, { unit: point.unit, digits: 5 }).split("\u00a0")[0]!.replaceAll("\u202f", "").replace("−", "-");
+    return formatQuantity(core, point.quantity, { unit: point.unit, digits: 5 })
+      .split("\u00a0")[0]!
+      .replaceAll("\u202f", "")
+      .replace("−", "-");
   }
 
   async function skip(why: string) {
     const store = await import("~/device/store.client");
-    await store.keep({ kind: "skip", submission: uuid(), roundId: round.id, pointId: point.id, at, by: user.id, reason: why });
+    await store.keep({
+      kind: "skip",
+      submission: uuid(),
+      roundId: round.id,
+      pointId: point.id,
+      at,
+      by: user.id,
+      reason: why,
+    });
     await outbox.look();
     onDone("skipped");
     void outbox.send();
@@ -127,29 +197,71 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
 
   const input = (name: EntryField, label: string, unit: string, large = false) => (
     <div className="min-w-0">
-      <label htmlFor={`w-${name}`} className="mb-0.5 block text-sm text-ink-2">{label}</label>
+      <label htmlFor={`w-${name}`} className="mb-0.5 block text-sm text-ink-2">
+        {label}
+      </label>
       <span className="relative block">
         <input
-          id={`w-${name}`} ref={(e) => { fields.current[name] = e; }} value={entry[name]} inputMode="none" autoComplete="off" maxLength={40} aria-invalid={problems[name] ? true : undefined} aria-describedby={problems[name] ? `p-w-${name}` : name === "value" ? "w-expected" : undefined}
-          autoFocus={name === field} onFocus={() => setField(name)} onChange={(e) => set(name, e.target.value)} onKeyDown={(e) => { if (e.key === "Enter") { e.preventDefault(); void keepReading(); } }}
+          id={`w-${name}`}
+          ref={(e) => {
+            fields.current[name] = e;
+          }}
+          value={entry[name]}
+          inputMode="none"
+          autoComplete="off"
+          maxLength={40}
+          aria-invalid={problems[name] ? true : undefined}
+          aria-describedby={problems[name] ? `p-w-${name}` : name === "value" ? "w-expected" : undefined}
+          autoFocus={name === field}
+          onFocus={() => setField(name)}
+          onChange={(e) => set(name, e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key === "Enter") {
+              e.preventDefault();
+              void keepReading();
+            }
+          }}
           className={`w-full min-w-0 rounded-[3px] border bg-sheet px-3.5 ${large ? "py-2.5 text-[2.3rem] leading-tight" : "min-h-14 text-[1.45rem]"} ${problems[name] ? "border-2 border-verm" : field === name ? "border-2 border-sea" : "border-line-2"}`}
         />
-        <span className="pointer-events-none absolute top-1/2 right-3.5 -translate-y-1/2 text-ink-2">{/[a-z°µ"%]/i.test(entry[name]) ? "" : unit}</span>
+        <span className="pointer-events-none absolute top-1/2 right-3.5 -translate-y-1/2 text-ink-2">
+          {/[a-z°µ"%]/i.test(entry[name]) ? "" : unit}
+        </span>
       </span>
-      {problems[name] ? <p id={`p-w-${name}`} className="mt-1 text-sm font-medium text-verm">{problems[name]}</p> : null}
+      {problems[name] ? (
+        <p id={`p-w-${name}`} className="mt-1 text-sm font-medium text-verm">
+          {problems[name]}
+        </p>
+      ) : null}
     </div>
   );
 
   return (
     <>
-      <h1 className="mt-3 text-[1.75rem]">{point.machine}, {point.component}: {point.name.charAt(0).toLowerCase() + point.name.slice(1)}</h1>
+      <h1 className="mt-3 text-[1.75rem]">
+        {point.machine}, {point.component}: {point.name.charAt(0).toLowerCase() + point.name.slice(1)}
+      </h1>
       {walk.done[point.id] ? <p className="mt-1 text-ochre">Already {walk.done[point.id]} on this round.</p> : null}
-      {parts.length > 0 ? <div className="mt-1 max-sm:hidden"><CircuitStrip parts={parts} here={point.componentId} label={point.circuit} /></div> : null}
+      {parts.length > 0 ? (
+        <div className="mt-1 max-sm:hidden">
+          <CircuitStrip parts={parts} here={point.componentId} label={point.circuit} />
+        </div>
+      ) : null}
       <p className="mt-1 border-l-4 border-ochre bg-ochre-soft px-3.5 py-2 text-[0.95rem]">{point.caution}</p>
       <div className="mt-2.5 flex flex-wrap gap-2 max-sm:mt-1.5" role="group" aria-label="Look, and tick what holds">
         {conditions.map((c) => {
           const seen = held.includes(c);
-          return <button key={c} type="button" aria-pressed={seen} onClick={() => setHeld((h) => (seen ? h.filter((x) => x !== c) : [...h, c]))} className={`min-h-11 flex-1 rounded-[3px] border px-3 text-sm ${seen ? "border-sea bg-sea-soft font-semibold text-sea" : "border-line-2 bg-sheet text-ink"}`}>{seen ? "✓ " : "○ "}{c}</button>;
+          return (
+            <button
+              key={c}
+              type="button"
+              aria-pressed={seen}
+              onClick={() => setHeld((h) => (seen ? h.filter((x) => x !== c) : [...h, c]))}
+              className={`min-h-11 flex-1 rounded-[3px] border px-3 text-sm ${seen ? "border-sea bg-sea-soft font-semibold text-sea" : "border-line-2 bg-sheet text-ink"}`}
+            >
+              {seen ? "✓ " : "○ "}
+              {c}
+            </button>
+          );
         })}
       </div>
       <div className={`mt-2.5 grid gap-3 max-sm:mt-1.5 ${point.isOilTemperature ? "grid-cols-2" : "grid-cols-3"}`}>
@@ -159,18 +271,61 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       </div>
       <div className={`mt-2.5 grid items-end gap-3 ${point.readState === "cycle" ? "grid-cols-2" : ""}`}>
         {point.readState === "cycle" ? input("least", "Least over the cycle", point.unit) : null}
-        {input("value", point.readState === "cycle" ? "Greatest over the cycle" : quantityOf(point.quantity).label, point.unit, true)}
+        {input(
+          "value",
+          point.readState === "cycle" ? "Greatest over the cycle" : quantityOf(point.quantity).label,
+          point.unit,
+          true,
+        )}
       </div>
       <div id="w-expected" aria-live="polite" className="mt-2 min-h-[3.2rem] text-[0.95rem]">
         {judged.question && said ? (
           <div className="border-l-4 border-verm bg-verm-soft px-3.5 py-2">
-            <p><strong>{judged.question.message}</strong> {settled?.message}</p>
-            {settled && settled.value !== null ? null : <p className="mt-1.5 flex flex-wrap gap-2">{keepReasons.map((r) => <button key={r} type="button" aria-pressed={reason === r} onClick={() => setReason(reason === r ? "" : r)} className={`min-h-11 rounded-[3px] border px-3 text-sm ${reason === r ? "border-sea bg-sea-soft font-semibold" : "border-line-2 bg-sheet"}`}>{r}</button>)}</p>}
+            <p>
+              <strong>{judged.question.message}</strong> {settled?.message}
+            </p>
+            {settled && settled.value !== null ? null : (
+              <p className="mt-1.5 flex flex-wrap gap-2">
+                {keepReasons.map((r) => (
+                  <button
+                    key={r}
+                    type="button"
+                    aria-pressed={reason === r}
+                    onClick={() => setReason(reason === r ? "" : r)}
+                    className={`min-h-11 rounded-[3px] border px-3 text-sm ${reason === r ? "border-sea bg-sea-soft font-semibold" : "border-line-2 bg-sheet"}`}
+                  >
+                    {r}
+                  </button>
+                ))}
+              </p>
+            )}
           </div>
         ) : (
           <p className="text-ink-2">
-            {judged.expected ? <>Expect <strong className="text-ink">{wording(Math.max(quantityOf(point.quantity).least, judged.expected.low))} to {wording(judged.expected.high)}</strong>{entry.temperature || entry.pressure ? " under these conditions" : " at the usual conditions"}{judged.expected.beyondSeen ? ", less sure: it was never read like this" : ""}. </> : "No expected range yet. "}
-            {point.last ? <>Last time {wording(point.last.raw)}{point.last.temperature === null || point.isOilTemperature ? "" : ` at ${show(point.last.temperature, "oilTemperature")}`}, {momentText(point.last.at, site)}.</> : "Never read before."}
+            {judged.expected ? (
+              <>
+                Expect{" "}
+                <strong className="text-ink">
+                  {wording(Math.max(quantityOf(point.quantity).least, judged.expected.low))} to{" "}
+                  {wording(judged.expected.high)}
+                </strong>
+                {entry.temperature || entry.pressure ? " under these conditions" : " at the usual conditions"}
+                {judged.expected.beyondSeen ? ", less sure: it was never read like this" : ""}.{" "}
+              </>
+            ) : (
+              "No expected range yet. "
+            )}
+            {point.last ? (
+              <>
+                Last time {wording(point.last.raw)}
+                {point.last.temperature === null || point.isOilTemperature
+                  ? ""
+                  : ` at ${show(point.last.temperature, "oilTemperature")}`}
+                , {momentText(point.last.at, site)}.
+              </>
+            ) : (
+              "Never read before."
+            )}
             {settled ? ` ${settled.message}` : ""}
           </p>
         )}
@@ -178,14 +333,50 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
         {photoProblem ? <p className="text-sm text-verm">{photoProblem}</p> : null}
       </div>
       {skipping ? (
-        <div className="mb-2 border-l-4 border-line-2 bg-sheet px-3.5 py-2"><p>Why is it passed over?</p><p className="mt-1.5 flex flex-wrap gap-2">{skipReasons.map((r) => <button key={r} type="button" onClick={() => void skip(r)} className="min-h-11 rounded-[3px] border border-line-2 bg-paper px-3 text-sm">{r}</button>)}<button type="button" onClick={() => setSkipping(false)} className="min-h-11 px-3 text-sm text-ink-2">No, read it</button></p></div>
+        <div className="mb-2 border-l-4 border-line-2 bg-sheet px-3.5 py-2">
+          <p>Why is it passed over?</p>
+          <p className="mt-1.5 flex flex-wrap gap-2">
+            {skipReasons.map((r) => (
+              <button
+                key={r}
+                type="button"
+                onClick={() => void skip(r)}
+                className="min-h-11 rounded-[3px] border border-line-2 bg-paper px-3 text-sm"
+              >
+                {r}
+              </button>
+            ))}
+            <button type="button" onClick={() => setSkipping(false)} className="min-h-11 px-3 text-sm text-ink-2">
+              No, read it
+            </button>
+          </p>
+        </div>
       ) : null}
-      <input ref={file} type="file" accept="image/*" capture="environment" className="hidden" aria-label="Photograph" onChange={(e) => void takePhoto(e.target.files?.[0])} />
+      <input
+        ref={file}
+        type="file"
+        accept="image/*"
+        capture="environment"
+        className="hidden"
+        aria-label="Photograph"
+        onChange={(e) => void takePhoto(e.target.files?.[0])}
+      />
       <div className="mt-2 max-sm:sticky max-sm:bottom-0 max-sm:-mx-4 max-sm:border-t max-sm:border-line max-sm:bg-paper max-sm:px-4 max-sm:py-2">
         <Keypad
-          onKey={press} onSign={turnSign} onUnit={nextUnit} unit={unitOf(field)}
+          onKey={press}
+          onSign={turnSign}
+          onUnit={nextUnit}
+          unit={unitOf(field)}
           actions={[
-            { label: "Read again", disabled: judged.value === null || repeats.length >= 2, onPress: () => { setRepeats((r) => [...r, judged.value!]); set("value", ""); go("value"); } },
+            {
+              label: "Read again",
+              disabled: judged.value === null || repeats.length >= 2,
+              onPress: () => {
+                setRepeats((r) => [...r, judged.value!]);
+                set("value", "");
+                go("value");
+              },
+            },
             { label: "Skip", onPress: () => setSkipping(true) },
             { label: photo ? "Photo again" : "Photo", onPress: () => file.current?.click() },
           ]}

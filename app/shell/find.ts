@@ -4,5 +4,10 @@ import { find } from "./queries.server";
 /** What the find box, and pickers of one kind of record, ask while a person types. */
 export const loader = guard("viewer", async ({ request }) => {
   const search = new URL(request.url).searchParams;
-  return { found: await find((search.get("q") ?? "").slice(0, 120), search.get("kind") === "component" ? "component" : undefined) };
+  return {
+    found: await find(
+      (search.get("q") ?? "").slice(0, 120),
+      search.get("kind") === "component" ? "component" : undefined,
+    ),
+  };
 });

@@ -15,7 +15,8 @@ export function FindBox() {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (event.key !== "/" || event.ctrlKey || event.metaKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+      if (event.key !== "/" || event.ctrlKey || event.metaKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+        return;
       event.preventDefault();
       input.current?.focus();
     };
@@ -38,22 +39,50 @@ export function FindBox() {
   };
 
   return (
-    <Command shouldFilter={false} label="Find a machine, point or action" className="relative" onKeyDown={(e) => { if (e.key === "Escape") { setOpen(false); input.current?.blur(); } }}>
+    <Command
+      shouldFilter={false}
+      label="Find a machine, point or action"
+      className="relative"
+      onKeyDown={(e) => {
+        if (e.key === "Escape") {
+          setOpen(false);
+          input.current?.blur();
+        }
+      }}
+    >
       <Command.Input
         ref={input}
         value={text}
-        onValueChange={(value) => { setText(value); setOpen(true); }}
+        onValueChange={(value) => {
+          setText(value);
+          setOpen(true);
+        }}
         onFocus={() => setOpen(true)}
         onBlur={() => setTimeout(() => setOpen(false), 150)}
         placeholder="Find a machine, point, action"
         maxLength={120}
         className="w-full rounded-[3px] border border-line-2 bg-sheet py-2 pr-9 pl-3 placeholder:text-ink-2"
       />
-      <kbd aria-hidden="true" className="pointer-coarse:hidden pointer-events-none absolute top-2 right-2 rounded-[2px] border border-line-2 px-1.5 text-xs text-ink-2">/</kbd>
-      <Command.List hidden={!open || !text.trim()} className="absolute top-full right-0 z-20 mt-1 max-h-96 w-full min-w-72 overflow-auto border border-line-2 bg-sheet shadow-lg">
-        {text.trim() && fetcher.state === "idle" && found.length === 0 ? <Command.Empty className="px-3 py-2 text-ink-2">Nothing by that name.</Command.Empty> : null}
+      <kbd
+        aria-hidden="true"
+        className="pointer-coarse:hidden pointer-events-none absolute top-2 right-2 rounded-[2px] border border-line-2 px-1.5 text-xs text-ink-2"
+      >
+        /
+      </kbd>
+      <Command.List
+        hidden={!open || !text.trim()}
+        className="absolute top-full right-0 z-20 mt-1 max-h-96 w-full min-w-72 overflow-auto border border-line-2 bg-sheet shadow-lg"
+      >
+        {text.trim() && fetcher.state === "idle" && found.length === 0 ? (
+          <Command.Empty className="px-3 py-2 text-ink-2">Nothing by that name.</Command.Empty>
+        ) : null}
         {found.map((f) => (
-          <Command.Item key={f.kind + f.to} value={f.to} onSelect={() => go(f.to)} className="cursor-pointer px-3 py-1.5 data-[selected=true]:bg-sea-soft">
+          <Command.Item
+            key={f.kind + f.to}
+            value={f.to}
+            onSelect={() => go(f.to)}
+            className="cursor-pointer px-3 py-1.5 data-[selected=true]:bg-sea-soft"
+          >
             <span className="block">{f.label}</span>
             <span className="block text-xs text-ink-2">{f.where}</span>
           </Command.Item>

@@ -22,18 +22,23 @@ async function send(): Promise<KeptState> {
   const store = await import("~/device/store.client");
   if ((await store.kept()).some((k) => !k.problem)) await store.sendKept();
   const items = await store.kept();
-  return { waiting: items.filter((k) => !k.problem).length, troubles: items.filter((k) => k.problem).length, roundId: (items.find((k) => k.problem) ?? items[0])?.roundId ?? null };
+  return {
+    waiting: items.filter((k) => !k.problem).length,
+    troubles: items.filter((k) => k.problem).length,
+    roundId: (items.find((k) => k.problem) ?? items[0])?.roundId ?? null,
+  };
 }
 
 export function KeptReadings() {
   const [state, setState] = useState<KeptState | null>(null);
   useEffect(() => {
     let gone = false;
-    const look = () => void hasKept().then(async (has) => {
-      if (!has) return;
-      const found = await send();
-      if (!gone) setState(found);
-    });
+    const look = () =>
+      void hasKept().then(async (has) => {
+        if (!has) return;
+        const found = await send();
+        if (!gone) setState(found);
+      });
     look();
     const timer = setInterval(look, RETRY_MS);
     window.addEventListener("online", look);
@@ -46,7 +51,12 @@ export function KeptReadings() {
   if (!state?.roundId || state.waiting + state.troubles === 0) return null;
   return (
     <p role="status" className="mb-3 border-l-4 border-ochre bg-ochre-soft px-3 py-2 print:hidden">
-      {state.troubles > 0 ? `${state.troubles} ${state.troubles === 1 ? "reading" : "readings"} from a round could not be saved and ${state.troubles === 1 ? "needs" : "need"} you.` : `${state.waiting} ${state.waiting === 1 ? "reading is" : "readings are"} kept on this device and will be sent when the server answers.`} <Link to={`/rounds/${state.roundId}/walk`} reloadDocument className="way">Open the round</Link>
+      {state.troubles > 0
+        ? `${state.troubles} ${state.troubles === 1 ? "reading" : "readings"} from a round could not be saved and ${state.troubles === 1 ? "needs" : "need"} you.`
+        : `${state.waiting} ${state.waiting === 1 ? "reading is" : "readings are"} kept on this device and will be sent when the server answers.`}{" "}
+      <Link to={`/rounds/${state.roundId}/walk`} reloadDocument className="way">
+        Open the round
+      </Link>
     </p>
   );
 }

@@ -16,13 +16,24 @@ export interface ShellCounts {
 }
 
 export async function shellCounts(): Promise<ShellCounts> {
-  const [decisions, worker, result] = await Promise.all([openDecisions(), workerHealth(), db().execute<{ site: string | null; timeZone: string | null; oils: number; openWork: number }>(sql`
+  const [decisions, worker, result] = await Promise.all([
+    openDecisions(),
+    workerHealth(),
+    db().execute<{ site: string | null; timeZone: string | null; oils: number; openWork: number }>(sql`
     select (select name from sites where retired_at is null order by name limit 1) as site,
            (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
            (select count(*)::int from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id where o.urgency >= 30 and k.retired_at is null and m.retired_at is null) as oils,
-           (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`)]);
+           (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`),
+  ]);
   const row = result.rows[0]!;
-  return { site: row.site ?? "No site yet", timeZone: row.timeZone ?? "UTC", decisions, oils: row.oils, openWork: row.openWork, worker };
+  return {
+    site: row.site ?? "No site yet",
+    timeZone: row.timeZone ?? "UTC",
+    decisions,
+    oils: row.oils,
+    openWork: row.openWork,
+    worker,
+  };
 }
 
 export interface Found {
@@ -60,8 +71,18 @@ export async function find(text: string, only?: Found["kind"]): Promise<Found[]>
   const words = cleanText(text).slice(0, 200).toLowerCase().split(/\s+/).filter(Boolean).slice(0, 6);
   if (words.length === 0) return [];
   const like = words.map((w) => `%${w.replace(/[\\%_]/g, "\\$&")}%`);
-  const all = (column: ReturnType<typeof sql>) => sql.join(like.map((l) => sql`${column} ilike ${l}`), sql` and `);
-  const result = await db().execute<{ kind: Found["kind"]; id: string; label: string; where: string; machineId: string }>(sql`
+  const all = (column: ReturnType<typeof sql>) =>
+    sql.join(
+      like.map((l) => sql`${column} ilike ${l}`),
+      sql` and `,
+    );
+  const result = await db().execute<{
+    kind: Found["kind"];
+    id: string;
+    label: string;
+    where: string;
+    machineId: string;
+  }>(sql`
     (select 'machine' as kind, m.id, m.name as label, m.area as where, m.id as "machineId", 0 as rank from machines m
       where m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || m.area)`)} order by m.name limit ${LIMIT})
     union all
@@ -75,8 +96,18 @@ export async function find(text: string, only?: Found["kind"]): Promise<Found[]>
       where k.retired_at is null and m.retired_at is null and ${all(sql`('oil ' || m.name || ' ' || m.tag || ' ' || k.name)`)} order by m.name, k.name limit ${LIMIT})
     order by rank limit ${2 * LIMIT}`);
   const found = result.rows.map((r): Found => ({
-    kind: r.kind, id: r.id, label: r.label, where: r.where,
-    to: r.kind === "oil" ? `/oil/${r.id}` : r.kind === "point" ? `/points/${r.id}` : r.kind === "component" ? `/fleet/machines/${r.machineId}#c-${r.id}` : `/fleet/machines/${r.id}`,
+    kind: r.kind,
+    id: r.id,
+    label: r.label,
+    where: r.where,
+    to:
+      r.kind === "oil"
+        ? `/oil/${r.id}`
+        : r.kind === "point"
+          ? `/points/${r.id}`
+          : r.kind === "component"
+            ? `/fleet/machines/${r.machineId}#c-${r.id}`
+            : `/fleet/machines/${r.id}`,
   }));
   if (only) return found.filter((f) => f.kind === only);
   return [...found, ...actions.filter((a) => words.every((w) => `${a.label} ${a.where}`.toLowerCase().includes(w)))];

@@ -20,8 +20,14 @@ const walkPath = /^\/rounds\/[0-9a-f-]{36}\/walk$/;
 void self.skipWaiting();
 clientsClaim();
 
-registerRoute(({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/assets/"), new CacheFirst({ cacheName: PROGRAM }));
-registerRoute(({ request, url }) => request.mode === "navigate" && walkPath.test(url.pathname), new NetworkFirst({ cacheName: WALKS, networkTimeoutSeconds: 4 }));
+registerRoute(
+  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/assets/"),
+  new CacheFirst({ cacheName: PROGRAM }),
+);
+registerRoute(
+  ({ request, url }) => request.mode === "navigate" && walkPath.test(url.pathname),
+  new NetworkFirst({ cacheName: WALKS, networkTimeoutSeconds: 4 }),
+);
 
 /** The network is back, and no page needs to be open: what was kept is sent. */
 self.addEventListener("sync", (event) => {
@@ -34,6 +40,16 @@ self.addEventListener("message", (event) => {
   const { data } = event as MessageEvent<{ take?: string[]; forget?: true }>;
   if (data.forget) void caches.delete(WALKS);
   const taken = (data.take ?? []).map((u) => new URL(u, self.location.href));
-  void caches.open(PROGRAM).then((cache) => Promise.all(taken.filter((u) => u.pathname.startsWith("/assets/")).map(async (u) => (await cache.match(u.href)) ?? cache.add(u.href))));
-  void caches.open(WALKS).then((cache) => cache.addAll(taken.filter((u) => walkPath.test(u.pathname)).map((u) => u.href)));
+  void caches
+    .open(PROGRAM)
+    .then((cache) =>
+      Promise.all(
+        taken
+          .filter((u) => u.pathname.startsWith("/assets/"))
+          .map(async (u) => (await cache.match(u.href)) ?? cache.add(u.href)),
+      ),
+    );
+  void caches
+    .open(WALKS)
+    .then((cache) => cache.addAll(taken.filter((u) => walkPath.test(u.pathname)).map((u) => u.href)));
 });

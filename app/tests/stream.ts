@@ -3,4 +3,6 @@ import { testerStream, turnKnobs } from "./tester.server";
 
 export const loader = guard("technician", async ({ request }) => testerStream(request.signal));
 
-export const action = guardAction("technician", async ({ request }) => turnKnobs(await request.json().catch(() => null)));
+export const action = guardAction("technician", async ({ request }) =>
+  turnKnobs(await request.json().catch(() => null)),
+);

@@ -9,7 +9,9 @@ export async function testerStream(signal: AbortSignal): Promise<Response> {
   try {
     const answer = await fetch(`${config.tester}/stream`, { signal });
     if (!answer.ok || !answer.body) return new Response("The tester does not answer.", { status: 502 });
-    return new Response(answer.body, { headers: { "Content-Type": "application/x-ndjson", "Cache-Control": "no-store, no-transform" } });
+    return new Response(answer.body, {
+      headers: { "Content-Type": "application/x-ndjson", "Cache-Control": "no-store, no-transform" },
+    });
   } catch {
     return new Response("The tester does not answer.", { status: 502 });
   }
@@ -18,7 +20,11 @@ export async function testerStream(signal: AbortSignal): Promise<Response> {
 export async function turnKnobs(knobs: unknown): Promise<Response> {
   if (!config.tester) return Response.json({ error: "No tester is set." }, { status: 404 });
   try {
-    const answer = await fetch(`${config.tester}/knobs`, { method: "POST", body: JSON.stringify(knobs).slice(0, 2000), signal: AbortSignal.timeout(3000) });
+    const answer = await fetch(`${config.tester}/knobs`, {
+      method: "POST",
+      body: JSON.stringify(knobs).slice(0, 2000),
+      signal: AbortSignal.timeout(3000),
+    });
     return Response.json(await answer.json(), { status: answer.status });
   } catch {
     return Response.json({ error: "The tester does not answer." }, { status: 502 });

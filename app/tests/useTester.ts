@@ -19,7 +19,9 @@ export function useTester(onStep: (step: TesterSample) => void) {
   const [live, setLive] = useState<Live>({ state: "off", now: null, bad: 0, breaks: 0 });
   const taken = useRef<TesterSample[]>([]);
   const step = useRef(onStep);
-  useEffect(() => { step.current = onStep; });
+  useEffect(() => {
+    step.current = onStep;
+  });
 
   useEffect(() => {
     if (!on) return;
@@ -63,13 +65,48 @@ export function useTester(onStep: (step: TesterSample) => void) {
       }
     };
     void listen();
-    const timer = setInterval(() => setLive({ state: samples.length === 0 ? "connecting" : performance.now() - last > SILENT_MS ? "silent" : isStuck(samples) ? "stuck" : "live", now: samples[samples.length - 1] ?? null, bad, breaks }), SHOW_MS);
+    const timer = setInterval(
+      () =>
+        setLive({
+          state:
+            samples.length === 0
+              ? "connecting"
+              : performance.now() - last > SILENT_MS
+                ? "silent"
+                : isStuck(samples)
+                  ? "stuck"
+                  : "live",
+          now: samples[samples.length - 1] ?? null,
+          bad,
+          breaks,
+        }),
+      SHOW_MS,
+    );
     return () => {
       abort.abort();
       clearInterval(timer);
     };
   }, [on]);
 
-  const turn = useCallback((knobs: Record<string, number | boolean | null>) => fetch("/tests/tester", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(knobs) }).then(() => undefined, () => undefined), []);
-  return { live: on ? live : { ...live, state: "off" as const }, on, setOn, turn, forget: () => { taken.current = []; } };
+  const turn = useCallback(
+    (knobs: Record<string, number | boolean | null>) =>
+      fetch("/tests/tester", {
+        method: "POST",
+        headers: { "Content-Type": "application/json" },
+        body: JSON.stringify(knobs),
+      }).then(
+        () => undefined,
+        () => undefined,
+      ),
+    [],
+  );
+  return {
+    live: on ? live : { ...live, state: "off" as const },
+    on,
+    setOn,
+    turn,
+    forget: () => {
+      taken.current = [];
+    },
+  };
 }

@@ -1,5 +1,14 @@
 /** The judgement of one point, as a thread of its own does it: plain data in, JSON out. */
-import { assess, defaultPrior, learnPrior, type AssessPoint, type AssessReading, type ReadingMark, type SeriesContext, type SisterLife } from "@core";
+import {
+  assess,
+  defaultPrior,
+  learnPrior,
+  type AssessPoint,
+  type AssessReading,
+  type ReadingMark,
+  type SeriesContext,
+  type SisterLife,
+} from "@core";
 import type { AssessmentDetail } from "~/db/schema";
 
 export interface AssessTask {
@@ -21,10 +30,18 @@ export interface AssessResult {
 
 /** Judge one point. Never throws on readings. */
 export default function assessTask({ readings, point, context, peers }: AssessTask): AssessResult {
-  const prior = learnPrior(peers.map((text) => JSON.parse(text) as SisterLife), defaultPrior);
+  const prior = learnPrior(
+    peers.map((text) => JSON.parse(text) as SisterLife),
+    defaultPrior,
+  );
   const { series, life, ...rest } = assess(readings, point, { ...context, prior });
   const marks: Record<string, ReadingMark> = {};
   for (const r of series) if (r.mark) marks[r.id] = r.mark;
   const detail = { ...rest, marks };
-  return { detail, json: JSON.stringify(detail), life: life ? JSON.stringify(life) : null, reached: life?.reached === true };
+  return {
+    detail,
+    json: JSON.stringify(detail),
+    life: life ? JSON.stringify(life) : null,
+    reached: life?.reached === true,
+  };
 }

@@ -9,12 +9,27 @@ const now = Date.UTC(2026, 10, 24, 9);
 
 function render(element: ReactElement): string {
   const Stub = createRoutesStub([{ path: "/", Component: () => element }]);
-  return renderToStaticMarkup(<SiteProvider value={{ timeZone: "Europe/London", now, units: {} }}><Stub initialEntries={["/"]} /></SiteProvider>);
+  return renderToStaticMarkup(
+    <SiteProvider value={{ timeZone: "Europe/London", now, units: {} }}>
+      <Stub initialEntries={["/"]} />
+    </SiteProvider>,
+  );
 }
 
 describe("horizon", () => {
-  const line = { pointId: "p", label: "Gate north, pump A", state: "alarm" as const, p10: now + 50 * DAY, p50: now + 90 * DAY, p90: now + 130 * DAY, bookedOn: "2027-01-18" };
-  const stops = [{ id: "s", name: "Winter stop", startsOn: "2027-01-18", days: 3 }, { id: "far", name: "Far stop", startsOn: "2030-01-01", days: 3 }];
+  const line = {
+    pointId: "p",
+    label: "Gate north, pump A",
+    state: "alarm" as const,
+    p10: now + 50 * DAY,
+    p50: now + 90 * DAY,
+    p90: now + 130 * DAY,
+    bookedOn: "2027-01-18",
+  };
+  const stops = [
+    { id: "s", name: "Winter stop", startsOn: "2027-01-18", days: 3 },
+    { id: "far", name: "Far stop", startsOn: "2030-01-01", days: 3 },
+  ];
   test("says in words what it draws", () => {
     const html = render(<Horizon lines={[line]} stops={stops} months={12} />);
     expect(html).toContain("13\u00a0Jan to 3\u00a0Apr, P50 22\u00a0Feb, booked 18\u00a0Jan");
@@ -28,7 +43,13 @@ describe("horizon", () => {
     expect(Number(x) + Number(width)).toBeCloseTo(100, 1);
   });
   test("what has been crossed stands at the left edge and is still seen", () => {
-    const html = render(<Horizon lines={[{ ...line, p10: now - 200 * DAY, p50: now - 190 * DAY, p90: now - 180 * DAY }]} stops={[]} months={12} />);
+    const html = render(
+      <Horizon
+        lines={[{ ...line, p10: now - 200 * DAY, p50: now - 190 * DAY, p90: now - 180 * DAY }]}
+        stops={[]}
+        months={12}
+      />,
+    );
     const [, width] = /width="([\d.]+)%" height="7"/.exec(html)!;
     expect(Number(width)).toBeGreaterThanOrEqual(0.7);
   });

@@ -18,7 +18,15 @@ export interface StopColumn {
   timeZone?: string;
 }
 
-export function Horizon({ lines, stops, months }: { lines: readonly HorizonLine[]; stops: readonly StopColumn[]; months: number }) {
+export function Horizon({
+  lines,
+  stops,
+  months,
+}: {
+  lines: readonly HorizonLine[];
+  stops: readonly StopColumn[];
+  months: number;
+}) {
   const site = useSite();
   const start = startOfMonth(new TZDate(site.now, site.timeZone));
   const from = start.getTime();
@@ -29,14 +37,19 @@ export function Horizon({ lines, stops, months }: { lines: readonly HorizonLine[
   const x = (ms: number) => percent(share(ms));
   const height = TOP + lines.length * ROW;
   const at = (day: string) => dayStart(day, site.timeZone);
-  const columns = stops.map((s) => ({ ...s, at: dayStart(s.startsOn, s.timeZone ?? site.timeZone) })).filter((s) => s.at < to);
-  const describe = (l: HorizonLine) => `${dayText(l.p10, site)} to ${l.p90 === null ? "beyond the horizon" : dayText(l.p90, site)}${l.p50 === null ? "" : `, P50 ${dayText(l.p50, site)}`}${l.bookedOn ? `, booked ${dayText(at(l.bookedOn), site)}` : ""}`;
+  const columns = stops
+    .map((s) => ({ ...s, at: dayStart(s.startsOn, s.timeZone ?? site.timeZone) }))
+    .filter((s) => s.at < to);
+  const describe = (l: HorizonLine) =>
+    `${dayText(l.p10, site)} to ${l.p90 === null ? "beyond the horizon" : dayText(l.p90, site)}${l.p50 === null ? "" : `, P50 ${dayText(l.p50, site)}`}${l.bookedOn ? `, booked ${dayText(at(l.bookedOn), site)}` : ""}`;
   return (
     <div className="grid grid-cols-[minmax(0,11rem)_minmax(0,1fr)] gap-x-2 pt-2">
       <ul className="text-sm" style={{ paddingTop: TOP - 4 }}>
         {lines.map((l) => (
           <li key={l.pointId} className="truncate" style={{ height: ROW, lineHeight: `${ROW}px` }}>
-            <Link to={`/points/${l.pointId}`} className="hover:underline" title={l.label}>{l.label}</Link>
+            <Link to={`/points/${l.pointId}`} className="hover:underline" title={l.label}>
+              {l.label}
+            </Link>
             <span className="sr-only">: {describe(l)}</span>
           </li>
         ))}
@@ -47,14 +60,32 @@ export function Horizon({ lines, stops, months }: { lines: readonly HorizonLine[
           return (
             <g key={i}>
               <line x1={x(month.getTime())} x2={x(month.getTime())} y1={TOP - 6} y2={height} stroke="var(--line)" />
-              <text x={x(month.getTime())} dx={10} y={12} fontSize="11" fill="var(--ink-2)">{format(month, "MMMMM")}</text>
+              <text x={x(month.getTime())} dx={10} y={12} fontSize="11" fill="var(--ink-2)">
+                {format(month, "MMMMM")}
+              </text>
             </g>
           );
         })}
         {columns.map((s) => (
           <g key={s.id}>
-            <rect x={x(s.at)} width={10} y={TOP - 6} height={height - TOP + 6} transform="translate(-5 0)" fill="var(--sea-soft)" />
-            <text x={percent(Math.min(94, Math.max(6, share(s.at))))} y={height + 15} fontSize="11.5" fontWeight="640" textAnchor="middle" fill="var(--sea)">{dayText(s.at, site).replace(/ \d{4}$/, "")}</text>
+            <rect
+              x={x(s.at)}
+              width={10}
+              y={TOP - 6}
+              height={height - TOP + 6}
+              transform="translate(-5 0)"
+              fill="var(--sea-soft)"
+            />
+            <text
+              x={percent(Math.min(94, Math.max(6, share(s.at))))}
+              y={height + 15}
+              fontSize="11.5"
+              fontWeight="640"
+              textAnchor="middle"
+              fill="var(--sea)"
+            >
+              {dayText(s.at, site).replace(/ \d{4}$/, "")}
+            </text>
           </g>
         ))}
         {lines.map((l, i) => {
@@ -62,8 +93,17 @@ export function Horizon({ lines, stops, months }: { lines: readonly HorizonLine[
           const end = l.p90 === null ? 100 : share(l.p90);
           return (
             <g key={l.pointId} className={stateTone[l.state]}>
-              <rect x={x(l.p10)} y={y - 3.5} width={percent(Math.max(0.7, end - share(l.p10)))} height={7} fill="currentColor" opacity="0.32" />
-              {l.p50 !== null && l.p50 < to ? <line x1={x(l.p50)} x2={x(l.p50)} y1={y - 6.5} y2={y + 6.5} stroke="currentColor" strokeWidth="2.2" /> : null}
+              <rect
+                x={x(l.p10)}
+                y={y - 3.5}
+                width={percent(Math.max(0.7, end - share(l.p10)))}
+                height={7}
+                fill="currentColor"
+                opacity="0.32"
+              />
+              {l.p50 !== null && l.p50 < to ? (
+                <line x1={x(l.p50)} x2={x(l.p50)} y1={y - 6.5} y2={y + 6.5} stroke="currentColor" strokeWidth="2.2" />
+              ) : null}
               {l.bookedOn ? (
                 <svg x={x(at(l.bookedOn))} y={y} overflow="visible">
                   <circle r="5.5" fill="var(--sea)" />

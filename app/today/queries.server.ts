@@ -47,15 +47,31 @@ const openBooking = sql`left join lateral (
 export async function decisions(): Promise<Decision[]> {
   const horizon = new Date(now() + 365 * DAY).toISOString();
   const result = await db().execute<{
-    pointId: string; point: string; component: string; machine: string; componentId: string; state: ConditionState; urgency: number; verdict: Assessment["verdict"]; margin: Assessment["margin"];
-    knownWhenNew: boolean; asksAgain: boolean; bookingId: string | null; kind: string; stop: string | null; startsOn: string | null;
+    pointId: string;
+    point: string;
+    component: string;
+    machine: string;
+    componentId: string;
+    state: ConditionState;
+    urgency: number;
+    verdict: Assessment["verdict"];
+    margin: Assessment["margin"];
+    knownWhenNew: boolean;
+    asksAgain: boolean;
+    bookingId: string | null;
+    kind: string;
+    stop: string | null;
+    startsOn: string | null;
   }>(sql`
     select p.id as "pointId", p.name as point, c.name as component, m.name as machine, c.id as "componentId", a.state, a.urgency, a.verdict, a.margin,
            coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
     from assessments a join ${placed} on p.id = a.point_id left join lives l on l.id = a.life_id ${openBooking}
     where ${living} and (a.asks_again or a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon} and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0 and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
     order by greatest(a.urgency, case when a.asks_again then ${ASKS_URGENCY} else 0 end) desc, m.name, p.id limit ${DECISIONS}`);
-  return result.rows.map(({ bookingId, kind, stop, startsOn, ...row }) => ({ ...row, booking: bookingId ? { id: bookingId, kind, stop, startsOn } : null }));
+  return result.rows.map(({ bookingId, kind, stop, startsOn, ...row }) => ({
+    ...row,
+    booking: bookingId ? { id: bookingId, kind, stop, startsOn } : null,
+  }));
 }
 
 export interface OilNeed {
@@ -92,7 +108,15 @@ export async function stateCounts(): Promise<Record<ConditionState, number>> {
 
 export async function horizon(): Promise<HorizonLine[]> {
   const until = new Date(now() + HORIZON_MONTHS * 30.4375 * DAY).toISOString();
-  const result = await db().execute<{ pointId: string; label: string; state: ConditionState; p10: Date | string; p50: Date | string | null; p90: Date | string | null; bookedOn: string | null }>(sql`
+  const result = await db().execute<{
+    pointId: string;
+    label: string;
+    state: ConditionState;
+    p10: Date | string;
+    p50: Date | string | null;
+    p90: Date | string | null;
+    bookedOn: string | null;
+  }>(sql`
     select p.id as "pointId", m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) as label, a.state, a.p10, a.p50, a.p90, b.starts_on::text as "bookedOn"
     from (select distinct on (p.component_id) a.*, p.component_id from assessments a join points p on p.id = a.point_id
           where a.p10 < ${until} and (a.state in ('alert', 'alarm') or (a.state = 'drifting' and p.quantity <> 'pressureDrop')) and p.retired_at is null order by p.component_id, a.urgency desc) a
@@ -125,12 +149,29 @@ export interface NextStop {
   startsOn: string;
   crewHours: number;
   timeZone: string;
-  work: { id: string; what: string; hours: number; needsPart: boolean; leadTimeDays: number | null; orderedOn: string | null }[];
+  work: {
+    id: string;
+    what: string;
+    hours: number;
+    needsPart: boolean;
+    leadTimeDays: number | null;
+    orderedOn: string | null;
+  }[];
 }
 
 /** The stop to come, or under way, with what is booked on it, and all stops within the horizon. */
-export async function stopsAhead(): Promise<{ next: NextStop | null; all: { id: string; name: string; startsOn: string; days: number; timeZone: string }[] }> {
-  const all = await db().execute<{ id: string; name: string; startsOn: string; days: number; crewHours: number; timeZone: string }>(sql`
+export async function stopsAhead(): Promise<{
+  next: NextStop | null;
+  all: { id: string; name: string; startsOn: string; days: number; timeZone: string }[];
+}> {
+  const all = await db().execute<{
+    id: string;
+    name: string;
+    startsOn: string;
+    days: number;
+    crewHours: number;
+    timeZone: string;
+  }>(sql`
     select s.id, s.name, s.starts_on::text as "startsOn", s.days, s.crew_hours as "crewHours", t.time_zone as "timeZone" from stops s join sites t on t.id = s.site_id where s.retired_at is null and ${notOverOf()} order by s.starts_on limit 8`);
   const first = all.rows[0];
   if (!first) return { next: null, all: [] };

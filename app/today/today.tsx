@@ -12,16 +12,56 @@ import { dayText, dueText, useSite } from "~/ui/site";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { Horizon } from "./horizon";
-import { HORIZON_MONTHS, decisions, dueRounds, horizon, oilNeeds, stateCounts, stopsAhead, type Decision, type NextStop, type OilNeed } from "./queries.server";
+import {
+  HORIZON_MONTHS,
+  decisions,
+  dueRounds,
+  horizon,
+  oilNeeds,
+  stateCounts,
+  stopsAhead,
+  type Decision,
+  type NextStop,
+  type OilNeed,
+} from "./queries.server";
 
 export const meta = () => [{ title: "Today · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => {
-  const [open, needs, oils, counts, lines, due, ahead] = await Promise.all([openDecisions(), decisions(), oilNeeds(), stateCounts(), horizon(), dueRounds(), stopsAhead()]);
-  return { open, needs, oils, counts, lines, due, ahead, months: HORIZON_MONTHS, mayBook: mayAct(user.role, "engineer") };
+  const [open, needs, oils, counts, lines, due, ahead] = await Promise.all([
+    openDecisions(),
+    decisions(),
+    oilNeeds(),
+    stateCounts(),
+    horizon(),
+    dueRounds(),
+    stopsAhead(),
+  ]);
+  return {
+    open,
+    needs,
+    oils,
+    counts,
+    lines,
+    due,
+    ahead,
+    months: HORIZON_MONTHS,
+    mayBook: mayAct(user.role, "engineer"),
+  };
 });
 
-const numbers = ["Nothing needs", "One thing needs", "Two things need", "Three things need", "Four things need", "Five things need", "Six things need", "Seven things need", "Eight things need", "Nine things need"];
+const numbers = [
+  "Nothing needs",
+  "One thing needs",
+  "Two things need",
+  "Three things need",
+  "Four things need",
+  "Five things need",
+  "Six things need",
+  "Seven things need",
+  "Eight things need",
+  "Nine things need",
+];
 
 function finding(open: number): string {
   return `${numbers[open] ?? `${open} things need`} a decision`;
@@ -32,25 +72,50 @@ function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
   const book = `/work/book?point=${d.pointId}`;
   return (
     <li className="ruled grid grid-cols-[22px_minmax(0,1fr)] gap-x-2.5 py-3 sm:grid-cols-[22px_minmax(0,1fr)_142px] sm:gap-x-4">
-      <span className="pt-0.5"><StateGlyph state={d.state} /></span>
+      <span className="pt-0.5">
+        <StateGlyph state={d.state} />
+      </span>
       <div className="min-w-0">
         <h3 className="[overflow-wrap:anywhere]">
-          <Link to={`/points/${d.pointId}`} className="hover:underline">{d.machine}, {d.component.charAt(0).toLowerCase() + d.component.slice(1)}</Link>{" "}
+          <Link to={`/points/${d.pointId}`} className="hover:underline">
+            {d.machine}, {d.component.charAt(0).toLowerCase() + d.component.slice(1)}
+          </Link>{" "}
           <span className={`text-sm font-normal ${stateTone[d.state]}`}>{d.state}</span>
         </h3>
-        <p className="text-ink-2"><span className="sr-only">{d.point}. </span><Verdict parts={d.verdict} /></p>
+        <p className="text-ink-2">
+          <span className="sr-only">{d.point}. </span>
+          <Verdict parts={d.verdict} />
+        </p>
         <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
-          {d.asksAgain ? <Link to={`/points/${d.pointId}`} className="act">Take a second reading</Link> : null}
-          {d.booking ? (
-            <Link to={`/work/${d.booking.id}`} className="way">Booked: {d.booking.kind}{d.booking.startsOn ? `, ${dayText(dayStart(d.booking.startsOn, site.timeZone), site)}` : ""}</Link>
-          ) : mayBook && !(d.asksAgain && d.state === "steady") ? (
-            d.state === "unproven" ? <Link to={`${book}&kind=inspection`} className="act">Book a test</Link>
-            : <Link to={book} className="act">{d.state === "drifting" ? "Plan for a stop" : "Book work into a stop"}</Link>
+          {d.asksAgain ? (
+            <Link to={`/points/${d.pointId}`} className="act">
+              Take a second reading
+            </Link>
           ) : null}
-          <Link to={`/points/${d.pointId}`} className="way">Look at the trend</Link>
+          {d.booking ? (
+            <Link to={`/work/${d.booking.id}`} className="way">
+              Booked: {d.booking.kind}
+              {d.booking.startsOn ? `, ${dayText(dayStart(d.booking.startsOn, site.timeZone), site)}` : ""}
+            </Link>
+          ) : mayBook && !(d.asksAgain && d.state === "steady") ? (
+            d.state === "unproven" ? (
+              <Link to={`${book}&kind=inspection`} className="act">
+                Book a test
+              </Link>
+            ) : (
+              <Link to={book} className="act">
+                {d.state === "drifting" ? "Plan for a stop" : "Book work into a stop"}
+              </Link>
+            )
+          ) : null}
+          <Link to={`/points/${d.pointId}`} className="way">
+            Look at the trend
+          </Link>
         </p>
       </div>
-      <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right"><MarginRule margin={d.margin} state={d.state} /></div>
+      <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right">
+        <MarginRule margin={d.margin} state={d.state} />
+      </div>
     </li>
   );
 }
@@ -58,70 +123,179 @@ function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
 function OilRow({ o }: { o: OilNeed }) {
   return (
     <li className="ruled grid grid-cols-[22px_minmax(0,1fr)] gap-x-2.5 py-3 sm:grid-cols-[22px_minmax(0,1fr)_142px] sm:gap-x-4">
-      <span className="pt-0.5"><StateGlyph state={o.state} /></span>
+      <span className="pt-0.5">
+        <StateGlyph state={o.state} />
+      </span>
       <div className="min-w-0">
-        <h3 className="[overflow-wrap:anywhere]"><Link to={`/oil/${o.circuitId}`} className="hover:underline">{o.machine}, oil of the {o.circuit.toLowerCase()}</Link> <span className={`text-sm font-normal ${stateTone[o.state]}`}>{o.state}</span></h3>
-        <p className="text-ink-2"><Verdict parts={o.verdict} /></p>
-        <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">{o.eventId ? <Link to={`/oil/debris/${o.eventId}`} className="way">A debris event is open</Link> : <Link to={`/oil/${o.circuitId}`} className="act">See what happened</Link>}</p>
+        <h3 className="[overflow-wrap:anywhere]">
+          <Link to={`/oil/${o.circuitId}`} className="hover:underline">
+            {o.machine}, oil of the {o.circuit.toLowerCase()}
+          </Link>{" "}
+          <span className={`text-sm font-normal ${stateTone[o.state]}`}>{o.state}</span>
+        </h3>
+        <p className="text-ink-2">
+          <Verdict parts={o.verdict} />
+        </p>
+        <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+          {o.eventId ? (
+            <Link to={`/oil/debris/${o.eventId}`} className="way">
+              A debris event is open
+            </Link>
+          ) : (
+            <Link to={`/oil/${o.circuitId}`} className="act">
+              See what happened
+            </Link>
+          )}
+        </p>
       </div>
-      <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right"><MarginRule margin={o.margin} state={o.state} of={o.margin?.of} /></div>
+      <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right">
+        <MarginRule margin={o.margin} state={o.state} of={o.margin?.of} />
+      </div>
     </li>
   );
 }
 
 function partWord(work: NextStop["work"][number], stop: NextStop, now: number): PartAnswer {
-  return work.needsPart ? partAgainstStop({ leadTimeDays: work.leadTimeDays, orderedOn: work.orderedOn, today: dayOf(now, stop.timeZone) }, stop.startsOn) : { late: false, text: "no part needed" };
+  return work.needsPart
+    ? partAgainstStop(
+        { leadTimeDays: work.leadTimeDays, orderedOn: work.orderedOn, today: dayOf(now, stop.timeZone) },
+        stop.startsOn,
+      )
+    : { late: false, text: "no part needed" };
 }
 
 export default function Today({ loaderData }: Route.ComponentProps) {
   const { open, needs, oils, counts, lines, due, ahead, months, mayBook } = loaderData;
   const site = useSite();
-  const shown = needs.filter((d) => (d.asksAgain || d.state === "alarm" || d.state === "alert") && !d.booking).length + oils.filter((o) => !o.eventId).length;
+  const shown =
+    needs.filter((d) => (d.asksAgain || d.state === "alarm" || d.state === "alert") && !d.booking).length +
+    oils.filter((o) => !o.eventId).length;
   const watched = conditionStates.reduce((sum, s) => sum + counts[s], 0);
   const order: ConditionState[] = ["steady", "drifting", "alert", "alarm", "unproven"];
   const duePoints = due.reduce((sum, r) => sum + r.points, 0);
   return (
     <>
       <PageHead title={watched === 0 ? "No machines yet" : finding(open)}>
-        {format(new TZDate(site.now, site.timeZone), "EEEE d MMMM")}. {watched} points watched{watched > 0 ? `: ${order.filter((s) => counts[s] > 0).map((s) => `${counts[s]} ${s}`).join(", ")}` : ""}.
+        {format(new TZDate(site.now, site.timeZone), "EEEE d MMMM")}. {watched} points watched
+        {watched > 0
+          ? `: ${order
+              .filter((s) => counts[s] > 0)
+              .map((s) => `${counts[s]} ${s}`)
+              .join(", ")}`
+          : ""}
+        .
       </PageHead>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,560fr)_minmax(0,486fr)]">
         <Section title="Needs you, worst first">
           {needs.length + oils.length === 0 ? (
-            <Empty>{watched === 0 ? mayBook ? <>Begin with a site, then a machine; or load a whole fleet from a file. <span className="mt-2 flex gap-5"><Link className="act" to="/fleet/new/site">Add a site</Link><Link className="way" to="/records/fleet">Load a fleet file</Link></span></> : "An engineer adds the first machine." : "Every point is steady. Walk the rounds that are due; that is all for today."}</Empty>
+            <Empty>
+              {watched === 0 ? (
+                mayBook ? (
+                  <>
+                    Begin with a site, then a machine; or load a whole fleet from a file.{" "}
+                    <span className="mt-2 flex gap-5">
+                      <Link className="act" to="/fleet/new/site">
+                        Add a site
+                      </Link>
+                      <Link className="way" to="/records/fleet">
+                        Load a fleet file
+                      </Link>
+                    </span>
+                  </>
+                ) : (
+                  "An engineer adds the first machine."
+                )
+              ) : (
+                "Every point is steady. Walk the rounds that are due; that is all for today."
+              )}
+            </Empty>
           ) : (
-            <ul>{[...needs.map((d) => ({ urgency: d.urgency, row: <DecisionRow key={d.pointId} d={d} mayBook={mayBook} /> })), ...oils.map((o) => ({ urgency: o.urgency, row: <OilRow key={o.circuitId} o={o} /> }))].sort((a, b) => b.urgency - a.urgency).map(({ row }) => row)}</ul>
+            <ul>
+              {[
+                ...needs.map((d) => ({
+                  urgency: d.urgency,
+                  row: <DecisionRow key={d.pointId} d={d} mayBook={mayBook} />,
+                })),
+                ...oils.map((o) => ({ urgency: o.urgency, row: <OilRow key={o.circuitId} o={o} /> })),
+              ]
+                .sort((a, b) => b.urgency - a.urgency)
+                .map(({ row }) => row)}
+            </ul>
           )}
-          {open > shown ? <p className="py-2 text-sm text-ink-2">The worst {shown} of {open}; <Link to="/fleet" className="way">Fleet</Link> and <Link to="/oil" className="way">Oil</Link> have the rest.</p> : null}
+          {open > shown ? (
+            <p className="py-2 text-sm text-ink-2">
+              The worst {shown} of {open};{" "}
+              <Link to="/fleet" className="way">
+                Fleet
+              </Link>{" "}
+              and{" "}
+              <Link to="/oil" className="way">
+                Oil
+              </Link>{" "}
+              have the rest.
+            </p>
+          ) : null}
         </Section>
         <div>
           <Section title="Horizon" aside={`next ${months} months · P10 to P90, mark at P50`}>
-            {lines.length === 0 ? <Empty>Nothing is foretold to reach its limit within {months} months.</Empty> : <Horizon lines={lines} stops={ahead.all} months={months} />}
+            {lines.length === 0 ? (
+              <Empty>Nothing is foretold to reach its limit within {months} months.</Empty>
+            ) : (
+              <Horizon lines={lines} stops={ahead.all} months={months} />
+            )}
           </Section>
           <Section title="Readings due" aside={duePoints ? `${duePoints} within a week` : undefined}>
-            {due.length === 0 ? <Empty>No reading falls due within a week.</Empty> : (
+            {due.length === 0 ? (
+              <Empty>No reading falls due within a week.</Empty>
+            ) : (
               <ul>
                 {due.map((r) => {
                   const when = dueText(r.dueAt, site);
                   return (
                     <li key={r.roundId} className="ruled grid grid-cols-[minmax(0,1fr)_6rem_6.5rem] py-1.5">
-                      <Link to={`/rounds/${r.roundId}`} className="truncate hover:underline">{r.name}</Link>
-                      <span className="text-right">{r.points} {r.points === 1 ? "point" : "points"}</span>
-                      <span className={`text-right ${when.endsWith("late") ? "font-medium text-verm" : ""}`}>{when}</span>
+                      <Link to={`/rounds/${r.roundId}`} className="truncate hover:underline">
+                        {r.name}
+                      </Link>
+                      <span className="text-right">
+                        {r.points} {r.points === 1 ? "point" : "points"}
+                      </span>
+                      <span className={`text-right ${when.endsWith("late") ? "font-medium text-verm" : ""}`}>
+                        {when}
+                      </span>
                     </li>
                   );
                 })}
               </ul>
             )}
           </Section>
-          <Section title="Work at the next stop" aside={ahead.next ? `${dayText(dayStart(ahead.next.startsOn, ahead.next.timeZone), { ...site, timeZone: ahead.next.timeZone })}, ${ahead.next.work.reduce((s, w) => s + w.hours, 0)} crew hours of ${ahead.next.crewHours}` : undefined}>
-            {!ahead.next ? <Empty>No stop is planned. {mayBook && watched > 0 ? <Link className="act" to="/fleet/new/stop">Plan a stop</Link> : null}</Empty> : ahead.next.work.length === 0 ? <Empty>Nothing is booked on it yet.</Empty> : (
+          <Section
+            title="Work at the next stop"
+            aside={
+              ahead.next
+                ? `${dayText(dayStart(ahead.next.startsOn, ahead.next.timeZone), { ...site, timeZone: ahead.next.timeZone })}, ${ahead.next.work.reduce((s, w) => s + w.hours, 0)} crew hours of ${ahead.next.crewHours}`
+                : undefined
+            }
+          >
+            {!ahead.next ? (
+              <Empty>
+                No stop is planned.{" "}
+                {mayBook && watched > 0 ? (
+                  <Link className="act" to="/fleet/new/stop">
+                    Plan a stop
+                  </Link>
+                ) : null}
+              </Empty>
+            ) : ahead.next.work.length === 0 ? (
+              <Empty>Nothing is booked on it yet.</Empty>
+            ) : (
               <ul>
                 {ahead.next.work.map((w) => {
                   const part = partWord(w, ahead.next!, site.now);
                   return (
                     <li key={w.id} className="ruled flex justify-between gap-3 py-1.5">
-                      <Link to={`/work/${w.id}`} className="truncate hover:underline">{w.what}</Link>
+                      <Link to={`/work/${w.id}`} className="truncate hover:underline">
+                        {w.what}
+                      </Link>
                       <span className={`whitespace-nowrap ${part.late ? "text-ochre" : ""}`}>{part.text}</span>
                     </li>
                   );

@@ -7,7 +7,15 @@ interface Answer {
   found: { kind: string; id: string; label: string; where: string }[];
 }
 
-export function ComponentPicker({ label, placeholder, onPick }: { label: string; placeholder: string; onPick(id: string): void }) {
+export function ComponentPicker({
+  label,
+  placeholder,
+  onPick,
+}: {
+  label: string;
+  placeholder: string;
+  onPick(id: string): void;
+}) {
   const [text, setText] = useState("");
   const fetcher = useFetcher<Answer>();
   const { load } = fetcher;
@@ -19,11 +27,31 @@ export function ComponentPicker({ label, placeholder, onPick }: { label: string;
   const found = text.trim() ? (fetcher.data?.found ?? []) : [];
   return (
     <Command shouldFilter={false} label={label} className="relative">
-      <Command.Input value={text} onValueChange={setText} onBlur={() => setTimeout(() => setText(""), 150)} placeholder={placeholder} maxLength={120} className="w-full rounded-[3px] border border-line-2 bg-sheet px-3 py-2 placeholder:text-ink-2 max-lg:min-h-11" />
-      <Command.List hidden={text.trim() === ""} className="absolute top-full right-0 left-0 z-20 mt-1 max-h-72 overflow-auto border border-line-2 bg-sheet shadow-lg">
-        {fetcher.state === "idle" && found.length === 0 && text.trim() ? <Command.Empty className="px-3 py-2 text-ink-2">No component by that name.</Command.Empty> : null}
+      <Command.Input
+        value={text}
+        onValueChange={setText}
+        onBlur={() => setTimeout(() => setText(""), 150)}
+        placeholder={placeholder}
+        maxLength={120}
+        className="w-full rounded-[3px] border border-line-2 bg-sheet px-3 py-2 placeholder:text-ink-2 max-lg:min-h-11"
+      />
+      <Command.List
+        hidden={text.trim() === ""}
+        className="absolute top-full right-0 left-0 z-20 mt-1 max-h-72 overflow-auto border border-line-2 bg-sheet shadow-lg"
+      >
+        {fetcher.state === "idle" && found.length === 0 && text.trim() ? (
+          <Command.Empty className="px-3 py-2 text-ink-2">No component by that name.</Command.Empty>
+        ) : null}
         {found.map((f) => (
-          <Command.Item key={f.id} value={f.id} onSelect={() => { setText(""); onPick(f.id); }} className="cursor-pointer px-3 py-1.5 data-[selected=true]:bg-sea-soft max-lg:min-h-11">
+          <Command.Item
+            key={f.id}
+            value={f.id}
+            onSelect={() => {
+              setText("");
+              onPick(f.id);
+            }}
+            className="cursor-pointer px-3 py-1.5 data-[selected=true]:bg-sea-soft max-lg:min-h-11"
+          >
             <span className="block">{f.label}</span>
             <span className="block text-xs text-ink-2">{f.where}</span>
           </Command.Item>

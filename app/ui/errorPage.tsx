@@ -8,22 +8,30 @@ function DatabaseAway() {
   const revalidator = useRevalidator();
   useEffect(() => {
     const timer = setInterval(() => {
-      fetch("/healthz").then((answer) => {
-        if (answer.ok) void revalidator.revalidate();
-      }, () => undefined);
+      fetch("/healthz").then(
+        (answer) => {
+          if (answer.ok) void revalidator.revalidate();
+        },
+        () => undefined,
+      );
     }, RETRY_MS);
     return () => clearInterval(timer);
   }, [revalidator]);
   return (
     <>
       <h1>The database does not answer</h1>
-      <p className="mt-2">Nothing that was saved is lost. This page looks again every few seconds and goes on by itself.</p>
+      <p className="mt-2">
+        Nothing that was saved is lost. This page looks again every few seconds and goes on by itself.
+      </p>
     </>
   );
 }
 
 export function ErrorPage({ status, detail }: { status: number; detail: unknown }) {
-  const kind = typeof detail === "object" && detail !== null && "kind" in detail ? (detail as { kind: string; what?: string; needs?: string; has?: string }) : undefined;
+  const kind =
+    typeof detail === "object" && detail !== null && "kind" in detail
+      ? (detail as { kind: string; what?: string; needs?: string; has?: string })
+      : undefined;
   return (
     <main className="mx-auto max-w-xl px-6 py-20">
       {kind?.kind === "database" ? (
@@ -31,12 +39,16 @@ export function ErrorPage({ status, detail }: { status: number; detail: unknown 
       ) : kind?.kind === "forbidden" ? (
         <>
           <h1>This is for an {kind.needs}</h1>
-          <p className="mt-2">You are signed in as {kind.has}. Ask an engineer of your site to do it, or sign in with another name.</p>
+          <p className="mt-2">
+            You are signed in as {kind.has}. Ask an engineer of your site to do it, or sign in with another name.
+          </p>
         </>
       ) : status === 404 ? (
         <>
           <h1>There is no such {kind?.what ?? "page"}</h1>
-          <p className="mt-2">The address may be old, or the record was retired. The find box opens machines and points by name.</p>
+          <p className="mt-2">
+            The address may be old, or the record was retired. The find box opens machines and points by name.
+          </p>
         </>
       ) : (
         <>
@@ -44,7 +56,11 @@ export function ErrorPage({ status, detail }: { status: number; detail: unknown 
           <p className="mt-2">The fault is ours and has been written to the log. What you saved before is safe.</p>
         </>
       )}
-      <p className="mt-5"><Link to="/" className="act">Go to Today</Link></p>
+      <p className="mt-5">
+        <Link to="/" className="act">
+          Go to Today
+        </Link>
+      </p>
     </main>
   );
 }

@@ -7,7 +7,15 @@ export interface Crumb {
   to?: string;
 }
 
-export function PageHead({ crumbs = [], title, children }: { crumbs?: readonly Crumb[]; title: ReactNode; children?: ReactNode }) {
+export function PageHead({
+  crumbs = [],
+  title,
+  children,
+}: {
+  crumbs?: readonly Crumb[];
+  title: ReactNode;
+  children?: ReactNode;
+}) {
   return (
     <header className="mb-4 pr-0 lg:pr-72">
       {crumbs.length > 0 ? (
@@ -15,7 +23,13 @@ export function PageHead({ crumbs = [], title, children }: { crumbs?: readonly C
           {crumbs.map((c, i) => (
             <span key={i}>
               {i > 0 ? <span aria-hidden="true"> › </span> : null}
-              {c.to ? <Link to={c.to} className="hover:text-ink hover:underline">{c.label}</Link> : c.label}
+              {c.to ? (
+                <Link to={c.to} className="hover:text-ink hover:underline">
+                  {c.label}
+                </Link>
+              ) : (
+                c.label
+              )}
             </span>
           ))}
         </nav>
@@ -27,7 +41,17 @@ export function PageHead({ crumbs = [], title, children }: { crumbs?: readonly C
 }
 
 /** A part of a screen under a ruled heading. */
-export function Section({ title, aside, children, className = "" }: { title: ReactNode; aside?: ReactNode; children: ReactNode; className?: string }) {
+export function Section({
+  title,
+  aside,
+  children,
+  className = "",
+}: {
+  title: ReactNode;
+  aside?: ReactNode;
+  children: ReactNode;
+  className?: string;
+}) {
   return (
     <section className={`mb-7 ${className}`}>
       <div className="ruled flex items-baseline justify-between gap-3 pb-1.5">

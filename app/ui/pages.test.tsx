@@ -11,7 +11,11 @@ const now = Date.UTC(2026, 10, 24, 9);
 
 function render(element: ReactElement): string {
   const Stub = createRoutesStub([{ path: "/", Component: () => element }]);
-  return renderToStaticMarkup(<SiteProvider value={{ timeZone: "Europe/London", now, units: {} }}><Stub initialEntries={["/"]} /></SiteProvider>);
+  return renderToStaticMarkup(
+    <SiteProvider value={{ timeZone: "Europe/London", now, units: {} }}>
+      <Stub initialEntries={["/"]} />
+    </SiteProvider>,
+  );
 }
 
 describe("error pages say what to do next", () => {
@@ -39,7 +43,8 @@ describe("fields", () => {
     );
   test("a label belongs to each, and a hint stands where there is no problem", () => {
     const html = form();
-    for (const name of ["value", "kind"]) expect(html).toContain(`id="${new RegExp(`for="([^"]*f-${name})"`).exec(html)![1]}"`);
+    for (const name of ["value", "kind"])
+      expect(html).toContain(`id="${new RegExp(`for="([^"]*f-${name})"`).exec(html)![1]}"`);
     expect(html).toContain("as typed");
     expect(html).not.toContain('aria-invalid="true"');
   });
@@ -54,8 +59,19 @@ describe("fields", () => {
     expect(html).not.toContain("as typed");
   });
   test("two forms of a page may hold fields of one name: no id stands twice", () => {
-    const one = <FormProblemsProvider problems={{ why: "Say why." }}><TextField name="why" label="Why" /></FormProblemsProvider>;
-    const ids = [...render(<>{one}{one}</>).matchAll(/ id="([^"]+)"/g)].map((m) => m[1]);
+    const one = (
+      <FormProblemsProvider problems={{ why: "Say why." }}>
+        <TextField name="why" label="Why" />
+      </FormProblemsProvider>
+    );
+    const ids = [
+      ...render(
+        <>
+          {one}
+          {one}
+        </>,
+      ).matchAll(/ id="([^"]+)"/g),
+    ].map((m) => m[1]);
     expect(ids).toHaveLength(4);
     expect(new Set(ids).size).toBe(4);
   });
@@ -67,7 +83,16 @@ describe("fields", () => {
 });
 
 test("a page has one heading, its way there, and sections", () => {
-  const html = render(<><PageHead crumbs={[{ label: "Fleet", to: "/fleet" }, { label: "Lock" }]} title="All is well">24 Nov</PageHead><Section title="Readings" aside="3"><Empty>None yet.</Empty></Section></>);
+  const html = render(
+    <>
+      <PageHead crumbs={[{ label: "Fleet", to: "/fleet" }, { label: "Lock" }]} title="All is well">
+        24 Nov
+      </PageHead>
+      <Section title="Readings" aside="3">
+        <Empty>None yet.</Empty>
+      </Section>
+    </>,
+  );
   expect(html.match(/<h1/g)).toHaveLength(1);
   expect(html).toContain('href="/fleet"');
   expect(html).toContain("None yet.");

@@ -23,7 +23,12 @@ export function InZone({ timeZone, children }: { timeZone: string; children: Rea
 }
 
 /** A core value in the reader's unit; where they have none, in `unit` or the quantity's usual one. */
-export function quantityText(value: number, id: QuantityId, { units }: Pick<SiteContext, "units">, { unit, digits }: { unit?: string; digits?: number } = {}): string {
+export function quantityText(
+  value: number,
+  id: QuantityId,
+  { units }: Pick<SiteContext, "units">,
+  { unit, digits }: { unit?: string; digits?: number } = {},
+): string {
   return formatQuantity(value, id, { unit: preferredUnit(id, units, unit), ...(digits !== undefined && { digits }) });
 }
 
@@ -41,7 +46,12 @@ export function dayText(ms: number, { timeZone, now }: SiteContext): string {
 }
 
 /** Figures keep their unit beside them at the end of a line: "74 %", "0.3 % a month". */
-export const together = (text: string) => text.replace(/(\d) (%)( a month\b)?/g, (_all, digit: string, unit: string, rate = "") => `${digit}\u00a0${unit}${(rate as string).replaceAll(" ", "\u00a0")}`);
+export const together = (text: string) =>
+  text.replace(
+    /(\d) (%)( a month\b)?/g,
+    (_all, digit: string, unit: string, rate = "") =>
+      `${digit}\u00a0${unit}${(rate as string).replaceAll(" ", "\u00a0")}`,
+  );
 
 export function monthText(ms: number, { timeZone }: SiteContext): string {
   return format(new TZDate(ms, timeZone), "MMMM yyyy");
@@ -59,7 +69,8 @@ export function localInput(ms: number, timeZone: string): string {
 
 /** "in 8 weeks", "2 days late", "today". */
 export function dueText(ms: number, { now, timeZone }: SiteContext): string {
-  const day = (t: number) => Math.floor(Date.parse(`${format(new TZDate(t, timeZone), "yyyy-MM-dd")}T00:00:00Z`) / 86_400_000);
+  const day = (t: number) =>
+    Math.floor(Date.parse(`${format(new TZDate(t, timeZone), "yyyy-MM-dd")}T00:00:00Z`) / 86_400_000);
   const days = day(ms) - day(now);
   if (days < 0) return `${-days} day${days === -1 ? "" : "s"} late`;
   if (days === 0) return "today";

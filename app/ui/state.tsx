@@ -19,7 +19,16 @@ export function StateGlyph({ state, size = 18 }: { state: ConditionState; size?:
     alarm: <path d="M1 14l16-11" />,
   }[state];
   return (
-    <svg width={size} height={size} viewBox="0 0 18 18" aria-hidden="true" className={`shrink-0 ${stateTone[state]}`} fill="none" stroke="currentColor" strokeWidth={state === "alarm" ? 2.2 : 1.8}>
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 18 18"
+      aria-hidden="true"
+      className={`shrink-0 ${stateTone[state]}`}
+      fill="none"
+      stroke="currentColor"
+      strokeWidth={state === "alarm" ? 2.2 : 1.8}
+    >
       {line}
       <path d="M14 2v14" strokeWidth="1.4" className={state === "alarm" || state === "alert" ? "" : "opacity-70"} />
     </svg>

@@ -1,19 +1,41 @@
 /** What stands in the fields of a calculation: from the address, else from the fleet, else the worked example. */
-import { exampleOf, findUnit, formatNumber, fromCore, preferredUnit, quantityOf, type Calculator, type FactId, type PointQuantityId, type UnitPreference } from "@core";
+import {
+  exampleOf,
+  findUnit,
+  formatNumber,
+  fromCore,
+  preferredUnit,
+  quantityOf,
+  type Calculator,
+  type FactId,
+  type PointQuantityId,
+  type UnitPreference,
+} from "@core";
 
 export type Typed = Record<string, string>;
 
 /** Names in the address that are no fields. */
 const RESERVED = "from";
 
-export function typedFrom(calculator: Calculator, search: URLSearchParams, facts: Partial<Record<FactId, number>>, units: UnitPreference, { example = true } = {}): Typed {
-  const typed: Typed = example ? exampleOf(calculator) : Object.fromEntries(Object.entries(calculator.fields).map(([id, field]) => [id, field.usual ? field.example : ""]));
+export function typedFrom(
+  calculator: Calculator,
+  search: URLSearchParams,
+  facts: Partial<Record<FactId, number>>,
+  units: UnitPreference,
+  { example = true } = {},
+): Typed {
+  const typed: Typed = example
+    ? exampleOf(calculator)
+    : Object.fromEntries(
+        Object.entries(calculator.fields).map(([id, field]) => [id, field.usual ? field.example : ""]),
+      );
   for (const [id, field] of Object.entries(calculator.fields)) {
     const given = search.get(id);
     const fact = field.take === undefined ? undefined : facts[field.take];
     if (given !== null) typed[id] = given;
     else if (fact !== undefined && field.kind === "quantity") typed[id] = factText(fact, field.quantity, units);
-    else if (field.kind === "quantity" && typed[id] && !/[a-z°µ%]/i.test(typed[id])) typed[id] = exampleText(typed[id], field.quantity, units);
+    else if (field.kind === "quantity" && typed[id] && !/[a-z°µ%]/i.test(typed[id]))
+      typed[id] = exampleText(typed[id], field.quantity, units);
   }
   return typed;
 }
@@ -33,7 +55,8 @@ function exampleText(example: string, quantity: Parameters<typeof quantityOf>[0]
 export function addressOf(calculator: Calculator, typed: Typed, from: string | null): string {
   const search = new URLSearchParams();
   const example = exampleOf(calculator);
-  for (const id of Object.keys(calculator.fields)) if ((typed[id] ?? "") !== example[id] || from) search.set(id, typed[id] ?? "");
+  for (const id of Object.keys(calculator.fields))
+    if ((typed[id] ?? "") !== example[id] || from) search.set(id, typed[id] ?? "");
   if (from) search.set(RESERVED, from);
   const query = search.toString();
   return `/bench/${calculator.id}${query ? `?${query}` : ""}`;
@@ -50,4 +73,5 @@ export function withUnit(text: string, unit: string): string {
 }
 
 /** A temperature that is called the oil's is the oil's: reservoirs have no kind of their own yet. */
-export const readsTheOil = (quantity: PointQuantityId, name: string) => quantity === "temperature" && /\boil\b|\btank\b|\breservoir\b/i.test(name) && !/over/i.test(name);
+export const readsTheOil = (quantity: PointQuantityId, name: string) =>
+  quantity === "temperature" && /\boil\b|\btank\b|\breservoir\b/i.test(name) && !/over/i.test(name);

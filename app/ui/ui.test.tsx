@@ -22,7 +22,13 @@ describe("dates as people say them", () => {
     expect(localInput(late, site.timeZone)).toBe("2026-07-21T00:30");
     expect(monthText(late, site)).toBe("July 2026");
   });
-  test.each([[-2, "2 days late"], [-1, "1 day late"], [0, "today"], [3, "Friday"], [9, "in 9 days"]])("due %d days from now: %s", (days, text) => {
+  test.each([
+    [-2, "2 days late"],
+    [-1, "1 day late"],
+    [0, "today"],
+    [3, "Friday"],
+    [9, "in 9 days"],
+  ])("due %d days from now: %s", (days, text) => {
     expect(dueText(now + days * DAY, site)).toBe(text);
   });
 });
@@ -34,10 +40,14 @@ describe("margin rule", () => {
     expect(marginText({ ...margin, value: -0.2 }, "steady")).toBe("0 % of margin used");
     expect(marginText({ ...margin, value: 40 }, "alarm")).toBe("far beyond the limit");
     expect(marginText(null, "unproven")).toBe("not yet known");
-    expect(renderToStaticMarkup(<MarginRule margin={margin} state="alarm" />)).toContain('aria-label="86 % of margin used"');
+    expect(renderToStaticMarkup(<MarginRule margin={margin} state="alarm" />)).toContain(
+      'aria-label="86 % of margin used"',
+    );
   });
   test("the notch stays on the ruler however far beyond the limit", () => {
-    const html = renderToStaticMarkup(<MarginRule margin={{ ...margin, value: 30, high: 60 }} state="alarm" width={100} />);
+    const html = renderToStaticMarkup(
+      <MarginRule margin={{ ...margin, value: 30, high: 60 }} state="alarm" width={100} />,
+    );
     const places = [...html.matchAll(/M(\d+(?:\.\d+)?) 3\.5/g)].map((m) => Number(m[1]));
     expect(places).toHaveLength(1);
     expect(places[0]!).toBeLessThanOrEqual(95);
@@ -70,13 +80,30 @@ describe("verdict", () => {
     expect(partText({ date: Date.UTC(2028, 4, 12), precision: "month" }, site)).toBe("May 2028");
   });
   test("what matters is strong, and nothing typed becomes markup", () => {
-    const html = renderToStaticMarkup(<SiteProvider value={site}><Verdict parts={[{ text: "<b>a</b> " }, { text: "8.6 %", strong: true }]} /></SiteProvider>);
+    const html = renderToStaticMarkup(
+      <SiteProvider value={site}>
+        <Verdict parts={[{ text: "<b>a</b> " }, { text: "8.6 %", strong: true }]} />
+      </SiteProvider>,
+    );
     expect(html).toContain("&lt;b&gt;a&lt;/b&gt;");
     expect(html).toMatch(/<strong[^>]*>8\.6\u00a0%<\/strong>/);
   });
 });
 
 test("the working shows every row, its source and its note", () => {
-  const html = renderToStaticMarkup(<WorkingTable working={{ formula: "F", rows: [{ label: "ν at 46 °C", value: 35.31, quantity: "viscosity", digits: 3 }, { label: "readings", value: 12 }], source: "ASTM D341.", note: "Provisional." }} />);
-  for (const text of ["F", "ν at 46 °C", "35.3\u00a0mm²/s", "readings", "12", "ASTM D341.", "Provisional."]) expect(html).toContain(text);
+  const html = renderToStaticMarkup(
+    <WorkingTable
+      working={{
+        formula: "F",
+        rows: [
+          { label: "ν at 46 °C", value: 35.31, quantity: "viscosity", digits: 3 },
+          { label: "readings", value: 12 },
+        ],
+        source: "ASTM D341.",
+        note: "Provisional.",
+      }}
+    />,
+  );
+  for (const text of ["F", "ν at 46 °C", "35.3\u00a0mm²/s", "readings", "12", "ASTM D341.", "Provisional."])
+    expect(html).toContain(text);
 });

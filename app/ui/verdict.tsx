@@ -14,7 +14,13 @@ export function Verdict({ parts }: { parts: readonly VerdictPart[] }) {
   return (
     <>
       {parts.map((part, i) =>
-        part.strong ? <strong key={i} className="font-semibold text-ink">{partText(part, site)}</strong> : <Fragment key={i}>{partText(part, site)}</Fragment>,
+        part.strong ? (
+          <strong key={i} className="font-semibold text-ink">
+            {partText(part, site)}
+          </strong>
+        ) : (
+          <Fragment key={i}>{partText(part, site)}</Fragment>
+        ),
       )}
     </>
   );

@@ -12,12 +12,16 @@ export function WorkingTable({ working }: { working: Working }) {
           <div key={i} className="flex justify-between gap-3 py-0.5">
             <dt className="text-ink-2">{row.label}</dt>
             <dd className="font-semibold whitespace-nowrap">
-              {row.quantity ? show(row.value, row.quantity, row.digits === undefined ? {} : { digits: row.digits }) : formatNumber(row.value, row.digits ? decimalsFor(row.value, row.digits) : 0)}
+              {row.quantity
+                ? show(row.value, row.quantity, row.digits === undefined ? {} : { digits: row.digits })
+                : formatNumber(row.value, row.digits ? decimalsFor(row.value, row.digits) : 0)}
             </dd>
           </div>
         ))}
       </dl>
-      <p className="mt-1 text-ink-2">{working.source} {working.note}</p>
+      <p className="mt-1 text-ink-2">
+        {working.source} {working.note}
+      </p>
     </div>
   );
 }

@@ -20,7 +20,11 @@ export const loader = guard("engineer", async ({ request }) => {
   const point = search.get("point");
   const component = search.get("component");
   if (!isUuid(point) && !isUuid(component)) throw notFound("point");
-  return { about: await bookingContext(isUuid(component) ? component : null, isUuid(point) ? point : null), kind: search.get("kind") ?? "replacement", submission: crypto.randomUUID() };
+  return {
+    about: await bookingContext(isUuid(component) ? component : null, isUuid(point) ? point : null),
+    kind: search.get("kind") ?? "replacement",
+    submission: crypto.randomUUID(),
+  };
 });
 
 export const action = guardAction("engineer", async ({ request, user }) => {
@@ -34,23 +38,61 @@ export default function Book({ loaderData: { about, kind, submission }, actionDa
   const proposed = about.stops.find((s) => s.id === about.proposed);
   const least = about.stops.find((s) => s.id === about.leastBad);
   const first = about.stops.find((s) => !s.part.late);
-  const title = about.stops.length === 0 ? `${about.component}: no stop is planned yet`
-    : proposed ? `${about.component}: the ${proposed.name.toLowerCase()} on ${dayText(proposed.at, site)} is the first that the part can make`
-    : !first ? `${about.component}: the part comes after every planned stop`
-    : `${about.component}: likely past its limit before the ${first.name.toLowerCase()} on ${dayText(first.at, site)}`;
+  const title =
+    about.stops.length === 0
+      ? `${about.component}: no stop is planned yet`
+      : proposed
+        ? `${about.component}: the ${proposed.name.toLowerCase()} on ${dayText(proposed.at, site)} is the first that the part can make`
+        : !first
+          ? `${about.component}: the part comes after every planned stop`
+          : `${about.component}: likely past its limit before the ${first.name.toLowerCase()} on ${dayText(first.at, site)}`;
   return (
     <div className="max-w-3xl">
-      <PageHead crumbs={[{ label: "Work", to: "/work" }, { label: about.machine, to: `/fleet/machines/${about.machineId}` }, { label: about.component }]} title={title} />
+      <PageHead
+        crumbs={[
+          { label: "Work", to: "/work" },
+          { label: about.machine, to: `/fleet/machines/${about.machineId}` },
+          { label: about.component },
+        ]}
+        title={title}
+      />
       {about.verdict && about.state ? (
-        <div className="mb-4 grid gap-3 border-y border-line py-3 sm:grid-cols-[minmax(0,1fr)_170px]"><p className="text-ink-2"><Verdict parts={about.verdict} /></p><div className="sm:text-right"><MarginRule margin={about.margin} state={about.state} /></div></div>
+        <div className="mb-4 grid gap-3 border-y border-line py-3 sm:grid-cols-[minmax(0,1fr)_170px]">
+          <p className="text-ink-2">
+            <Verdict parts={about.verdict} />
+          </p>
+          <div className="sm:text-right">
+            <MarginRule margin={about.margin} state={about.state} />
+          </div>
+        </div>
       ) : null}
       {about.leastBad !== null && about.beforePart !== null ? (
         <Notice tone="ochre" live={false}>
-          No planned stop comes in time, so none is chosen below. {about.part.orderedOn ? "The part is there" : "A part ordered today is there"} on {dayText(about.partAt, site)}: a stop of its own then has {chance(about.beforePart)} of the limit being reached before.
-          {least ? <> The {least.name.toLowerCase()} on {dayText(least.at, site)} is the least bad.</> : <> That is the least bad; a part that comes sooner, or watching it closer, would help more.</>}
+          No planned stop comes in time, so none is chosen below.{" "}
+          {about.part.orderedOn ? "The part is there" : "A part ordered today is there"} on{" "}
+          {dayText(about.partAt, site)}: a stop of its own then has {chance(about.beforePart)} of the limit being
+          reached before.
+          {least ? (
+            <>
+              {" "}
+              The {least.name.toLowerCase()} on {dayText(least.at, site)} is the least bad.
+            </>
+          ) : (
+            <> That is the least bad; a part that comes sooner, or watching it closer, would help more.</>
+          )}
         </Notice>
       ) : null}
-      {about.open.length > 0 ? <Notice tone="ochre" live={false}>Booked already: {about.open.map((o) => <Link key={o.id} to={`/work/${o.id}`} className="way mr-3">{o.kind}{o.stop ? `, ${o.stop.toLowerCase()}` : ""} ({o.by})</Link>)}</Notice> : null}
+      {about.open.length > 0 ? (
+        <Notice tone="ochre" live={false}>
+          Booked already:{" "}
+          {about.open.map((o) => (
+            <Link key={o.id} to={`/work/${o.id}`} className="way mr-3">
+              {o.kind}
+              {o.stop ? `, ${o.stop.toLowerCase()}` : ""} ({o.by})
+            </Link>
+          ))}
+        </Notice>
+      ) : null}
       <Form method="post" noValidate>
         <input type="hidden" name="submission" value={submission} />
         <input type="hidden" name="componentId" value={about.componentId} />
@@ -59,30 +101,81 @@ export default function Book({ loaderData: { about, kind, submission }, actionDa
           <Section title="At which stop?">
             <fieldset>
               <legend className="sr-only">Stop</legend>
-              {actionData?.problems?.stopId ? <p className="py-1 text-sm font-medium text-verm" role="alert">{actionData.problems.stopId}</p> : null}
+              {actionData?.problems?.stopId ? (
+                <p className="py-1 text-sm font-medium text-verm" role="alert">
+                  {actionData.problems.stopId}
+                </p>
+              ) : null}
               {about.stops.map((s) => {
                 const { part } = s;
                 const full = s.bookedHours >= s.crewHours;
                 return (
-                  <label key={s.id} className="ruled grid min-h-11 cursor-pointer grid-cols-[24px_minmax(0,1fr)] items-center gap-x-3 py-2 sm:grid-cols-[24px_minmax(0,1fr)_12rem_14rem]">
-                    <input type="radio" name="stopId" value={s.id} defaultChecked={s.id === about.proposed} className="size-4 accent-sea" />
-                    <span className="font-semibold">{s.name}, {dayText(s.at, site)}</span>
-                    <span className={`max-sm:col-start-2 ${part.late ? "font-medium text-ochre" : "text-ink-2"}`}>{part.text}</span>
-                    <span className="text-ink-2 max-sm:col-start-2">{s.probability === null ? "" : `${chance(s.probability).replace(/^an? /, "")} of the limit before · `}<span className={full ? "text-ochre" : ""}>{`${s.bookedHours}\u00a0of\u00a0${s.crewHours}\u00a0h`}</span></span>
+                  <label
+                    key={s.id}
+                    className="ruled grid min-h-11 cursor-pointer grid-cols-[24px_minmax(0,1fr)] items-center gap-x-3 py-2 sm:grid-cols-[24px_minmax(0,1fr)_12rem_14rem]"
+                  >
+                    <input
+                      type="radio"
+                      name="stopId"
+                      value={s.id}
+                      defaultChecked={s.id === about.proposed}
+                      className="size-4 accent-sea"
+                    />
+                    <span className="font-semibold">
+                      {s.name}, {dayText(s.at, site)}
+                    </span>
+                    <span className={`max-sm:col-start-2 ${part.late ? "font-medium text-ochre" : "text-ink-2"}`}>
+                      {part.text}
+                    </span>
+                    <span className="text-ink-2 max-sm:col-start-2">
+                      {s.probability === null
+                        ? ""
+                        : `${chance(s.probability).replace(/^an? /, "")} of the limit before · `}
+                      <span
+                        className={full ? "text-ochre" : ""}
+                      >{`${s.bookedHours}\u00a0of\u00a0${s.crewHours}\u00a0h`}</span>
+                    </span>
                   </label>
                 );
               })}
-              <label className="ruled grid min-h-11 cursor-pointer grid-cols-[24px_minmax(0,1fr)] items-center gap-x-3 py-2"><input type="radio" name="stopId" value="" defaultChecked={about.stops.length === 0} className="size-4 accent-sea" /><span>A stop of its own, not planned yet</span></label>
+              <label className="ruled grid min-h-11 cursor-pointer grid-cols-[24px_minmax(0,1fr)] items-center gap-x-3 py-2">
+                <input
+                  type="radio"
+                  name="stopId"
+                  value=""
+                  defaultChecked={about.stops.length === 0}
+                  className="size-4 accent-sea"
+                />
+                <span>A stop of its own, not planned yet</span>
+              </label>
             </fieldset>
           </Section>
           <div className="grid gap-4 sm:grid-cols-3">
-            <SelectField name="kind" label="What is to be done" defaultValue={kind} options={interventionKinds.map((value) => ({ value, label: interventionLabels[value] }))} />
+            <SelectField
+              name="kind"
+              label="What is to be done"
+              defaultValue={kind}
+              options={interventionKinds.map((value) => ({ value, label: interventionLabels[value] }))}
+            />
             <TextField name="crewHours" label="Crew hours" defaultValue="8" inputMode="decimal" />
             <TextField name="partOrderedOn" label="Part ordered on" type="date" hint="Empty: not ordered yet" />
           </div>
-          <div className="mt-4"><TextArea name="note" label="Why, and what to mind" maxLength={2000} hint="Confirm by load test before money is spent, where the maker's manual allows it." /></div>
-          {about.open.length > 0 ? <div className="mt-3"><CheckField name="again" label="Book another piece of work for this component" /></div> : null}
-          <div className="mt-4"><Button>Book it</Button></div>
+          <div className="mt-4">
+            <TextArea
+              name="note"
+              label="Why, and what to mind"
+              maxLength={2000}
+              hint="Confirm by load test before money is spent, where the maker's manual allows it."
+            />
+          </div>
+          {about.open.length > 0 ? (
+            <div className="mt-3">
+              <CheckField name="again" label="Book another piece of work for this component" />
+            </div>
+          ) : null}
+          <div className="mt-4">
+            <Button>Book it</Button>
+          </div>
         </FormProblemsProvider>
       </Form>
     </div>

@@ -6,15 +6,27 @@ import { dayField, isUuid, quantityField, textField } from "~/platform/validate"
 export const bookingSchema = object({
   componentId: string().uuid("Choose a component.").required("Choose a component."),
   pointId: string().default(""),
-  kind: string<InterventionKind>().oneOf([...interventionKinds], "Choose what is to be done.").required("Choose what is to be done."),
+  kind: string<InterventionKind>()
+    .oneOf([...interventionKinds], "Choose what is to be done.")
+    .required("Choose what is to be done."),
   /** Empty: a stop of its own. Left out: nobody has chosen. */
-  stopId: string().trim().test("id", "Choose a stop from the list.", (v) => !v || isUuid(v)).default(""),
+  stopId: string()
+    .trim()
+    .test("id", "Choose a stop from the list.", (v) => !v || isUuid(v))
+    .default(""),
   /** Another piece of work beside one that is booked already. */
   again: string().default(""),
-  crewHours: number().transform((v: number, o: unknown) => (typeof o === "string" && o.trim() === "" ? undefined : v)).typeError("Write a number of hours.").min(0, "Not below 0.").max(10_000, "At most 10 000.").required("Say how many crew hours it takes."),
+  crewHours: number()
+    .transform((v: number, o: unknown) => (typeof o === "string" && o.trim() === "" ? undefined : v))
+    .typeError("Write a number of hours.")
+    .min(0, "Not below 0.")
+    .max(10_000, "At most 10 000.")
+    .required("Say how many crew hours it takes."),
   partOrderedOn: dayField(),
   note: textField(),
-  submission: string().uuid("The form is out of date: load the page again.").required("The form is out of date: load the page again."),
+  submission: string()
+    .uuid("The form is out of date: load the page again.")
+    .required("The form is out of date: load the page again."),
 });
 
 export const doneSchema = object({

@@ -10,11 +10,19 @@ import { workPage, type WorkRow } from "./queries.server";
 
 export const meta = () => [{ title: "Work · Juncteral" }];
 
-export const loader = guard("viewer", async ({ user }) => ({ ...(await workPage()), mayEdit: mayAct(user.role, "engineer") }));
+export const loader = guard("viewer", async ({ user }) => ({
+  ...(await workPage()),
+  mayEdit: mayAct(user.role, "engineer"),
+}));
 
 /** Will its part be there at its stop? */
 function partOf(w: WorkRow, now: number) {
-  return w.kind === "inspection" || w.doneAt ? null : partAgainstStop({ leadTimeDays: w.leadTimeDays, orderedOn: w.orderedOn, today: dayOf(now, w.timeZone) }, w.missed ? null : w.startsOn);
+  return w.kind === "inspection" || w.doneAt
+    ? null
+    : partAgainstStop(
+        { leadTimeDays: w.leadTimeDays, orderedOn: w.orderedOn, today: dayOf(now, w.timeZone) },
+        w.missed ? null : w.startsOn,
+      );
 }
 
 function WorkLine({ w }: { w: WorkRow }) {
@@ -22,9 +30,21 @@ function WorkLine({ w }: { w: WorkRow }) {
   const part = partOf(w, site.now);
   return (
     <li className="ruled grid gap-x-4 py-2 sm:grid-cols-[minmax(0,1fr)_9rem_12rem]">
-      <span className="min-w-0 [overflow-wrap:anywhere]"><Link to={`/work/${w.id}`} className="font-semibold hover:underline">{w.machine}, {w.component}</Link><span className="block text-ink-2">{interventionLabels[w.kind]}{w.note ? `: ${w.note}` : ""}</span></span>
-      <span className="text-ink-2">{w.doneAt ? `done ${dayText(w.doneAt.getTime(), site)}` : `${w.crewHours} crew hours`}</span>
-      <span className={part?.late ? "font-medium text-ochre" : "text-ink-2"}>{w.doneAt ? "before and after" : (part?.text ?? "no part needed")}</span>
+      <span className="min-w-0 [overflow-wrap:anywhere]">
+        <Link to={`/work/${w.id}`} className="font-semibold hover:underline">
+          {w.machine}, {w.component}
+        </Link>
+        <span className="block text-ink-2">
+          {interventionLabels[w.kind]}
+          {w.note ? `: ${w.note}` : ""}
+        </span>
+      </span>
+      <span className="text-ink-2">
+        {w.doneAt ? `done ${dayText(w.doneAt.getTime(), site)}` : `${w.crewHours} crew hours`}
+      </span>
+      <span className={part?.late ? "font-medium text-ochre" : "text-ink-2"}>
+        {w.doneAt ? "before and after" : (part?.text ?? "no part needed")}
+      </span>
     </li>
   );
 }
@@ -38,23 +58,109 @@ export default function Work({ loaderData: { ahead, open, done, mayEdit } }: Rou
   const late = open.filter((w) => partOf(w, site.now)?.late).length;
   return (
     <>
-      <PageHead title={missed.length ? `${missed.length} piece${missed.length === 1 ? "" : "s"} of work fell past a stop` : late ? `${late} part${late === 1 ? " comes" : "s come"} after the stop` : open.length ? `${open.length} piece${open.length === 1 ? "" : "s"} of work booked, parts in time` : "No work is booked"}>
-        {mayEdit ? <Link to="/fleet/new/stop" className="way">Plan a stop</Link> : null}
+      <PageHead
+        title={
+          missed.length
+            ? `${missed.length} piece${missed.length === 1 ? "" : "s"} of work fell past a stop`
+            : late
+              ? `${late} part${late === 1 ? " comes" : "s come"} after the stop`
+              : open.length
+                ? `${open.length} piece${open.length === 1 ? "" : "s"} of work booked, parts in time`
+                : "No work is booked"
+        }
+      >
+        {mayEdit ? (
+          <Link to="/fleet/new/stop" className="way">
+            Plan a stop
+          </Link>
+        ) : null}
       </PageHead>
-      {missed.length ? <Section title="Stop has passed, work still open"><ul>{missed.map((w) => <WorkLine key={w.id} w={w} />)}</ul></Section> : null}
+      {missed.length ? (
+        <Section title="Stop has passed, work still open">
+          <ul>
+            {missed.map((w) => (
+              <WorkLine key={w.id} w={w} />
+            ))}
+          </ul>
+        </Section>
+      ) : null}
       {ahead.map((s) => {
         const own = open.filter((w) => w.stopId === s.id);
         const hours = own.reduce((sum, w) => sum + w.crewHours, 0);
         return (
-          <Section key={s.id} title={`${s.name}, ${dayText(dayStart(s.startsOn, s.timeZone), { ...site, timeZone: s.timeZone })}, ${s.days} day${s.days === 1 ? "" : "s"}`} aside={<><span className={hours > s.crewHours ? "font-medium text-ochre" : ""}>{hours} of {s.crewHours} crew hours</span>{mayEdit ? <> · <Link to={`/fleet/edit/stop/${s.id}`} className="way" aria-label={`Edit ${s.name}`}>Edit</Link></> : null}</>}>
-            {own.length === 0 ? <p className="py-2 text-ink-2">Nothing booked.</p> : <ul>{own.map((w) => <WorkLine key={w.id} w={w} />)}</ul>}
+          <Section
+            key={s.id}
+            title={`${s.name}, ${dayText(dayStart(s.startsOn, s.timeZone), { ...site, timeZone: s.timeZone })}, ${s.days} day${s.days === 1 ? "" : "s"}`}
+            aside={
+              <>
+                <span className={hours > s.crewHours ? "font-medium text-ochre" : ""}>
+                  {hours} of {s.crewHours} crew hours
+                </span>
+                {mayEdit ? (
+                  <>
+                    {" "}
+                    ·{" "}
+                    <Link to={`/fleet/edit/stop/${s.id}`} className="way" aria-label={`Edit ${s.name}`}>
+                      Edit
+                    </Link>
+                  </>
+                ) : null}
+              </>
+            }
+          >
+            {own.length === 0 ? (
+              <p className="py-2 text-ink-2">Nothing booked.</p>
+            ) : (
+              <ul>
+                {own.map((w) => (
+                  <WorkLine key={w.id} w={w} />
+                ))}
+              </ul>
+            )}
           </Section>
         );
       })}
-      {ahead.length === 0 ? <Empty>No stop is planned. {mayEdit ? <Link to="/fleet/new/stop" className="act">Plan a stop</Link> : "An engineer plans stops."}</Empty> : null}
-      {later.length ? <Section title="At later stops"><ul>{later.map((w) => <WorkLine key={w.id} w={w} />)}</ul></Section> : null}
-      {loose.length ? <Section title="Without a stop"><ul>{loose.map((w) => <WorkLine key={w.id} w={w} />)}</ul></Section> : null}
-      <Section title="Done">{done.length === 0 ? <p className="py-2 text-ink-2">No work has been recorded yet.</p> : <ul>{done.map((w) => <WorkLine key={w.id} w={w} />)}</ul>}</Section>
+      {ahead.length === 0 ? (
+        <Empty>
+          No stop is planned.{" "}
+          {mayEdit ? (
+            <Link to="/fleet/new/stop" className="act">
+              Plan a stop
+            </Link>
+          ) : (
+            "An engineer plans stops."
+          )}
+        </Empty>
+      ) : null}
+      {later.length ? (
+        <Section title="At later stops">
+          <ul>
+            {later.map((w) => (
+              <WorkLine key={w.id} w={w} />
+            ))}
+          </ul>
+        </Section>
+      ) : null}
+      {loose.length ? (
+        <Section title="Without a stop">
+          <ul>
+            {loose.map((w) => (
+              <WorkLine key={w.id} w={w} />
+            ))}
+          </ul>
+        </Section>
+      ) : null}
+      <Section title="Done">
+        {done.length === 0 ? (
+          <p className="py-2 text-ink-2">No work has been recorded yet.</p>
+        ) : (
+          <ul>
+            {done.map((w) => (
+              <WorkLine key={w.id} w={w} />
+            ))}
+          </ul>
+        )}
+      </Section>
     </>
   );
 }

@@ -13,16 +13,74 @@ import type { AssessContext, AssessPoint, AssessReading, VerdictPart } from "./t
 const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
-const point: AssessPoint = { quantity: "caseDrainFlow", limit: { basis: "shareOfFullFlow", upper: 10, lower: null }, reference: { pressure: 210, temperature: 50 }, fullFlow: 65.25, knownWhenNew: true, makersNew: null };
-const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [{ id: "winter", at: NOW + 55 * DAY }, { id: "spring", at: NOW + 170 * DAY }], leadTimeDays: 70, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
-const base: SimulatedLife = { asNew: 1.37, end: 1, timeScale: 20_000, law: "none", a: 0.95, b: 0.75, reference: { pressure: 210, temperature: 50 }, fluid, pressure: { mean: 208, scatter: 4 }, noise: 0.025 };
+const point: AssessPoint = {
+  quantity: "caseDrainFlow",
+  limit: { basis: "shareOfFullFlow", upper: 10, lower: null },
+  reference: { pressure: 210, temperature: 50 },
+  fullFlow: 65.25,
+  knownWhenNew: true,
+  makersNew: null,
+};
+const context: AssessContext = {
+  now: NOW,
+  fluid,
+  measured: [],
+  dirt: null,
+  prior: defaultPrior,
+  duty: { hoursPerDay: 9, deviation: 0.1 },
+  stops: [
+    { id: "winter", at: NOW + 55 * DAY },
+    { id: "spring", at: NOW + 170 * DAY },
+  ],
+  leadTimeDays: 70,
+  runInHours: 50,
+  lifeStartHours: 0,
+  lifeStartedAt: null,
+  meterChanges: [],
+  readingsInAll: null,
+  partReadyAt: null,
+};
+const base: SimulatedLife = {
+  asNew: 1.37,
+  end: 1,
+  timeScale: 20_000,
+  law: "none",
+  a: 0.95,
+  b: 0.75,
+  reference: { pressure: 210, temperature: 50 },
+  fluid,
+  pressure: { mean: 208, scatter: 4 },
+  noise: 0.025,
+};
 
 function read(life: Partial<SimulatedLife>, months = 60, seed = 1): AssessReading[] {
-  const times = Array.from({ length: months }, (_, i) => ({ at: NOW - (months - i) * 30.4 * DAY + 20 * DAY, hours: 300 + i * 30.4 * 9 }));
-  return simulateLife({ ...base, ...life }, times, random(seed)).map((r, i) => ({ id: `r${i}`, at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false, recalled: false }));
+  const times = Array.from({ length: months }, (_, i) => ({
+    at: NOW - (months - i) * 30.4 * DAY + 20 * DAY,
+    hours: 300 + i * 30.4 * 9,
+  }));
+  return simulateLife({ ...base, ...life }, times, random(seed)).map((r, i) => ({
+    id: `r${i}`,
+    at: r.at,
+    hours: r.hours,
+    value: r.value,
+    pressure: r.pressure,
+    temperature: r.temperature,
+    uncertainty: null,
+    doubtful: false,
+    recalled: false,
+  }));
 }
 
-const say = (parts: VerdictPart[]) => parts.map((p) => ("text" in p ? p.text : "date" in p ? new Date(p.date).toISOString().slice(0, 10) : `${p.value.toFixed(2)} ${p.quantity}`)).join("");
+const say = (parts: VerdictPart[]) =>
+  parts
+    .map((p) =>
+      "text" in p
+        ? p.text
+        : "date" in p
+          ? new Date(p.date).toISOString().slice(0, 10)
+          : `${p.value.toFixed(2)} ${p.quantity}`,
+    )
+    .join("");
 
 describe("summer story: the oil warms year by year, the pump does not change", () => {
   const summer = (seed: number): AssessReading[] => {
@@ -30,8 +88,22 @@ describe("summer story: the oil warms year by year, the pump does not change", (
     return Array.from({ length: 60 }, (_, i) => {
       const at = NOW - (60 - i) * 30.4 * DAY;
       const hours = 300 + i * 30.4 * 9;
-      const [r] = simulateLife({ ...base, b: 0.95, temperature: { mean: 43 + (1.8 * i) / 12, swing: 11, scatter: 1.6 } }, [{ at, hours }], rng);
-      return { id: `s${i}`, at, hours, value: r!.value, pressure: r!.pressure, temperature: r!.temperature, uncertainty: null, doubtful: false, recalled: false };
+      const [r] = simulateLife(
+        { ...base, b: 0.95, temperature: { mean: 43 + (1.8 * i) / 12, swing: 11, scatter: 1.6 } },
+        [{ at, hours }],
+        rng,
+      );
+      return {
+        id: `s${i}`,
+        at,
+        hours,
+        value: r!.value,
+        pressure: r!.pressure,
+        temperature: r!.temperature,
+        uncertainty: null,
+        doubtful: false,
+        recalled: false,
+      };
     });
   };
 
@@ -52,8 +124,12 @@ describe("states and verdicts", () => {
     expect(a.state).toBe("alarm");
     expect(a.trend.proved).toBe(true);
     const text = say(a.verdict);
-    expect(text).toMatch(/^Case drain \d+\.\d % of full flow at 50\.00 oilTemperature, 210\.00 loadPressure, rising 0\.\d+ % a month\. Reaches 10 % between/);
-    expect(text).toMatch(/The part takes 10 weeks; the stop on 2027-01-18 is 8 weeks off, with .* chance of reaching it before\./);
+    expect(text).toMatch(
+      /^Case drain \d+\.\d % of full flow at 50\.00 oilTemperature, 210\.00 loadPressure, rising 0\.\d+ % a month\. Reaches 10 % between/,
+    );
+    expect(text).toMatch(
+      /The part takes 10 weeks; the stop on 2027-01-18 is 8 weeks off, with .* chance of reaching it before\./,
+    );
     expect(a.margin!.value).toBeGreaterThan(0.5);
     expect(a.margin!.low).toBeLessThan(a.margin!.value);
   });
@@ -74,24 +150,53 @@ describe("states and verdicts", () => {
   test("three readings of unknown condition are unproven and say what to do", () => {
     const a = assess(read({}, 3), { ...point, knownWhenNew: false }, context);
     expect(a.state).toBe("unproven");
-    expect(say(a.verdict)).toBe("Three readings, condition unknown when the meter was fitted. It could fail unforeseen: load test it once.");
+    expect(say(a.verdict)).toBe(
+      "Three readings, condition unknown when the meter was fitted. It could fail unforeseen: load test it once.",
+    );
   });
 
   test("no reading, no limit, a limit that needs what is missing", () => {
     expect(say(assess([], point, context).verdict)).toMatch(/No reading yet/);
-    expect(assess(read({}), { ...point, limit: null }, context)).toMatchObject({ state: "unproven", limitProblem: "No limit is set." });
-    expect(say(assess(read({}), { ...point, fullFlow: null }, context).verdict)).toMatch(/cannot be judged.*displacement/);
+    expect(assess(read({}), { ...point, limit: null }, context)).toMatchObject({
+      state: "unproven",
+      limitProblem: "No limit is set.",
+    });
+    expect(say(assess(read({}), { ...point, fullFlow: null }, context).verdict)).toMatch(
+      /cannot be judged.*displacement/,
+    );
   });
 
   test("a step is said to be one", () => {
     const readings = read({}).map((r, i) => (i > 50 ? { ...r, value: r.value * 2.2 } : r));
-    expect(say(assess(readings, point, context).verdict)).toMatch(/It stepped there about \d{4}-\d\d-\d\d: look for what was altered then/);
+    expect(say(assess(readings, point, context).verdict)).toMatch(
+      /It stepped there about \d{4}-\d\d-\d\d: look for what was altered then/,
+    );
   });
 
   test("a falling quantity reaches a lower limit", () => {
     const rng = random(5);
-    const readings = Array.from({ length: 60 }, (_, i) => ({ id: `m${i}`, at: NOW - (60 - i) * 30.4 * DAY, hours: 300 + i * 270, value: 60 - i * 0.7 + rng.normal(), pressure: null, temperature: null, uncertainty: null, doubtful: false, recalled: false }));
-    const a = assess(readings, { ...point, quantity: "pilotMargin", limit: { basis: "absolute", upper: null, lower: 10 }, reference: null, fullFlow: null }, context);
+    const readings = Array.from({ length: 60 }, (_, i) => ({
+      id: `m${i}`,
+      at: NOW - (60 - i) * 30.4 * DAY,
+      hours: 300 + i * 270,
+      value: 60 - i * 0.7 + rng.normal(),
+      pressure: null,
+      temperature: null,
+      uncertainty: null,
+      doubtful: false,
+      recalled: false,
+    }));
+    const a = assess(
+      readings,
+      {
+        ...point,
+        quantity: "pilotMargin",
+        limit: { basis: "absolute", upper: null, lower: 10 },
+        reference: null,
+        fullFlow: null,
+      },
+      context,
+    );
     expect(a.trend.slope!.perMonth).toBeLessThan(-0.5);
     expect(["alert", "alarm"]).toContain(a.state);
     expect(say(a.verdict)).toMatch(/^Check valve margin \d+\.\d+ pilotMargin, falling/);
@@ -125,8 +230,15 @@ describe("readings that are odd are kept", () => {
 describe("expected range", () => {
   const a = assess(read({}), point, context);
   test("holds what the next reading would be, for these conditions", () => {
-    for (const [temperature, pressure] of [[42, 205], [55, 212], [50, 210]] as const) {
-      const truth = base.asNew * (pressure / 210) ** base.a * (dynamicViscosity(fluid, temperature) / dynamicViscosity(fluid, 50)) ** -base.b;
+    for (const [temperature, pressure] of [
+      [42, 205],
+      [55, 212],
+      [50, 210],
+    ] as const) {
+      const truth =
+        base.asNew *
+        (pressure / 210) ** base.a *
+        (dynamicViscosity(fluid, temperature) / dynamicViscosity(fluid, 50)) ** -base.b;
       const range = expectedReading(a.expectation!, fluid, { temperature, pressure, at: NOW });
       expect(range.low).toBeLessThan(truth);
       expect(range.high).toBeGreaterThan(truth);
@@ -142,7 +254,8 @@ describe("expected range", () => {
   });
   test("of a wearing pump moves on with time", () => {
     const worn = assess(read({ law: "linear", end: 4, timeScale: 20_000 }), point, context).expectation!;
-    const at = (days: number) => expectedReading(worn, fluid, { temperature: 50, pressure: 210, at: NOW + days * DAY }).centre;
+    const at = (days: number) =>
+      expectedReading(worn, fluid, { temperature: 50, pressure: 210, at: NOW + days * DAY }).centre;
     expect(at(120)).toBeGreaterThan(at(0));
     expect(at(-3000)).toBeCloseTo(Math.exp(worn.behind[0]!.centre), 6);
   });
@@ -151,12 +264,24 @@ describe("expected range", () => {
 describe("questions before saving", () => {
   const range = { low: 3.1, centre: 3.5, high: 3.9, beyondSeen: false };
   test("a unit slip names the unit that fits", () => {
-    expect(questionReading({ value: 3.4 * 3.785411784, entered: 3.4, unit: "gal/min" }, "caseDrainFlow", range, 3.4)).toEqual({ kind: "unit", message: "3.40 gal/min would be 12.9 L/min; the expected range is 3.10-3.90 L/min. Did you mean L/min?" });
+    expect(
+      questionReading({ value: 3.4 * 3.785411784, entered: 3.4, unit: "gal/min" }, "caseDrainFlow", range, 3.4),
+    ).toEqual({
+      kind: "unit",
+      message: "3.40 gal/min would be 12.9 L/min; the expected range is 3.10-3.90 L/min. Did you mean L/min?",
+    });
   });
-  test("a slipped digit", () => expect(questionReading({ value: 34, entered: 34, unit: "L/min" }, "caseDrainFlow", range, 3.4)?.kind).toBe("digit"));
+  test("a slipped digit", () =>
+    expect(questionReading({ value: 34, entered: 34, unit: "L/min" }, "caseDrainFlow", range, 3.4)?.kind).toBe(
+      "digit",
+    ));
   test("too high, too low, and inside", () => {
-    expect(questionReading({ value: 5.5, entered: 5.5, unit: "L/min" }, "caseDrainFlow", range, 3.4)?.message).toMatch(/^Higher than expected/);
-    expect(questionReading({ value: 2, entered: 2, unit: "L/min" }, "caseDrainFlow", range, 3.4)?.message).toMatch(/^Lower than expected/);
+    expect(questionReading({ value: 5.5, entered: 5.5, unit: "L/min" }, "caseDrainFlow", range, 3.4)?.message).toMatch(
+      /^Higher than expected/,
+    );
+    expect(questionReading({ value: 2, entered: 2, unit: "L/min" }, "caseDrainFlow", range, 3.4)?.message).toMatch(
+      /^Lower than expected/,
+    );
     expect(questionReading({ value: 3.6, entered: 3.6, unit: "L/min" }, "caseDrainFlow", range, 3.4)).toBeUndefined();
   });
   test("a jump where no range is known yet", () => {
@@ -167,13 +292,40 @@ describe("questions before saving", () => {
 });
 
 describe("the rule of states", () => {
-  const facts = { readings: 30, knownWhenNew: true, hasLimit: true, margin: 0.2, beyond: 0, trendProved: false, beforeUsableStop: 0 };
+  const facts = {
+    readings: 30,
+    knownWhenNew: true,
+    hasLimit: true,
+    margin: 0.2,
+    beyond: 0,
+    trendProved: false,
+    beforeUsableStop: 0,
+  };
   test.each([
-    [{}, "steady"], [{ hasLimit: false }, "unproven"], [{ readings: 4 }, "unproven"], [{ margin: null }, "unproven"], [{ beyond: 0.6 }, "alarm"], [{ beyond: 0.6, readings: 2 }, "alert"], [{ beyond: 0.96, readings: 1 }, "alarm"], [{ beyond: 0.2 }, "alert"], [{ beyond: 0.2, readings: 3 }, "alert"], [{ trendProved: true, beforeUsableStop: 0.6 }, "alarm"],
-    [{ margin: 0.8 }, "alert"], [{ trendProved: true, beforeUsableStop: 0.2 }, "alert"], [{ trendProved: true }, "drifting"], [{ beforeUsableStop: 0.9 }, "steady"], [{ knownWhenNew: false, readings: 6 }, "unproven"],
+    [{}, "steady"],
+    [{ hasLimit: false }, "unproven"],
+    [{ readings: 4 }, "unproven"],
+    [{ margin: null }, "unproven"],
+    [{ beyond: 0.6 }, "alarm"],
+    [{ beyond: 0.6, readings: 2 }, "alert"],
+    [{ beyond: 0.96, readings: 1 }, "alarm"],
+    [{ beyond: 0.2 }, "alert"],
+    [{ beyond: 0.2, readings: 3 }, "alert"],
+    [{ trendProved: true, beforeUsableStop: 0.6 }, "alarm"],
+    [{ margin: 0.8 }, "alert"],
+    [{ trendProved: true, beforeUsableStop: 0.2 }, "alert"],
+    [{ trendProved: true }, "drifting"],
+    [{ beforeUsableStop: 0.9 }, "steady"],
+    [{ knownWhenNew: false, readings: 6 }, "unproven"],
   ] as const)("%p: %s", (change, state) => expect(conditionState({ ...facts, ...change })).toBe(state));
   test("the state can be read back from its urgency", () => {
-    for (const state of conditionStates) for (const [chance, margin] of [[0, null], [1, 9], [0.5, -2]] as const) expect(stateOfUrgency(urgencyOf(state, chance, margin))).toBe(state);
+    for (const state of conditionStates)
+      for (const [chance, margin] of [
+        [0, null],
+        [1, 9],
+        [0.5, -2],
+      ] as const)
+        expect(stateOfUrgency(urgencyOf(state, chance, margin))).toBe(state);
   });
   test("worse states come first, whatever the margin", () => {
     expect(urgencyOf("alarm", 0, 0)).toBeGreaterThan(urgencyOf("alert", 1, 3));
@@ -197,7 +349,11 @@ describe("hours to dates", () => {
 });
 
 test("a caller may give no more than times, values and a limit", () => {
-  const readings = Array.from({ length: 24 }, (_, i) => ({ at: Date.UTC(2024, i, 3), value: 2 * 1.04 ** i, hours: 300 * i }));
+  const readings = Array.from({ length: 24 }, (_, i) => ({
+    at: Date.UTC(2024, i, 3),
+    value: 2 * 1.04 ** i,
+    hours: 300 * i,
+  }));
   const made = assess(readings, { quantity: "caseDrainFlow", limit: { upper: 8 } });
   expect(made.state).not.toBe("unproven");
   expect(made.forecast!.hours.p50!).toBeGreaterThan(0);
@@ -205,11 +361,34 @@ test("a caller may give no more than times, values and a limit", () => {
 });
 
 describe("what a life tells its sisters", () => {
-  const relief: AssessPoint = { ...point, quantity: "pressure", limit: { basis: "absolute", upper: 215, lower: 183 }, reference: null, fullFlow: null };
-  const pressures = (last: number) => Array.from({ length: 30 }, (_, i) => ({ id: String(i), at: NOW - (30 - i) * 30 * DAY, hours: i * 270, value: (i < 24 ? 192 : last) + ((i * 7) % 5) * 0.5, pressure: null, temperature: null, uncertainty: null, doubtful: false, recalled: false }));
+  const relief: AssessPoint = {
+    ...point,
+    quantity: "pressure",
+    limit: { basis: "absolute", upper: 215, lower: 183 },
+    reference: null,
+    fullFlow: null,
+  };
+  const pressures = (last: number) =>
+    Array.from({ length: 30 }, (_, i) => ({
+      id: String(i),
+      at: NOW - (30 - i) * 30 * DAY,
+      hours: i * 270,
+      value: (i < 24 ? 192 : last) + ((i * 7) % 5) * 0.5,
+      pressure: null,
+      temperature: null,
+      uncertainty: null,
+      doubtful: false,
+      recalled: false,
+    }));
 
   test("worn to its limit: the hours are measured", () => {
-    const worn = Array.from({ length: 40 }, (_, i) => ({ ...pressures(192)[0]!, id: String(i), at: NOW - (40 - i) * 30 * DAY, hours: i * 270, value: 192 + i * 0.7 + ((i * 7) % 5) * 0.2 }));
+    const worn = Array.from({ length: 40 }, (_, i) => ({
+      ...pressures(192)[0]!,
+      id: String(i),
+      at: NOW - (40 - i) * 30 * DAY,
+      hours: i * 270,
+      value: 192 + i * 0.7 + ((i * 7) % 5) * 0.2,
+    }));
     const { life } = assess(worn, relief, context);
     expect(life).toMatchObject({ reached: true, censored: false });
     // 215 bar is reached at the 33rd reading

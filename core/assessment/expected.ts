@@ -24,7 +24,10 @@ function levelOn({ behind, ahead, centre }: Expectation, at: number): { centre: 
   if (after === -1) return last;
   const [from, to] = [known[after - 1]!, known[after]!];
   const share = (at - from.at) / (to.at - from.at);
-  return { centre: from.centre + share * (to.centre - from.centre), deviation: from.deviation + share * (to.deviation - from.deviation) };
+  return {
+    centre: from.centre + share * (to.centre - from.centre),
+    deviation: from.deviation + share * (to.deviation - from.deviation),
+  };
 }
 
 /**
@@ -64,5 +67,10 @@ export function expectedReading(
     }
   }
   const sd = Math.sqrt(variance);
-  return { low: Math.exp(centre + shift - Z95 * sd), centre: Math.exp(centre + shift), high: Math.exp(centre + shift + Z95 * sd), beyondSeen };
+  return {
+    low: Math.exp(centre + shift - Z95 * sd),
+    centre: Math.exp(centre + shift),
+    high: Math.exp(centre + shift + Z95 * sd),
+    beyondSeen,
+  };
 }

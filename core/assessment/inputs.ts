@@ -4,16 +4,36 @@ import type { AssessContext, AssessPoint, AssessReading, ContextInput, PointInpu
 
 export function fullReadings(readings: readonly ReadingInput[]): AssessReading[] {
   return readings.map((r, i) => ({
-    id: r.id ?? String(i), at: r.at, value: r.value,
-    hours: r.hours ?? null, pressure: r.pressure ?? null, temperature: r.temperature ?? null, speed: r.speed ?? null, uncertainty: r.uncertainty ?? null, doubtful: r.doubtful ?? false, recalled: r.recalled ?? false,
+    id: r.id ?? String(i),
+    at: r.at,
+    value: r.value,
+    hours: r.hours ?? null,
+    pressure: r.pressure ?? null,
+    temperature: r.temperature ?? null,
+    speed: r.speed ?? null,
+    uncertainty: r.uncertainty ?? null,
+    doubtful: r.doubtful ?? false,
+    recalled: r.recalled ?? false,
   }));
 }
 
-export function fullPoint({ quantity, limit, reference, fullFlow, knownWhenNew, makersNew, referenceSpeed }: PointInput): AssessPoint {
+export function fullPoint({
+  quantity,
+  limit,
+  reference,
+  fullFlow,
+  knownWhenNew,
+  makersNew,
+  referenceSpeed,
+}: PointInput): AssessPoint {
   return {
     quantity,
     limit: limit ? { basis: limit.basis ?? "absolute", upper: limit.upper ?? null, lower: limit.lower ?? null } : null,
-    reference: reference ?? null, fullFlow: fullFlow ?? null, knownWhenNew: knownWhenNew ?? true, makersNew: makersNew ?? null, referenceSpeed: referenceSpeed ?? null,
+    reference: reference ?? null,
+    fullFlow: fullFlow ?? null,
+    knownWhenNew: knownWhenNew ?? true,
+    makersNew: makersNew ?? null,
+    referenceSpeed: referenceSpeed ?? null,
   };
 }
 
@@ -24,8 +44,18 @@ const usualDuty = { hoursPerDay: 8, deviation: 0.15 };
 export function fullContext(context: ContextInput, readings: readonly AssessReading[]): AssessContext {
   return {
     now: context.now ?? readings[readings.length - 1]?.at ?? 0,
-    fluid: context.fluid ?? null, measured: context.measured ?? [], dirt: context.dirt ?? null, prior: { ...defaultPrior, ...context.prior }, duty: context.duty ?? usualDuty, stops: context.stops ?? [],
-    leadTimeDays: context.leadTimeDays ?? null, partReadyAt: context.partReadyAt ?? null, runInHours: context.runInHours ?? 0, lifeStartHours: context.lifeStartHours ?? 0,
-    lifeStartedAt: context.lifeStartedAt ?? null, meterChanges: context.meterChanges ?? [], readingsInAll: context.readingsInAll ?? null,
+    fluid: context.fluid ?? null,
+    measured: context.measured ?? [],
+    dirt: context.dirt ?? null,
+    prior: { ...defaultPrior, ...context.prior },
+    duty: context.duty ?? usualDuty,
+    stops: context.stops ?? [],
+    leadTimeDays: context.leadTimeDays ?? null,
+    partReadyAt: context.partReadyAt ?? null,
+    runInHours: context.runInHours ?? 0,
+    lifeStartHours: context.lifeStartHours ?? 0,
+    lifeStartedAt: context.lifeStartedAt ?? null,
+    meterChanges: context.meterChanges ?? [],
+    readingsInAll: context.readingsInAll ?? null,
   };
 }

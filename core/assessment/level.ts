@@ -20,20 +20,41 @@ const COMMON = 0.5;
 const USUAL_UNCERTAINTY = 0.01;
 
 /** Level from the newest readings alone. Undefined without a reading. */
-export function levelFromReadings(readings: readonly { corrected: number; uncertainty: number }[]): BelievedLevel | undefined {
+export function levelFromReadings(
+  readings: readonly { corrected: number; uncertainty: number }[],
+): BelievedLevel | undefined {
   const newest = readings.slice(-NEWEST);
   if (newest.length === 0) return undefined;
   const values = newest.map((r) => r.corrected);
   const own = median(newest.map((r) => r.uncertainty));
   // two readings that disagree: half their distance each way
   const scatter = values.length === 2 ? Math.abs(values[0]! - values[1]!) / 2 : robustSpread(values);
-  return { value: median(values), deviation: Math.hypot((OF_MEDIAN * Math.max(own, scatter)) / Math.sqrt(values.length), values.length === 2 ? scatter : 0) };
+  return {
+    value: median(values),
+    deviation: Math.hypot(
+      (OF_MEDIAN * Math.max(own, scatter)) / Math.sqrt(values.length),
+      values.length === 2 ? scatter : 0,
+    ),
+  };
 }
 
 /** Chance that the level lies at or beyond one of its limits, with what the readings have in common counted. */
-export function chanceBeyond(level: BelievedLevel, limits: Limits, readings: readonly { uncertainty: number }[]): number {
+export function chanceBeyond(
+  level: BelievedLevel,
+  limits: Limits,
+  readings: readonly { uncertainty: number }[],
+): number {
   const newest = readings.slice(-NEWEST).map((r) => r.uncertainty);
   const common = COMMON * (newest.length > 0 ? median(newest) : Math.abs(level.value) * USUAL_UNCERTAINTY);
   const deviation = Math.max(Math.hypot(level.deviation, common), 1e-12);
-  return sidesOf(limits).reduce((most, side) => Math.max(most, excess(level.value, side) >= 0 ? Math.max(0.5, normalCdf(excess(level.value, side) / deviation)) : normalCdf(excess(level.value, side) / deviation)), 0);
+  return sidesOf(limits).reduce(
+    (most, side) =>
+      Math.max(
+        most,
+        excess(level.value, side) >= 0
+          ? Math.max(0.5, normalCdf(excess(level.value, side) / deviation))
+          : normalCdf(excess(level.value, side) / deviation),
+      ),
+    0,
+  );
 }

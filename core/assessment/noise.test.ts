@@ -7,7 +7,13 @@ function readings(n: number, noise: number, b: number, seed = 5) {
   return Array.from({ length: n }, (_, i) => {
     const lnViscosity = 0.3 * Math.sin(i / 2) + 0.05 * rng.normal();
     const lnPressure = 0.03 * rng.normal();
-    return { hours: 300 * i, y: 0.01 * i + lnPressure - b * lnViscosity + noise * rng.normal(), lnPressure, lnViscosity, u: 0.01 };
+    return {
+      hours: 300 * i,
+      y: 0.01 * i + lnPressure - b * lnViscosity + noise * rng.normal(),
+      lnPressure,
+      lnViscosity,
+      u: 0.01,
+    };
   });
 }
 

@@ -20,10 +20,20 @@ const EXPONENT_DOUBT = 0.3;
 export function noiseOf(readings: readonly FilterReading[], corrected: boolean, expected: number): number {
   const n = readings.length - 2;
   if (n < FEWEST) return corrected ? expected : Math.max(expected, PLAIN);
-  const second = (f: (r: FilterReading) => number) => readings.slice(2).map((r, i) => f(r) - 2 * f(readings[i + 1]!) + f(readings[i]!));
+  const second = (f: (r: FilterReading) => number) =>
+    readings.slice(2).map((r, i) => f(r) - 2 * f(readings[i + 1]!) + f(readings[i]!));
   const y = second((r) => r.y - r.lnPressure + r.lnViscosity);
   const whole = robustSpread(y) / Math.sqrt(SECOND);
-  const own = corrected ? robustSpread(explained(y, second((r) => r.lnPressure), second((r) => -r.lnViscosity), (SECOND * whole ** 2) / EXPONENT_DOUBT ** 2)) / Math.sqrt(SECOND) : whole;
+  const own = corrected
+    ? robustSpread(
+        explained(
+          y,
+          second((r) => r.lnPressure),
+          second((r) => -r.lnViscosity),
+          (SECOND * whole ** 2) / EXPONENT_DOUBT ** 2,
+        ),
+      ) / Math.sqrt(SECOND)
+    : whole;
   return Math.sqrt((PSEUDO * expected ** 2 + n * own ** 2) / (PSEUDO + n));
 }
 

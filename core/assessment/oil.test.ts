@@ -12,16 +12,64 @@ const NOW = Date.UTC(2026, 10, 24);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const thin = { kv40: 38, kv100: 6, density15: 875 };
 const reference = { pressure: 210, temperature: 50 };
-const context: AssessContext = { now: NOW, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [], leadTimeDays: 30, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
-const point = { quantity: "caseDrainFlow" as const, limit: { basis: "absolute" as const, upper: 6.5, lower: null }, reference, fullFlow: 65, knownWhenNew: true, makersNew: null };
+const context: AssessContext = {
+  now: NOW,
+  fluid,
+  measured: [],
+  dirt: null,
+  prior: defaultPrior,
+  duty: { hoursPerDay: 9, deviation: 0.1 },
+  stops: [],
+  leadTimeDays: 30,
+  runInHours: 50,
+  lifeStartHours: 0,
+  lifeStartedAt: null,
+  meterChanges: [],
+  readingsInAll: null,
+  partReadyAt: null,
+};
+const point = {
+  quantity: "caseDrainFlow" as const,
+  limit: { basis: "absolute" as const, upper: 6.5, lower: null },
+  reference,
+  fullFlow: 65,
+  knownWhenNew: true,
+  makersNew: null,
+};
 
 function life(n: number, change: { end?: number; thinSince?: number } = {}, seed = 5): AssessReading[] {
   const rng = random(seed);
   return Array.from({ length: n }, (_, i) => {
     const at = NOW - (n - i) * 30 * DAY;
     const real = change.thinSince !== undefined && i >= change.thinSince ? thin : fluid;
-    const [r] = simulateLife({ asNew: 1.4, end: change.end ?? 1, timeScale: 30_000, law: change.end ? "linear" : "none", a: 1, b: 1, reference, fluid: real, referenceFluid: fluid, pressure: { mean: 208, scatter: 4 }, noise: 0.02 }, [{ at, hours: 100 + i * 270 }], rng);
-    return { id: String(i), at, hours: r!.hours, value: r!.value, pressure: r!.pressure, temperature: r!.temperature, uncertainty: null, doubtful: false, recalled: false };
+    const [r] = simulateLife(
+      {
+        asNew: 1.4,
+        end: change.end ?? 1,
+        timeScale: 30_000,
+        law: change.end ? "linear" : "none",
+        a: 1,
+        b: 1,
+        reference,
+        fluid: real,
+        referenceFluid: fluid,
+        pressure: { mean: 208, scatter: 4 },
+        noise: 0.02,
+      },
+      [{ at, hours: 100 + i * 270 }],
+      rng,
+    );
+    return {
+      id: String(i),
+      at,
+      hours: r!.hours,
+      value: r!.value,
+      pressure: r!.pressure,
+      temperature: r!.temperature,
+      uncertainty: null,
+      doubtful: false,
+      recalled: false,
+    };
   });
 }
 
@@ -32,7 +80,13 @@ describe("measured viscosity", () => {
     const readings = life(40, { thinSince: 25 });
     const level = (a: Assessment) => a.margin!.value;
     const stated = assess(readings, point, context);
-    const real = assess(readings, point, { ...context, measured: [{ at: readings[24]!.at, kv40: 46, kv100: 6.8 }, { at: readings[25]!.at - 1, kv40: thin.kv40, kv100: thin.kv100 }] });
+    const real = assess(readings, point, {
+      ...context,
+      measured: [
+        { at: readings[24]!.at, kv40: 46, kv100: 6.8 },
+        { at: readings[25]!.at - 1, kv40: thin.kv40, kv100: thin.kv100 },
+      ],
+    });
     expect(level(stated)).toBeGreaterThan(0.04);
     expect(Math.abs(level(real))).toBeLessThan(0.02);
     expect(real.workings.last!.note).toMatch(/With the viscosity that the laboratory found/);
@@ -62,18 +116,48 @@ describe("dirt in the oil", () => {
   });
   test("dirt before this life, or at a quantity that dirt does not wear, is no matter", () => {
     const readings = life(20, { end: 4 });
-    expect(said(assess(readings, point, { ...context, dirt: { at: readings[0]!.at - 300 * DAY, factor: 8 } }))).not.toMatch(/Dirt/);
-    expect(said(assess(readings, { ...point, quantity: "temperatureRise", reference: null }, { ...context, dirt: { at: NOW - 50 * DAY, factor: 8 } }))).not.toMatch(/Dirt/);
+    expect(
+      said(assess(readings, point, { ...context, dirt: { at: readings[0]!.at - 300 * DAY, factor: 8 } })),
+    ).not.toMatch(/Dirt/);
+    expect(
+      said(
+        assess(
+          readings,
+          { ...point, quantity: "temperatureRise", reference: null },
+          { ...context, dirt: { at: NOW - 50 * DAY, factor: 8 } },
+        ),
+      ),
+    ).not.toMatch(/Dirt/);
   });
 });
 
 describe("a filter element", () => {
-  const element = { quantity: "pressureDrop" as const, limit: { basis: "maker" as const, upper: 2.8, lower: null }, reference: { pressure: 1, temperature: 50 }, fullFlow: null, knownWhenNew: true, makersNew: null, referenceSpeed: 1450 };
-  const drops = (n: number, speed: number | null = null): AssessReading[] => Array.from({ length: n }, (_, i) => {
-    const temperature = 45 + 8 * Math.sin(i);
-    const flow = speed === null ? 1 : speed / 1450;
-    return { id: String(i), at: NOW - (n - i) * 30 * DAY, hours: i * 270, value: 0.8 * Math.exp(0.05 * i) * flow * (dynamicViscosity(fluid, temperature) / dynamicViscosity(fluid, 50)), pressure: null, temperature, speed, uncertainty: null, doubtful: false, recalled: false };
-  });
+  const element = {
+    quantity: "pressureDrop" as const,
+    limit: { basis: "maker" as const, upper: 2.8, lower: null },
+    reference: { pressure: 1, temperature: 50 },
+    fullFlow: null,
+    knownWhenNew: true,
+    makersNew: null,
+    referenceSpeed: 1450,
+  };
+  const drops = (n: number, speed: number | null = null): AssessReading[] =>
+    Array.from({ length: n }, (_, i) => {
+      const temperature = 45 + 8 * Math.sin(i);
+      const flow = speed === null ? 1 : speed / 1450;
+      return {
+        id: String(i),
+        at: NOW - (n - i) * 30 * DAY,
+        hours: i * 270,
+        value: 0.8 * Math.exp(0.05 * i) * flow * (dynamicViscosity(fluid, temperature) / dynamicViscosity(fluid, 50)),
+        pressure: null,
+        temperature,
+        speed,
+        uncertainty: null,
+        doubtful: false,
+        recalled: false,
+      };
+    });
   test("cold and slow readings stand on one line once they are brought to one viscosity and flow", () => {
     for (const speed of [null, 1100]) {
       const a = assess(drops(14, speed), element, context);

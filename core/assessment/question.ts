@@ -26,12 +26,21 @@ const JUMP = 2;
  * undefined when nothing is odd. Looks for a unit slip first, then a slipped digit, then the range,
  * then a jump where there is no range. `shownIn`: symbol of the unit in which the reader reads.
  */
-export function questionReading(entry: Entry, quantityId: PointQuantityId, expected: ExpectedRange | null, last: number | null, shownIn?: string): Question | undefined {
+export function questionReading(
+  entry: Entry,
+  quantityId: PointQuantityId,
+  expected: ExpectedRange | null,
+  last: number | null,
+  shownIn?: string,
+): Question | undefined {
   const quantity = quantityOf(quantityId);
   const shownUnit = findUnit(shownIn ?? quantity.unit, quantity.dimension)!;
   const show = (core: number) => {
     const value = fromCore(core, shownUnit);
-    return formatNumber(value, shownUnit.symbol === quantity.unit ? Math.min(quantity.decimals, decimalsFor(value, 3)) : decimalsFor(value, 3));
+    return formatNumber(
+      value,
+      shownUnit.symbol === quantity.unit ? Math.min(quantity.decimals, decimalsFor(value, 3)) : decimalsFor(value, 3),
+    );
   };
   const unit = shownUnit.symbol;
   if (expected) {
@@ -42,18 +51,32 @@ export function questionReading(entry: Entry, quantityId: PointQuantityId, expec
     const slip = unitsOf(quantity.dimension).find((u) => u.symbol !== entry.unit && inside(toCore(entry.entered, u)));
     if (slip) {
       const became = entry.unit === unit ? "" : ` would be ${show(entry.value)} ${unit}`;
-      return { kind: "unit", message: `${formatNumber(entry.entered, decimalsFor(entry.entered, 3))} ${entry.unit}${became || " is far off"}; the expected range is ${range}. Did you mean ${slip.symbol}?` };
+      return {
+        kind: "unit",
+        message: `${formatNumber(entry.entered, decimalsFor(entry.entered, 3))} ${entry.unit}${became || " is far off"}; the expected range is ${range}. Did you mean ${slip.symbol}?`,
+      };
     }
     const side = entry.value > expected.high ? "high" : "low";
     for (const factor of [10, 0.1]) {
-      if (inside(entry.value * factor)) return { kind: "digit", message: `${show(entry.value)} ${unit} is ten times ${factor < 1 ? "more" : "less"} than expected (${range}). Is a digit or the decimal mark off?` };
+      if (inside(entry.value * factor))
+        return {
+          kind: "digit",
+          message: `${show(entry.value)} ${unit} is ten times ${factor < 1 ? "more" : "less"} than expected (${range}). Is a digit or the decimal mark off?`,
+        };
     }
     const lastSaid = last === null ? "" : ` Last time it was ${show(last)}.`;
-    return { kind: side, message: `${side === "high" ? "Higher" : "Lower"} than expected: ${range} is expected for these conditions.${lastSaid} Read it once more, or keep it and say why.` };
+    return {
+      kind: side,
+      message: `${side === "high" ? "Higher" : "Lower"} than expected: ${range} is expected for these conditions.${lastSaid} Read it once more, or keep it and say why.`,
+    };
   }
   if (last !== null && last > 0 && entry.value > 0) {
     const ratio = entry.value / last;
-    if (ratio > JUMP || ratio < 1 / JUMP) return { kind: "jump", message: `${show(entry.value)} ${unit} is a jump from ${show(last)} last time. Read it once more, or keep it and say why.` };
+    if (ratio > JUMP || ratio < 1 / JUMP)
+      return {
+        kind: "jump",
+        message: `${show(entry.value)} ${unit} is a jump from ${show(last)} last time. Read it once more, or keep it and say why.`,
+      };
   }
   return undefined;
 }

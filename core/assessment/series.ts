@@ -40,29 +40,48 @@ export interface CorrectedSeries {
 
 /** Running hours of each reading on the machine's one axis: as noted where that is believed, else by its neighbours and the duty. */
 export function hoursOf(readings: readonly AssessReading[], context: SeriesContext): HoursAxis {
-  const start = context.lifeStartedAt === null ? {} : { start: { at: context.lifeStartedAt, hours: lifeStart(context) } };
+  const start =
+    context.lifeStartedAt === null ? {} : { start: { at: context.lifeStartedAt, hours: lifeStart(context) } };
   return runningHours(readings, { changes: context.meterChanges, hoursPerDay: context.duty.hoursPerDay, ...start });
 }
 
 /** Running hours at which the life began, on the same axis. */
-export function lifeStart({ lifeStartHours, lifeStartedAt, meterChanges }: Pick<SeriesContext, "lifeStartHours" | "lifeStartedAt" | "meterChanges">): number {
+export function lifeStart({
+  lifeStartHours,
+  lifeStartedAt,
+  meterChanges,
+}: Pick<SeriesContext, "lifeStartHours" | "lifeStartedAt" | "meterChanges">): number {
   return lifeStartHours + (lifeStartedAt === null ? 0 : meterOffset(meterChanges, lifeStartedAt));
 }
 
 /** Correct a life's readings to the point's reference condition. */
-export function correctSeries(readings: readonly AssessReading[], point: AssessPoint, context: SeriesContext): CorrectedSeries {
+export function correctSeries(
+  readings: readonly AssessReading[],
+  point: AssessPoint,
+  context: SeriesContext,
+): CorrectedSeries {
   const { hours } = hoursOf(readings, context);
   const quantity = quantityOf(point.quantity);
   const { reference } = point;
   const { fluid } = context;
-  if (quantity.correction === "element" && reference && fluid) return correctElement(readings, hours, point, context, reference, fluid);
+  if (quantity.correction === "element" && reference && fluid)
+    return correctElement(readings, hours, point, context, reference, fluid);
   if (quantity.correction !== "leakage" || !reference || !fluid) {
     return {
-      exponents: null, fixed: false,
+      exponents: null,
+      fixed: false,
       readings: readings.map((r, i) => ({
-        id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected: r.value,
+        id: r.id,
+        at: r.at,
+        hours: hours[i]!,
+        raw: r.value,
+        corrected: r.value,
         uncertainty: Math.max(quantity.floor, r.uncertainty ?? Math.abs(r.value) * usualUncertainty.plain),
-        lnPressure: 0, lnViscosity: 0, mark: r.recalled ? "recalled" : r.doubtful ? "doubtful" : null, doubtful: r.doubtful, recalled: r.recalled,
+        lnPressure: 0,
+        lnViscosity: 0,
+        mark: r.recalled ? "recalled" : r.doubtful ? "doubtful" : null,
+        doubtful: r.doubtful,
+        recalled: r.recalled,
       })),
     };
   }
@@ -79,7 +98,8 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
   const seenP = range(learning.map((l) => l.lnPressure));
   const seenV = range(learning.map((l) => l.lnViscosity));
   return {
-    exponents, fixed: false,
+    exponents,
+    fixed: false,
     readings: readings.map((r, i) => {
       const c = conditions[i]!;
       const corrected = correctLeakage(
@@ -87,19 +107,49 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
         { pressure: 1, viscosity: 1 },
         exponents,
       );
-      const uFlow = Math.max(quantity.floor / Math.max(r.value, 1e-9), r.uncertainty !== null ? r.uncertainty / Math.max(r.value, 1e-9) : usualUncertainty.flow);
+      const uFlow = Math.max(
+        quantity.floor / Math.max(r.value, 1e-9),
+        r.uncertainty !== null ? r.uncertainty / Math.max(r.value, 1e-9) : usualUncertainty.flow,
+      );
       const relative = Math.hypot(
-        correctedUncertainty({ pressure: Math.exp(c.lnPressure), viscosity: Math.exp(c.lnViscosity) }, { pressure: 1, viscosity: 1 }, exponents, c.lambda, {
-          flow: uFlow, pressure: usualUncertainty.pressure, temperature: usualUncertainty.temperature, a: exponents.ua, b: exponents.ub,
-        }),
+        correctedUncertainty(
+          { pressure: Math.exp(c.lnPressure), viscosity: Math.exp(c.lnViscosity) },
+          { pressure: 1, viscosity: 1 },
+          exponents,
+          c.lambda,
+          {
+            flow: uFlow,
+            pressure: usualUncertainty.pressure,
+            temperature: usualUncertainty.temperature,
+            a: exponents.ua,
+            b: exponents.ub,
+          },
+        ),
         c.complete ? 0 : NO_CONDITIONS,
       );
-      const off = exponents.readings > 0 && c.complete ? outside(c.lnPressure, seenP) + outside(c.lnViscosity, seenV) : 0;
-      const mark: ReadingMark | null = r.recalled ? "recalled" : r.doubtful ? "doubtful" : !c.complete ? "noConditions" : off > 0.1 ? "offCondition" : null;
+      const off =
+        exponents.readings > 0 && c.complete ? outside(c.lnPressure, seenP) + outside(c.lnViscosity, seenV) : 0;
+      const mark: ReadingMark | null = r.recalled
+        ? "recalled"
+        : r.doubtful
+          ? "doubtful"
+          : !c.complete
+            ? "noConditions"
+            : off > 0.1
+              ? "offCondition"
+              : null;
       return {
-        id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected,
+        id: r.id,
+        at: r.at,
+        hours: hours[i]!,
+        raw: r.value,
+        corrected,
         uncertainty: Math.max(quantity.floor, corrected * Math.hypot(relative, off * 0.3)),
-        lnPressure: c.lnPressure, lnViscosity: c.lnViscosity, mark, doubtful: r.doubtful, recalled: r.recalled,
+        lnPressure: c.lnPressure,
+        lnViscosity: c.lnViscosity,
+        mark,
+        doubtful: r.doubtful,
+        recalled: r.recalled,
       };
     }),
   };
@@ -109,19 +159,51 @@ export function correctSeries(readings: readonly AssessReading[], point: AssessP
 const NO_TEMPERATURE = 0.3;
 
 /** A filter element: Δp falls with viscosity and flow, in proportion. The flow follows the speed where that was noted. */
-function correctElement(readings: readonly AssessReading[], hours: readonly number[], point: AssessPoint, context: SeriesContext, reference: { temperature: number }, fluid: Fluid): CorrectedSeries {
+function correctElement(
+  readings: readonly AssessReading[],
+  hours: readonly number[],
+  point: AssessPoint,
+  context: SeriesContext,
+  reference: { temperature: number },
+  fluid: Fluid,
+): CorrectedSeries {
   const quantity = quantityOf(point.quantity);
   const muRef = dynamicViscosity(fluid, believable(reference.temperature));
   return {
-    exponents: { a: 0, b: -1, ua: 0, ub: 0.1, readings: 0 }, fixed: true,
+    exponents: { a: 0, b: -1, ua: 0, ub: 0.1, readings: 0 },
+    fixed: true,
     readings: readings.map((r, i) => {
       const real = fluidAt(fluid, context.measured, r.at);
       const viscosity = r.temperature === null ? muRef : dynamicViscosity(real, believable(r.temperature));
       const flow = r.speed && point.referenceSpeed ? r.speed / point.referenceSpeed : 1;
       const corrected = correctedPressureDrop({ drop: r.value, flow, viscosity }, { flow: 1, viscosity: muRef });
-      const relative = Math.hypot(r.temperature === null ? NO_TEMPERATURE : viscosityTemperatureSensitivity(real, believable(r.temperature)) * usualUncertainty.temperature, Math.max(quantity.floor, r.uncertainty ?? r.value * usualUncertainty.pressure) / Math.max(r.value, quantity.floor));
-      const mark: ReadingMark | null = r.recalled ? "recalled" : r.doubtful ? "doubtful" : r.temperature === null ? "noConditions" : null;
-      return { id: r.id, at: r.at, hours: hours[i]!, raw: r.value, corrected, uncertainty: Math.max(quantity.floor, corrected * relative), lnPressure: 0, lnViscosity: Math.log(viscosity / muRef), mark, doubtful: r.doubtful, recalled: r.recalled };
+      const relative = Math.hypot(
+        r.temperature === null
+          ? NO_TEMPERATURE
+          : viscosityTemperatureSensitivity(real, believable(r.temperature)) * usualUncertainty.temperature,
+        Math.max(quantity.floor, r.uncertainty ?? r.value * usualUncertainty.pressure) /
+          Math.max(r.value, quantity.floor),
+      );
+      const mark: ReadingMark | null = r.recalled
+        ? "recalled"
+        : r.doubtful
+          ? "doubtful"
+          : r.temperature === null
+            ? "noConditions"
+            : null;
+      return {
+        id: r.id,
+        at: r.at,
+        hours: hours[i]!,
+        raw: r.value,
+        corrected,
+        uncertainty: Math.max(quantity.floor, corrected * relative),
+        lnPressure: 0,
+        lnViscosity: Math.log(viscosity / muRef),
+        mark,
+        doubtful: r.doubtful,
+        recalled: r.recalled,
+      };
     }),
   };
 }
@@ -129,7 +211,12 @@ function correctElement(readings: readonly AssessReading[], hours: readonly numb
 /** Below this load (bar) a leakage says nothing about its gap: the reading counts as one without a load. */
 export const LEAST_PRESSURE = 1;
 
-function conditionOf(r: AssessReading, reference: { pressure: number; temperature: number }, fluid: Fluid, muRef: number) {
+function conditionOf(
+  r: AssessReading,
+  reference: { pressure: number; temperature: number },
+  fluid: Fluid,
+  muRef: number,
+) {
   const loaded = r.pressure !== null && r.pressure >= LEAST_PRESSURE;
   const complete = loaded && r.temperature !== null;
   const temperature = believable(r.temperature ?? reference.temperature);
@@ -147,7 +234,10 @@ export const believable = (temperature: number) => Math.min(oilRange[1], Math.ma
 
 /** Least and greatest; nought for none. */
 export function range(values: readonly number[]): [number, number] {
-  return values.reduce<[number, number]>(([low, high], v) => [Math.min(low, v), Math.max(high, v)], values.length === 0 ? [0, 0] : [Infinity, -Infinity]);
+  return values.reduce<[number, number]>(
+    ([low, high], v) => [Math.min(low, v), Math.max(high, v)],
+    values.length === 0 ? [0, 0] : [Infinity, -Infinity],
+  );
 }
 
 function outside(value: number, [low, high]: [number, number]): number {

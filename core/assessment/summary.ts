@@ -17,7 +17,10 @@ export function summarise(readings: readonly AssessReading[]): readonly AssessRe
   const between = readings.slice(FIRST, -LAST);
   const stretches = MOST_READINGS - FIRST - LAST;
   const chosen = Array.from({ length: stretches }, (_, i) => {
-    const stretch = between.slice(Math.floor((i * between.length) / stretches), Math.floor(((i + 1) * between.length) / stretches));
+    const stretch = between.slice(
+      Math.floor((i * between.length) / stretches),
+      Math.floor(((i + 1) * between.length) / stretches),
+    );
     const sound = stretch.filter((r) => !r.doubtful && !r.recalled);
     const ranked = [...(sound.length > 0 ? sound : stretch)].sort((p, q) => p.value - q.value);
     return ranked[ranked.length >> 1]!;

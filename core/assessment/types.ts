@@ -85,7 +85,8 @@ export type SeriesContext = Omit<AssessContext, "prior">;
 /** A reading as a caller may give it: what is left out is not known. */
 export type ReadingInput = Pick<AssessReading, "at" | "value"> & Partial<AssessReading>;
 /** A point as a caller may give it. */
-export type PointInput = Pick<AssessPoint, "quantity"> & Partial<Omit<AssessPoint, "limit">> & { limit?: (Partial<LimitRule> & { basis?: LimitRule["basis"] }) | null };
+export type PointInput = Pick<AssessPoint, "quantity"> &
+  Partial<Omit<AssessPoint, "limit">> & { limit?: (Partial<LimitRule> & { basis?: LimitRule["basis"] }) | null };
 export type ContextInput = Partial<AssessContext>;
 
 export const conditionStates = ["unproven", "steady", "drifting", "alert", "alarm"] as const;
@@ -176,7 +177,14 @@ export interface Assessment {
   unconfirmed: { at: number; raw: number } | null;
   /** Margin used at the last reading: smoothed centre, P10, P90, and the place before the last reading. */
   margin: { value: number; low: number; high: number; before: number | null } | null;
-  correction: { a: number; b: number; ua: number; ub: number; readings: number; reference: { pressure: number; temperature: number } } | null;
+  correction: {
+    a: number;
+    b: number;
+    ua: number;
+    ub: number;
+    readings: number;
+    reference: { pressure: number; temperature: number };
+  } | null;
   series: SeriesPoint[];
   trend: {
     proved: boolean;
@@ -192,4 +200,3 @@ export interface Assessment {
   /** What a prior for sisters needs. */
   life: SisterLife | null;
 }
-

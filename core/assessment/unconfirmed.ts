@@ -36,7 +36,11 @@ export function isUnconfirmed(levels: readonly Level[], floor: number, span: num
   const centre = median(values.slice(-LEVEL));
   const steps = values.slice(1).map((v, i) => (v - values[i]!) / Math.SQRT2);
   const usual = inLogs ? USUAL_SCATTER : Math.abs(centre) * USUAL_SCATTER;
-  const scatter = Math.max(values.length < TELLS_SCATTER ? usual : Math.max(robustSpread(steps), inLogs ? LEAST_SCATTER : 0), median(before.map(doubt)), inLogs ? 0 : floor);
+  const scatter = Math.max(
+    values.length < TELLS_SCATTER ? usual : Math.max(robustSpread(steps), inLogs ? LEAST_SCATTER : 0),
+    median(before.map(doubt)),
+    inLogs ? 0 : floor,
+  );
   const threshold = Math.max(FAR * scatter, inLogs ? FACTOR : (span ?? Math.abs(centre)));
   const far = (from: number) => Math.abs(scale(last.value) - from) > threshold;
   return far(centre) && far(values.at(-1)!);

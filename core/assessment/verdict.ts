@@ -35,11 +35,30 @@ const FAR = 10 * 365.25 * 86_400_000;
 const numbers = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
 
 /** Parts of the verdict sentence for an assessment under way. */
-export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" | "noTrend" | "trend" | "limitProblem" | "beyond" | "alreadyBeyond" | "unconfirmed">, f: VerdictFacts): VerdictPart[] {
+export function verdictOf(
+  a: Pick<
+    Assessment,
+    | "state"
+    | "readings"
+    | "forecast"
+    | "noTrend"
+    | "trend"
+    | "limitProblem"
+    | "beyond"
+    | "alreadyBeyond"
+    | "unconfirmed"
+  >,
+  f: VerdictFacts,
+): VerdictPart[] {
   const said: VerdictPart[] = [];
   const text = (t: string, strong = false) => said.push(strong ? { text: t, strong } : { text: t });
   const quantity = quantityOf(f.quantity);
-  if (a.readings === 0) return [{ text: "No reading yet in this life. Take one while the part is new: nobody can compare with what was not measured." }];
+  if (a.readings === 0)
+    return [
+      {
+        text: "No reading yet in this life. Take one while the part is new: nobody can compare with what was not measured.",
+      },
+    ];
   if (f.level === null || a.state === "unproven") {
     const count = numbers[a.readings] ?? String(a.readings);
     text(`${count} reading${a.readings === 1 ? "" : "s"}`);
@@ -54,7 +73,9 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
   }
   const share = f.rule?.basis === "shareOfFullFlow" && f.fullFlow;
   const value = (core: number, strong: boolean): VerdictPart =>
-    share ? { text: `${formatNumber((core / f.fullFlow!) * 100, 1)} % of full flow`, ...(strong && { strong }) } : { value: core, quantity: f.quantity, ...(strong && { strong }) };
+    share
+      ? { text: `${formatNumber((core / f.fullFlow!) * 100, 1)} % of full flow`, ...(strong && { strong }) }
+      : { value: core, quantity: f.quantity, ...(strong && { strong }) };
 
   text(`${upperFirst(quantity.short)} `);
   said.push(value(f.level, true));
@@ -99,13 +120,17 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
     const since = a.forecast?.crossedSince ?? null;
     text(a.alreadyBeyond ? " Already beyond its limit of " : " Beyond the limit of ");
     said.push(limitText(f, share));
-    if (a.alreadyBeyond) text(f.knownWhenNew ? " when first read" : " when first read; condition when fitted not known");
+    if (a.alreadyBeyond)
+      text(f.knownWhenNew ? " when first read" : " when first read; condition when fitted not known");
     else if (since !== null) {
       text(" since ");
       said.push({ date: since, strong: true, precision: "day" });
     }
     text(".");
-    if (a.state !== "alarm") text(` ${numbers[a.readings] ?? a.readings} reading${a.readings === 1 ? "" : "s"} only: take another before you act.`);
+    if (a.state !== "alarm")
+      text(
+        ` ${numbers[a.readings] ?? a.readings} reading${a.readings === 1 ? "" : "s"} only: take another before you act.`,
+      );
   } else if (a.alreadyBeyond) {
     text(" It stood beyond its limit of ");
     said.push(limitText(f, share));
@@ -140,15 +165,30 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
   if (f.dirt && a.forecast) {
     text(" Dirt came into this oil about ");
     said.push({ date: f.dirt.at, precision: "day" });
-    text(f.dirt.faster ? ": it has worn faster since, and that is in the dates." : f.dirt.readingsSince < SHOWN_OTHERWISE ? ": until its readings show otherwise the dates allow for faster wear." : ", but its readings since show no faster wear.");
+    text(
+      f.dirt.faster
+        ? ": it has worn faster since, and that is in the dates."
+        : f.dirt.readingsSince < SHOWN_OTHERWISE
+          ? ": until its readings show otherwise the dates allow for faster wear."
+          : ", but its readings since show no faster wear.",
+    );
   }
   if ((a.state === "alarm" || a.state === "alert") && f.leadTimeDays !== null && f.leadTimeDays > 0) {
-    text(f.partReadyAt === null ? ` The part takes ${weeks(f.leadTimeDays * 86_400_000)}` : f.partReadyAt <= f.now ? " The part that was ordered should be there" : ` The part is ordered and should be there in ${weeks(f.partReadyAt - f.now)}`);
+    text(
+      f.partReadyAt === null
+        ? ` The part takes ${weeks(f.leadTimeDays * 86_400_000)}`
+        : f.partReadyAt <= f.now
+          ? " The part that was ordered should be there"
+          : ` The part is ordered and should be there in ${weeks(f.partReadyAt - f.now)}`,
+    );
     if (f.nextStop) {
       text("; the stop on ");
       said.push({ date: f.nextStop.at, precision: "day" });
       text(` is ${weeks(f.nextStop.at - f.now)} off`);
-      if (!crossed && a.forecast && !a.noTrend) text(`, with ${chance(a.forecast.beforeStops.find((s) => s.stopId === f.nextStop!.id)?.probability ?? 0)} of reaching it before`);
+      if (!crossed && a.forecast && !a.noTrend)
+        text(
+          `, with ${chance(a.forecast.beforeStops.find((s) => s.stopId === f.nextStop!.id)?.probability ?? 0)} of reaching it before`,
+        );
       text(".");
     } else text("; no stop is planned.");
   }
@@ -157,12 +197,20 @@ export function verdictOf(a: Pick<Assessment, "state" | "readings" | "forecast" 
 
 /** The newest reading is not believed on its own. */
 function readAgain(raw: number, quantity: PointQuantityId): VerdictPart[] {
-  return [{ text: " The last reading of " }, { value: raw, quantity }, { text: " fits nothing before it and is not judged by itself: " }, { text: "read it again", strong: true }, { text: "." }];
+  return [
+    { text: " The last reading of " },
+    { value: raw, quantity },
+    { text: " fits nothing before it and is not judged by itself: " },
+    { text: "read it again", strong: true },
+    { text: "." },
+  ];
 }
 
 function limitText(f: VerdictFacts, share: number | false | null | undefined): VerdictPart {
   if (f.limit === null) return { text: "the limit" };
-  return share ? { text: `${formatNumber((f.limit / f.fullFlow!) * 100, 1).replace(/\.0$/, "")} %` } : { value: f.limit, quantity: f.quantity };
+  return share
+    ? { text: `${formatNumber((f.limit / f.fullFlow!) * 100, 1).replace(/\.0$/, "")} %` }
+    : { value: f.limit, quantity: f.quantity };
 }
 
 /** A probability in words that do not pretend to more than the draws can say. */

@@ -18,8 +18,29 @@ export function lastReadingWorking(
 ): Working | null {
   const { reference } = point;
   const fluid = stated && reading ? fluidAt(stated, measured, reading.at) : stated;
-  if (reading && corrected && exponents && reference && stated && fluid && quantityOf(point.quantity).correction === "element" && reading.temperature !== null) return elementWorking(reading, corrected, point, stated, fluid, { ...reference });
-  if (!reading || !corrected || !exponents || !reference || !stated || !fluid || reading.pressure === null || reading.pressure < LEAST_PRESSURE || reading.temperature === null) return null;
+  if (
+    reading &&
+    corrected &&
+    exponents &&
+    reference &&
+    stated &&
+    fluid &&
+    quantityOf(point.quantity).correction === "element" &&
+    reading.temperature !== null
+  )
+    return elementWorking(reading, corrected, point, stated, fluid, { ...reference });
+  if (
+    !reading ||
+    !corrected ||
+    !exponents ||
+    !reference ||
+    !stated ||
+    !fluid ||
+    reading.pressure === null ||
+    reading.pressure < LEAST_PRESSURE ||
+    reading.temperature === null
+  )
+    return null;
   const temperature = believable(reading.temperature);
   const { a, b } = exponents;
   const nu = kinematicViscosity(fluid, temperature);
@@ -30,12 +51,31 @@ export function lastReadingWorking(
   const rows: WorkingRow[] = [
     { label: `ν at ${formatNumber(reading.temperature, 0)} °C`, value: nu, quantity: "viscosity", digits: 3 },
     { label: `ν at ${formatNumber(reference.temperature, 0)} °C`, value: nuRef, quantity: "viscosity", digits: 3 },
-    { label: `pressure ${formatNumber(reference.pressure, 0)}/${formatNumber(reading.pressure, 0)}, to the power ${formatNumber(a, 2)}`, value: pFactor, digits: 3 },
-    { label: `dynamic viscosity ratio ${formatNumber(muRatio, 3)}, to the power ${formatNumber(b, 2)}`, value: vFactor, digits: 3 },
-    { label: `${formatNumber(reading.value, 2)} × ${formatNumber(pFactor, 3)} × ${formatNumber(vFactor, 3)}`, value: corrected.corrected, quantity: point.quantity, digits: 3 },
+    {
+      label: `pressure ${formatNumber(reference.pressure, 0)}/${formatNumber(reading.pressure, 0)}, to the power ${formatNumber(a, 2)}`,
+      value: pFactor,
+      digits: 3,
+    },
+    {
+      label: `dynamic viscosity ratio ${formatNumber(muRatio, 3)}, to the power ${formatNumber(b, 2)}`,
+      value: vFactor,
+      digits: 3,
+    },
+    {
+      label: `${formatNumber(reading.value, 2)} × ${formatNumber(pFactor, 3)} × ${formatNumber(vFactor, 3)}`,
+      value: corrected.corrected,
+      quantity: point.quantity,
+      digits: 3,
+    },
     { label: "standard uncertainty", value: corrected.uncertainty, quantity: point.quantity, digits: 2 },
   ];
-  if (point.fullFlow) rows.push({ label: `of ${formatNumber(point.fullFlow, 2)} L/min full flow`, value: (corrected.corrected / point.fullFlow) * 100, quantity: "share", digits: 3 });
+  if (point.fullFlow)
+    rows.push({
+      label: `of ${formatNumber(point.fullFlow, 2)} L/min full flow`,
+      value: (corrected.corrected / point.fullFlow) * 100,
+      quantity: "share",
+      digits: 3,
+    });
   return {
     formula: "Leakage corrected to the reference pressure and viscosity",
     rows,
@@ -44,19 +84,41 @@ export function lastReadingWorking(
   };
 }
 
-function elementWorking(reading: AssessReading, corrected: CorrectedReading, point: AssessPoint, stated: Fluid, fluid: Fluid, reference: { temperature: number }): Working {
-  const ratio = dynamicViscosity(stated, believable(reference.temperature)) / dynamicViscosity(fluid, believable(reading.temperature!));
+function elementWorking(
+  reading: AssessReading,
+  corrected: CorrectedReading,
+  point: AssessPoint,
+  stated: Fluid,
+  fluid: Fluid,
+  reference: { temperature: number },
+): Working {
+  const ratio =
+    dynamicViscosity(stated, believable(reference.temperature)) /
+    dynamicViscosity(fluid, believable(reading.temperature!));
   const flow = reading.speed && point.referenceSpeed ? point.referenceSpeed / reading.speed : 1;
   return {
     formula: "Differential pressure brought to one viscosity and flow: Δp·(μ_ref/μ)·(Q_ref/Q)",
     rows: [
-      { label: `ν at ${formatNumber(reading.temperature!, 0)} °C`, value: kinematicViscosity(fluid, believable(reading.temperature!)), quantity: "viscosity", digits: 3 },
+      {
+        label: `ν at ${formatNumber(reading.temperature!, 0)} °C`,
+        value: kinematicViscosity(fluid, believable(reading.temperature!)),
+        quantity: "viscosity",
+        digits: 3,
+      },
       { label: `viscosity ratio to ${formatNumber(reference.temperature, 0)} °C`, value: ratio, digits: 3 },
       ...(flow === 1 ? [] : [{ label: "flow ratio, from the speeds", value: flow, digits: 3 }]),
-      { label: `${formatNumber(reading.value, 2)} × ${formatNumber(ratio, 3)}${flow === 1 ? "" : ` × ${formatNumber(flow, 3)}`}`, value: corrected.corrected, quantity: point.quantity, digits: 3 },
+      {
+        label: `${formatNumber(reading.value, 2)} × ${formatNumber(ratio, 3)}${flow === 1 ? "" : ` × ${formatNumber(flow, 3)}`}`,
+        value: corrected.corrected,
+        quantity: point.quantity,
+        digits: 3,
+      },
       { label: "standard uncertainty", value: corrected.uncertainty, quantity: point.quantity, digits: 2 },
     ],
     source: "Laminar flow through the element; ASTM D341 for viscosity over temperature.",
-    note: flow === 1 ? "Taken at the usual flow: note the speed where it differs." : "Flow taken in proportion to the speed.",
+    note:
+      flow === 1
+        ? "Taken at the usual flow: note the speed where it differs."
+        : "Flow taken in proportion to the speed.",
   };
 }

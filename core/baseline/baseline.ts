@@ -42,7 +42,10 @@ const SLOPE_CONFIDENCE = 0.99;
  * first of them, and the spread about the line.
  * Undefined when there is no reading after run-in.
  */
-export function baselineOf(readings: readonly BaselineReading[], { runInHours = 0, kind = "firstReadings" as BaselineKind } = {}): Baseline | undefined {
+export function baselineOf(
+  readings: readonly BaselineReading[],
+  { runInHours = 0, kind = "firstReadings" as BaselineKind } = {},
+): Baseline | undefined {
   const after = readings.filter((r) => r.hours >= runInHours);
   const first = (after.length >= 3 ? after : readings).slice(0, LONGEST);
   if (first.length === 0) return undefined;
@@ -65,7 +68,11 @@ export function baselineOf(readings: readonly BaselineReading[], { runInHours = 
 /** Slope of a value over running hours where it is proved, else 0. */
 function slopeOf(readings: readonly BaselineReading[]): number {
   if (readings.length < FEWEST_SLOPE || readings[readings.length - 1]!.hours <= readings[0]!.hours) return 0;
-  const { slope, low, high } = theilSen(readings.map((r) => r.hours), readings.map((r) => r.value), { confidence: SLOPE_CONFIDENCE });
+  const { slope, low, high } = theilSen(
+    readings.map((r) => r.hours),
+    readings.map((r) => r.value),
+    { confidence: SLOPE_CONFIDENCE },
+  );
   return low > 0 || high < 0 ? slope : 0;
 }
 

@@ -33,7 +33,10 @@ export type LimitResult = { ok: true; limits: Limits } | { ok: false; message: s
  * Limits in core units from a rule. `fullFlow` in L/min is the theoretical flow at the reference
  * speed; `baseline` the centre of the baseline.
  */
-export function resolveLimits(rule: LimitRule, { fullFlow, baseline }: { fullFlow?: number; baseline?: number }): LimitResult {
+export function resolveLimits(
+  rule: LimitRule,
+  { fullFlow, baseline }: { fullFlow?: number; baseline?: number },
+): LimitResult {
   const scale = (factor: number): Limits => ({
     upper: rule.upper === null ? null : rule.upper * factor,
     lower: rule.lower === null ? null : rule.lower * factor,
@@ -41,9 +44,13 @@ export function resolveLimits(rule: LimitRule, { fullFlow, baseline }: { fullFlo
   if (rule.upper === null && rule.lower === null) return { ok: false, message: "No limit is set." };
   switch (rule.basis) {
     case "shareOfFullFlow":
-      return fullFlow ? { ok: true, limits: scale(fullFlow / 100) } : { ok: false, message: "A share of full flow needs the displacement and the speed of the component." };
+      return fullFlow
+        ? { ok: true, limits: scale(fullFlow / 100) }
+        : { ok: false, message: "A share of full flow needs the displacement and the speed of the component." };
     case "multipleOfNew":
-      return baseline ? { ok: true, limits: scale(baseline) } : { ok: false, message: "A multiple of new needs a baseline." };
+      return baseline
+        ? { ok: true, limits: scale(baseline) }
+        : { ok: false, message: "A multiple of new needs a baseline." };
     default:
       return { ok: true, limits: scale(1) };
   }
@@ -53,15 +60,28 @@ export function resolveLimits(rule: LimitRule, { fullFlow, baseline }: { fullFlo
  * Is the rule one that can be used with this harm and baseline? Undefined when it is, else what is
  * wrong. A limit equal to the baseline leaves no margin and is refused.
  */
-export function limitProblem(rule: LimitRule, harm: Harm, { fullFlow, baseline }: { fullFlow?: number; baseline?: number }): string | undefined {
+export function limitProblem(
+  rule: LimitRule,
+  harm: Harm,
+  { fullFlow, baseline }: { fullFlow?: number; baseline?: number },
+): string | undefined {
   if (harm === "rising" && rule.upper === null) return "This quantity does harm as it rises: give an upper limit.";
   if (harm === "falling" && rule.lower === null) return "This quantity does harm as it falls: give a lower limit.";
   if (harm === "both" && rule.upper === null && rule.lower === null) return "Give an upper or a lower limit.";
-  if (rule.upper !== null && rule.lower !== null && rule.upper <= rule.lower) return "The upper limit must lie above the lower one.";
-  if (rule.basis === "multipleOfNew" && rule.upper !== null && rule.upper <= 1) return "A multiple of new above 1 is needed, for example 3.";
-  const resolved = resolveLimits(rule, { fullFlow, baseline: rule.basis === "multipleOfNew" ? (baseline ?? 1) : baseline });
+  if (rule.upper !== null && rule.lower !== null && rule.upper <= rule.lower)
+    return "The upper limit must lie above the lower one.";
+  if (rule.basis === "multipleOfNew" && rule.upper !== null && rule.upper <= 1)
+    return "A multiple of new above 1 is needed, for example 3.";
+  const resolved = resolveLimits(rule, {
+    fullFlow,
+    baseline: rule.basis === "multipleOfNew" ? (baseline ?? 1) : baseline,
+  });
   if (!resolved.ok) return resolved.message;
   const { upper, lower } = resolved.limits;
-  if (baseline !== undefined && [upper, lower].some((limit) => limit !== null && Math.abs(limit - baseline) <= NO_MARGIN)) return "The limit equals the baseline: no margin would be left.";
+  if (
+    baseline !== undefined &&
+    [upper, lower].some((limit) => limit !== null && Math.abs(limit - baseline) <= NO_MARGIN)
+  )
+    return "The limit equals the baseline: no margin would be left.";
   return undefined;
 }

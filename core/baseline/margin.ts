@@ -9,7 +9,10 @@ export interface LimitSide {
 
 /** The limits that are set, as sides. */
 export function sidesOf({ upper, lower }: Limits): LimitSide[] {
-  return [...(upper === null ? [] : [{ side: "upper" as const, limit: upper }]), ...(lower === null ? [] : [{ side: "lower" as const, limit: lower }])];
+  return [
+    ...(upper === null ? [] : [{ side: "upper" as const, limit: upper }]),
+    ...(lower === null ? [] : [{ side: "lower" as const, limit: lower }]),
+  ];
 }
 
 /** How far a value lies beyond a limit, its own unit; at or below zero: within. */
@@ -42,5 +45,7 @@ export function usedTowards(value: number, baseline: number, side: LimitSide): n
 export function nearestSide(value: number, baseline: number, limits: Limits): LimitSide {
   const sides = sidesOf(limits);
   if (sides.length === 0) throw new RangeError("No limit.");
-  return sides.reduce((worst, side) => (usedTowards(value, baseline, side) > usedTowards(value, baseline, worst) ? side : worst));
+  return sides.reduce((worst, side) =>
+    usedTowards(value, baseline, side) > usedTowards(value, baseline, worst) ? side : worst,
+  );
 }

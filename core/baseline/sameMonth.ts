@@ -17,7 +17,11 @@ const MS_PER_DAY = 86_400_000;
  * January are neighbours), in the site's time zone, in earlier years of the same life. Undefined with
  * fewer than three readings.
  */
-export function sameMonthOf(readings: readonly { at: number; value: number }[], at: number, timeZone: string): SameMonth | undefined {
+export function sameMonthOf(
+  readings: readonly { at: number; value: number }[],
+  at: number,
+  timeZone: string,
+): SameMonth | undefined {
   const month = new TZDate(at, timeZone).getMonth();
   const values = readings
     .filter((r) => at - r.at > 200 * MS_PER_DAY)
@@ -27,5 +31,11 @@ export function sameMonthOf(readings: readonly { at: number; value: number }[], 
     })
     .map((r) => r.value);
   if (values.length < 3) return undefined;
-  return { month: month + 1, median: median(values), least: values.reduce((m, v) => Math.min(m, v)), greatest: values.reduce((m, v) => Math.max(m, v)), readings: values.length };
+  return {
+    month: month + 1,
+    median: median(values),
+    least: values.reduce((m, v) => Math.min(m, v)),
+    greatest: values.reduce((m, v) => Math.max(m, v)),
+    readings: values.length,
+  };
 }

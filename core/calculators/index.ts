@@ -9,7 +9,16 @@ import { statisticsCalculators } from "./statistics";
 import type { Calculator } from "./types";
 import { valveCalculators } from "./valve";
 
-export const calculators: readonly Calculator[] = [...pumpCalculators, ...valveCalculators, ...cylinderCalculators, ...fluidCalculators, ...cleanlinessCalculators, ...heatCalculators, ...instrumentCalculators, ...statisticsCalculators];
+export const calculators: readonly Calculator[] = [
+  ...pumpCalculators,
+  ...valveCalculators,
+  ...cylinderCalculators,
+  ...fluidCalculators,
+  ...cleanlinessCalculators,
+  ...heatCalculators,
+  ...instrumentCalculators,
+  ...statisticsCalculators,
+];
 
 /** A calculation by its id; undefined when there is none. */
 export function calculatorOf(id: string): Calculator | undefined {

@@ -14,7 +14,11 @@ type Read = { ok: true; value: unknown } | { ok: false; message: string };
  * Run a calculation on typed texts; a field that is missing is empty. Problems come by field, "form" for what
  * concerns several.
  */
-export function runCalculator(calculator: Calculator, typed: Readonly<Record<string, string>>, preference: UnitPreference = {}): CalculatorResult {
+export function runCalculator(
+  calculator: Calculator,
+  typed: Readonly<Record<string, string>>,
+  preference: UnitPreference = {},
+): CalculatorResult {
   const values: Record<string, unknown> = {};
   const problems: Record<string, string> = {};
   for (const [id, field] of Object.entries(calculator.fields)) {
@@ -39,7 +43,9 @@ function readField(field: FieldSpec, text: string, preference: UnitPreference): 
   if (trimmed === "" && field.optional) return { ok: true, value: null };
   switch (field.kind) {
     case "choice":
-      return field.options.some((o) => o.value === trimmed) ? { ok: true, value: trimmed } : { ok: false, message: "Choose one." };
+      return field.options.some((o) => o.value === trimmed)
+        ? { ok: true, value: trimmed }
+        : { ok: false, message: "Choose one." };
     case "number":
       return readNumber(field.label, trimmed, field.least, field.greatest);
     case "quantity": {
@@ -57,13 +63,24 @@ function readField(field: FieldSpec, text: string, preference: UnitPreference): 
 function readNumber(label: string, text: string, least: number, greatest: number): Read {
   const value = parseNumber(text.replace(/%$/, ""));
   const bound = (v: number) => formatNumber(v, decimalsFor(v));
-  if (!Number.isFinite(value)) return { ok: false, message: text === "" ? `Enter a number from ${bound(least)} to ${bound(greatest)}.` : `“${text.slice(0, 20)}” is not a number.` };
-  if (value < least || value > greatest) return { ok: false, message: `${label} lies between ${bound(least)} and ${bound(greatest)}.` };
+  if (!Number.isFinite(value))
+    return {
+      ok: false,
+      message:
+        text === ""
+          ? `Enter a number from ${bound(least)} to ${bound(greatest)}.`
+          : `“${text.slice(0, 20)}” is not a number.`,
+    };
+  if (value < least || value > greatest)
+    return { ok: false, message: `${label} lies between ${bound(least)} and ${bound(greatest)}.` };
   return { ok: true, value };
 }
 
 function readRows(field: RowsField, text: string, preference: UnitPreference): Read {
-  const lines = text.split(/\r?\n/).map((line) => line.trim()).filter(Boolean);
+  const lines = text
+    .split(/\r?\n/)
+    .map((line) => line.trim())
+    .filter(Boolean);
   const wanted = field.columns.map((c) => c.label).join(", ");
   if (lines.length > MOST_ROWS) return { ok: false, message: `At most ${MOST_ROWS} lines.` };
   const found: Row[] = [];
@@ -73,7 +90,11 @@ function readRows(field: RowsField, text: string, preference: UnitPreference): R
     for (const [k, column] of field.columns.entries()) {
       const cell = cells[k];
       if (cell === undefined || cell === "-" || cell === "–") {
-        if (!column.optional) return { ok: false, message: `Line ${i + 1}: ${column.label.toLowerCase()} is missing. Each line holds ${wanted}.` };
+        if (!column.optional)
+          return {
+            ok: false,
+            message: `Line ${i + 1}: ${column.label.toLowerCase()} is missing. Each line holds ${wanted}.`,
+          };
         row[column.id] = null;
         continue;
       }
@@ -83,14 +104,16 @@ function readRows(field: RowsField, text: string, preference: UnitPreference): R
         row[column.id] = parsed.parsed.value;
       } else {
         const value = parseNumber(cell);
-        if (!Number.isFinite(value)) return { ok: false, message: `Line ${i + 1}: “${cell.slice(0, 20)}” is not a number.` };
+        if (!Number.isFinite(value))
+          return { ok: false, message: `Line ${i + 1}: “${cell.slice(0, 20)}” is not a number.` };
         row[column.id] = value;
       }
     }
     if (cells.length > field.columns.length) return { ok: false, message: `Line ${i + 1} has more than ${wanted}.` };
     found.push(row);
   }
-  if (found.length < field.fewest) return { ok: false, message: `At least ${field.fewest} lines are needed: ${wanted}.` };
+  if (found.length < field.fewest)
+    return { ok: false, message: `At least ${field.fewest} lines are needed: ${wanted}.` };
   return { ok: true, value: found };
 }
 

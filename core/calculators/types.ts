@@ -16,7 +16,19 @@ export const calculatorGroups = {
 export type CalculatorGroup = keyof typeof calculatorGroups;
 
 /** Facts of the fleet that a field can take its value from, so that they need not be typed. */
-export const factIds = ["displacement", "speed", "workingPressure", "ratedPressure", "kv40", "kv100", "density15", "volume", "reliefSetting", "referencePressure", "referenceTemperature"] as const;
+export const factIds = [
+  "displacement",
+  "speed",
+  "workingPressure",
+  "ratedPressure",
+  "kv40",
+  "kv100",
+  "density15",
+  "volume",
+  "reliefSetting",
+  "referencePressure",
+  "referenceTemperature",
+] as const;
 export type FactId = (typeof factIds)[number];
 
 interface FieldBase {
@@ -115,39 +127,68 @@ export interface Calculator {
 }
 
 /** A calculation whose values are typed by its fields. */
-export function calculator<F extends Record<string, FieldSpec>>(definition: Omit<Calculator, "fields" | "compute"> & { fields: F; compute(values: ValuesOf<F>): Outcome }): Calculator {
+export function calculator<F extends Record<string, FieldSpec>>(
+  definition: Omit<Calculator, "fields" | "compute"> & { fields: F; compute(values: ValuesOf<F>): Outcome },
+): Calculator {
   return definition as unknown as Calculator;
 }
 
 type Options<E> = { label?: string; hint?: string; take?: FactId; usual?: boolean } & E;
 
 /** A quantity as typed, in the unit that the calculation wants. */
-export function quantity(id: QuantityId, example: string, options: Options<{ unit?: string }> & { label: string }): Field<number> {
+export function quantity(
+  id: QuantityId,
+  example: string,
+  options: Options<{ unit?: string }> & { label: string },
+): Field<number> {
   return { kind: "quantity", quantity: id, example, ...options };
 }
 
 /** A quantity that may be left out. */
-export function maybe(id: QuantityId, options: Options<{ unit?: string; example?: string }> & { label: string }): Field<number | null> {
+export function maybe(
+  id: QuantityId,
+  options: Options<{ unit?: string; example?: string }> & { label: string },
+): Field<number | null> {
   return { kind: "quantity", quantity: id, example: "", ...options, optional: true };
 }
 
 /** A plain number within bounds. */
-export function plain(label: string, example: string, least: number, greatest: number, options: Options<{ suffix?: string }> = {}): Field<number> {
+export function plain(
+  label: string,
+  example: string,
+  least: number,
+  greatest: number,
+  options: Options<{ suffix?: string }> = {},
+): Field<number> {
   return { kind: "number", label, example, least, greatest, ...options };
 }
 
 /** A plain number that may be left out. */
-export function maybePlain(label: string, least: number, greatest: number, options: Options<{ suffix?: string; example?: string }> = {}): Field<number | null> {
+export function maybePlain(
+  label: string,
+  least: number,
+  greatest: number,
+  options: Options<{ suffix?: string; example?: string }> = {},
+): Field<number | null> {
   return { kind: "number", label, example: "", least, greatest, ...options, optional: true };
 }
 
 /** One of several. */
-export function choice<const O extends readonly { value: string; label: string }[]>(label: string, options: O): Field<O[number]["value"]> {
+export function choice<const O extends readonly { value: string; label: string }[]>(
+  label: string,
+  options: O,
+): Field<O[number]["value"]> {
   return { kind: "choice", label, options, example: options[0]!.value };
 }
 
 /** Lines of values. */
-export function rows<const C extends readonly RowColumn[]>(label: string, columns: C, example: string, fewest: number, hint?: string): Field<{ [K in C[number]["id"]]: number | null }[]> {
+export function rows<const C extends readonly RowColumn[]>(
+  label: string,
+  columns: C,
+  example: string,
+  fewest: number,
+  hint?: string,
+): Field<{ [K in C[number]["id"]]: number | null }[]> {
   return { kind: "rows", label, columns, example, fewest, ...(hint && { hint }) };
 }
 

@@ -12,14 +12,20 @@ describe("CUSUM", () => {
     expect(c.signals).toEqual([{ index: 4, arm: "upper", since: 1 }]);
     expect(c.lower.every((v) => v === 0)).toBe(true);
   });
-  test("a value exactly at the interval is no signal", () => expect(cusum([15.5], { target: 10, sigma: 1, k: 0.5, h: 5 }).signals).toEqual([]));
+  test("a value exactly at the interval is no signal", () =>
+    expect(cusum([15.5], { target: 10, sigma: 1, k: 0.5, h: 5 }).signals).toEqual([]));
   test("mirrored values signal on the other arm", () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: -4, max: 4, noNaN: true }), { maxLength: 40 }), (values) => {
-      const a = cusum(values, { target: 0, sigma: 1 });
-      const b = cusum(values.map((v) => -v), { target: 0, sigma: 1 });
-      expect(b.lower).toEqual(a.upper);
-      expect(b.signals.map((s) => s.index)).toEqual(a.signals.map((s) => s.index));
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: -4, max: 4, noNaN: true }), { maxLength: 40 }), (values) => {
+        const a = cusum(values, { target: 0, sigma: 1 });
+        const b = cusum(
+          values.map((v) => -v),
+          { target: 0, sigma: 1 },
+        );
+        expect(b.lower).toEqual(a.upper);
+        expect(b.signals.map((s) => s.index)).toEqual(a.signals.map((s) => s.index));
+      }),
+    );
   });
   test("limits from few readings cry wolf", () => {
     const rate = (baseline: number) => falseAlarmRate({ readings: 24, baseline, runs: 1500 });
@@ -38,9 +44,20 @@ describe("EWMA", () => {
     expect(e.values).toEqual([0.5, 0.25]);
     expect(e.upper).toBeCloseTo(3 * Math.sqrt(0.5 / 1.5), 12);
     expect(e.signals).toEqual([]);
-    expect(ewma([9, 9], { target: 0, sigma: 1 }).signals).toEqual([0, 1].filter((i) => i >= 0 && ewma([9, 9], { target: 0, sigma: 1 }).values[i]! > ewma([9, 9], { target: 0, sigma: 1 }).upper));
+    expect(ewma([9, 9], { target: 0, sigma: 1 }).signals).toEqual(
+      [0, 1].filter(
+        (i) => i >= 0 && ewma([9, 9], { target: 0, sigma: 1 }).values[i]! > ewma([9, 9], { target: 0, sigma: 1 }).upper,
+      ),
+    );
   });
-  test("with lambda 1 it is the values themselves", () => fc.assert(fc.property(fc.array(fc.double({ min: -9, max: 9, noNaN: true }), { minLength: 1, maxLength: 20 }), (v) => expect(ewma(v, { target: 0, sigma: 1, lambda: 1 }).values.every((x, i) => Math.abs(x - v[i]!) < 1e-12)).toBe(true))));
+  test("with lambda 1 it is the values themselves", () =>
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: -9, max: 9, noNaN: true }), { minLength: 1, maxLength: 20 }), (v) =>
+        expect(ewma(v, { target: 0, sigma: 1, lambda: 1 }).values.every((x, i) => Math.abs(x - v[i]!) < 1e-12)).toBe(
+          true,
+        ),
+      ),
+    ));
   test("refuses what cannot be", () => {
     expect(() => ewma([1], { target: 0, sigma: 0 })).toThrow(RangeError);
     expect(() => ewma([1], { target: 0, sigma: 1, lambda: 1.1 })).toThrow(RangeError);
@@ -52,15 +69,32 @@ describe("step or drift", () => {
   const times = Array.from({ length: 30 }, (_, i) => i);
   const noisy = (f: (t: number) => number) => times.map((t) => f(t) + 0.1 * rng.normal());
   test("each is told from the others", () => {
-    expect(stepOrDrift(times, noisy(() => 5)).kind).toBe("none");
-    const step = stepOrDrift(times, noisy((t) => (t >= 18 ? 6 : 5)));
+    expect(
+      stepOrDrift(
+        times,
+        noisy(() => 5),
+      ).kind,
+    ).toBe("none");
+    const step = stepOrDrift(
+      times,
+      noisy((t) => (t >= 18 ? 6 : 5)),
+    );
     expect(step).toMatchObject({ kind: "step", at: 18 });
     expect(step.size).toBeCloseTo(1, 0);
-    const drift = stepOrDrift(times, noisy((t) => 5 + 0.05 * t));
+    const drift = stepOrDrift(
+      times,
+      noisy((t) => 5 + 0.05 * t),
+    );
     expect(drift.kind).toBe("drift");
     expect(drift.size).toBeCloseTo(1.45, 0);
   });
-  test("a series that never moves is no step", () => expect(stepOrDrift(times, times.map(() => 3)).kind).toBe("none"));
+  test("a series that never moves is no step", () =>
+    expect(
+      stepOrDrift(
+        times,
+        times.map(() => 3),
+      ).kind,
+    ).toBe("none"));
   test("too few values are refused", () => expect(() => stepOrDrift([1, 2], [1, 2])).toThrow(RangeError));
 });
 

@@ -49,7 +49,19 @@ export function cusum(values: readonly number[], { target, sigma, k = 0.5, h = 5
  * Chance that a CUSUM signals within `readings` although nothing changed, when target and sigma were taken
  * from `baseline` readings themselves; Infinity: known. By simulation with a fixed seed.
  */
-export function falseAlarmRate({ readings, baseline, k = 0.5, h = 5, runs = 2000 }: { readings: number; baseline: number; k?: number; h?: number; runs?: number }): number {
+export function falseAlarmRate({
+  readings,
+  baseline,
+  k = 0.5,
+  h = 5,
+  runs = 2000,
+}: {
+  readings: number;
+  baseline: number;
+  k?: number;
+  h?: number;
+  runs?: number;
+}): number {
   const rng = random(20_261 + readings * 31 + (Number.isFinite(baseline) ? baseline : 0));
   let alarms = 0;
   for (let run = 0; run < runs; run++) {

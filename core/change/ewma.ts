@@ -24,5 +24,10 @@ export function ewma(values: readonly number[], { target, sigma, lambda = 0.2, L
   const half = L * sigma * Math.sqrt(lambda / (2 - lambda));
   let z = target;
   const averages = values.map((value) => (z = lambda * value + (1 - lambda) * z));
-  return { values: averages, upper: target + half, lower: target - half, signals: averages.flatMap((v, i) => (Math.abs(v - target) > half ? [i] : [])) };
+  return {
+    values: averages,
+    upper: target + half,
+    lower: target - half,
+    signals: averages.flatMap((v, i) => (Math.abs(v - target) > half ? [i] : [])),
+  };
 }

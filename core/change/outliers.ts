@@ -14,7 +14,10 @@ const WINDOW = 3;
  * many before as after (at most three each; the first and last have one neighbour). Fewer than 5 values: none.
  * `floor`: the least standard deviation believed.
  */
-export function outliers(values: readonly number[], { limit = 4, floor = 0 }: { limit?: number; floor?: number } = {}): OutlierMark[] {
+export function outliers(
+  values: readonly number[],
+  { limit = 4, floor = 0 }: { limit?: number; floor?: number } = {},
+): OutlierMark[] {
   const n = values.length;
   if (n < 5) return [];
   const residuals = values.map((value, i) => {

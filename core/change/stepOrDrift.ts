@@ -32,12 +32,22 @@ export function stepOrDrift(times: readonly number[], values: readonly number[])
   const line = values.reduce((s, v, i) => s + (v - all - slope * (times[i]! - meanTime)) ** 2, 0);
   const floor = 1e-12 * Math.max(1e-300, flat) + 1e-300;
   // the best of many places is chosen: it counts as two parameters, since one lets noise pass for a step
-  const bic = (residual: number, parameters: number) => n * Math.log(Math.max(residual, floor) / n) + parameters * Math.log(n);
+  const bic = (residual: number, parameters: number) =>
+    n * Math.log(Math.max(residual, floor) / n) + parameters * Math.log(n);
   const scores = { none: bic(flat, 1), step: bic(step.residual, 4), drift: bic(line, 2) };
   const best = Math.min(...Object.values(scores));
-  const raw = { none: Math.exp((best - scores.none) / 2), step: Math.exp((best - scores.step) / 2), drift: Math.exp((best - scores.drift) / 2) };
+  const raw = {
+    none: Math.exp((best - scores.none) / 2),
+    step: Math.exp((best - scores.step) / 2),
+    drift: Math.exp((best - scores.drift) / 2),
+  };
   const total = raw.none + raw.step + raw.drift;
   const weights = { none: raw.none / total, step: raw.step / total, drift: raw.drift / total };
   const kind = (Object.keys(weights) as ChangeShape["kind"][]).reduce((p, q) => (weights[q] > weights[p] ? q : p));
-  return { kind, at: kind === "step" ? step.at : null, size: kind === "step" ? step.size : kind === "drift" ? slope * (times[n - 1]! - times[0]!) : 0, weights };
+  return {
+    kind,
+    at: kind === "step" ? step.at : null,
+    size: kind === "step" ? step.size : kind === "drift" ? slope * (times[n - 1]! - times[0]!) : 0,
+    weights,
+  };
 }

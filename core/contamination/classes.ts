@@ -61,8 +61,11 @@ export interface CleanlinessClass {
 
 type Counted = number | null | undefined;
 /** Counts in the order of the table's sizes, or by name. */
-export type NasCounts = readonly Counted[] | { from5?: Counted; from15?: Counted; from25?: Counted; from50?: Counted; over100?: Counted };
-export type As4059Counts = readonly Counted[] | { over4?: Counted; over6?: Counted; over14?: Counted; over21?: Counted; over38?: Counted; over70?: Counted };
+export type NasCounts =
+  readonly Counted[] | { from5?: Counted; from15?: Counted; from25?: Counted; from50?: Counted; over100?: Counted };
+export type As4059Counts =
+  | readonly Counted[]
+  | { over4?: Counted; over6?: Counted; over14?: Counted; over21?: Counted; over38?: Counted; over70?: Counted };
 
 function classOf(counts: readonly Counted[], table: ClassTable, standard: string): CleanlinessClass {
   if (counts.length > table.sizes.length) throw new RangeError(`${standard} has ${table.sizes.length} sizes.`);
@@ -82,7 +85,12 @@ function classOf(counts: readonly Counted[], table: ClassTable, standard: string
     classes: indices.map((i) => (i === null ? null : name(i))),
     class: name(worst),
     decides: table.sizes[indices.indexOf(worst)]!,
-    text: worst === 0 ? `${standard} class ${name(0)} or better` : worst === table.rows.length ? `${standard} worse than class ${last}` : `${standard} class ${name(worst)}`,
+    text:
+      worst === 0
+        ? `${standard} class ${name(0)} or better`
+        : worst === table.rows.length
+          ? `${standard} worse than class ${last}`
+          : `${standard} class ${name(worst)}`,
   };
 }
 
@@ -91,7 +99,8 @@ function classOf(counts: readonly Counted[], table: ClassTable, standard: string
  * null where a band was not counted. @throws RangeError for negative counts or none.
  */
 export function nas1638(counts: NasCounts): CleanlinessClass {
-  const listed = "length" in counts ? counts : [counts.from5, counts.from15, counts.from25, counts.from50, counts.over100];
+  const listed =
+    "length" in counts ? counts : [counts.from5, counts.from15, counts.from25, counts.from50, counts.over100];
   return classOf(listed, nas1638Table, "NAS 1638");
 }
 
@@ -100,8 +109,12 @@ export function nas1638(counts: NasCounts): CleanlinessClass {
  * where a size was not counted. @throws RangeError for negative counts, counts that rise with size, or none.
  */
 export function as4059(counts: As4059Counts): CleanlinessClass {
-  const listed = "length" in counts ? counts : [counts.over4, counts.over6, counts.over14, counts.over21, counts.over38, counts.over70];
+  const listed =
+    "length" in counts
+      ? counts
+      : [counts.over4, counts.over6, counts.over14, counts.over21, counts.over38, counts.over70];
   const known = listed.filter((c): c is number => typeof c === "number");
-  if (known.some((c, i) => i > 0 && c > known[i - 1]!)) throw new RangeError("Counts over a larger size cannot be more than over a smaller one.");
+  if (known.some((c, i) => i > 0 && c > known[i - 1]!))
+    throw new RangeError("Counts over a larger size cannot be more than over a smaller one.");
   return classOf(listed, as4059Table, "SAE AS4059");
 }

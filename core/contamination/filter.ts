@@ -34,7 +34,9 @@ export function steadyCount({ flow, beta, ingress }: Omit<TankBalance, "volume">
 export function countAfter(balance: TankBalance, now: number, minutes: number): number {
   if (!(balance.volume > 0)) throw new RangeError("The volume must be above zero.");
   const steady = steadyCount(balance);
-  return steady + (now - steady) * Math.exp((-balance.flow * filterEfficiency(balance.beta) * minutes) / balance.volume);
+  return (
+    steady + (now - steady) * Math.exp((-balance.flow * filterEfficiency(balance.beta) * minutes) / balance.volume)
+  );
 }
 
 /** Minutes from a count to a lower one; null: it is never reached, since more comes in than the filter takes. */
@@ -56,8 +58,13 @@ export function ingressFrom(steady: number, flow: number, beta: number): number 
  * Differential pressure of an element brought to a reference flow and viscosity: the element's part grows with
  * flow and viscosity, the housing's part (where known, same unit, at the reference flow) with the square of the flow.
  */
-export function correctedPressureDrop(reading: { drop: number; flow: number; viscosity: number }, reference: { flow: number; viscosity: number }, housing = 0): number {
-  for (const v of [reading.flow, reading.viscosity, reference.flow, reference.viscosity]) if (!(v > 0)) throw new RangeError("Flows and viscosities must be above zero.");
+export function correctedPressureDrop(
+  reading: { drop: number; flow: number; viscosity: number },
+  reference: { flow: number; viscosity: number },
+  housing = 0,
+): number {
+  for (const v of [reading.flow, reading.viscosity, reference.flow, reference.viscosity])
+    if (!(v > 0)) throw new RangeError("Flows and viscosities must be above zero.");
   const element = reading.drop - housing * (reading.flow / reference.flow) ** 2;
   return element * (reference.flow / reading.flow) * (reference.viscosity / reading.viscosity) + housing;
 }

@@ -2,7 +2,8 @@
 
 /** Upper bounds of scale numbers 0 to 28, particles per mL; a bound belongs to its number. ISO 4406 (memory). */
 export const iso4406Bounds = [
-  0.01, 0.02, 0.04, 0.08, 0.16, 0.32, 0.64, 1.3, 2.5, 5, 10, 20, 40, 80, 160, 320, 640, 1300, 2500, 5000, 10_000, 20_000, 40_000, 80_000, 160_000, 320_000, 640_000, 1_300_000, 2_500_000,
+  0.01, 0.02, 0.04, 0.08, 0.16, 0.32, 0.64, 1.3, 2.5, 5, 10, 20, 40, 80, 160, 320, 640, 1300, 2500, 5000, 10_000,
+  20_000, 40_000, 80_000, 160_000, 320_000, 640_000, 1_300_000, 2_500_000,
 ] as const;
 
 /** Particles per mL over a size; null: not counted; "many": too many to count. */
@@ -37,13 +38,21 @@ export function countsOfCode(code: number): { over: number; upTo: number } {
  * fewer than 20 make that number carry ≥.
  * @throws RangeError for a negative count, or one that rises with size.
  */
-export function iso4406({ over4, over6, over14 }: { over4: Count; over6: Count; over14: Count }, { raw }: { raw?: { over4?: number; over6?: number; over14?: number } } = {}): Iso4406 {
+export function iso4406(
+  { over4, over6, over14 }: { over4: Count; over6: Count; over14: Count },
+  { raw }: { raw?: { over4?: number; over6?: number; over14?: number } } = {},
+): Iso4406 {
   const counts = [over4, over6, over14] as const;
   const counted = counts.filter((c): c is number => typeof c === "number");
-  if (counted.some((c, i) => i > 0 && c > counted[i - 1]!)) throw new RangeError("Counts over a larger size cannot be more than over a smaller one.");
+  if (counted.some((c, i) => i > 0 && c > counted[i - 1]!))
+    throw new RangeError("Counts over a larger size cannot be more than over a smaller one.");
   const codes = counts.map((c): Code => (c === null ? null : c === "many" ? "*" : scaleNumber(c))) as Iso4406["codes"];
   const raws = [raw?.over4, raw?.over6, raw?.over14];
-  const text = codes.map((code, i) => (raws[i] !== undefined && raws[i]! < FEWEST && typeof code === "number" ? "≥" : "") + codeText(code)).join("/");
+  const text = codes
+    .map(
+      (code, i) => (raws[i] !== undefined && raws[i]! < FEWEST && typeof code === "number" ? "≥" : "") + codeText(code),
+    )
+    .join("/");
   return { codes, text };
 }
 
@@ -53,17 +62,22 @@ function codeText(code: Code): string {
 
 /** Read a code as written: "18/16/13", an asterisk for a number that could not be counted, "–/16/13". @throws RangeError when it is none. */
 export function parseIso4406(text: string): Iso4406 {
-  const parts = text.trim().split("/").map((p) => p.trim());
+  const parts = text
+    .trim()
+    .split("/")
+    .map((p) => p.trim());
   if (parts.length !== 3) throw new RangeError("Write three numbers, for example 18/16/13.");
   const codes = parts.map((p): Code => {
     if (p === "*") return "*";
     if (p === "–" || p === "-") return null;
     if (p === ">28") return 29;
     const code = /^≥?(\d{1,2})$/.exec(p);
-    if (!code || Number(code[1]) > 28) throw new RangeError(`“${p.slice(0, 12)}” is no scale number: 0 to 28, >28, * or –.`);
+    if (!code || Number(code[1]) > 28)
+      throw new RangeError(`“${p.slice(0, 12)}” is no scale number: 0 to 28, >28, * or –.`);
     return Number(code[1]);
   }) as Iso4406["codes"];
   const numbers = codes.filter((c): c is number => typeof c === "number");
-  if (numbers.some((c, i) => i > 0 && c > numbers[i - 1]!)) throw new RangeError("A code over a larger size cannot be higher than over a smaller one.");
+  if (numbers.some((c, i) => i > 0 && c > numbers[i - 1]!))
+    throw new RangeError("A code over a larger size cannot be higher than over a smaller one.");
   return { codes, text: codes.map(codeText).join("/") };
 }

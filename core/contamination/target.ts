@@ -1,7 +1,8 @@
 /** Target cleanliness of a circuit: size by size the smallest code of its components at its pressure. */
 import type { Iso4406 } from "./iso4406";
 
-export type SensitiveKind = "servoValve" | "proportionalValve" | "variablePistonPump" | "fixedPump" | "gearPump" | "solenoidValve" | "cylinder";
+export type SensitiveKind =
+  "servoValve" | "proportionalValve" | "variablePistonPump" | "fixedPump" | "gearPump" | "solenoidValve" | "cylinder";
 type Triple = readonly [number, number, number];
 
 /** Typical guidance, up to 210 bar and above it strictly (memory). The maker's figure first; a plant may edit its own. */
@@ -30,10 +31,16 @@ export function targetCode(kinds: readonly SensitiveKind[], pressure: number, ta
   if (kinds.length === 0) throw new RangeError("A target needs at least one component.");
   const of = (kind: SensitiveKind) => (pressure > STRICT_ABOVE ? table[kind].above : table[kind].upTo210);
   const codes = [0, 1, 2].map((size) => Math.min(...kinds.map((k) => of(k)[size]!))) as Target["codes"];
-  return { codes, text: codes.join("/"), decidedBy: [...new Set(kinds.filter((k) => of(k).some((code, size) => code === codes[size])))] };
+  return {
+    codes,
+    text: codes.join("/"),
+    decidedBy: [...new Set(kinds.filter((k) => of(k).some((code, size) => code === codes[size])))],
+  };
 }
 
 /** Numbers by which a code lies above its target, size by size; 0 or less: met; null: cannot be said. */
 export function overTarget({ codes }: Pick<Iso4406, "codes">, target: Pick<Target, "codes">): (number | null)[] {
-  return codes.map((code, size) => (typeof code === "number" ? code - target.codes[size]! : code === "*" ? Infinity : null));
+  return codes.map((code, size) =>
+    typeof code === "number" ? code - target.codes[size]! : code === "*" ? Infinity : null,
+  );
 }

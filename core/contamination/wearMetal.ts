@@ -31,9 +31,14 @@ export interface MetalAmount {
  * Corrected amounts, as concentration in the circuit's volume (L), at each sample in order of running hours.
  * @throws RangeError when the volume is not above zero or the samples are out of order.
  */
-export function wearMetalAmounts(samples: readonly MetalSample[], events: readonly OilEvent[], volume: number): MetalAmount[] {
+export function wearMetalAmounts(
+  samples: readonly MetalSample[],
+  events: readonly OilEvent[],
+  volume: number,
+): MetalAmount[] {
   if (!(volume > 0)) throw new RangeError("The volume must be above zero.");
-  if (samples.some((s, i) => i > 0 && s.hours < samples[i - 1]!.hours)) throw new RangeError("Samples must be in order of running hours.");
+  if (samples.some((s, i) => i > 0 && s.hours < samples[i - 1]!.hours))
+    throw new RangeError("Samples must be in order of running hours.");
   let carried = 0;
   let before: MetalSample | null = null;
   return samples.map((sample) => {

@@ -53,8 +53,14 @@ export const componentKinds = define({
       { quantity: "responseTime", unknown: "whether its spool sticks" },
     ],
   },
-  directionalValve: { label: "Directional valve", needs: [{ quantity: "temperatureRise", unknown: "whether it leaks across" }] },
-  loadHoldingValve: { label: "Load-holding valve", needs: [{ quantity: "pilotMargin", unknown: "how near it is to opening by itself" }] },
+  directionalValve: {
+    label: "Directional valve",
+    needs: [{ quantity: "temperatureRise", unknown: "whether it leaks across" }],
+  },
+  loadHoldingValve: {
+    label: "Load-holding valve",
+    needs: [{ quantity: "pilotMargin", unknown: "how near it is to opening by itself" }],
+  },
   cylinder: {
     label: "Cylinder",
     needs: [
@@ -75,9 +81,15 @@ export interface MissingPoint extends Need {
 }
 
 /** Points that components of a circuit lack, each with what cannot be known without it. */
-export function missingPoints(components: readonly { id: string; kind: string; quantities: readonly string[] }[]): MissingPoint[] {
+export function missingPoints(
+  components: readonly { id: string; kind: string; quantities: readonly string[] }[],
+): MissingPoint[] {
   return components.flatMap((component) => {
-    const kind = Object.hasOwn(componentKinds, component.kind) ? componentKinds[component.kind as ComponentKind] : componentKinds.other;
-    return kind.needs.filter((need) => !component.quantities.includes(need.quantity)).map((need) => ({ ...need, componentId: component.id }));
+    const kind = Object.hasOwn(componentKinds, component.kind)
+      ? componentKinds[component.kind as ComponentKind]
+      : componentKinds.other;
+    return kind.needs
+      .filter((need) => !component.quantities.includes(need.quantity))
+      .map((need) => ({ ...need, componentId: component.id }));
   });
 }

@@ -1,5 +1,7 @@
 /** Viscosity grades, ISO 3448: grade VG n lies within n ± 10 % at 40 °C. */
-export const viscosityGrades = [2.2, 3.2, 4.6, 6.8, 10, 15, 22, 32, 46, 68, 100, 150, 220, 320, 460, 680, 1000, 1500, 2200, 3200] as const;
+export const viscosityGrades = [
+  2.2, 3.2, 4.6, 6.8, 10, 15, 22, 32, 46, 68, 100, 150, 220, 320, 460, 680, 1000, 1500, 2200, 3200,
+] as const;
 
 export interface GradeCheck {
   /** The nearest grade, mid-point in mm²/s at 40 °C. */
@@ -13,7 +15,9 @@ export interface GradeCheck {
 /** The ISO 3448 grade nearest to a viscosity at 40 °C in mm²/s. @throws RangeError when it is not above zero. */
 export function gradeOf(kv40: number): GradeCheck {
   if (!(kv40 > 0)) throw new RangeError("The viscosity at 40 °C must be above zero.");
-  const grade = viscosityGrades.reduce((best, g) => (Math.abs(Math.log(g / kv40)) < Math.abs(Math.log(best / kv40)) ? g : best));
+  const grade = viscosityGrades.reduce((best, g) =>
+    Math.abs(Math.log(g / kv40)) < Math.abs(Math.log(best / kv40)) ? g : best,
+  );
   const low = 0.9 * grade;
   const high = 1.1 * grade;
   return { grade, low, high, within: kv40 >= low - 1e-9 && kv40 <= high + 1e-9 };

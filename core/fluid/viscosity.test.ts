@@ -1,17 +1,33 @@
 import fc from "fast-check";
-import { densityAt, dynamicViscosity, kinematicViscosity, viscosityTemperatureSensitivity, waltherConstants } from "./viscosity";
+import {
+  densityAt,
+  dynamicViscosity,
+  kinematicViscosity,
+  viscosityTemperatureSensitivity,
+  waltherConstants,
+} from "./viscosity";
 
 const vg46 = { kv40: 46, kv100: 6.8 };
 
 test("gives back the two viscosities that it was made from", () => {
-  fc.assert(fc.property(fc.double({ min: 10, max: 700, noNaN: true }), fc.double({ min: 2.1, max: 9.9, noNaN: true }), (kv40, kv100) => {
-    expect(kinematicViscosity({ kv40, kv100 }, 40)).toBeCloseTo(kv40, 6);
-    expect(kinematicViscosity({ kv40, kv100 }, 100)).toBeCloseTo(kv100, 6);
-  }));
+  fc.assert(
+    fc.property(
+      fc.double({ min: 10, max: 700, noNaN: true }),
+      fc.double({ min: 2.1, max: 9.9, noNaN: true }),
+      (kv40, kv100) => {
+        expect(kinematicViscosity({ kv40, kv100 }, 40)).toBeCloseTo(kv40, 6);
+        expect(kinematicViscosity({ kv40, kv100 }, 100)).toBeCloseTo(kv100, 6);
+      },
+    ),
+  );
 });
 
 test("falls with temperature", () => {
-  fc.assert(fc.property(fc.double({ min: -30, max: 140, noNaN: true }), (t) => expect(kinematicViscosity(vg46, t)).toBeGreaterThan(kinematicViscosity(vg46, t + 1))));
+  fc.assert(
+    fc.property(fc.double({ min: -30, max: 140, noNaN: true }), (t) =>
+      expect(kinematicViscosity(vg46, t)).toBeGreaterThan(kinematicViscosity(vg46, t + 1)),
+    ),
+  );
 });
 
 test("refuses what the method does not cover", () => {

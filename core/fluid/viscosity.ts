@@ -24,7 +24,8 @@ const loglog = (v: number) => Math.log10(Math.log10(v + 0.7));
  * @throws RangeError outside ν > 2 mm²/s or when kv100 is not below kv40.
  */
 export function waltherConstants({ kv40, kv100 }: ViscosityGrade): WaltherConstants {
-  if (!(kv100 > 2) || !(kv40 > kv100)) throw new RangeError(`ASTM D341 needs kv40 > kv100 > 2 mm²/s, not ${kv40} and ${kv100}.`);
+  if (!(kv100 > 2) || !(kv40 > kv100))
+    throw new RangeError(`ASTM D341 needs kv40 > kv100 > 2 mm²/s, not ${kv40} and ${kv100}.`);
   const b = (loglog(kv40) - loglog(kv100)) / (T100 - T40);
   return { a: loglog(kv40) + b * T40, b };
 }
@@ -34,7 +35,8 @@ export function waltherConstants({ kv40, kv100 }: ViscosityGrade): WaltherConsta
  * @throws RangeError outside the range of the method.
  */
 export function kinematicViscosity(grade: ViscosityGrade, temperatureC: number): number {
-  if (!(temperatureC >= -60 && temperatureC <= 200)) throw new RangeError(`Temperature ${temperatureC} °C is outside −60 to 200 °C.`);
+  if (!(temperatureC >= -60 && temperatureC <= 200))
+    throw new RangeError(`Temperature ${temperatureC} °C is outside −60 to 200 °C.`);
   const { a, b } = waltherConstants(grade);
   return 10 ** (10 ** (a - b * Math.log10(temperatureC + KELVIN))) - 0.7;
 }

@@ -9,9 +9,13 @@ export interface WaterSolubility {
 }
 
 /** Solubility through two saturation values (ppm at °C). @throws RangeError when they do not grow with temperature. */
-export function solubilityFrom(one: { ppm: number; temperature: number }, two: { ppm: number; temperature: number }): WaterSolubility {
+export function solubilityFrom(
+  one: { ppm: number; temperature: number },
+  two: { ppm: number; temperature: number },
+): WaterSolubility {
   const [low, high] = one.temperature < two.temperature ? [one, two] : [two, one];
-  if (!(low.ppm > 0) || !(high.ppm > low.ppm) || !(high.temperature > low.temperature)) throw new RangeError("Two saturation values are needed, the warmer one larger.");
+  if (!(low.ppm > 0) || !(high.ppm > low.ppm) || !(high.temperature > low.temperature))
+    throw new RangeError("Two saturation values are needed, the warmer one larger.");
   const b = Math.log10(high.ppm / low.ppm) / (1 / (low.temperature + 273.15) - 1 / (high.temperature + 273.15));
   return { a: Math.log10(low.ppm) + b / (low.temperature + 273.15), b };
 }

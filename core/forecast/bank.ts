@@ -12,7 +12,10 @@ interface Share {
 /** Doubt of the as-new level before any reading, ln units. */
 const START_SD = 0.2;
 /** Noise of a reading, over the expected one. */
-const NOISE_LEVELS: readonly Share[] = [{ value: 0.5, share: 0.5 }, { value: 1, share: 0.5 }];
+const NOISE_LEVELS: readonly Share[] = [
+  { value: 0.5, share: 0.5 },
+  { value: 1, share: 0.5 },
+];
 /** Share of the course that sisters took, when they tell one. */
 const COURSE_SHARE = 0.6;
 /** A course is held against so many time scales, as far as so many spreads of the lives: where it bends, age tells. */
@@ -22,28 +25,54 @@ const COURSE_REACH = 2.1;
 /** The weights sum to one. */
 export function startBank(lnLimit: number, prior: WearPrior, corrected: boolean): Hypothesis[] {
   const ofLaws = prior.course ? 1 - COURSE_SHARE : 1;
-  const laws = regimes.map((regime) => ({ regime, share: ofLaws * (prior.regimes?.[regime.id] ?? regime.prior), scales: threeScales(prior) }));
-  const courses = prior.course ? courseRegimes(prior.course).map((regime) => ({ regime, share: COURSE_SHARE * regime.prior, scales: courseScales(prior) })) : [];
+  const laws = regimes.map((regime) => ({
+    regime,
+    share: ofLaws * (prior.regimes?.[regime.id] ?? regime.prior),
+    scales: threeScales(prior),
+  }));
+  const courses = prior.course
+    ? courseRegimes(prior.course).map((regime) => ({
+        regime,
+        share: COURSE_SHARE * regime.prior,
+        scales: courseScales(prior),
+      }))
+    : [];
   return [...laws, ...courses].flatMap(({ regime, share, scales }) =>
-    scales.flatMap((scale) => NOISE_LEVELS.map((noise) => {
-      const h = started(regime, lnLimit, scale.value, noise.value * prior.noise, corrected ? prior.exponents : null);
-      h.logWeight = Math.log(share * scale.share * noise.share);
-      return h;
-    })));
+    scales.flatMap((scale) =>
+      NOISE_LEVELS.map((noise) => {
+        const h = started(regime, lnLimit, scale.value, noise.value * prior.noise, corrected ? prior.exponents : null);
+        h.logWeight = Math.log(share * scale.share * noise.share);
+        return h;
+      }),
+    ),
+  );
 }
 
 function threeScales(prior: WearPrior): Share[] {
   const ratio = Math.exp(prior.spread);
-  return [{ value: prior.timeScale / ratio, share: 0.3 }, { value: prior.timeScale, share: 0.4 }, { value: prior.timeScale * ratio, share: 0.3 }];
+  return [
+    { value: prior.timeScale / ratio, share: 0.3 },
+    { value: prior.timeScale, share: 0.4 },
+    { value: prior.timeScale * ratio, share: 0.3 },
+  ];
 }
 
 function courseScales(prior: WearPrior): Share[] {
   const deviates = Array.from({ length: COURSE_SCALES }, (_, i) => COURSE_REACH * ((2 * i) / (COURSE_SCALES - 1) - 1));
   const whole = deviates.reduce((sum, d) => sum + Math.exp(-0.5 * d * d), 0);
-  return deviates.map((d) => ({ value: prior.timeScale * Math.exp(d * prior.lifeSpread), share: Math.exp(-0.5 * d * d) / whole }));
+  return deviates.map((d) => ({
+    value: prior.timeScale * Math.exp(d * prior.lifeSpread),
+    share: Math.exp(-0.5 * d * d) / whole,
+  }));
 }
 
-function started(regime: Regime, lnLimit: number, timeScale: number, noise: number, exponents: WearPrior["exponents"] | null): Hypothesis {
+function started(
+  regime: Regime,
+  lnLimit: number,
+  timeScale: number,
+  noise: number,
+  exponents: WearPrior["exponents"] | null,
+): Hypothesis {
   const { clock, lambda } = regime.path;
   const zLimit = toPath(Math.exp(lnLimit), lambda);
   const rate = zLimit / timeScale;

@@ -29,7 +29,8 @@ export function powerClock(m: number): Clock {
  * Bedding in: u = (h + B·T·(1 − e^(−h/(τ·T))))/(1 + B), fast at first and even afterwards.
  */
 export function runInClock(share: number, settle: number): Clock {
-  const at = (hours: number, T: number) => (Math.max(0, hours) + share * T * (1 - Math.exp(-Math.max(0, hours) / (settle * T)))) / (1 + share);
+  const at = (hours: number, T: number) =>
+    (Math.max(0, hours) + share * T * (1 - Math.exp(-Math.max(0, hours) / (settle * T)))) / (1 + share);
   return {
     at,
     pace: (hours, T) => (1 + (share / settle) * Math.exp(-Math.max(0, hours) / (settle * T))) / (1 + share),

@@ -53,7 +53,12 @@ const OUTLIER = 0.5;
  * @param newAt running hours at which the part was new.
  * @param noise relative standard deviation of a reading.
  */
-export function courseOf(readings: readonly { hours: number; lnS: number; outlier: number }[], lnLimit: number, newAt: number, noise: number): CoursePoint[] {
+export function courseOf(
+  readings: readonly { hours: number; lnS: number; outlier: number }[],
+  lnLimit: number,
+  newAt: number,
+  noise: number,
+): CoursePoint[] {
   const good = readings.filter((r) => r.outlier < OUTLIER);
   const span = Math.expm1(lnLimit);
   const groups = Math.min(MOST_POINTS, good.length);
@@ -62,14 +67,23 @@ export function courseOf(readings: readonly { hours: number; lnS: number; outlie
     const group = good.slice(Math.round((g * good.length) / groups), Math.round(((g + 1) * good.length) / groups));
     const mean = (f: (r: (typeof group)[number]) => number) => group.reduce((sum, r) => sum + f(r), 0) / group.length;
     const s = mean((r) => Math.exp(r.lnS));
-    return { hours: rounded(mean((r) => r.hours) - newAt, 6), margin: rounded((s - 1) / span, 4), variance: rounded(((noise * s) / span) ** 2 / group.length, 3) };
+    return {
+      hours: rounded(mean((r) => r.hours) - newAt, 6),
+      margin: rounded((s - 1) / span, 4),
+      variance: rounded(((noise * s) / span) ** 2 / group.length, 3),
+    };
   });
 }
 
 /** The course that lives share, or null when fewer than three tell one. */
 export function sharedCourse(lives: readonly EndedCourse[]): Course | null {
-  const told = lives.slice(0, MOST_LIVES)
-    .map(({ hours, points }) => points.filter((p) => p.hours >= 0 && p.hours <= hours).map(({ hours: h, margin, variance }): ShapePoint => ({ x: h / hours, margin, variance })))
+  const told = lives
+    .slice(0, MOST_LIVES)
+    .map(({ hours, points }) =>
+      points
+        .filter((p) => p.hours >= 0 && p.hours <= hours)
+        .map(({ hours: h, margin, variance }): ShapePoint => ({ x: h / hours, margin, variance })),
+    )
     .filter((points) => points.length >= FEWEST_POINTS);
   if (told.length < FEWEST_LIVES) return null;
   let points = told.flat();

@@ -8,10 +8,14 @@ import { defaultPrior } from "./prior";
 import type { Regime } from "./regime";
 
 const bank = startBank(Math.log(4), defaultPrior, false);
-const even = bank.find((h) => h.path.id === "linear" && !h.regime.dormant && h.regime.changes < 1 && h.regime.turn === 0)!;
+const even = bank.find(
+  (h) => h.path.id === "linear" && !h.regime.dormant && h.regime.changes < 1 && h.regime.turn === 0,
+)!;
 /** The hypothesis with a regime that is changed. */
 function withRegime(h: Hypothesis, change: Partial<Regime>): Hypothesis {
-  return Object.assign(Object.create(Object.getPrototypeOf(h) as object) as Hypothesis, h, { regime: { ...h.regime, ...change } });
+  return Object.assign(Object.create(Object.getPrototypeOf(h) as object) as Hypothesis, h, {
+    regime: { ...h.regime, ...change },
+  });
 }
 const quantile = (values: number[], p: number) => [...values].sort((a, b) => a - b)[Math.floor(p * values.length)]!;
 const draws = (h: Hypothesis, { z = 0, d = h.driftMean, horizon = 1e7, seed = 3, count = 6000 } = {}) => {
@@ -22,7 +26,11 @@ const draws = (h: Hypothesis, { z = 0, d = h.driftMean, horizon = 1e7, seed = 3,
 test("without changes the crossing is the inverse Gaussian's first passage", () => {
   const still = withRegime(even, { changes: 1e-9 });
   const made = draws(still);
-  for (const p of [0.1, 0.5, 0.9]) expect(quantile(made, p) / firstPassageQuantile(p, still.zLimit, still.driftMean, Math.sqrt(still.q))).toBeCloseTo(1, 1);
+  for (const p of [0.1, 0.5, 0.9])
+    expect(quantile(made, p) / firstPassageQuantile(p, still.zLimit, still.driftMean, Math.sqrt(still.q))).toBeCloseTo(
+      1,
+      1,
+    );
 });
 
 test("changes that hasten bring the crossing nearer, the more of them the nearer", () => {
@@ -32,7 +40,10 @@ test("changes that hasten bring the crossing nearer, the more of them the nearer
 });
 
 test("a rate that turns spreads the crossing to both sides", () => {
-  const [still, turning] = [draws(withRegime(even, { changes: 1e-9 })), draws(withRegime(even, { changes: 1e-9, turn: 1 }))];
+  const [still, turning] = [
+    draws(withRegime(even, { changes: 1e-9 })),
+    draws(withRegime(even, { changes: 1e-9, turn: 1 })),
+  ];
   expect(quantile(turning, 0.1)).toBeLessThan(quantile(still, 0.1));
   expect(quantile(turning, 0.9)).toBeGreaterThan(quantile(still, 0.9));
 });
@@ -50,7 +61,8 @@ test("a rate that turns crosses as in a fine simulation of the same walk", () =>
     }
     return hours;
   });
-  for (const p of [0.25, 0.5, 0.75]) expect(Math.abs(Math.log(quantile(draws(turning, { count: 3000 }), p) / quantile(fine, p)))).toBeLessThan(0.1);
+  for (const p of [0.25, 0.5, 0.75])
+    expect(Math.abs(Math.log(quantile(draws(turning, { count: 3000 }), p) / quantile(fine, p)))).toBeLessThan(0.1);
 });
 
 test("at the limit it crosses now; what lies beyond the horizon is not said", () => {
@@ -64,7 +76,10 @@ test("the clock of a path is kept: a part that ages is nearer its end at the sam
   const still = withRegime(ageing, { changes: 1e-9 });
   const at = (age: number) => {
     const rng = random(8);
-    return quantile(Array.from({ length: 2000 }, () => drawCrossing(still, 0.5 * still.zLimit, still.driftMean, age, 1e7, rng)), 0.5);
+    return quantile(
+      Array.from({ length: 2000 }, () => drawCrossing(still, 0.5 * still.zLimit, still.driftMean, age, 1e7, rng)),
+      0.5,
+    );
   };
   expect(at(20_000)).toBeLessThan(at(5000));
 });
@@ -84,12 +99,16 @@ test("place and rate are drawn with the filter's spread, and wear does not heal"
 
 test("a new rate has the mean that the filter reckons with, from no less than its floor", () => {
   const rng = random(6);
-  const mean = (d: number) => Array.from({ length: 40_000 }, () => newRate(even, d, rng)).reduce((s, x) => s + x, 0) / 40_000;
+  const mean = (d: number) =>
+    Array.from({ length: 40_000 }, () => newRate(even, d, rng)).reduce((s, x) => s + x, 0) / 40_000;
   expect(mean(3 * even.driftMean) / (3 * even.driftMean * NEW_RATE_MEAN)).toBeCloseTo(1, 1);
   expect(mean(0) / (NEW_RATE_FLOOR * even.driftMean * NEW_RATE_MEAN)).toBeCloseTo(1, 1);
 });
 
 test("systematic draws: every index within one of its share", () => {
   const weights = [0.5, 0.2, 0.2, 0.1];
-  for (const offset of [0, 0.3, 0.99]) weights.forEach((w, i) => expect(Math.abs(systematic(weights, 100, offset).filter((p) => p === i).length - 100 * w)).toBeLessThanOrEqual(1));
+  for (const offset of [0, 0.3, 0.99])
+    weights.forEach((w, i) =>
+      expect(Math.abs(systematic(weights, 100, offset).filter((p) => p === i).length - 100 * w)).toBeLessThanOrEqual(1),
+    );
 });

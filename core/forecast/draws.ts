@@ -49,7 +49,9 @@ export function newRate(h: Hypothesis, d: number, rng: Rng): number {
 
 /** The rate of a regime that turns, after a share of its time scale. */
 export function turnedRate(h: Hypothesis, d: number, share: number, rng: Rng): number {
-  return rng.uniform() < h.regime.changes * share ? newRate(h, d, rng) : d * Math.exp(h.regime.turn * Math.sqrt(share) * rng.normal());
+  return rng.uniform() < h.regime.changes * share
+    ? newRate(h, d, rng)
+    : d * Math.exp(h.regime.turn * Math.sqrt(share) * rng.normal());
 }
 
 /** Running hours from an age to the limit, changes of rate still to come drawn on the way; Infinity: beyond the horizon. */

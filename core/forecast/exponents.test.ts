@@ -4,7 +4,12 @@ import { laminar, learnExponents, ownExponents } from "./exponents";
 describe("exponents from sisters", () => {
   const rng = random(11);
   const lives = (count: number, b: number, between: number, doubt: number) =>
-    Array.from({ length: count }, () => ({ a: 1, b: b + between * rng.normal() + doubt * rng.normal(), ua: doubt, ub: doubt }));
+    Array.from({ length: count }, () => ({
+      a: 1,
+      b: b + between * rng.normal() + doubt * rng.normal(),
+      ua: doubt,
+      ub: doubt,
+    }));
 
   test("none: laminar, as wide as before", () => expect(learnExponents([], laminar)).toEqual(laminar));
   test("many lives tell the centre and how far lives differ", () => {
@@ -13,7 +18,8 @@ describe("exponents from sisters", () => {
     expect(learned.ub).toBeGreaterThan(0.04);
     expect(learned.ub).toBeLessThan(0.11);
   });
-  test("lives that differ widely stay wide", () => expect(learnExponents(lives(60, 0.7, 0.25, 0.05), laminar).ub).toBeGreaterThan(0.2));
+  test("lives that differ widely stay wide", () =>
+    expect(learnExponents(lives(60, 0.7, 0.25, 0.05), laminar).ub).toBeGreaterThan(0.2));
   test("lives that know little tell little", () => {
     const learned = learnExponents(lives(3, 0.5, 0, 1), laminar);
     expect(Math.abs(learned.b - 1)).toBeLessThan(0.2);

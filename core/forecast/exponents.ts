@@ -25,8 +25,14 @@ interface Told {
 
 /** Exponents of one more life, by lives whose own readings speak for `told` (empirical Bayes). */
 export function learnExponents(told: readonly Exponents[], base: Exponents): Exponents {
-  const a = learn(told.map((t) => ({ value: t.a, deviation: t.ua })), { value: base.a, deviation: base.ua });
-  const b = learn(told.map((t) => ({ value: t.b, deviation: t.ub })), { value: base.b, deviation: base.ub });
+  const a = learn(
+    told.map((t) => ({ value: t.a, deviation: t.ua })),
+    { value: base.a, deviation: base.ua },
+  );
+  const b = learn(
+    told.map((t) => ({ value: t.b, deviation: t.ub })),
+    { value: base.b, deviation: base.ub },
+  );
   return { a: a.value, b: b.value, ua: a.deviation, ub: b.deviation };
 }
 

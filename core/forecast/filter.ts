@@ -42,7 +42,9 @@ export const DIRT_CHANGES = 0.5;
 /** Chance of a change of rate between two readings. */
 function hazardOf(h: Hypothesis, prior: WearPrior, from: number, to: number): number {
   const usual = Math.min(0.3, 1 - Math.exp((-h.regime.changes * (to - from)) / h.timeScale));
-  return prior.dirtAt !== undefined && prior.dirtAt >= from && prior.dirtAt < to ? Math.max(usual, DIRT_CHANGES) : usual;
+  return prior.dirtAt !== undefined && prior.dirtAt >= from && prior.dirtAt < to
+    ? Math.max(usual, DIRT_CHANGES)
+    : usual;
 }
 
 /**
@@ -51,7 +53,13 @@ function hazardOf(h: Hypothesis, prior: WearPrior, from: number, to: number): nu
  * @param newAt running hours at which the part was new, not after the first reading.
  * @param corrected true when the exponents are unknowns; false: readings need no correction.
  */
-export function runFilter(readings: readonly FilterReading[], lnLimit: number, prior: WearPrior, corrected: boolean, newAt = readings[0]?.hours ?? 0): FilterResult {
+export function runFilter(
+  readings: readonly FilterReading[],
+  lnLimit: number,
+  prior: WearPrior,
+  corrected: boolean,
+  newAt = readings[0]?.hours ?? 0,
+): FilterResult {
   let bank = startBank(lnLimit, prior, corrected);
   const level: number[] = [];
   let weights: number[] = [];
@@ -68,15 +76,24 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
         stepped.logWeight += LN_STEP;
         bank.push(bent, stepped);
       }
-      for (let i = 0; i < old; i++) bank[i]!.logWeight += Math.log(1 - hazardOf(bank[i]!, prior, readings[k - 1]!.hours, reading.hours) - STEP_CHANCE);
-      for (const h of bank) h.advance(h.path.clock.at(reading.hours - newAt, h.timeScale) - h.path.clock.at(readings[k - 1]!.hours - newAt, h.timeScale));
+      for (let i = 0; i < old; i++)
+        bank[i]!.logWeight += Math.log(
+          1 - hazardOf(bank[i]!, prior, readings[k - 1]!.hours, reading.hours) - STEP_CHANCE,
+        );
+      for (const h of bank)
+        h.advance(
+          h.path.clock.at(reading.hours - newAt, h.timeScale) -
+            h.path.clock.at(readings[k - 1]!.hours - newAt, h.timeScale),
+        );
     }
     for (const h of bank) h.update(reading, k);
     bank.sort((p, q) => q.logWeight - p.logWeight);
     const best = bank[0]!.logWeight;
     const since = readings[Math.max(0, k - STEP_WAITS)]!.hours;
     let waiting = 0;
-    bank = bank.filter((h, i) => h.logWeight - best > NEGLIGIBLE && (i < beamAt(k) || (h.steppedAt >= since && waiting++ < STEPS_KEPT)));
+    bank = bank.filter(
+      (h, i) => h.logWeight - best > NEGLIGIBLE && (i < beamAt(k) || (h.steppedAt >= since && waiting++ < STEPS_KEPT)),
+    );
     let total = 0;
     weights = bank.map((h) => {
       h.logWeight -= best;
@@ -90,7 +107,8 @@ export function runFilter(readings: readonly FilterReading[], lnLimit: number, p
   });
   const outlier = readings.map(() => 0);
   bank.forEach((h, i) => {
-    for (let odd = h.odd; odd; odd = odd.earlier) outlier[odd.index] = Math.min(1, outlier[odd.index]! + weights[i]! * odd.probability);
+    for (let odd = h.odd; odd; odd = odd.earlier)
+      outlier[odd.index] = Math.min(1, outlier[odd.index]! + weights[i]! * odd.probability);
   });
   return { hypotheses: bank, weights, outlier, level };
 }

@@ -39,6 +39,7 @@ export function drawFirstPassage(distance: number, drift: number, sigma: number,
   const mean = distance / speed;
   const shape = (distance / sigma) ** 2;
   const y = rng.normal() ** 2;
-  const x = mean + (mean * mean * y) / (2 * shape) - (mean / (2 * shape)) * Math.sqrt(4 * mean * shape * y + (mean * y) ** 2);
+  const x =
+    mean + (mean * mean * y) / (2 * shape) - (mean / (2 * shape)) * Math.sqrt(4 * mean * shape * y + (mean * y) ** 2);
   return rng.uniform() <= mean / (mean + x) ? x : (mean * mean) / x;
 }

@@ -15,13 +15,23 @@ const prior = { ...defaultPrior, timeScale: 20_000 };
 const lnLimit = Math.log(5);
 
 /** Readings of an indicator that grows as `law` over running hours, with seasons and noise. */
-function life(n: number, law: (hours: number) => number, { noise = 0.03, seed = 1, step = 250, b = 0.7 } = {}): FilterReading[] {
+function life(
+  n: number,
+  law: (hours: number) => number,
+  { noise = 0.03, seed = 1, step = 250, b = 0.7 } = {},
+): FilterReading[] {
   const rng = random(seed);
   return Array.from({ length: n }, (_, i) => {
     const hours = i * step;
     const lnViscosity = 0.25 * Math.sin(i / 2) + 0.04 * rng.normal();
     const lnPressure = 0.03 * rng.normal();
-    return { hours, y: Math.log(law(hours)) + 0.95 * lnPressure - b * lnViscosity + noise * rng.normal(), lnPressure, lnViscosity, u: 0.01 };
+    return {
+      hours,
+      y: Math.log(law(hours)) + 0.95 * lnPressure - b * lnViscosity + noise * rng.normal(),
+      lnPressure,
+      lnViscosity,
+      u: 0.01,
+    };
   });
 }
 
@@ -29,13 +39,22 @@ const linear = (T: number) => (h: number) => 1 + 4 * (h / T);
 
 describe("wear paths", () => {
   test("there and back", () => {
-    fc.assert(fc.property(fc.constantFrom(...wearPaths), fc.double({ min: 0.5, max: 8, noNaN: true }), ({ lambda }, s) => expect(Math.exp(lnIndicator(toPath(s, lambda), lambda))).toBeCloseTo(s, 8)));
+    fc.assert(
+      fc.property(fc.constantFrom(...wearPaths), fc.double({ min: 0.5, max: 8, noNaN: true }), ({ lambda }, s) =>
+        expect(Math.exp(lnIndicator(toPath(s, lambda), lambda))).toBeCloseTo(s, 8),
+      ),
+    );
   });
   test("the slope is the derivative", () => {
-    fc.assert(fc.property(fc.constantFrom(...wearPaths), fc.double({ min: 0.8, max: 6, noNaN: true }), ({ lambda }, s) => {
-      const z = toPath(s, lambda);
-      expect((lnIndicator(z + 1e-6, lambda) - lnIndicator(z - 1e-6, lambda)) / 2e-6).toBeCloseTo(lnIndicatorSlope(z, lambda), 3);
-    }));
+    fc.assert(
+      fc.property(fc.constantFrom(...wearPaths), fc.double({ min: 0.8, max: 6, noNaN: true }), ({ lambda }, s) => {
+        const z = toPath(s, lambda);
+        expect((lnIndicator(z + 1e-6, lambda) - lnIndicator(z - 1e-6, lambda)) / 2e-6).toBeCloseTo(
+          lnIndicatorSlope(z, lambda),
+          3,
+        );
+      }),
+    );
   });
 });
 
@@ -43,7 +62,8 @@ describe("first passage", () => {
   test("draws follow the inverse Gaussian", () => {
     const rng = random(2);
     const draws = Array.from({ length: 20_000 }, () => drawFirstPassage(5, 0.2, 0.3, rng)).sort((p, q) => p - q);
-    for (const p of [0.1, 0.5, 0.9]) expect(draws[Math.floor(p * draws.length)]! / firstPassageQuantile(p, 5, 0.2, 0.3)).toBeCloseTo(1, 1);
+    for (const p of [0.1, 0.5, 0.9])
+      expect(draws[Math.floor(p * draws.length)]! / firstPassageQuantile(p, 5, 0.2, 0.3)).toBeCloseTo(1, 1);
   });
   test("edges: already there, no noise, against the drift", () => {
     const rng = random(3);
@@ -51,7 +71,9 @@ describe("first passage", () => {
     expect(drawFirstPassage(10, 2, 0, rng)).toBe(5);
     expect(drawFirstPassage(10, -2, 0, rng)).toBe(Infinity);
     // chance of ever arriving against the drift: exp(2·d·a/σ²)
-    const arrived = Array.from({ length: 5000 }, () => drawFirstPassage(1, -0.5, 1, rng)).filter(Number.isFinite).length;
+    const arrived = Array.from({ length: 5000 }, () => drawFirstPassage(1, -0.5, 1, rng)).filter(
+      Number.isFinite,
+    ).length;
     expect(arrived / 5000).toBeCloseTo(Math.exp(-1), 1);
   });
 });
@@ -70,7 +92,9 @@ describe("forecast", () => {
 
   test("the same readings give the same forecast", () => {
     const readings = life(30, linear(20_000));
-    expect(forecast({ readings, lnLimit, prior, corrected: true })).toEqual(forecast({ readings, lnLimit, prior, corrected: true }));
+    expect(forecast({ readings, lnLimit, prior, corrected: true })).toEqual(
+      forecast({ readings, lnLimit, prior, corrected: true }),
+    );
   });
 
   test("three readings give a wide range, not a date", () => {
@@ -83,17 +107,27 @@ describe("forecast", () => {
     expect(Math.abs(made.exponents.b - 0.55)).toBeLessThan(3 * made.exponents.ub + 0.02);
   });
 
-  test.each([0.03, 0.11, 0.18])("six readings far beyond the limit after a steady life are a step and not outliers alone, when noise %p is expected", (noise) => {
-    // a relief valve turned down: margin nought, then two and a half; ln of 1 + margin
-    const steady = life(54, () => 1, { noise: 0.15, b: 0 });
-    const readings = [...steady, ...Array.from({ length: 6 }, (_, i) => ({ ...steady[0]!, hours: 54 * 250 + i * 250, y: Math.log(3.5) + 0.02 * (i % 3) }))].map((r) => ({ ...r, lnPressure: 0, lnViscosity: 0 }));
-    const made = forecast({ readings, lnLimit: Math.LN2, prior: { ...prior, noise }, corrected: false });
-    expect(made.step.probability).toBeGreaterThan(0.95);
-    expect(made.crossed).toBeGreaterThan(0.95);
-    // the level is what the six say, not half way to it
-    expect(made.level.centre).toBeGreaterThan(3.2);
-    expect(made.level.centre).toBeLessThan(3.8);
-  });
+  test.each([0.03, 0.11, 0.18])(
+    "six readings far beyond the limit after a steady life are a step and not outliers alone, when noise %p is expected",
+    (noise) => {
+      // a relief valve turned down: margin nought, then two and a half; ln of 1 + margin
+      const steady = life(54, () => 1, { noise: 0.15, b: 0 });
+      const readings = [
+        ...steady,
+        ...Array.from({ length: 6 }, (_, i) => ({
+          ...steady[0]!,
+          hours: 54 * 250 + i * 250,
+          y: Math.log(3.5) + 0.02 * (i % 3),
+        })),
+      ].map((r) => ({ ...r, lnPressure: 0, lnViscosity: 0 }));
+      const made = forecast({ readings, lnLimit: Math.LN2, prior: { ...prior, noise }, corrected: false });
+      expect(made.step.probability).toBeGreaterThan(0.95);
+      expect(made.crossed).toBeGreaterThan(0.95);
+      // the level is what the six say, not half way to it
+      expect(made.level.centre).toBeGreaterThan(3.2);
+      expect(made.level.centre).toBeLessThan(3.8);
+    },
+  );
 
   test("a step of the level is taken for a step after a few readings, not for wear", () => {
     const readings = life(40, (h) => (h > 32 * 250 ? 2 : 1));
@@ -105,8 +139,10 @@ describe("forecast", () => {
 
   test("faster wear after an event is noticed, and the truth lies in P10 to P90 more often than not", () => {
     const law = (h: number) => 1 + (h < 8000 ? h / 40_000 : 0.2 + (h - 8000) / 4000);
-    const left = (8000 + 4000 * 3.8) - 47 * 250;
-    const made = Array.from({ length: 12 }, (_, seed) => forecast({ readings: life(48, law, { seed: seed + 1 }), lnLimit, prior, corrected: true }));
+    const left = 8000 + 4000 * 3.8 - 47 * 250;
+    const made = Array.from({ length: 12 }, (_, seed) =>
+      forecast({ readings: life(48, law, { seed: seed + 1 }), lnLimit, prior, corrected: true }),
+    );
     expect(made.filter((f) => f.change.probability > 0.5).length).toBeGreaterThanOrEqual(9);
     expect(made.filter((f) => f.p10! < left && f.p90! > left).length).toBeGreaterThanOrEqual(7);
   });
@@ -116,8 +152,11 @@ describe("forecast", () => {
     const logistic = (x: number) => 1 / (1 + Math.exp(-8 * (x - 0.6)));
     const law = (h: number) => 1 + (4 * (logistic(h / T) - logistic(0))) / (logistic(1) - logistic(0));
     const left = T - 48 * 250;
-    const made = Array.from({ length: 24 }, (_, seed) => forecast({ readings: life(49, law, { seed: seed + 1 }), lnLimit, prior, corrected: true }));
-    const turning = (f: (typeof made)[number]) => Object.entries(f.regimes).reduce((sum, [id, share]) => sum + (id.includes("turning") ? share : 0), 0);
+    const made = Array.from({ length: 24 }, (_, seed) =>
+      forecast({ readings: life(49, law, { seed: seed + 1 }), lnLimit, prior, corrected: true }),
+    );
+    const turning = (f: (typeof made)[number]) =>
+      Object.entries(f.regimes).reduce((sum, [id, share]) => sum + (id.includes("turning") ? share : 0), 0);
     const even = forecast({ readings: life(49, linear(T)), lnLimit, prior, corrected: true });
     expect(made.filter((f) => turning(f) > turning(even)).length).toBeGreaterThanOrEqual(20);
     // before there were such regimes four of the first twelve
@@ -159,23 +198,34 @@ describe("forecast", () => {
   });
 
   test("weights of the bank sum to one whatever the readings are", () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: -3, max: 3, noNaN: true }), { minLength: 3, maxLength: 25 }), (ys) => {
-      const { weights, outlier } = runFilter(ys.map((y, i) => ({ hours: i * 300, y, lnPressure: 0, lnViscosity: 0, u: 0.01 })), lnLimit, prior, true);
-      expect(weights.reduce((s, w) => s + w, 0)).toBeCloseTo(1, 9);
-      expect(outlier.every((o) => o >= 0 && o <= 1)).toBe(true);
-    }), { numRuns: 30 });
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: -3, max: 3, noNaN: true }), { minLength: 3, maxLength: 25 }), (ys) => {
+        const { weights, outlier } = runFilter(
+          ys.map((y, i) => ({ hours: i * 300, y, lnPressure: 0, lnViscosity: 0, u: 0.01 })),
+          lnLimit,
+          prior,
+          true,
+        );
+        expect(weights.reduce((s, w) => s + w, 0)).toBeCloseTo(1, 9);
+        expect(outlier.every((o) => o >= 0 && o <= 1)).toBe(true);
+      }),
+      { numRuns: 30 },
+    );
   });
 });
 
 describe("prior from sisters", () => {
   const sister = (hours: number, censored = false, noise = 0.03) => ({ hours, censored, noise });
-  test("none: the default", () => expect(learnPrior([])).toMatchObject({ timeScale: expect.closeTo(defaultPrior.timeScale, 3), lives: 0 }));
-  test("many short lives shorten it", () => expect(learnPrior(Array.from({ length: 30 }, () => sister(8000))).timeScale).toBeLessThan(10_000));
+  test("none: the default", () =>
+    expect(learnPrior([])).toMatchObject({ timeScale: expect.closeTo(defaultPrior.timeScale, 3), lives: 0 }));
+  test("many short lives shorten it", () =>
+    expect(learnPrior(Array.from({ length: 30 }, () => sister(8000))).timeScale).toBeLessThan(10_000));
   test("a censored life counts only as “at least”", () => {
     expect(learnPrior([sister(1000, true)]).timeScale).toBeCloseTo(defaultPrior.timeScale, 3);
     expect(learnPrior([sister(200_000, true)]).timeScale).toBeGreaterThan(defaultPrior.timeScale);
   });
-  test("noise of sisters is learned", () => expect(learnPrior(Array.from({ length: 20 }, () => sister(20_000, false, 0.1))).noise).toBeGreaterThan(0.07));
+  test("noise of sisters is learned", () =>
+    expect(learnPrior(Array.from({ length: 20 }, () => sister(20_000, false, 0.1))).noise).toBeGreaterThan(0.07));
 });
 
 describe("a rate that turns", () => {
@@ -191,13 +241,20 @@ describe("a rate that turns", () => {
     expect(reach(long) / reach(short)).toBeLessThan(2.3);
     expect(reach(short)).toBeCloseTo(0.6745 * h.regime.turn * 0.1, 1);
   });
-  test("going on in two strides or in one is the same", () => fc.assert(fc.property(fc.double({ min: 10, max: 5000, noNaN: true }), fc.double({ min: 0.1, max: 0.9, noNaN: true }), (dt, share) => {
-    const [once, twice] = [h.child(), h.child()];
-    once.advance(dt);
-    twice.advance(share * dt);
-    twice.advance((1 - share) * dt);
-    for (const part of ["z", "pzz", "pzd", "pdd"] as const) expect(twice[part] / once[part]).toBeCloseTo(1, 9);
-  })));
+  test("going on in two strides or in one is the same", () =>
+    fc.assert(
+      fc.property(
+        fc.double({ min: 10, max: 5000, noNaN: true }),
+        fc.double({ min: 0.1, max: 0.9, noNaN: true }),
+        (dt, share) => {
+          const [once, twice] = [h.child(), h.child()];
+          once.advance(dt);
+          twice.advance(share * dt);
+          twice.advance((1 - share) * dt);
+          for (const part of ["z", "pzz", "pzd", "pdd"] as const) expect(twice[part] / once[part]).toBeCloseTo(1, 9);
+        },
+      ),
+    ));
   test("is doubted more the longer nothing is read, a steady one is not", () => {
     const steady = startBank(lnLimit, prior, true).find((one) => one.regime.turn === 0 && one.regime.path === h.path)!;
     const doubt = (one: typeof h, dt: number) => {
@@ -211,9 +268,17 @@ describe("a rate that turns", () => {
 });
 
 describe("regimes of wear", () => {
-  const told = (law: (hours: number) => number, seed: number) => forecast({ readings: life(48, law, { seed }), lnLimit, prior, corrected: true });
-  const share = (of: Readonly<Record<string, number>> | undefined, word: string) => Object.entries(of ?? {}).reduce((sum, [id, s]) => sum + (id.includes(word) ? s : 0), 0);
-  const sistersOf = (law: (hours: number) => number) => Array.from({ length: 8 }, (_, seed) => ({ hours: 12_000, censored: false, noise: 0.03, regimes: told(law, seed + 20).regimes }));
+  const told = (law: (hours: number) => number, seed: number) =>
+    forecast({ readings: life(48, law, { seed }), lnLimit, prior, corrected: true });
+  const share = (of: Readonly<Record<string, number>> | undefined, word: string) =>
+    Object.entries(of ?? {}).reduce((sum, [id, s]) => sum + (id.includes(word) ? s : 0), 0);
+  const sistersOf = (law: (hours: number) => number) =>
+    Array.from({ length: 8 }, (_, seed) => ({
+      hours: 12_000,
+      censored: false,
+      noise: 0.03,
+      regimes: told(law, seed + 20).regimes,
+    }));
 
   test("ids are unique, priors and the bank sum to one", () => {
     expect(new Set(regimes.map((r) => r.id)).size).toBe(regimes.length);
@@ -231,14 +296,21 @@ describe("regimes of wear", () => {
   test("what a life tells does not depend on what her sisters told her", () => {
     const readings = life(48, linear(12_000));
     const alone = forecast({ readings, lnLimit, prior, corrected: true }).regimes;
-    const led = forecast({ readings, lnLimit, prior: { ...prior, regimes: learnPrior(sistersOf(linear(12_000))).regimes! }, corrected: true }).regimes;
+    const led = forecast({
+      readings,
+      lnLimit,
+      prior: { ...prior, regimes: learnPrior(sistersOf(linear(12_000))).regimes! },
+      corrected: true,
+    }).regimes;
     expect(Math.abs(share(led, "restless") - share(alone, "restless"))).toBeLessThan(0.1);
   });
 
   test("sisters that have shown no wear yet leave the usual shares", () => {
     const still = sistersOf(() => 1).map((s) => ({ ...s, censored: true }));
     expect(learnPrior(still).regimes).toBeUndefined();
-    expect(learnPrior([...still, ...sistersOf(linear(12_000))]).regimes).toEqual(learnPrior(sistersOf(linear(12_000))).regimes);
+    expect(learnPrior([...still, ...sistersOf(linear(12_000))]).regimes).toEqual(
+      learnPrior(sistersOf(linear(12_000))).regimes,
+    );
   });
 
   test("a sister whose regimes the program does not know leaves the usual shares", () => {
@@ -261,7 +333,8 @@ describe("lifetimes of sisters", () => {
     expect([0, 1, 2, 3].map((i) => picks.filter((p) => p === i).length)).toEqual([50, 0, 30, 20]);
   });
   test("like lives give a narrow spread, unlike ones a wide one, none the default", () => {
-    const lives = (hours: number[]) => learnPrior(hours.map((h) => ({ hours: h, censored: false, noise: 0.03 }))).lifeSpread;
+    const lives = (hours: number[]) =>
+      learnPrior(hours.map((h) => ({ hours: h, censored: false, noise: 0.03 }))).lifeSpread;
     expect(lives([10_000, 11_000, 10_500, 9500, 10_000, 10_200, 9900, 10_000])).toBeLessThan(0.35);
     expect(lives([2000, 30_000, 6000, 50_000, 12_000, 3000])).toBeGreaterThan(0.8);
     expect(learnPrior([]).lifeSpread).toBe(defaultPrior.lifeSpread);

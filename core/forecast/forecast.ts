@@ -86,10 +86,22 @@ export const FEWEST_READINGS = 3;
 /**
  * Forecast one life. @throws RangeError with fewer than 3 readings or a limit not beyond as new.
  */
-export function forecast({ readings, lnLimit, prior, corrected, newAt = readings[0]?.hours ?? 0 }: ForecastInput): Forecast {
+export function forecast({
+  readings,
+  lnLimit,
+  prior,
+  corrected,
+  newAt = readings[0]?.hours ?? 0,
+}: ForecastInput): Forecast {
   if (readings.length < FEWEST_READINGS) throw new RangeError(`A forecast needs at least ${FEWEST_READINGS} readings.`);
   if (!(lnLimit > 0)) throw new RangeError("The limit must lie beyond the as-new level.");
-  const { hypotheses, weights, outlier, level } = runFilter(readings, lnLimit, prior, corrected, Math.min(newAt, readings[0]!.hours));
+  const { hypotheses, weights, outlier, level } = runFilter(
+    readings,
+    lnLimit,
+    prior,
+    corrected,
+    Math.min(newAt, readings[0]!.hours),
+  );
   const rng = random(readings.length * 7919 + 17);
   const horizon = Math.max(60_000, HORIZON_SCALES * prior.timeScale);
 
@@ -97,7 +109,9 @@ export function forecast({ readings, lnLimit, prior, corrected, newAt = readings
   const age = readings[readings.length - 1]!.hours - Math.min(newAt, readings[0]!.hours);
   /** Clock hours per running hour at the present age. */
   const pace = (h: Hypothesis) => h.path.clock.pace(age, h.timeScale);
-  const rising = mix((h) => normalCdf((h.d - (SLOWEST_RATE * h.zLimit) / prior.timeScale / pace(h)) / Math.sqrt(Math.max(1e-30, h.pdd))));
+  const rising = mix((h) =>
+    normalCdf((h.d - (SLOWEST_RATE * h.zLimit) / prior.timeScale / pace(h)) / Math.sqrt(Math.max(1e-30, h.pdd))),
+  );
 
   // dirt that no reading has seen yet: the rate may have changed all the same
   const dirtSince = prior.dirtAt !== undefined && prior.dirtAt >= readings[readings.length - 1]!.hours;
@@ -110,7 +124,11 @@ export function forecast({ readings, lnLimit, prior, corrected, newAt = readings
   const lifetime = lifetimeOdds(lnLimit, prior, corrected, horizon, rng);
   const odds = first.map(({ crossing }) => (crossing <= 0 ? 1 : lifetime(age + crossing)));
   const all = odds.reduce((sum, o) => sum + o, 0);
-  const kept = systematic(odds.map((o) => o / all), DRAWS, rng.uniform()).map((index) => first[index]!);
+  const kept = systematic(
+    odds.map((o) => o / all),
+    DRAWS,
+    rng.uniform(),
+  ).map((index) => first[index]!);
   const states = kept.map((k) => k.state);
   const levels = Float64Array.from(states, ({ h, z }) => Math.exp(lnIndicator(z, h.path.lambda))).sort();
   const crossings = kept.map((k) => k.crossing).sort((p, q) => p - q);
@@ -145,9 +163,18 @@ export function forecast({ readings, lnLimit, prior, corrected, newAt = readings
     crossed: crossings.filter((t) => t <= 0).length / DRAWS,
     crossedSince: crossedSince(readings, level, lnLimit),
     rising,
-    level: { centre: Math.exp(mix((h) => lnIndicator(h.z, h.path.lambda))), low: inverseEcdf(levels, 0.1), high: inverseEcdf(levels, 0.9) },
+    level: {
+      centre: Math.exp(mix((h) => lnIndicator(h.z, h.path.lambda))),
+      low: inverseEcdf(levels, 0.1),
+      high: inverseEcdf(levels, 0.9),
+    },
     rate: { centre: rateCentre, deviation: Math.sqrt(Math.max(0, rateVariance)) },
-    exponents: { a, b, ua: Math.sqrt(mix((h) => h.paa + (h.a - a) ** 2)), ub: Math.sqrt(mix((h) => h.pbb + (h.b - b) ** 2)) },
+    exponents: {
+      a,
+      b,
+      ua: Math.sqrt(mix((h) => h.paa + (h.a - a) ** 2)),
+      ub: Math.sqrt(mix((h) => h.pbb + (h.b - b) ** 2)),
+    },
     paths: wearPathIds
       .map((id) => ({ id, share: hypotheses.reduce((sum, h, i) => sum + (h.path.id === id ? weights[i]! : 0), 0) }))
       .sort((p, q) => q.share - p.share),
@@ -157,7 +184,16 @@ export function forecast({ readings, lnLimit, prior, corrected, newAt = readings
     fan: fanOf(states, crossings, horizon, age, rng),
     outlier,
     regimes: ownRegimes(hypotheses, weights, prior),
-    course: courseOf(readings.map((r, i) => ({ hours: r.hours, lnS: r.y - a * r.lnPressure + b * r.lnViscosity, outlier: outlier[i]! })), lnLimit, Math.min(newAt, readings[0]!.hours), Math.sqrt(mix((h) => h.r))),
+    course: courseOf(
+      readings.map((r, i) => ({
+        hours: r.hours,
+        lnS: r.y - a * r.lnPressure + b * r.lnViscosity,
+        outlier: outlier[i]!,
+      })),
+      lnLimit,
+      Math.min(newAt, readings[0]!.hours),
+      Math.sqrt(mix((h) => h.r)),
+    ),
   };
 }
 
@@ -174,18 +210,34 @@ export function crossingProbability(crossings: readonly number[], hours: number)
 }
 
 /** Shares of the regimes of the laws by the likelihood of the readings alone, under the usual prior. */
-function ownRegimes(hypotheses: readonly Hypothesis[], weights: readonly number[], prior: WearPrior): Record<string, number> {
+function ownRegimes(
+  hypotheses: readonly Hypothesis[],
+  weights: readonly number[],
+  prior: WearPrior,
+): Record<string, number> {
   const shares: Record<string, number> = {};
   hypotheses.forEach(({ regime }, i) => {
-    if (regime.path.id !== "course") shares[regime.id] = (shares[regime.id] ?? 0) + (weights[i]! * regime.prior) / (prior.regimes?.[regime.id] ?? regime.prior);
+    if (regime.path.id !== "course")
+      shares[regime.id] =
+        (shares[regime.id] ?? 0) + (weights[i]! * regime.prior) / (prior.regimes?.[regime.id] ?? regime.prior);
   });
   const total = Object.values(shares).reduce((a, b) => a + b, 0);
   // nothing but the sisters' course is left: no law was told
   if (total === 0) return {};
-  return Object.fromEntries(Object.entries(shares).map(([id, share]) => [id, share / total] as const).filter(([, share]) => share > NEGLIGIBLE_SHARE));
+  return Object.fromEntries(
+    Object.entries(shares)
+      .map(([id, share]) => [id, share / total] as const)
+      .filter(([, share]) => share > NEGLIGIBLE_SHARE),
+  );
 }
 
-function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], crossings: readonly number[], horizon: number, age: number, rng: Rng): FanPoint[] {
+function fanOf(
+  states: readonly { h: Hypothesis; z: number; d: number }[],
+  crossings: readonly number[],
+  horizon: number,
+  age: number,
+  rng: Rng,
+): FanPoint[] {
   const far = inverseEcdf(crossings, 0.9);
   const reach = Math.min(horizon, Number.isFinite(far) ? far * 1.15 : Math.max(4000, age * 0.5));
   const step = Math.max(1, reach) / FAN_STEPS;
@@ -197,7 +249,9 @@ function fanOf(states: readonly { h: Hypothesis; z: number; d: number }[], cross
   const fan = [at(0)];
   for (let i = 1; i <= FAN_STEPS; i++) {
     for (const path of paths) {
-      const du = path.h.path.clock.at(age + i * step, path.h.timeScale) - path.h.path.clock.at(age + (i - 1) * step, path.h.timeScale);
+      const du =
+        path.h.path.clock.at(age + i * step, path.h.timeScale) -
+        path.h.path.clock.at(age + (i - 1) * step, path.h.timeScale);
       path.z += path.d * du + Math.sqrt(path.h.q * du) * rng.normal();
       path.d = turnedRate(path.h, path.d, step / path.h.timeScale, rng);
     }

@@ -24,9 +24,16 @@ export class Hypothesis {
   d = 0;
   a = 1;
   b = 1;
-  pzz = 0; pzd = 0; pza = 0; pzb = 0;
-  pdd = 0; pda = 0; pdb = 0;
-  paa = 0; pab = 0; pbb = 0;
+  pzz = 0;
+  pzd = 0;
+  pza = 0;
+  pzb = 0;
+  pdd = 0;
+  pda = 0;
+  pdb = 0;
+  paa = 0;
+  pab = 0;
+  pbb = 0;
   logWeight = 0;
   /** Running hours of the last change of rate; -1: none. */
   changedAt = -1;
@@ -55,10 +62,20 @@ export class Hypothesis {
 
   child(): Hypothesis {
     const c = new Hypothesis(this.regime, this.zLimit, this.timeScale, this.q, this.r, this.driftMean);
-    c.z = this.z; c.d = this.d; c.a = this.a; c.b = this.b;
-    c.pzz = this.pzz; c.pzd = this.pzd; c.pza = this.pza; c.pzb = this.pzb;
-    c.pdd = this.pdd; c.pda = this.pda; c.pdb = this.pdb;
-    c.paa = this.paa; c.pab = this.pab; c.pbb = this.pbb;
+    c.z = this.z;
+    c.d = this.d;
+    c.a = this.a;
+    c.b = this.b;
+    c.pzz = this.pzz;
+    c.pzd = this.pzd;
+    c.pza = this.pza;
+    c.pzb = this.pzb;
+    c.pdd = this.pdd;
+    c.pda = this.pda;
+    c.pdb = this.pdb;
+    c.paa = this.paa;
+    c.pab = this.pab;
+    c.pbb = this.pbb;
     c.logWeight = this.logWeight;
     c.changedAt = this.changedAt;
     c.steppedAt = this.steppedAt;
@@ -70,7 +87,9 @@ export class Hypothesis {
   changeRate(hours: number): void {
     const base = Math.max(this.d, NEW_RATE_FLOOR * this.driftMean);
     const grown = NEW_RATE_MEAN * base;
-    this.pzd *= 0.5; this.pda *= 0.5; this.pdb *= 0.5;
+    this.pzd *= 0.5;
+    this.pda *= 0.5;
+    this.pdb *= 0.5;
     this.pdd = 0.25 * this.pdd + (NEW_RATE_SPREAD * base) ** 2;
     this.d = grown;
     this.changedAt = hours;
@@ -117,7 +136,7 @@ export class Hypothesis {
     const r = this.r + reading.u * reading.u;
     const s1 = g * vz + ha * va + hb * vb + r;
     const s2 = s1 + OUTLIER_VARIANCE * r + OUTLIER_FLOOR;
-    const l1 = (1 - OUTLIER_SHARE) * Math.exp((-0.5 * e * e) / s1) / Math.sqrt(s1);
+    const l1 = ((1 - OUTLIER_SHARE) * Math.exp((-0.5 * e * e) / s1)) / Math.sqrt(s1);
     const l2 = (OUTLIER_SHARE * Math.exp((-0.5 * e * e) / s2)) / Math.sqrt(s2);
     const total = l1 + l2;
     const w = total > 0 ? l1 / total : 0;
@@ -130,9 +149,16 @@ export class Hypothesis {
     this.d += step * vd;
     this.a += step * va;
     this.b += step * vb;
-    this.pzz += spread * vz * vz; this.pzd += spread * vz * vd; this.pza += spread * vz * va; this.pzb += spread * vz * vb;
-    this.pdd += spread * vd * vd; this.pda += spread * vd * va; this.pdb += spread * vd * vb;
-    this.paa += spread * va * va; this.pab += spread * va * vb; this.pbb += spread * vb * vb;
+    this.pzz += spread * vz * vz;
+    this.pzd += spread * vz * vd;
+    this.pza += spread * vz * va;
+    this.pzb += spread * vz * vb;
+    this.pdd += spread * vd * vd;
+    this.pda += spread * vd * va;
+    this.pdb += spread * vd * vb;
+    this.paa += spread * va * va;
+    this.pab += spread * va * vb;
+    this.pbb += spread * vb * vb;
     if (this.pzz < 1e-12) this.pzz = 1e-12;
     if (this.pdd < 0) this.pdd = 0;
   }

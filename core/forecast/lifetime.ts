@@ -19,10 +19,20 @@ const STEPS = 30;
 const REACH = 5;
 
 /** Odds of a lifetime in running hours (Infinity: beyond the horizon); 1 for all when no sister is known. */
-export function lifetimeOdds(lnLimit: number, prior: WearPrior, corrected: boolean, horizon: number, rng: Rng): (hours: number) => number {
+export function lifetimeOdds(
+  lnLimit: number,
+  prior: WearPrior,
+  corrected: boolean,
+  horizon: number,
+  rng: Rng,
+): (hours: number) => number {
   if (prior.lives === 0) return () => 1;
   const bank = startBank(lnLimit, prior, corrected);
-  const lives = systematic(bank.map((h) => Math.exp(h.logWeight)), PRIOR_DRAWS, rng.uniform()).map((i) => drawCrossing(bank[i]!, ...drawState(bank[i]!, rng), 0, horizon, rng));
+  const lives = systematic(
+    bank.map((h) => Math.exp(h.logWeight)),
+    PRIOR_DRAWS,
+    rng.uniform(),
+  ).map((i) => drawCrossing(bank[i]!, ...drawState(bank[i]!, rng), 0, horizon, rng));
   const reached = lives.filter((hours) => Number.isFinite(hours)).map((hours) => Math.log(Math.max(1, hours)));
   if (reached.length < FEWEST_REACHED) return () => 1;
   const mean = reached.reduce((sum, ln) => sum + ln, 0) / reached.length;
@@ -31,7 +41,8 @@ export function lifetimeOdds(lnLimit: number, prior: WearPrior, corrected: boole
   const ofBank = (ln: number) => reached.reduce((sum, at) => sum + jStat.normal.pdf(ln, at, width), 0) / PRIOR_DRAWS;
   const standard = (ln: number) => (ln - Math.log(prior.timeScale)) / prior.lifeSpread;
   const ofSisters = (ln: number) => jStat.studentt.pdf(standard(ln), TAILS) / prior.lifeSpread;
-  const odds = (sisters: number, held: number) => Math.min(LARGEST_ODDS, Math.max(1 / LARGEST_ODDS, sisters / Math.max(1e-6, held)));
+  const odds = (sisters: number, held: number) =>
+    Math.min(LARGEST_ODDS, Math.max(1 / LARGEST_ODDS, sisters / Math.max(1e-6, held)));
 
   const low = Math.log(prior.timeScale) - REACH;
   const step = (Math.log(horizon) - low) / STEPS;

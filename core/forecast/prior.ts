@@ -28,7 +28,14 @@ export interface WearPrior {
 }
 
 /** Weak default: a hydraulic pump lasts of the order of 20 000 h (common practice). */
-export const defaultPrior: WearPrior = { timeScale: 25_000, spread: 0.9, lifeSpread: 1, noise: 0.03, exponents: laminar, lives: 0 };
+export const defaultPrior: WearPrior = {
+  timeScale: 25_000,
+  spread: 0.9,
+  lifeSpread: 1,
+  noise: 0.03,
+  exponents: laminar,
+  lives: 0,
+};
 
 /** A part whose age is not known cannot be held against a course. */
 export function withoutCourse({ course: _course, ...prior }: WearPrior): WearPrior {
@@ -83,20 +90,40 @@ export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = def
     }
   }
   const noises = sisters.filter((s) => s.noise > 0);
-  const noise = noises.reduce((sum, s) => sum + Math.log(s.noise), PSEUDO_LIVES * Math.log(base.noise)) / (noises.length + PSEUDO_LIVES);
+  const noise =
+    noises.reduce((sum, s) => sum + Math.log(s.noise), PSEUDO_LIVES * Math.log(base.noise)) /
+    (noises.length + PSEUDO_LIVES);
   const spread = LEAST_SPREAD + ((base.spread - LEAST_SPREAD) * PSEUDO_LIVES) / (reached.length + PSEUDO_LIVES);
   const mean = ln / weight;
   const squares = reached.reduce((sum, s) => sum + (Math.log(s.hours) - mean) ** 2, 0);
   // of one more life: the doubt of the centre beside the spread
-  const lifeSpread = Math.sqrt(((PSEUDO_SPREAD * USUAL_SPREAD ** 2 + squares) / (PSEUDO_SPREAD + reached.length)) * (1 + 1 / Math.max(1e-9, reached.length)));
-  return { timeScale: Math.exp(mean), spread, lifeSpread: Math.min(base.lifeSpread, lifeSpread), noise: Math.exp(noise), exponents: learnExponents(sisters.flatMap((s) => s.exponents ?? []), base.exponents), ...learnRegimes(sisters), ...learnCourse(sisters), lives: sisters.length };
+  const lifeSpread = Math.sqrt(
+    ((PSEUDO_SPREAD * USUAL_SPREAD ** 2 + squares) / (PSEUDO_SPREAD + reached.length)) *
+      (1 + 1 / Math.max(1e-9, reached.length)),
+  );
+  return {
+    timeScale: Math.exp(mean),
+    spread,
+    lifeSpread: Math.min(base.lifeSpread, lifeSpread),
+    noise: Math.exp(noise),
+    exponents: learnExponents(
+      sisters.flatMap((s) => s.exponents ?? []),
+      base.exponents,
+    ),
+    ...learnRegimes(sisters),
+    ...learnCourse(sisters),
+    lives: sisters.length,
+  };
 }
 
 /** A life that has not reached its limit tells its course when it has come so far. */
 const NEARLY_THERE = 0.9;
 
 function learnCourse(sisters: readonly SisterLife[]): Pick<WearPrior, "course"> {
-  const told = sisters.filter(({ hours, course, censored, reached }) => hours > 0 && course && course.length > 0 && !censored && (reached || course.at(-1)!.margin >= NEARLY_THERE));
+  const told = sisters.filter(
+    ({ hours, course, censored, reached }) =>
+      hours > 0 && course && course.length > 0 && !censored && (reached || course.at(-1)!.margin >= NEARLY_THERE),
+  );
   const course = sharedCourse(told.map((s) => ({ hours: s.hours, points: s.course! })));
   return course ? { course } : {};
 }

@@ -30,7 +30,11 @@ const WANDERS = [0.015, 0.1] as const;
  * How the rate keeps: steady; changing often, rather too often than too late; or turning without a break, up or
  * down, as no path foretells.
  */
-const RATES = [{ id: "", changes: 0.5, turn: 0, share: 0.1 }, { id: "restless", changes: 5, turn: 0, share: 0.65 }, { id: "turning", changes: 0.5, turn: 2.5, share: 0.25 }] as const;
+const RATES = [
+  { id: "", changes: 0.5, turn: 0, share: 0.1 },
+  { id: "restless", changes: 5, turn: 0, share: 0.65 },
+  { id: "turning", changes: 0.5, turn: 2.5, share: 0.25 },
+] as const;
 
 const RATE_SPREAD = 0.5;
 /** Rate of a part in which nothing wears yet. */
@@ -43,13 +47,29 @@ const ODDS = wearPaths.reduce((sum, path) => sum + path.prior, 0);
 
 /** Every regime; the priors sum to one. */
 export const regimes: readonly Regime[] = wearPaths.flatMap((path) =>
-  [false, true].filter((dormant) => !dormant || path.dormant).flatMap((dormant) =>
-    WANDERS.flatMap((wander) =>
-      RATES.map(({ id, changes, turn, share }) => ({
-        id: [path.id, ...(dormant ? ["dormant"] : []), ...(wander > 0.05 ? ["wandering"] : []), ...(id ? [id] : [])].join("-"),
-        path, dormant, wander, changes, turn, rateSpread: dormant ? DORMANT_SPREAD : RATE_SPREAD, anchored: false,
-        prior: ((path.prior / ODDS) * (dormant ? path.dormant! : 1 - (path.dormant ?? 0)) * share) / WANDERS.length,
-      })))));
+  [false, true]
+    .filter((dormant) => !dormant || path.dormant)
+    .flatMap((dormant) =>
+      WANDERS.flatMap((wander) =>
+        RATES.map(({ id, changes, turn, share }) => ({
+          id: [
+            path.id,
+            ...(dormant ? ["dormant"] : []),
+            ...(wander > 0.05 ? ["wandering"] : []),
+            ...(id ? [id] : []),
+          ].join("-"),
+          path,
+          dormant,
+          wander,
+          changes,
+          turn,
+          rateSpread: dormant ? DORMANT_SPREAD : RATE_SPREAD,
+          anchored: false,
+          prior: ((path.prior / ODDS) * (dormant ? path.dormant! : 1 - (path.dormant ?? 0)) * share) / WANDERS.length,
+        })),
+      ),
+    ),
+);
 
 /** A course is followed steadily by this share of lives when none of them strays, by half of it when they stray so far. */
 const FAITHFUL = 0.9;
@@ -63,7 +83,14 @@ export function courseRegimes(course: Course): Regime[] {
   const steady = FAITHFUL / (1 + (course.wander / STRAYING) ** 2);
   const shares = { "": steady, restless: RESTLESS * (1 - steady), turning: (1 - RESTLESS) * (1 - steady) };
   return RATES.map(({ id, changes, turn }) => ({
-    id: `course${id ? `-${id}` : ""}`, path, dormant: false, wander: course.wander, changes: id ? changes : COURSE_CHANGES, turn,
-    rateSpread: COURSE_RATE_SPREAD, anchored: true, prior: shares[id],
+    id: `course${id ? `-${id}` : ""}`,
+    path,
+    dormant: false,
+    wander: course.wander,
+    changes: id ? changes : COURSE_CHANGES,
+    turn,
+    rateSpread: COURSE_RATE_SPREAD,
+    anchored: true,
+    prior: shares[id],
   }));
 }

@@ -8,12 +8,18 @@ test("CRPS of one draw is its distance; of a perfect forecast it is zero", () =>
 });
 
 test("CRPS is the mean distance less half the mean distance between draws", () => {
-  fc.assert(fc.property(fc.array(fc.double({ min: -50, max: 50, noNaN: true }), { minLength: 1, maxLength: 12 }), fc.double({ min: -50, max: 50, noNaN: true }), (draws, truth) => {
-    const n = draws.length;
-    const near = draws.reduce((s, d) => s + Math.abs(d - truth), 0) / n;
-    const apart = draws.reduce((s, d) => s + draws.reduce((t, e) => t + Math.abs(d - e), 0), 0) / (n * n);
-    expect(crps(draws, truth)).toBeCloseTo(near - apart / 2, 9);
-  }));
+  fc.assert(
+    fc.property(
+      fc.array(fc.double({ min: -50, max: 50, noNaN: true }), { minLength: 1, maxLength: 12 }),
+      fc.double({ min: -50, max: 50, noNaN: true }),
+      (draws, truth) => {
+        const n = draws.length;
+        const near = draws.reduce((s, d) => s + Math.abs(d - truth), 0) / n;
+        const apart = draws.reduce((s, d) => s + draws.reduce((t, e) => t + Math.abs(d - e), 0), 0) / (n * n);
+        expect(crps(draws, truth)).toBeCloseTo(near - apart / 2, 9);
+      },
+    ),
+  );
 });
 
 test("CRPS of a normal forecast: σ·(1/√π)·(√2 − 1) at its centre (Gneiting and Raftery 2007)", () => {
@@ -44,6 +50,17 @@ test("α-λ: half of the draws within a fifth", () => {
 });
 
 test("prognostic horizon: from where on every median is within a fifth", () => {
-  expect(prognosticHorizon([{ median: 500, truth: 100 }, { median: 85, truth: 80 }, { median: 41, truth: 40 }])).toBe(80);
-  expect(prognosticHorizon([{ median: 100, truth: 100 }, { median: 85, truth: 40 }])).toBe(0);
+  expect(
+    prognosticHorizon([
+      { median: 500, truth: 100 },
+      { median: 85, truth: 80 },
+      { median: 41, truth: 40 },
+    ]),
+  ).toBe(80);
+  expect(
+    prognosticHorizon([
+      { median: 100, truth: 100 },
+      { median: 85, truth: 40 },
+    ]),
+  ).toBe(0);
 });

@@ -50,7 +50,12 @@ interface System {
 }
 
 /** One equation more: knots by their weights come to `target`. */
-function add(system: System, terms: readonly (readonly [knot: number, weight: number])[], target: number, variance: number): void {
+function add(
+  system: System,
+  terms: readonly (readonly [knot: number, weight: number])[],
+  target: number,
+  variance: number,
+): void {
   let rest = target;
   for (const [knot, weight] of terms) if (knot === CELLS) rest -= weight;
   for (const [i, p] of terms) {
@@ -67,11 +72,24 @@ function add(system: System, terms: readonly (readonly [knot: number, weight: nu
  * @param wander standard deviation of a Wiener process that takes a life away from the shape; it is a bridge, since a life ends at its limit.
  */
 export function fitShape(points: readonly ShapePoint[], wander: number): number[] {
-  const seen: System = { normal: Array.from({ length: CELLS }, () => new Array<number>(CELLS).fill(0)), right: new Array<number>(CELLS).fill(0), squares: 0, lnVariances: 0 };
+  const seen: System = {
+    normal: Array.from({ length: CELLS }, () => new Array<number>(CELLS).fill(0)),
+    right: new Array<number>(CELLS).fill(0),
+    squares: 0,
+    lnVariances: 0,
+  };
   for (const { x, margin, variance } of points) {
     const place = Math.min(CELLS - 1e-9, Math.max(0, x) * CELLS);
     const i = Math.floor(place);
-    add(seen, [[i, 1 - (place - i)], [i + 1, place - i]], margin, variance + wander ** 2 * Math.max(LEAST_BRIDGE, x * (1 - x)));
+    add(
+      seen,
+      [
+        [i, 1 - (place - i)],
+        [i + 1, place - i],
+      ],
+      margin,
+      variance + wander ** 2 * Math.max(LEAST_BRIDGE, x * (1 - x)),
+    );
   }
   add(seen, [[0, 1]], 0, START_DOUBT ** 2);
   const made = ROUGHNESS.map((roughness) => smooth(seen, roughness));
@@ -80,7 +98,17 @@ export function fitShape(points: readonly ShapePoint[], wander: number): number[
 
 function smooth(seen: System, roughness: number): { knots: number[]; logLikelihood: number } {
   const system: System = { ...seen, normal: seen.normal.map((row) => [...row]), right: [...seen.right] };
-  for (let k = 1; k < CELLS; k++) add(system, [[k - 1, 1], [k, -2], [k + 1, 1]], 0, roughness ** 2);
+  for (let k = 1; k < CELLS; k++)
+    add(
+      system,
+      [
+        [k - 1, 1],
+        [k, -2],
+        [k + 1, 1],
+      ],
+      0,
+      roughness ** 2,
+    );
   const { x, lnDeterminant } = solvePositive(system.normal, system.right);
   const explained = x.reduce((sum, v, i) => sum + v * system.right[i]!, 0);
   return { knots: [...x, 1], logLikelihood: -0.5 * (system.lnVariances + lnDeterminant + system.squares - explained) };
@@ -93,7 +121,10 @@ function rising(knots: readonly number[]): number[] {
     let block = { mean: Math.min(1, knot), size: 1 };
     for (let last = blocks.at(-1); last && last.mean > block.mean; last = blocks.at(-1)) {
       blocks.pop();
-      block = { mean: (last.mean * last.size + block.mean * block.size) / (last.size + block.size), size: last.size + block.size };
+      block = {
+        mean: (last.mean * last.size + block.mean * block.size) / (last.size + block.size),
+        size: last.size + block.size,
+      };
     }
     blocks.push(block);
   }
@@ -102,5 +133,10 @@ function rising(knots: readonly number[]): number[] {
   pooled[0] = first;
   const whole = pooled[cells]! - first;
   // the end of a life stays at 1, even where the last knots were pooled
-  return pooled.map((v, i) => 1 - (1 - LEAST_GAIN) * ((1 - first) * (whole > 0 ? 1 - (v - first) / whole : 1 - i / cells)) - LEAST_GAIN * (1 - first) * (1 - i / cells));
+  return pooled.map(
+    (v, i) =>
+      1 -
+      (1 - LEAST_GAIN) * ((1 - first) * (whole > 0 ? 1 - (v - first) / whole : 1 - i / cells)) -
+      LEAST_GAIN * (1 - first) * (1 - i / cells),
+  );
 }

@@ -16,7 +16,18 @@ export interface WearPath {
   dormant?: number;
 }
 
-export type WearPathId = "fading" | "saturating" | "bedded" | "levelling" | "linear" | "clearance" | "exponential" | "runaway" | "ageing" | "lateOnset" | "course";
+export type WearPathId =
+  | "fading"
+  | "saturating"
+  | "bedded"
+  | "levelling"
+  | "linear"
+  | "clearance"
+  | "exponential"
+  | "runaway"
+  | "ageing"
+  | "lateOnset"
+  | "course";
 
 /** The path that is no law: what sister lives did. */
 export const COURSE_LABEL = "as its sisters went";

@@ -30,7 +30,13 @@ export interface DecayResult {
  * nothing: 0.1 K/min looks like 1 bar/min. An accumulator left in makes it invalid.
  * @throws RangeError when volume or modulus is not above zero.
  */
-export function leakFromDecay({ volume, pressureFall, temperatureRise, bulkModulus = BULK_MODULUS, thermalPressure = THERMAL_PRESSURE }: DecayTest): DecayResult {
+export function leakFromDecay({
+  volume,
+  pressureFall,
+  temperatureRise,
+  bulkModulus = BULK_MODULUS,
+  thermalPressure = THERMAL_PRESSURE,
+}: DecayTest): DecayResult {
   if (!(volume > 0) || !(bulkModulus > 0)) throw new RangeError("Volume and bulk modulus must be above zero.");
   const byTemperature = -temperatureRise * thermalPressure || 0;
   return { leak: (volume / bulkModulus) * (pressureFall - byTemperature), byTemperature };

@@ -66,11 +66,16 @@ export function holdingMargin(readings: HoldingReadings, valve: HoldingValve): H
   const coupled = (valve.pilot ?? "opposite") === "opposite";
   const phi = coupled ? areaRatio : 0;
   const base = coupled ? loadTerm : loadPressure;
-  const opensAt = valve.kind === "pilotCheck" ? checkOpensAt(base, phi, valve) : counterbalanceOpensAt(base, phi, valve);
+  const opensAt =
+    valve.kind === "pilotCheck" ? checkOpensAt(base, phi, valve) : counterbalanceOpensAt(base, phi, valve);
   const margin = opensAt === null ? null : opensAt - oppositePressure;
   const there = opensAt === null ? null : base + phi * opensAt;
   return {
-    areaRatio, loadTerm, opensAt, margin, loadPressureThere: there,
+    areaRatio,
+    loadTerm,
+    opensAt,
+    margin,
+    loadPressureThere: there,
     timeToOpening: coupled ? timeTo(margin, rise) : null,
     overRating: rating !== undefined && (loadPressure > rating || (there !== null && there > rating)),
   };
@@ -91,5 +96,9 @@ function timeTo(margin: number | null, rise: HoldingReadings["rise"]): HoldingMa
   if (margin === null || !rise || !(rise.perMinute > 0)) return null;
   if (margin <= 0) return { p10: 0, p50: 0, p90: 0 };
   const slow = rise.perMinute - Z10 * rise.uncertainty;
-  return { p10: margin / (rise.perMinute + Z10 * rise.uncertainty), p50: margin / rise.perMinute, p90: slow > 0 ? margin / slow : null };
+  return {
+    p10: margin / (rise.perMinute + Z10 * rise.uncertainty),
+    p50: margin / rise.perMinute,
+    p90: slow > 0 ? margin / slow : null,
+  };
 }

@@ -17,6 +17,8 @@ test.each([
   else expect(asked).toBeUndefined();
 });
 test("against what stands after it, and against nothing", () => {
-  expect(questionHours({ at: 0, hours: 9500 }, null, { at: 10 * DAY, hours: 9100 }, 8, day)).toMatch(/shows 9100\u00a0h on day 10/);
+  expect(questionHours({ at: 0, hours: 9500 }, null, { at: 10 * DAY, hours: 9100 }, 8, day)).toMatch(
+    /shows 9100\u00a0h on day 10/,
+  );
   expect(questionHours({ at: 0, hours: 9500 }, null, null, 8, day)).toBeUndefined();
 });

@@ -60,8 +60,17 @@ export function hoursFit(from: number, to: number, ms: number): boolean {
  * @param hoursPerDay duty, for moments beyond what was noted
  * @param start hours of the first meter at a moment, for when nothing was noted
  */
-export function runningHours(noted: readonly NotedHours[], { changes = [], hoursPerDay, start }: { changes?: readonly MeterChange[]; hoursPerDay: number; start?: { at: number; hours: number } }): HoursAxis {
-  const figures = noted.flatMap((n, index) => (n.hours === null ? [] : [{ index, at: n.at, hours: n.hours + meterOffset(changes, n.at) }]));
+export function runningHours(
+  noted: readonly NotedHours[],
+  {
+    changes = [],
+    hoursPerDay,
+    start,
+  }: { changes?: readonly MeterChange[]; hoursPerDay: number; start?: { at: number; hours: number } },
+): HoursAxis {
+  const figures = noted.flatMap((n, index) =>
+    n.hours === null ? [] : [{ index, at: n.at, hours: n.hours + meterOffset(changes, n.at) }],
+  );
   const anchors = joined(believedRuns(figures), hoursPerDay);
   const believed = noted.map(() => false);
   for (const a of anchors) believed[a.index] = true;
@@ -75,7 +84,8 @@ export function runningHours(noted: readonly NotedHours[], { changes = [], hours
     const before = anchors[next - 1];
     let value: number;
     if (after && after.at === at) value = after.hours;
-    else if (after && before) value = before.hours + ((at - before.at) / (after.at - before.at)) * (after.hours - before.hours);
+    else if (after && before)
+      value = before.hours + ((at - before.at) / (after.at - before.at)) * (after.hours - before.hours);
     else if (after) value = first.hours - ((first.at - at) / DAY) * hoursPerDay;
     else value = last.hours + ((at - last.at) / DAY) * hoursPerDay;
     greatest = Math.max(greatest, value);
@@ -123,7 +133,8 @@ function joined(runs: readonly (readonly Figure[])[], hoursPerDay: number): Figu
     const before = axis.at(-1);
     const first = run[0]!;
     const shift = before ? before.hours + ((first.at - before.at) / DAY) * paceOf(axis, hoursPerDay) - first.hours : 0;
-    for (const figure of run) axis.push({ ...figure, hours: Math.max(axis.at(-1)?.hours ?? -Infinity, figure.hours + shift) });
+    for (const figure of run)
+      axis.push({ ...figure, hours: Math.max(axis.at(-1)?.hours ?? -Infinity, figure.hours + shift) });
   }
   return axis;
 }

@@ -54,7 +54,8 @@ export interface InstrumentFitness {
 /** @throws RangeError when full scale, class or change is not above zero. */
 export function instrumentFitness(instrument: Instrument, need: InstrumentNeed): InstrumentFitness {
   const { fullScale, accuracyClass } = instrument;
-  if (!(fullScale > 0) || !(accuracyClass > 0) || !(need.change > 0)) throw new RangeError("Full scale, class and the change to be seen must be above zero.");
+  if (!(fullScale > 0) || !(accuracyClass > 0) || !(need.change > 0))
+    throw new RangeError("Full scale, class and the change to be seen must be above zero.");
   const permissible = (accuracyClass / 100) * fullScale;
   const expanded = (2 * permissible) / Math.sqrt(3);
   const allowed = need.change / 3;
@@ -63,12 +64,42 @@ export function instrumentFitness(instrument: Instrument, need: InstrumentNeed):
   const must = (broken: boolean, message: string) => broken && reasons.push({ must: true, message });
   must(fullScale <= need.greatest, "It would be over-ranged: the greatest value that can come reaches its full scale.");
   must(expanded > allowed, "It is too coarse for the change that has to be seen.");
-  must(instrument.leastReading !== undefined && need.expected < instrument.leastReading, "The usual value lies below what it reads at all.");
-  must(instrument.viscosity !== undefined && need.viscosity !== undefined && (need.viscosity < instrument.viscosity.low || need.viscosity > instrument.viscosity.high), "The oil is thinner or thicker than it is made for.");
-  must(instrument.principle === "ultrasonic" && need.cleanOil === true, "It needs particles in the oil, and this oil is kept clean.");
+  must(
+    instrument.leastReading !== undefined && need.expected < instrument.leastReading,
+    "The usual value lies below what it reads at all.",
+  );
+  must(
+    instrument.viscosity !== undefined &&
+      need.viscosity !== undefined &&
+      (need.viscosity < instrument.viscosity.low || need.viscosity > instrument.viscosity.high),
+    "The oil is thinner or thicker than it is made for.",
+  );
+  must(
+    instrument.principle === "ultrasonic" && need.cleanOil === true,
+    "It needs particles in the oil, and this oil is kept clean.",
+  );
   must(instrument.calibrationDue === null, "It was never calibrated.");
-  must(typeof instrument.calibrationDue === "number" && need.now !== undefined && instrument.calibrationDue < need.now, "Its calibration has run out.");
+  must(
+    typeof instrument.calibrationDue === "number" && need.now !== undefined && instrument.calibrationDue < need.now,
+    "Its calibration has run out.",
+  );
   const fit = reasons.length === 0;
-  if (place < 25 || place > 75) reasons.push({ must: false, message: place < 25 ? "The usual value lies in the lowest quarter of its scale." : "The usual value lies in the uppermost quarter of its scale." });
-  return { fit, preferred: fit && place >= 25 && place <= 75, permissible, expanded, share: need.expected === 0 ? Infinity : expanded / Math.abs(need.expected), allowed, place, reasons };
+  if (place < 25 || place > 75)
+    reasons.push({
+      must: false,
+      message:
+        place < 25
+          ? "The usual value lies in the lowest quarter of its scale."
+          : "The usual value lies in the uppermost quarter of its scale.",
+    });
+  return {
+    fit,
+    preferred: fit && place >= 25 && place <= 75,
+    permissible,
+    expanded,
+    share: need.expected === 0 ? Infinity : expanded / Math.abs(need.expected),
+    allowed,
+    place,
+    reasons,
+  };
 }

@@ -37,7 +37,13 @@ export function learnExponents(readings: readonly ExponentReading[], noiseFloor 
   if (n < FEWEST) return { a: 1, b: 1, ua: PRIOR_SD, ub: PRIOR_SD, readings: 0 };
   const t0 = readings[0]!.time;
   const span = Math.max(1e-9, readings[n - 1]!.time - t0);
-  const rows = readings.map((r) => [1, (r.time - t0) / span, ((r.time - t0) / span) ** 2, r.lnPressure, -r.lnViscosity]);
+  const rows = readings.map((r) => [
+    1,
+    (r.time - t0) / span,
+    ((r.time - t0) / span) ** 2,
+    r.lnPressure,
+    -r.lnViscosity,
+  ]);
   const y = readings.map((r) => r.lnFlow);
   let weights = readings.map(() => 1);
   let sigma = 0.1;

@@ -8,23 +8,52 @@ const positive = fc.double({ min: 0.1, max: 500, noNaN: true });
 
 describe("correctLeakage", () => {
   test("at the reference condition nothing changes", () => {
-    fc.assert(fc.property(positive, positive, positive, (flow, pressure, viscosity) => expect(correctLeakage({ flow, pressure, viscosity }, { pressure, viscosity })).toBeCloseTo(flow, 9)));
+    fc.assert(
+      fc.property(positive, positive, positive, (flow, pressure, viscosity) =>
+        expect(correctLeakage({ flow, pressure, viscosity }, { pressure, viscosity })).toBeCloseTo(flow, 9),
+      ),
+    );
   });
 
   test("to another condition and back is the same", () => {
-    fc.assert(fc.property(positive, positive, positive, positive, positive, fc.double({ min: 0.3, max: 1.5, noNaN: true }), (flow, p, v, p2, v2, a) => {
-      const there = correctLeakage({ flow, pressure: p, viscosity: v }, { pressure: p2, viscosity: v2 }, { a, b: 0.7 });
-      expect(correctLeakage({ flow: there, pressure: p2, viscosity: v2 }, { pressure: p, viscosity: v }, { a, b: 0.7 }) / flow).toBeCloseTo(1, 9);
-    }));
+    fc.assert(
+      fc.property(
+        positive,
+        positive,
+        positive,
+        positive,
+        positive,
+        fc.double({ min: 0.3, max: 1.5, noNaN: true }),
+        (flow, p, v, p2, v2, a) => {
+          const there = correctLeakage(
+            { flow, pressure: p, viscosity: v },
+            { pressure: p2, viscosity: v2 },
+            { a, b: 0.7 },
+          );
+          expect(
+            correctLeakage({ flow: there, pressure: p2, viscosity: v2 }, { pressure: p, viscosity: v }, { a, b: 0.7 }) /
+              flow,
+          ).toBeCloseTo(1, 9);
+        },
+      ),
+    );
   });
 
   test("laminar: twice the pressure leaks twice as much, thinner oil more", () => {
-    expect(correctLeakage({ flow: 4, pressure: 200, viscosity: 30 }, { pressure: 100, viscosity: 30 })).toBeCloseTo(2, 12);
-    expect(correctLeakage({ flow: 4, pressure: 200, viscosity: 15 }, { pressure: 200, viscosity: 30 })).toBeCloseTo(2, 12);
+    expect(correctLeakage({ flow: 4, pressure: 200, viscosity: 30 }, { pressure: 100, viscosity: 30 })).toBeCloseTo(
+      2,
+      12,
+    );
+    expect(correctLeakage({ flow: 4, pressure: 200, viscosity: 15 }, { pressure: 200, viscosity: 30 })).toBeCloseTo(
+      2,
+      12,
+    );
   });
 
   test("refuses pressures and viscosities that are not above zero", () => {
-    expect(() => correctLeakage({ flow: 1, pressure: 0, viscosity: 30 }, { pressure: 100, viscosity: 30 })).toThrow(RangeError);
+    expect(() => correctLeakage({ flow: 1, pressure: 0, viscosity: 30 }, { pressure: 100, viscosity: 30 })).toThrow(
+      RangeError,
+    );
   });
 });
 
@@ -37,11 +66,25 @@ test("first-order uncertainty agrees with Monte Carlo", () => {
     const flow = 5 * (1 + u.flow * rng.normal());
     const pressure = 190 * (1 + u.pressure * rng.normal());
     const viscosity = 35 * Math.exp(lambda * u.temperature * rng.normal());
-    spread.push(Math.log(correctLeakage({ flow, pressure, viscosity }, { pressure: 210, viscosity: 30 }, { a: 0.95 + u.a * rng.normal(), b: 0.6 + u.b * rng.normal() })));
+    spread.push(
+      Math.log(
+        correctLeakage(
+          { flow, pressure, viscosity },
+          { pressure: 210, viscosity: 30 },
+          { a: 0.95 + u.a * rng.normal(), b: 0.6 + u.b * rng.normal() },
+        ),
+      ),
+    );
   }
   const mean = spread.reduce((s, v) => s + v, 0) / spread.length;
   const sd = Math.sqrt(spread.reduce((s, v) => s + (v - mean) ** 2, 0) / spread.length);
-  const first = correctedUncertainty({ pressure: 190, viscosity: 35 }, { pressure: 210, viscosity: 30 }, { a: 0.95, b: 0.6 }, lambda, u);
+  const first = correctedUncertainty(
+    { pressure: 190, viscosity: 35 },
+    { pressure: 210, viscosity: 30 },
+    { a: 0.95, b: 0.6 },
+    lambda,
+    u,
+  );
   expect(first).toBeCloseTo(sd, 3);
 });
 
@@ -52,7 +95,12 @@ describe("learnExponents", () => {
       const lnPressure = 0.12 * rng.normal();
       const lnViscosity = 0.35 * Math.sin(i / 2) + 0.05 * rng.normal();
       const odd = i % 6 === 5 && outliers > 0 ? 0.6 : 0;
-      return { time: i, lnFlow: 1.2 + 0.004 * i + a * lnPressure - b * lnViscosity + 0.02 * rng.normal() + odd, lnPressure, lnViscosity };
+      return {
+        time: i,
+        lnFlow: 1.2 + 0.004 * i + a * lnPressure - b * lnViscosity + 0.02 * rng.normal() + odd,
+        lnPressure,
+        lnViscosity,
+      };
     });
   };
 

@@ -5,8 +5,12 @@
  * Coefficients in L/(min·bar) and L/(min·√bar); a negative one says that the readings do not fit such a leak.
  * @throws RangeError when the pressures are not above zero and different.
  */
-export function splitLeakage(one: { pressure: number; flow: number }, two: { pressure: number; flow: number }): { laminar: number; turbulent: number } {
-  if (!(one.pressure > 0) || !(two.pressure > 0) || one.pressure === two.pressure) throw new RangeError("Two different pressures above zero are needed.");
+export function splitLeakage(
+  one: { pressure: number; flow: number },
+  two: { pressure: number; flow: number },
+): { laminar: number; turbulent: number } {
+  if (!(one.pressure > 0) || !(two.pressure > 0) || one.pressure === two.pressure)
+    throw new RangeError("Two different pressures above zero are needed.");
   const determinant = one.pressure * Math.sqrt(two.pressure) - two.pressure * Math.sqrt(one.pressure);
   return {
     laminar: (one.flow * Math.sqrt(two.pressure) - two.flow * Math.sqrt(one.pressure)) / determinant,

@@ -27,9 +27,14 @@ const FAR_TEMPERATURE = 15;
  * @param readings oldest first. @returns null where fewer than four noted both.
  */
 export function usualCondition(readings: readonly ReadCondition[]): UsualCondition | null {
-  const noted = readings.filter((r): r is UsualCondition => r.pressure !== null && r.temperature !== null).slice(-NEWEST);
+  const noted = readings
+    .filter((r): r is UsualCondition => r.pressure !== null && r.temperature !== null)
+    .slice(-NEWEST);
   if (noted.length < LEAST) return null;
-  return { pressure: Math.round(median(noted.map((r) => r.pressure))), temperature: Math.round(median(noted.map((r) => r.temperature))) };
+  return {
+    pressure: Math.round(median(noted.map((r) => r.pressure))),
+    temperature: Math.round(median(noted.map((r) => r.temperature))),
+  };
 }
 
 /**
@@ -37,7 +42,10 @@ export function usualCondition(readings: readonly ReadCondition[]): UsualConditi
  * @param reference bar and °C; either may be null.
  */
 export function isFarReference(reference: ReadCondition, usual: UsualCondition): boolean {
-  const byPressure = reference.pressure !== null && Math.abs(reference.pressure - usual.pressure) > FAR_PRESSURE * Math.max(usual.pressure, 1);
-  const byTemperature = reference.temperature !== null && Math.abs(reference.temperature - usual.temperature) > FAR_TEMPERATURE;
+  const byPressure =
+    reference.pressure !== null &&
+    Math.abs(reference.pressure - usual.pressure) > FAR_PRESSURE * Math.max(usual.pressure, 1);
+  const byTemperature =
+    reference.temperature !== null && Math.abs(reference.temperature - usual.temperature) > FAR_TEMPERATURE;
   return byPressure || byTemperature;
 }

@@ -45,11 +45,24 @@ export function replacementCostRate(age: number, { shape, scale, planned, unplan
 /** @throws RangeError when shape, scale or a cost is not above zero. */
 export function ageReplacement(input: AgeReplacementInput): AgeReplacement {
   const { shape, scale, planned, unplanned, shapeInterval } = input;
-  for (const v of [shape, scale, planned, unplanned]) if (!(v > 0) || !Number.isFinite(v)) throw new RangeError("Shape, scale and both costs must be above zero.");
+  for (const v of [shape, scale, planned, unplanned])
+    if (!(v > 0) || !Number.isFinite(v)) throw new RangeError("Shape, scale and both costs must be above zero.");
   const far = scale * (-Math.log(1e-12)) ** (1 / shape);
   const runToFailure = unplanned / meanUpTo(far, { shape, scale });
-  if (shape <= 1) return { age: null, costRate: runToFailure, runToFailure, note: "The shape is not above 1: an old part fails no sooner than a new one, so replacing by age gains nothing." };
-  if (unplanned <= planned) return { age: null, costRate: runToFailure, runToFailure, note: "An unplanned replacement costs no more than a planned one: run to failure." };
+  if (shape <= 1)
+    return {
+      age: null,
+      costRate: runToFailure,
+      runToFailure,
+      note: "The shape is not above 1: an old part fails no sooner than a new one, so replacing by age gains nothing.",
+    };
+  if (unplanned <= planned)
+    return {
+      age: null,
+      costRate: runToFailure,
+      runToFailure,
+      note: "An unplanned replacement costs no more than a planned one: run to failure.",
+    };
   let low = Math.log(scale * 1e-3);
   let high = Math.log(far);
   const ratio = (Math.sqrt(5) - 1) / 2;
@@ -62,7 +75,11 @@ export function ageReplacement(input: AgeReplacementInput): AgeReplacement {
   }
   const age = Math.exp((low + high) / 2);
   const costRate = replacementCostRate(age, input);
-  if (costRate >= runToFailure * (1 - 1e-6)) return { age: null, costRate: runToFailure, runToFailure, note: "No age is cheaper than running to failure." };
-  const doubt = shapeInterval && shapeInterval.low <= 1 ? "The interval of the shape reaches 1 or below: the data do not show yet that age matters, so take this age with doubt." : "";
+  if (costRate >= runToFailure * (1 - 1e-6))
+    return { age: null, costRate: runToFailure, runToFailure, note: "No age is cheaper than running to failure." };
+  const doubt =
+    shapeInterval && shapeInterval.low <= 1
+      ? "The interval of the shape reaches 1 or below: the data do not show yet that age matters, so take this age with doubt."
+      : "";
   return { age, costRate, runToFailure, note: doubt };
 }

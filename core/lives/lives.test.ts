@@ -36,7 +36,12 @@ test("refuses lives that say nothing or cannot be", () => {
   expect(() => weibullFit([{ time: 0, failed: true }])).toThrow(RangeError);
   expect(() => weibullFit([{ time: 5, failed: true, entry: 6 }])).toThrow(RangeError);
   expect(() => weibullFit([{ time: 5, failed: true, goodAt: 5 }])).toThrow(RangeError);
-  expect(() => weibullFit([{ time: 5, failed: true }, { time: 5, failed: true }])).toThrow(/one age/);
+  expect(() =>
+    weibullFit([
+      { time: 5, failed: true },
+      { time: 5, failed: true },
+    ]),
+  ).toThrow(/one age/);
 });
 
 describe("age replacement", () => {
@@ -48,15 +53,25 @@ describe("age replacement", () => {
   test("it is the cheapest age of all", () => {
     const input = { shape: 3, scale: 8000, planned: 1, unplanned: 4 };
     const best = ageReplacement(input);
-    for (const age of [500, 2000, best.age! * 0.9, best.age! * 1.1, 9000]) expect(replacementCostRate(age, input)).toBeGreaterThan(best.costRate);
+    for (const age of [500, 2000, best.age! * 0.9, best.age! * 1.1, 9000])
+      expect(replacementCostRate(age, input)).toBeGreaterThan(best.costRate);
   });
   test("none when age does not matter or failing costs no more, and doubt when the interval spans 1", () => {
-    expect(ageReplacement({ shape: 1, scale: 100, planned: 1, unplanned: 9 })).toMatchObject({ age: null, note: expect.stringContaining("not above 1") });
-    expect(ageReplacement({ shape: 3, scale: 100, planned: 2, unplanned: 2 })).toMatchObject({ age: null, note: expect.stringContaining("run to failure") });
-    expect(ageReplacement({ shape: 1.3, scale: 100, planned: 1, unplanned: 20, shapeInterval: { low: 0.8, high: 2 } }).note).toContain("doubt");
+    expect(ageReplacement({ shape: 1, scale: 100, planned: 1, unplanned: 9 })).toMatchObject({
+      age: null,
+      note: expect.stringContaining("not above 1"),
+    });
+    expect(ageReplacement({ shape: 3, scale: 100, planned: 2, unplanned: 2 })).toMatchObject({
+      age: null,
+      note: expect.stringContaining("run to failure"),
+    });
+    expect(
+      ageReplacement({ shape: 1.3, scale: 100, planned: 1, unplanned: 20, shapeInterval: { low: 0.8, high: 2 } }).note,
+    ).toContain("doubt");
     expect(() => ageReplacement({ shape: 0, scale: 1, planned: 1, unplanned: 1 })).toThrow(RangeError);
   });
-  test("with shape 1 running to failure costs the unplanned cost over the mean life", () => expect(ageReplacement({ shape: 1, scale: 100, planned: 1, unplanned: 9 }).runToFailure).toBeCloseTo(0.09, 5));
+  test("with shape 1 running to failure costs the unplanned cost over the mean life", () =>
+    expect(ageReplacement({ shape: 1, scale: 100, planned: 1, unplanned: 9 }).runToFailure).toBeCloseTo(0.09, 5));
   test("reliability", () => {
     expect(weibullReliability(0, { shape: 2, scale: 10 })).toBe(1);
     expect(weibullReliability(10, { shape: 2, scale: 10 })).toBeCloseTo(Math.exp(-1), 12);

@@ -77,7 +77,7 @@ function passes(f: (x: number) => number, inside: number, outside: number, level
 }
 
 /** Half of the chi-squared quantile with one degree of freedom: normal quantile squared over two. */
-const HALF_CHI2 = { 0.8: 0.8211872075749087, 0.9: 1.3527717270, 0.95: 1.9207294103 } as const;
+const HALF_CHI2 = { 0.8: 0.8211872075749087, 0.9: 1.352771727, 0.95: 1.9207294103 } as const;
 
 /**
  * Fit a Weibull distribution. @throws RangeError for no failure, times that are not above zero, an entry or
@@ -88,31 +88,52 @@ export function weibullFit(lives: readonly Life[], { confidence = 0.95 as keyof 
   if (failures === 0) throw new RangeError("No life has failed yet: nothing can be fitted.");
   for (const l of lives) {
     if (!(l.time > 0) || !Number.isFinite(l.time)) throw new RangeError("Every life needs hours above zero.");
-    if ((l.entry ?? 0) < 0 || (l.entry ?? 0) >= l.time) throw new RangeError("Watching must begin before the life ends.");
-    if (l.goodAt !== undefined && (l.goodAt < (l.entry ?? 0) || l.goodAt >= l.time)) throw new RangeError("A part was good before it was found worn.");
+    if ((l.entry ?? 0) < 0 || (l.entry ?? 0) >= l.time)
+      throw new RangeError("Watching must begin before the life ends.");
+    if (l.goodAt !== undefined && (l.goodAt < (l.entry ?? 0) || l.goodAt >= l.time))
+      throw new RangeError("A part was good before it was found worn.");
   }
   const longest = Math.max(...lives.map((l) => l.time));
-  const scaled = lives.map((l) => ({ ...l, time: l.time / longest, ...(l.entry !== undefined && { entry: l.entry / longest }), ...(l.goodAt !== undefined && { goodAt: l.goodAt / longest }) }));
+  const scaled = lives.map((l) => ({
+    ...l,
+    time: l.time / longest,
+    ...(l.entry !== undefined && { entry: l.entry / longest }),
+    ...(l.goodAt !== undefined && { goodAt: l.goodAt / longest }),
+  }));
   // scale: from a thousandth of the longest life to a million times it
   const [lowScale, highScale] = [Math.log(1e-3), Math.log(1e6)];
   const exact = scaled.every((l) => !l.failed || l.goodAt === undefined);
   const shapeProfile = (lnShape: number) => {
     const shape = Math.exp(lnShape);
     if (!exact) return greatest((s) => logLikelihood(scaled, shape, s), lowScale, highScale);
-    const x = Math.log(scaled.reduce((sum, l) => sum + l.time ** shape - (l.entry ? l.entry ** shape : 0), 0) / failures) / shape;
+    const x =
+      Math.log(scaled.reduce((sum, l) => sum + l.time ** shape - (l.entry ? l.entry ** shape : 0), 0) / failures) /
+      shape;
     return { x, value: logLikelihood(scaled, shape, x) };
   };
   const best = greatest((lnShape) => shapeProfile(lnShape).value, Math.log(SMALLEST_SHAPE), Math.log(LARGEST_SHAPE));
-  if (Math.exp(best.x) > 0.98 * LARGEST_SHAPE) throw new RangeError("All failures share one age: the shape cannot be told.");
+  if (Math.exp(best.x) > 0.98 * LARGEST_SHAPE)
+    throw new RangeError("All failures share one age: the shape cannot be told.");
   const lnScale = shapeProfile(best.x).x;
   const level = best.value - HALF_CHI2[confidence];
   const profileOfShape = (lnShape: number) => shapeProfile(lnShape).value;
-  const profileOfScale = (s: number) => greatest((lnShape) => logLikelihood(scaled, Math.exp(lnShape), s), Math.log(SMALLEST_SHAPE), Math.log(LARGEST_SHAPE)).value;
+  const profileOfScale = (s: number) =>
+    greatest(
+      (lnShape) => logLikelihood(scaled, Math.exp(lnShape), s),
+      Math.log(SMALLEST_SHAPE),
+      Math.log(LARGEST_SHAPE),
+    ).value;
   return {
     shape: Math.exp(best.x),
     scale: longest * Math.exp(lnScale),
-    shapeInterval: { low: Math.exp(passes(profileOfShape, best.x, Math.log(SMALLEST_SHAPE), level)), high: Math.exp(passes(profileOfShape, best.x, Math.log(LARGEST_SHAPE), level)) },
-    scaleInterval: { low: longest * Math.exp(passes(profileOfScale, lnScale, lowScale, level)), high: longest * Math.exp(passes(profileOfScale, lnScale, highScale, level)) },
+    shapeInterval: {
+      low: Math.exp(passes(profileOfShape, best.x, Math.log(SMALLEST_SHAPE), level)),
+      high: Math.exp(passes(profileOfShape, best.x, Math.log(LARGEST_SHAPE), level)),
+    },
+    scaleInterval: {
+      low: longest * Math.exp(passes(profileOfScale, lnScale, lowScale, level)),
+      high: longest * Math.exp(passes(profileOfScale, lnScale, highScale, level)),
+    },
     logLikelihood: best.value - failures * Math.log(longest),
     failures,
     lives: lives.length,

@@ -48,7 +48,11 @@ export function leakSince(leak: LeakSeries, moment: number): LeakChange {
   const last = after.slice(-Math.max(3, Math.ceil(after.length / 3)));
   const excess = median(last.map((r) => Math.log(r.value) - at(r.at)));
   const reach = median(last.map((r) => r.at / 86_400_000)) - median(days);
-  const error = Math.hypot(scatter / Math.sqrt(last.length), (reach * (line.high - line.low)) / 2 / 1.282, scatter / Math.sqrt(recent.length));
+  const error = Math.hypot(
+    scatter / Math.sqrt(last.length),
+    (reach * (line.high - line.low)) / 2 / 1.282,
+    scatter / Math.sqrt(recent.length),
+  );
   return { ...who, worse: excess > CLEAR * error && excess > Math.log(LEAST_FACTOR), factor: Math.exp(excess) };
 }
 
@@ -61,12 +65,16 @@ export function leakRising(leak: LeakSeries): LeakChange {
   const recent = readings.filter((r) => r.value > 0).slice(-SLOW);
   if (recent.length < 10) return { ...who, worse: null, factor: null };
   const logs = recent.map((r) => Math.log(r.value));
-  const { slope } = theilSen(recent.map((r) => r.at / 86_400_000), logs);
+  const { slope } = theilSen(
+    recent.map((r) => r.at / 86_400_000),
+    logs,
+  );
   const factor = Math.exp((slope * (recent.at(-1)!.at - recent[0]!.at)) / 86_400_000);
   return { ...who, worse: mannKendall(logs).p < 0.001 && factor > 1.1, factor };
 }
 
-const join = (list: readonly string[]) => (list.length < 2 ? (list[0] ?? "") : `${list.slice(0, -1).join(", ")} and ${list.at(-1)}`);
+const join = (list: readonly string[]) =>
+  list.length < 2 ? (list[0] ?? "") : `${list.slice(0, -1).join(", ")} and ${list.at(-1)}`;
 const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** "the hoist pump's case drain", "pump A's case drain": a part with a letter or number of its own takes no article. */
@@ -75,17 +83,41 @@ export function leakName({ component, what }: Pick<LeakChange, "component" | "wh
 }
 
 /** Oil and machine in one sentence, with the moment as a date. @param metals what rose, by name; empty: nothing */
-export function agreementOf(metals: readonly string[], moment: number, changes: readonly LeakChange[]): VerdictPart[] | null {
+export function agreementOf(
+  metals: readonly string[],
+  moment: number,
+  changes: readonly LeakChange[],
+): VerdictPart[] | null {
   const worse = changes.filter((c) => c.worse);
   const same = changes.filter((c) => c.worse === false);
   const leaks = (list: readonly LeakChange[]) => list.map(leakName);
-  const said = (before: string, after: string): VerdictPart[] => [{ text: before }, { date: moment, precision: "day" }, { text: after }];
+  const said = (before: string, after: string): VerdictPart[] => [
+    { text: before },
+    { date: moment, precision: "day" },
+    { text: after },
+  ];
   if (metals.length > 0 && worse.length > 0) {
     const all = [...metals, ...leaks(worse)];
-    return [...said(`${upper(join(all))} ${all.length === 2 ? "both" : "all"} rose after `, ": "), { text: join([...new Set(worse.map((c) => c.component))]), strong: true }, { text: "." }];
+    return [
+      ...said(`${upper(join(all))} ${all.length === 2 ? "both" : "all"} rose after `, ": "),
+      { text: join([...new Set(worse.map((c) => c.component))]), strong: true },
+      { text: "." },
+    ];
   }
-  if (metals.length > 0 && same.length > 0) return said(`${upper(join(metals))} rose after `, `, but ${join(leaks(same))} did not: look at parts that no point reads.`);
-  if (metals.length > 0) return said(`${upper(join(metals))} rose after `, "; no case drain or leakage is read here that could say which part.");
-  if (worse.length > 0) return said(`${upper(join(leaks(worse)))} rose after `, " without more metal in the oil: a seal or a widened gap rather than metal worn off, or a sample that does not show it.");
+  if (metals.length > 0 && same.length > 0)
+    return said(
+      `${upper(join(metals))} rose after `,
+      `, but ${join(leaks(same))} did not: look at parts that no point reads.`,
+    );
+  if (metals.length > 0)
+    return said(
+      `${upper(join(metals))} rose after `,
+      "; no case drain or leakage is read here that could say which part.",
+    );
+  if (worse.length > 0)
+    return said(
+      `${upper(join(leaks(worse)))} rose after `,
+      " without more metal in the oil: a seal or a widened gap rather than metal worn off, or a sample that does not show it.",
+    );
   return null;
 }

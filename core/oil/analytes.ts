@@ -18,21 +18,105 @@ export interface Analyte {
 const define = <T extends Record<string, Analyte>>(table: T): T => table;
 
 const count = (size: number, ...more: string[]): Analyte => ({
-  label: `Over ${size} µm(c)`, short: `particles over ${size} µm`, group: "count", quantity: "count", greatest: 1e8,
-  heads: [`>${size}`, `> ${size}`, `>${size}µm`, `> ${size} µm`, `>${size} um`, `>${size} µm`, `>${size} µm(c)`, `over ${size}`, `over ${size} µm`, `over ${size} um`, `particles >${size}`, `particles > ${size} µm`, `${size} µm`, `${size} um`, ...more],
+  label: `Over ${size} µm(c)`,
+  short: `particles over ${size} µm`,
+  group: "count",
+  quantity: "count",
+  greatest: 1e8,
+  heads: [
+    `>${size}`,
+    `> ${size}`,
+    `>${size}µm`,
+    `> ${size} µm`,
+    `>${size} um`,
+    `>${size} µm`,
+    `>${size} µm(c)`,
+    `over ${size}`,
+    `over ${size} µm`,
+    `over ${size} um`,
+    `particles >${size}`,
+    `particles > ${size} µm`,
+    `${size} µm`,
+    `${size} um`,
+    ...more,
+  ],
 });
-const metal = (label: string, symbol: string, group: "wear" | "dirt" | "additive", greatest = 20_000): Analyte => ({ label, short: label.toLowerCase(), group, quantity: "concentration", greatest, heads: [label.toLowerCase(), symbol.toLowerCase(), `${label.toLowerCase()} ${symbol.toLowerCase()}`] });
+const metal = (label: string, symbol: string, group: "wear" | "dirt" | "additive", greatest = 20_000): Analyte => ({
+  label,
+  short: label.toLowerCase(),
+  group,
+  quantity: "concentration",
+  greatest,
+  heads: [label.toLowerCase(), symbol.toLowerCase(), `${label.toLowerCase()} ${symbol.toLowerCase()}`],
+});
 
 export const analytes = define({
-  over4: count(4), over6: count(6), over14: count(14), over21: count(21), over38: count(38), over70: count(70),
-  water: { label: "Water", short: "water", group: "condition", quantity: "concentration", greatest: 1_000_000, heads: ["water", "water content", "h2o", "water kf", "karl fischer"] },
-  waterShare: { label: "Share of water saturation", short: "share of saturation", group: "condition", quantity: "share", greatest: 100, heads: ["water saturation", "saturation", "rh", "relative humidity"] },
-  kv40: { label: "Viscosity at 40 °C", short: "viscosity at 40 °C", group: "condition", quantity: "viscosity", greatest: 5000, heads: ["viscosity at 40", "viscosity 40", "viscosity 40c", "kv40", "v40", "viscosity at 40 °c", "viscosity 40 °c"] },
-  kv100: { label: "Viscosity at 100 °C", short: "viscosity at 100 °C", group: "condition", quantity: "viscosity", greatest: 500, heads: ["viscosity at 100", "viscosity 100", "viscosity 100c", "kv100", "v100", "viscosity at 100 °c", "viscosity 100 °c"] },
-  acidNumber: { label: "Acid number", short: "acid number", group: "condition", quantity: "acidNumber", greatest: 50, heads: ["acid number", "acidity", "an", "tan", "neutralisation number"] },
-  iron: metal("Iron", "Fe", "wear"), chromium: metal("Chromium", "Cr", "wear"), copper: metal("Copper", "Cu", "wear"), tin: metal("Tin", "Sn", "wear"), lead: metal("Lead", "Pb", "wear"), aluminium: { ...metal("Aluminium", "Al", "wear"), heads: ["aluminium", "aluminum", "al", "aluminium al"] }, nickel: metal("Nickel", "Ni", "wear"),
-  silicon: metal("Silicon", "Si", "dirt"), sodium: metal("Sodium", "Na", "dirt"),
-  zinc: metal("Zinc", "Zn", "additive"), phosphorus: metal("Phosphorus", "P", "additive"), calcium: metal("Calcium", "Ca", "additive"),
+  over4: count(4),
+  over6: count(6),
+  over14: count(14),
+  over21: count(21),
+  over38: count(38),
+  over70: count(70),
+  water: {
+    label: "Water",
+    short: "water",
+    group: "condition",
+    quantity: "concentration",
+    greatest: 1_000_000,
+    heads: ["water", "water content", "h2o", "water kf", "karl fischer"],
+  },
+  waterShare: {
+    label: "Share of water saturation",
+    short: "share of saturation",
+    group: "condition",
+    quantity: "share",
+    greatest: 100,
+    heads: ["water saturation", "saturation", "rh", "relative humidity"],
+  },
+  kv40: {
+    label: "Viscosity at 40 °C",
+    short: "viscosity at 40 °C",
+    group: "condition",
+    quantity: "viscosity",
+    greatest: 5000,
+    heads: ["viscosity at 40", "viscosity 40", "viscosity 40c", "kv40", "v40", "viscosity at 40 °c", "viscosity 40 °c"],
+  },
+  kv100: {
+    label: "Viscosity at 100 °C",
+    short: "viscosity at 100 °C",
+    group: "condition",
+    quantity: "viscosity",
+    greatest: 500,
+    heads: [
+      "viscosity at 100",
+      "viscosity 100",
+      "viscosity 100c",
+      "kv100",
+      "v100",
+      "viscosity at 100 °c",
+      "viscosity 100 °c",
+    ],
+  },
+  acidNumber: {
+    label: "Acid number",
+    short: "acid number",
+    group: "condition",
+    quantity: "acidNumber",
+    greatest: 50,
+    heads: ["acid number", "acidity", "an", "tan", "neutralisation number"],
+  },
+  iron: metal("Iron", "Fe", "wear"),
+  chromium: metal("Chromium", "Cr", "wear"),
+  copper: metal("Copper", "Cu", "wear"),
+  tin: metal("Tin", "Sn", "wear"),
+  lead: metal("Lead", "Pb", "wear"),
+  aluminium: { ...metal("Aluminium", "Al", "wear"), heads: ["aluminium", "aluminum", "al", "aluminium al"] },
+  nickel: metal("Nickel", "Ni", "wear"),
+  silicon: metal("Silicon", "Si", "dirt"),
+  sodium: metal("Sodium", "Na", "dirt"),
+  zinc: metal("Zinc", "Zn", "additive"),
+  phosphorus: metal("Phosphorus", "P", "additive"),
+  calcium: metal("Calcium", "Ca", "additive"),
 });
 
 export type AnalyteId = keyof typeof analytes;
@@ -42,10 +126,24 @@ export function isAnalyte(text: string): text is AnalyteId {
   return Object.hasOwn(analytes, text);
 }
 
-export const countIds = ["over4", "over6", "over14", "over21", "over38", "over70"] as const satisfies readonly AnalyteId[];
+export const countIds = [
+  "over4",
+  "over6",
+  "over14",
+  "over21",
+  "over38",
+  "over70",
+] as const satisfies readonly AnalyteId[];
 export type CountId = (typeof countIds)[number];
 /** Sizes of the counts, µm(c). */
-export const countSizes: Record<CountId, number> = { over4: 4, over6: 6, over14: 14, over21: 21, over38: 38, over70: 70 };
+export const countSizes: Record<CountId, number> = {
+  over4: 4,
+  over6: 6,
+  over14: 14,
+  over21: 21,
+  over38: 38,
+  over70: 70,
+};
 
 export const wearMetalIds = analyteIds.filter((id) => analytes[id].group === "wear") as WearMetalId[];
 export type WearMetalId = "iron" | "chromium" | "copper" | "tin" | "lead" | "aluminium" | "nickel";

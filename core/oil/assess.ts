@@ -55,8 +55,17 @@ export function assessOil(input: OilInput): OilAssessment {
     counter = Math.max(counter, s.hours ?? input.hoursAt(s.at));
     return { ...s, hours: counter };
   });
-  const series = Object.fromEntries([...wearMetalIds, "silicon" as const, "sodium" as const].map((id) => [id, metalSeries(id, dated, input.moves, input.volume)]));
-  const metals = Object.entries(series).flatMap(([id, s]) => metalAlarm(id as AnalyteId, s, input.sisterRates[id as AnalyteId] ?? [], input.metalLimits[id as AnalyteId]) ?? []);
+  const series = Object.fromEntries(
+    [...wearMetalIds, "silicon" as const, "sodium" as const].map((id) => [
+      id,
+      metalSeries(id, dated, input.moves, input.volume),
+    ]),
+  );
+  const metals = Object.entries(series).flatMap(
+    ([id, s]) =>
+      metalAlarm(id as AnalyteId, s, input.sisterRates[id as AnalyteId] ?? [], input.metalLimits[id as AnalyteId]) ??
+      [],
+  );
   const rose = metals.filter((m) => analytes[m.id].group === "wear" && m.passed.includes("own"));
   const since = rose.map((m) => m.since!).sort((a, b) => a.by - b.by)[0] ?? null;
   // what the oil says happened: the step of the counts where there is one, else the rise of the metals
@@ -65,7 +74,17 @@ export function assessOil(input: OilInput): OilAssessment {
   const leaks = moment === null ? [] : input.leaks.map((l) => (silting ? leakRising(l) : leakSince(l, moment)));
   const reported = metals.filter((m) => analytes[m.id].group === "wear").map((m) => m.id as WearMetalId);
   const roseIds = rose.map((m) => m.id as WearMetalId);
-  const { suspects, none } = partSuspects(roseIds, reported.filter((id) => !roseIds.includes(id)), input.components.map((c) => ({ componentId: c.id, name: c.name, kind: c.kind, materials: c.materials, worse: worseOf(leaks, c.id) })));
+  const { suspects, none } = partSuspects(
+    roseIds,
+    reported.filter((id) => !roseIds.includes(id)),
+    input.components.map((c) => ({
+      componentId: c.id,
+      name: c.name,
+      kind: c.kind,
+      materials: c.materials,
+      worse: worseOf(leaks, c.id),
+    })),
+  );
   const fill = currentFill(input.moves, input.now);
   const age = fill ? fillAge(fill, input.longest, input.now, input.hoursAt(input.now), input.hoursPerDay) : null;
   const measured = input.fluid ? measuredViscosities(comparable, input.fluid, fill?.at ?? -Infinity) : [];
@@ -73,13 +92,28 @@ export function assessOil(input: OilInput): OilAssessment {
   const real = input.fluid ? fluidAt(input.fluid, measured, input.now) : null;
   const filters = input.components.flatMap((c) => filterOf(c, input, measured));
   const metalWords = metalList(roseIds);
-  const outside = metals.filter((m) => analytes[m.id].group === "dirt" && m.passed.includes("own")).map((m) => analytes[m.id].short).join(" and ");
+  const outside = metals
+    .filter((m) => analytes[m.id].group === "dirt" && m.passed.includes("own"))
+    .map((m) => analytes[m.id].short)
+    .join(" and ");
   const causes = step
     ? dirtCauses({
-        step: { after: step.after, by: step.by }, outside, metals: since ? { words: metalWords, by: since.by } : null,
-        filters: filters.map((f) => ({ componentId: f.componentId, name: lower(f.name), past: f.past, pastSince: f.pastSince, blocked: f.blockedSpans })),
-        fitted: input.components.filter((c) => !c.filter).flatMap((c) => c.lives.slice(1).map((l) => ({ componentId: c.id, name: lower(c.name), at: l.startedAt }))),
-        fills: input.moves.filter((m) => m.kind !== "drained").map((m) => ({ at: m.at, litres: m.litres, fluid: m.fluidName, other: m.otherFluid })),
+        step: { after: step.after, by: step.by },
+        outside,
+        metals: since ? { words: metalWords, by: since.by } : null,
+        filters: filters.map((f) => ({
+          componentId: f.componentId,
+          name: lower(f.name),
+          past: f.past,
+          pastSince: f.pastSince,
+          blocked: f.blockedSpans,
+        })),
+        fitted: input.components
+          .filter((c) => !c.filter)
+          .flatMap((c) => c.lives.slice(1).map((l) => ({ componentId: c.id, name: lower(c.name), at: l.startedAt }))),
+        fills: input.moves
+          .filter((m) => m.kind !== "drained")
+          .map((m) => ({ at: m.at, litres: m.litres, fluid: m.fluidName, other: m.otherFluid })),
       })
     : [];
   const water = waterOf(comparable, input, working);
@@ -87,10 +121,34 @@ export function assessOil(input: OilInput): OilAssessment {
   const acid = acidRise(comparable, input);
   const suitability = suitabilityOf(input, real);
   const worst = over.length > 0 ? Math.max(...over.map((o) => o ?? -Infinity)) : null;
-  const parts = { input, target, last, worst, step, trends, metals, rose, suspects, filters, off, acid, water, causes, leaks, suitability, age };
+  const parts = {
+    input,
+    target,
+    last,
+    worst,
+    step,
+    trends,
+    metals,
+    rose,
+    suspects,
+    filters,
+    off,
+    acid,
+    water,
+    causes,
+    leaks,
+    suitability,
+    age,
+  };
   const findings = findingsOf(parts, since, outside);
   const state = stateOf(parts, comparable.length);
-  const margin = worstMargin(marginOf(coded.map((c) => c.sample), target), { water, off, acid, age });
+  const margin = worstMargin(
+    marginOf(
+      coded.map((c) => c.sample),
+      target,
+    ),
+    { water, off, acid, age },
+  );
   return {
     state,
     urgency: urgencyOf(state, 0, margin?.value ?? null) + (step?.still ? 2 : 0),
@@ -98,13 +156,44 @@ export function assessOil(input: OilInput): OilAssessment {
     lastAt: input.samples.at(-1)?.at ?? null,
     lastSampleId: last?.sample.id ?? null,
     code: last?.codes.iso.text ?? null,
-    target, over, margin, step, trends, metals, suspects, suspectsNone: none, leaks, causes, filters, measured, water, suitability, age, findings,
+    target,
+    over,
+    margin,
+    step,
+    trends,
+    metals,
+    suspects,
+    suspectsNone: none,
+    leaks,
+    causes,
+    filters,
+    measured,
+    water,
+    suitability,
+    age,
+    findings,
     verdict: verdictOf(parts, comparable.length),
-    agreement: moment === null ? null : agreementOf(silting && roseIds.length === 0 ? ["fine particles"] : roseIds.map((id) => analytes[id].short), moment, leaks),
+    agreement:
+      moment === null
+        ? null
+        : agreementOf(
+            silting && roseIds.length === 0 ? ["fine particles"] : roseIds.map((id) => analytes[id].short),
+            moment,
+            leaks,
+          ),
     viscosityOff: off,
     metalPoints: series,
-    rates: Object.fromEntries(Object.entries(series).map(([id, s]) => [id, s.flatMap((p) => (p.rate === null ? [] : [p.rate])).slice(-KEPT_RATES)])),
-    dirt: step ? { at: (step.after + step.by) / 2, factor: step.factor } : since ? { at: (since.after + since.by) / 2, factor: 2 } : null,
+    rates: Object.fromEntries(
+      Object.entries(series).map(([id, s]) => [
+        id,
+        s.flatMap((p) => (p.rate === null ? [] : [p.rate])).slice(-KEPT_RATES),
+      ]),
+    ),
+    dirt: step
+      ? { at: (step.after + step.by) / 2, factor: step.factor }
+      : since
+        ? { at: (since.after + since.by) / 2, factor: 2 }
+        : null,
   };
 }
 
@@ -126,7 +215,13 @@ function countStep(samples: readonly OilSample[], target: CircuitTarget | null):
     const factor = Math.exp(step.size);
     if (best && factor <= best.factor) continue;
     const before = counted[step.index]!.ln - step.size;
-    best = { after: counted[step.index - 1]!.at, by: counted[step.index]!.at, factor, size, still: counted.at(-1)!.ln > before + step.size / 2 };
+    best = {
+      after: counted[step.index - 1]!.at,
+      by: counted[step.index]!.at,
+      factor,
+      size,
+      still: counted.at(-1)!.ln > before + step.size / 2,
+    };
   }
   // what was long ago, and is clean again, is history
   if (best && !best.still && target && samples.at(-1)!.at - best.by > 2 * YEAR) return null;
@@ -134,12 +229,17 @@ function countStep(samples: readonly OilSample[], target: CircuitTarget | null):
 }
 
 function trendOf(samples: readonly OilSample[], size: "over4" | "over14"): CountTrend | null {
-  const counted = samples.flatMap((s) => {
-    const count = countFor(s, size);
-    return count === null ? [] : [{ at: s.at, log2: Math.log2(Math.max(count, 0.01)) }];
-  }).slice(-24);
+  const counted = samples
+    .flatMap((s) => {
+      const count = countFor(s, size);
+      return count === null ? [] : [{ at: s.at, log2: Math.log2(Math.max(count, 0.01)) }];
+    })
+    .slice(-24);
   if (counted.length < 6) return null;
-  const { slope } = theilSen(counted.map((c) => c.at / YEAR), counted.map((c) => c.log2));
+  const { slope } = theilSen(
+    counted.map((c) => c.at / YEAR),
+    counted.map((c) => c.log2),
+  );
   return slope === 0 ? null : { doublingYears: 1 / slope, p: mannKendall(counted.map((c) => c.log2)).p };
 }
 
@@ -155,7 +255,13 @@ function marginOf(samples: readonly OilSample[], target: CircuitTarget | null): 
   const value = of(samples.at(-1)!);
   if (value === null) return null;
   const doubt = (1.282 * SCATTER) / Math.LN2 / 2;
-  return { value, low: value - doubt, high: value + doubt, before: samples.length > 1 ? of(samples.at(-2)!) : null, of: "particles" };
+  return {
+    value,
+    low: value - doubt,
+    high: value + doubt,
+    before: samples.length > 1 ? of(samples.at(-2)!) : null,
+    of: "particles",
+  };
 }
 
 /** Two determinations of one laboratory differ by about this share: water, viscosity, acid (common practice). */
@@ -165,8 +271,21 @@ const DOUBT = { water: 0.1, viscosity: 0.015, acid: 0.06 };
 const SHOWN_FROM = { water: WATER.doubt / WATER.bad, viscosity: 0.5, acid: 0.5, age: 0.9 };
 
 /** The margin of what is nearest to its end, particles unless something else is worse. */
-function worstMargin(particles: OilAssessment["margin"], { water, off, acid, age }: Pick<Parts, "water" | "off" | "acid" | "age">): OilAssessment["margin"] {
-  const plain = (value: number, doubt: number, of: "water" | "viscosity" | "acid" | "age"): NonNullable<OilAssessment["margin"]> => ({ value, low: Math.max(0, value - doubt), high: value + doubt, before: null, of });
+function worstMargin(
+  particles: OilAssessment["margin"],
+  { water, off, acid, age }: Pick<Parts, "water" | "off" | "acid" | "age">,
+): OilAssessment["margin"] {
+  const plain = (
+    value: number,
+    doubt: number,
+    of: "water" | "viscosity" | "acid" | "age",
+  ): NonNullable<OilAssessment["margin"]> => ({
+    value,
+    low: Math.max(0, value - doubt),
+    high: value + doubt,
+    before: null,
+    of,
+  });
   const wet = water && !water.below ? Math.max(water.ppm / WATER.bad, (water.share ?? 0) / 100) : null;
   const others = [
     ...(wet === null ? [] : [plain(wet, DOUBT.water * wet, "water")]),
@@ -177,18 +296,49 @@ function worstMargin(particles: OilAssessment["margin"], { water, off, acid, age
   return others.reduce<OilAssessment["margin"]>((worst, m) => (worst && worst.value >= m.value ? worst : m), particles);
 }
 
-function filterOf(c: OilComponentInput, input: OilInput, measured: readonly MeasuredViscosity[]): OilAssessment["filters"] {
+function filterOf(
+  c: OilComponentInput,
+  input: OilInput,
+  measured: readonly MeasuredViscosity[],
+): OilAssessment["filters"] {
   if (!c.filter || c.drops.length === 0) return [];
-  const reference = { flow: c.filter.flow, viscosity: input.fluid ? kinematic(input.fluid, input.temperatures.working ?? 45) : 30 };
+  const reference = {
+    flow: c.filter.flow,
+    viscosity: input.fluid ? kinematic(input.fluid, input.temperatures.working ?? 45) : 30,
+  };
   const lives = c.lives.map((l) => ({
-    id: l.id, startedAt: l.startedAt, endedAt: l.endedAt,
-    readings: c.drops.filter((d) => d.lifeId === l.id).map((d) => ({ at: d.at, hours: d.hours, drop: d.drop, flow: d.flow, viscosity: input.fluid && d.temperature !== null ? kinematic(fluidAt(input.fluid, measured, d.at), d.temperature) : null })),
+    id: l.id,
+    startedAt: l.startedAt,
+    endedAt: l.endedAt,
+    readings: c.drops
+      .filter((d) => d.lifeId === l.id)
+      .map((d) => ({
+        at: d.at,
+        hours: d.hours,
+        drop: d.drop,
+        flow: d.flow,
+        viscosity:
+          input.fluid && d.temperature !== null ? kinematic(fluidAt(input.fluid, measured, d.at), d.temperature) : null,
+      })),
   }));
   const found = elementFinding(lives, reference, c.filter.bypass);
   if (!found) return [];
   const { corrected: _corrected, ...finding } = found;
   const days = (hours: number) => hours / input.hoursPerDay;
-  return [{ ...finding, componentId: c.id, name: c.name, daysLeft: finding.hoursLeft ? { early: days(finding.hoursLeft.early), middle: days(finding.hoursLeft.middle), late: finding.hoursLeft.late === null ? null : days(finding.hoursLeft.late) } : null }];
+  return [
+    {
+      ...finding,
+      componentId: c.id,
+      name: c.name,
+      daysLeft: finding.hoursLeft
+        ? {
+            early: days(finding.hoursLeft.early),
+            middle: days(finding.hoursLeft.middle),
+            late: finding.hoursLeft.late === null ? null : days(finding.hoursLeft.late),
+          }
+        : null,
+    },
+  ];
 }
 
 function waterOf(samples: readonly OilSample[], input: OilInput, working: number): OilAssessment["water"] {
@@ -217,7 +367,16 @@ function suitabilityOf(input: OilInput, real: { kv40: number; kv100: number } | 
   const grade = { kv40: real.kv40, kv100: real.kv100, type: input.fluid.type };
   return input.components
     .filter((c) => c.fluidNeed || rotating.includes(c.kind))
-    .map((c) => ({ componentId: c.id, name: c.name, usual: c.fluidNeed === null, findings: fluidSuitability(grade, c.fluidNeed ?? { ...usualPumpNeed, types: ["mineral", "ester"] }, { start: start ?? working, working, hottest }).filter((f) => f.at !== "start" || start !== null) }));
+    .map((c) => ({
+      componentId: c.id,
+      name: c.name,
+      usual: c.fluidNeed === null,
+      findings: fluidSuitability(grade, c.fluidNeed ?? { ...usualPumpNeed, types: ["mineral", "ester"] }, {
+        start: start ?? working,
+        working,
+        hottest,
+      }).filter((f) => f.at !== "start" || start !== null),
+    }));
 }
 
 function kinematic(fluid: { kv40: number; kv100: number }, temperature: number): number {

@@ -11,7 +11,13 @@ export interface BlockedSpan {
 export interface CauseEvidence {
   /** Last sample before the step and first after it. */
   step: { after: number; by: number };
-  filters: readonly { componentId: string; name: string; past: string | null; pastSince: number | null; blocked: readonly BlockedSpan[] }[];
+  filters: readonly {
+    componentId: string;
+    name: string;
+    past: string | null;
+    pastSince: number | null;
+    blocked: readonly BlockedSpan[];
+  }[];
   /** Parts fitted, the filters' elements left out. */
   fitted: readonly { componentId: string; name: string; at: number }[];
   fills: readonly { at: number; litres: number; fluid: string; other: boolean }[];
@@ -44,22 +50,82 @@ const ROUTINE = 3;
 export function dirtCauses({ step, filters, fitted, fills, outside, metals }: CauseEvidence): Cause[] {
   const near = (at: number | null): at is number => at !== null && at >= step.after - LEAD && at <= step.by + SLACK;
   /** Blocked at some time between the lead and the first dirty sample. */
-  const during = ({ since, until }: BlockedSpan) => since <= step.by + SLACK && (until === null || until >= step.after - LEAD);
+  const during = ({ since, until }: BlockedSpan) =>
+    since <= step.by + SLACK && (until === null || until >= step.after - LEAD);
   const found: (Omit<Cause, "share"> & { odds: number })[] = [];
   for (const f of filters) {
-    if (f.past && near(f.pastSince)) found.push({ id: "filterPast", odds: 9, text: `oil goes past the ${f.name}: ${f.past}`, at: f.pastSince, componentId: f.componentId, tells: "Open the housing: element, seat and bypass valve. The drop must come back to that of a new element, and the counts must fall." });
-    else if (f.blocked.some(during)) found.push({ id: "filterBlocked", odds: 6, text: `the ${f.name} was blocked, so its bypass opened`, at: f.blocked.find(during)!.since, componentId: f.componentId, tells: "Renew the element and look at what it holds." });
+    if (f.past && near(f.pastSince))
+      found.push({
+        id: "filterPast",
+        odds: 9,
+        text: `oil goes past the ${f.name}: ${f.past}`,
+        at: f.pastSince,
+        componentId: f.componentId,
+        tells:
+          "Open the housing: element, seat and bypass valve. The drop must come back to that of a new element, and the counts must fall.",
+      });
+    else if (f.blocked.some(during))
+      found.push({
+        id: "filterBlocked",
+        odds: 6,
+        text: `the ${f.name} was blocked, so its bypass opened`,
+        at: f.blocked.find(during)!.since,
+        componentId: f.componentId,
+        tells: "Renew the element and look at what it holds.",
+      });
   }
-  for (const c of fitted) if (near(c.at)) found.push({ id: "opened", odds: 3, text: `the circuit was opened to fit the ${c.name}`, at: c.at, componentId: c.componentId, tells: "The work record: was it flushed, was what broke found?" });
+  for (const c of fitted)
+    if (near(c.at))
+      found.push({
+        id: "opened",
+        odds: 3,
+        text: `the circuit was opened to fit the ${c.name}`,
+        at: c.at,
+        componentId: c.componentId,
+        tells: "The work record: was it flushed, was what broke found?",
+      });
   // topping up as ever, often enough without dirt, is a poor reason
   const routine = fills.filter((f) => !f.other && f.at < step.after - LEAD).length >= ROUTINE;
-  const filled = fills.filter((f) => near(f.at)).sort((a, b) => Number(b.other) - Number(a.other) || b.litres - a.litres)[0];
-  if (filled) found.push({ id: "filled", odds: filled.other ? 3.5 : routine ? 0.6 : 2, text: `${Math.round(filled.litres)} L of ${filled.fluid} were filled in${filled.other ? ", which is not the circuit's fluid" : ""}; oil from a drum is dirtier than most targets`, at: filled.at, componentId: null, tells: "A sample from the drum, and was it filled through a filter?" });
-  if (outside) found.push({ id: "fromOutside", odds: 2, text: `${outside} rose with the particles: dirt from outside, by the breather, a wiper seal or an open filler`, at: step.by, componentId: null, tells: "Breather, rod wipers, filler cap." });
-  if (metals && metals.by <= step.by + SLACK) found.push({ id: "fromWithin", odds: metals.by <= step.after + SLACK ? 5 : 1.5, text: `${metals.words} rose ${metals.by <= step.after + SLACK ? "before" : "with"} the particles: a part is breaking up`, at: metals.by, componentId: null, tells: "Look at the debris, at the case drain and at the load test." });
+  const filled = fills
+    .filter((f) => near(f.at))
+    .sort((a, b) => Number(b.other) - Number(a.other) || b.litres - a.litres)[0];
+  if (filled)
+    found.push({
+      id: "filled",
+      odds: filled.other ? 3.5 : routine ? 0.6 : 2,
+      text: `${Math.round(filled.litres)} L of ${filled.fluid} were filled in${filled.other ? ", which is not the circuit's fluid" : ""}; oil from a drum is dirtier than most targets`,
+      at: filled.at,
+      componentId: null,
+      tells: "A sample from the drum, and was it filled through a filter?",
+    });
+  if (outside)
+    found.push({
+      id: "fromOutside",
+      odds: 2,
+      text: `${outside} rose with the particles: dirt from outside, by the breather, a wiper seal or an open filler`,
+      at: step.by,
+      componentId: null,
+      tells: "Breather, rod wipers, filler cap.",
+    });
+  if (metals && metals.by <= step.by + SLACK)
+    found.push({
+      id: "fromWithin",
+      odds: metals.by <= step.after + SLACK ? 5 : 1.5,
+      text: `${metals.words} rose ${metals.by <= step.after + SLACK ? "before" : "with"} the particles: a part is breaking up`,
+      at: metals.by,
+      componentId: null,
+      tells: "Look at the debris, at the case drain and at the load test.",
+    });
   const unknown = 1;
   const total = found.reduce((sum, f) => sum + f.odds, unknown);
   const causes = found.map(({ odds, ...f }): Cause => ({ ...f, share: odds / total }));
-  causes.push({ id: "unknown", share: unknown / total, text: "something that nobody noted", at: null, componentId: null, tells: "Ask who was at the machine between the two samples." });
+  causes.push({
+    id: "unknown",
+    share: unknown / total,
+    text: "something that nobody noted",
+    at: null,
+    componentId: null,
+    tells: "Ask who was at the machine between the two samples.",
+  });
   return causes.sort((a, b) => b.share - a.share);
 }

@@ -15,7 +15,12 @@ export interface CleanUpPlan {
 export function cleanUpPlan(balance: TankBalance, now: number, target: number): CleanUpPlan {
   const steady = steadyCount(balance);
   const minutes = cleanUpTime(balance, now, target);
-  return { ingress: balance.ingress, steady, minutes, exposure: minutes === null ? null : exposureOf(balance, now, minutes) / target };
+  return {
+    ingress: balance.ingress,
+    steady,
+    minutes,
+    exposure: minutes === null ? null : exposureOf(balance, now, minutes) / target,
+  };
 }
 
 /** ∫N dt over some minutes, (1/mL)·min: N_s·t + (N_0 − N_s)·τ·(1 − e^(−t/τ)). */
@@ -26,7 +31,10 @@ function exposureOf(balance: TankBalance, now: number, minutes: number): number 
 }
 
 /** Two filters on one tank act as one with the sum of what they take: Q = Q1 + Q2, η = (Q1·η1 + Q2·η2)/Q. */
-export function together(one: { flow: number; beta: number }, other: { flow: number; beta: number }): { flow: number; beta: number } {
+export function together(
+  one: { flow: number; beta: number },
+  other: { flow: number; beta: number },
+): { flow: number; beta: number } {
   const flow = one.flow + other.flow;
   const eta = (one.flow * filterEfficiency(one.beta) + other.flow * filterEfficiency(other.beta)) / flow;
   return { flow, beta: 1 / (1 - eta) };
@@ -51,24 +59,40 @@ const SCATTER = 0.3;
  * profile interval of the rate from the scatter of counts. Null when too little was cleaned to tell.
  * @throws RangeError for fewer than 4 samples.
  */
-export function fitCleanUp(balance: TankBalance, samples: readonly { minutes: number; count: number }[]): CleanUpFit | null {
+export function fitCleanUp(
+  balance: TankBalance,
+  samples: readonly { minutes: number; count: number }[],
+): CleanUpFit | null {
   if (samples.length < 4) throw new RangeError("At least 4 samples are needed.");
   const least = Math.min(...samples.map((s) => s.count));
   const rate = (balance.flow * filterEfficiency(balance.beta)) / balance.volume;
   const starts = [0.7, 0.85, 1, 1.2, 1.45].map((f) => f * samples[0]!.count);
   if (samples[0]!.count < least * 1.5) return null;
   const levels = [0, ...Array.from({ length: 24 }, (_, i) => least * (0.05 + (i * 1.3) / 23))];
-  const at = (share: number, start: number, level: number, minutes: number) => level + (start - level) * Math.exp(-rate * share * minutes);
+  const at = (share: number, start: number, level: number, minutes: number) =>
+    level + (start - level) * Math.exp(-rate * share * minutes);
   const errorOf = (share: number) => {
     let best = { error: Infinity, level: 0, start: 0 };
-    for (const start of starts) for (const level of levels) {
-      const error = samples.reduce((sum, s) => sum + (Math.log(Math.max(s.count, 0.01)) - Math.log(Math.max(at(share, start, level, s.minutes), 0.01))) ** 2, 0);
-      if (error < best.error) best = { error, level, start };
-    }
+    for (const start of starts)
+      for (const level of levels) {
+        const error = samples.reduce(
+          (sum, s) =>
+            sum +
+            (Math.log(Math.max(s.count, 0.01)) - Math.log(Math.max(at(share, start, level, s.minutes), 0.01))) ** 2,
+          0,
+        );
+        if (error < best.error) best = { error, level, start };
+      }
     return { share, ...best };
   };
   const tried = Array.from({ length: 121 }, (_, i) => errorOf(Math.exp(Math.log(0.02) + (i * Math.log(200)) / 120)));
   const best = tried.reduce((p, q) => (q.error < p.error ? q : p));
   const inside = tried.filter((t) => t.error - best.error <= 2.706 * SCATTER ** 2);
-  return { share: best.share, low: inside[0]!.share, high: inside.at(-1)!.share, settles: best.level, fitted: (minutes) => at(best.share, best.start, best.level, minutes) };
+  return {
+    share: best.share,
+    low: inside[0]!.share,
+    high: inside.at(-1)!.share,
+    settles: best.level,
+    fitted: (minutes) => at(best.share, best.start, best.level, minutes),
+  };
 }

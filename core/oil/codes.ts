@@ -20,11 +20,13 @@ const PER_100 = 100;
 /** The older calibration's band edges (5, 15, 25, 50, 100 µm) are these sizes in µm(c): SAE AS4059 (memory). */
 const nasEdges = ["over6", "over14", "over21", "over38", "over70"] as const satisfies readonly CountId[];
 
-const countOf = (result: Result | undefined) => (result === undefined ? null : result.above ? ("many" as const) : result.value);
+const countOf = (result: Result | undefined) =>
+  result === undefined ? null : result.above ? ("many" as const) : result.value;
 
 /** The ISO 4406 code of a sample alone, for lists and pictures; null when it has neither counts nor a code. */
 export function sampleIso({ results, code }: Pick<OilSample, "results" | "code">): Iso4406 | null {
-  if (countIds.some((id) => results[id])) return iso4406({ over4: countOf(results.over4), over6: countOf(results.over6), over14: countOf(results.over14) });
+  if (countIds.some((id) => results[id]))
+    return iso4406({ over4: countOf(results.over4), over6: countOf(results.over6), over14: countOf(results.over14) });
   return code ? parseIso4406(code) : null;
 }
 
@@ -35,7 +37,18 @@ export function sampleCodes(sample: Pick<OilSample, "results" | "code">): Sample
   const written = sample.code ? parseIso4406(sample.code) : null;
   if (counted.length === 0) {
     if (!written) return null;
-    return { iso: written, from: "code", nas: null, as: null, disagrees: null, working: { formula: "code as the laboratory wrote it", rows: codeRows(written), source: "ISO 4406. Without counts no class by the other standards follows from it." } };
+    return {
+      iso: written,
+      from: "code",
+      nas: null,
+      as: null,
+      disagrees: null,
+      working: {
+        formula: "code as the laboratory wrote it",
+        rows: codeRows(written),
+        source: "ISO 4406. Without counts no class by the other standards follows from it.",
+      },
+    };
   }
   const iso = sampleIso(sample)!;
   const plain = (id: CountId) => {
@@ -55,24 +68,66 @@ export function sampleCodes(sample: Pick<OilSample, "results" | "code">): Sample
   const as = cumulative.some((c) => c !== null) ? as4059(cumulative) : null;
   const below = counted.filter((id) => results[id]!.below);
   return {
-    iso, from: "counts", nas, as,
-    disagrees: written && written.text !== iso.text ? `The laboratory wrote ${written.text}; its counts make ${iso.text}. The counts are used.` : null,
+    iso,
+    from: "counts",
+    nas,
+    as,
+    disagrees:
+      written && written.text !== iso.text
+        ? `The laboratory wrote ${written.text}; its counts make ${iso.text}. The counts are used.`
+        : null,
     working: {
       formula: "scale number of each count per mL, upper bounds inclusive; classes by the worst size per 100 mL",
       rows: [
-        ...counted.map((id) => ({ label: `counted over ${countSizes[id]} µm(c)${results[id]!.below ? ", less than" : results[id]!.above ? ", more than" : ""}`, value: results[id]!.value, quantity: "count" as const })),
+        ...counted.map((id) => ({
+          label: `counted over ${countSizes[id]} µm(c)${results[id]!.below ? ", less than" : results[id]!.above ? ", more than" : ""}`,
+          value: results[id]!.value,
+          quantity: "count" as const,
+        })),
         ...codeRows(iso),
-        ...bands.flatMap((b, i) => (b === null ? [] : [{ label: `NAS 1638 band ${["5 to 15", "15 to 25", "25 to 50", "50 to 100", "over 100"][i]} µm, per 100 mL: class ${nas!.classes[i]}`, value: b }])),
-        ...(as ? countIds.flatMap((id, i) => (cumulative[i] === null ? [] : [{ label: `AS4059 over ${countSizes[id]} µm(c), per 100 mL: class ${as.classes[i]}`, value: cumulative[i]! }])) : []),
+        ...bands.flatMap((b, i) =>
+          b === null
+            ? []
+            : [
+                {
+                  label: `NAS 1638 band ${["5 to 15", "15 to 25", "25 to 50", "50 to 100", "over 100"][i]} µm, per 100 mL: class ${nas!.classes[i]}`,
+                  value: b,
+                },
+              ],
+        ),
+        ...(as
+          ? countIds.flatMap((id, i) =>
+              cumulative[i] === null
+                ? []
+                : [
+                    {
+                      label: `AS4059 over ${countSizes[id]} µm(c), per 100 mL: class ${as.classes[i]}`,
+                      value: cumulative[i]!,
+                    },
+                  ],
+            )
+          : []),
       ],
       source: "ISO 4406, NAS 1638, SAE AS4059 (tables from memory; compare with the standard before a dispute).",
-      ...(below.length > 0 && { note: "A count reported as less than a bound is taken at the bound: the true code may be better." }),
+      ...(below.length > 0 && {
+        note: "A count reported as less than a bound is taken at the bound: the true code may be better.",
+      }),
     },
   };
 }
 
 function codeRows(iso: Iso4406) {
-  return iso.codes.flatMap((code, i) => (typeof code === "number" && code <= 28 ? [{ label: `ISO 4406 number ${code} over ${[4, 6, 14][i]} µm(c) ends at`, value: countsOfCode(code).upTo, quantity: "count" as const }] : []));
+  return iso.codes.flatMap((code, i) =>
+    typeof code === "number" && code <= 28
+      ? [
+          {
+            label: `ISO 4406 number ${code} over ${[4, 6, 14][i]} µm(c) ends at`,
+            value: countsOfCode(code).upTo,
+            quantity: "count" as const,
+          },
+        ]
+      : [],
+  );
 }
 
 /** Count per mL over a size: as counted, else the middle (geometric) of what its code stands for; null: neither. */

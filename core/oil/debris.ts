@@ -16,7 +16,13 @@ const stuckSymptoms: Record<ComponentKind, string> = {
   accumulator: "dirt settles in its shell and comes back later",
   other: "dirt settles where oil stands still and comes back later",
 };
-const valves: readonly string[] = ["reliefValve", "unloaderValve", "proportionalValve", "directionalValve", "loadHoldingValve"];
+const valves: readonly string[] = [
+  "reliefValve",
+  "unloaderValve",
+  "proportionalValve",
+  "directionalValve",
+  "loadHoldingValve",
+];
 
 export interface EventComponent {
   id: string;
@@ -44,10 +50,20 @@ export function debrisChecks(components: readonly EventComponent[], foundAt: str
   const from = components.find((c) => c.id === foundAt)?.position ?? -Infinity;
   return components
     .map((c): DebrisCheck & { position: number } => ({
-      componentId: c.id, name: c.name, isValve: valves.includes(c.kind), position: c.position,
-      symptom: c.symptomIfStuck || stuckSymptoms[(Object.hasOwn(stuckSymptoms, c.kind) ? c.kind : "other") as ComponentKind], reached: c.position >= from ? "downstream" : "throughTank",
+      componentId: c.id,
+      name: c.name,
+      isValve: valves.includes(c.kind),
+      position: c.position,
+      symptom:
+        c.symptomIfStuck || stuckSymptoms[(Object.hasOwn(stuckSymptoms, c.kind) ? c.kind : "other") as ComponentKind],
+      reached: c.position >= from ? "downstream" : "throughTank",
     }))
-    .sort((a, b) => Number(a.reached === "throughTank") - Number(b.reached === "throughTank") || Number(b.isValve) - Number(a.isValve) || a.position - b.position)
+    .sort(
+      (a, b) =>
+        Number(a.reached === "throughTank") - Number(b.reached === "throughTank") ||
+        Number(b.isValve) - Number(a.isValve) ||
+        a.position - b.position,
+    )
     .map(({ position: _position, ...check }) => check);
 }
 
@@ -65,16 +81,60 @@ export function flushFlow(bore: number, viscosity: number, reynolds = 4000): num
 /**
  * Flush plan in order. @param minutes running minutes that the balance asks for; null: the filters cannot reach it.
  */
-export function flushPlan({ targetText, cleanerText, minutes, proportional }: { targetText: string; cleanerText: string; minutes: number | null; proportional: boolean }): FlushStep[] {
+export function flushPlan({
+  targetText,
+  cleanerText,
+  minutes,
+  proportional,
+}: {
+  targetText: string;
+  cleanerText: string;
+  minutes: number | null;
+  proportional: boolean;
+}): FlushStep[] {
   return [
-    { title: "Keep the evidence", detail: "Sample before anything is drained. Look at the debris before washing it away: metal, rubber, grit, where it lay. Photograph and keep it in a marked bag." },
-    { title: "Make it safe", detail: "Isolate and lock, prop loads, release pressure and accumulators, prove zero at a gauge. Isolation and lifting by licensed people and the local code." },
-    { title: "Stop the source", detail: "A part that breaks up goes on feeding the circuit: find and renew it before flushing, or the flush is lost." },
-    { title: "Drain and clean the tank", detail: "Drain warm, open the tank, wipe it out, clean the strainer, renew every element and look at the breather. Open coolers and dead ends: they keep dirt." },
-    ...(proportional ? [{ title: "Take proportional and servo valves out of the flow", detail: "Fit flushing plates in their place; their bores are finer than the dirt." }] : []),
-    { title: "Flush", detail: `Through a flushing filter, warm oil, flow turbulent in the largest line (25 mm of thin warm oil, 20 mm²/s, asks for ${Math.round(flushFlow(25, 20))} L/min), each line by itself, cylinders moved end to end. ${minutes === null ? "The circuit's own filter cannot reach the target: use an off-line unit." : `By the tank balance at least ${Math.ceil(minutes / 60)} h of running.`} Until ${cleanerText}, two numbers below the target ${targetText}.` },
-    { title: "Check each valve", detail: "Each by its symptom in the list, then driven through its stroke. A part that stuck once is opened, not freed and forgotten." },
-    { title: "Start again", detail: "Fill through a filter, fill pump cases, bleed, low pressure first. Everything altered for the flush is put back." },
+    {
+      title: "Keep the evidence",
+      detail:
+        "Sample before anything is drained. Look at the debris before washing it away: metal, rubber, grit, where it lay. Photograph and keep it in a marked bag.",
+    },
+    {
+      title: "Make it safe",
+      detail:
+        "Isolate and lock, prop loads, release pressure and accumulators, prove zero at a gauge. Isolation and lifting by licensed people and the local code.",
+    },
+    {
+      title: "Stop the source",
+      detail:
+        "A part that breaks up goes on feeding the circuit: find and renew it before flushing, or the flush is lost.",
+    },
+    {
+      title: "Drain and clean the tank",
+      detail:
+        "Drain warm, open the tank, wipe it out, clean the strainer, renew every element and look at the breather. Open coolers and dead ends: they keep dirt.",
+    },
+    ...(proportional
+      ? [
+          {
+            title: "Take proportional and servo valves out of the flow",
+            detail: "Fit flushing plates in their place; their bores are finer than the dirt.",
+          },
+        ]
+      : []),
+    {
+      title: "Flush",
+      detail: `Through a flushing filter, warm oil, flow turbulent in the largest line (25 mm of thin warm oil, 20 mm²/s, asks for ${Math.round(flushFlow(25, 20))} L/min), each line by itself, cylinders moved end to end. ${minutes === null ? "The circuit's own filter cannot reach the target: use an off-line unit." : `By the tank balance at least ${Math.ceil(minutes / 60)} h of running.`} Until ${cleanerText}, two numbers below the target ${targetText}.`,
+    },
+    {
+      title: "Check each valve",
+      detail:
+        "Each by its symptom in the list, then driven through its stroke. A part that stuck once is opened, not freed and forgotten.",
+    },
+    {
+      title: "Start again",
+      detail:
+        "Fill through a filter, fill pump cases, bleed, low pressure first. Everything altered for the flush is put back.",
+    },
   ];
 }
 
@@ -95,16 +155,48 @@ export interface DebrisTask {
   dueDays: number | null;
 }
 
-const sampleWords = ["before anything is drained", "after the flush", "after a week's running", "after a month's running: it has proved clean"];
+const sampleWords = [
+  "before anything is drained",
+  "after the flush",
+  "after a week's running",
+  "after a month's running: it has proved clean",
+];
 
 /** Everything that opening an event puts on the list, in the order of doing. */
-export function debrisTasks(components: readonly EventComponent[], foundAt: string | null, flush: { targetCodes: readonly number[] | null; minutes: number | null }): DebrisTask[] {
+export function debrisTasks(
+  components: readonly EventComponent[],
+  foundAt: string | null,
+  flush: { targetCodes: readonly number[] | null; minutes: number | null },
+): DebrisTask[] {
   const codes = flush.targetCodes ?? [18, 16, 13];
-  const plan = flushPlan({ targetText: codes.join("/"), cleanerText: twoCleaner(codes), minutes: flush.minutes, proportional: components.some((c) => c.kind === "proportionalValve") });
+  const plan = flushPlan({
+    targetText: codes.join("/"),
+    cleanerText: twoCleaner(codes),
+    minutes: flush.minutes,
+    proportional: components.some((c) => c.kind === "proportionalValve"),
+  });
   return [
-    ...debrisChecks(components, foundAt).map((c): DebrisTask => ({ kind: "check", componentId: c.componentId, title: c.name, detail: `${c.reached === "throughTank" ? "Reached through the tank. " : ""}When dirt sticks in it: ${c.symptom}.`, dueDays: null })),
-    ...plan.map((s): DebrisTask => ({ kind: "flush", componentId: null, title: s.title, detail: s.detail, dueDays: null })),
-    ...debrisSampleDays.map((days, i): DebrisTask => ({ kind: "sample", componentId: null, title: `Sample ${i + 1}`, detail: sampleWords[i]!, dueDays: days })),
+    ...debrisChecks(components, foundAt).map((c): DebrisTask => ({
+      kind: "check",
+      componentId: c.componentId,
+      title: c.name,
+      detail: `${c.reached === "throughTank" ? "Reached through the tank. " : ""}When dirt sticks in it: ${c.symptom}.`,
+      dueDays: null,
+    })),
+    ...plan.map((s): DebrisTask => ({
+      kind: "flush",
+      componentId: null,
+      title: s.title,
+      detail: s.detail,
+      dueDays: null,
+    })),
+    ...debrisSampleDays.map((days, i): DebrisTask => ({
+      kind: "sample",
+      componentId: null,
+      title: `Sample ${i + 1}`,
+      detail: sampleWords[i]!,
+      dueDays: days,
+    })),
   ];
 }
 
@@ -121,11 +213,21 @@ export interface Closing {
 const FEWEST_WORDS = 12;
 
 /** What still stands against closing, by field; empty: it may be closed. */
-export function closingProblems({ checksOpen, clean, sourceComponent, words, notFound }: Closing): Record<string, string> {
+export function closingProblems({
+  checksOpen,
+  clean,
+  sourceComponent,
+  words,
+  notFound,
+}: Closing): Record<string, string> {
   const problems: Record<string, string> = {};
-  if (checksOpen > 0) problems.form = `${checksOpen} part${checksOpen === 1 ? " is" : "s are"} still unchecked. Write what was found at each, or why it was left.`;
+  if (checksOpen > 0)
+    problems.form = `${checksOpen} part${checksOpen === 1 ? " is" : "s are"} still unchecked. Write what was found at each, or why it was left.`;
   if (clean === null) problems.form = "There is no sample since the event was opened. It closes with a clean one.";
   else if (!clean) problems.form = "The newest sample is not clean: it must meet the target at every size.";
-  if (notFound ? words.trim().length < FEWEST_WORDS : !sourceComponent && words.trim().length < 3) problems.source = notFound ? "Say what was looked at in vain: the next person starts from there." : "Name the source, or say that it was not found and what was looked at.";
+  if (notFound ? words.trim().length < FEWEST_WORDS : !sourceComponent && words.trim().length < 3)
+    problems.source = notFound
+      ? "Say what was looked at in vain: the next person starts from there."
+      : "Name the source, or say that it was not found and what was looked at.";
   return problems;
 }

@@ -49,20 +49,41 @@ const FEWEST_FOR_TREND = 4;
  * @param reference flow (L/min) and viscosity (mm²/s) that drops are brought to
  * @param bypass differential pressure at which the bypass opens, bar
  */
-export function elementFinding(lives: readonly ElementLife[], reference: { flow: number; viscosity: number }, bypass: number): ElementFinding | null {
-  const corrected = lives.map((l) => l.readings.map((r) => ({ at: r.at, hours: r.hours, read: r.drop, drop: correctedPressureDrop({ drop: r.drop, flow: r.flow ?? reference.flow, viscosity: r.viscosity ?? reference.viscosity }, reference) })));
+export function elementFinding(
+  lives: readonly ElementLife[],
+  reference: { flow: number; viscosity: number },
+  bypass: number,
+): ElementFinding | null {
+  const corrected = lives.map((l) =>
+    l.readings.map((r) => ({
+      at: r.at,
+      hours: r.hours,
+      read: r.drop,
+      drop: correctedPressureDrop(
+        { drop: r.drop, flow: r.flow ?? reference.flow, viscosity: r.viscosity ?? reference.viscosity },
+        reference,
+      ),
+    })),
+  );
   const current = corrected.at(-1);
   if (!current || current.length === 0) return null;
   const asFitted = median(current.slice(0, 3).map((r) => r.drop));
   const now = median(current.slice(-3).map((r) => r.drop));
-  const earlier = corrected.slice(0, -1).flatMap((rs) => (rs.length >= 2 ? [median(rs.slice(0, 3).map((r) => r.drop))] : []));
+  const earlier = corrected
+    .slice(0, -1)
+    .flatMap((rs) => (rs.length >= 2 ? [median(rs.slice(0, 3).map((r) => r.drop))] : []));
   const usualNew = earlier.length > 0 ? median(earlier) : null;
   let hoursLeft: ElementFinding["hoursLeft"] = null;
   if (current.length >= FEWEST_FOR_TREND && now < bypass) {
     // dirt fills the element: its drop grows faster the fuller it is, close to exponential (common practice)
-    const line = theilSen(current.map((r) => r.hours), current.map((r) => Math.log(Math.max(r.drop, 0.01))), { confidence: 0.8 });
+    const line = theilSen(
+      current.map((r) => r.hours),
+      current.map((r) => Math.log(Math.max(r.drop, 0.01))),
+      { confidence: 0.8 },
+    );
     const todo = Math.log(bypass / now);
-    if (line.slope > 0 && line.high > 0 && line.low > -line.slope) hoursLeft = { early: todo / line.high, middle: todo / line.slope, late: line.low > 0 ? todo / line.low : null };
+    if (line.slope > 0 && line.high > 0 && line.low > -line.slope)
+      hoursLeft = { early: todo / line.high, middle: todo / line.slope, late: line.low > 0 ? todo / line.low : null };
   }
   const low = (reading: number, of: number) => reading < of * TOO_EASY;
   const percent = (share: number) => `${Math.round(share * 100)} %`;
@@ -77,11 +98,25 @@ export function elementFinding(lives: readonly ElementLife[], reference: { flow:
     past = `its drop has fallen to ${percent(now / asFitted)} of what it was as fitted, and elements only block: it has burst, or the bypass hangs open`;
     pastSince = fellAt(current, asFitted * TOO_EASY);
   }
-  return { now, asFitted, usualNew, hoursLeft, past, pastSince, blocked: now >= bypass * AT_BYPASS, blockedSpans: blockedSpans(corrected, lives, bypass * AT_BYPASS), corrected: corrected.flat() };
+  return {
+    now,
+    asFitted,
+    usualNew,
+    hoursLeft,
+    past,
+    pastSince,
+    blocked: now >= bypass * AT_BYPASS,
+    blockedSpans: blockedSpans(corrected, lives, bypass * AT_BYPASS),
+    corrected: corrected.flat(),
+  };
 }
 
 /** Stretches of readings at the bypass; one ends with the first reading below it, or with its element. */
-function blockedSpans(corrected: readonly (readonly { at: number; drop: number }[])[], lives: readonly ElementLife[], level: number): { since: number; until: number | null }[] {
+function blockedSpans(
+  corrected: readonly (readonly { at: number; drop: number }[])[],
+  lives: readonly ElementLife[],
+  level: number,
+): { since: number; until: number | null }[] {
   return corrected.flatMap((readings, i) => {
     const spans: { since: number; until: number | null }[] = [];
     for (const { at, drop } of readings) {

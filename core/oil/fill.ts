@@ -11,7 +11,10 @@ export interface NamedFluid extends Fluid {
 }
 
 /** The fill that is in now: the newest fill or change. Null: nothing is recorded. */
-export function currentFill<T extends Pick<OilMove, "at" | "hours" | "kind">>(moves: readonly T[], now: number): T | null {
+export function currentFill<T extends Pick<OilMove, "at" | "hours" | "kind">>(
+  moves: readonly T[],
+  now: number,
+): T | null {
   const fills = moves.filter((m) => (m.kind === "fill" || m.kind === "change") && m.at <= now);
   return fills.reduce<T | null>((latest, m) => (latest && latest.at > m.at ? latest : m), null);
 }
@@ -38,11 +41,21 @@ const MONTH = (365.25 / 12) * 86_400_000;
  * Age of a fill against its longest interval. Analysis decides when oil is changed; the interval is the backstop.
  * @param hoursNow running hours of the machine now. @param hoursPerDay above 0.
  */
-export function fillAge(fill: Pick<OilMove, "at" | "hours">, longest: LongestFill, now: number, hoursNow: number, hoursPerDay: number): FillAge {
+export function fillAge(
+  fill: Pick<OilMove, "at" | "hours">,
+  longest: LongestFill,
+  now: number,
+  hoursNow: number,
+  hoursPerDay: number,
+): FillAge {
   const hours = Math.max(0, hoursNow - fill.hours);
   const ends = [
-    ...(longest.hours === null ? [] : [{ share: hours / longest.hours, dueAt: now + ((longest.hours - hours) / hoursPerDay) * 86_400_000 }]),
-    ...(longest.months === null ? [] : [{ share: (now - fill.at) / (longest.months * MONTH), dueAt: fill.at + longest.months * MONTH }]),
+    ...(longest.hours === null
+      ? []
+      : [{ share: hours / longest.hours, dueAt: now + ((longest.hours - hours) / hoursPerDay) * 86_400_000 }]),
+    ...(longest.months === null
+      ? []
+      : [{ share: (now - fill.at) / (longest.months * MONTH), dueAt: fill.at + longest.months * MONTH }]),
   ].sort((a, b) => a.dueAt - b.dueAt);
   return { since: fill.at, hours, share: ends[0]?.share ?? null, dueAt: ends[0]?.dueAt ?? null };
 }
@@ -50,18 +63,33 @@ export function fillAge(fill: Pick<OilMove, "at" | "hours">, longest: LongestFil
 /** Why two fluids should not stand in one circuit; null: nothing against it. The fluid's maker decides. */
 export function mixing(there: NamedFluid, added: NamedFluid): { serious: boolean; message: string } | null {
   if (there.id === added.id) return null;
-  if (there.type !== added.type) return { serious: true, message: `${added.name} is another type of fluid than ${there.name}: they may gel, foam or attack the seals. Do not mix them unless both makers say so; if it has happened, drain, flush and look at the seals.` };
+  if (there.type !== added.type)
+    return {
+      serious: true,
+      message: `${added.name} is another type of fluid than ${there.name}: they may gel, foam or attack the seals. Do not mix them unless both makers say so; if it has happened, drain, flush and look at the seals.`,
+    };
   const ratio = added.kv40 / there.kv40;
   const thinner = Math.round(Math.abs(1 - ratio) * 100);
-  if (Math.abs(Math.log(ratio)) > Math.log(1.1)) return { serious: true, message: `${added.name} is ${thinner} % ${ratio < 1 ? "thinner" : "thicker"} than ${there.name} at 40 °C: the mixture corrects readings otherwise, and additives may not agree. Ask the maker, and send a sample.` };
-  return { serious: false, message: `${added.name} is not what is filled (${there.name}). Additives may not agree: ask the maker.` };
+  if (Math.abs(Math.log(ratio)) > Math.log(1.1))
+    return {
+      serious: true,
+      message: `${added.name} is ${thinner} % ${ratio < 1 ? "thinner" : "thicker"} than ${there.name} at 40 °C: the mixture corrects readings otherwise, and additives may not agree. Ask the maker, and send a sample.`,
+    };
+  return {
+    serious: false,
+    message: `${added.name} is not what is filled (${there.name}). Additives may not agree: ask the maker.`,
+  };
 }
 
 /** Viscosity (mm²/s) of a mixture of shares by volume, by the viscosity blending of ASTM D7152 in its ln ln form: W = ln ln(ν + 0.7), W = Σ x·W. */
 export function mixtureViscosity(parts: readonly { share: number; viscosity: number }[]): number {
   const whole = parts.reduce((sum, p) => sum + p.share, 0);
-  if (!(whole > 0) || parts.some((p) => !(p.viscosity > 0.7))) throw new RangeError("Shares above zero and viscosities above 0.7 mm²/s are needed.");
-  return Math.exp(Math.exp(parts.reduce((sum, p) => sum + (p.share / whole) * Math.log(Math.log(p.viscosity + 0.7)), 0))) - 0.7;
+  if (!(whole > 0) || parts.some((p) => !(p.viscosity > 0.7)))
+    throw new RangeError("Shares above zero and viscosities above 0.7 mm²/s are needed.");
+  return (
+    Math.exp(Math.exp(parts.reduce((sum, p) => sum + (p.share / whole) * Math.log(Math.log(p.viscosity + 0.7)), 0))) -
+    0.7
+  );
 }
 
 export interface MeasuredViscosity {
@@ -74,9 +102,19 @@ export interface MeasuredViscosity {
 const MOST_OFF = Math.log(1.6);
 
 /** Viscosities that the laboratory found in comparable samples since the oil was filled. */
-export function measuredViscosities(samples: readonly Pick<OilSample, "at" | "results">[], stated: Pick<Fluid, "kv40">, since: number): MeasuredViscosity[] {
+export function measuredViscosities(
+  samples: readonly Pick<OilSample, "at" | "results">[],
+  stated: Pick<Fluid, "kv40">,
+  since: number,
+): MeasuredViscosity[] {
   return samples
-    .filter((s) => s.at >= since && s.results.kv40 && !s.results.kv40.below && Math.abs(Math.log(s.results.kv40.value / stated.kv40)) < MOST_OFF)
+    .filter(
+      (s) =>
+        s.at >= since &&
+        s.results.kv40 &&
+        !s.results.kv40.below &&
+        Math.abs(Math.log(s.results.kv40.value / stated.kv40)) < MOST_OFF,
+    )
     .map((s) => ({ at: s.at, kv40: s.results.kv40!.value, kv100: s.results.kv100?.value ?? null }))
     .sort((a, b) => a.at - b.at);
 }
@@ -90,7 +128,13 @@ export function fluidAt(stated: Fluid, measured: readonly MeasuredViscosity[], a
   if (!first || at < first.at) return stated;
   const next = measured.findIndex((m) => m.at > at);
   const before = next === -1 ? measured[measured.length - 1]! : measured[next - 1]!;
-  const full = (m: MeasuredViscosity) => ({ kv40: m.kv40, kv100: m.kv100 !== null && m.kv100 > 2 && m.kv100 < m.kv40 ? m.kv100 : Math.max(2.05, stated.kv100 * (m.kv40 / stated.kv40)) });
+  const full = (m: MeasuredViscosity) => ({
+    kv40: m.kv40,
+    kv100:
+      m.kv100 !== null && m.kv100 > 2 && m.kv100 < m.kv40
+        ? m.kv100
+        : Math.max(2.05, stated.kv100 * (m.kv40 / stated.kv40)),
+  });
   const from = full(before);
   if (next === -1) return { ...stated, ...from };
   const to = full(measured[next]!);

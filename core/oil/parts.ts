@@ -10,15 +10,31 @@ export interface Material {
 
 /** Usual materials where none are stated (common practice; the maker's list goes first). */
 export const usualMaterials: Partial<Record<ComponentKind, readonly Material[]>> = {
-  axialPistonPump: [{ metal: "iron", part: "shaft, pistons and swashplate" }, { metal: "copper", part: "bronze slippers and port plate" }, { metal: "tin", part: "bronze slippers and port plate" }],
-  pistonMotor: [{ metal: "iron", part: "shaft, pistons and cam" }, { metal: "copper", part: "bronze slippers and port plate" }, { metal: "tin", part: "bronze slippers and port plate" }],
-  gearPump: [{ metal: "aluminium", part: "housing and bushes" }, { metal: "iron", part: "gears and shaft" }, { metal: "lead", part: "bearing liners" }],
+  axialPistonPump: [
+    { metal: "iron", part: "shaft, pistons and swashplate" },
+    { metal: "copper", part: "bronze slippers and port plate" },
+    { metal: "tin", part: "bronze slippers and port plate" },
+  ],
+  pistonMotor: [
+    { metal: "iron", part: "shaft, pistons and cam" },
+    { metal: "copper", part: "bronze slippers and port plate" },
+    { metal: "tin", part: "bronze slippers and port plate" },
+  ],
+  gearPump: [
+    { metal: "aluminium", part: "housing and bushes" },
+    { metal: "iron", part: "gears and shaft" },
+    { metal: "lead", part: "bearing liners" },
+  ],
   proportionalValve: [{ metal: "iron", part: "spool and bore" }],
   directionalValve: [{ metal: "iron", part: "spool and bore" }],
   reliefValve: [{ metal: "iron", part: "cone and seat" }],
   unloaderValve: [{ metal: "iron", part: "cone and seat" }],
   loadHoldingValve: [{ metal: "iron", part: "cone and seat" }],
-  cylinder: [{ metal: "chromium", part: "rod plating" }, { metal: "iron", part: "barrel" }, { metal: "copper", part: "gland bush" }],
+  cylinder: [
+    { metal: "chromium", part: "rod plating" },
+    { metal: "iron", part: "barrel" },
+    { metal: "copper", part: "gland bush" },
+  ],
 };
 
 export interface PartSuspect {
@@ -45,7 +61,17 @@ export interface PartComponent {
 /** How often a metal shows when the part made of it wears; when it does not. A pump or motor moves most. */
 const SHOWS = 0.85;
 const SHOWS_ANYWAY = 0.07;
-const moves: Partial<Record<ComponentKind, number>> = { axialPistonPump: 1, pistonMotor: 1, gearPump: 1, cylinder: 0.5, proportionalValve: 0.35, directionalValve: 0.25, loadHoldingValve: 0.15, reliefValve: 0.2, unloaderValve: 0.2 };
+const moves: Partial<Record<ComponentKind, number>> = {
+  axialPistonPump: 1,
+  pistonMotor: 1,
+  gearPump: 1,
+  cylinder: 0.5,
+  proportionalValve: 0.35,
+  directionalValve: 0.25,
+  loadHoldingValve: 0.15,
+  reliefValve: 0.2,
+  unloaderValve: 0.2,
+};
 /** How often a component's own reading has got worse when it is the one that wears, and when it is not. */
 const WORSE_IF_SO = 0.8;
 const WORSE_IF_NOT = 0.12;
@@ -57,14 +83,19 @@ const NONE_OF_THESE = 0.08;
  * whether it is the suspect or not. Metals not reported are left out. Several may wear at once; the shares then say
  * who explains the metals best.
  */
-export function partSuspects(rose: readonly WearMetalId[], stayed: readonly WearMetalId[], components: readonly PartComponent[]): { suspects: PartSuspect[]; none: number } {
+export function partSuspects(
+  rose: readonly WearMetalId[],
+  stayed: readonly WearMetalId[],
+  components: readonly PartComponent[],
+): { suspects: PartSuspect[]; none: number } {
   if (rose.length === 0) return { suspects: [], none: 1 };
   /** Likelihood of all readings, given which component wears; null: none of these. */
-  const readings = (wearing: PartComponent | null) => components.reduce((product, c) => {
-    if (c.worse === null) return product;
-    const chance = c === wearing ? WORSE_IF_SO : WORSE_IF_NOT;
-    return product * (c.worse ? chance : 1 - chance);
-  }, 1);
+  const readings = (wearing: PartComponent | null) =>
+    components.reduce((product, c) => {
+      if (c.worse === null) return product;
+      const chance = c === wearing ? WORSE_IF_SO : WORSE_IF_NOT;
+      return product * (c.worse ? chance : 1 - chance);
+    }, 1);
   const scored = components.map((c) => {
     const materials = c.materials.length > 0 ? c.materials : (usualMaterials[c.kind as ComponentKind] ?? []);
     const has = (metal: WearMetalId) => materials.some((m) => m.metal === metal);
@@ -76,7 +107,16 @@ export function partSuspects(rose: readonly WearMetalId[], stayed: readonly Wear
   const noneOdds = NONE_OF_THESE * readings(null) * SHOWS ** rose.length * (1 - SHOWS_ANYWAY) ** stayed.length;
   const total = scored.reduce((sum, s) => sum + s.odds, noneOdds);
   return {
-    suspects: scored.filter((s) => s.odds / total >= 0.02).map((s) => ({ componentId: s.c.componentId, name: s.c.name, share: s.odds / total, parts: s.parts, agrees: s.c.worse === true })).sort((a, b) => b.share - a.share),
+    suspects: scored
+      .filter((s) => s.odds / total >= 0.02)
+      .map((s) => ({
+        componentId: s.c.componentId,
+        name: s.c.name,
+        share: s.odds / total,
+        parts: s.parts,
+        agrees: s.c.worse === true,
+      }))
+      .sort((a, b) => b.share - a.share),
     none: noneOdds / total,
   };
 }

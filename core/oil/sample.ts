@@ -11,9 +11,20 @@ export interface Result {
 }
 export type Results = Partial<Record<AnalyteId, Result>>;
 
-export const samplePlaces = { port: "sampling port, line live", tank: "tank, half way down", drain: "drain or bottom of the tank", bowl: "filter bowl or component", notStated: "place not stated" } as const;
+export const samplePlaces = {
+  port: "sampling port, line live",
+  tank: "tank, half way down",
+  drain: "drain or bottom of the tank",
+  bowl: "filter bowl or component",
+  notStated: "place not stated",
+} as const;
 export type SamplePlace = keyof typeof samplePlaces;
-export const sampleStates = { working: "at work, warm", warm: "just stopped, warm", cold: "standing, cold", notStated: "state not stated" } as const;
+export const sampleStates = {
+  working: "at work, warm",
+  warm: "just stopped, warm",
+  cold: "standing, cold",
+  notStated: "state not stated",
+} as const;
 export type SampleState = keyof typeof sampleStates;
 
 export interface OilSample {
@@ -52,20 +63,26 @@ export function sampleProblems(results: Results, code: string | null): Partial<R
     const result = results[id];
     if (!result) continue;
     if (!(result.value >= 0)) problems[id] = "Not below zero.";
-    else if (id === "waterShare" && result.value > 100) problems[id] = "A share of saturation ends at 100 %: free water beyond it is told in ppm.";
-    else if (id === "water" && result.value > 200_000) problems[id] = "More than a fifth of it would be water: check the unit (ppm, or % with its sign).";
-    else if (result.value > analytes[id].greatest) problems[id] = `More ${analytes[id].short} than there can be: check the unit.`;
+    else if (id === "waterShare" && result.value > 100)
+      problems[id] = "A share of saturation ends at 100 %: free water beyond it is told in ppm.";
+    else if (id === "water" && result.value > 200_000)
+      problems[id] = "More than a fifth of it would be water: check the unit (ppm, or % with its sign).";
+    else if (result.value > analytes[id].greatest)
+      problems[id] = `More ${analytes[id].short} than there can be: check the unit.`;
   }
   let before: { id: (typeof countIds)[number]; result: Result } | null = null;
   for (const id of countIds) {
     const result = results[id];
     if (!result) continue;
     // "less than 5" over a larger size says nothing against 3 over a smaller one
-    if (before && !result.below && !before.result.above && result.value > before.result.value) problems[id] ??= `More particles over ${countSizes[id]} µm than over ${countSizes[before.id]} µm cannot be: counts are cumulative, and fall with size.`;
+    if (before && !result.below && !before.result.above && result.value > before.result.value)
+      problems[id] ??=
+        `More particles over ${countSizes[id]} µm than over ${countSizes[before.id]} µm cannot be: counts are cumulative, and fall with size.`;
     before = { id, result };
   }
   const { kv40, kv100 } = results;
-  if (kv40 && kv100 && kv100.value >= kv40.value) problems.kv100 ??= "Oil is thinner at 100 °C than at 40 °C: are the two exchanged?";
+  if (kv40 && kv100 && kv100.value >= kv40.value)
+    problems.kv100 ??= "Oil is thinner at 100 °C than at 40 °C: are the two exchanged?";
   if (code) {
     try {
       parseIso4406(code);

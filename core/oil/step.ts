@@ -29,7 +29,10 @@ const Z90 = 1.645;
  * is far out. By simulation of 20 steady samples about 1 in 100 series shows one (step.test.ts).
  * @param least ln of the smallest step worth telling; ln 2 is one number of ISO 4406.
  */
-export function stepUp(values: readonly number[], { least = Math.LN2 * 0.9, scatter = USUAL_SCATTER }: { least?: number; scatter?: number } = {}): SampleStep | null {
+export function stepUp(
+  values: readonly number[],
+  { least = Math.LN2 * 0.9, scatter = USUAL_SCATTER }: { least?: number; scatter?: number } = {},
+): SampleStep | null {
   let best: (SampleStep & { clear: number }) | null = null;
   for (let k = FEWEST_BEFORE; k < values.length; k++) {
     const before = values.slice(Math.max(0, k - WINDOW), k);
@@ -40,8 +43,10 @@ export function stepUp(values: readonly number[], { least = Math.LN2 * 0.9, scat
     const error = spread * Math.sqrt(1 / before.length + 1 / after.length) * 1.25;
     const clear = size / error;
     // the first sample after must itself stand on the new level: else the step is elsewhere
-    if (clear < CLEAR || values[k]! < median(before) + size * 0.4 || values[k - 1]! > median(before) + size * 0.6) continue;
-    if (!best || clear > best.clear) best = { index: k, size, low: size - Z90 * error, high: size + Z90 * error, after: values.length - k, clear };
+    if (clear < CLEAR || values[k]! < median(before) + size * 0.4 || values[k - 1]! > median(before) + size * 0.6)
+      continue;
+    if (!best || clear > best.clear)
+      best = { index: k, size, low: size - Z90 * error, high: size + Z90 * error, after: values.length - k, clear };
   }
   if (!best) return null;
   const { clear: _clear, ...step } = best;

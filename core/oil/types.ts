@@ -91,7 +91,13 @@ export interface OilAssessment {
    * Margin used by what is worst. Particles: 0 two numbers cleaner than the target, 1 at the target. Water, viscosity,
    * acid and age: 1 where the oil has to be dealt with.
    */
-  margin: { value: number; low: number; high: number; before: number | null; of: "particles" | "water" | "viscosity" | "acid" | "age" } | null;
+  margin: {
+    value: number;
+    low: number;
+    high: number;
+    before: number | null;
+    of: "particles" | "water" | "viscosity" | "acid" | "age";
+  } | null;
   verdict: VerdictPart[];
   /** What happened, in order. */
   findings: OilFinding[];
@@ -104,7 +110,11 @@ export interface OilAssessment {
   agreement: VerdictPart[] | null;
   leaks: LeakChange[];
   causes: Cause[];
-  filters: (Omit<ElementFinding, "corrected"> & { componentId: string; name: string; daysLeft: { early: number; middle: number; late: number | null } | null })[];
+  filters: (Omit<ElementFinding, "corrected"> & {
+    componentId: string;
+    name: string;
+    daysLeft: { early: number; middle: number; late: number | null } | null;
+  })[];
   /** Viscosity over stated at the working temperature, as a share; null: not measured since it was filled. */
   viscosityOff: number | null;
   measured: MeasuredViscosity[];

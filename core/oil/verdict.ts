@@ -52,9 +52,33 @@ export function stateOf(p: Parts, samples: number): ConditionState {
   if (samples === 0) return tooOld(p) ? "alert" : "unproven";
   const wet = p.water && !p.water.below ? p.water : null;
   const fixed = p.metals.some((m) => m.passed.includes("fixed"));
-  if ((p.worst !== null && p.worst >= 2) || p.filters.some((f) => f.past) || (wet && (wet.ppm >= WATER.bad || (wet.share ?? 0) > 100)) || (p.off !== null && Math.abs(p.off) >= VISCOSITY.bad) || (p.acid !== null && p.acid >= ACID.bad) || (fixed && p.rose.length > 0)) return "alarm";
-  if ((p.worst !== null && p.worst >= 1) || p.rose.length > 0 || fixed || (wet && wet.ppm >= WATER.doubt) || (p.off !== null && Math.abs(p.off) >= VISCOSITY.doubt) || (p.acid !== null && p.acid >= ACID.doubt) || p.filters.some((f) => f.blocked) || tooOld(p)) return "alert";
-  if (rising(p.trends.over4) || rising(p.trends.over14) || p.filters.some((f) => f.daysLeft && f.daysLeft.early < SOON_DAYS) || dueSoon(p)) return "drifting";
+  if (
+    (p.worst !== null && p.worst >= 2) ||
+    p.filters.some((f) => f.past) ||
+    (wet && (wet.ppm >= WATER.bad || (wet.share ?? 0) > 100)) ||
+    (p.off !== null && Math.abs(p.off) >= VISCOSITY.bad) ||
+    (p.acid !== null && p.acid >= ACID.bad) ||
+    (fixed && p.rose.length > 0)
+  )
+    return "alarm";
+  if (
+    (p.worst !== null && p.worst >= 1) ||
+    p.rose.length > 0 ||
+    fixed ||
+    (wet && wet.ppm >= WATER.doubt) ||
+    (p.off !== null && Math.abs(p.off) >= VISCOSITY.doubt) ||
+    (p.acid !== null && p.acid >= ACID.doubt) ||
+    p.filters.some((f) => f.blocked) ||
+    tooOld(p)
+  )
+    return "alert";
+  if (
+    rising(p.trends.over4) ||
+    rising(p.trends.over14) ||
+    p.filters.some((f) => f.daysLeft && f.daysLeft.early < SOON_DAYS) ||
+    dueSoon(p)
+  )
+    return "drifting";
   return p.target === null ? "unproven" : "steady";
 }
 
@@ -63,7 +87,13 @@ const dueSoon = (p: Parts) => p.age !== null && p.age.dueAt !== null && p.age.du
 /** What is said of the longest interval, where it has passed or soon will. */
 function ageSaid(p: Parts): VerdictPart[] {
   if (!dueSoon(p)) return [];
-  return [{ text: tooOld(p) ? " The longest interval of the oil passed on " : " The longest interval of the oil ends about " }, { date: p.age!.dueAt!, precision: "day" }, { text: tooOld(p) ? ": change it, or let a sample say that it may stay." : "." }];
+  return [
+    {
+      text: tooOld(p) ? " The longest interval of the oil passed on " : " The longest interval of the oil ends about ",
+    },
+    { date: p.age!.dueAt!, precision: "day" },
+    { text: tooOld(p) ? ": change it, or let a sample say that it may stay." : "." },
+  ];
 }
 
 /** The sentence for it. */
@@ -73,13 +103,21 @@ export function verdictOf(p: Parts, samples: number): VerdictPart[] {
 
 function sampleSaid(p: Parts, samples: number): VerdictPart[] {
   const slow = p.leaks.filter((l) => l.worse);
-  if (p.input.samples.length === 0) return [{ text: "No sample yet. Take one now, from a live line at work: nobody can compare with what was not measured." }];
+  if (p.input.samples.length === 0)
+    return [
+      { text: "No sample yet. Take one now, from a live line at work: nobody can compare with what was not measured." },
+    ];
   if (samples === 0) return [{ text: "No sample that can be compared: take one from a live line, warm and at work." }];
   const said: VerdictPart[] = [];
   const text = (t: string, strong = false) => said.push(strong ? { text: t, strong } : { text: t });
   if (p.last) {
     text(p.last.codes.iso.text, true);
-    if (p.target) text(p.worst! > 0 ? `, ${p.worst === Infinity ? "too dirty to count" : `${p.worst} number${p.worst === 1 ? "" : "s"}`} over its target ${p.target.text}` : `, within its target ${p.target.text}`);
+    if (p.target)
+      text(
+        p.worst! > 0
+          ? `, ${p.worst === Infinity ? "too dirty to count" : `${p.worst} number${p.worst === 1 ? "" : "s"}`} over its target ${p.target.text}`
+          : `, within its target ${p.target.text}`,
+      );
     else text(", no target set");
     text(" on ");
     said.push({ date: p.last.sample.at, precision: "day" });
@@ -98,18 +136,32 @@ function sampleSaid(p: Parts, samples: number): VerdictPart[] {
       text(` (${percent(cause.share)}).`);
     }
   } else if (rising(p.trends.over4)) {
-    text(` Fine particles double every ${p.trends.over4!.doublingYears.toFixed(1)} years, within one number of the code${slow.length > 0 ? `; ${slow.map(leakName).join(" and ")} ${slow.length > 1 ? "rise" : "rises"} with them` : ""}.`);
+    text(
+      ` Fine particles double every ${p.trends.over4!.doublingYears.toFixed(1)} years, within one number of the code${slow.length > 0 ? `; ${slow.map(leakName).join(" and ")} ${slow.length > 1 ? "rise" : "rises"} with them` : ""}.`,
+    );
   }
   const suspect = p.suspects[0];
-  if (p.rose.length > 0) text(` ${upperFirst(metalList(p.rose.map((m) => m.id as WearMetalId)))} made faster than before${suspect && suspect.share >= 0.4 ? `: the ${lower(suspect.name)} (${percent(suspect.share)})` : ""}.`);
+  if (p.rose.length > 0)
+    text(
+      ` ${upperFirst(metalList(p.rose.map((m) => m.id as WearMetalId)))} made faster than before${suspect && suspect.share >= 0.4 ? `: the ${lower(suspect.name)} (${percent(suspect.share)})` : ""}.`,
+    );
   for (const f of p.filters) {
     if (f.past && p.causes[0]?.id !== "filterPast") text(` Oil goes past the ${lower(f.name)}.`);
     else if (f.blocked) text(` The ${lower(f.name)} is blocked.`);
-    else if (f.daysLeft && f.daysLeft.early < SOON_DAYS) text(` The ${lower(f.name)} blocks in ${Math.round(f.daysLeft.early)} to ${f.daysLeft.late === null || f.daysLeft.late > 999 ? "many" : Math.round(f.daysLeft.late)} days.`);
+    else if (f.daysLeft && f.daysLeft.early < SOON_DAYS)
+      text(
+        ` The ${lower(f.name)} blocks in ${Math.round(f.daysLeft.early)} to ${f.daysLeft.late === null || f.daysLeft.late > 999 ? "many" : Math.round(f.daysLeft.late)} days.`,
+      );
   }
-  if (p.off !== null && Math.abs(p.off) >= VISCOSITY.doubt) text(` The oil is ${percent(Math.abs(p.off))} ${p.off < 0 ? "thinner" : "thicker"} than stated.`, true);
-  if (p.water && !p.water.below && p.water.ppm >= WATER.doubt) text(` ${Math.round(p.water.ppm)} ppm of water${p.water.share !== null && p.water.share > 100 ? ", more than it can dissolve" : ""}.`, true);
-  if (p.acid !== null && p.acid >= ACID.doubt) text(` The acid number has risen by ${p.acid.toFixed(2)} mg KOH/g: the oil is ageing.`);
+  if (p.off !== null && Math.abs(p.off) >= VISCOSITY.doubt)
+    text(` The oil is ${percent(Math.abs(p.off))} ${p.off < 0 ? "thinner" : "thicker"} than stated.`, true);
+  if (p.water && !p.water.below && p.water.ppm >= WATER.doubt)
+    text(
+      ` ${Math.round(p.water.ppm)} ppm of water${p.water.share !== null && p.water.share > 100 ? ", more than it can dissolve" : ""}.`,
+      true,
+    );
+  if (p.acid !== null && p.acid >= ACID.doubt)
+    text(` The acid number has risen by ${p.acid.toFixed(2)} mg KOH/g: the oil is ageing.`);
   return said;
 }
 
@@ -119,18 +171,72 @@ const upperFirst = (text: string) => text.charAt(0).toUpperCase() + text.slice(1
 export function findingsOf(p: Parts, since: { after: number; by: number } | null, outside: string): OilFinding[] {
   const found: OilFinding[] = [];
   for (const f of p.filters) {
-    if (f.past) found.push({ at: f.pastSince, until: null, text: `${f.name}: ${f.past}.`, tone: "bad", componentId: f.componentId });
-    else if (f.blocked) found.push({ at: null, until: null, text: `${f.name}: its differential pressure stands at the bypass; oil goes round the element.`, tone: "bad", componentId: f.componentId });
+    if (f.past)
+      found.push({
+        at: f.pastSince,
+        until: null,
+        text: `${f.name}: ${f.past}.`,
+        tone: "bad",
+        componentId: f.componentId,
+      });
+    else if (f.blocked)
+      found.push({
+        at: null,
+        until: null,
+        text: `${f.name}: its differential pressure stands at the bypass; oil goes round the element.`,
+        tone: "bad",
+        componentId: f.componentId,
+      });
   }
-  if (p.step) found.push({ at: p.step.after, until: p.step.by, text: `${times(p.step.factor)} times the ${analytes[p.step.size].short}${p.step.still ? ", and they stay" : "; clean again since"}.`, tone: p.step.still ? "bad" : "plain" });
-  if (outside) found.push({ at: p.step?.after ?? null, until: p.step?.by ?? null, text: `${upperFirst(outside)} came in faster: dirt from outside.`, tone: "doubt" });
+  if (p.step)
+    found.push({
+      at: p.step.after,
+      until: p.step.by,
+      text: `${times(p.step.factor)} times the ${analytes[p.step.size].short}${p.step.still ? ", and they stay" : "; clean again since"}.`,
+      tone: p.step.still ? "bad" : "plain",
+    });
+  if (outside)
+    found.push({
+      at: p.step?.after ?? null,
+      until: p.step?.by ?? null,
+      text: `${upperFirst(outside)} came in faster: dirt from outside.`,
+      tone: "doubt",
+    });
   for (const m of p.rose) {
-    found.push({ at: m.since!.after, until: m.since!.by, text: `${analytes[m.id].label} made at ${m.rate!.toFixed(1)} ppm per 1000 h, usually ${m.usual!.toFixed(1)} (own history allows ${m.own!.toFixed(1)}${m.sisters !== null ? `, sisters ${m.sisters.toFixed(1)}` : ""}).`, tone: "bad" });
+    found.push({
+      at: m.since!.after,
+      until: m.since!.by,
+      text: `${analytes[m.id].label} made at ${m.rate!.toFixed(1)} ppm per 1000 h, usually ${m.usual!.toFixed(1)} (own history allows ${m.own!.toFixed(1)}${m.sisters !== null ? `, sisters ${m.sisters.toFixed(1)}` : ""}).`,
+      tone: "bad",
+    });
   }
   const moment = p.step?.after ?? since?.after ?? null;
-  for (const l of p.leaks) if (l.worse && l.factor !== null) found.push({ at: p.step?.by ?? since?.by ?? null, until: null, text: `${upperFirst(l.component)}: ${l.what} is ${Math.round((l.factor - 1) * 100)} % above ${moment === null ? "where it was two years ago" : "its earlier course"}.`, tone: "bad", pointId: l.pointId, componentId: l.componentId });
-  for (const m of p.input.moves) if (m.otherFluid && m.kind !== "drained") found.push({ at: m.at, until: null, text: `${Math.round(m.litres)} L of ${m.fluidName} filled in, not the circuit's fluid.`, tone: "doubt" });
-  for (const m of p.input.moves) if (m.changeBackBy !== null && m.changeBackBy < p.input.now) found.push({ at: m.changeBackBy, until: null, text: `${m.fluidName} was to be changed back by then.`, tone: "doubt" });
+  for (const l of p.leaks)
+    if (l.worse && l.factor !== null)
+      found.push({
+        at: p.step?.by ?? since?.by ?? null,
+        until: null,
+        text: `${upperFirst(l.component)}: ${l.what} is ${Math.round((l.factor - 1) * 100)} % above ${moment === null ? "where it was two years ago" : "its earlier course"}.`,
+        tone: "bad",
+        pointId: l.pointId,
+        componentId: l.componentId,
+      });
+  for (const m of p.input.moves)
+    if (m.otherFluid && m.kind !== "drained")
+      found.push({
+        at: m.at,
+        until: null,
+        text: `${Math.round(m.litres)} L of ${m.fluidName} filled in, not the circuit's fluid.`,
+        tone: "doubt",
+      });
+  for (const m of p.input.moves)
+    if (m.changeBackBy !== null && m.changeBackBy < p.input.now)
+      found.push({
+        at: m.changeBackBy,
+        until: null,
+        text: `${m.fluidName} was to be changed back by then.`,
+        tone: "doubt",
+      });
   // the chain is told in the order in which it happened: what has no date comes last
   const when = (f: OilFinding) => (f.at === null ? Infinity : ((f.until ?? f.at) + f.at) / 2);
   return found.sort((a, b) => when(a) - when(b));

@@ -50,7 +50,8 @@ describe("wear metals", () => {
     for (const fresh of [0, 2]) {
       const { samples, moves } = circuit(() => 3, { topUp: 20, fresh });
       const series = metalSeries("iron", samples, moves, 200);
-      const rate = ((series.at(-1)!.corrected - series[0]!.corrected) / (series.at(-1)!.hours - series[0]!.hours)) * 1000;
+      const rate =
+        ((series.at(-1)!.corrected - series[0]!.corrected) / (series.at(-1)!.hours - series[0]!.hours)) * 1000;
       expect(Math.abs(rate / 3 - 1)).toBeLessThan(0.05);
       if (fresh === 0) expect(((series.at(-1)!.raw - series[0]!.raw) / 5000) * 1000).toBeLessThan(2.6);
     }
@@ -59,20 +60,41 @@ describe("wear metals", () => {
     const { samples } = circuit(() => 3, { topUp: 0 });
     const series = metalSeries("iron", samples, [{ at: 2600 * DAY, hours: 2600, kind: "change", litres: 200 }], 200);
     expect(series.filter((p) => p.rate === null)).toHaveLength(2);
-    const drained = metalSeries("iron", [{ at: 1, hours: 0, results: { iron: { value: 10 } } }, { at: 9, hours: 100, results: { iron: { value: 10 } } }], [{ at: 5, hours: 50, kind: "drained", litres: 20 }], 200);
+    const drained = metalSeries(
+      "iron",
+      [
+        { at: 1, hours: 0, results: { iron: { value: 10 } } },
+        { at: 9, hours: 100, results: { iron: { value: 10 } } },
+      ],
+      [{ at: 5, hours: 50, kind: "drained", litres: 20 }],
+      200,
+    );
     expect(drained[1]!.corrected).toBeCloseTo(10 + (20 * 10) / 200);
   });
   test("a bound stands at its half, and stays marked as one", () => {
     const [p] = metalSeries("iron", [{ at: 1, hours: 0, results: { iron: { value: 2, below: true } } }], [], null);
     expect(p).toMatchObject({ raw: 2, below: true, corrected: 1, rate: null });
-    const mostly = metalSeries("iron", [2, 2, 5].map((value, i) => ({ at: i, hours: i, results: { iron: { value, ...(value === 2 && { below: true }) } } })), [], null);
+    const mostly = metalSeries(
+      "iron",
+      [2, 2, 5].map((value, i) => ({
+        at: i,
+        hours: i,
+        results: { iron: { value, ...(value === 2 && { below: true }) } },
+      })),
+      [],
+      null,
+    );
     expect(metalAlarm("iron", mostly, [])!.usualRaw).toBeNull();
   });
   test("a doubled rate is called by its own history, with the samples between which it began", () => {
     const rng = random(11);
     const { samples, moves } = circuit((h) => (h > 3100 ? 12 : 3));
     for (const s of samples) s.results.iron.value *= 1 + 0.03 * rng.normal();
-    const alarm = metalAlarm("iron", metalSeries("iron", samples, moves, 200), Array.from({ length: 20 }, (_, i) => 2.5 + i / 20))!;
+    const alarm = metalAlarm(
+      "iron",
+      metalSeries("iron", samples, moves, 200),
+      Array.from({ length: 20 }, (_, i) => 2.5 + i / 20),
+    )!;
     expect(alarm.passed).toEqual(expect.arrayContaining(["own", "sisters"]));
     expect(alarm.since!.by / DAY).toBeGreaterThan(3100);
     expect(alarm.since!.after / DAY).toBeLessThan(3300);
@@ -80,7 +102,12 @@ describe("wear metals", () => {
     expect(alarm.usual!).toBeLessThan(4);
   });
   test("the laboratory's own limit goes before the typical one", () => {
-    const series = metalSeries("iron", [18, 21, 24].map((value, i) => ({ at: i * DAY, hours: i * 100, results: { iron: { value } } })), [], null);
+    const series = metalSeries(
+      "iron",
+      [18, 21, 24].map((value, i) => ({ at: i * DAY, hours: i * 100, results: { iron: { value } } })),
+      [],
+      null,
+    );
     expect(metalAlarm("iron", series, [])).toMatchObject({ fixed: 30, fixedStated: false, passed: [] });
     expect(metalAlarm("iron", series, [], 20)).toMatchObject({ fixed: 20, fixedStated: true, passed: ["fixed"] });
   });
@@ -99,20 +126,46 @@ describe("wear metals", () => {
 });
 
 describe("which part", () => {
-  const part = (change: Partial<PartComponent>): PartComponent => ({ componentId: "x", name: "X", kind: "cylinder", materials: [], worse: null, ...change });
+  const part = (change: Partial<PartComponent>): PartComponent => ({
+    componentId: "x",
+    name: "X",
+    kind: "cylinder",
+    materials: [],
+    worse: null,
+    ...change,
+  });
   const pump = part({ componentId: "p", name: "Pump", kind: "axialPistonPump" });
   const valve = part({ componentId: "v", name: "Valve", kind: "proportionalValve" });
   test("iron, copper and tin are a piston pump; chromium is a rod", () => {
-    expect(partSuspects(["iron", "copper", "tin"], ["chromium"], [pump, valve, part({})]).suspects[0]).toMatchObject({ name: "Pump", parts: expect.arrayContaining(["bronze slippers and port plate"]) });
-    expect(partSuspects(["chromium"], ["iron", "copper"], [pump, valve, part({})]).suspects[0]).toMatchObject({ name: "X" });
+    expect(partSuspects(["iron", "copper", "tin"], ["chromium"], [pump, valve, part({})]).suspects[0]).toMatchObject({
+      name: "Pump",
+      parts: expect.arrayContaining(["bronze slippers and port plate"]),
+    });
+    expect(partSuspects(["chromium"], ["iron", "copper"], [pump, valve, part({})]).suspects[0]).toMatchObject({
+      name: "X",
+    });
   });
   test("its own reading decides between two that are alike, and stated materials before usual ones", () => {
-    const two = partSuspects(["iron", "copper"], [], [{ ...pump, worse: false }, { ...pump, componentId: "q", name: "Other pump", worse: true }]);
+    const two = partSuspects(
+      ["iron", "copper"],
+      [],
+      [
+        { ...pump, worse: false },
+        { ...pump, componentId: "q", name: "Other pump", worse: true },
+      ],
+    );
     expect(two.suspects[0]).toMatchObject({ name: "Other pump", agrees: true });
-    expect(partSuspects(["nickel"], ["iron"], [pump, { ...valve, materials: [{ metal: "nickel", part: "plated spool" }] }]).suspects[0]).toMatchObject({ name: "Valve", parts: ["plated spool"] });
+    expect(
+      partSuspects(["nickel"], ["iron"], [pump, { ...valve, materials: [{ metal: "nickel", part: "plated spool" }] }])
+        .suspects[0],
+    ).toMatchObject({ name: "Valve", parts: ["plated spool"] });
   });
   test("metals are named as in a sentence", () => {
-    expect([metalList([]), metalList(["iron"]), metalList(["iron", "copper", "tin"])]).toEqual(["", "iron", "iron, copper and tin"]);
+    expect([metalList([]), metalList(["iron"]), metalList(["iron", "copper", "tin"])]).toEqual([
+      "",
+      "iron",
+      "iron, copper and tin",
+    ]);
   });
   test("shares and what is left over sum to one; nothing risen suspects nobody", () => {
     const { suspects, none } = partSuspects(["iron"], ["copper"], [pump, valve, part({})]);
@@ -122,7 +175,8 @@ describe("which part", () => {
   });
   test("Bayes by hand: the readings of the others count for and against each", () => {
     const motor: PartComponent = { componentId: "m", name: "Motor", kind: "pistonMotor", materials: [], worse: null };
-    const share = (worse: boolean, name: string) => partSuspects(["iron", "copper"], [], [{ ...pump, worse }, motor]).suspects.find((s) => s.name === name)!.share;
+    const share = (worse: boolean, name: string) =>
+      partSuspects(["iron", "copper"], [], [{ ...pump, worse }, motor]).suspects.find((s) => s.name === name)!.share;
     // 0.85² · (1 · 0.8 : 1 · 0.12 : 0.08 · 0.12) and 0.85² · (0.2 : 0.88 : 0.08 · 0.88)
     expect(share(true, "Pump")).toBeCloseTo(0.8 / (0.8 + 0.12 + 0.08 * 0.12), 6);
     expect(share(true, "Motor")).toBeCloseTo(0.12 / (0.8 + 0.12 + 0.08 * 0.12), 6);
@@ -132,19 +186,52 @@ describe("which part", () => {
 });
 
 describe("does the machine agree", () => {
-  const series = (after: (i: number) => number) => ({ pointId: "1", componentId: "p", component: "hoist pump", what: "case drain", readings: Array.from({ length: 30 }, (_, i) => ({ at: i * 30 * DAY, value: (1.5 + 0.003 * i) * (1 + 0.02 * Math.sin(i * 7)) * after(i) })) });
+  const series = (after: (i: number) => number) => ({
+    pointId: "1",
+    componentId: "p",
+    component: "hoist pump",
+    what: "case drain",
+    readings: Array.from({ length: 30 }, (_, i) => ({
+      at: i * 30 * DAY,
+      value: (1.5 + 0.003 * i) * (1 + 0.02 * Math.sin(i * 7)) * after(i),
+    })),
+  });
   const moment = 20.5 * 30 * DAY;
   test("a leakage that leaves its course is worse, one that keeps it is not, few readings say nothing", () => {
-    expect(leakSince(series((i) => (i > 20 ? 1 + 0.05 * (i - 20) : 1)), moment)).toMatchObject({ worse: true });
-    expect(leakSince(series(() => 1), moment)).toMatchObject({ worse: false });
-    expect(leakSince({ ...series(() => 1), readings: series(() => 1).readings.slice(0, 6) }, moment)).toMatchObject({ worse: null, factor: null });
+    expect(
+      leakSince(
+        series((i) => (i > 20 ? 1 + 0.05 * (i - 20) : 1)),
+        moment,
+      ),
+    ).toMatchObject({ worse: true });
+    expect(
+      leakSince(
+        series(() => 1),
+        moment,
+      ),
+    ).toMatchObject({ worse: false });
+    expect(leakSince({ ...series(() => 1), readings: series(() => 1).readings.slice(0, 6) }, moment)).toMatchObject({
+      worse: null,
+      factor: null,
+    });
   });
   test("both said in a sentence", () => {
-    const worse = leakSince(series((i) => (i > 20 ? 1.6 : 1)), moment);
-    const same = leakSince(series(() => 1), moment);
-    const said = (metals: string[], leaks: typeof worse[]) => agreementOf(metals, moment, leaks)?.map((p) => ("text" in p ? p.text : "date" in p ? "<day>" : "")).join("") ?? null;
+    const worse = leakSince(
+      series((i) => (i > 20 ? 1.6 : 1)),
+      moment,
+    );
+    const same = leakSince(
+      series(() => 1),
+      moment,
+    );
+    const said = (metals: string[], leaks: (typeof worse)[]) =>
+      agreementOf(metals, moment, leaks)
+        ?.map((p) => ("text" in p ? p.text : "date" in p ? "<day>" : ""))
+        .join("") ?? null;
     expect(said(["iron"], [worse])).toBe("Iron and the hoist pump's case drain both rose after <day>: hoist pump.");
-    expect(said(["iron", "copper"], [worse])).toBe("Iron, copper and the hoist pump's case drain all rose after <day>: hoist pump.");
+    expect(said(["iron", "copper"], [worse])).toBe(
+      "Iron, copper and the hoist pump's case drain all rose after <day>: hoist pump.",
+    );
     expect(said(["iron"], [same])).toMatch(/did not: look at parts that no point reads/);
     expect(said(["iron"], [])).toMatch(/no case drain/);
     expect(said([], [worse])).toMatch(/without more metal/);
@@ -152,7 +239,12 @@ describe("does the machine agree", () => {
   });
   test("a slow rise is one, scatter is none, few readings say nothing", () => {
     expect(leakRising(series((i) => 1 + 0.02 * i))).toMatchObject({ worse: true });
-    expect(leakRising({ ...series(() => 1), readings: series(() => 1).readings.map((r, i) => ({ ...r, value: 1 + 0.02 * ((i * 7) % 5) })) })).toMatchObject({ worse: false });
+    expect(
+      leakRising({
+        ...series(() => 1),
+        readings: series(() => 1).readings.map((r, i) => ({ ...r, value: 1 + 0.02 * ((i * 7) % 5) })),
+      }),
+    ).toMatchObject({ worse: false });
     expect(leakRising({ ...series(() => 1), readings: [] }).worse).toBeNull();
   });
 });
@@ -161,23 +253,70 @@ describe("what made it dirty", () => {
   const none = { filters: [], fitted: [], fills: [], outside: "", metals: null };
   const step = { after: 100 * DAY, by: 130 * DAY };
   test("a filter that lets oil past about then comes first, whatever else happened", () => {
-    const causes = dirtCauses({ ...none, step, filters: [{ componentId: "f", name: "return filter", past: "the bypass hangs open", pastSince: 95 * DAY, blocked: [] }], fills: [{ at: 110 * DAY, litres: 20, fluid: "Oil 46", other: false }] });
+    const causes = dirtCauses({
+      ...none,
+      step,
+      filters: [
+        { componentId: "f", name: "return filter", past: "the bypass hangs open", pastSince: 95 * DAY, blocked: [] },
+      ],
+      fills: [{ at: 110 * DAY, litres: 20, fluid: "Oil 46", other: false }],
+    });
     const often = [1, 5, 9, 110].map((d) => ({ at: d * DAY, litres: 20, fluid: "Oil 46", other: false }));
     expect(dirtCauses({ ...none, step, fills: often }).map((c) => c.id)).toEqual(["unknown", "filled"]);
-    expect(dirtCauses({ ...none, step, fills: [...often, { at: 105 * DAY, litres: 60, fluid: "Oil 32", other: true }] })[0]).toMatchObject({ id: "filled", text: expect.stringContaining("not the circuit's fluid") });
+    expect(
+      dirtCauses({ ...none, step, fills: [...often, { at: 105 * DAY, litres: 60, fluid: "Oil 32", other: true }] })[0],
+    ).toMatchObject({ id: "filled", text: expect.stringContaining("not the circuit's fluid") });
     expect(causes.map((c) => c.id)).toEqual(["filterPast", "filled", "unknown"]);
     expect(causes.reduce((s, c) => s + c.share, 0)).toBeCloseTo(1);
   });
   test("a filter that is blocked today, long after the step, is not its cause", () => {
     const filter = { componentId: "f", name: "return filter", past: null, pastSince: null };
-    expect(dirtCauses({ ...none, step, filters: [{ ...filter, blocked: [{ since: 400 * DAY, until: null }] }] }).map((c) => c.id)).toEqual(["unknown"]);
-    expect(dirtCauses({ ...none, step, filters: [{ ...filter, blocked: [{ since: 5 * DAY, until: 20 * DAY }] }] }).map((c) => c.id)).toEqual(["unknown"]);
-    expect(dirtCauses({ ...none, step, filters: [{ ...filter, blocked: [{ since: 90 * DAY, until: null }] }] })[0]).toMatchObject({ id: "filterBlocked", at: 90 * DAY });
+    expect(
+      dirtCauses({ ...none, step, filters: [{ ...filter, blocked: [{ since: 400 * DAY, until: null }] }] }).map(
+        (c) => c.id,
+      ),
+    ).toEqual(["unknown"]);
+    expect(
+      dirtCauses({ ...none, step, filters: [{ ...filter, blocked: [{ since: 5 * DAY, until: 20 * DAY }] }] }).map(
+        (c) => c.id,
+      ),
+    ).toEqual(["unknown"]);
+    expect(
+      dirtCauses({ ...none, step, filters: [{ ...filter, blocked: [{ since: 90 * DAY, until: null }] }] })[0],
+    ).toMatchObject({ id: "filterBlocked", at: 90 * DAY });
   });
   test("what happened long before or after is no reason; metal before the particles is a part breaking up", () => {
-    expect(dirtCauses({ ...none, step, fitted: [{ componentId: "p", name: "pump", at: 10 * DAY }, { componentId: "p", name: "pump", at: 140 * DAY }] }).map((c) => c.id)).toEqual(["unknown"]);
-    expect(dirtCauses({ ...none, step, metals: { words: "iron", by: 100 * DAY } })[0]).toMatchObject({ id: "fromWithin", text: expect.stringContaining("before") });
+    expect(
+      dirtCauses({
+        ...none,
+        step,
+        fitted: [
+          { componentId: "p", name: "pump", at: 10 * DAY },
+          { componentId: "p", name: "pump", at: 140 * DAY },
+        ],
+      }).map((c) => c.id),
+    ).toEqual(["unknown"]);
+    expect(dirtCauses({ ...none, step, metals: { words: "iron", by: 100 * DAY } })[0]).toMatchObject({
+      id: "fromWithin",
+      text: expect.stringContaining("before"),
+    });
     expect(dirtCauses({ ...none, step, metals: { words: "iron", by: 160 * DAY } })[0]!.id).toBe("unknown");
-    expect(dirtCauses({ ...none, step, outside: "silicon", fitted: [{ componentId: "c", name: "cylinder", at: 105 * DAY }], filters: [{ componentId: "f", name: "filter", past: null, pastSince: null, blocked: [{ since: 20 * DAY, until: 108 * DAY }] }] }).map((c) => c.id)).toEqual(["filterBlocked", "opened", "fromOutside", "unknown"]);
+    expect(
+      dirtCauses({
+        ...none,
+        step,
+        outside: "silicon",
+        fitted: [{ componentId: "c", name: "cylinder", at: 105 * DAY }],
+        filters: [
+          {
+            componentId: "f",
+            name: "filter",
+            past: null,
+            pastSince: null,
+            blocked: [{ since: 20 * DAY, until: 108 * DAY }],
+          },
+        ],
+      }).map((c) => c.id),
+    ).toEqual(["filterBlocked", "opened", "fromOutside", "unknown"]);
   });
 });

@@ -41,25 +41,41 @@ interface Dated extends Pick<OilSample, "at" | "results"> {
 }
 
 /** Series of one metal (or contaminant) over the samples that report it, in time order. A change of oil starts a new amount. */
-export function metalSeries(id: AnalyteId, samples: readonly Dated[], moves: readonly OilMove[], volume: number | null): MetalPoint[] {
+export function metalSeries(
+  id: AnalyteId,
+  samples: readonly Dated[],
+  moves: readonly OilMove[],
+  volume: number | null,
+): MetalPoint[] {
   const reported = samples.flatMap((s) => (s.results[id] ? [{ at: s.at, hours: s.hours, result: s.results[id] }] : []));
-  const changes = moves.filter((m) => m.kind === "change" || m.kind === "fill").map((m) => m.at).sort((a, b) => a - b);
+  const changes = moves
+    .filter((m) => m.kind === "change" || m.kind === "fill")
+    .map((m) => m.at)
+    .sort((a, b) => a - b);
   const fillOf = (at: number) => changes.filter((c) => c <= at).length;
   const points: MetalPoint[] = [];
-  for (let from = 0; from < reported.length; ) {
+  for (let from = 0; from < reported.length;) {
     const fill = fillOf(reported[from]!.at);
     let to = from;
     while (to < reported.length && fillOf(reported[to]!.at) === fill) to++;
     const part = reported.slice(from, to);
     const inFill = moves.filter((m) => fillOf(m.at) === fill && (m.kind === "topUp" || m.kind === "drained"));
     const concentrations = part.map((p) => ({ hours: p.hours, concentration: middle(p.result) }));
-    const mid = volume && volume > 0 ? wearMetalAmounts(concentrations, eventsOf(inFill, id, volume), volume).map((a) => a.corrected) : concentrations.map((c) => c.concentration);
+    const mid =
+      volume && volume > 0
+        ? wearMetalAmounts(concentrations, eventsOf(inFill, id, volume), volume).map((a) => a.corrected)
+        : concentrations.map((c) => c.concentration);
     part.forEach((p, i) => {
       const hours = i === 0 ? 0 : p.hours - part[i - 1]!.hours;
       const u = (r: Result) => (r.below ? r.value / 2 : Math.max(REPEATABILITY_FLOOR, REPEATABILITY * r.value));
       points.push({
-        at: p.at, hours: p.hours, raw: p.result.value, below: p.result.below === true, corrected: mid[i]!,
-        length: hours, rate: hours > 0 ? ((mid[i]! - mid[i - 1]!) / hours) * 1000 : null,
+        at: p.at,
+        hours: p.hours,
+        raw: p.result.value,
+        below: p.result.below === true,
+        corrected: mid[i]!,
+        length: hours,
+        rate: hours > 0 ? ((mid[i]! - mid[i - 1]!) / hours) * 1000 : null,
         doubt: hours > 0 ? (Math.hypot(u(p.result), u(part[i - 1]!.result)) / hours) * 1000 : null,
       });
     });
@@ -73,11 +89,25 @@ function eventsOf(moves: readonly OilMove[], id: AnalyteId, volume: number): Oil
   const stated = moves.filter((m) => m.kind === "drained").reduce((sum, m) => sum + m.litres, 0);
   const filled = moves.filter((m) => m.kind === "topUp").reduce((sum, m) => sum + m.litres, 0);
   const unstated = filled > 0 ? Math.max(0, 1 - stated / filled) : 0;
-  return moves.map((m) => (m.kind === "drained" ? { hours: m.hours, lost: m.litres } : { hours: m.hours, added: m.litres, lost: Math.min(volume, m.litres) * unstated, newOil: m.fresh?.[id] ?? 0 }));
+  return moves.map((m) =>
+    m.kind === "drained"
+      ? { hours: m.hours, lost: m.litres }
+      : { hours: m.hours, added: m.litres, lost: Math.min(volume, m.litres) * unstated, newOil: m.fresh?.[id] ?? 0 },
+  );
 }
 
 /** Fixed limits of the concentration as read, ppm (memory; the laboratory's own for the fluid and the machine go first). */
-export const fixedLimits: Partial<Record<AnalyteId, number>> = { iron: 30, chromium: 8, copper: 25, tin: 10, lead: 15, aluminium: 10, nickel: 5, silicon: 15, sodium: 30 };
+export const fixedLimits: Partial<Record<AnalyteId, number>> = {
+  iron: 30,
+  chromium: 8,
+  copper: 25,
+  tin: 10,
+  lead: 15,
+  aluminium: 10,
+  nickel: 5,
+  silicon: 15,
+  sodium: 30,
+};
 
 export interface MetalAlarm {
   id: AnalyteId;
@@ -142,7 +172,12 @@ export function rateRise(rated: readonly Rated[]): RateRise | null {
     const before = rateOver(rated.slice(0, i));
     const since = rateOver(rated.slice(i));
     const usual = Math.max(0, before.rate);
-    const error = Math.hypot(before.error, since.error, STEADIEST * usual, robustSpread(rated.slice(0, i).map((p) => p.rate)) / Math.sqrt(Math.max(1, rated.length - i)) / 2);
+    const error = Math.hypot(
+      before.error,
+      since.error,
+      STEADIEST * usual,
+      robustSpread(rated.slice(0, i).map((p) => p.rate)) / Math.sqrt(Math.max(1, rated.length - i)) / 2,
+    );
     const clear = (since.rate - usual) / error;
     if (clear < FAR_OUT || since.rate < LEAST_RISE * usual || rated[i]!.rate < (usual + since.rate) / 2) continue;
     if (!best || clear > best.clear) best = { index: i, usual, now: since.rate, limit: usual + FAR_OUT * error, clear };
@@ -157,23 +192,50 @@ export function rateRise(rated: readonly Rated[]): RateRise | null {
  * @param sisterRates rates of the same metal in sister circuits, ppm per 1000 h.
  * @param stated limit of the concentration as read, ppm, of the laboratory or the maker; left out: the typical one.
  */
-export function metalAlarm(id: AnalyteId, series: readonly MetalPoint[], sisterRates: readonly number[], stated?: number): MetalAlarm | null {
+export function metalAlarm(
+  id: AnalyteId,
+  series: readonly MetalPoint[],
+  sisterRates: readonly number[],
+  stated?: number,
+): MetalAlarm | null {
   const last = series.at(-1);
   if (!last) return null;
   const rated = series.filter((p): p is Rated => p.rate !== null);
   const rise = rateRise(rated);
   const newest = rated.at(-1);
-  const sisters = sisterRates.length >= FEWEST_SISTERS ? inverseEcdf([...sisterRates].sort((a, b) => a - b), 0.95) : null;
+  const sisters =
+    sisterRates.length >= FEWEST_SISTERS
+      ? inverseEcdf(
+          [...sisterRates].sort((a, b) => a - b),
+          0.95,
+        )
+      : null;
   const fixed = stated ?? fixedLimits[id] ?? null;
   const passed: MetalAlarm["passed"] = [];
   if (rise) passed.push("own");
   // one laboratory figure must not call: the middle of the last three
-  if (newest && sisters !== null && median(rated.slice(-3).map((p) => p.rate)) > sisters + newest.doubt / 2) passed.push("sisters");
+  if (newest && sisters !== null && median(rated.slice(-3).map((p) => p.rate)) > sisters + newest.doubt / 2)
+    passed.push("sisters");
   if (fixed !== null && !last.below && last.raw > fixed) passed.push("fixed");
   const at = rise ? series.indexOf(rated[rise.index]!) : null;
   const usual = rise?.usual ?? (rated.length > 0 ? Math.max(0, rateOver(rated).rate) : null);
   return {
-    id, raw: last.raw, below: last.below, corrected: last.corrected, usualRaw: censoredQuantile(series.map((p) => ({ value: p.raw, below: p.below })), 0.5), rate: rise?.now ?? newest?.rate ?? null, usual, own: rise?.limit ?? null, sisters, sisterSamples: sisterRates.length, fixed, fixedStated: stated !== undefined, passed,
+    id,
+    raw: last.raw,
+    below: last.below,
+    corrected: last.corrected,
+    usualRaw: censoredQuantile(
+      series.map((p) => ({ value: p.raw, below: p.below })),
+      0.5,
+    ),
+    rate: rise?.now ?? newest?.rate ?? null,
+    usual,
+    own: rise?.limit ?? null,
+    sisters,
+    sisterSamples: sisterRates.length,
+    fixed,
+    fixedStated: stated !== undefined,
+    passed,
     since: at === null ? null : { after: series[Math.max(0, at - 1)]!.at, by: series[at]!.at },
   };
 }

@@ -26,9 +26,17 @@ export function partAgainstStop(facts: PartFacts, startsOn: string | null): Part
   const { leadTimeDays, orderedOn } = facts;
   if (leadTimeDays === null) return { late: false, text: "lead time of the part not stated" };
   if (leadTimeDays === 0) return { late: false, text: "part on hand" };
-  if (startsOn === null) return { late: false, text: orderedOn ? "part is ordered" : `part takes ${leadTimeDays} days` };
+  if (startsOn === null)
+    return { late: false, text: orderedOn ? "part is ordered" : `part takes ${leadTimeDays} days` };
   const days = daysBetween(partReadyOn(facts), startsOn);
   const count = (n: number) => `${n} day${n === 1 ? "" : "s"}`;
   if (days < 0) return { late: true, text: `part ${count(-days)} after the stop begins` };
-  return { late: false, text: orderedOn ? "part in time" : days === 0 ? "part in time if ordered today" : `part in time if ordered within ${count(days)}` };
+  return {
+    late: false,
+    text: orderedOn
+      ? "part in time"
+      : days === 0
+        ? "part in time if ordered today"
+        : `part in time if ordered within ${count(days)}`,
+  };
 }

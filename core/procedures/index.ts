@@ -4,12 +4,40 @@ import { cautions } from "../calculators/cautions";
 import { calculator, maybe, say, type Calculator, type FieldSpec } from "../calculators/types";
 import type { ComponentKind } from "../equipment/kinds";
 import { quantityOf } from "../units/quantities";
-import { endPeak, fallAfterStop, heatSurvey, hotLevel, inletAndCase, response, shutIn, slipTorque, solenoid, spool, standbyLeakage, testPort, weep } from "./simple";
+import {
+  endPeak,
+  fallAfterStop,
+  heatSurvey,
+  hotLevel,
+  inletAndCase,
+  response,
+  shutIn,
+  slipTorque,
+  solenoid,
+  spool,
+  standbyLeakage,
+  testPort,
+  weep,
+} from "./simple";
 import type { PlantTest, Procedure } from "./types";
 
 const pumps: readonly ComponentKind[] = ["axialPistonPump", "gearPump"];
-const valves: readonly ComponentKind[] = ["directionalValve", "proportionalValve", "reliefValve", "unloaderValve", "loadHoldingValve"];
-const all: readonly ComponentKind[] = [...pumps, "pistonMotor", ...valves, "cylinder", "filter", "accumulator", "other"];
+const valves: readonly ComponentKind[] = [
+  "directionalValve",
+  "proportionalValve",
+  "reliefValve",
+  "unloaderValve",
+  "loadHoldingValve",
+];
+const all: readonly ComponentKind[] = [
+  ...pumps,
+  "pistonMotor",
+  ...valves,
+  "cylinder",
+  "filter",
+  "accumulator",
+  "other",
+];
 const warm = "Oil at working temperature.";
 const gaugeFits = "The gauge can take the worst pressure that can come.";
 const clear = "Everybody clear; nothing that can move is under load.";
@@ -17,43 +45,269 @@ const bench = (id: string): Calculator => calculatorOf(id)!;
 
 export const procedures: readonly Procedure[] = [
   {
-    id: "load-test", title: "Load test of a pump", kinds: [...pumps, "pistonMotor"], calculation: bench("load-test"), compares: "G, L·mPa·s/(min·bar)", caution: cautions.loadTest,
-    before: [warm, gaugeFits, "Consumers blocked; all flow through the meter and over a relief valve.", "Relief fully backed off, and to be set below the pump's rating.", "The driver's power carries it."],
-    makersWay: "The maker's own delivery test, at the maker's speed and pressures, goes first where there is one.", notRecommended: "Driving a pump to its full capacity through the machine to find a leak: people do it and warn against it.",
-    steps: ["Note the compensator setting before it is turned up.", "Start with the relief backed off; note the flow without load.", "Raise the relief in steps to working pressure; at each note pressure, flow and oil temperature.", "Back the relief off, then stop."],
-    alters: ["Compensator turned up", "Relief valve raised", "Consumers blocked"], timeLimit: { seconds: 600, then: "Back the relief off: the oil is getting hot." },
+    id: "load-test",
+    title: "Load test of a pump",
+    kinds: [...pumps, "pistonMotor"],
+    calculation: bench("load-test"),
+    compares: "G, L·mPa·s/(min·bar)",
+    caution: cautions.loadTest,
+    before: [
+      warm,
+      gaugeFits,
+      "Consumers blocked; all flow through the meter and over a relief valve.",
+      "Relief fully backed off, and to be set below the pump's rating.",
+      "The driver's power carries it.",
+    ],
+    makersWay: "The maker's own delivery test, at the maker's speed and pressures, goes first where there is one.",
+    notRecommended:
+      "Driving a pump to its full capacity through the machine to find a leak: people do it and warn against it.",
+    steps: [
+      "Note the compensator setting before it is turned up.",
+      "Start with the relief backed off; note the flow without load.",
+      "Raise the relief in steps to working pressure; at each note pressure, flow and oil temperature.",
+      "Back the relief off, then stop.",
+    ],
+    alters: ["Compensator turned up", "Relief valve raised", "Consumers blocked"],
+    timeLimit: { seconds: 600, then: "Back the relief off: the oil is getting hot." },
   },
   {
-    id: "shut-in", title: "Shut-in pressure", kinds: pumps, calculation: shutIn, compares: "pressure", caution: "The oil heats fast. Never close a pump's outlet without a relief path. Open the valve at once above the upper limit.",
-    before: [gaugeFits, "A relief path is there.", "The outlet is closed by hand on a valve, slowly.", clear], makersWay: "The maker's stated pressure and time limit, where there are any.",
-    steps: ["Start the clock and close the valve slowly, watching the gauge.", "Read the pressure when it stands.", "Open the valve."], alters: ["Outlet valve closed"], timeLimit: { seconds: 20, then: "OPEN THE VALVE" }, breakOff: { row: "pressure", above: "to", then: "OPEN THE VALVE" },
+    id: "shut-in",
+    title: "Shut-in pressure",
+    kinds: pumps,
+    calculation: shutIn,
+    compares: "pressure",
+    caution:
+      "The oil heats fast. Never close a pump's outlet without a relief path. Open the valve at once above the upper limit.",
+    before: [gaugeFits, "A relief path is there.", "The outlet is closed by hand on a valve, slowly.", clear],
+    makersWay: "The maker's stated pressure and time limit, where there are any.",
+    steps: [
+      "Start the clock and close the valve slowly, watching the gauge.",
+      "Read the pressure when it stands.",
+      "Open the valve.",
+    ],
+    alters: ["Outlet valve closed"],
+    timeLimit: { seconds: 20, then: "OPEN THE VALVE" },
+    breakOff: { row: "pressure", above: "to", then: "OPEN THE VALVE" },
   },
   {
-    id: "fall-after-stop", title: "Pressure fall after stopping", kinds: [...pumps, "accumulator"], calculation: fallAfterStop, compares: "half-life, s", caution: cautions.energy,
-    before: [warm, "The accumulator is in or out as it was last time.", gaugeFits], makersWay: "The maker's stated holding time, where there is one.", steps: ["Bring it to working pressure.", "Stop the pump, note the pressure every few seconds."], alters: [],
+    id: "fall-after-stop",
+    title: "Pressure fall after stopping",
+    kinds: [...pumps, "accumulator"],
+    calculation: fallAfterStop,
+    compares: "half-life, s",
+    caution: cautions.energy,
+    before: [warm, "The accumulator is in or out as it was last time.", gaugeFits],
+    makersWay: "The maker's stated holding time, where there is one.",
+    steps: ["Bring it to working pressure.", "Stop the pump, note the pressure every few seconds."],
+    alters: [],
   },
   {
-    id: "standby-leakage", title: "Standby leakage", kinds: ["axialPistonPump"], calculation: standbyLeakage, compares: "nothing blocked", caution: cautions.energy,
-    before: [warm, "Pump at idle, compensator as set.", "Meter in the outlet line."], makersWay: "The maker's figure of a good system.", steps: ["Read the flow with nothing blocked.", "Block one consumer after another; read what is left each time."], alters: ["Consumers blocked"],
+    id: "standby-leakage",
+    title: "Standby leakage",
+    kinds: ["axialPistonPump"],
+    calculation: standbyLeakage,
+    compares: "nothing blocked",
+    caution: cautions.energy,
+    before: [warm, "Pump at idle, compensator as set.", "Meter in the outlet line."],
+    makersWay: "The maker's figure of a good system.",
+    steps: ["Read the flow with nothing blocked.", "Block one consumer after another; read what is left each time."],
+    alters: ["Consumers blocked"],
   },
-  { id: "stroke-time", title: "Stroke time against flow", kinds: ["cylinder", "pistonMotor"], calculation: bench("stroke-time"), compares: "flow that moved it", caution: cautions.suspended, before: [warm, clear, "Stated stroke and load."], makersWay: "The maker's stroke time at the stated load.", steps: ["Time the stroke over its stated length.", "Measure or state the flow that should arrive."], alters: [] },
   {
-    id: "holding-test", title: "Holding test with two pressures", kinds: ["cylinder", "loadHoldingValve"], calculation: bench("holding-margin"), compares: "margin", caution: cautions.suspended,
-    before: ["The load is propped, or may come down.", "Gauges on both chambers; each can take an intensified pressure.", "Several cylinders in parallel: one at a time."], makersWay: "The maker's permitted sink rate, where there is one.", steps: ["Shut the load in.", "Note both pressures and the time; again after some minutes.", "Enter the rise of the opposite side in bar a minute."], alters: ["Second cylinder isolated"],
+    id: "stroke-time",
+    title: "Stroke time against flow",
+    kinds: ["cylinder", "pistonMotor"],
+    calculation: bench("stroke-time"),
+    compares: "flow that moved it",
+    caution: cautions.suspended,
+    before: [warm, clear, "Stated stroke and load."],
+    makersWay: "The maker's stroke time at the stated load.",
+    steps: ["Time the stroke over its stated length.", "Measure or state the flow that should arrive."],
+    alters: [],
   },
-  { id: "settings-survey", title: "Survey of the settings", kinds: [...pumps, "reliefValve", "unloaderValve"], calculation: bench("settings-ladder"), compares: "Relief valve", caution: cautions.settings, before: [gaugeFits, warm, "Relief raised in a known direction and never past the line rating."], makersWay: "Settings from the maker's current manual.", steps: ["Raise the relief watching the gauge, set the working control, lower the relief until it just shows, raise it by the gap."], alters: ["Relief valve raised", "Lock nut loosened"] },
-  { id: "test-port", title: "Pilot pressure at a test port", kinds: [...valves, "pistonMotor"], calculation: testPort, compares: "under load", caution: cautions.gauge, before: [warm, gaugeFits], makersWay: "The stated value of the port.", steps: ["Read it unloaded, then under load."], alters: [] },
-  { id: "inlet-case", title: "Inlet and case pressure", kinds: ["axialPistonPump", "gearPump", "pistonMotor"], calculation: inletAndCase, compares: "inlet vacuum", caution: cautions.caseDrain, before: [warm, "Stated speed.", "The case line stays open to tank."], makersWay: "The maker's limits for inlet and case.", steps: ["Read both at the stated speed and full stroke."], alters: [] },
-  { id: "end-peak", title: "Peak at the end of the stroke", kinds: ["cylinder"], calculation: endPeak, compares: "peak", caution: cautions.gauge, before: ["A transducer and a logger fast enough; a gauge does not see it.", clear], makersWay: "The maker's permitted peak of hose and cylinder.", steps: ["Run into the end at working speed, log it."], alters: [] },
-  { id: "weep", title: "Weep by port", kinds: all, calculation: weep, compares: "drops", caution: "Never search for a leak with the hand: oil under pressure pierces skin. Hold a card under the port.", before: ["The port is wiped dry."], makersWay: "The maker's permitted weep.", steps: ["Count for two minutes, a card under the port."], alters: [] },
-  { id: "command-response", title: "Command against response", kinds: ["proportionalValve"], calculation: response, compares: "hysteresis, %", caution: cautions.suspended, before: [warm, clear, "The actuator may move, or is isolated."], makersWay: "The maker's hysteresis and the amplifier's settings, checked first.", steps: ["Raise the command in steps to full, then back."], alters: ["Actuator isolated"] },
-  { id: "vacuum-bench", title: "Valve bore on the vacuum bench", kinds: valves, calculation: bench("vacuum-bench"), compares: "index", caution: "Cold and static: it judges bores and plugs of pilot and control valves, not proportional valves.", before: ["The bench was read open and blocked today, and both are as stated.", "Bore clean and dry."], makersWay: "The pass mark of the bench for this port.", steps: ["Seat the probe, read. Read again where it may not have sealed.", "Measure the old part before the new one is fitted: the gain proves the repair."], alters: [] },
-  { id: "spool-spring", title: "Spool and spring", kinds: valves, calculation: spool, caution: cautions.energy, before: ["Isolated, pressure released, zero proved at a gauge.", "Debris looked at before anything is washed."], makersWay: "The maker's spring table and permitted wear.", steps: ["Let the clean spool fall through its bore, turned a little each time.", "Press the spring to its stated length, read the force."], alters: [] },
-  { id: "clearance", title: "Clearance and what it costs", kinds: [...pumps, "pistonMotor", ...valves, "cylinder"], calculation: bench("clearance-growth"), compares: "Q/Q_0", caution: cautions.energy, before: ["Clean, at room temperature, gauge checked against its block."], makersWay: "The maker's permitted clearance.", steps: ["Measure at several places; the largest counts."], alters: [] },
-  { id: "heat-survey", title: "Heat survey along a circuit", kinds: all, calculation: heatSurvey, caution: "Hot surfaces. Keep the camera out of reach of what moves.", before: ["Twenty minutes at work.", "Same emissivity and the same spots as last time; bare metal taped or painted."], makersWay: "The maker's temperature limits.", steps: ["Follow the circuit from pump to tank, one part after another."], alters: [] },
-  { id: "solenoid", title: "Solenoid valve, electrical", kinds: ["directionalValve", "proportionalValve", "unloaderValve"], calculation: solenoid, caution: "What it moves may start: isolate the actuator first. Live voltage: a qualified person measures it.", before: ["The actuator is isolated or may move."], makersWay: "The maker's coil data.", steps: ["Voltage at the plug.", "A steel rule at the coil.", "Drive it from outside (override)."], alters: ["Jumper fitted", "Breaker altered"] },
-  { id: "slip-torque", title: "Slip torque of a drive", kinds: [...pumps, "other"], calculation: slipTorque, compares: "torque", caution: "The drive is locked out. The wrench can come back: stand clear of its arc.", before: ["Isolated and locked."], makersWay: "The maker's band.", steps: ["Pull steadily until it slips."], alters: [] },
-  { id: "hot-level", title: "Hot oil level", kinds: ["other", ...pumps], calculation: hotLevel, caution: cautions.oil, before: [warm, "Machine level, actuators in the stated position."], makersWay: "The plate at the tank.", steps: ["Wipe the gauge glass and the filler, read."], alters: [] },
+  {
+    id: "holding-test",
+    title: "Holding test with two pressures",
+    kinds: ["cylinder", "loadHoldingValve"],
+    calculation: bench("holding-margin"),
+    compares: "margin",
+    caution: cautions.suspended,
+    before: [
+      "The load is propped, or may come down.",
+      "Gauges on both chambers; each can take an intensified pressure.",
+      "Several cylinders in parallel: one at a time.",
+    ],
+    makersWay: "The maker's permitted sink rate, where there is one.",
+    steps: [
+      "Shut the load in.",
+      "Note both pressures and the time; again after some minutes.",
+      "Enter the rise of the opposite side in bar a minute.",
+    ],
+    alters: ["Second cylinder isolated"],
+  },
+  {
+    id: "settings-survey",
+    title: "Survey of the settings",
+    kinds: [...pumps, "reliefValve", "unloaderValve"],
+    calculation: bench("settings-ladder"),
+    compares: "Relief valve",
+    caution: cautions.settings,
+    before: [gaugeFits, warm, "Relief raised in a known direction and never past the line rating."],
+    makersWay: "Settings from the maker's current manual.",
+    steps: [
+      "Raise the relief watching the gauge, set the working control, lower the relief until it just shows, raise it by the gap.",
+    ],
+    alters: ["Relief valve raised", "Lock nut loosened"],
+  },
+  {
+    id: "test-port",
+    title: "Pilot pressure at a test port",
+    kinds: [...valves, "pistonMotor"],
+    calculation: testPort,
+    compares: "under load",
+    caution: cautions.gauge,
+    before: [warm, gaugeFits],
+    makersWay: "The stated value of the port.",
+    steps: ["Read it unloaded, then under load."],
+    alters: [],
+  },
+  {
+    id: "inlet-case",
+    title: "Inlet and case pressure",
+    kinds: ["axialPistonPump", "gearPump", "pistonMotor"],
+    calculation: inletAndCase,
+    compares: "inlet vacuum",
+    caution: cautions.caseDrain,
+    before: [warm, "Stated speed.", "The case line stays open to tank."],
+    makersWay: "The maker's limits for inlet and case.",
+    steps: ["Read both at the stated speed and full stroke."],
+    alters: [],
+  },
+  {
+    id: "end-peak",
+    title: "Peak at the end of the stroke",
+    kinds: ["cylinder"],
+    calculation: endPeak,
+    compares: "peak",
+    caution: cautions.gauge,
+    before: ["A transducer and a logger fast enough; a gauge does not see it.", clear],
+    makersWay: "The maker's permitted peak of hose and cylinder.",
+    steps: ["Run into the end at working speed, log it."],
+    alters: [],
+  },
+  {
+    id: "weep",
+    title: "Weep by port",
+    kinds: all,
+    calculation: weep,
+    compares: "drops",
+    caution: "Never search for a leak with the hand: oil under pressure pierces skin. Hold a card under the port.",
+    before: ["The port is wiped dry."],
+    makersWay: "The maker's permitted weep.",
+    steps: ["Count for two minutes, a card under the port."],
+    alters: [],
+  },
+  {
+    id: "command-response",
+    title: "Command against response",
+    kinds: ["proportionalValve"],
+    calculation: response,
+    compares: "hysteresis, %",
+    caution: cautions.suspended,
+    before: [warm, clear, "The actuator may move, or is isolated."],
+    makersWay: "The maker's hysteresis and the amplifier's settings, checked first.",
+    steps: ["Raise the command in steps to full, then back."],
+    alters: ["Actuator isolated"],
+  },
+  {
+    id: "vacuum-bench",
+    title: "Valve bore on the vacuum bench",
+    kinds: valves,
+    calculation: bench("vacuum-bench"),
+    compares: "index",
+    caution: "Cold and static: it judges bores and plugs of pilot and control valves, not proportional valves.",
+    before: ["The bench was read open and blocked today, and both are as stated.", "Bore clean and dry."],
+    makersWay: "The pass mark of the bench for this port.",
+    steps: [
+      "Seat the probe, read. Read again where it may not have sealed.",
+      "Measure the old part before the new one is fitted: the gain proves the repair.",
+    ],
+    alters: [],
+  },
+  {
+    id: "spool-spring",
+    title: "Spool and spring",
+    kinds: valves,
+    calculation: spool,
+    caution: cautions.energy,
+    before: ["Isolated, pressure released, zero proved at a gauge.", "Debris looked at before anything is washed."],
+    makersWay: "The maker's spring table and permitted wear.",
+    steps: [
+      "Let the clean spool fall through its bore, turned a little each time.",
+      "Press the spring to its stated length, read the force.",
+    ],
+    alters: [],
+  },
+  {
+    id: "clearance",
+    title: "Clearance and what it costs",
+    kinds: [...pumps, "pistonMotor", ...valves, "cylinder"],
+    calculation: bench("clearance-growth"),
+    compares: "Q/Q_0",
+    caution: cautions.energy,
+    before: ["Clean, at room temperature, gauge checked against its block."],
+    makersWay: "The maker's permitted clearance.",
+    steps: ["Measure at several places; the largest counts."],
+    alters: [],
+  },
+  {
+    id: "heat-survey",
+    title: "Heat survey along a circuit",
+    kinds: all,
+    calculation: heatSurvey,
+    caution: "Hot surfaces. Keep the camera out of reach of what moves.",
+    before: [
+      "Twenty minutes at work.",
+      "Same emissivity and the same spots as last time; bare metal taped or painted.",
+    ],
+    makersWay: "The maker's temperature limits.",
+    steps: ["Follow the circuit from pump to tank, one part after another."],
+    alters: [],
+  },
+  {
+    id: "solenoid",
+    title: "Solenoid valve, electrical",
+    kinds: ["directionalValve", "proportionalValve", "unloaderValve"],
+    calculation: solenoid,
+    caution: "What it moves may start: isolate the actuator first. Live voltage: a qualified person measures it.",
+    before: ["The actuator is isolated or may move."],
+    makersWay: "The maker's coil data.",
+    steps: ["Voltage at the plug.", "A steel rule at the coil.", "Drive it from outside (override)."],
+    alters: ["Jumper fitted", "Breaker altered"],
+  },
+  {
+    id: "slip-torque",
+    title: "Slip torque of a drive",
+    kinds: [...pumps, "other"],
+    calculation: slipTorque,
+    compares: "torque",
+    caution: "The drive is locked out. The wrench can come back: stand clear of its arc.",
+    before: ["Isolated and locked."],
+    makersWay: "The maker's band.",
+    steps: ["Pull steadily until it slips."],
+    alters: [],
+  },
+  {
+    id: "hot-level",
+    title: "Hot oil level",
+    kinds: ["other", ...pumps],
+    calculation: hotLevel,
+    caution: cautions.oil,
+    before: [warm, "Machine level, actuators in the stated position."],
+    makersWay: "The plate at the tank.",
+    steps: ["Wipe the gauge glass and the filler, read."],
+    alters: [],
+  },
 ];
 
 export function procedureOf(id: string): Procedure | undefined {
@@ -67,21 +321,60 @@ export function proceduresFor(kind: string): Procedure[] {
 
 /** A plant's own test as a procedure: every reading against its bounds. */
 export function plantProcedure(id: string, test: PlantTest): Procedure {
-  const fields: Record<string, FieldSpec> = Object.fromEntries(test.readings.map((r, i) => [`r${i}`, maybe(r.quantity, { label: r.label })]));
+  const fields: Record<string, FieldSpec> = Object.fromEntries(
+    test.readings.map((r, i) => [`r${i}`, maybe(r.quantity, { label: r.label })]),
+  );
   const calculation = calculator({
-    id, group: "pump", title: test.title, asks: test.asks, fields,
+    id,
+    group: "pump",
+    title: test.title,
+    asks: test.asks,
+    fields,
     compute(values) {
-      const read = test.readings.map((r, i) => ({ ...r, value: (values as Record<string, number | null>)[`r${i}`] ?? null }));
+      const read = test.readings.map((r, i) => ({
+        ...r,
+        value: (values as Record<string, number | null>)[`r${i}`] ?? null,
+      }));
       if (read.every((r) => r.value === null)) throw new RangeError("Enter at least one reading.");
-      const outside = read.filter((r) => r.value !== null && ((r.least !== null && r.value < r.least) || (r.greatest !== null && r.value > r.greatest)));
+      const outside = read.filter(
+        (r) =>
+          r.value !== null &&
+          ((r.least !== null && r.value < r.least) || (r.greatest !== null && r.value > r.greatest)),
+      );
       const missing = read.filter((r) => r.value === null);
       return {
-        answer: say({ text: outside.length === 0 ? "Within its bounds." : `Outside: ${outside.map((r) => r.label.toLowerCase()).join(", ")}.`, strong: true }, missing.length ? ` Not read: ${missing.map((r) => r.label.toLowerCase()).join(", ")}.` : ""), tone: outside.length ? "bad" : missing.length ? "doubt" : "good",
-        working: { formula: "each reading against its bounds", source: "The plant's own test.", rows: read.filter((r) => r.value !== null).map((r) => ({ label: r.label, value: r.value!, quantity: r.quantity })) },
+        answer: say(
+          {
+            text:
+              outside.length === 0
+                ? "Within its bounds."
+                : `Outside: ${outside.map((r) => r.label.toLowerCase()).join(", ")}.`,
+            strong: true,
+          },
+          missing.length ? ` Not read: ${missing.map((r) => r.label.toLowerCase()).join(", ")}.` : "",
+        ),
+        tone: outside.length ? "bad" : missing.length ? "doubt" : "good",
+        working: {
+          formula: "each reading against its bounds",
+          source: "The plant's own test.",
+          rows: read
+            .filter((r) => r.value !== null)
+            .map((r) => ({ label: r.label, value: r.value!, quantity: r.quantity })),
+        },
       };
     },
   });
-  return { id, title: test.title, kinds: test.kinds, before: test.before, caution: test.caution, makersWay: "The maker's current manual.", steps: test.steps, alters: test.alters, calculation };
+  return {
+    id,
+    title: test.title,
+    kinds: test.kinds,
+    before: test.before,
+    caution: test.caution,
+    makersWay: "The maker's current manual.",
+    steps: test.steps,
+    alters: test.alters,
+    calculation,
+  };
 }
 
 /** What is wrong with a plant's own test; undefined when nothing is. */
@@ -90,8 +383,11 @@ export function plantTestProblem(test: PlantTest): string | undefined {
   if (test.readings.length > 20) return "At most 20 readings.";
   for (const r of test.readings) {
     const q = quantityOf(r.quantity);
-    if (r.least !== null && r.greatest !== null && r.least >= r.greatest) return `${r.label}: the upper bound must lie above the lower one.`;
-    for (const bound of [r.least, r.greatest]) if (bound !== null && (bound < q.least || bound > q.greatest)) return `${r.label}: a bound lies outside what ${q.label.toLowerCase()} can be.`;
+    if (r.least !== null && r.greatest !== null && r.least >= r.greatest)
+      return `${r.label}: the upper bound must lie above the lower one.`;
+    for (const bound of [r.least, r.greatest])
+      if (bound !== null && (bound < q.least || bound > q.greatest))
+        return `${r.label}: a bound lies outside what ${q.label.toLowerCase()} can be.`;
   }
   return undefined;
 }

@@ -17,7 +17,10 @@ function run(knobs: Partial<typeof restingKnobs> = {}, seed = 3) {
     const line = tester(0.1, { ...restingKnobs, ...knobs, relief });
     if (line === null) continue;
     const read = readTesterLine(JSON.stringify(line));
-    if (!read.ok) { bad++; continue; }
+    if (!read.ok) {
+      bad++;
+      continue;
+    }
     samples.push({ ...read.sample, at: i * 100 });
     const step = stillStep(samples);
     if (step && isNewStep(step, taken)) taken.push(step);
@@ -54,11 +57,22 @@ test("the oil warms under load", () => {
 
 test("the oil can be held at a temperature, and the leak follows it", () => {
   const tester = simulateTester(hidden, random(5));
-  const at = (oil: number) => { let line; for (let i = 0; i < 300; i++) line = tester(0.1, { ...restingKnobs, noise: 0, relief: 200, oil }); return line as TesterSample; };
+  const at = (oil: number) => {
+    let line;
+    for (let i = 0; i < 300; i++) line = tester(0.1, { ...restingKnobs, noise: 0, relief: 200, oil });
+    return line as TesterSample;
+  };
   const [cold, hot] = [at(30), at(70)];
   expect(cold.temperature).toBeCloseTo(30, 0);
   expect(hot.flow).toBeLessThan(cold.flow - 1);
 });
 
-test.each(["", "nothing", "[]", "7", '{"pressure":1}', '{"pressure":"----","flow":1,"temperature":40,"speed":1}'])("%j is unreadable", (line) => expect(readTesterLine(line)).toEqual({ ok: false, why: "unreadable" }));
-test("a value that cannot be is impossible", () => expect(readTesterLine('{"pressure":-9999,"flow":1,"temperature":40,"speed":1}')).toEqual({ ok: false, why: "impossible" }));
+test.each(["", "nothing", "[]", "7", '{"pressure":1}', '{"pressure":"----","flow":1,"temperature":40,"speed":1}'])(
+  "%j is unreadable",
+  (line) => expect(readTesterLine(line)).toEqual({ ok: false, why: "unreadable" }),
+);
+test("a value that cannot be is impossible", () =>
+  expect(readTesterLine('{"pressure":-9999,"flow":1,"temperature":40,"speed":1}')).toEqual({
+    ok: false,
+    why: "impossible",
+  }));

@@ -53,10 +53,13 @@ export function stillStep(samples: readonly Timed[]): TesterSample | null {
   if (recent.length < FEWEST || end - recent[0]!.at < 0.6 * STILL_MS || isStuck(samples)) return null;
   const of = (name: keyof TesterSample) => mean(recent.map((s) => s[name]));
   const step = { pressure: of("pressure"), flow: of("flow"), temperature: of("temperature"), speed: of("speed") };
-  const calm = (name: "pressure" | "flow", floor: number) => Math.sqrt(mean(recent.map((s) => (s[name] - step[name]) ** 2))) <= Math.max(floor, STILL * Math.abs(step[name]));
+  const calm = (name: "pressure" | "flow", floor: number) =>
+    Math.sqrt(mean(recent.map((s) => (s[name] - step[name]) ** 2))) <= Math.max(floor, STILL * Math.abs(step[name]));
   // a creep of the mean hides in the scatter of a short while: first half against second
   const half = recent.length >> 1;
-  const creep = Math.abs(mean(recent.slice(0, half).map((s) => s.pressure)) - mean(recent.slice(half).map((s) => s.pressure)));
+  const creep = Math.abs(
+    mean(recent.slice(0, half).map((s) => s.pressure)) - mean(recent.slice(half).map((s) => s.pressure)),
+  );
   return calm("pressure", 0.5) && calm("flow", 0.2) && creep <= Math.max(0.5, 0.008 * step.pressure) ? step : null;
 }
 

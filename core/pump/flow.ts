@@ -13,7 +13,8 @@ export function hydraulicPower(pressure: number, flow: number): number {
 
 /** Volumetric efficiency, 0 to 1 and a little over by measuring doubt: flow over theoretical flow, both L/min at one speed. */
 export function volumetricEfficiency(flow: number, theoretical: number): number {
-  if (!(theoretical > 0) || !(flow >= 0)) throw new RangeError("Flow must not be negative and theoretical flow must be above zero.");
+  if (!(theoretical > 0) || !(flow >= 0))
+    throw new RangeError("Flow must not be negative and theoretical flow must be above zero.");
   return flow / theoretical;
 }
 
@@ -41,6 +42,7 @@ export const commonOil: ThrottledOil = { density: 870, specificHeat: 1900, expan
  * Δp·(1 − α_v·T)/(ρ·c_p), T in K. 4.7 K per 100 bar for a common mineral oil.
  */
 export function throttlingRise(pressure: number, oil: ThrottledOil = commonOil): number {
-  if (!(oil.density > 0) || !(oil.specificHeat > 0)) throw new RangeError("Density and specific heat must be above zero.");
+  if (!(oil.density > 0) || !(oil.specificHeat > 0))
+    throw new RangeError("Density and specific heat must be above zero.");
   return (pressure * 1e5 * (1 - oil.expansion * (oil.temperature + 273.15))) / (oil.density * oil.specificHeat);
 }

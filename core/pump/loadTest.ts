@@ -87,10 +87,15 @@ interface Fit {
 
 function weightedFit(rows: readonly number[][], y: readonly number[], weights: readonly number[]): Fit {
   const k = rows[0]!.length;
-  const normal = Array.from({ length: k }, (_, i) => Array.from({ length: k }, (_, j) => rows.reduce((sum, r, n) => sum + weights[n]! * r[i]! * r[j]!, 0)));
+  const normal = Array.from({ length: k }, (_, i) =>
+    Array.from({ length: k }, (_, j) => rows.reduce((sum, r, n) => sum + weights[n]! * r[i]! * r[j]!, 0)),
+  );
   const right = Array.from({ length: k }, (_, i) => rows.reduce((sum, r, n) => sum + weights[n]! * r[i]! * y[n]!, 0));
   const { x, inverse } = solveSymmetric(normal, right);
-  const residual = rows.reduce((sum, r, n) => sum + weights[n]! * (y[n]! - r.reduce((s, v, i) => s + v * x[i]!, 0)) ** 2, 0);
+  const residual = rows.reduce(
+    (sum, r, n) => sum + weights[n]! * (y[n]! - r.reduce((s, v, i) => s + v * x[i]!, 0)) ** 2,
+    0,
+  );
   return { x, inverse, residual, freedom: rows.length - k };
 }
 
@@ -107,11 +112,17 @@ export function analyseLoadTest(steps: readonly LoadStep[], pump: LoadTestPump):
   const seen = steps.map((step) => ({
     ...step,
     flow: pump.meter === "tank" ? step.flow * (1 - step.pressure / modulus) : step.flow,
-    left: pump.compensatorPressure !== undefined && step.pressure >= COMPENSATES_FROM * pump.compensatorPressure ? "the compensator acts here" : null,
+    left:
+      pump.compensatorPressure !== undefined && step.pressure >= COMPENSATES_FROM * pump.compensatorPressure
+        ? "the compensator acts here"
+        : null,
   }));
   const used = seen.filter((s) => s.left === null);
   if (used.length < 3) throw new RangeError("A load test needs at least 3 steps below the compensator.");
-  const row = (s: LoadStep) => [((s.speed ?? pump.speed) / pump.speed) * (1 - s.pressure / modulus), -s.pressure / viscosity(s.temperature ?? warm)];
+  const row = (s: LoadStep) => [
+    ((s.speed ?? pump.speed) / pump.speed) * (1 - s.pressure / modulus),
+    -s.pressure / viscosity(s.temperature ?? warm),
+  ];
   const u = pump.flowUncertainty ?? 0.01;
   const weights = used.map((s) => 1 / Math.max(1e-6, u * s.flow) ** 2);
   const y = used.map((s) => s.flow);
@@ -120,7 +131,11 @@ export function analyseLoadTest(steps: readonly LoadStep[], pump: LoadTestPump):
   if (used.length >= 6) {
     const curved = used.map((s) => [...row(s), -Math.sqrt(Math.max(0, s.pressure))]);
     const wider = weightedFit(curved, y, weights);
-    if (wider.x[2]! > 0 && wider.x[1]! >= 0 && fit.residual - wider.residual > TURBULENT_F * Math.max(1, wider.residual / wider.freedom)) {
+    if (
+      wider.x[2]! > 0 &&
+      wider.x[1]! >= 0 &&
+      fit.residual - wider.residual > TURBULENT_F * Math.max(1, wider.residual / wider.freedom)
+    ) {
       fit = wider;
       turbulent = wider.x[2]!;
     }
@@ -132,32 +147,93 @@ export function analyseLoadTest(steps: readonly LoadStep[], pump: LoadTestPump):
     const half = t * Math.sqrt(Math.max(0, variance * inflate));
     return { value, low: value - half, high: value + half };
   };
-  const scale = (e: Estimate, factor: number): Estimate => ({ value: e.value * factor, low: e.low * factor, high: e.high * factor });
+  const scale = (e: Estimate, factor: number): Estimate => ({
+    value: e.value * factor,
+    low: e.low * factor,
+    high: e.high * factor,
+  });
   const noLoadFlow = within(fit.x[0]!, fit.inverse[0]![0]!);
   const conductance = within(fit.x[1]!, fit.inverse[1]![1]!);
   const perG = pump.workingPressure / viscosity(warm);
   const root = Math.sqrt(pump.workingPressure);
   const dropValue = fit.x[1]! * perG + (turbulent ?? 0) * root;
-  const dropVariance = turbulent === null ? perG ** 2 * fit.inverse[1]![1]! : perG ** 2 * fit.inverse[1]![1]! + root ** 2 * fit.inverse[2]![2]! + 2 * perG * root * fit.inverse[1]![2]!;
+  const dropVariance =
+    turbulent === null
+      ? perG ** 2 * fit.inverse[1]![1]!
+      : perG ** 2 * fit.inverse[1]![1]! + root ** 2 * fit.inverse[2]![2]! + 2 * perG * root * fit.inverse[1]![2]!;
   const drop = scale(within(dropValue, dropVariance), 100 / theoretical);
   const noLoadShare = scale(noLoadFlow, 1 / theoretical);
   const reached = Math.max(...used.map((s) => s.pressure)) >= REACHES * pump.workingPressure;
   return {
-    ...verdictOf({ drop, noLoadShare, reached, allowedDrop: pump.allowedDrop ?? 10, allowedShortfall: pump.allowedShortfall ?? 5 }),
-    noLoadFlow, noLoadShare, drop, conductance, turbulent, theoretical,
-    steps: seen.map((s) => ({ pressure: s.pressure, flow: s.flow, fitted: row(s).reduce((sum, v, i) => sum + v * fit.x[i]!, 0) - (turbulent ?? 0) * Math.sqrt(Math.max(0, s.pressure)), left: s.left })),
-    flowAt: (pressure) => fit.x[0]! * (1 - pressure / modulus) - (fit.x[1]! * pressure) / viscosity(warm) - (turbulent ?? 0) * Math.sqrt(Math.max(0, pressure)),
+    ...verdictOf({
+      drop,
+      noLoadShare,
+      reached,
+      allowedDrop: pump.allowedDrop ?? 10,
+      allowedShortfall: pump.allowedShortfall ?? 5,
+    }),
+    noLoadFlow,
+    noLoadShare,
+    drop,
+    conductance,
+    turbulent,
+    theoretical,
+    steps: seen.map((s) => ({
+      pressure: s.pressure,
+      flow: s.flow,
+      fitted:
+        row(s).reduce((sum, v, i) => sum + v * fit.x[i]!, 0) - (turbulent ?? 0) * Math.sqrt(Math.max(0, s.pressure)),
+      left: s.left,
+    })),
+    flowAt: (pressure) =>
+      fit.x[0]! * (1 - pressure / modulus) -
+      (fit.x[1]! * pressure) / viscosity(warm) -
+      (turbulent ?? 0) * Math.sqrt(Math.max(0, pressure)),
   };
 }
 
-function verdictOf({ drop, noLoadShare, reached, allowedDrop, allowedShortfall }: { drop: Estimate; noLoadShare: Estimate; reached: boolean; allowedDrop: number; allowedShortfall: number }): { verdict: LoadVerdict; reason: string } {
+function verdictOf({
+  drop,
+  noLoadShare,
+  reached,
+  allowedDrop,
+  allowedShortfall,
+}: {
+  drop: Estimate;
+  noLoadShare: Estimate;
+  reached: boolean;
+  allowedDrop: number;
+  allowedShortfall: number;
+}): { verdict: LoadVerdict; reason: string } {
   const least = 1 - allowedShortfall / 100;
   const low = noLoadShare.high < least;
-  if (!reached) return { verdict: "notConclusive", reason: "The steps do not reach working pressure, and a worn pump looks like a new one without load." };
+  if (!reached)
+    return {
+      verdict: "notConclusive",
+      reason: "The steps do not reach working pressure, and a worn pump looks like a new one without load.",
+    };
   const worn = drop.value > allowedDrop && drop.low > 0;
-  if (worn && low) return { verdict: "wearAndInlet", reason: "The flow falls with pressure by more than is allowed, and it is low without load too: put inlet, speed and displacement right, then test again." };
-  if (worn) return { verdict: "wear", reason: "The flow falls with pressure by more than is allowed and more than the test's own doubt: worn clearances." };
-  if (low) return { verdict: "inlet", reason: "The flow is low without load already and holds under pressure: inlet, speed or displacement, not wear." };
-  if (drop.high > allowedDrop || noLoadShare.low < least) return { verdict: "notConclusive", reason: "The test's own doubt is as large as what it should show: repeat it with more steps or a better meter." };
+  if (worn && low)
+    return {
+      verdict: "wearAndInlet",
+      reason:
+        "The flow falls with pressure by more than is allowed, and it is low without load too: put inlet, speed and displacement right, then test again.",
+    };
+  if (worn)
+    return {
+      verdict: "wear",
+      reason:
+        "The flow falls with pressure by more than is allowed and more than the test's own doubt: worn clearances.",
+    };
+  if (low)
+    return {
+      verdict: "inlet",
+      reason: "The flow is low without load already and holds under pressure: inlet, speed or displacement, not wear.",
+    };
+  if (drop.high > allowedDrop || noLoadShare.low < least)
+    return {
+      verdict: "notConclusive",
+      reason: "The test's own doubt is as large as what it should show: repeat it with more steps or a better meter.",
+    };
   return { verdict: "good", reason: "The flow is kept to working pressure." };
 }

@@ -71,8 +71,12 @@ function rungOf(id: string, name: string, setting: Setting): Rung {
  */
 export function settingsLadder(settings: Settings): Ladder {
   const { cutIn, cutOut, compensator, relief, ratings, pumpFlow, peak, gap = 15 } = settings;
-  if (cutOut === undefined && compensator === undefined) throw new RangeError("A ladder needs a cut-out or a compensator setting.");
-  const lowest = ratings.reduce<{ name: string; pressure: number } | null>((best, r) => (best === null || r.pressure < best.pressure ? r : best), null);
+  if (cutOut === undefined && compensator === undefined)
+    throw new RangeError("A ladder needs a cut-out or a compensator setting.");
+  const lowest = ratings.reduce<{ name: string; pressure: number } | null>(
+    (best, r) => (best === null || r.pressure < best.pressure ? r : best),
+    null,
+  );
   if (!lowest) throw new RangeError("A ladder needs the rating of at least one hose, pipe or component.");
   const rungs = [
     ...(cutIn === undefined ? [] : [rungOf("cutIn", "Cut-in", cutIn)]),
@@ -86,7 +90,8 @@ export function settingsLadder(settings: Settings): Ladder {
   const reliefRung = rungs.find((r) => r.id === "relief")!;
   const carries = reliefRung.pressure <= workingControl.pressure;
   return {
-    rungs, steps,
+    rungs,
+    steps,
     reliefHeat: carries && pumpFlow !== undefined ? hydraulicPower(reliefRung.pressure, pumpFlow) : null,
     peakOverRating: peak ? peak.pressure - lowest.pressure : null,
     peakSeen: !peak || peak.samplesPerSecond >= FASTEST_PEAK,
@@ -99,10 +104,14 @@ function stepOf(from: Rung, to: Rung, wanted: number): LadderStep {
   const least = to.id === "relief" ? wanted : Math.max(1, DRIFT * to.pressure);
   const verdict = gap <= 0 ? "wrong" : gap < least ? "small" : "good";
   const message =
-    verdict === "good" ? `${from.name} lies below ${to.name.toLowerCase()}.`
-    : to.id === "relief" && verdict === "wrong" ? `The relief valve opens before the ${from.name.toLowerCase()} acts: it carries the pump's flow, makes heat and takes power.`
-    : to.id === "rating" && verdict === "wrong" ? `${from.name} lies above what ${to.name.replace("Lowest rating: ", "")} may see: lower it before the machine runs.`
-    : verdict === "wrong" ? `${from.name} must lie below ${to.name.toLowerCase()}.`
-    : `Little room between ${from.name.toLowerCase()} and ${to.name.toLowerCase()}: they may act together.`;
+    verdict === "good"
+      ? `${from.name} lies below ${to.name.toLowerCase()}.`
+      : to.id === "relief" && verdict === "wrong"
+        ? `The relief valve opens before the ${from.name.toLowerCase()} acts: it carries the pump's flow, makes heat and takes power.`
+        : to.id === "rating" && verdict === "wrong"
+          ? `${from.name} lies above what ${to.name.replace("Lowest rating: ", "")} may see: lower it before the machine runs.`
+          : verdict === "wrong"
+            ? `${from.name} must lie below ${to.name.toLowerCase()}.`
+            : `Little room between ${from.name.toLowerCase()} and ${to.name.toLowerCase()}: they may act together.`;
   return { from, to, gap, verdict, message };
 }

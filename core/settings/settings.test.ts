@@ -2,7 +2,10 @@ import { instrumentFitness } from "../instrument/fitness";
 import { vacuumIndex } from "../instrument/vacuum";
 import { settingsLadder } from "./ladder";
 
-const hose = [{ name: "pressure hose", pressure: 250 }, { name: "filter housing", pressure: 280 }];
+const hose = [
+  { name: "pressure hose", pressure: 250 },
+  { name: "filter housing", pressure: 280 },
+];
 
 describe("settings ladder", () => {
   test("a ladder in order is good, and the weakest part ends it", () => {
@@ -13,18 +16,31 @@ describe("settings ladder", () => {
     expect(ladder.reliefHeat).toBeNull();
   });
   test("relief under the unloader carries the pump's flow: 160 bar and 45 L/min make 12 kW", () => {
-    const ladder = settingsLadder({ cutIn: 140, cutOut: 170, relief: { set: 190, measured: 160 }, ratings: hose, pumpFlow: 45 });
+    const ladder = settingsLadder({
+      cutIn: 140,
+      cutOut: 170,
+      relief: { set: 190, measured: 160 },
+      ratings: hose,
+      pumpFlow: 45,
+    });
     expect(ladder.reliefHeat).toBeCloseTo(12, 9);
     expect(ladder.steps.find((s) => s.to.id === "relief")).toMatchObject({ verdict: "wrong", gap: -10 });
     expect(ladder.rungs.find((r) => r.id === "relief")).toMatchObject({ set: 190, measured: 160, pressure: 160 });
   });
   test("a small gap, a relief above the weakest hose, cut-in above cut-out", () => {
     expect(settingsLadder({ compensator: 200, relief: 208, ratings: hose }).steps[0]!.verdict).toBe("small");
-    expect(settingsLadder({ compensator: 200, relief: 260, ratings: hose }).steps[1]!.message).toContain("lower it before the machine runs");
+    expect(settingsLadder({ compensator: 200, relief: 260, ratings: hose }).steps[1]!.message).toContain(
+      "lower it before the machine runs",
+    );
     expect(settingsLadder({ cutIn: 180, cutOut: 170, relief: 220, ratings: hose }).steps[0]!.verdict).toBe("wrong");
   });
   test("peaks count, and a slow logger does not see them", () => {
-    const ladder = settingsLadder({ compensator: 200, relief: 220, ratings: hose, peak: { pressure: 310, samplesPerSecond: 10 } });
+    const ladder = settingsLadder({
+      compensator: 200,
+      relief: 220,
+      ratings: hose,
+      peak: { pressure: 310, samplesPerSecond: 10 },
+    });
     expect(ladder).toMatchObject({ peakOverRating: 60, peakSeen: false, good: false });
   });
   test("refuses a ladder without working control, rating or pressure", () => {
@@ -50,7 +66,11 @@ describe("instrument fitness", () => {
   });
   test("each reason by itself", () => {
     const need = { expected: 14, greatest: 30, change: 14, viscosity: 30, now: 100, cleanOil: true };
-    const reasons = (instrument: object, more: object = {}) => instrumentFitness({ fullScale: 40, accuracyClass: 1, ...instrument }, { ...need, ...more }).reasons.filter((r) => r.must).map((r) => r.message).join(" ");
+    const reasons = (instrument: object, more: object = {}) =>
+      instrumentFitness({ fullScale: 40, accuracyClass: 1, ...instrument }, { ...need, ...more })
+        .reasons.filter((r) => r.must)
+        .map((r) => r.message)
+        .join(" ");
     expect(reasons({}, { greatest: 40 })).toContain("over-ranged");
     expect(reasons({ leastReading: 20 })).toContain("below what it reads");
     expect(reasons({ viscosity: { low: 40, high: 100 } })).toContain("thinner or thicker");
@@ -60,10 +80,19 @@ describe("instrument fitness", () => {
     expect(reasons({ calibrationDue: 150, principle: "turbine", viscosity: { low: 10, high: 100 } })).toBe("");
   });
   test("in the outer quarters it is fit but not preferred", () => {
-    expect(instrumentFitness({ fullScale: 100, accuracyClass: 0.5 }, { expected: 14, greatest: 30, change: 14 })).toMatchObject({ fit: true, preferred: false });
-    expect(instrumentFitness({ fullScale: 40, accuracyClass: 0.5 }, { expected: 38, greatest: 39, change: 14 }).reasons[0]!.message).toContain("uppermost");
-    expect(instrumentFitness({ fullScale: 40, accuracyClass: 0.5 }, { expected: 0, greatest: 39, change: 14 }).share).toBe(Infinity);
-    expect(() => instrumentFitness({ fullScale: 0, accuracyClass: 1 }, { expected: 1, greatest: 2, change: 1 })).toThrow(RangeError);
+    expect(
+      instrumentFitness({ fullScale: 100, accuracyClass: 0.5 }, { expected: 14, greatest: 30, change: 14 }),
+    ).toMatchObject({ fit: true, preferred: false });
+    expect(
+      instrumentFitness({ fullScale: 40, accuracyClass: 0.5 }, { expected: 38, greatest: 39, change: 14 }).reasons[0]!
+        .message,
+    ).toContain("uppermost");
+    expect(
+      instrumentFitness({ fullScale: 40, accuracyClass: 0.5 }, { expected: 0, greatest: 39, change: 14 }).share,
+    ).toBe(Infinity);
+    expect(() =>
+      instrumentFitness({ fullScale: 0, accuracyClass: 1 }, { expected: 1, greatest: 2, change: 1 }),
+    ).toThrow(RangeError);
   });
 });
 

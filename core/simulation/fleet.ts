@@ -13,13 +13,24 @@ const START = Date.UTC(2019, 2, 1);
 /** A hidden indicator over as new, stepped through running hours. */
 type Course = (rng: Random, timeScale: number, end: number) => (hours: number) => number;
 
-const power = (exponent: number): Course => (_rng, timeScale, end) => (h) => 1 + (end - 1) * (h / timeScale) ** exponent;
+const power =
+  (exponent: number): Course =>
+  (_rng, timeScale, end) =>
+  (h) =>
+    1 + (end - 1) * (h / timeScale) ** exponent;
 
 /** A rate that changes at given shares of the life; growth even between the changes. */
-function bent(rng: Random, timeScale: number, end: number, changes: number, direction: "faster" | "any"): (h: number) => number {
+function bent(
+  rng: Random,
+  timeScale: number,
+  end: number,
+  changes: number,
+  direction: "faster" | "any",
+): (h: number) => number {
   const at = Array.from({ length: changes }, () => rng.between(0.15, 0.85)).sort((p, q) => p - q);
   const rates = [1];
-  for (let i = 0; i < changes; i++) rates.push(rates[i]! * Math.exp(direction === "faster" ? rng.between(0.6, 2) : rng.between(-1.2, 1.6)));
+  for (let i = 0; i < changes; i++)
+    rates.push(rates[i]! * Math.exp(direction === "faster" ? rng.between(0.6, 2) : rng.between(-1.2, 1.6)));
   const bounds = [0, ...at, 1];
   const whole = rates.reduce((sum, rate, i) => sum + rate * (bounds[i + 1]! - bounds[i]!), 0);
   return (h) => {
@@ -53,9 +64,11 @@ export const fleetLaws = {
   accelerating: power(3),
   oneChange: (rng, timeScale, end) => bent(rng, timeScale, end, 1, "faster"),
   /** Even wear in random lumps. */
-  lumpy: (rng, timeScale, end) => walked(timeScale, (_x, s) => s + ((end - 1) / 200) * -Math.log(1 - rng.uniform()) * 1),
+  lumpy: (rng, timeScale, end) =>
+    walked(timeScale, (_x, s) => s + ((end - 1) / 200) * -Math.log(1 - rng.uniform()) * 1),
   /** Slows down towards a ceiling well above the limit. */
-  fading: (_rng, timeScale, end) => (h) => 1 + ((end - 1) * (1 - Math.exp((-1.5 * h) / timeScale))) / (1 - Math.exp(-1.5)),
+  fading: (_rng, timeScale, end) => (h) =>
+    1 + ((end - 1) * (1 - Math.exp((-1.5 * h) / timeScale))) / (1 - Math.exp(-1.5)),
   /** Nothing for a while, then steady wear. */
   delayedOnset: (rng, timeScale, end) => {
     const onset = rng.between(0.2, 0.6);
@@ -90,29 +103,69 @@ export const fleetLaws = {
     return (h) => 1 + ((end - 1) * (at(h / timeScale) - at(0))) / (at(1) - at(0));
   },
   /** Nearly nothing between blows: a fifth by even wear, the rest by about fifteen steps of any size. */
-  shocks: (rng, timeScale, end) => walked(timeScale, (_x, s) => s + ((end - 1) / 200) * 0.2 + (rng.uniform() < 15 / 200 ? ((end - 1) / 15) * 0.8 * -Math.log(1 - rng.uniform()) : 0)),
+  shocks: (rng, timeScale, end) =>
+    walked(
+      timeScale,
+      (_x, s) =>
+        s +
+        ((end - 1) / 200) * 0.2 +
+        (rng.uniform() < 15 / 200 ? ((end - 1) / 15) * 0.8 * -Math.log(1 - rng.uniform()) : 0),
+    ),
   /** Hard and easy seasons: the rate goes up and down three times in a life. */
   waves: (rng, timeScale, end) => {
     const start = rng.between(0, 2 * Math.PI);
     const turns = 6 * Math.PI;
-    return (h) => 1 + (end - 1) * (h / timeScale + (0.8 / turns) * (Math.cos(start) - Math.cos(start + (turns * h) / timeScale)));
+    return (h) =>
+      1 + (end - 1) * (h / timeScale + (0.8 / turns) * (Math.cos(start) - Math.cos(start + (turns * h) / timeScale)));
   },
   /** Fast when new, slower with every hour, without a ceiling. */
   logarithmic: (_rng, timeScale, end) => (h) => 1 + ((end - 1) * Math.log1p((9 * h) / timeScale)) / Math.log(10),
   /** Wears steadily, with two rests in which nothing wears. */
   pauses: (rng, timeScale, end) => {
-    const rests = [rng.between(0.15, 0.35), rng.between(0.55, 0.75)].map((from) => ({ from, to: from + rng.between(0.1, 0.2) }));
-    const worn = (x: number) => x - rests.reduce((rested, { from, to }) => rested + Math.max(0, Math.min(x, to) - from), 0);
+    const rests = [rng.between(0.15, 0.35), rng.between(0.55, 0.75)].map((from) => ({
+      from,
+      to: from + rng.between(0.1, 0.2),
+    }));
+    const worn = (x: number) =>
+      x - rests.reduce((rested, { from, to }) => rested + Math.max(0, Math.min(x, to) - from), 0);
     return (h) => 1 + ((end - 1) * worn(h / timeScale)) / worn(1);
   },
   /** Blows in proportion to what is worn already: a third of the logarithm by even wear, the rest by about twenty. */
-  ratchet: (rng, timeScale, end) => walked(timeScale, (_x, s) => s * Math.exp((Math.log(end) / 200) * 0.33 + (rng.uniform() < 20 / 200 ? (Math.log(end) / 20) * 0.67 * -Math.log(1 - rng.uniform()) : 0))),
+  ratchet: (rng, timeScale, end) =>
+    walked(
+      timeScale,
+      (_x, s) =>
+        s *
+        Math.exp(
+          (Math.log(end) / 200) * 0.33 +
+            (rng.uniform() < 20 / 200 ? (Math.log(end) / 20) * 0.67 * -Math.log(1 - rng.uniform()) : 0),
+        ),
+    ),
 } satisfies Record<string, Course>;
 
 export type FleetLaw = keyof typeof fleetLaws;
-export const tunedLaws: readonly FleetLaw[] = ["linear", "clearance", "exponential", "accelerating", "oneChange", "lumpy", "fading", "delayedOnset", "runInThenSteady"];
+export const tunedLaws: readonly FleetLaw[] = [
+  "linear",
+  "clearance",
+  "exponential",
+  "accelerating",
+  "oneChange",
+  "lumpy",
+  "fading",
+  "delayedOnset",
+  "runInThenSteady",
+];
 /** No constant was fitted to these, but their results were looked at while the method took shape. */
-export const heldOutLaws: readonly FleetLaw[] = ["squareRoot", "twoChanges", "wanderingRate", "square", "fatigue", "sCurve", "shocks", "waves"];
+export const heldOutLaws: readonly FleetLaw[] = [
+  "squareRoot",
+  "twoChanges",
+  "wanderingRate",
+  "square",
+  "fatigue",
+  "sCurve",
+  "shocks",
+  "waves",
+];
 /** Added after that: no constant was chosen on them; one path was taken in after their first figures (docs/forecast.md). */
 export const unseenLaws: readonly FleetLaw[] = ["logarithmic", "pauses", "ratchet"];
 
@@ -166,7 +219,8 @@ function lifeOf(plan: FleetPlan, rng: Random): FleetLife {
   const b = rng.between(0.5, 1);
   const hoursPerDay = rng.between(6, 20);
   const every = (plan.timeScale ?? 18_000) / plan.readingsPerLife;
-  const gap = rng.uniform() < 0.25 ? { from: rng.between(0.2, 0.7) * crossing, length: rng.between(3, 8) * every } : null;
+  const gap =
+    rng.uniform() < 0.25 ? { from: rng.between(0.2, 0.7) * crossing, length: rng.between(3, 8) * every } : null;
   const muRef = dynamicViscosity(fleetFluid, fleetReference.temperature);
   const readings: FleetReading[] = [];
   for (let planned = every * 0.3; planned < crossing; planned += every) {
@@ -179,7 +233,13 @@ function lifeOf(plan: FleetPlan, rng: Random): FleetLife {
     const noise = Math.exp(plan.noise * rng.normal());
     if (skip || hours >= crossing) continue;
     const viscosity = dynamicViscosity(fleetFluid, temperature) / muRef;
-    readings.push({ at, hours, temperature, pressure, value: asNew * course(hours) * (pressure / fleetReference.pressure) ** a * viscosity ** -b * noise * odd });
+    readings.push({
+      at,
+      hours,
+      temperature,
+      pressure,
+      value: asNew * course(hours) * (pressure / fleetReference.pressure) ** a * viscosity ** -b * noise * odd,
+    });
   }
   return { readings, asNew, limit, crossing, hoursPerDay };
 }

@@ -24,7 +24,11 @@ export const wearLaws = {
 export type WearLaw = keyof typeof wearLaws;
 
 /** Oil temperature of a working machine outdoors: warmest at the end of July (north), noise of a few kelvin. */
-export function oilTemperatureAt(at: number, { mean = 48, swing = 7, scatter = 2 }: { mean?: number; swing?: number; scatter?: number }, rng: Random): number {
+export function oilTemperatureAt(
+  at: number,
+  { mean = 48, swing = 7, scatter = 2 }: { mean?: number; swing?: number; scatter?: number },
+  rng: Random,
+): number {
   const phase = (at / YEAR) % 1;
   return mean + swing * Math.cos(2 * Math.PI * (phase - 0.57)) + scatter * rng.normal();
 }
@@ -64,16 +68,28 @@ export interface SimulatedLife {
 }
 
 /** Readings at the stated times and running hours (counted from the start of the life). */
-export function simulateLife(life: SimulatedLife, times: readonly { at: number; hours: number }[], rng: Random): SimulatedReading[] {
+export function simulateLife(
+  life: SimulatedLife,
+  times: readonly { at: number; hours: number }[],
+  rng: Random,
+): SimulatedReading[] {
   const law = wearLaws[life.law];
   const muRef = dynamicViscosity(life.referenceFluid ?? life.fluid, life.reference.temperature);
   return times.map(({ at, hours }) => {
-    const age = life.change && hours > life.change.hours ? life.change.hours + (hours - life.change.hours) * life.change.factor : hours;
+    const age =
+      life.change && hours > life.change.hours
+        ? life.change.hours + (hours - life.change.hours) * life.change.factor
+        : hours;
     const truth = life.asNew * law(age / life.timeScale, life.end);
     const temperature = oilTemperatureAt(at, life.temperature ?? {}, rng);
     const pressure = Math.max(1, life.pressure.mean + life.pressure.scatter * rng.normal());
     const viscosity = dynamicViscosity(life.fluid, temperature) / muRef;
-    const value = truth * (pressure / life.reference.pressure) ** life.a * viscosity ** -life.b * Math.exp(life.noise * rng.normal()) * (life.fault?.(at) ?? 1);
+    const value =
+      truth *
+      (pressure / life.reference.pressure) ** life.a *
+      viscosity ** -life.b *
+      Math.exp(life.noise * rng.normal()) *
+      (life.fault?.(at) ?? 1);
     return { at, hours, value, pressure, temperature, truth };
   });
 }

@@ -4,7 +4,14 @@ import { random } from "./random";
 const DAY = 86_400_000;
 
 test("the same seed gives the same numbers, another seed others", () => {
-  const take = (seed: number) => Array.from({ length: 5 }, ((r) => () => r.uniform())(random(seed)));
+  const take = (seed: number) =>
+    Array.from(
+      { length: 5 },
+      (
+        (r) => () =>
+          r.uniform()
+      )(random(seed)),
+    );
   expect(take(1)).toEqual(take(1));
   expect(take(1)).not.toEqual(take(2));
 });
@@ -43,9 +50,23 @@ test("oil is warmest in late summer", () => {
 });
 
 test("a simulated life keeps the truth beside the reading", () => {
-  const life = { asNew: 1.4, end: 5, timeScale: 10_000, law: "linear" as const, a: 1, b: 1, reference: { pressure: 200, temperature: 50 }, fluid: { kv40: 46, kv100: 6.8, density15: 870 }, pressure: { mean: 200, scatter: 0 }, temperature: { mean: 50, swing: 0, scatter: 0 }, noise: 0 };
+  const life = {
+    asNew: 1.4,
+    end: 5,
+    timeScale: 10_000,
+    law: "linear" as const,
+    a: 1,
+    b: 1,
+    reference: { pressure: 200, temperature: 50 },
+    fluid: { kv40: 46, kv100: 6.8, density15: 870 },
+    pressure: { mean: 200, scatter: 0 },
+    temperature: { mean: 50, swing: 0, scatter: 0 },
+    noise: 0,
+  };
   const times = [0, 5000, 10_000].map((hours) => ({ at: hours * DAY, hours }));
-  expect(simulateLife(life, times, random(1)).map((r) => r.value)).toEqual([1.4, 4.2, 7].map((v) => expect.closeTo(v, 9)));
+  expect(simulateLife(life, times, random(1)).map((r) => r.value)).toEqual(
+    [1.4, 4.2, 7].map((v) => expect.closeTo(v, 9)),
+  );
   const faster = simulateLife({ ...life, change: { hours: 5000, factor: 2 } }, times, random(1));
   expect(faster[2]!.truth).toBeCloseTo(1.4 * (1 + 4 * 1.5), 9);
   const faulty = simulateLife({ ...life, fault: () => 1.12 }, times, random(1));

@@ -41,7 +41,15 @@ export interface TesterSample {
   speed: number;
 }
 
-export const restingKnobs: TesterKnobs = { relief: 10, speed: 1450, oil: null, noise: 0.004, dropout: 0, nonsense: 0, stuck: false };
+export const restingKnobs: TesterKnobs = {
+  relief: 10,
+  speed: 1450,
+  oil: null,
+  noise: 0.004,
+  dropout: 0,
+  nonsense: 0,
+  stuck: false,
+};
 
 const BULK_MODULUS = 14_000;
 /** Lag of the pressure behind the relief, s. */
@@ -67,13 +75,29 @@ export function simulateTester(pump: HiddenPump, rng: Random): (seconds: number,
     const target = speed > 50 ? Math.max(3, knobs.relief) : 0;
     pressure += (target - pressure) * (1 - Math.exp(-seconds / LAG));
     const ideal = speed > 0 ? theoreticalFlow(pump.displacement, speed) * pump.noLoadShare : 0;
-    const flow = Math.max(0, ideal * (1 - pressure / BULK_MODULUS) - (pump.conductance * pressure) / dynamicViscosity(pump.fluid, temperature));
+    const flow = Math.max(
+      0,
+      ideal * (1 - pressure / BULK_MODULUS) - (pump.conductance * pressure) / dynamicViscosity(pump.fluid, temperature),
+    );
     const heat = (pressure * theoreticalFlow(pump.displacement, Math.max(1, speed))) / 600;
-    temperature += knobs.oil === null ? seconds * (heat / HEAT_PER_KELVIN - COOLING * (temperature - AMBIENT)) : (knobs.oil - temperature) * (1 - Math.exp(-seconds / HEATER));
+    temperature +=
+      knobs.oil === null
+        ? seconds * (heat / HEAT_PER_KELVIN - COOLING * (temperature - AMBIENT))
+        : (knobs.oil - temperature) * (1 - Math.exp(-seconds / HEATER));
     if (rng.uniform() < knobs.dropout) return null;
-    if (rng.uniform() < knobs.nonsense) return rng.pick<Record<string, unknown>>([{ pressure: "----", flow }, { pressure: -9999, flow: 9999, temperature, speed }, { error: "sensor" }]);
+    if (rng.uniform() < knobs.nonsense)
+      return rng.pick<Record<string, unknown>>([
+        { pressure: "----", flow },
+        { pressure: -9999, flow: 9999, temperature, speed },
+        { error: "sensor" },
+      ]);
     if (knobs.stuck && last) return last;
-    last = { pressure: pressure * (1 + knobs.noise * rng.normal()), flow: flow * (1 + knobs.noise * rng.normal()), temperature: temperature + 0.1 * rng.normal(), speed: speed * (1 + 0.001 * rng.normal()) };
+    last = {
+      pressure: pressure * (1 + knobs.noise * rng.normal()),
+      flow: flow * (1 + knobs.noise * rng.normal()),
+      temperature: temperature + 0.1 * rng.normal(),
+      speed: speed * (1 + 0.001 * rng.normal()),
+    };
     return last;
   };
 }

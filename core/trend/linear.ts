@@ -5,7 +5,10 @@
  * systems here have at most six unknowns).
  * @throws RangeError when A is singular.
  */
-export function solveSymmetric(a: readonly (readonly number[])[], b: readonly number[]): { x: number[]; inverse: number[][] } {
+export function solveSymmetric(
+  a: readonly (readonly number[])[],
+  b: readonly number[],
+): { x: number[]; inverse: number[][] } {
   const n = b.length;
   const m = a.map((row, i) => [...row, ...Array.from({ length: n }, (_, j) => (i === j ? 1 : 0)), b[i]!]);
   for (let column = 0; column < n; column++) {
@@ -28,7 +31,10 @@ export function solveSymmetric(a: readonly (readonly number[])[], b: readonly nu
  * Solve A·x = b for a symmetric positive definite A of any size by Cholesky's factors, and give ln |A|.
  * @throws RangeError when A is not positive definite.
  */
-export function solvePositive(a: readonly (readonly number[])[], b: readonly number[]): { x: number[]; lnDeterminant: number } {
+export function solvePositive(
+  a: readonly (readonly number[])[],
+  b: readonly number[],
+): { x: number[]; lnDeterminant: number } {
   const n = b.length;
   const l = a.map((row) => [...row]);
   let lnDeterminant = 0;

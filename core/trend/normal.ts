@@ -20,7 +20,9 @@ export function normalCdf(z: number): number {
 
 /** Natural logarithm of the standard normal distribution function; finite far into the lower tail. */
 export function lnNormalCdf(z: number): number {
-  return z < TAIL ? -0.5 * z * z - 0.5 * Math.log(2 * Math.PI) + Math.log(millsRatio(-z)) : Math.log(jStat.normal.cdf(z, 0, 1));
+  return z < TAIL
+    ? -0.5 * z * z - 0.5 * Math.log(2 * Math.PI) + Math.log(millsRatio(-z))
+    : Math.log(jStat.normal.cdf(z, 0, 1));
 }
 
 /** Standard normal quantile, p in (0, 1). */

@@ -19,7 +19,21 @@ export function inverseEcdf(sorted: ArrayLike<number>, p: number): number {
  * By simulation with 400 000 samples a size: reference/statistics.py makes it again.
  */
 const smallSample: readonly [size: number, mean: number][] = [
-  [2, 0.8369], [3, 0.6733], [4, 0.7341], [5, 0.8222], [6, 0.8407], [7, 0.8791], [8, 0.8868], [9, 0.9083], [10, 0.9125], [12, 0.9288], [15, 0.9465], [20, 0.9593], [30, 0.9733], [50, 0.9845], [100, 0.9921],
+  [2, 0.8369],
+  [3, 0.6733],
+  [4, 0.7341],
+  [5, 0.8222],
+  [6, 0.8407],
+  [7, 0.8791],
+  [8, 0.8868],
+  [9, 0.9083],
+  [10, 0.9125],
+  [12, 0.9288],
+  [15, 0.9465],
+  [20, 0.9593],
+  [30, 0.9733],
+  [50, 0.9845],
+  [100, 0.9921],
 ];
 
 function madBias(n: number): number {

@@ -15,7 +15,11 @@ export interface TheilSen {
  * Median of the pairwise slopes with Sen's interval (normal approximation with ties in y).
  * Pairs with equal x are left out. @throws RangeError for fewer than 2 distinct x.
  */
-export function theilSen(x: readonly number[], y: readonly number[], { confidence = 0.95 }: { confidence?: number } = {}): TheilSen {
+export function theilSen(
+  x: readonly number[],
+  y: readonly number[],
+  { confidence = 0.95 }: { confidence?: number } = {},
+): TheilSen {
   const n = x.length;
   if (y.length !== n) throw new RangeError("x and y differ in length.");
   const slopes: number[] = [];

@@ -15,12 +15,14 @@ const line = (n: number, slope: number, noise: number, seed = 1) => {
 
 describe("Theil-Sen", () => {
   test("an exact line is found exactly", () => {
-    fc.assert(fc.property(fc.double({ min: -10, max: 10, noNaN: true }), (slope) => {
-      const { x, y } = line(9, slope, 0);
-      const fit = theilSen(x, y);
-      expect(fit.slope).toBeCloseTo(slope, 9);
-      expect(fit.intercept).toBeCloseTo(3, 8);
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: -10, max: 10, noNaN: true }), (slope) => {
+        const { x, y } = line(9, slope, 0);
+        const fit = theilSen(x, y);
+        expect(fit.slope).toBeCloseTo(slope, 9);
+        expect(fit.intercept).toBeCloseTo(3, 8);
+      }),
+    );
   });
   test("a wild reading hardly moves it", () => {
     const { x, y } = line(20, 0.5, 0.05);
@@ -101,12 +103,33 @@ test("distributions and their inverses", () => {
 });
 
 test("a positive definite system by its factors: the same as by elimination, and its determinant", () => {
-  const a = [[4, 2, 0.5], [2, 5, 1], [0.5, 1, 3]];
+  const a = [
+    [4, 2, 0.5],
+    [2, 5, 1],
+    [0.5, 1, 3],
+  ];
   const { x, lnDeterminant } = solvePositive(a, [1, 2, 3]);
   solveSymmetric(a, [1, 2, 3]).x.forEach((v, i) => expect(x[i]).toBeCloseTo(v, 12));
   // 4·(5·3 − 1) − 2·(2·3 − 0.5) + 0.5·(2 − 2.5)
   expect(Math.exp(lnDeterminant)).toBeCloseTo(56 - 11 - 0.25, 9);
-  expect(() => solvePositive([[1, 2], [2, 1]], [1, 1])).toThrow(RangeError);
+  expect(() =>
+    solvePositive(
+      [
+        [1, 2],
+        [2, 1],
+      ],
+      [1, 1],
+    ),
+  ).toThrow(RangeError);
 });
 
-test("a singular system is refused", () => expect(() => solveSymmetric([[1, 1], [1, 1]], [1, 2])).toThrow(RangeError));
+test("a singular system is refused", () =>
+  expect(() =>
+    solveSymmetric(
+      [
+        [1, 1],
+        [1, 1],
+      ],
+      [1, 2],
+    ),
+  ).toThrow(RangeError));

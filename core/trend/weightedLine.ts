@@ -18,9 +18,14 @@ export interface WeightedLine {
  * Fit y = intercept + slope·x with weights proportional to 1/variance.
  * @throws RangeError for fewer than 3 readings, a weight not above zero, or a single x.
  */
-export function weightedLine(x: readonly number[], y: readonly number[], weights: readonly number[] = x.map(() => 1)): WeightedLine {
+export function weightedLine(
+  x: readonly number[],
+  y: readonly number[],
+  weights: readonly number[] = x.map(() => 1),
+): WeightedLine {
   const n = x.length;
-  if (n < 3 || y.length !== n || weights.length !== n) throw new RangeError("A line needs at least 3 readings with x, y and weight each.");
+  if (n < 3 || y.length !== n || weights.length !== n)
+    throw new RangeError("A line needs at least 3 readings with x, y and weight each.");
   if (weights.some((w) => !(w > 0))) throw new RangeError("Weights must be above zero.");
   const sum = (f: (i: number) => number) => x.reduce((total, _, i) => total + f(i), 0);
   const w = sum((i) => weights[i]!);
@@ -40,7 +45,10 @@ export function weightedLine(x: readonly number[], y: readonly number[], weights
     slopeError,
     sigma,
     degreesOfFreedom,
-    slopeInterval: (confidence) => ({ low: slope - t(confidence) * slopeError, high: slope + t(confidence) * slopeError }),
+    slopeInterval: (confidence) => ({
+      low: slope - t(confidence) * slopeError,
+      high: slope + t(confidence) * slopeError,
+    }),
     predict(at, { confidence = 0.95, weight = 1 } = {}) {
       const fit = intercept + slope * at;
       const half = t(confidence) * sigma * Math.sqrt(1 / weight + 1 / w + (at - meanX) ** 2 / sxx);

@@ -18,7 +18,11 @@ export function decimalsFor(value: number, digits = 3): number {
 }
 
 /** A core value with its unit: "5.6 L/min". `unit` is a symbol of the quantity's dimension. */
-export function formatQuantity(value: number, quantityId: QuantityId, { unit, digits }: { unit?: string; digits?: number } = {}): string {
+export function formatQuantity(
+  value: number,
+  quantityId: QuantityId,
+  { unit, digits }: { unit?: string; digits?: number } = {},
+): string {
   const quantity = quantityOf(quantityId);
   const shown = findUnit(unit ?? quantity.unit, quantity.dimension);
   if (!shown) throw new RangeError(`${unit} is not a unit of ${quantityId}.`);

@@ -71,25 +71,45 @@ function numberFrom(sign: string, digits: string, exponent: string | undefined, 
 }
 
 const dimensionNames: Record<string, string> = {
-  pressure: "a pressure", flow: "a flow", temperature: "a temperature", temperatureDifference: "a temperature difference", length: "a length", speed: "a speed",
-  volume: "a volume", time: "a time", duration: "a time", torque: "a torque", force: "a force", viscosity: "a viscosity",
+  pressure: "a pressure",
+  flow: "a flow",
+  temperature: "a temperature",
+  temperatureDifference: "a temperature difference",
+  length: "a length",
+  speed: "a speed",
+  volume: "a volume",
+  time: "a time",
+  duration: "a time",
+  torque: "a torque",
+  force: "a force",
+  viscosity: "a viscosity",
 };
 
 /**
  * Parse a typed value with an optional unit for a quantity. Without a unit, `assume` (or the core
  * unit) applies. The message says what is wrong in the reader's words.
  */
-export function parseQuantity(given: string, quantityId: QuantityId, options: { assume?: string } & NumberOptions = {}): ParseResult {
+export function parseQuantity(
+  given: string,
+  quantityId: QuantityId,
+  options: { assume?: string } & NumberOptions = {},
+): ParseResult {
   const quantity = quantityOf(quantityId);
   const name = quantity.label;
   const trimmed = given.trim();
   if (trimmed === "") return { ok: false, message: `Enter a value for ${name.toLowerCase()}.` };
   const match = trimmed.length <= LONGEST ? shape.exec(trimmed) : null;
-  const notANumber = { ok: false as const, message: `“${clip(trimmed)}” is not a number. Write for example 3.4 or 3.4 ${quantity.unit}.` };
+  const notANumber = {
+    ok: false as const,
+    message: `“${clip(trimmed)}” is not a number. Write for example 3.4 or 3.4 ${quantity.unit}.`,
+  };
   if (!match) return notANumber;
   if (!options.decimalMark && ambiguous.test(match[2]!.trim())) {
     const [whole, thousandths] = match[2]!.trim().split(",");
-    return { ok: false, message: `“${clip(trimmed)}” can be read in two ways. Write ${whole}${thousandths} or ${whole}.${thousandths}.` };
+    return {
+      ok: false,
+      message: `“${clip(trimmed)}” can be read in two ways. Write ${whole}${thousandths} or ${whole}.${thousandths}.`,
+    };
   }
   const entered = numberFrom(match[1]!, match[2]!, match[3], options.decimalMark);
   if (!Number.isFinite(entered)) return notANumber;
@@ -98,14 +118,19 @@ export function parseQuantity(given: string, quantityId: QuantityId, options: { 
   const unit = findUnit(unitText, quantity.dimension);
   if (!unit) {
     const meant = dimensionsWith(unitText)[0];
-    const said = meant ? ` is ${dimensionNames[meant] ?? "another quantity"}; ${quantity.unit} is wanted here` : " is not a unit known here";
+    const said = meant
+      ? ` is ${dimensionNames[meant] ?? "another quantity"}; ${quantity.unit} is wanted here`
+      : " is not a unit known here";
     return { ok: false, message: `“${clip(unitText)}”${said}. Use ${quantity.unit} or leave the unit out.` };
   }
   const value = toCore(entered, unit);
   if (value < quantity.least || value > quantity.greatest) {
     const usual = findUnit(quantity.unit, quantity.dimension)!;
     const bound = (core: number) => formatNumber(fromCore(core, usual), decimalsFor(fromCore(core, usual)));
-    return { ok: false, message: `${clip(trimmed)} is outside the possible range for ${name.toLowerCase()}, ${bound(quantity.least)} to ${bound(quantity.greatest)} ${quantity.unit}.` };
+    return {
+      ok: false,
+      message: `${clip(trimmed)} is outside the possible range for ${name.toLowerCase()}, ${bound(quantity.least)} to ${bound(quantity.greatest)} ${quantity.unit}.`,
+    };
   }
   return { ok: true, parsed: { value, entered, unit: unit.symbol, stated: written !== "" } };
 }

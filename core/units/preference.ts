@@ -6,7 +6,20 @@ import { findUnit, unitsOf, type DimensionId } from "./units";
 export type UnitPreference = Partial<Record<DimensionId, string>>;
 
 /** Dimensions in which people differ, in the order in which they are asked. */
-export const preferableDimensions = ["pressure", "flow", "temperature", "temperatureDifference", "length", "displacement", "volume", "torque", "force", "power", "vacuum", "area"] as const satisfies readonly DimensionId[];
+export const preferableDimensions = [
+  "pressure",
+  "flow",
+  "temperature",
+  "temperatureDifference",
+  "length",
+  "displacement",
+  "volume",
+  "torque",
+  "force",
+  "power",
+  "vacuum",
+  "area",
+] as const satisfies readonly DimensionId[];
 
 /** The unit in which a quantity is shown and taken when none is written; without a preference `otherwise`, or its usual unit. */
 export function preferredUnit(quantityId: QuantityId, preference: UnitPreference = {}, otherwise?: string): string {
@@ -17,5 +30,9 @@ export function preferredUnit(quantityId: QuantityId, preference: UnitPreference
 
 /** A preference with all that is no unit of its dimension left out. */
 export function validPreference(given: Readonly<Record<string, unknown>>): UnitPreference {
-  return Object.fromEntries(preferableDimensions.flatMap((d) => (typeof given[d] === "string" && unitsOf(d).some((u) => u.symbol === given[d]) ? [[d, given[d]]] : [])));
+  return Object.fromEntries(
+    preferableDimensions.flatMap((d) =>
+      typeof given[d] === "string" && unitsOf(d).some((u) => u.symbol === given[d]) ? [[d, given[d]]] : [],
+    ),
+  );
 }

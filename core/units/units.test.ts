@@ -22,17 +22,26 @@ describe("units", () => {
 
   test("there and back is exact within rounding, for every pair of units of a dimension", () => {
     fc.assert(
-      fc.property(fc.constantFrom(...units), fc.nat(), fc.double({ min: -1e6, max: 1e6, noNaN: true }), (from, pick, value) => {
-        const siblings = unitsOf(from.dimension);
-        const to = siblings[pick % siblings.length]!;
-        const back = fromCore(toCore(fromCore(toCore(value, from), to), to), from);
-        expect(Math.abs(back - value)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(value), Math.abs(from.offset ?? 0) + Math.abs(to.offset ?? 0)));
-      }),
+      fc.property(
+        fc.constantFrom(...units),
+        fc.nat(),
+        fc.double({ min: -1e6, max: 1e6, noNaN: true }),
+        (from, pick, value) => {
+          const siblings = unitsOf(from.dimension);
+          const to = siblings[pick % siblings.length]!;
+          const back = fromCore(toCore(fromCore(toCore(value, from), to), to), from);
+          expect(Math.abs(back - value)).toBeLessThanOrEqual(
+            1e-9 * Math.max(1, Math.abs(value), Math.abs(from.offset ?? 0) + Math.abs(to.offset ?? 0)),
+          );
+        },
+      ),
     );
   });
 
   test("every spelling finds its own unit", () => {
-    for (const unit of units) for (const name of [unit.symbol, ...(unit.aliases ?? [])]) expect(findUnit(` ${name.toUpperCase()} `, unit.dimension)).toBeDefined();
+    for (const unit of units)
+      for (const name of [unit.symbol, ...(unit.aliases ?? [])])
+        expect(findUnit(` ${name.toUpperCase()} `, unit.dimension)).toBeDefined();
   });
 
   test("refuses units of different dimensions, unknown ones and what is no number", () => {

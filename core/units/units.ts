@@ -4,9 +4,34 @@
  * (NIST Special Publication 811). 1 inHg at 0 °C = 3386.389 Pa is rounded there.
  */
 export type DimensionId =
-  | "pressure" | "flow" | "temperature" | "temperatureDifference" | "length" | "displacement" | "speed" | "volume"
-  | "viscosity" | "density" | "power" | "force" | "torque" | "vacuum" | "time" | "duration" | "count" | "ratio"
-  | "voltage" | "drops" | "dynamicViscosity" | "area" | "pressureRate" | "temperatureRate" | "creepSpeed" | "concentration" | "ingress" | "acidNumber";
+  | "pressure"
+  | "flow"
+  | "temperature"
+  | "temperatureDifference"
+  | "length"
+  | "displacement"
+  | "speed"
+  | "volume"
+  | "viscosity"
+  | "density"
+  | "power"
+  | "force"
+  | "torque"
+  | "vacuum"
+  | "time"
+  | "duration"
+  | "count"
+  | "ratio"
+  | "voltage"
+  | "drops"
+  | "dynamicViscosity"
+  | "area"
+  | "pressureRate"
+  | "temperatureRate"
+  | "creepSpeed"
+  | "concentration"
+  | "ingress"
+  | "acidNumber";
 
 export interface Unit {
   /** Symbol as shown. */
@@ -46,7 +71,7 @@ export const units: readonly Unit[] = [
 
   { symbol: "µm", dimension: "length", factor: 1, aliases: ["um", "μm", "micron", "microns"] },
   { symbol: "mm", dimension: "length", factor: 1000 },
-  { symbol: "in", dimension: "length", factor: 25_400, aliases: ["inch", "\""] },
+  { symbol: "in", dimension: "length", factor: 25_400, aliases: ["inch", '"'] },
   { symbol: "thou", dimension: "length", factor: 25.4, aliases: ["mil", "mils"] },
 
   { symbol: "cm³/rev", dimension: "displacement", factor: 1, aliases: ["cm3/rev", "cc/rev", "cc", "cm³", "cm3"] },
@@ -66,9 +91,14 @@ export const units: readonly Unit[] = [
   { symbol: "kN", dimension: "force", factor: 1000 },
   { symbol: "lbf", dimension: "force", factor: LBF_N, aliases: ["lb"] },
   { symbol: "N·m", dimension: "torque", factor: 1, aliases: ["nm", "n.m", "n m"] },
-  { symbol: "lbf·ft", dimension: "torque", factor: LBF_N * 0.3048, aliases: ["lbf ft", "lbft", "ft lb", "ft-lb", "lb-ft"] },
+  {
+    symbol: "lbf·ft",
+    dimension: "torque",
+    factor: LBF_N * 0.3048,
+    aliases: ["lbf ft", "lbft", "ft lb", "ft-lb", "lb-ft"],
+  },
   { symbol: "hPa", dimension: "vacuum", factor: 1, aliases: ["mbar"] },
-  { symbol: "inHg", dimension: "vacuum", factor: INHG_HPA, aliases: ["in hg", "\"hg"] },
+  { symbol: "inHg", dimension: "vacuum", factor: INHG_HPA, aliases: ["in hg", '"hg'] },
 
   { symbol: "h", dimension: "time", factor: 1, aliases: ["hr", "hrs", "hour", "hours"] },
   { symbol: "min", dimension: "time", factor: 1 / 60 },

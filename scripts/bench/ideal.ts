@@ -13,15 +13,59 @@ import { parseArgs } from "node:util";
 import { defaultPrior, dynamicViscosity, random, type WearPrior } from "@core";
 import { crps } from "../../core/forecast/score";
 import { normalCdf } from "../../core/trend/normal";
-import { fleetFluid, fleetLaws, fleetReference, simulateFleet, type FleetLaw, type FleetLife } from "../../core/simulation/fleet";
+import {
+  fleetFluid,
+  fleetLaws,
+  fleetReference,
+  simulateFleet,
+  type FleetLaw,
+  type FleetLife,
+} from "../../core/simulation/fleet";
 import type { Random } from "../../core/simulation/random";
-import { binName, bins, median, NOISES, priorOf, READINGS, scoreLife, share, SISTERS, TIME_SCALES, type Score } from "./origins";
+import {
+  binName,
+  bins,
+  median,
+  NOISES,
+  priorOf,
+  READINGS,
+  scoreLife,
+  share,
+  SISTERS,
+  TIME_SCALES,
+  type Score,
+} from "./origins";
 
-const { values: options } = parseArgs({ options: { lives: { type: "string", default: "1" }, seed: { type: "string", default: "31000" }, sisters: { type: "boolean", default: false } } });
+const { values: options } = parseArgs({
+  options: {
+    lives: { type: "string", default: "1" },
+    seed: { type: "string", default: "31000" },
+    sisters: { type: "boolean", default: false },
+  },
+});
 
 /** Laws by the random numbers that their course takes. */
-const tuned = { linear: 0, clearance: 0, exponential: 0, accelerating: 0, oneChange: 2, fading: 0, delayedOnset: 1, runInThenSteady: 2 } satisfies Partial<Record<FleetLaw, number>>;
-const known = { ...tuned, squareRoot: 0, twoChanges: 4, square: 0, fatigue: 0, sCurve: 0, waves: 1, logarithmic: 0, pauses: 4 } satisfies Partial<Record<FleetLaw, number>>;
+const tuned = {
+  linear: 0,
+  clearance: 0,
+  exponential: 0,
+  accelerating: 0,
+  oneChange: 2,
+  fading: 0,
+  delayedOnset: 1,
+  runInThenSteady: 2,
+} satisfies Partial<Record<FleetLaw, number>>;
+const known = {
+  ...tuned,
+  squareRoot: 0,
+  twoChanges: 4,
+  square: 0,
+  fatigue: 0,
+  sCurve: 0,
+  waves: 1,
+  logarithmic: 0,
+  pauses: 4,
+} satisfies Partial<Record<FleetLaw, number>>;
 type KnownLaw = keyof typeof known;
 const tunedLaws = Object.keys(tuned) as KnownLaw[];
 const knownLaws = options.sisters ? (Object.keys(known) as KnownLaw[]) : tunedLaws;
@@ -51,7 +95,12 @@ interface Known {
 function scaleQuantile(centres: readonly number[]): (place: number) => number {
   const [low, high] = [Math.log(centres[0]!) - 5 * SPREAD, Math.log(centres.at(-1)!) + 5 * SPREAD];
   const steps = 4000;
-  const cdf = Array.from({ length: steps + 1 }, (_, i) => centres.reduce((sum, c) => sum + normalCdf((low + ((high - low) * i) / steps - Math.log(c)) / SPREAD), 0) / centres.length);
+  const cdf = Array.from(
+    { length: steps + 1 },
+    (_, i) =>
+      centres.reduce((sum, c) => sum + normalCdf((low + ((high - low) * i) / steps - Math.log(c)) / SPREAD), 0) /
+      centres.length,
+  );
   return (place) => {
     let [a, b] = [0, steps];
     while (b - a > 1) {
@@ -68,7 +117,13 @@ function scaleQuantile(centres: readonly number[]): (place: number) => number {
 function told(places: Float64Array): Random {
   let next = OWN;
   const uniform = () => normalCdf(places[next++]!);
-  return { uniform, between: (low, high) => low + (high - low) * uniform(), normal: () => places[next++]!, pick: (items) => items[Math.floor(uniform() * items.length)]!, fork: () => told(places) };
+  return {
+    uniform,
+    between: (low, high) => low + (high - low) * uniform(),
+    normal: () => places[next++]!,
+    pick: (items) => items[Math.floor(uniform() * items.length)]!,
+    fork: () => told(places),
+  };
 }
 
 interface Particle {
@@ -89,8 +144,11 @@ function particle(x: Float64Array, { law, life, hours, y, lnPressure, lnViscosit
   const usual = (1 - ODD.share) / (noise * Math.sqrt(2 * Math.PI));
   let lnLikelihood = 0;
   for (let i = 0; i < y.length; i++) {
-    const e = y[i]! - Math.log(life.limit / end) - Math.log(course(hours[i]!)) - a * lnPressure[i]! + b * lnViscosity[i]!;
-    lnLikelihood += Math.log(usual * Math.exp(-0.5 * (e / noise) ** 2) + (Math.abs(e) < ODD.reach ? ODD.share / (2 * ODD.reach) : 1e-12));
+    const e =
+      y[i]! - Math.log(life.limit / end) - Math.log(course(hours[i]!)) - a * lnPressure[i]! + b * lnViscosity[i]!;
+    lnLikelihood += Math.log(
+      usual * Math.exp(-0.5 * (e / noise) ** 2) + (Math.abs(e) < ODD.reach ? ODD.share / (2 * ODD.reach) : 1e-12),
+    );
   }
   return { x, lnLikelihood, timeScale };
 }
@@ -98,9 +156,14 @@ function particle(x: Float64Array, { law, life, hours, y, lnPressure, lnViscosit
 /** Time scales by what the readings say under one law, and the evidence for it. */
 function weighed(known_: Known, rng: Random): { evidence: number; timeScales: number[] } {
   const size = OWN + known[known_.law];
-  let cloud = Array.from({ length: PARTICLES }, () => particle(Float64Array.from({ length: size }, () => rng.normal()), known_));
+  let cloud = Array.from({ length: PARTICLES }, () =>
+    particle(
+      Float64Array.from({ length: size }, () => rng.normal()),
+      known_,
+    ),
+  );
   let evidence = 0;
-  for (let heat = 0; heat < 1; ) {
+  for (let heat = 0; heat < 1;) {
     const best = Math.max(...cloud.map((p) => p.lnLikelihood));
     const weightsAt = (to: number) => cloud.map((p) => Math.exp((to - heat) * (p.lnLikelihood - best)));
     const effective = (to: number) => {
@@ -130,7 +193,10 @@ function weighed(known_: Known, rng: Random): { evidence: number; timeScales: nu
       const step = ((sweep % 2 ? 0.3 : 1) * 1.68) / Math.sqrt(size);
       cloud.forEach((p, i) => {
         const [q, r] = [rng.pick(cloud), rng.pick(cloud)];
-        const moved = particle(p.x.map((v, k) => v + step * (q.x[k]! - r.x[k]!) + 0.01 * rng.normal()), known_);
+        const moved = particle(
+          p.x.map((v, k) => v + step * (q.x[k]! - r.x[k]!) + 0.01 * rng.normal()),
+          known_,
+        );
         const prior = p.x.reduce((s, v, k) => s + (v * v - moved.x[k]! ** 2) / 2, 0);
         if (Math.log(1 - rng.uniform()) < heat * (moved.lnLikelihood - p.lnLikelihood) + prior) cloud[i] = moved;
       });
@@ -159,19 +225,45 @@ interface Expected {
   noises: readonly number[];
 }
 
-function compare(law: KnownLaw, noise: number, life: FleetLife, { prior, lnScale, noises }: Expected, rng: Random): Compared[] {
+function compare(
+  law: KnownLaw,
+  noise: number,
+  life: FleetLife,
+  { prior, lnScale, noises }: Expected,
+  rng: Random,
+): Compared[] {
   const ours = scoreLife(life, law, noise, prior);
   return ours.map((score) => {
     const read = life.readings.slice(0, score.readings);
     const last = read.at(-1)!.hours;
     const truth = life.crossing - last;
-    const base = { life, hours: read.map((r) => r.hours), y: read.map((r) => Math.log(r.value)), lnPressure: read.map((r) => Math.log(r.pressure / fleetReference.pressure)), lnViscosity: read.map((r) => Math.log(dynamicViscosity(fleetFluid, r.temperature) / muRef)), lnScale, noises };
-    const found = (options.sisters ? [law] : tunedLaws).map((each) => ({ each, ...weighed({ ...base, law: each }, rng) }));
+    const base = {
+      life,
+      hours: read.map((r) => r.hours),
+      y: read.map((r) => Math.log(r.value)),
+      lnPressure: read.map((r) => Math.log(r.pressure / fleetReference.pressure)),
+      lnViscosity: read.map((r) => Math.log(dynamicViscosity(fleetFluid, r.temperature) / muRef)),
+      lnScale,
+      noises,
+    };
+    const found = (options.sisters ? [law] : tunedLaws).map((each) => ({
+      each,
+      ...weighed({ ...base, law: each }, rng),
+    }));
     const best = Math.max(...found.map((f) => f.evidence));
     const whole = found.reduce((sum, f) => sum + Math.exp(f.evidence - best), 0);
     const left = (scales: readonly number[]) => scales.map((t) => Math.max(0, t - last));
-    const mixed = found.flatMap((f) => Array.from({ length: Math.round((DRAWS * Math.exp(f.evidence - best)) / whole) }, () => rng.pick(f.timeScales)));
-    return { law, noise, readings: score.readings, law1: crps(left(found.find((f) => f.each === law)!.timeScales), truth) / truth, laws8: options.sisters ? null : crps(left(mixed), truth) / truth, ours: score };
+    const mixed = found.flatMap((f) =>
+      Array.from({ length: Math.round((DRAWS * Math.exp(f.evidence - best)) / whole) }, () => rng.pick(f.timeScales)),
+    );
+    return {
+      law,
+      noise,
+      readings: score.readings,
+      law1: crps(left(found.find((f) => f.each === law)!.timeScales), truth) / truth,
+      laws8: options.sisters ? null : crps(left(mixed), truth) / truth,
+      ours: score,
+    };
   });
 }
 
@@ -182,7 +274,14 @@ for (const law of knownLaws) {
     for (const readingsPerLife of READINGS) {
       turn++;
       const timeScale = TIME_SCALES[turn % 3]!;
-      const fleet = simulateFleet({ law, noise, readingsPerLife, seed: turn, lives: Number(options.lives) + (options.sisters ? SISTERS : 0), timeScale });
+      const fleet = simulateFleet({
+        law,
+        noise,
+        readingsPerLife,
+        seed: turn,
+        lives: Number(options.lives) + (options.sisters ? SISTERS : 0),
+        timeScale,
+      });
       const expected = options.sisters
         ? { prior: priorOf(fleet.splice(0, SISTERS), "ended"), lnScale: scaleQuantile([timeScale]), noises: [noise] }
         : { prior: defaultPrior, lnScale: scaleQuantile(TIME_SCALES), noises: NOISES };
@@ -192,10 +291,27 @@ for (const law of knownLaws) {
 }
 
 function row(name: string, group: Compared[]): void {
-  if (group.length) process.stdout.write(`| ${name} | ${group.length} | ${median(group.map((c) => c.law1)).toFixed(3)} | ${options.sisters ? "" : `${median(group.map((c) => c.laws8!)).toFixed(3)} | `}${median(group.map((c) => c.ours.relativeCrps)).toFixed(3)} | ${share(group.map((c) => c.ours.covered)).toFixed(2)} |\n`);
+  if (group.length)
+    process.stdout.write(
+      `| ${name} | ${group.length} | ${median(group.map((c) => c.law1)).toFixed(3)} | ${options.sisters ? "" : `${median(group.map((c) => c.laws8!)).toFixed(3)} | `}${median(group.map((c) => c.ours.relativeCrps)).toFixed(3)} | ${share(group.map((c) => c.ours.covered)).toFixed(2)} |\n`,
+    );
 }
-process.stdout.write(`|  | origins | knows the law | ${options.sisters ? "" : "knows the eight laws | "}this forecast | its P10-P90 covers |\n|---|---|---|${options.sisters ? "" : "---|"}---|---|\n`);
+process.stdout.write(
+  `|  | origins | knows the law | ${options.sisters ? "" : "knows the eight laws | "}this forecast | its P10-P90 covers |\n|---|---|---|${options.sisters ? "" : "---|"}---|---|\n`,
+);
 row("**all**", compared);
-for (const [low] of bins) row(`${binName(low)} readings`, compared.filter((c) => binName(c.readings) === binName(low)));
-for (const law of knownLaws) row(law, compared.filter((c) => c.law === law));
-for (const noise of NOISES) row(`noise ${noise}`, compared.filter((c) => c.noise === noise));
+for (const [low] of bins)
+  row(
+    `${binName(low)} readings`,
+    compared.filter((c) => binName(c.readings) === binName(low)),
+  );
+for (const law of knownLaws)
+  row(
+    law,
+    compared.filter((c) => c.law === law),
+  );
+for (const noise of NOISES)
+  row(
+    `noise ${noise}`,
+    compared.filter((c) => c.noise === noise),
+  );

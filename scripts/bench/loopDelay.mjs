@@ -9,5 +9,17 @@ if (file && isMainThread && process.argv.includes("serve")) {
   const delay = monitorEventLoopDelay({ resolution: 2 });
   delay.enable();
   process.on("SIGUSR2", () => delay.reset());
-  setInterval(() => writeFileSync(file, JSON.stringify({ pid: process.pid, p50: delay.percentile(50) / 1e6, p99: delay.percentile(99) / 1e6, max: delay.max / 1e6 })), 500).unref();
+  setInterval(
+    () =>
+      writeFileSync(
+        file,
+        JSON.stringify({
+          pid: process.pid,
+          p50: delay.percentile(50) / 1e6,
+          p99: delay.percentile(99) / 1e6,
+          max: delay.max / 1e6,
+        }),
+      ),
+    500,
+  ).unref();
 }

@@ -21,24 +21,70 @@ const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
 async function importing(): Promise<void> {
   const rows = 100_000;
   const { rows: points } = await client.query<{ id: string; life: string; code: string }>(
-    "select p.id, l.id as life, m.tag || '/' || c.name || '/' || p.name as code from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id join lives l on l.component_id = c.id and l.ended_at is null and l.started_at < '2022-01-01' where p.quantity in ('caseDrainFlow', 'strokeTime', 'pressureDrop') order by 3 limit 40");
+    "select p.id, l.id as life, m.tag || '/' || c.name || '/' || p.name as code from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id join lives l on l.component_id = c.id and l.ended_at is null and l.started_at < '2022-01-01' where p.quantity in ('caseDrainFlow', 'strokeTime', 'pressureDrop') order by 3 limit 40",
+  );
   const at = (i: number) => new Date(Date.UTC(2022, 0, 1) + Math.floor(i / points.length) * 600_000 + 13).toISOString();
   const csv = join(tmpdir(), `bench-${process.pid}.csv`);
   const copy = join(tmpdir(), `bench-${process.pid}.copy`);
-  writeFileSync(csv, ["point,taken_at,value,oil_c,load_bar,hours_h,note", ...Array.from({ length: rows }, (_, i) => `"${points[i % points.length]!.code}",${at(i)},${(1 + (i % 100) / 100).toFixed(2)},${45 + (i % 10)},${200 + (i % 20)},${1000 + Math.floor(i / points.length)},round`)].join("\n"));
-  writeFileSync(copy, Array.from({ length: rows }, (_, i) => [points[i % points.length]!.id, points[i % points.length]!.life, at(i), (1 + (i % 100) / 100).toFixed(2), "1 L/min", 45 + (i % 10), 200 + (i % 20), 1000 + Math.floor(i / points.length), "round", "bench"].join("\t")).join("\n") + "\n");
-  const remove = () => client.query("delete from readings where taken_by = 'bench' or note = 'round'").then(() => client.query("vacuum readings"));
+  writeFileSync(
+    csv,
+    [
+      "point,taken_at,value,oil_c,load_bar,hours_h,note",
+      ...Array.from(
+        { length: rows },
+        (_, i) =>
+          `"${points[i % points.length]!.code}",${at(i)},${(1 + (i % 100) / 100).toFixed(2)},${45 + (i % 10)},${200 + (i % 20)},${1000 + Math.floor(i / points.length)},round`,
+      ),
+    ].join("\n"),
+  );
+  writeFileSync(
+    copy,
+    Array.from({ length: rows }, (_, i) =>
+      [
+        points[i % points.length]!.id,
+        points[i % points.length]!.life,
+        at(i),
+        (1 + (i % 100) / 100).toFixed(2),
+        "1 L/min",
+        45 + (i % 10),
+        200 + (i % 20),
+        1000 + Math.floor(i / points.length),
+        "round",
+        "bench",
+      ].join("\t"),
+    ).join("\n") + "\n",
+  );
+  const remove = () =>
+    client
+      .query("delete from readings where taken_by = 'bench' or note = 'round'")
+      .then(() => client.query("vacuum readings"));
   const ratios: number[] = [];
   for (let run = 0; run < 3; run++) {
     const plain = await time(async () => {
       await client.query("begin");
-      await pipeline(createReadStream(copy), client.query(copyFrom("copy readings (point_id, life_id, taken_at, value, entered, temperature, pressure, hours, note, taken_by) from stdin")));
+      await pipeline(
+        createReadStream(copy),
+        client.query(
+          copyFrom(
+            "copy readings (point_id, life_id, taken_at, value, entered, temperature, pressure, hours, note, taken_by) from stdin",
+          ),
+        ),
+      );
       await client.query("commit");
     });
     await remove();
     const ours = await time(async () => {
       const id = await storeUpload("bench.csv", readFileSync(csv), "bench");
-      const problems = await saveMapping(id, { delimiter: ",", decimalMark: ".", hasHeader: true, dateOrder: "ymd", columns: { point: 0, takenAt: 1, value: 2, temperature: 3, pressure: 4, hours: 5, note: 6 }, units: {}, pointId: "", skipBad: false });
+      const problems = await saveMapping(id, {
+        delimiter: ",",
+        decimalMark: ".",
+        hasHeader: true,
+        dateOrder: "ymd",
+        columns: { point: 0, takenAt: 1, value: 2, temperature: 3, pressure: 4, hours: 5, note: 6 },
+        units: {},
+        pointId: "",
+        skipBad: false,
+      });
       if (problems) throw new Error(JSON.stringify(problems));
       const result = await runImport(await importRecord(id));
       if (!result.ok || result.added !== rows) throw new Error(JSON.stringify(result));
@@ -57,12 +103,63 @@ async function importing(): Promise<void> {
 function assessing(): void {
   const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
   const now = Date.UTC(2026, 10, 24);
-  const point: AssessPoint = { quantity: "caseDrainFlow", limit: { basis: "absolute", upper: 6.5, lower: null }, reference: { pressure: 210, temperature: 50 }, fullFlow: 65.25, knownWhenNew: true, makersNew: null };
-  const context: AssessContext = { now, fluid, measured: [], dirt: null, prior: defaultPrior, duty: { hoursPerDay: 9, deviation: 0.1 }, stops: [{ id: "s", at: now + 5e9 }], leadTimeDays: 30, runInHours: 50, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
-  const lives = (n: number, count: number) => Array.from({ length: count }, (_, k) => {
-    const times = Array.from({ length: n }, (_, i) => ({ at: now - (n - i) * (1826 / n) * 86_400_000, hours: (i * 16_400) / n }));
-    return simulateLife({ asNew: 1.37, end: 4, timeScale: 22_000, law: (["linear", "clearance", "exponential"] as const)[k % 3]!, a: 1, b: 0.7, reference: point.reference!, fluid, pressure: { mean: 208, scatter: 4 }, noise: 0.03 }, times, random(k)).map((r, i) => ({ id: String(i), at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false, recalled: false }));
-  });
+  const point: AssessPoint = {
+    quantity: "caseDrainFlow",
+    limit: { basis: "absolute", upper: 6.5, lower: null },
+    reference: { pressure: 210, temperature: 50 },
+    fullFlow: 65.25,
+    knownWhenNew: true,
+    makersNew: null,
+  };
+  const context: AssessContext = {
+    now,
+    fluid,
+    measured: [],
+    dirt: null,
+    prior: defaultPrior,
+    duty: { hoursPerDay: 9, deviation: 0.1 },
+    stops: [{ id: "s", at: now + 5e9 }],
+    leadTimeDays: 30,
+    runInHours: 50,
+    lifeStartHours: 0,
+    lifeStartedAt: null,
+    meterChanges: [],
+    readingsInAll: null,
+    partReadyAt: null,
+  };
+  const lives = (n: number, count: number) =>
+    Array.from({ length: count }, (_, k) => {
+      const times = Array.from({ length: n }, (_, i) => ({
+        at: now - (n - i) * (1826 / n) * 86_400_000,
+        hours: (i * 16_400) / n,
+      }));
+      return simulateLife(
+        {
+          asNew: 1.37,
+          end: 4,
+          timeScale: 22_000,
+          law: (["linear", "clearance", "exponential"] as const)[k % 3]!,
+          a: 1,
+          b: 0.7,
+          reference: point.reference!,
+          fluid,
+          pressure: { mean: 208, scatter: 4 },
+          noise: 0.03,
+        },
+        times,
+        random(k),
+      ).map((r, i) => ({
+        id: String(i),
+        at: r.at,
+        hours: r.hours,
+        value: r.value,
+        pressure: r.pressure,
+        temperature: r.temperature,
+        uncertainty: null,
+        doubtful: false,
+        recalled: false,
+      }));
+    });
   const run = (set: ReturnType<typeof lives>) => {
     const start = performance.now();
     for (const life of set) assess(life, point, context);
@@ -73,7 +170,9 @@ function assessing(): void {
   run(short);
   const at60 = median([run(short), run(short), run(short)]);
   const at600 = median([run(long), run(long), run(long)]);
-  say(`(b) assessment of a life of 60 readings: ${at60.toFixed(1)} ms, ${(1000 / at60).toFixed(0)} a second; of 600: ${at600.toFixed(1)} ms, ${(at600 / at60).toFixed(1)} times as long for ten times the readings`);
+  say(
+    `(b) assessment of a life of 60 readings: ${at60.toFixed(1)} ms, ${(1000 / at60).toFixed(0)} a second; of 600: ${at600.toFixed(1)} ms, ${(at600 / at60).toFixed(1)} times as long for ten times the readings`,
+  );
 }
 
 /** Enough fleet and readings: 5000 points, 1 000 000 readings, made in SQL. */
@@ -99,34 +198,68 @@ async function pages(): Promise<void> {
   await enlarge();
   // else the pages are measured while the database tidies up a million new rows
   await client.query("vacuum analyze");
-  const { rows: [size] } = await client.query<{ points: string; readings: string }>("select (select count(*) from points) as points, (select count(*) from readings) as readings");
+  const {
+    rows: [size],
+  } = await client.query<{ points: string; readings: string }>(
+    "select (select count(*) from points) as points, (select count(*) from readings) as readings",
+  );
   say(`    ${size!.points} points, ${size!.readings} readings`);
   const cookie = await signedIn();
-  const { rows: [one] } = await client.query<{ id: string; machine: string }>("select p.id, m.id as machine from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.tag = 'BM-7' limit 1");
+  const {
+    rows: [one],
+  } = await client.query<{ id: string; machine: string }>(
+    "select p.id, m.id as machine from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.tag = 'BM-7' limit 1",
+  );
   const living = "p.retired_at is null and m.retired_at is null";
-  const joins = "join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id";
+  const joins =
+    "join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id";
   const today: [string, unknown[]][] = [
-    [`select p.id, p.name, c.name, m.name, a.state, a.verdict, a.margin from assessments a join points p on p.id = a.point_id ${joins} where ${living} and a.urgency >= 10 order by a.urgency desc limit 12`, []],
+    [
+      `select p.id, p.name, c.name, m.name, a.state, a.verdict, a.margin from assessments a join points p on p.id = a.point_id ${joins} where ${living} and a.urgency >= 10 order by a.urgency desc limit 12`,
+      [],
+    ],
     ["select state, count(*) from assessments group by state", []],
-    [`select m.name, c.name, a.state, a.p10, a.p50, a.p90 from assessments a join points p on p.id = a.point_id ${joins} where ${living} and a.p10 < now() + interval '1 year' and a.state in ('drifting', 'alert', 'alarm') order by a.p50 limit 10`, []],
-    ["select r.id, r.name, count(*), min(p.last_reading_at + p.interval_days * interval '1 day') from points p join round_points rp on rp.point_id = p.id join rounds r on r.id = rp.round_id where p.last_reading_at + p.interval_days * interval '1 day' < now() + interval '7 days' group by r.id", []],
+    [
+      `select m.name, c.name, a.state, a.p10, a.p50, a.p90 from assessments a join points p on p.id = a.point_id ${joins} where ${living} and a.p10 < now() + interval '1 year' and a.state in ('drifting', 'alert', 'alarm') order by a.p50 limit 10`,
+      [],
+    ],
+    [
+      "select r.id, r.name, count(*), min(p.last_reading_at + p.interval_days * interval '1 day') from points p join round_points rp on rp.point_id = p.id join rounds r on r.id = rp.round_id where p.last_reading_at + p.interval_days * interval '1 day' < now() + interval '7 days' group by r.id",
+      [],
+    ],
     ["select * from stops where starts_on >= current_date order by starts_on limit 8", []],
   ];
-  const fleet: [string, unknown[]][] = [[`select m.id, m.name, m.tag, m.area, count(p.id), max(a.urgency), count(*) filter (where a.state in ('alert', 'alarm')) from machines m left join circuits k on k.machine_id = m.id left join components c on c.circuit_id = k.id left join points p on p.component_id = c.id left join assessments a on a.point_id = p.id where m.retired_at is null group by m.id order by m.area, m.name`, []]];
+  const fleet: [string, unknown[]][] = [
+    [
+      `select m.id, m.name, m.tag, m.area, count(p.id), max(a.urgency), count(*) filter (where a.state in ('alert', 'alarm')) from machines m left join circuits k on k.machine_id = m.id left join components c on c.circuit_id = k.id left join points p on p.component_id = c.id left join assessments a on a.point_id = p.id where m.retired_at is null group by m.id order by m.area, m.name`,
+      [],
+    ],
+  ];
   const point: [string, unknown[]][] = [
-    ["select r.*, i.tag from readings r left join instruments i on i.id = r.instrument_id where r.point_id = $1 and r.superseded_at is null order by r.taken_at", [one!.id]],
+    [
+      "select r.*, i.tag from readings r left join instruments i on i.id = r.instrument_id where r.point_id = $1 and r.superseded_at is null order by r.taken_at",
+      [one!.id],
+    ],
     ["select * from assessments where point_id = $1", [one!.id]],
     [`select p.*, c.*, k.*, m.* from points p ${joins} where p.id = $1`, [one!.id]],
     ["select l.* from lives l join points p on p.component_id = l.component_id where p.id = $1", [one!.id]],
     ["select count(*) from readings where point_id = $1 and superseded_at is not null", [one!.id]],
   ];
   const empty = await page("/healthz", cookie);
-  for (const [name, path, sql] of [["Today", "/", today], ["Fleet", "/fleet", fleet], ["Point", `/points/${one!.id}`, point]] as const) {
+  for (const [name, path, sql] of [
+    ["Today", "/", today],
+    ["Fleet", "/fleet", fleet],
+    ["Point", `/points/${one!.id}`, point],
+  ] as const) {
     const html = await page(path, cookie);
     const loaded = await page(`${path === "/" ? "/_root" : path}.data`, cookie);
     const plain = await sqlTime(client, sql);
-    say(`    ${name}: plain SQL ${plain.toFixed(1)} ms, data of the page ${loaded.toFixed(1)} ms, whole page ${html.toFixed(1)} ms (an empty answer ${empty.toFixed(1)} ms)`);
-    say(`(c) ${name}: data over plain SQL ${(loaded / plain).toFixed(2)}, page over plain SQL ${(html / plain).toFixed(2)} (aim at most 2)`);
+    say(
+      `    ${name}: plain SQL ${plain.toFixed(1)} ms, data of the page ${loaded.toFixed(1)} ms, whole page ${html.toFixed(1)} ms (an empty answer ${empty.toFixed(1)} ms)`,
+    );
+    say(
+      `(c) ${name}: data over plain SQL ${(loaded / plain).toFixed(2)}, page over plain SQL ${(html / plain).toFixed(2)} (aim at most 2)`,
+    );
   }
 }
 

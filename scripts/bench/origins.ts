@@ -1,5 +1,13 @@
 /** Rolling origins over simulated fleets: what the forecast said at shares of every life, and how good it was. */
-import { assess, defaultPrior, learnPrior, type AssessContext, type AssessPoint, type AssessReading, type WearPrior } from "@core";
+import {
+  assess,
+  defaultPrior,
+  learnPrior,
+  type AssessContext,
+  type AssessPoint,
+  type AssessReading,
+  type WearPrior,
+} from "@core";
 import { fleetFluid, fleetReference, simulateFleet, type FleetLaw, type FleetLife } from "../../core/simulation/fleet";
 import { alphaLambda, crps, prognosticHorizon } from "../../core/forecast/score";
 import { rivals } from "./rivals";
@@ -9,8 +17,17 @@ export const NOISES = [0.02, 0.05, 0.1];
 export const READINGS = [12, 24, 48, 90];
 /** Centres of the running hours to the limit, fleet by fleet. */
 export const TIME_SCALES = [6000, 18_000, 50_000];
-export const bins = [[3, 5], [6, 10], [11, 20], [21, 50], [51, 1000]] as const;
-export const binName = (n: number) => bins.map(([low, high]) => (high > 999 ? `over ${low - 1}` : `${low}-${high}`))[bins.findIndex(([low, high]) => n >= low && n <= high)]!;
+export const bins = [
+  [3, 5],
+  [6, 10],
+  [11, 20],
+  [21, 50],
+  [51, 1000],
+] as const;
+export const binName = (n: number) =>
+  bins.map(([low, high]) => (high > 999 ? `over ${low - 1}` : `${low}-${high}`))[
+    bins.findIndex(([low, high]) => n >= low && n <= high)
+  ]!;
 
 export interface Score {
   law: FleetLaw;
@@ -29,15 +46,49 @@ export interface Score {
 }
 
 function contextOf(life: FleetLife, prior: WearPrior, now: number): AssessContext {
-  return { now, fluid: fleetFluid, measured: [], dirt: null, prior, duty: { hoursPerDay: life.hoursPerDay, deviation: 0.05 }, stops: [], leadTimeDays: null, runInHours: 0, lifeStartHours: 0, lifeStartedAt: null, meterChanges: [], readingsInAll: null, partReadyAt: null };
+  return {
+    now,
+    fluid: fleetFluid,
+    measured: [],
+    dirt: null,
+    prior,
+    duty: { hoursPerDay: life.hoursPerDay, deviation: 0.05 },
+    stops: [],
+    leadTimeDays: null,
+    runInHours: 0,
+    lifeStartHours: 0,
+    lifeStartedAt: null,
+    meterChanges: [],
+    readingsInAll: null,
+    partReadyAt: null,
+  };
 }
 
 function readingsOf(life: FleetLife, count: number): AssessReading[] {
-  return life.readings.slice(0, count).map((r, i) => ({ id: String(i), at: r.at, hours: r.hours, value: r.value, pressure: r.pressure, temperature: r.temperature, uncertainty: null, doubtful: false, recalled: false }));
+  return life.readings
+    .slice(0, count)
+    .map((r, i) => ({
+      id: String(i),
+      at: r.at,
+      hours: r.hours,
+      value: r.value,
+      pressure: r.pressure,
+      temperature: r.temperature,
+      uncertainty: null,
+      doubtful: false,
+      recalled: false,
+    }));
 }
 
 function pointOf(life: FleetLife): AssessPoint {
-  return { quantity: "caseDrainFlow", limit: { basis: "absolute", upper: life.limit, lower: null }, reference: fleetReference, fullFlow: null, knownWhenNew: true, makersNew: null };
+  return {
+    quantity: "caseDrainFlow",
+    limit: { basis: "absolute", upper: life.limit, lower: null },
+    reference: fleetReference,
+    fullFlow: null,
+    knownWhenNew: true,
+    makersNew: null,
+  };
 }
 
 /** Origins: shares of the life at which a forecast is asked for. */
@@ -59,17 +110,28 @@ export function scoreLife(life: FleetLife, law: FleetLaw, noise: number, prior: 
     if (!made.forecast) continue;
     const truth = life.crossing - last.hours;
     const horizon = made.forecast.horizonHours;
-    const draws = made.forecast.crossingDates.map((d) => (d === null ? horizon : ((d - last.at) / DAY) * life.hoursPerDay));
+    const draws = made.forecast.crossingDates.map((d) =>
+      d === null ? horizon : ((d - last.at) / DAY) * life.hoursPerDay,
+    );
     const { p10, p50, p90 } = made.forecast.dates;
     const hours = (d: number | null) => (d === null ? Infinity : ((d - last.at) / DAY) * life.hoursPerDay);
     medians.push({ median: Math.min(hours(p50), horizon), truth });
     scores.push({
-      law, noise, readings: n, ms,
-      covered: truth >= hours(p10) && truth <= hours(p90), below: truth < hours(p10),
+      law,
+      noise,
+      readings: n,
+      ms,
+      covered: truth >= hours(p10) && truth <= hours(p90),
+      below: truth < hours(p10),
       relativeCrps: crps(draws, truth) / truth,
       bias: Math.min(hours(p50), horizon) / truth - 1,
       alphaLambda: alphaLambda(draws, truth),
-      rivals: Object.fromEntries(Object.entries(rivals).map(([name, rival]) => [name, Math.abs(rival(made.series, life.limit, horizon) - truth) / truth])),
+      rivals: Object.fromEntries(
+        Object.entries(rivals).map(([name, rival]) => [
+          name,
+          Math.abs(rival(made.series, life.limit, horizon) - truth) / truth,
+        ]),
+      ),
     });
   }
   // the horizon belongs to the life: every origin carries it
@@ -85,9 +147,16 @@ const REPLACED = [0.62, 0.7, 0.78, 0.86, 0.94];
 
 /** What a life tells its sisters. */
 function sisterOf(life: FleetLife, index: number, sisters: Sisters) {
-  const readings = sisters === "ended" ? life.readings : life.readings.filter((r) => r.hours <= REPLACED[index % REPLACED.length]! * life.crossing);
+  const readings =
+    sisters === "ended"
+      ? life.readings
+      : life.readings.filter((r) => r.hours <= REPLACED[index % REPLACED.length]! * life.crossing);
   if (readings.length < 3) return [];
-  const told = assess(readingsOf(life, readings.length), pointOf(life), contextOf(life, defaultPrior, readings.at(-1)!.at)).life;
+  const told = assess(
+    readingsOf(life, readings.length),
+    pointOf(life),
+    contextOf(life, defaultPrior, readings.at(-1)!.at),
+  ).life;
   if (!told) return [];
   return [sisters === "ended" ? { ...told, hours: life.crossing, censored: false, reached: true } : told];
 }
@@ -107,7 +176,11 @@ export interface ScoreOptions {
 /** Lives before the ones that are judged. */
 export const SISTERS = 8;
 
-export const priorOf = (lives: readonly FleetLife[], sisters: Sisters) => learnPrior(lives.flatMap((life, i) => sisterOf(life, i, sisters)), defaultPrior);
+export const priorOf = (lives: readonly FleetLife[], sisters: Sisters) =>
+  learnPrior(
+    lives.flatMap((life, i) => sisterOf(life, i, sisters)),
+    defaultPrior,
+  );
 
 export function scoreFleets({ laws, lives, seed, sisters }: ScoreOptions): Score[] {
   const scores: Score[] = [];
@@ -117,7 +190,14 @@ export function scoreFleets({ laws, lives, seed, sisters }: ScoreOptions): Score
       for (const readingsPerLife of READINGS) {
         turn++;
         const timeScale = TIME_SCALES[turn % 3]!;
-        const fleet = simulateFleet({ law, noise, readingsPerLife, seed: turn, lives: lives + (sisters === "none" ? 0 : SISTERS), timeScale });
+        const fleet = simulateFleet({
+          law,
+          noise,
+          readingsPerLife,
+          seed: turn,
+          lives: lives + (sisters === "none" ? 0 : SISTERS),
+          timeScale,
+        });
         const prior = sisters === "none" ? defaultPrior : priorOf(fleet.splice(0, SISTERS), sisters);
         for (const life of fleet) scores.push(...scoreLife(life, law, noise, prior));
       }

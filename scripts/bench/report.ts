@@ -16,23 +16,66 @@ const runs = sets.flatMap(({ name, laws, seed }) => [
   { name: `${name}, no sisters`, scores: scoreFleets({ laws, lives, seed, sisters: "none" }) },
   { name: `${name}, eight sisters`, scores: scoreFleets({ laws, lives, seed, sisters: "ended" }) },
 ]);
-const replaced = sets.map(({ name, laws, seed }) => ({ name: `${name}, eight sisters that were replaced`, scores: scoreFleets({ laws, lives: fewer, seed, sisters: "replaced" }) }));
-const together = (name: string, of: typeof runs) => ({ name: `all twenty laws, ${name}`, scores: of.flatMap((r) => r.scores) });
+const replaced = sets.map(({ name, laws, seed }) => ({
+  name: `${name}, eight sisters that were replaced`,
+  scores: scoreFleets({ laws, lives: fewer, seed, sisters: "replaced" }),
+}));
+const together = (name: string, of: typeof runs) => ({
+  name: `all twenty laws, ${name}`,
+  scores: of.flatMap((r) => r.scores),
+});
 
 const f = (v: number, digits = 2) => (Number.isFinite(v) ? v.toFixed(digits) : "–");
-const cells = (group: Score[]) => [String(group.length), f(share(group.map((s) => s.covered))), f(median(group.map((s) => s.relativeCrps)), 3), f(median(group.map((s) => s.bias))), f(share(group.map((s) => s.alphaLambda))), f(median(group.map((s) => s.horizonShare))), ...Object.keys(rivals).map((r) => f(median(group.map((s) => s.rivals[r]!))))];
-const head = ["", "origins", "P10-P90 covers", "CRPS/true", "bias of P50", "α-λ", "horizon/life", "line through last five", "line through all", "best curve"];
-const tableOf = (rows: [string, Score[]][]) => [`| ${head.join(" | ")} |`, `|${head.map(() => "---").join("|")}|`, ...rows.filter(([, g]) => g.length > 0).map(([name, g]) => `| ${[name, ...cells(g)].join(" | ")} |`)].join("\n");
+const cells = (group: Score[]) => [
+  String(group.length),
+  f(share(group.map((s) => s.covered))),
+  f(median(group.map((s) => s.relativeCrps)), 3),
+  f(median(group.map((s) => s.bias))),
+  f(share(group.map((s) => s.alphaLambda))),
+  f(median(group.map((s) => s.horizonShare))),
+  ...Object.keys(rivals).map((r) => f(median(group.map((s) => s.rivals[r]!)))),
+];
+const head = [
+  "",
+  "origins",
+  "P10-P90 covers",
+  "CRPS/true",
+  "bias of P50",
+  "α-λ",
+  "horizon/life",
+  "line through last five",
+  "line through all",
+  "best curve",
+];
+const tableOf = (rows: [string, Score[]][]) =>
+  [
+    `| ${head.join(" | ")} |`,
+    `|${head.map(() => "---").join("|")}|`,
+    ...rows.filter(([, g]) => g.length > 0).map(([name, g]) => `| ${[name, ...cells(g)].join(" | ")} |`),
+  ].join("\n");
 
 const tables = [
-  together("no sisters", runs.filter((_, i) => i % 2 === 0)), together("eight sisters", runs.filter((_, i) => i % 2 === 1)), together("eight sisters that were replaced", replaced),
-  ...runs, ...replaced,
+  together(
+    "no sisters",
+    runs.filter((_, i) => i % 2 === 0),
+  ),
+  together(
+    "eight sisters",
+    runs.filter((_, i) => i % 2 === 1),
+  ),
+  together("eight sisters that were replaced", replaced),
+  ...runs,
+  ...replaced,
 ];
 const parts = tables.map(({ name, scores }, i) => {
   const laws = i < 3 ? [] : [...new Set(scores.map((s) => s.law))];
   const rows: [string, Score[]][] = [
-    ["**all**", scores], ["6 readings and more", scores.filter((s) => s.readings >= 6)],
-    ...bins.map(([low]): [string, Score[]] => [`${binName(low)} readings`, scores.filter((s) => binName(s.readings) === binName(low))]),
+    ["**all**", scores],
+    ["6 readings and more", scores.filter((s) => s.readings >= 6)],
+    ...bins.map(([low]): [string, Score[]] => [
+      `${binName(low)} readings`,
+      scores.filter((s) => binName(s.readings) === binName(low)),
+    ]),
     ...laws.map((law): [string, Score[]] => [law, scores.filter((s) => s.law === law)]),
     ...NOISES.map((noise): [string, Score[]] => [`noise ${noise}`, scores.filter((s) => s.noise === noise)]),
   ];
@@ -40,13 +83,21 @@ const parts = tables.map(({ name, scores }, i) => {
 });
 
 /** A small plot: a line a run over the numbers of readings. */
-function plot(title: string, value: (g: Score[]) => number, low: number, high: number, band?: [number, number]): string {
+function plot(
+  title: string,
+  value: (g: Score[]) => number,
+  low: number,
+  high: number,
+  band?: [number, number],
+): string {
   const [width, height, left, bottom] = [640, 300, 52, 40];
   const x = (i: number) => left + 30 + (i * (width - left - 190)) / (bins.length - 1);
   const y = (v: number) => height - bottom - ((v - low) / (high - low)) * (height - bottom - 40);
   const tones = ["#0a6a6b", "#14252b", "#855300", "#a9301a", "#4b4a8f", "#6a6a3a"];
   const lines = runs.map(({ name, scores }, k) => {
-    const points = bins.map(([b], i) => [x(i), y(Math.min(high, value(scores.filter((s) => binName(s.readings) === binName(b)))))] as const);
+    const points = bins.map(
+      ([b], i) => [x(i), y(Math.min(high, value(scores.filter((s) => binName(s.readings) === binName(b)))))] as const,
+    );
     const end = points[points.length - 1]!;
     return `<polyline fill="none" stroke="${tones[k]}" stroke-width="1.8"${k % 2 ? "" : ' stroke-dasharray="5 4"'} points="${points.map((p) => p.map((v) => v.toFixed(1)).join(",")).join(" ")}"/>${points.map((p) => `<circle cx="${p[0].toFixed(1)}" cy="${p[1].toFixed(1)}" r="3" fill="${tones[k]}"/>`).join("")}<text x="${(end[0] + 8).toFixed(1)}" y="${(46 + 16 * k).toFixed(1)}" fill="${tones[k]}" font-size="11">${name}</text>`;
   });
@@ -54,11 +105,25 @@ function plot(title: string, value: (g: Score[]) => number, low: number, high: n
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" font-family="sans-serif" font-size="12"><rect width="${width}" height="${height}" fill="#fbfaf5"/><text x="${left}" y="22" font-weight="600" fill="#14252b">${title}</text>${band ? `<rect x="${left}" y="${y(band[1])}" width="${width - left - 150}" height="${y(band[0]) - y(band[1])}" fill="#d7e7e3"/>` : ""}${ticks.map((t) => `<line x1="${left}" x2="${width - 150}" y1="${y(t)}" y2="${y(t)}" stroke="#d9d4c6"/><text x="${left - 8}" y="${y(t) + 4}" text-anchor="end" fill="#4d6068">${t.toFixed(2)}</text>`).join("")}${bins.map(([b], i) => `<text x="${x(i)}" y="${height - 18}" text-anchor="middle" fill="#4d6068">${binName(b)}</text>`).join("")}${lines.join("")}<text x="${left}" y="${height - 3}" fill="#4d6068">readings at the origin</text></svg>\n`;
 }
 
-writeFileSync("docs/forecast-coverage.svg", plot("Share of origins whose true time left lies in P10 to P90", (g) => share(g.map((s) => s.covered)), 0.5, 1, [0.7, 0.9]));
-writeFileSync("docs/forecast-crps.svg", plot("Median of CRPS over true time left", (g) => median(g.map((s) => s.relativeCrps)), 0, 0.6));
+writeFileSync(
+  "docs/forecast-coverage.svg",
+  plot(
+    "Share of origins whose true time left lies in P10 to P90",
+    (g) => share(g.map((s) => s.covered)),
+    0.5,
+    1,
+    [0.7, 0.9],
+  ),
+);
+writeFileSync(
+  "docs/forecast-crps.svg",
+  plot("Median of CRPS over true time left", (g) => median(g.map((s) => s.relativeCrps)), 0, 0.6),
+);
 const file = "docs/forecast.md";
 const text = readFileSync(file, "utf8");
 const [before] = text.split("<!-- tables -->");
 writeFileSync(file, `${before}<!-- tables -->\n\n${parts.join("\n\n")}\n`);
 const times = runs.flatMap((r) => r.scores);
-process.stdout.write(`assess: median ${median(times.map((s) => s.ms)).toFixed(1)} ms, at 50-70 readings ${median(times.filter((s) => s.readings >= 50 && s.readings <= 70).map((s) => s.ms)).toFixed(1)} ms\n`);
+process.stdout.write(
+  `assess: median ${median(times.map((s) => s.ms)).toFixed(1)} ms, at 50-70 readings ${median(times.filter((s) => s.readings >= 50 && s.readings <= 70).map((s) => s.ms)).toFixed(1)} ms\n`,
+);

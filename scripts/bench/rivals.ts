@@ -11,8 +11,20 @@ function lineCrossing(hours: number[], values: number[], limit: number, horizon:
 }
 
 export const rivals: Record<string, Rival> = {
-  lastFive: (series, limit, horizon) => lineCrossing(series.slice(-5).map((r) => r.hours), series.slice(-5).map((r) => r.corrected), limit, horizon),
-  allReadings: (series, limit, horizon) => lineCrossing(series.map((r) => r.hours), series.map((r) => r.corrected), limit, horizon),
+  lastFive: (series, limit, horizon) =>
+    lineCrossing(
+      series.slice(-5).map((r) => r.hours),
+      series.slice(-5).map((r) => r.corrected),
+      limit,
+      horizon,
+    ),
+  allReadings: (series, limit, horizon) =>
+    lineCrossing(
+      series.map((r) => r.hours),
+      series.map((r) => r.corrected),
+      limit,
+      horizon,
+    ),
   bestCurve(series, limit, horizon) {
     const base = series[0]!.corrected;
     const hours = series.map((r) => r.hours);
@@ -20,8 +32,14 @@ export const rivals: Record<string, Rival> = {
     for (const { lambda } of wearPaths) {
       const z = series.map((r) => toPath(r.corrected / base, lambda));
       const line = theilSen(hours, z);
-      const error = series.reduce((sum, r, i) => sum + Math.abs(r.corrected - base * fromPath(line.intercept + line.slope * hours[i]!, lambda)), 0);
-      const left = line.slope > 0 ? (toPath(limit / base, lambda) - line.intercept) / line.slope - hours[hours.length - 1]! : horizon;
+      const error = series.reduce(
+        (sum, r, i) => sum + Math.abs(r.corrected - base * fromPath(line.intercept + line.slope * hours[i]!, lambda)),
+        0,
+      );
+      const left =
+        line.slope > 0
+          ? (toPath(limit / base, lambda) - line.intercept) / line.slope - hours[hours.length - 1]!
+          : horizon;
       if (error < best.error) best = { error, left: Math.min(horizon, Math.max(0, left)) };
     }
     return best.left;

@@ -23,7 +23,12 @@ async function many(work: () => Promise<void>): Promise<number> {
 /** The cookie of a signed-in engineer. */
 export async function signedIn(): Promise<string> {
   const form = new URLSearchParams({ name: "engineer", password: process.env.BENCH_PASSWORD! });
-  const answer = await fetch(`${process.env.BENCH_URL}/sign-in`, { method: "POST", body: form, redirect: "manual", headers: { Origin: process.env.BENCH_URL!, "Content-Type": "application/x-www-form-urlencoded" } });
+  const answer = await fetch(`${process.env.BENCH_URL}/sign-in`, {
+    method: "POST",
+    body: form,
+    redirect: "manual",
+    headers: { Origin: process.env.BENCH_URL!, "Content-Type": "application/x-www-form-urlencoded" },
+  });
   return answer.headers.get("set-cookie")!.split(";")[0]!;
 }
 
@@ -36,7 +41,10 @@ export function page(path: string, cookie: string): Promise<number> {
   });
 }
 
-export function sqlTime(client: { query(sql: string, values: unknown[]): Promise<unknown> }, queries: readonly (readonly [sql: string, values: unknown[]])[]): Promise<number> {
+export function sqlTime(
+  client: { query(sql: string, values: unknown[]): Promise<unknown> },
+  queries: readonly (readonly [sql: string, values: unknown[]])[],
+): Promise<number> {
   return many(async () => {
     for (const [sql, values] of queries) await client.query(sql, values);
   });

@@ -4,7 +4,18 @@ import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, wri
 import { join } from "node:path";
 import { bin, follow, projectDir, say } from "./process.mjs";
 
-const sources = ["app", "core", "demo", "public", "package-lock.json", "vite.config.ts", "vite.sw.config.ts", "vite.threads.config.ts", "react-router.config.ts", "tsconfig.json"];
+const sources = [
+  "app",
+  "core",
+  "demo",
+  "public",
+  "package-lock.json",
+  "vite.config.ts",
+  "vite.sw.config.ts",
+  "vite.threads.config.ts",
+  "react-router.config.ts",
+  "tsconfig.json",
+];
 
 function addTo(hash, path) {
   if (!existsSync(path)) return;
@@ -27,7 +38,8 @@ export async function ensureBuild() {
       mkdirSync(lock);
       break;
     } catch {
-      if (Date.now() - (statSync(lock, { throwIfNoEntry: false })?.mtimeMs ?? 0) > 180_000) rmSync(lock, { recursive: true, force: true });
+      if (Date.now() - (statSync(lock, { throwIfNoEntry: false })?.mtimeMs ?? 0) > 180_000)
+        rmSync(lock, { recursive: true, force: true });
       else await new Promise((next) => setTimeout(next, 500));
     }
   }
@@ -35,11 +47,20 @@ export async function ensureBuild() {
     if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return;
     say("Building the application …");
     rmSync(stamp, { force: true });
-    const { code, output } = await follow(bin("react-router"), ["build"], { show: false, env: { ...process.env, NODE_ENV: "production" } });
+    const { code, output } = await follow(bin("react-router"), ["build"], {
+      show: false,
+      env: { ...process.env, NODE_ENV: "production" },
+    });
     if (code !== 0) throw new Error(`The build failed:\n${output}`);
-    const worker = await follow(bin("vite"), ["build", "--config", "vite.sw.config.ts"], { show: false, env: { ...process.env, NODE_ENV: "production" } });
+    const worker = await follow(bin("vite"), ["build", "--config", "vite.sw.config.ts"], {
+      show: false,
+      env: { ...process.env, NODE_ENV: "production" },
+    });
     if (worker.code !== 0) throw new Error(`The build of the service worker failed:\n${worker.output}`);
-    const threads = await follow(bin("vite"), ["build", "--config", "vite.threads.config.ts"], { show: false, env: { ...process.env, NODE_ENV: "production" } });
+    const threads = await follow(bin("vite"), ["build", "--config", "vite.threads.config.ts"], {
+      show: false,
+      env: { ...process.env, NODE_ENV: "production" },
+    });
     if (threads.code !== 0) throw new Error(`The build of the judging thread failed:\n${threads.output}`);
     writeFileSync(stamp, wanted);
   } finally {

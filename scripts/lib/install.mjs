@@ -6,7 +6,9 @@ import { Instruction, isRoot, projectDir, run, say, succeeds } from "./process.m
 
 /** npm packages, when the lock file is not the one they were installed from. */
 export function ensurePackages() {
-  const lock = createHash("sha256").update(readFileSync(join(projectDir, "package-lock.json"))).digest("hex");
+  const lock = createHash("sha256")
+    .update(readFileSync(join(projectDir, "package-lock.json")))
+    .digest("hex");
   const stamp = join(projectDir, "node_modules/.installed-from");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   say("Installing npm packages (once) …");

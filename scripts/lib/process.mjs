@@ -41,7 +41,10 @@ export function follow(command, args, { env = process.env, show = true } = {}) {
   return new Promise((done, fail) => {
     const child = spawn(command, args, { cwd: projectDir, env, stdio: ["ignore", "pipe", "pipe"] });
     let output = "";
-    for (const [stream, out] of [[child.stdout, process.stdout], [child.stderr, process.stderr]]) {
+    for (const [stream, out] of [
+      [child.stdout, process.stdout],
+      [child.stderr, process.stderr],
+    ]) {
       stream.setEncoding("utf8");
       stream.on("data", (text) => {
         output += text;

@@ -11,7 +11,9 @@ const appScript = join(projectDir, "scripts/lib/app.mjs");
 
 /** Run one function of the built server to its end. */
 export function appCommand(what, env, argument) {
-  return run(process.execPath, [appScript, what, ...(argument ? [argument] : [])], { env: { ...process.env, NODE_ENV: "production", ...env } });
+  return run(process.execPath, [appScript, what, ...(argument ? [argument] : [])], {
+    env: { ...process.env, NODE_ENV: "production", ...env },
+  });
 }
 
 /**
@@ -19,9 +21,19 @@ export function appCommand(what, env, argument) {
  * Returns { stop(), ended } where `ended` resolves with an exit code when the page server cannot be kept running.
  */
 export async function startApp(env, { worker: withWorker = true, testerPort } = {}) {
-  const environment = { ...process.env, NODE_ENV: "production", ...env, ...(testerPort && { TESTER_PORT: String(testerPort), JUNCTERAL_TESTER: `http://127.0.0.1:${testerPort}` }) };
+  const environment = {
+    ...process.env,
+    NODE_ENV: "production",
+    ...env,
+    ...(testerPort && { TESTER_PORT: String(testerPort), JUNCTERAL_TESTER: `http://127.0.0.1:${testerPort}` }),
+  };
   let stopping = false;
-  const start = (what) => spawn(process.execPath, [appScript, what], { cwd: projectDir, env: environment, stdio: ["ignore", "inherit", "inherit", "ipc"] });
+  const start = (what) =>
+    spawn(process.execPath, [appScript, what], {
+      cwd: projectDir,
+      env: environment,
+      stdio: ["ignore", "inherit", "inherit", "ipc"],
+    });
   let web;
   let giveUp;
   const ended = new Promise((done) => (giveUp = done));
@@ -50,7 +62,10 @@ export async function startApp(env, { worker: withWorker = true, testerPort } = 
   if (withWorker) hire();
   const address = `http://${env.HOST ?? "127.0.0.1"}:${env.PORT}`;
   for (let tries = 0; ; tries++) {
-    const answers = await fetch(`${address}/healthz`).then(() => true, () => false);
+    const answers = await fetch(`${address}/healthz`).then(
+      () => true,
+      () => false,
+    );
     if (answers) break;
     if (tries > 200 || (web.exitCode !== null && web.exitCode !== undefined)) {
       await stop();
@@ -61,7 +76,10 @@ export async function startApp(env, { worker: withWorker = true, testerPort } = 
   answered = true;
   async function stop() {
     stopping = true;
-    const gone = (child) => (child.exitCode !== null || child.signalCode !== null ? Promise.resolve() : new Promise((done) => child.once("exit", done)));
+    const gone = (child) =>
+      child.exitCode !== null || child.signalCode !== null
+        ? Promise.resolve()
+        : new Promise((done) => child.once("exit", done));
     const children = [web, worker, tester].filter(Boolean);
     for (const child of children) child.kill("SIGTERM");
     const late = setTimeout(() => {
@@ -78,9 +96,12 @@ export async function startApp(env, { worker: withWorker = true, testerPort } = 
  * Returns the exit code: 0 when it was asked to stop, else that of the page server that could not be kept running.
  */
 export async function untilInterrupted(app, cleanUp) {
-  const code = await Promise.race([app.ended, new Promise((done) => {
-    for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => done(0));
-  })]);
+  const code = await Promise.race([
+    app.ended,
+    new Promise((done) => {
+      for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => done(0));
+    }),
+  ]);
   say(code === 0 ? "\nStopping …" : "\nThe page server could not be kept running; its log stands above. Stopping …");
   await app.stop();
   cleanUp();

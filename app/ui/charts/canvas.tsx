@@ -13,11 +13,14 @@ export function ChartCanvas({ make, label, height }: { make: MakeChart; label: s
     let gone = false;
     const dark = window.matchMedia("(prefers-color-scheme: dark)");
     const draw = () =>
-      import("./chartjs").then(({ makeChart }) => {
-        if (gone || !canvas.current) return;
-        chart?.destroy();
-        chart = makeChart(canvas.current, make(readTones()));
-      }, () => setFailed(true));
+      import("./chartjs").then(
+        ({ makeChart }) => {
+          if (gone || !canvas.current) return;
+          chart?.destroy();
+          chart = makeChart(canvas.current, make(readTones()));
+        },
+        () => setFailed(true),
+      );
     void draw();
     dark.addEventListener("change", draw);
     return () => {
@@ -28,7 +31,11 @@ export function ChartCanvas({ make, label, height }: { make: MakeChart; label: s
   }, [make]);
   return (
     <div style={{ height }} className="relative">
-      {failed ? <p className="pt-6 text-ink-2">The chart could not be loaded. The table has the same data.</p> : <canvas ref={canvas} role="img" aria-label={label} />}
+      {failed ? (
+        <p className="pt-6 text-ink-2">The chart could not be loaded. The table has the same data.</p>
+      ) : (
+        <canvas ref={canvas} role="img" aria-label={label} />
+      )}
     </div>
   );
 }

@@ -1,6 +1,18 @@
 /** The theme's tones as a canvas can use them. */
 
-const names = ["ink", "ink-2", "line", "line-2", "sea", "sea-soft", "ochre", "verm", "verm-soft", "sheet", "paper"] as const;
+const names = [
+  "ink",
+  "ink-2",
+  "line",
+  "line-2",
+  "sea",
+  "sea-soft",
+  "ochre",
+  "verm",
+  "verm-soft",
+  "sheet",
+  "paper",
+] as const;
 export type Tone = (typeof names)[number];
 
 /** Tones resolved for the present theme: light-dark() is worked out by a probe element. */
