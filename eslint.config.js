@@ -7,12 +7,19 @@ export default ts.config(
   { ignores: ["build", "node_modules", ".react-router", ".data", "app/db/migrations", "test-results", "coverage"] },
   js.configs.recommended,
   ...ts.configs.recommended,
+  { rules: { "max-len": ["error", { code: 160, tabWidth: 2 }] } },
   {
     files: ["**/*.{ts,tsx}"],
     plugins: { "react-hooks": hooks },
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       ...hooks.configs.recommended.rules,
       "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+      // with types: a promise that nobody waits for is an error that nobody sees
+      "@typescript-eslint/no-floating-promises": "error",
+      "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
+      "@typescript-eslint/await-thenable": "error",
+      "@typescript-eslint/switch-exhaustiveness-check": ["error", { considerDefaultExhaustiveForUnions: true }],
       eqeqeq: "error",
       "no-console": "error",
     },

@@ -26,5 +26,5 @@ export default defineConfig({
     reducedMotion: "reduce",
     launchOptions: { executablePath: process.env.E2E_CHROMIUM ?? "/usr/bin/chromium", args: flags },
     screenshot: "only-on-failure",
-  } as NonNullable<Parameters<typeof defineConfig>[0]["use"]>,
+  },
 });

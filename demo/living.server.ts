@@ -1,4 +1,7 @@
-/** What five years leave in the record of a plant: tests, a corrected figure, a file brought in, a recall by hand, a new hour meter, something altered and put back. */
+/**
+ * What five years leave in the record of a plant: tests, a corrected figure, a file brought in, a recall by hand,
+ * a new hour meter, something altered and put back.
+ */
 import { procedures, exampleOf, runCalculator } from "@core";
 import { and, asc, eq, gte, isNull, lt, sql } from "drizzle-orm";
 import type { Queryable } from "~/db/client.server";
@@ -74,17 +77,15 @@ async function replaceMeter(tx: Queryable, now: number): Promise<void> {
     .orderBy(sql`${readings.takenAt} desc`)
     .limit(1);
   const before = last?.hours ?? 0;
-  await tx
-    .insert(hourMeterChanges)
-    .values({
-      machineId: machine.id,
-      at,
-      kind: "replaced",
-      before,
-      after: 0,
-      note: "Stood still; a new one was fitted",
-      by: "L. Aske",
-    });
+  await tx.insert(hourMeterChanges).values({
+    machineId: machine.id,
+    at,
+    kind: "replaced",
+    before,
+    after: 0,
+    note: "Stood still; a new one was fitted",
+    by: "L. Aske",
+  });
   await tx
     .update(readings)
     .set({ hours: sql`greatest(0, ${readings.hours} - ${before})` })
@@ -102,7 +103,8 @@ async function replaceMeter(tx: Queryable, now: number): Promise<void> {
     ["oil_events", "at"],
   ] as const) {
     await tx.execute(
-      sql`update ${sql.identifier(table)} set hours = greatest(0, hours - ${before}) where circuit_id in (select id from circuits where machine_id = ${machine.id}) and ${sql.identifier(when)} >= ${at.toISOString()}`,
+      sql`update ${sql.identifier(table)} set hours = greatest(0, hours - ${before}) where circuit_id in (select id
+        from circuits where machine_id = ${machine.id}) and ${sql.identifier(when)} >= ${at.toISOString()}`,
     );
   }
 }
@@ -126,32 +128,28 @@ async function addTests(tx: Queryable, now: number): Promise<void> {
           sql`(${lives.endedAt} is null or ${lives.endedAt} > ${at.toISOString()})`,
         ),
       );
-    await tx
-      .insert(testRecords)
-      .values({
+    await tx.insert(testRecords).values({
+      componentId: part.id,
+      lifeId: life?.id ?? null,
+      test: made.test,
+      at,
+      typed,
+      outcome: result.outcome,
+      by: made.by,
+      submission: crypto.randomUUID(),
+    });
+    if (procedure.alters[0])
+      await tx.insert(temporaryChanges).values({
+        machineId: part.machineId,
         componentId: part.id,
-        lifeId: life?.id ?? null,
-        test: made.test,
+        what: procedure.alters[0],
+        before: "As found",
         at,
-        typed,
-        outcome: result.outcome,
         by: made.by,
+        putBackAt: new Date(at.getTime() + 2 * 3_600_000),
+        putBackBy: made.by,
         submission: crypto.randomUUID(),
       });
-    if (procedure.alters[0])
-      await tx
-        .insert(temporaryChanges)
-        .values({
-          machineId: part.machineId,
-          componentId: part.id,
-          what: procedure.alters[0],
-          before: "As found",
-          at,
-          by: made.by,
-          putBackAt: new Date(at.getTime() + 2 * 3_600_000),
-          putBackBy: made.by,
-          submission: crypto.randomUUID(),
-        });
   }
 }
 
@@ -177,18 +175,16 @@ async function addCorrections(tx: Queryable, now: number): Promise<void> {
     const { reading } = right;
     const [number = "0", ...unit] = reading.entered.split(/[\s\u00a0]/);
     const id = crypto.randomUUID();
-    await tx
-      .insert(readings)
-      .values({
-        ...reading,
-        id,
-        value: reading.value * slip.factor,
-        entered: `${Number((Number(number) * slip.factor).toPrecision(4))} ${unit.join(" ")}`,
-        submission: null,
-        supersededAt: new Date(reading.takenAt.getTime() + DAY),
-        supersededBy: "R. Oduya",
-        supersededWhy: slip.why,
-      });
+    await tx.insert(readings).values({
+      ...reading,
+      id,
+      value: reading.value * slip.factor,
+      entered: `${Number((Number(number) * slip.factor).toPrecision(4))} ${unit.join(" ")}`,
+      submission: null,
+      supersededAt: new Date(reading.takenAt.getTime() + DAY),
+      supersededBy: "R. Oduya",
+      supersededWhy: slip.why,
+    });
     await tx.update(readings).set({ supersedesId: id }).where(eq(readings.id, reading.id));
   }
 }
@@ -204,25 +200,24 @@ async function addImport(tx: Queryable, now: number): Promise<void> {
     .set({ importId: id, sentBy: "L. Aske" })
     .where(
       and(
-        sql`${readings.pointId} in (select p.id from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id where k.machine_id = ${machine.id})`,
+        sql`${readings.pointId} in (select p.id from points p join components c on c.id = p.component_id
+          join circuits k on k.id = c.circuit_id where k.machine_id = ${machine.id})`,
         gte(readings.takenAt, from),
         lt(readings.takenAt, until),
       ),
     )
     .returning({ id: readings.id });
-  await tx
-    .insert(imports)
-    .values({
-      id,
-      fileName: "workshop-press-summer.csv",
-      content: Buffer.alloc(0),
-      bytes: 3480,
-      createdBy: "L. Aske",
-      createdAt: until,
-      doneAt: until,
-      added: brought.length,
-      alreadyThere: 0,
-    });
+  await tx.insert(imports).values({
+    id,
+    fileName: "workshop-press-summer.csv",
+    content: Buffer.alloc(0),
+    bytes: 3480,
+    createdBy: "L. Aske",
+    createdAt: until,
+    doneAt: until,
+    added: brought.length,
+    alreadyThere: 0,
+  });
   await tx
     .insert(changes)
     .values({ at: until, by: "R. Oduya", what: "edited machine Workshop press", recordId: machine.id });
@@ -235,14 +230,12 @@ async function addRecall(tx: Queryable, now: number): Promise<void> {
     .from(instruments)
     .where(and(eq(instruments.tag, "P-02"), isNull(instruments.retiredAt)));
   if (!gauge) return;
-  await tx
-    .insert(instrumentRecalls)
-    .values({
-      instrumentId: gauge.id,
-      fromAt: new Date(now - 702 * DAY),
-      untilAt: new Date(now - 690 * DAY),
-      reason: "Fell from the ladder: its zero had moved by 6 bar",
-      by: "R. Oduya",
-      submission: crypto.randomUUID(),
-    });
+  await tx.insert(instrumentRecalls).values({
+    instrumentId: gauge.id,
+    fromAt: new Date(now - 702 * DAY),
+    untilAt: new Date(now - 690 * DAY),
+    reason: "Fell from the ladder: its zero had moved by 6 bar",
+    by: "R. Oduya",
+    submission: crypto.randomUUID(),
+  });
 }

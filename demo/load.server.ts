@@ -68,14 +68,12 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
     const siteId = uuid();
     await tx.insert(sites).values({ id: siteId, ...site });
     for (const person of people) {
-      await tx
-        .insert(users)
-        .values({
-          name: person.name,
-          signIn: person.signIn,
-          role: person.role,
-          passwordHash: await hashPassword(passwords[person.signIn]!),
-        });
+      await tx.insert(users).values({
+        name: person.name,
+        signIn: person.signIn,
+        role: person.role,
+        passwordHash: await hashPassword(passwords[person.signIn]!),
+      });
     }
     const fluidRows = fluidPlans.map((f) => ({ id: uuid(), ...f }));
     await tx.insert(fluids).values(fluidRows);
@@ -323,22 +321,20 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
       [oilEvents, rows.oilEvents],
       [samples, rows.samples],
     ] as const) {
-      if (list.length) await tx.insert(table).values(list as never);
+      if (list.length) await tx.insert(table).values(list);
     }
     for (let i = 0; i < rows.readings.length; i += 1000)
       await tx.insert(readings).values(rows.readings.slice(i, i + 1000));
-    await tx
-      .insert(assessments)
-      .values(
-        rows.points.map((p) => ({
-          pointId: p.id!,
-          state: "unproven" as const,
-          urgency: 10,
-          readings: 0,
-          verdict: [],
-          stale: true,
-        })),
-      );
+    await tx.insert(assessments).values(
+      rows.points.map((p) => ({
+        pointId: p.id!,
+        state: "unproven" as const,
+        urgency: 10,
+        readings: 0,
+        verdict: [],
+        stale: true,
+      })),
+    );
     await addDebrisEvents(tx, rows, now);
     await addLiving(tx, now);
     await markOilStale(

@@ -90,16 +90,14 @@ export async function addDebrisEvents(tx: Queryable, rows: Rows, now: number): P
     const clean = event.closedAt
       ? rows.samples.filter((s) => s.circuitId === place.circuit.id && s.takenAt.getTime() > at).at(5)
       : undefined;
-    await tx
-      .insert(debrisEvents)
-      .values({
-        ...event,
-        id,
-        circuitId: place.circuit.id!,
-        foundAtId: found.id,
-        sourceComponentId: source,
-        cleanSampleId: clean?.id ?? null,
-      });
+    await tx.insert(debrisEvents).values({
+      ...event,
+      id,
+      circuitId: place.circuit.id!,
+      foundAtId: found.id,
+      sourceComponentId: source,
+      cleanSampleId: clean?.id ?? null,
+    });
     await tx.insert(debrisTaskRows).values(
       debrisTasks(place.parts, found.id, { targetCodes, minutes: 120 }).map((t, position) => ({
         eventId: id,

@@ -39,11 +39,15 @@ interface Said extends Record<string, unknown> {
   ends: boolean;
 }
 
-/** What is said of every point, in words. Draws are seeded by the point's id, which is another one now: figures that come from them are held to two digits, days of forecasts to being there. */
+/**
+ * What is said of every point, in words. Draws are seeded by the point's id, which is another one now: figures
+ * that come from them are held to two digits, days of forecasts to being there.
+ */
 async function said() {
   const { rows } = await db().execute<Said>(sql`
     select m.tag || '/' || c.name || '/' || p.name as point, a.state, a.readings, a.last_raw as last, a.asks_again as asks, a.verdict, a.p50 is not null as ends
-    from assessments a join points p on p.id = a.point_id join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id order by 1`);
+    from assessments a join points p on p.id = a.point_id join components c on c.id = p.component_id
+      join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id order by 1`);
   return rows.map(({ verdict, ...row }) => ({
     ...row,
     verdict: verdict.map(({ value, date, ...part }) => ({
@@ -57,9 +61,16 @@ async function said() {
 const counted = async () =>
   (
     await db().execute<Record<string, number>>(sql`select
-  (select count(*)::int from readings where superseded_at is null) as readings, (select count(*)::int from lives) as lives, (select count(*)::int from lives where ended_at is not null) as ended, (select count(*)::int from hour_meter_changes where withdrawn_at is null) as meters,
-  (select count(*)::int from instrument_checks) as checks, (select count(*)::int from instrument_recalls where withdrawn_at is null) as recalls, (select count(*)::int from instruments where calibration_due_at is not null) as due, (select count(*)::int from points where instrument_id is not null) as instruments, (select count(*)::int from points where limit_basis is not null) as limits,
-  (select count(*)::int from rounds) as rounds, (select count(*)::int from round_points) as way, (select count(max_pressure)::int from components) as rated, (select count(*)::int from machines where duty_deviation <> 0.15) as duty`)
+  (select count(*)::int from readings where superseded_at is null) as readings, (select count(*)::int
+    from lives) as lives, (select count(*)::int from lives where ended_at is not null) as ended, (select count(*)::int
+    from hour_meter_changes where withdrawn_at is null) as meters,
+  (select count(*)::int from instrument_checks) as checks, (select count(*)::int from instrument_recalls
+    where withdrawn_at is null) as recalls, (select count(*)::int from instruments
+    where calibration_due_at is not null) as due, (select count(*)::int from points
+    where instrument_id is not null) as instruments, (select count(*)::int from points where limit_basis is not null) as limits,
+  (select count(*)::int from rounds) as rounds, (select count(*)::int
+    from round_points) as way, (select count(max_pressure)::int from components) as rated, (select count(*)::int
+    from machines where duty_deviation <> 0.15) as duty`)
   ).rows[0]!;
 
 async function csv(query: string): Promise<string> {
@@ -86,10 +97,10 @@ test("fleet file and readings into an empty database: the same lives, limits, in
   const added = await importFleet(fleet, "R. Oduya");
   if (!added.ok) throw new Error(added.messages.join("\n"));
   const upload = await storeUpload("readings.csv", Buffer.from(readings), "R. Oduya");
-  const shown = await preview((await importRecord(upload))!);
+  const shown = await preview(await importRecord(upload));
   expect(shown.counts).toMatchObject({ add: had.readings, there: 0, bad: 0 });
   expect(await saveMapping(upload, shown.mapping)).toBeNull();
-  expect(await runImport((await importRecord(upload))!)).toMatchObject({ ok: true, added: had.readings });
+  expect(await runImport(await importRecord(upload))).toMatchObject({ ok: true, added: had.readings });
   for (let pass = 0; pass < 2; pass++) {
     await db().execute(sql`update assessments set stale = true`);
     await assessStalePoints();

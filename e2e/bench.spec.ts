@@ -66,7 +66,8 @@ test("values are taken from a component of the fleet", async ({ page }) => {
     .click();
   await expect(page.getByText(/Taken from .*Pump A/)).toBeVisible();
   const [row] = await query<{ displacement: number }>(
-    "select displacement from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.name = 'Outer gate north' and c.name = 'Pump A'",
+    "select displacement from components c join circuits k on k.id = c.circuit_id join machines m on " +
+      "m.id = k.machine_id where m.name = 'Outer gate north' and c.name = 'Pump A'",
   );
   await expect(page.getByLabel("Displacement")).toHaveValue(String(row!.displacement));
 });

@@ -123,12 +123,10 @@ test("a laboratory's file with errors: told line by line, mended in the mapping,
   // the next file of this laboratory needs no mapping
   await page.goto("/oil/import");
   await page.getByLabel("Laboratory").fill("Trial Laboratory");
-  await page
-    .locator("#f-file")
-    .setInputFiles({
-      ...file,
-      buffer: Buffer.from([rows[0], "E2E-13;SL-4;22.11.2026;90000;24000;3000;1,1;80"].join("\r\n")),
-    });
+  await page.locator("#f-file").setInputFiles({
+    ...file,
+    buffer: Buffer.from([rows[0], "E2E-13;SL-4;22.11.2026;90000;24000;3000;1,1;80"].join("\r\n")),
+  });
   await page.getByRole("button", { name: "Look at the file" }).click();
   await expect(page.getByText("Read as this laboratory’s last file.")).toBeVisible();
   await expect(page.getByRole("heading", { level: 1, name: "1 to add" })).toBeVisible();

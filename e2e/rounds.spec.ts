@@ -18,7 +18,9 @@ const counted = async () => {
 
 async function machineWithPump(): Promise<string> {
   const [row] = await query<{ name: string }>(
-    "select m.name from machines m join circuits k on k.machine_id = m.id join components c on c.circuit_id = k.id join points p on p.component_id = c.id where c.name = 'Pump' and p.name = any($1) group by m.name having count(*) = 4 order by m.name limit 1",
+    "select m.name from machines m join circuits k on k.machine_id = m.id join components c on " +
+      "c.circuit_id = k.id join points p on p.component_id = c.id where c.name = 'Pump' and p.name = " +
+      "any($1) group by m.name having count(*) = 4 order by m.name limit 1",
     [POINTS],
   );
   return row!.name;
@@ -75,7 +77,9 @@ test("a round is defined in walking order, shows what is due, and prints", async
 async function readAsLast(page: Page, change = 1) {
   const heading = (await page.getByRole("heading", { level: 1 }).textContent())!;
   const [row] = await query<{ value: number; quantity: string }>(
-    "select r.value, p.quantity from readings r join points p on p.id = r.point_id join round_points rp on rp.point_id = p.id where rp.round_id = $1 and r.superseded_at is null and $2 ilike '%' || p.name order by r.taken_at desc offset 2 limit 1",
+    "select r.value, p.quantity from readings r join points p on p.id = r.point_id join round_points rp " +
+      "on rp.point_id = p.id where rp.round_id = $1 and r.superseded_at is null and $2 ilike '%' || p.name " +
+      "order by r.taken_at desc offset 2 limit 1",
     [roundId, heading],
   );
   await page.locator("#w-value").fill(String(Number((row!.value * change).toPrecision(4))));
@@ -142,7 +146,8 @@ test("a whole round without a network, the tab closed and opened again, then sen
 }) => {
   // the clock of the tests stands still: what was read above becomes a month old, so that all four points are due again
   await query(
-    "update readings set taken_at = taken_at - interval '40 days' where created_at > now() - interval '10 minutes' and point_id in (select point_id from round_points where round_id = $1)",
+    "update readings set taken_at = taken_at - interval '40 days' where created_at > now() - interval " +
+      "'10 minutes' and point_id in (select point_id from round_points where round_id = $1)",
     [roundId],
   );
   await query(
@@ -229,7 +234,9 @@ test("the server is killed in the middle of sending; when it is back everything 
   await context.setOffline(true);
   const before = await counted();
   const points = await query<{ id: string; value: number; state: string }>(
-    "select p.id, (select value from readings where point_id = p.id and superseded_at is null order by taken_at desc limit 1) as value, p.state from round_points rp join points p on p.id = rp.point_id where rp.round_id = $1 order by rp.position",
+    "select p.id, (select value from readings where point_id = p.id and superseded_at is null order by " +
+      "taken_at desc limit 1) as value, p.state from round_points rp join points p on p.id = rp.point_id " +
+      "where rp.round_id = $1 order by rp.position",
     [roundId],
   );
   await page.evaluate(
@@ -240,29 +247,27 @@ test("the server is killed in the middle of sending; when it is back everything 
       });
       const tx = db.transaction("outbox", "readwrite");
       points.forEach((p, i) =>
-        tx
-          .objectStore("outbox")
-          .put({
-            kind: "reading",
-            submission: crypto.randomUUID(),
-            roundId,
-            pointId: p.id,
-            at: Date.now(),
-            order: i + 1,
-            fields: {
-              value: String(p.value),
-              least: "",
-              temperature: "",
-              pressure: "",
-              hours: "",
-              speed: "",
-              takenAt: `2026-11-24T0${5 + i}:31`.replace("08:31", "04:31"),
-              state: p.state,
-              instrumentId: "",
-              note: "",
-              keptBecause: "",
-            },
-          }),
+        tx.objectStore("outbox").put({
+          kind: "reading",
+          submission: crypto.randomUUID(),
+          roundId,
+          pointId: p.id,
+          at: Date.now(),
+          order: i + 1,
+          fields: {
+            value: String(p.value),
+            least: "",
+            temperature: "",
+            pressure: "",
+            hours: "",
+            speed: "",
+            takenAt: `2026-11-24T0${5 + i}:31`.replace("08:31", "04:31"),
+            state: p.state,
+            instrumentId: "",
+            note: "",
+            keptBecause: "",
+          },
+        }),
       );
       await new Promise((done) => {
         tx.oncomplete = done;
@@ -370,12 +375,14 @@ test("a meter found out of calibration: its readings are recalled in one step an
   await page.getByRole("button", { name: "Recall its readings" }).click();
   await expect(page.getByText("Recalled. Its readings are kept")).toBeVisible();
   const [recall] = await query<{ readings: number }>(
-    "select count(*)::int as readings from readings r join instrument_recalls c on c.instrument_id = r.instrument_id and r.taken_at between c.from_at and c.until_at where r.instrument_id = $1",
+    "select count(*)::int as readings from readings r join instrument_recalls c on c.instrument_id = " +
+      "r.instrument_id and r.taken_at between c.from_at and c.until_at where r.instrument_id = $1",
     [meter!.id],
   );
   expect(recall!.readings).toBeGreaterThan(5);
   const [left] = await query<{ n: number }>(
-    "select count(*)::int as n from assessments a join points p on p.id = a.point_id where p.instrument_id = $1 and (a.detail->'forecast'->'step'->>'probability')::float > 0.5",
+    "select count(*)::int as n from assessments a join points p on p.id = a.point_id where " +
+      "p.instrument_id = $1 and (a.detail->'forecast'->'step'->>'probability')::float > 0.5",
     [meter!.id],
   );
   expect(left!.n).toBe(0);

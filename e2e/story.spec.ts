@@ -259,7 +259,10 @@ test("readings come in from a CSV with semicolons and commas, once, with the fat
   const before = await readingCount(id);
   await signIn(page, "technician");
   const csv =
-    "\ufeffMachine;Component;Point;Date;Time;Value [gal/min];Oil [°F];Load [bar];Remark\r\nLG-IS;Pump;Case drain flow;22.11.2026;10:40;0,36;122;209;after the storm\r\nLG-IS;Pump;Case drain flow;23.11.2026;10:40;0,37;122;209;\r\nLG-IS;Pump Z;Case drain flow;23.11.2026;10:40;0,37;122;209;\r\nLG-IS;Pump;Case drain flow;31.02.2026;10:40;abc;122;209;\r\n";
+    "\ufeffMachine;Component;Point;Date;Time;Value [gal/min];Oil [°F];Load " +
+    "[bar];Remark\r\nLG-IS;Pump;Case drain flow;22.11.2026;10:40;0,36;122;209;after the " +
+    "storm\r\nLG-IS;Pump;Case drain flow;23.11.2026;10:40;0,37;122;209;\r\nLG-IS;Pump Z;Case drain " +
+    "flow;23.11.2026;10:40;0,37;122;209;\r\nLG-IS;Pump;Case drain flow;31.02.2026;10:40;abc;122;209;\r\n";
   const upload = async () => {
     await page.goto("/records/import");
     await page
@@ -314,7 +317,8 @@ test("readings go out as CSV and come back without a change; the fleet goes out 
   ]);
   const text = readFileSync(await csv.path(), "utf8");
   expect(text.split("\n")[0]).toBe(
-    "\ufeffpoint,taken_at,value,unit,least,oil_c,load_bar,speed_rpm,hours_h,state,instrument,note,by,as_entered,kept_because,doubtful,superseded,superseded_why",
+    "\ufeffpoint,taken_at,value,unit,least,oil_c,load_bar,speed_rpm,hours_h,state,instrument,note,by,as_entered," +
+      "kept_because,doubtful,superseded,superseded_why",
   );
   const rows = text.trim().split("\n").length - 1;
   expect(rows).toBeGreaterThan(400);

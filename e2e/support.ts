@@ -26,7 +26,8 @@ export async function query<T extends pg.QueryResultRow>(sql: string, values: un
 
 export async function pointId(machine: string, component: string, point: string): Promise<string> {
   const [row] = await query<{ id: string }>(
-    "select p.id from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.name = $1 and c.name = $2 and p.name = $3",
+    "select p.id from points p join components c on c.id = p.component_id join circuits k on k.id = " +
+      "c.circuit_id join machines m on m.id = k.machine_id where m.name = $1 and c.name = $2 and p.name = $3",
     [machine, component, point],
   );
   return row!.id;

@@ -11,7 +11,8 @@ async function fitsAndIsLargeEnough(page: Page) {
   ).toBeLessThanOrEqual(0);
   const small = await page
     .locator(
-      "main button:visible, main input:not([type=hidden]):not([type=checkbox]):not([type=radio]):visible, main select:visible, nav[aria-label=Places] a:visible",
+      "main button:visible, main input:not([type=hidden]):not([type=checkbox]):not([type=radio]):visible, " +
+        "main select:visible, nav[aria-label=Places] a:visible",
     )
     .evaluateAll((elements) =>
       elements
@@ -92,15 +93,13 @@ test("an import shows its fate before its mapping", async ({ page }) => {
   await page.goto("/records");
   await fitsAndIsLargeEnough(page);
   await page.getByRole("link", { name: "Import readings" }).tap();
-  await page
-    .getByLabel(/File, at most/)
-    .setInputFiles({
-      name: "tablet.csv",
-      mimeType: "text/csv",
-      buffer: Buffer.from(
-        "point,taken_at,value\nSC-2/Pump/Case pressure,2026-11-23T08:00:00Z,0.8\nSC-2/Pump/Nowhere,2026-11-23T08:00:00Z,0.8\n",
-      ),
-    });
+  await page.getByLabel(/File, at most/).setInputFiles({
+    name: "tablet.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(
+      "point,taken_at,value\nSC-2/Pump/Case pressure,2026-11-23T08:00:00Z,0.8\nSC-2/Pump/Nowhere,2026-11-23T08:00:00Z,0.8\n",
+    ),
+  });
   await page.getByRole("button", { name: "Look at the file" }).tap();
   await expect(page.getByRole("heading", { name: "1 to add, 1 bad" })).toBeVisible();
   await fitsAndIsLargeEnough(page);

@@ -1,4 +1,7 @@
-/** npm run bench: speed as ratios within one run, on a database of its own. Never asserted, only printed. With -- --strain only what is measured under strain. */
+/**
+ * npm run bench: speed as ratios within one run, on a database of its own. Never asserted, only printed. With --
+ * --strain only what is measured under strain.
+ */
 import { writeFileSync, mkdirSync } from "node:fs";
 import { join } from "node:path";
 import { measureFaults } from "./bench/faults.mjs";
@@ -79,7 +82,8 @@ await command(async () => {
     app = undefined;
     const strained = await strain(cluster);
     say(
-      "\n(d) forecast over simulated fleets, on laws kept apart and laws added last, on other seeds: P10-P90 coverage, CRPS over true time left, beside straight lines and the best curve",
+      "\n(d) forecast over simulated fleets, on laws kept apart and laws added last, on other seeds: " +
+        "P10-P90 coverage, CRPS over true time left, beside straight lines and the best curve",
     );
     const alone = await follow(bin("tsx"), [
       "scripts/bench/backtest.ts",

@@ -130,15 +130,13 @@ export async function changePerson(id: string, fields: Record<string, string>, b
       .update(users)
       .set({ ...values, version: version + 1 })
       .where(eq(users.id, id));
-    await tx
-      .insert(changes)
-      .values({
-        by,
-        what: `changed what ${values.name} may do`,
-        recordId: id,
-        before: { name: before.name, role: before.role },
-        after: values,
-      });
+    await tx.insert(changes).values({
+      by,
+      what: `changed what ${values.name} may do`,
+      recordId: id,
+      before: { name: before.name, role: before.role },
+      after: values,
+    });
     return { ok: true };
   });
 }

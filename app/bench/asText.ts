@@ -4,6 +4,12 @@ import { partText } from "~/ui/verdict";
 import { quantityText, type SiteContext } from "~/ui/site";
 import type { Typed } from "~/ui/typed";
 
+/** One figure of the working, in the reader's units. */
+function valueText(row: Outcome["working"]["rows"][number], site: SiteContext): string {
+  if (!row.quantity) return formatNumber(row.value, row.digits ? decimalsFor(row.value, row.digits) : 0);
+  return quantityText(row.value, row.quantity, site, row.digits === undefined ? {} : { digits: row.digits });
+}
+
 export function asText(
   calculator: Calculator,
   typed: Typed,
@@ -18,10 +24,7 @@ export function asText(
       const chosen = field.kind === "choice" ? field.options.find((o) => o.value === text)?.label : undefined;
       return `  ${field.label}: ${(chosen ?? text).replace(/\n/g, " | ")}`;
     });
-  const rows = outcome.working.rows.map(
-    (r) =>
-      `  ${r.label}: ${r.quantity ? quantityText(r.value, r.quantity, site, r.digits === undefined ? {} : { digits: r.digits }) : formatNumber(r.value, r.digits ? decimalsFor(r.value, r.digits) : 0)}`,
-  );
+  const rows = outcome.working.rows.map((r) => `  ${r.label}: ${valueText(r, site)}`);
   return [
     calculator.title,
     outcome.answer.map((p) => partText(p, site)).join(""),

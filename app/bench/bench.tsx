@@ -49,7 +49,10 @@ export default function Bench() {
                         <Link
                           to={`/bench/${c.id}`}
                           aria-current={c.id === calculator ? "page" : undefined}
-                          className={`flex min-h-8 items-center px-1 py-1 max-lg:min-h-11 ${c.id === calculator ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`}
+                          className={
+                            `flex min-h-8 items-center px-1 py-1 max-lg:min-h-11 ` +
+                            `${c.id === calculator ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`
+                          }
                         >
                           {c.title}
                         </Link>

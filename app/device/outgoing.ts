@@ -60,7 +60,7 @@ export function outgoingOf(item: unknown): Outgoing | undefined {
   const kind = typeof item === "object" && item !== null ? (item as { kind?: unknown }).kind : undefined;
   if (kind !== "reading" && kind !== "skip" && kind !== "photo") return undefined;
   const schema = schemas[kind];
-  return schema.isValidSync(item) ? (schema.cast(item, { stripUnknown: true }) as Outgoing) : undefined;
+  return schema.isValidSync(item) ? schema.cast(item, { stripUnknown: true }) : undefined;
 }
 
 export interface Fate {

@@ -55,7 +55,7 @@ export async function keep(item: Outgoing): Promise<void> {
 /** Put right what the server refused: it is sent again. */
 export async function replaceKept(item: Kept): Promise<void> {
   const { problem: _problem, ...rest } = item;
-  await (await store()).put("outbox", rest as Kept);
+  await (await store()).put("outbox", rest);
 }
 
 export async function drop(submission: string): Promise<void> {

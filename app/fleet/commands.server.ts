@@ -88,25 +88,21 @@ export async function addRecord(
           ? localMoment(`${life.values.startedAt}T00:00`, await zoneOfCircuit(tx, String(checked.columns.circuitId)))
           : now();
         if (Number.isNaN(started) || started > now()) throw new StartDate();
-        await tx
-          .insert(lives)
-          .values({
-            componentId: added,
-            startedAt: new Date(started),
-            startHours: life.values.startHours?.value ?? 0,
-            serial: life.values.serial,
-            knownWhenNew: life.values.knownWhenNew,
-          });
+        await tx.insert(lives).values({
+          componentId: added,
+          startedAt: new Date(started),
+          startHours: life.values.startHours?.value ?? 0,
+          serial: life.values.serial,
+          knownWhenNew: life.values.knownWhenNew,
+        });
       }
       if (kind === "point") await addEmptyAssessments(tx, [added]);
-      await tx
-        .insert(changes)
-        .values({
-          by,
-          what: `added ${recordSpecs[kind].label} ${String(checked.columns.name)}`,
-          recordId: added,
-          after: checked.columns,
-        });
+      await tx.insert(changes).values({
+        by,
+        what: `added ${recordSpecs[kind].label} ${String(checked.columns.name)}`,
+        recordId: added,
+        after: checked.columns,
+      });
       if (kind === "stop") await staleBelow(tx, "site", String(checked.columns.siteId));
       return added;
     });
@@ -230,7 +226,9 @@ export async function editRecord(
           status: 409,
           version: before.version,
           problems: {
-            form: `${last?.by ?? "Somebody"} changed this record while you were at it. Yours is still in the form: save again if it is right, or load the page to see theirs.`,
+            form:
+              `${last?.by ?? "Somebody"} changed this record while you were at it. Yours is still in the form: ` +
+              `save again if it is right, or load the page to see theirs.`,
           },
         };
       }
@@ -241,17 +239,15 @@ export async function editRecord(
       if (problem) return { ok: false, status: 422, problems: problem };
       await tx
         .update(table)
-        .set({ ...checked.columns, version: before.version + 1 } as Partial<typeof sites.$inferInsert>)
+        .set({ ...checked.columns, version: before.version + 1 })
         .where(eq(table.id, id));
-      await tx
-        .insert(changes)
-        .values({
-          by,
-          what: `${intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited"} ${recordSpecs[kind].label} ${before.name}`,
-          recordId: id,
-          before,
-          after: checked.columns,
-        });
+      await tx.insert(changes).values({
+        by,
+        what: `${intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited"} ${recordSpecs[kind].label} ${before.name}`,
+        recordId: id,
+        before,
+        after: checked.columns,
+      });
       await staleBelow(tx, kind, id);
       return { ok: true, id };
     });

@@ -71,7 +71,10 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
                       <Link
                         to={`/fleet/machines/${m.id}`}
                         aria-current={m.id === id ? "page" : undefined}
-                        className={`grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-2 py-1 max-lg:min-h-11 ${m.id === id ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`}
+                        className={
+                          `grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-2 py-1 max-lg:min-h-11 ` +
+                          `${m.id === id ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`
+                        }
                       >
                         <StateGlyph state={m.worst ?? "unproven"} size={16} />
                         <span className="truncate">

@@ -264,7 +264,8 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
           schema.test(
             "unit",
             ({ value }) =>
-              `“${value}” is not a unit of this quantity. The usual one is ${pointQuantityIds.includes(quantity as PointQuantityId) ? quantityOf(quantity as PointQuantityId).unit : "?"}.`,
+              `“${value}” is not a unit of this quantity. The usual one is ` +
+              `${pointQuantityIds.includes(quantity as PointQuantityId) ? quantityOf(quantity as PointQuantityId).unit : "?"}.`,
             (unit) =>
               !pointQuantityIds.includes(quantity as PointQuantityId) ||
               !unit ||

@@ -112,7 +112,11 @@ function MachineScreen({ loaderData: { page, submission, mayEdit }, actionData }
       {page.circuits.map((circuit) => (
         <Section
           key={circuit.id}
-          title={`${circuit.name}${circuit.workingPressure ? `, ${show(circuit.workingPressure, "loadPressure")}` : ""}${circuit.fluid ? `, ${circuit.fluid}` : ", no fluid stated"}`}
+          title={[
+            circuit.name,
+            ...(circuit.workingPressure ? [show(circuit.workingPressure, "loadPressure")] : []),
+            circuit.fluid ?? "no fluid stated",
+          ].join(", ")}
           aside={
             <span className="inline-flex gap-4">
               <Link to={`/oil/${circuit.id}`} className="way">

@@ -126,15 +126,13 @@ export async function meterChangesOf(machineId: string) {
     .from(hourMeterChanges)
     .where(and(eq(hourMeterChanges.machineId, machineId), isNull(hourMeterChanges.withdrawnAt)))
     .orderBy(hourMeterChanges.at);
-  return rows
-    .reverse()
-    .map((r) => ({
-      id: r.id,
-      at: r.at.getTime(),
-      kind: r.kind,
-      before: r.before,
-      after: r.after,
-      note: r.note,
-      by: r.by,
-    }));
+  return rows.reverse().map((r) => ({
+    id: r.id,
+    at: r.at.getTime(),
+    kind: r.kind,
+    before: r.before,
+    after: r.after,
+    note: r.note,
+    by: r.by,
+  }));
 }

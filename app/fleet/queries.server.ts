@@ -38,7 +38,9 @@ export async function fleetList(withRetired: boolean): Promise<FleetMachine[]> {
     Omit<FleetMachine, "worst"> & { urgency: number | null } & Record<string, unknown>
   >(sql`
     select m.id, m.name, m.tag, m.area, m.retired_at is not null as retired, count(p.id)::int as points,
-           greatest(max(a.urgency), (select max(o.urgency) from oil_assessments o join circuits ok on ok.id = o.circuit_id where ok.machine_id = m.id and ok.retired_at is null and o.urgency >= 30)) as urgency, count(*) filter (where a.urgency >= 30)::int as needing
+           greatest(max(a.urgency), (select max(o.urgency) from oil_assessments o
+             join circuits ok on ok.id = o.circuit_id where ok.machine_id = m.id and ok.retired_at is null
+             and o.urgency >= 30)) as urgency, count(*) filter (where a.urgency >= 30)::int as needing
     from machines m
     left join circuits k on k.machine_id = m.id and k.retired_at is null
     left join components c on c.circuit_id = k.id and c.retired_at is null
@@ -195,7 +197,7 @@ export async function recordOf(
     .from(table as typeof sites)
     .where(eq((table as typeof sites).id, id));
   if (!row) throw notFound(kind);
-  return row as unknown as Record<string, unknown> & { version: number; retiredAt: Date | null };
+  return row;
 }
 
 export interface Choice {

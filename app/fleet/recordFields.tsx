@@ -1,6 +1,6 @@
 /** The fields of a record, by its description. */
 import { findUnit, fromCore, preferredUnit, quantityOf, type QuantityId, type UnitPreference } from "@core";
-import { analyteLines, type AnalyteFigures } from "~/platform/analyteLines";
+import { analyteLines } from "~/platform/analyteLines";
 import { CheckField, SelectField, TextArea, TextField } from "~/ui/form";
 import type { FieldSpec, RecordKind } from "./form";
 import { recordSpecs } from "./form";
@@ -24,7 +24,7 @@ export function fieldText(
     return `${Number(fromCore(Number(value), unit).toPrecision(8))} ${unit.symbol}`;
   }
   if (field.type === "number") return String(Number(Number(value).toPrecision(8)));
-  if (field.type === "figures") return analyteLines(value as AnalyteFigures);
+  if (field.type === "figures") return analyteLines(value);
   return String(value);
 }
 

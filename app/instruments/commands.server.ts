@@ -160,14 +160,12 @@ export async function recordCheck(
             or(isNull(instruments.calibratedAt), lte(instruments.calibratedAt, new Date(at))),
           ),
         );
-      await tx
-        .insert(changes)
-        .values({
-          by,
-          what: "calibration of an instrument",
-          recordId: instrument.id,
-          after: { at: new Date(at).toISOString(), months, certificate: fields.certificate ?? "" },
-        });
+      await tx.insert(changes).values({
+        by,
+        what: "calibration of an instrument",
+        recordId: instrument.id,
+        after: { at: new Date(at).toISOString(), months, certificate: fields.certificate ?? "" },
+      });
     }
     return { ok: true, id: row.id, passed };
   });
@@ -245,14 +243,12 @@ export async function recallInstrument(
         .where(eq(instrumentRecalls.submission, submission));
       return { pointIds: [], id: sent!.id };
     }
-    await tx
-      .insert(changes)
-      .values({
-        by,
-        what: "recall of an instrument",
-        recordId: instrument.id,
-        after: { from: new Date(from).toISOString(), until: new Date(until).toISOString(), reason },
-      });
+    await tx.insert(changes).values({
+      by,
+      what: "recall of an instrument",
+      recordId: instrument.id,
+      after: { from: new Date(from).toISOString(), until: new Date(until).toISOString(), reason },
+    });
     const ids = await pointsRead(tx, instrument.id, new Date(from), new Date(until));
     await markStale(tx, ids);
     return { pointIds: ids, id: row.id };
@@ -283,15 +279,13 @@ export async function withdrawRecall(
       .update(instrumentRecalls)
       .set({ withdrawnAt: new Date(now()), withdrawnBy: by, withdrawnWhy: why.slice(0, 300) })
       .where(eq(instrumentRecalls.id, recall.id));
-    await tx
-      .insert(changes)
-      .values({
-        by,
-        what: "recall of an instrument withdrawn",
-        recordId: instrument.id,
-        before: { from: recall.fromAt, until: recall.untilAt, reason: recall.reason },
-        after: { why },
-      });
+    await tx.insert(changes).values({
+      by,
+      what: "recall of an instrument withdrawn",
+      recordId: instrument.id,
+      before: { from: recall.fromAt, until: recall.untilAt, reason: recall.reason },
+      after: { why },
+    });
     const ids = await pointsRead(tx, instrument.id, recall.fromAt, recall.untilAt);
     await markStale(tx, ids);
     return { ids };

@@ -195,7 +195,10 @@ export default function Instrument({
                     <TextArea
                       name="points"
                       label={`Stated and read, ${unit}`}
-                      hint={`One a line, for example 0 0.2. Passes within ± ${show((instrument.accuracyClass / 100) * instrument.fullScale, instrument.quantity, { digits: 2 })}.`}
+                      hint={
+                        `One a line, for example 0 0.2. Passes within ± ` +
+                        `${show((instrument.accuracyClass / 100) * instrument.fullScale, instrument.quantity, { digits: 2 })}.`
+                      }
                       rows={4}
                     />
                     <TextField name="certificate" label="Certificate" maxLength={200} />

@@ -20,7 +20,8 @@ export async function instrumentList() {
   const used = sql<
     string | null
   >`(select max(r.taken_at) from readings r where r.instrument_id = ${instruments.id} and r.superseded_at is null)`;
-  const counted = sql<number>`(select count(*)::int from (select 1 from readings r where r.instrument_id = ${instruments.id} and r.superseded_at is null limit ${COUNTED_READINGS + 1}) x)`;
+  const counted = sql<number>`(select count(*)::int from (select 1 from readings r
+    where r.instrument_id = ${instruments.id} and r.superseded_at is null limit ${COUNTED_READINGS + 1}) x)`;
   const rows = await db()
     .select({ instrument: instruments, last: used, n: counted })
     .from(instruments)
@@ -59,7 +60,9 @@ export async function instrumentPage(id: string) {
     db()
       .select({
         ...getTableColumns(instrumentRecalls),
-        count: sql<number>`(select count(*)::int from ${readings} where ${readings.instrumentId} = ${instrumentRecalls.instrumentId} and ${readings.supersededAt} is null and ${readings.takenAt} between ${instrumentRecalls.fromAt} and ${instrumentRecalls.untilAt})`,
+        count: sql<number>`(select count(*)::int from ${readings}
+          where ${readings.instrumentId} = ${instrumentRecalls.instrumentId} and ${readings.supersededAt} is null
+          and ${readings.takenAt} between ${instrumentRecalls.fromAt} and ${instrumentRecalls.untilAt})`,
       })
       .from(instrumentRecalls)
       .where(eq(instrumentRecalls.instrumentId, id))

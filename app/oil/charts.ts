@@ -100,7 +100,7 @@ function overTime(
       },
     },
   };
-  return configuration as unknown as ChartConfiguration;
+  return configuration;
 }
 
 function stepBand(

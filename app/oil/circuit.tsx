@@ -221,7 +221,10 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
             <ChartCanvas
               make={make}
               height={300}
-              label={`${view === "codes" ? "ISO 4406 numbers" : "Particles per mL over 4, 6 and 14 µm on a log scale"} over time, with the target. The list of samples has the numbers.`}
+              label={
+                `${view === "codes" ? "ISO 4406 numbers" : "Particles per mL over 4, 6 and 14 µm on a log scale"} ` +
+                `over time, with the target. The list of samples has the numbers.`
+              }
             />
           </div>
           <p className="text-sm text-ink-2">

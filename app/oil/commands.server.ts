@@ -423,7 +423,8 @@ export async function renewElement(
     const [reading] = await tx
       .execute<{ n: number; hours: number | null }>(
         sql`
-      select count(*) filter (where r.taken_at >= ${renewed.toISOString()})::int as n, max(r.hours) filter (where r.taken_at < ${renewed.toISOString()}) as hours
+      select count(*) filter (where r.taken_at >= ${renewed.toISOString()})::int as n, max(r.hours) filter (where
+        r.taken_at < ${renewed.toISOString()}) as hours
       from readings r join points p on p.id = r.point_id where p.component_id = ${componentId} and r.superseded_at is null`,
       )
       .then((r) => r.rows);
@@ -439,16 +440,14 @@ export async function renewElement(
         .update(lives)
         .set({ endedAt: renewed, endReason: `Element renewed. ${(fields.found ?? "").trim()}`.trim().slice(0, 500) })
         .where(and(eq(lives.id, life.id), ne(lives.startedAt, renewed)));
-    await tx
-      .insert(lives)
-      .values({
-        id: fields.submission!,
-        componentId,
-        startedAt: renewed,
-        startHours: reading!.hours ?? life?.startHours ?? 0,
-        serial: (fields.element ?? "").trim().slice(0, 60),
-        knownWhenNew: true,
-      });
+    await tx.insert(lives).values({
+      id: fields.submission!,
+      componentId,
+      startedAt: renewed,
+      startHours: reading!.hours ?? life?.startHours ?? 0,
+      serial: (fields.element ?? "").trim().slice(0, 60),
+      knownWhenNew: true,
+    });
     const affected = await tx.select({ id: points.id }).from(points).where(eq(points.componentId, componentId));
     await markOilStale(tx, [circuitId]);
     await markStale(

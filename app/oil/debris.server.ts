@@ -98,20 +98,18 @@ export async function openDebris(
         .where(eq(debrisEvents.submission, fields.submission!));
       return sent!.id;
     }
-    await tx
-      .insert(tasks)
-      .values(
-        list.map((t, position) => ({
-          eventId: row!.id,
-          kind: t.kind,
-          position,
-          componentId: t.componentId,
-          title: t.title,
-          detail: t.detail,
-          dueOn: t.dueDays === null ? null : new Date(at + t.dueDays * DAY).toISOString().slice(0, 10),
-        })),
-      );
-    return row!.id;
+    await tx.insert(tasks).values(
+      list.map((t, position) => ({
+        eventId: row.id,
+        kind: t.kind,
+        position,
+        componentId: t.componentId,
+        title: t.title,
+        detail: t.detail,
+        dueOn: t.dueDays === null ? null : new Date(at + t.dueDays * DAY).toISOString().slice(0, 10),
+      })),
+    );
+    return row.id;
   });
   return { ok: true, id };
 }
@@ -148,7 +146,9 @@ export async function answerTask(eventId: string, fields: Record<string, string>
         ok: false,
         status: 409,
         problems: {
-          [`result-${taskId}`]: `${task.doneBy} has already answered this: ${task.result}${task.note ? `, ${task.note}` : ""}. Load the page to see it; what you typed stays here.`,
+          [`result-${taskId}`]:
+            `${task.doneBy} has already answered this: ${task.result}${task.note ? `, ${task.note}` : ""}. Load ` +
+            `the page to see it; what you typed stays here.`,
         },
       };
     await tx

@@ -72,7 +72,7 @@ const checkOptions = [
   { value: "", label: "found what?" },
   ...(["clean", "dirtFound", "stuckFreed", "renewed", "left"] as const).map((value) => ({
     value,
-    label: results[value] as string,
+    label: results[value],
   })),
 ];
 

@@ -26,7 +26,11 @@ function sentence(f: Filter, site: ReturnType<typeof useSite>): string {
   if (f.blocked) return "Blocked: the bypass is open, or nearly. Renew the element.";
   if (!f.daysLeft) return "It does not fill measurably.";
   const at = (days: number) => dayText(site.now + days * 86_400_000, site);
-  return `It fills: the bypass opens between ${at(f.daysLeft.early)} and ${f.daysLeft.late === null ? "a day that nobody can tell yet" : at(f.daysLeft.late)}, most likely about ${at(f.daysLeft.middle)}.`;
+  return (
+    `It fills: the bypass opens between ${at(f.daysLeft.early)} and ` +
+    `${f.daysLeft.late === null ? "a day that nobody can tell yet" : at(f.daysLeft.late)}, most likely ` +
+    `about ${at(f.daysLeft.middle)}.`
+  );
 }
 
 export function FilterSection({
@@ -77,7 +81,9 @@ export function FilterSection({
                   Drop at one viscosity and flow: {show(f.now, "pressureDrop")} now, {show(f.asFitted, "pressureDrop")}{" "}
                   as fitted{f.usualNew !== null ? `, ${show(f.usualNew, "pressureDrop")} usual of a new one` : ""}
                   {f.hoursLeft && !f.past
-                    ? `; ${formatNumber(Math.round(f.hoursLeft.early / 10) * 10, 0)} ${f.hoursLeft.late === null ? "or more" : `to ${formatNumber(Math.round(f.hoursLeft.late / 10) * 10, 0)}`} running hours left`
+                    ? `; ${formatNumber(Math.round(f.hoursLeft.early / 10) * 10, 0)} ` +
+                      `${f.hoursLeft.late === null ? "or more" : `to ${formatNumber(Math.round(f.hoursLeft.late / 10) * 10, 0)}`} ` +
+                      `running hours left`
                     : ""}
                   .{" "}
                   {point ? (

@@ -97,7 +97,7 @@ export default function Fluid({
   const site = useSite();
   const show = useShow();
   const answer = actionData && "warning" in actionData ? actionData : undefined;
-  const problems = answer && answer.event === null ? (answer.problems as Record<string, string>) : undefined;
+  const problems = answer && answer.event === null ? answer.problems : undefined;
   const { fill } = page;
   const due = page.detail?.age?.dueAt ?? null;
   const age = fill ? (page.now - fill.at) / 86_400_000 : null;
@@ -119,7 +119,8 @@ export default function Fluid({
         title={title}
       >
         {page.fluid
-          ? `${fluidTypes[page.fluid.type].replace(/^./, (c) => c.toUpperCase())}, ${page.fluid.kv40} mm²/s at 40 °C and ${page.fluid.kv100} at 100 °C as stated. `
+          ? `${fluidTypes[page.fluid.type].replace(/^./, (c) => c.toUpperCase())}, ${page.fluid.kv40} mm²/s at ` +
+            `40 °C and ${page.fluid.kv100} at 100 °C as stated. `
           : ""}
         {page.fluid && mayEdit ? (
           <>
@@ -130,7 +131,14 @@ export default function Fluid({
           </>
         ) : null}
         {fill && age !== null
-          ? `${Math.round(age)} days, about ${formatNumber(page.detail?.age?.hours ?? age * page.hoursPerDay, 0)} running hours old; ${formatNumber(fill.toppedUp, 0)} L topped up since${page.volume ? ` (${Math.round((fill.toppedUp / page.volume) * 100)} % of ${page.volume} L)` : ""}. ${due === null ? "No longest interval is stated: samples alone decide when it is changed." : `Its longest interval ${due < page.now ? "passed" : "ends about"} ${dayText(due, site)}; samples may end it sooner.`}`
+          ? `${Math.round(age)} days, about ` +
+            `${formatNumber(page.detail?.age?.hours ?? age * page.hoursPerDay, 0)} running hours old; ` +
+            `${formatNumber(fill.toppedUp, 0)} L topped up ` +
+            `since${page.volume ? ` (${Math.round((fill.toppedUp / page.volume) * 100)} % of ${page.volume} L)` : ""}. ` +
+            (due === null
+              ? "No longest interval is stated: samples alone decide when it is changed."
+              : `Its longest interval ${due < page.now ? "passed" : "ends about"} ${dayText(due, site)}; ` +
+                "samples may end it sooner.")
           : "No fill is on record: note the last one, so that samples and hours have a beginning."}
       </PageHead>
       {said === "noted" ? (

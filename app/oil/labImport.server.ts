@@ -66,7 +66,7 @@ async function mappingFor(
   text: string,
 ): Promise<{ mapping: LabMapping; from: "file" | "laboratory" | "guess" }> {
   const stored = record.mapping ? await check(labMappingSchema, record.mapping as Record<string, unknown>) : null;
-  if (stored?.ok) return { mapping: stored.values as unknown as LabMapping, from: "file" };
+  if (stored?.ok) return { mapping: stored.values, from: "file" };
   const delimiter = guessDelimiter(text);
   const rows = await firstRows(text, delimiter, 20);
   const titleLines = Math.max(
@@ -108,7 +108,8 @@ async function recordedNumbers(
 ): Promise<Map<string, { circuitId: string; at: number }>> {
   if (numbers.length === 0) return new Map();
   const result = await db().execute<{ number: string; circuitId: string; at: string }>(
-    sql`select number, circuit_id as "circuitId", (extract(epoch from taken_at) * 1000)::int8::text as at from samples where withdrawn_at is null and laboratory = ${laboratory} and number = any(${sql.param([...numbers])}::text[])`,
+    sql`select number, circuit_id as "circuitId", (extract(epoch from taken_at) * 1000)::int8::text as at from samples
+      where withdrawn_at is null and laboratory = ${laboratory} and number = any(${sql.param([...numbers])}::text[])`,
   );
   return new Map(result.rows.map((r) => [r.number, { circuitId: r.circuitId, at: Number(r.at) }]));
 }
@@ -162,7 +163,7 @@ export async function labPreview(record: ImportRow): Promise<LabPreview> {
 export async function saveLabMapping(id: string, raw: unknown): Promise<Record<string, string> | null> {
   const checked = await check(labMappingSchema, raw as Record<string, unknown>);
   if (!checked.ok) return checked.problems;
-  const mapping = checked.values as unknown as LabMapping;
+  const mapping = checked.values;
   const problems: Record<string, string> = {};
   for (const [field, words] of [
     ["number", "the sample's number"],
@@ -179,7 +180,7 @@ export async function saveLabMapping(id: string, raw: unknown): Promise<Record<s
 export async function runLabImport(record: ImportRow): Promise<Imported> {
   const checked = await check(labMappingSchema, (record.mapping ?? {}) as Record<string, unknown>);
   if (!checked.ok) return { ok: false, message: "Look at the preview first." };
-  const mapping = checked.values as unknown as LabMapping;
+  const mapping = checked.values;
   const text = decode(await contentOf(record.id));
   const { fates } = await fatesOf(text, mapping, record.createdBy, record.laboratory ?? "");
   const refused = badRows(fates.filter((f) => f.fate === "bad").length, mapping.skipBad);
@@ -232,15 +233,19 @@ async function storeSamples(
     ],
     async (client) => {
       const inserted = await client.query(
-        `insert into samples (${names}, laboratory, import_id) select ${names}, $1, $2::uuid from incoming on conflict (laboratory, number) where withdrawn_at is null do nothing`,
+        `insert into samples (${names}, laboratory, import_id) select ${names}, $1, $2::uuid from incoming
+          on conflict (laboratory, number) where withdrawn_at is null do nothing`,
         [laboratory, importId],
       );
       await client.query(
-        "insert into oil_assessments (circuit_id, state, urgency, verdict, stale) select distinct circuit_id, 'unproven', 10, '[]'::jsonb, true from incoming on conflict (circuit_id) do update set stale = true, asked = oil_assessments.asked + 1, failures = 0, tried_at = null",
+        "insert into oil_assessments (circuit_id, state, urgency, verdict, stale) select distinct " +
+          "circuit_id, 'unproven', 10, '[]'::jsonb, true from incoming on conflict (circuit_id) do update set " +
+          "stale = true, asked = oil_assessments.asked + 1, failures = 0, tried_at = null",
       );
       if (laboratory)
         await client.query(
-          "insert into laboratories (name, mapping, updated_at) values ($1, $2, now()) on conflict (name) do update set mapping = excluded.mapping, updated_at = now()",
+          "insert into laboratories (name, mapping, updated_at) values ($1, $2, now()) on conflict (name) do " +
+            "update set mapping = excluded.mapping, updated_at = now()",
           [laboratory, JSON.stringify(kept)],
         );
       const added = inserted.rowCount ?? 0;
@@ -252,7 +257,8 @@ async function storeSamples(
 
 export async function laboratoryNames(): Promise<string[]> {
   const rows = await db().execute<{ name: string }>(
-    sql`select name from laboratories union select distinct laboratory from (select laboratory from samples where laboratory <> '' order by created_at desc limit 500) s order by 1`,
+    sql`select name from laboratories union select distinct laboratory from (select laboratory from samples
+      where laboratory <> '' order by created_at desc limit 500) s order by 1`,
   );
   return rows.rows.map((r) => r.name);
 }

@@ -34,7 +34,7 @@ export const action = guardAction("technician", async ({ params, request, user }
 });
 
 export default function NewDebris({ loaderData: d, actionData }: Route.ComponentProps) {
-  const problems = actionData && "problems" in actionData ? (actionData.problems as Record<string, string>) : undefined;
+  const problems = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
     <div className="[&>:not(header)]:max-w-xl">
       <PageHead

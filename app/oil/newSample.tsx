@@ -60,7 +60,7 @@ const groups: { group: AnalyteGroup; title: string; hint: string }[] = [
 ];
 
 export default function NewSample({ loaderData: d, actionData }: Route.ComponentProps) {
-  const wrong = actionData && "problems" in actionData ? (actionData.problems as Record<string, string>) : undefined;
+  const wrong = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
     <>
       <PageHead

@@ -58,7 +58,10 @@ export default function Oil({ loaderData: { list } }: Route.ComponentProps) {
                 <Link
                   to={`/oil/${c.circuitId}`}
                   aria-current={c.circuitId === circuitId ? "page" : undefined}
-                  className={`grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-x-1.5 px-1 py-1 max-lg:min-h-11 ${c.circuitId === circuitId ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`}
+                  className={
+                    `grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-x-1.5 px-1 py-1 max-lg:min-h-11 ` +
+                    `${c.circuitId === circuitId ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`
+                  }
                 >
                   <StateGlyph state={c.state} size={15} />
                   <span className="min-w-0 truncate" title={`${c.machine}, ${c.circuit}`}>

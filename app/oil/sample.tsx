@@ -39,7 +39,7 @@ export default function Sample({ loaderData: { page, target, mayLog }, actionDat
   const site = useSite();
   const show = useShow();
   const { sample, about } = page;
-  const wrong = actionData && "problems" in actionData ? (actionData.problems as Record<string, string>) : undefined;
+  const wrong = actionData && "problems" in actionData ? actionData.problems : undefined;
   const why = incomparable(sample);
   const codes = sampleCodes(sample);
   const over = codes && target ? overTarget(codes.iso, target) : [];

@@ -28,7 +28,7 @@ export const action = guardAction("technician", async ({ request, user }) => {
 });
 
 export default function LabUpload({ loaderData, actionData }: Route.ComponentProps) {
-  const wrong = actionData && "problems" in actionData ? (actionData.problems as Record<string, string>) : undefined;
+  const wrong = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
     <div className="[&>:not(header)]:max-w-xl">
       <PageHead crumbs={[{ label: "Oil", to: "/oil" }]} title="Import a laboratory’s file">

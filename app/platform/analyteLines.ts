@@ -14,7 +14,10 @@ export function parseAnalyteLines(text: string, allowed: readonly AnalyteId[]): 
     const [name = "", amount = ""] = line.split(":").map((p) => p.trim());
     const id = allowed.find((a) => analytes[a].heads.includes(name.toLowerCase()));
     if (!id)
-      return `“${name.slice(0, 30)}” is none of ${allowed.map((a) => analytes[a].short).join(", ")}. Write one a line, as “${analytes[allowed[0]!].short}: 25”.`;
+      return (
+        `“${name.slice(0, 30)}” is none of ${allowed.map((a) => analytes[a].short).join(", ")}. Write one a ` +
+        `line, as “${analytes[allowed[0]!].short}: 25”.`
+      );
     if (figures[id] !== undefined) return `${analytes[id].label} stands twice.`;
     const parsed = parseQuantity(amount, analytes[id].quantity);
     if (!parsed.ok) return `${analytes[id].label}: ${parsed.message}`;
@@ -30,7 +33,8 @@ export function analyteLines(figures: AnalyteFigures): string {
   return (Object.entries(figures) as [AnalyteId, number][])
     .map(
       ([id, value]) =>
-        `${analytes[id].short}: ${Number(value.toPrecision(6))} ${findUnit(quantityOf(analytes[id].quantity).unit, quantityOf(analytes[id].quantity).dimension)!.symbol}`,
+        `${analytes[id].short}: ${Number(value.toPrecision(6))} ` +
+        `${findUnit(quantityOf(analytes[id].quantity).unit, quantityOf(analytes[id].quantity).dimension)!.symbol}`,
     )
     .join("\n");
 }

@@ -138,19 +138,17 @@ async function issue(
     return Math.abs(before.getTime() - after) <= Math.max(SAME_DAYS, SAME_SHARE * Math.abs(after - now()));
   };
   if (last && same(last.p10, dates.p10) && same(last.p50, dates.p50) && same(last.p90, dates.p90)) return;
-  await tx
-    .insert(forecastsIssued)
-    .values({
-      pointId,
-      lifeId,
-      issuedAt: new Date(now()),
-      lastReadingAt: new Date(lastAt),
-      readings: count,
-      p10: asDate(dates.p10),
-      p50: asDate(dates.p50),
-      p90: asDate(dates.p90),
-      paths,
-    });
+  await tx.insert(forecastsIssued).values({
+    pointId,
+    lifeId,
+    issuedAt: new Date(now()),
+    lastReadingAt: new Date(lastAt),
+    readings: count,
+    p10: asDate(dates.p10),
+    p50: asDate(dates.p50),
+    p90: asDate(dates.p90),
+    paths,
+  });
 }
 
 /** Assess these points, one after another. */
@@ -183,9 +181,11 @@ export async function markStale(tx: Queryable, pointIds: readonly string[]): Pro
   if (pointIds.length === 0) return;
   // the oil first, then the points, each in the order of their ids: whoever marks several takes the rows in one order
   await tx.execute(sql`update oil_assessments set ${asksAnew} where circuit_id in (select circuit_id from oil_assessments where circuit_id in (
-    select c.circuit_id from points p join components c on c.id = p.component_id where p.id = any(${ids(pointIds)}) and p.quantity in ${oilQuantities}) order by circuit_id for update)`);
+    select c.circuit_id from points p join components c on c.id = p.component_id where p.id = any(${ids(pointIds)})
+      and p.quantity in ${oilQuantities}) order by circuit_id for update)`);
   await tx.execute(
-    sql`update assessments set ${asksAnew} where point_id in (select point_id from assessments where point_id = any(${ids(pointIds)}) order by point_id for update)`,
+    sql`update assessments set ${asksAnew} where point_id in (select point_id from assessments
+      where point_id = any(${ids(pointIds)}) order by point_id for update)`,
   );
 }
 

@@ -19,7 +19,9 @@ export async function claimStale(
   const [t, k] = [sql.identifier(table), sql.identifier(key)];
   const { rows } = await db().execute<{ id: string }>(sql`
     update ${t} set tried_at = clock_timestamp() where ${k} in (
-      select ${k} from ${t} where stale and (tried_at is null or tried_at < clock_timestamp() - least(${LONGEST_WAIT_SECONDS}, case when failures = 0 then ${CLAIM_SECONDS} else 60 * 2 ^ least(failures, 12) end) * interval '1 second')
+      select ${k} from ${t} where stale and (tried_at is null
+        or tried_at < clock_timestamp() - least(${LONGEST_WAIT_SECONDS}, case when failures = 0 then ${CLAIM_SECONDS}
+        else 60 * 2 ^ least(failures, 12) end) * interval '1 second')
       order by tried_at nulls first, assessed_at limit ${BATCH} for update skip locked)
     returning ${k} as id`);
   return rows.map((r) => r.id);

@@ -82,7 +82,7 @@ export function parseMoment(text: string, order: DateOrder, timeZone: string): n
     : order === "mdy"
       ? [third, first, second]
       : [third, second, first];
-  const year = (writtenYear ?? 0) < 100 && !isYearFirst ? (writtenYear ?? 0) + 2000 : writtenYear!;
+  const year = (writtenYear ?? 0) < 100 && !isYearFirst ? (writtenYear ?? 0) + 2000 : writtenYear;
   let hour = match[4] === undefined ? 12 : Number(match[4]);
   if (match[7]) hour = (hour % 12) + (match[7].toLowerCase() === "pm" ? 12 : 0);
   const minute = Number(match[5] ?? 0);

@@ -17,10 +17,12 @@ export function intervalDays() {
 
 /** The moment at which it is due; one that was never read is due today, and is not late. */
 export function dueAt() {
-  return sql`coalesce(p.last_reading_at, ${new Date(now()).toISOString()}::timestamptz) + (case when p.last_reading_at is null then 0 else ${intervalDays()} end) * interval '1 day'`;
+  return sql`coalesce(p.last_reading_at, ${new Date(now()).toISOString()}::timestamptz) + (case
+    when p.last_reading_at is null then 0 else ${intervalDays()} end) * interval '1 day'`;
 }
 
 /** The joins that the two need, from points of rounds that are in use. */
 export const roundJoins = sql`points p join round_points rp on rp.point_id = p.id join rounds r on r.id = rp.round_id
-  join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id left join assessments a on a.point_id = p.id`;
+  join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id
+    join machines m on m.id = k.machine_id left join assessments a on a.point_id = p.id`;
 export const inUse = sql`p.retired_at is null and c.retired_at is null and k.retired_at is null and m.retired_at is null and r.retired_at is null`;

@@ -78,13 +78,17 @@ function failed(error: unknown) {
   if (dataCodes.test(code))
     return problems(
       {
-        form: "Something that this form names is gone or cannot be stored, so nothing was saved. Load the page in another tab and choose again; what you typed stays here.",
+        form:
+          "Something that this form names is gone or cannot be stored, so nothing was saved. Load the page in " +
+          "another tab and choose again; what you typed stays here.",
       },
       422,
     );
   return problems(
     {
-      form: "The server could not do this; the fault is ours, and nothing was saved. What you typed is still here: try again, and tell an engineer if it stays so.",
+      form:
+        "The server could not do this; the fault is ours, and nothing was saved. What you typed is still " +
+        "here: try again, and tell an engineer if it stays so.",
     },
     500,
   );

@@ -35,8 +35,10 @@ export interface WorkerHealth {
 export async function workerHealth(): Promise<WorkerHealth> {
   const { rows } = await db().execute<{ seen: number | null; waiting: number; failed: number }>(sql`
     select (select (extract(epoch from at) * 1000)::float8 from heartbeats where name = 'worker') as seen,
-           (select count(*)::int from (select 1 from assessments where stale limit 1000) a) + (select count(*)::int from (select 1 from oil_assessments where stale limit 1000) o) as waiting,
-           (select count(*)::int from assessments where failure is not null) + (select count(*)::int from oil_assessments where failure is not null) as failed`);
+           (select count(*)::int from (select 1 from assessments where stale limit 1000) a) + (select count(*)::int
+             from (select 1 from oil_assessments where stale limit 1000) o) as waiting,
+           (select count(*)::int from assessments where failure is not null) + (select count(*)::int
+             from oil_assessments where failure is not null) as failed`);
   const { seen, waiting, failed } = rows[0]!;
   const lastSeen = seen === null ? null : Number(seen);
   return { runs: lastSeen !== null && Date.now() - lastSeen < QUIET_MS, lastSeen, waiting, failed };

@@ -71,17 +71,15 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
   app.use(express.static(resolve("build/client"), { maxAge: "1h", index: false }));
   app.get("/healthz", async (_request, response) => {
     const worker = await workerHealth().catch(() => null);
-    response
-      .status(worker ? 200 : 503)
-      .json({
-        database: worker !== null,
-        ...(worker && {
-          worker: worker.runs ? "runs" : "stands still",
-          lastSeen: worker.lastSeen && new Date(worker.lastSeen).toISOString(),
-          waiting: worker.waiting,
-          failed: worker.failed,
-        }),
-      });
+    response.status(worker ? 200 : 503).json({
+      database: worker !== null,
+      ...(worker && {
+        worker: worker.runs ? "runs" : "stands still",
+        lastSeen: worker.lastSeen && new Date(worker.lastSeen).toISOString(),
+        waiting: worker.waiting,
+        failed: worker.failed,
+      }),
+    });
   });
   app.use(readable);
   app.use(pinoHttp({ logger: log, autoLogging: false }));

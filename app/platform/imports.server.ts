@@ -74,7 +74,8 @@ const KEPT_DAYS = 7;
 /** Discard files that nobody imported. */
 export async function sweepUploads(): Promise<void> {
   await db().execute(
-    sql`update imports set content = ''::bytea, preview = null, failure = ${DISCARDED} where done_at is null and failure is null and created_at < now() - ${KEPT_DAYS} * interval '1 day'`,
+    sql`update imports set content = ''::bytea, preview = null, failure = ${DISCARDED} where done_at is null
+      and failure is null and created_at < now() - ${KEPT_DAYS} * interval '1 day'`,
   );
 }
 
@@ -353,7 +354,8 @@ export async function copyIn<T, R>(
 /** Within the transaction that stored its rows: the file is done with. Nothing happens when another run was first. */
 export async function markDone(client: PoolClient, importId: string, added: number, there: number): Promise<void> {
   await client.query(
-    "update imports set done_at = now(), added = $2, already_there = $3, stage = null, progress = null, preview = null, content = ''::bytea where id = $1 and done_at is null",
+    "update imports set done_at = now(), added = $2, already_there = $3, stage = null, progress = null, " +
+      "preview = null, content = ''::bytea where id = $1 and done_at is null",
     [importId, added, there],
   );
 }

@@ -44,7 +44,8 @@ export async function tellEndedLives(tx: Queryable, setup: PointSetup): Promise<
     knownWhenNew: boolean;
   }>(sql`
     select e.id as "lifeId", e.start_hours as "startHours", e.started_at as "startedAt", e.known_when_new as "knownWhenNew" from (
-      select l.* from ${points} p join ${lives} l on l.component_id = p.component_id where p.id = ${setup.pointId} and l.ended_at is not null order by l.ended_at desc limit ${MOST_ENDED}
+      select l.* from ${points} p join ${lives} l on l.component_id = p.component_id where p.id = ${setup.pointId}
+        and l.ended_at is not null order by l.ended_at desc limit ${MOST_ENDED}
     ) e left join ${lifeLessons} t on t.point_id = ${setup.pointId} and t.life_id = e.id
     where t.made_at is null or t.made_at < ${new Date(now() - READ_AGAIN).toISOString()}`);
   for (const { lifeId, startHours, startedAt, knownWhenNew } of rows) {
@@ -62,7 +63,10 @@ export async function tellEndedLives(tx: Queryable, setup: PointSetup): Promise<
   }
 }
 
-/** What the lives of points of the same kind of component and quantity tell, as JSON texts; earlier lives of the same part among them, the life itself left out. */
+/**
+ * What the lives of points of the same kind of component and quantity tell, as JSON texts; earlier lives of the
+ * same part among them, the life itself left out.
+ */
 export async function peersOf(tx: Queryable, setup: PointSetup): Promise<string[]> {
   const { rows } = await tx.execute<{ pointId: string; lifeId: string; told: string }>(sql`
     select t.point_id as "pointId", t.life_id as "lifeId", t.told::text as told

@@ -117,7 +117,8 @@ async function notedHours(tx: Queryable, circuitId: string): Promise<{ at: numbe
     select (extract(epoch from r.taken_at) * 1000)::float8 as at, r.hours
     from points p join components c on c.id = p.component_id cross join generate_series(0, ${HOURS_YEARS * 12}) m cross join lateral (
       select taken_at, hours from readings where point_id = p.id and hours is not null and superseded_at is null
-        and taken_at >= date_trunc('month', ${new Date(now()).toISOString()}::timestamptz) - m * interval '1 month' and taken_at < date_trunc('month', ${new Date(now()).toISOString()}::timestamptz) - (m - 1) * interval '1 month'
+        and taken_at >= date_trunc('month', ${new Date(now()).toISOString()}::timestamptz) - m * interval '1 month'
+          and taken_at < date_trunc('month', ${new Date(now()).toISOString()}::timestamptz) - (m - 1) * interval '1 month'
       order by taken_at desc limit 1) r
     where c.circuit_id = ${circuitId} and p.last_reading_at is not null`);
   // one figure a month is enough: of several points, the greatest
@@ -137,7 +138,8 @@ async function oilTemperatures(
   const { rows } = await tx.execute<{ working: number | null; hottest: number | null }>(sql`
     select percentile_cont(0.5) within group (order by r.temperature) as working, max(r.temperature) as hottest
     from points p join components c on c.id = p.component_id cross join lateral (
-      select temperature from readings where point_id = p.id and superseded_at is null and taken_at > ${new Date(now() - TEMPERATURE_DAYS * DAY).toISOString()} order by taken_at desc limit ${WARM_READINGS}) r
+      select temperature from readings where point_id = p.id and superseded_at is null
+        and taken_at > ${new Date(now() - TEMPERATURE_DAYS * DAY).toISOString()} order by taken_at desc limit ${WARM_READINGS}) r
     where c.circuit_id = ${circuitId} and r.temperature is not null`);
   return rows[0]!;
 }
@@ -145,7 +147,8 @@ async function oilTemperatures(
 /** How fast metals come in circuits with pumps of the same kinds: always of the same circuits, whichever was assessed last. */
 async function peerRates(tx: Queryable, circuitId: string): Promise<Partial<Record<AnalyteId, number[]>>> {
   const { rows } = await tx.execute<{ rates: OilAssessment["rates"] }>(sql`
-    with kinds as (select c.circuit_id, string_agg(distinct c.kind, ',' order by c.kind) as kinds from components c where c.kind in ${PUMPS} and c.retired_at is null group by c.circuit_id)
+    with kinds as (select c.circuit_id, string_agg(distinct c.kind, ',' order by c.kind) as kinds from components c
+      where c.kind in ${PUMPS} and c.retired_at is null group by c.circuit_id)
     select o.detail -> 'rates' as rates from oil_assessments o join circuits k on k.id = o.circuit_id left join kinds on kinds.circuit_id = o.circuit_id
     where o.detail is not null and o.shape = ${OIL_SHAPE} and o.circuit_id <> ${circuitId} and k.retired_at is null
       and coalesce(kinds.kinds, '') = coalesce((select kinds from kinds where circuit_id = ${circuitId}), '')
@@ -400,15 +403,13 @@ export async function markOilStale(tx: Queryable, circuitIds: readonly string[])
   await tx
     .insert(oilAssessments)
     .values(
-      [...new Set(circuitIds)]
-        .sort()
-        .map((circuitId) => ({
-          circuitId,
-          state: "unproven" as const,
-          urgency: 10,
-          verdict: [{ text: "No sample yet." }],
-          stale: true,
-        })),
+      [...new Set(circuitIds)].sort().map((circuitId) => ({
+        circuitId,
+        state: "unproven" as const,
+        urgency: 10,
+        verdict: [{ text: "No sample yet." }],
+        stale: true,
+      })),
     )
     .onConflictDoUpdate({
       target: oilAssessments.circuitId,

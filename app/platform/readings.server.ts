@@ -142,7 +142,7 @@ export async function checkReading(
   const v = checked.values;
   if (v.state !== point.state)
     problems.state = `This series is read ${readingStates[point.state]} and never mixes states. Add a point for the other state.`;
-  const least = v.least as ParsedQuantity | null;
+  const least = v.least;
   if (least && v.value && least.value > v.value.value) problems.least = "The least is above the greatest.";
   if (v.instrumentId && !isUuid(v.instrumentId)) problems.instrumentId = "Choose an instrument from the list.";
   if (Object.keys(problems).length > 0) return { ok: false, problems };
@@ -221,7 +221,8 @@ export async function hoursQuestionOf(
   const beside = async (earlier: boolean) => {
     const order = earlier ? sql`desc` : sql`asc`;
     const { rows } = await tx.execute<{ at: number; hours: number }>(sql`
-      select (extract(epoch from r.taken_at) * 1000)::float8 as at, r.hours from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id cross join lateral (
+      select (extract(epoch from r.taken_at) * 1000)::float8 as at, r.hours from points p
+        join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id cross join lateral (
         select taken_at, hours from readings where point_id = p.id and hours is not null and superseded_at is null and id is distinct from ${replaces}::uuid
           and ${earlier ? sql`taken_at < ${moment}` : sql`taken_at > ${moment}`} order by taken_at ${order} limit 1) r
       where k.machine_id = ${place.machineId} order by r.taken_at ${order} limit 1`);

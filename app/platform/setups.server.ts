@@ -65,9 +65,9 @@ export function pointSetups(tx: Queryable) {
       lifeStartHours: lives.startHours,
       lifeStartedAt: lives.startedAt,
       knownWhenNew: lives.knownWhenNew,
-      meterChanges: sql<
-        MeterChange[] | null
-      >`(select jsonb_agg(jsonb_build_object('at', (extract(epoch from ${hourMeterChanges.at}) * 1000)::int8, 'before', ${hourMeterChanges.before}, 'after', ${hourMeterChanges.after}) order by ${hourMeterChanges.at})
+      meterChanges: sql<MeterChange[] | null>`(select jsonb_agg(jsonb_build_object('at', (extract(epoch
+        from ${hourMeterChanges.at}) * 1000)::int8, 'before', ${hourMeterChanges.before}, 'after', ${hourMeterChanges.after})
+        order by ${hourMeterChanges.at})
         from ${hourMeterChanges} where ${hourMeterChanges.machineId} = ${machines.id} and ${hourMeterChanges.withdrawnAt} is null)`,
     })
     .from(points)
@@ -145,7 +145,8 @@ export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], life?
 }
 
 /** Is a reading's instrument recalled for its moment? Asked when it is read, so that a reading that arrives late, or is corrected, is covered as well. */
-export const recalledNow = sql<boolean>`exists (select 1 from ${instrumentRecalls} where ${instrumentRecalls.instrumentId} = ${readings.instrumentId} and ${instrumentRecalls.withdrawnAt} is null
+export const recalledNow = sql<boolean>`exists (select 1 from ${instrumentRecalls}
+  where ${instrumentRecalls.instrumentId} = ${readings.instrumentId} and ${instrumentRecalls.withdrawnAt} is null
   and ${readings.takenAt} between ${instrumentRecalls.fromAt} and ${instrumentRecalls.untilAt})`;
 
 /** Columns of a reading that an assessment looks at. */

@@ -28,9 +28,7 @@ export async function check<T extends AnyObject>(
   try {
     return {
       ok: true,
-      values: (await schema.validate(fields, { abortEarly: false, stripUnknown: true, context: by })) as InferType<
-        ObjectSchema<T>
-      >,
+      values: await schema.validate(fields, { abortEarly: false, stripUnknown: true, context: by }),
     };
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;

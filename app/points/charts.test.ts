@@ -78,7 +78,7 @@ describe("trend chart", () => {
   });
   test("without a proved trend there is no fan to believe in", () => {
     const page = pageWith();
-    const { datasets } = make({ ...page, detail: { ...page.detail!, noTrend: { earliest: null } } } as PointPage).data;
+    const { datasets } = make({ ...page, detail: { ...page.detail!, noTrend: { earliest: null } } }).data;
     expect(datasets.map((d) => d.label)).not.toContain("P50");
   });
   test("an odd reading has a mark of its own shape", () => {
@@ -88,11 +88,9 @@ describe("trend chart", () => {
   test("a point that is not corrected shows one series; without an assessment it still draws", () => {
     const page = pageWith();
     expect(
-      make({ ...page, detail: { ...page.detail!, correction: null } } as unknown as PointPage).data.datasets.map(
-        (d) => d.label,
-      ),
+      make({ ...page, detail: { ...page.detail!, correction: null } }).data.datasets.map((d) => d.label),
     ).not.toContain("as read");
-    expect(make({ ...page, detail: null } as PointPage).data.datasets.length).toBeGreaterThan(0);
+    expect(make({ ...page, detail: null }).data.datasets.length).toBeGreaterThan(0);
   });
 });
 

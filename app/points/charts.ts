@@ -124,7 +124,9 @@ export function trendChart(
         drawTime: "beforeDatasetsDraw",
         label: {
           display: true,
-          content: `baseline ${figure(scale(baseline.centre))} ± ${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? ", provisional" : ""}`,
+          content:
+            `baseline ${figure(scale(baseline.centre))} ± ` +
+            `${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? ", provisional" : ""}`,
           position: { x: "start", y: "end" },
           color: tones.sea,
           font: { size: 11.5, weight: "normal" },
@@ -248,7 +250,7 @@ export function trendChart(
         },
       },
     };
-    return configuration as unknown as ChartConfiguration;
+    return configuration;
   };
 }
 
@@ -351,6 +353,6 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
         },
       },
     };
-    return configuration as unknown as ChartConfiguration;
+    return configuration;
   };
 }

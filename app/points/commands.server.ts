@@ -138,7 +138,10 @@ function levelQuestion(
   const side = sidesOf(resolved.limits).find((s) => excess(level, s) >= 0);
   if (!side) return undefined;
   const show = (value: number) => formatQuantity(value, place.point.quantity, { unit: place.point.unit });
-  return `It reads about ${show(level)} today, which is already beyond this limit of ${show(side.limit)}: the point becomes an alarm at once. Is the limit right, and on the right side?`;
+  return (
+    `It reads about ${show(level)} today, which is already beyond this limit of ${show(side.limit)}: the ` +
+    `point becomes an alarm at once. Is the limit right, and on the right side?`
+  );
 }
 
 export type LimitSaved =
@@ -177,7 +180,9 @@ export async function setLimit(place: Point, fields: Record<string, string>, by:
       return {
         ok: false,
         problems: {
-          form: `${current.limitSetBy || "Somebody"} changed this point while you were at it. Yours is still in the form: look at theirs, then save again if yours is right.`,
+          form:
+            `${current.limitSetBy || "Somebody"} changed this point while you were at it. Yours is still in the ` +
+            `form: look at theirs, then save again if yours is right.`,
         },
         theirs: {
           by: current.limitSetBy,

@@ -102,7 +102,25 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
       : share
         ? `${formatNumber(shown.scale(limitCore), 0)} %`
         : show(limitCore, data.quantity, { unit: data.unit });
-  const limitLabel = `limit ${limitShown} · ${basisText}${data.limit.reason ? `, ${data.limit.reason.toLowerCase()}` : ""}${data.limit.setBy ? `, set by ${data.limit.setBy}${data.limit.setAt ? ` ${dayText(data.limit.setAt, site)}` : ""}` : ""}`;
+  const limitSet = data.limit.setAt ? ` ${dayText(data.limit.setAt, site)}` : "";
+  const limitLabel = [
+    `limit ${limitShown} · ${basisText}`,
+    ...(data.limit.reason ? [data.limit.reason.toLowerCase()] : []),
+    ...(data.limit.setBy ? [`set by ${data.limit.setBy}${limitSet}`] : []),
+  ].join(", ");
+  const correctedTo = detail?.correction
+    ? [
+        show(detail.correction.reference.temperature, "oilTemperature"),
+        ...(quantity.correction === "leakage" ? [show(detail.correction.reference.pressure, "loadPressure")] : []),
+      ].join(", ") + (quantity.correction === "leakage" ? "" : " and the usual flow")
+    : null;
+  const legend = correctedTo === null ? "● as read" : `● corrected to ${correctedTo}  ○ as read`;
+  const aboutReadings = [
+    `${data.inLife.over ? "over " : ""}${data.inLife.count} in this life`,
+    ...(data.marked ? [`${data.marked} marked`] : []),
+    ...(data.superseded ? [`${data.superseded} corrected`] : []),
+    ...(data.lifeStartedAt ? [`since ${dayText(data.lifeStartedAt, site)}`] : []),
+  ].join(" · ");
   const make = useMemo(
     () =>
       view === "months"
@@ -256,11 +274,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
               ))}
             </nav>
             <span className="text-sm text-ink-2">
-              {view === "trend" ? (
-                `${detail?.correction ? `● corrected to ${show(detail.correction.reference.temperature, "oilTemperature")}${quantity.correction === "leakage" ? `, ${show(detail.correction.reference.pressure, "loadPressure")}` : " and the usual flow"}  ○ as read  ` : "● as read  "}${shown.unit}`
-              ) : (
-                <kbd title="press t">t</kbd>
-              )}
+              {view === "trend" ? `${legend}  ${shown.unit}` : <kbd title="press t">t</kbd>}
             </span>
           </div>
           {data.total.count === 0 ? (
@@ -299,11 +313,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
             </p>
           ) : null}
           {data.total.count > 0 ? (
-            <Section
-              title="Readings"
-              className="mt-4"
-              aside={`${data.inLife.over ? "over " : ""}${data.inLife.count} in this life${data.marked ? ` · ${data.marked} marked` : ""}${data.superseded ? ` · ${data.superseded} corrected` : ""}${data.lifeStartedAt ? ` · since ${dayText(data.lifeStartedAt, site)}` : ""}`}
-            >
+            <Section title="Readings" className="mt-4" aside={aboutReadings}>
               <ReadingTable data={data} mayCorrect={mayLog} />
               {superseded.length > 0 ? (
                 <div className="mt-3 text-sm">

@@ -6,7 +6,6 @@ import {
   quantityOf,
   sameMonthOf,
   type CorrectedReading,
-  type Fluid,
   type ReadingMark,
   type UnitPreference,
 } from "@core";
@@ -23,7 +22,6 @@ import {
   points,
   readings,
   stops,
-  type AssessmentDetail,
 } from "~/db/schema";
 import { currentDetail, stopsBySite } from "~/platform/assessment.server";
 import {
@@ -274,12 +272,12 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     fullFlow: point.fullFlow,
     reference: point.reference,
     farFrom,
-    fluid: fluidOf(setup) as Fluid | null,
+    fluid: fluidOf(setup),
     state: stored?.state ?? "unproven",
     verdict: stored?.verdict ?? [{ text: "No reading yet." }],
     margin: stored?.margin ?? null,
     stale: stored?.stale ?? true,
-    detail: detail as AssessmentDetail | null,
+    detail: detail,
     chart,
     table,
     rowsAtOnce: TABLE_PAGE,

@@ -143,7 +143,8 @@ export function ReadingForm({
   const hidden = ["speed", "takenAt", "instrumentId", "note", "state"].some((name) => problem[name]);
 
   const conditionsText = point.needsConditions
-    ? `At ${conditions.temperature === null ? "usual temperature" : written(conditions.temperature, "oilTemperature")} and ${conditions.pressure === null ? "usual load" : written(conditions.pressure, "loadPressure")} expect `
+    ? `At ${conditions.temperature === null ? "usual temperature" : written(conditions.temperature, "oilTemperature")} ` +
+      `and ${conditions.pressure === null ? "usual load" : written(conditions.pressure, "loadPressure")} expect `
     : "Expect ";
 
   return (

@@ -58,7 +58,8 @@ export async function importFleet(text: string, by: string): Promise<FleetImport
         .slice(0, MOST_MESSAGES)
         .map(
           (e) =>
-            `${e.instancePath || "the file"}: ${e.message ?? "not allowed"}${e.params && "additionalProperty" in e.params ? ` (${String(e.params.additionalProperty)})` : ""}`,
+            `${e.instancePath || "the file"}: ` +
+            `${e.message ?? "not allowed"}${e.params && "additionalProperty" in e.params ? ` (${String(e.params.additionalProperty)})` : ""}`,
         ),
     };
   const file = parsed;

@@ -79,7 +79,8 @@ async function lookupFor(): Promise<ImportLookup> {
       at: number;
       hours: number;
     }>(sql`select p.id, (extract(epoch from r.taken_at) * 1000)::float8 as at, r.hours from points p cross join lateral (
-      select taken_at, hours from readings where point_id = p.id and hours is not null and superseded_at is null order by taken_at desc limit 1) r where p.last_reading_at is not null`),
+      select taken_at, hours from readings where point_id = p.id and hours is not null and superseded_at is null
+        order by taken_at desc limit 1) r where p.last_reading_at is not null`),
   ]);
   const meterOf = new Map<string, ImportPoint["meter"]>();
   for (const c of meterRows)
@@ -155,7 +156,7 @@ export interface Preview extends FileFates {
 
 const mappingOfRecord = async (record: ImportRow): Promise<Mapping | null> => {
   const stored = record.mapping ? await check(mappingSchema, record.mapping as Record<string, unknown>) : null;
-  return stored?.ok ? (stored.values as unknown as Mapping) : null;
+  return stored?.ok ? stored.values : null;
 };
 
 /** Every row's fate under a mapping (the stored one, or a guess). */
@@ -222,7 +223,7 @@ async function staged<R>(
 export async function saveMapping(id: string, raw: unknown): Promise<Record<string, string> | null> {
   const checked = await check(mappingSchema, raw as Record<string, unknown>);
   if (!checked.ok) return fieldNames(checked.problems);
-  const mapping = checked.values as unknown as Mapping;
+  const mapping = checked.values;
   const problems: Record<string, string> = {};
   if (typeof mapping.columns.value !== "number") problems["column-value"] = "Say which column holds the value.";
   if (typeof mapping.columns.takenAt !== "number") problems["column-takenAt"] = "Say which column holds the date.";
@@ -312,13 +313,15 @@ const names = Object.keys(columns)
 async function storeIncoming(client: PoolClient, importId: string | null, sentBy: string | null): Promise<number> {
   const inserted = await client.query(
     `insert into readings (${names}, doubtful, sent_by, import_id)
-     select ${names}, doubtful or coalesce((select not c.passed from instrument_checks c where c.instrument_id = incoming.instrument_id and c.at <= incoming.taken_at order by c.at desc limit 1), false),
+     select ${names}, doubtful or coalesce((select not c.passed from instrument_checks c
+       where c.instrument_id = incoming.instrument_id and c.at <= incoming.taken_at order by c.at desc limit 1), false),
             case when taken_by = $2 then null else $2 end, $1::uuid
      from incoming on conflict (point_id, taken_at) where superseded_at is null do nothing`,
     [importId, sentBy],
   );
   await client.query(
-    "update points p set last_reading_at = greatest(p.last_reading_at, i.newest) from (select point_id, max(taken_at) as newest from incoming group by point_id) i where p.id = i.point_id",
+    "update points p set last_reading_at = greatest(p.last_reading_at, i.newest) from (select point_id, " +
+      "max(taken_at) as newest from incoming group by point_id) i where p.id = i.point_id",
   );
   const { rows } = await client.query<{ id: string }>("select distinct point_id as id from incoming");
   await markStale(

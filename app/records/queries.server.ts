@@ -64,7 +64,8 @@ async function failedRecords() {
     triedAt: Date | string | null;
   }>(sql`
     (select '/points/' || p.id as "to", m.name || ', ' || c.name || ': ' || p.name as what, a.failure, a.failures, a.tried_at as "triedAt"
-      from assessments a join points p on p.id = a.point_id join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where a.failure is not null limit 20)
+      from assessments a join points p on p.id = a.point_id join components c on c.id = p.component_id
+        join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where a.failure is not null limit 20)
     union all
     (select '/oil/' || k.id, m.name || ', oil of ' || k.name, o.failure, o.failures, o.tried_at
       from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id where o.failure is not null limit 20)`);
@@ -113,10 +114,14 @@ export function readingsQuery({ machineId, pointId, from, to, withSuperseded }: 
   const code = "m.tag || '/' || c.name || '/' || p.name";
   const utc = `to_char(r.taken_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
   return `
-      select ${safeCell(code)} as point, ${utc} as taken_at, r.value, u.unit, r.least, r.temperature as oil_c, r.pressure as load_bar, r.speed as speed_rpm, r.hours as hours_h,
-             p.state, ${safeCell("i.tag")} as instrument, ${safeCell("r.note")} as note, ${safeCell("r.taken_by")} as by, ${safeCell("r.entered")} as as_entered,
-             ${safeCell("r.kept_because")} as kept_because, r.doubtful, r.superseded_at is not null as superseded, ${safeCell("r.superseded_why")} as superseded_why
-      from readings r join points p on p.id = r.point_id join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
+      select ${safeCell(code)} as point, ${utc} as taken_at, r.value, u.unit, r.least, r.temperature as oil_c,
+        r.pressure as load_bar, r.speed as speed_rpm, r.hours as hours_h,
+             p.state, ${safeCell("i.tag")} as instrument, ${safeCell("r.note")} as note, ${safeCell("r.taken_by")} as
+               by, ${safeCell("r.entered")} as as_entered,
+             ${safeCell("r.kept_because")} as kept_because, r.doubtful, r.superseded_at is not null as superseded,
+               ${safeCell("r.superseded_why")} as superseded_why
+      from readings r join points p on p.id = r.point_id join components c on c.id = p.component_id
+        join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
       join sites t on t.id = m.site_id left join instruments i on i.id = r.instrument_id
       left join lateral (values ${unitRows()}) u(quantity, unit) on u.quantity = p.quantity
       where ${where.length > 0 ? where.join(" and ") : "true"}

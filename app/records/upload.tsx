@@ -17,7 +17,7 @@ export const action = guardAction("technician", async ({ request, user }) => {
 });
 
 export default function Upload({ loaderData, actionData }: Route.ComponentProps) {
-  const problem = actionData && "problems" in actionData ? (actionData.problems as Record<string, string>) : undefined;
+  const problem = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
     <div className="[&>:not(header)]:max-w-xl">
       <PageHead crumbs={[{ label: "Records", to: "/records" }]} title="Import readings from a CSV file">

@@ -77,14 +77,12 @@ export async function saveRound(
         .values({ siteId: there.find((p) => p.id === ids[0])!.siteId, ...values })
         .returning({ id: rounds.id });
       roundId = row!.id;
-      await tx
-        .insert(changes)
-        .values({
-          by,
-          what: `added round ${values.name}`,
-          recordId: roundId,
-          after: { ...values, points: ids.length },
-        });
+      await tx.insert(changes).values({
+        by,
+        what: `added round ${values.name}`,
+        recordId: roundId,
+        after: { ...values, points: ids.length },
+      });
     } else {
       const [row] = await tx.select().from(rounds).where(eq(rounds.id, roundId)).for("update");
       if (!row) return { ok: false, problems: { form: "This round is gone." }, status: 404 };
@@ -101,17 +99,15 @@ export async function saveRound(
         .set({ ...values, version: row.version + 1, ...(fields.intent === "retire" && { retiredAt: new Date(now()) }) })
         .where(eq(rounds.id, roundId));
       await tx.delete(roundPoints).where(eq(roundPoints.roundId, roundId));
-      await tx
-        .insert(changes)
-        .values({
-          by,
-          what: `${fields.intent === "retire" ? "retired" : "edited"} round ${values.name}`,
-          recordId: roundId,
-          before: row,
-          after: { ...values, points: ids.length },
-        });
+      await tx.insert(changes).values({
+        by,
+        what: `${fields.intent === "retire" ? "retired" : "edited"} round ${values.name}`,
+        recordId: roundId,
+        before: row,
+        after: { ...values, points: ids.length },
+      });
     }
-    await tx.insert(roundPoints).values(ids.map((pointId, position) => ({ roundId: roundId!, pointId, position })));
+    await tx.insert(roundPoints).values(ids.map((pointId, position) => ({ roundId: roundId, pointId, position })));
     return { ok: true, id: roundId };
   });
 }

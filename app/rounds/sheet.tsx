@@ -43,7 +43,12 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
           the hand. Expected ranges hold at the reference condition, or as it runs.
         </p>
       </header>
-      <table className="w-full text-sm [&_td]:border [&_td]:border-line-2 [&_td]:px-1.5 [&_td]:py-1 [&_th]:border [&_th]:border-line-2 [&_th]:px-1.5 [&_th]:py-1">
+      <table
+        className={
+          "w-full text-sm [&_td]:border [&_td]:border-line-2 [&_td]:px-1.5 [&_td]:py-1 [&_th]:border " +
+          "[&_th]:border-line-2 [&_th]:px-1.5 [&_th]:py-1"
+        }
+      >
         <thead>
           <tr>
             <th scope="col">point</th>

@@ -221,7 +221,11 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
               void keepReading();
             }
           }}
-          className={`w-full min-w-0 rounded-[3px] border bg-sheet px-3.5 ${large ? "py-2.5 text-[2.3rem] leading-tight" : "min-h-14 text-[1.45rem]"} ${problems[name] ? "border-2 border-verm" : field === name ? "border-2 border-sea" : "border-line-2"}`}
+          className={
+            `w-full min-w-0 rounded-[3px] border bg-sheet px-3.5 ` +
+            `${large ? "py-2.5 text-[2.3rem] leading-tight" : "min-h-14 text-[1.45rem]"} ` +
+            `${problems[name] ? "border-2 border-verm" : field === name ? "border-2 border-sea" : "border-line-2"}`
+          }
         />
         <span className="pointer-events-none absolute top-1/2 right-3.5 -translate-y-1/2 text-ink-2">
           {/[a-z°µ"%]/i.test(entry[name]) ? "" : unit}
@@ -256,7 +260,10 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
               type="button"
               aria-pressed={seen}
               onClick={() => setHeld((h) => (seen ? h.filter((x) => x !== c) : [...h, c]))}
-              className={`min-h-11 flex-1 rounded-[3px] border px-3 text-sm ${seen ? "border-sea bg-sea-soft font-semibold text-sea" : "border-line-2 bg-sheet text-ink"}`}
+              className={
+                `min-h-11 flex-1 rounded-[3px] border px-3 text-sm ` +
+                `${seen ? "border-sea bg-sea-soft font-semibold text-sea" : "border-line-2 bg-sheet text-ink"}`
+              }
             >
               {seen ? "✓ " : "○ "}
               {c}

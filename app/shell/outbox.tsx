@@ -52,7 +52,8 @@ export function KeptReadings() {
   return (
     <p role="status" className="mb-3 border-l-4 border-ochre bg-ochre-soft px-3 py-2 print:hidden">
       {state.troubles > 0
-        ? `${state.troubles} ${state.troubles === 1 ? "reading" : "readings"} from a round could not be saved and ${state.troubles === 1 ? "needs" : "need"} you.`
+        ? `${state.troubles} ${state.troubles === 1 ? "reading" : "readings"} from a round could not be saved ` +
+          `and ${state.troubles === 1 ? "needs" : "need"} you.`
         : `${state.waiting} ${state.waiting === 1 ? "reading is" : "readings are"} kept on this device and will be sent when the server answers.`}{" "}
       <Link to={`/rounds/${state.roundId}/walk`} reloadDocument className="way">
         Open the round

@@ -22,7 +22,8 @@ export async function shellCounts(): Promise<ShellCounts> {
     db().execute<{ site: string | null; timeZone: string | null; oils: number; openWork: number }>(sql`
     select (select name from sites where retired_at is null order by name limit 1) as site,
            (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
-           (select count(*)::int from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id where o.urgency >= 30 and k.retired_at is null and m.retired_at is null) as oils,
+           (select count(*)::int from oil_assessments o join circuits k on k.id = o.circuit_id
+             join machines m on m.id = k.machine_id where o.urgency >= 30 and k.retired_at is null and m.retired_at is null) as oils,
            (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`),
   ]);
   const row = result.rows[0]!;
@@ -87,13 +88,18 @@ export async function find(text: string, only?: Found["kind"]): Promise<Found[]>
       where m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || m.area)`)} order by m.name limit ${LIMIT})
     union all
     (select 'component', c.id, c.name, m.name, m.id, 1 from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
-      where c.retired_at is null and m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || c.tag)`)} order by m.name, c.name limit ${LIMIT})
+      where c.retired_at is null and m.retired_at is null
+        and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || c.tag)`)} order by m.name, c.name limit ${LIMIT})
     union all
-    (select 'point', p.id, p.name, m.name || ', ' || c.name, m.id, 2 from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
-      where p.retired_at is null and m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || p.name || ' ' || p.tag)`)} order by m.name, c.name, p.name limit ${LIMIT})
+    (select 'point', p.id, p.name, m.name || ', ' || c.name, m.id, 2 from points p
+      join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
+      where p.retired_at is null and m.retired_at is null
+        and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || p.name || ' ' || p.tag)`)}
+        order by m.name, c.name, p.name limit ${LIMIT})
     union all
     (select 'oil', k.id, 'Oil of ' || m.name, k.name, m.id, 3 from circuits k join machines m on m.id = k.machine_id
-      where k.retired_at is null and m.retired_at is null and ${all(sql`('oil ' || m.name || ' ' || m.tag || ' ' || k.name)`)} order by m.name, k.name limit ${LIMIT})
+      where k.retired_at is null and m.retired_at is null
+        and ${all(sql`('oil ' || m.name || ' ' || m.tag || ' ' || k.name)`)} order by m.name, k.name limit ${LIMIT})
     order by rank limit ${2 * LIMIT}`);
   const found = result.rows.map((r): Found => ({
     kind: r.kind,

@@ -20,7 +20,11 @@ function standingText(
   site: SiteContext,
 ): string | null {
   if (!runs && waiting > 0)
-    return `Assessments stand still${lastSeen === null ? "" : ` since ${momentText(lastSeen, site)}`}: ${waiting >= 1000 ? "very many" : waiting} wait and no worker runs. Readings are safe; what is said of them is old.`;
+    return (
+      `Assessments stand still${lastSeen === null ? "" : ` since ${momentText(lastSeen, site)}`}: ` +
+      `${waiting >= 1000 ? "very many" : waiting} wait and no worker runs. Readings are safe; what is said ` +
+      `of them is old.`
+    );
   if (failed > 0 && role === "engineer")
     return `${failed} ${failed === 1 ? "record" : "records"} could not be assessed. See Records.`;
   return null;
@@ -50,7 +54,10 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
       <div className="lg:grid lg:min-h-screen lg:grid-cols-[148px_minmax(0,1fr)]">
         <nav
           aria-label="Places"
-          className="flex print:hidden items-center gap-x-1 border-line px-3 py-2 max-lg:ruled max-sm:overflow-x-auto max-sm:py-0 sm:flex-wrap lg:sticky lg:top-0 lg:h-screen lg:flex-col lg:items-stretch lg:border-r lg:px-0 lg:py-5"
+          className={
+            "flex print:hidden items-center gap-x-1 border-line px-3 py-2 max-lg:ruled max-sm:overflow-x-auto " +
+            "max-sm:py-0 sm:flex-wrap lg:sticky lg:top-0 lg:h-screen lg:flex-col lg:items-stretch lg:border-r lg:px-0 lg:py-5"
+          }
         >
           <span className="px-3 pb-0 max-lg:pr-4 max-sm:hidden lg:px-4 lg:pb-5">
             <Mark />
@@ -61,7 +68,11 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
               to={p.to}
               end={p.to === "/"}
               className={({ isActive }) =>
-                `flex min-h-9 shrink-0 items-center justify-between gap-2 px-3 py-1.5 max-lg:min-h-11 lg:border-l-[3px] lg:px-4 ${isActive ? "border-sea bg-gradient-to-r from-sea-soft font-semibold text-ink max-lg:border-b-[3px]" : "border-transparent text-ink-2 hover:text-ink"}`
+                `flex min-h-9 shrink-0 items-center justify-between gap-2 px-3 py-1.5 max-lg:min-h-11 ` +
+                `lg:border-l-[3px] lg:px-4 ` +
+                (isActive
+                  ? "border-sea bg-gradient-to-r from-sea-soft font-semibold text-ink max-lg:border-b-[3px]"
+                  : "border-transparent text-ink-2 hover:text-ink")
               }
             >
               {p.label}

@@ -94,11 +94,11 @@ export async function noteChange(
       before: (fields.asItStood ?? "").trim().slice(0, 200),
       at: new Date(now()),
       by,
-      submission: fields.submission!,
+      submission: fields.submission,
     })
     .onConflictDoNothing({ target: temporaryChanges.submission })
     .returning({ id: temporaryChanges.id });
-  return { ok: true, id: row?.id ?? fields.submission! };
+  return { ok: true, id: row?.id ?? fields.submission };
 }
 
 export async function putBack(id: string, by: string): Promise<void> {

@@ -18,9 +18,10 @@ export function TimeLimit({
     return () => clearInterval(timer);
   }, [startedAt, seconds]);
   const over = breakOff || (startedAt !== null && left <= 0);
+  const waiting = startedAt === null ? "border-line-2 bg-sheet" : "border-ochre bg-ochre-soft";
   return (
     <div
-      className={`mb-4 border-l-8 px-4 py-3 ${over ? "border-verm bg-verm text-paper" : startedAt === null ? "border-line-2 bg-sheet" : "border-ochre bg-ochre-soft"}`}
+      className={`mb-4 border-l-8 px-4 py-3 ${over ? "border-verm bg-verm text-paper" : waiting}`}
       role={over ? "alert" : undefined}
     >
       {over ? (

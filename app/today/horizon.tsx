@@ -41,7 +41,11 @@ export function Horizon({
     .map((s) => ({ ...s, at: dayStart(s.startsOn, s.timeZone ?? site.timeZone) }))
     .filter((s) => s.at < to);
   const describe = (l: HorizonLine) =>
-    `${dayText(l.p10, site)} to ${l.p90 === null ? "beyond the horizon" : dayText(l.p90, site)}${l.p50 === null ? "" : `, P50 ${dayText(l.p50, site)}`}${l.bookedOn ? `, booked ${dayText(at(l.bookedOn), site)}` : ""}`;
+    [
+      `${dayText(l.p10, site)} to ${l.p90 === null ? "beyond the horizon" : dayText(l.p90, site)}`,
+      ...(l.p50 === null ? [] : [`P50 ${dayText(l.p50, site)}`]),
+      ...(l.bookedOn ? [`booked ${dayText(at(l.bookedOn), site)}`] : []),
+    ].join(", ");
   return (
     <div className="grid grid-cols-[minmax(0,11rem)_minmax(0,1fr)] gap-x-2 pt-2">
       <ul className="text-sm" style={{ paddingTop: TOP - 4 }}>

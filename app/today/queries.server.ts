@@ -66,7 +66,9 @@ export async function decisions(): Promise<Decision[]> {
     select p.id as "pointId", p.name as point, c.name as component, m.name as machine, c.id as "componentId", a.state, a.urgency, a.verdict, a.margin,
            coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
     from assessments a join ${placed} on p.id = a.point_id left join lives l on l.id = a.life_id ${openBooking}
-    where ${living} and (a.asks_again or a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon} and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0 and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
+    where ${living} and (a.asks_again or a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon}
+      and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0
+      and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
     order by greatest(a.urgency, case when a.asks_again then ${ASKS_URGENCY} else 0 end) desc, m.name, p.id limit ${DECISIONS}`);
   return result.rows.map(({ bookingId, kind, stop, startsOn, ...row }) => ({
     ...row,
@@ -117,9 +119,11 @@ export async function horizon(): Promise<HorizonLine[]> {
     p90: Date | string | null;
     bookedOn: string | null;
   }>(sql`
-    select p.id as "pointId", m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) as label, a.state, a.p10, a.p50, a.p90, b.starts_on::text as "bookedOn"
+    select p.id as "pointId", m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) as label, a.state, a.p10,
+      a.p50, a.p90, b.starts_on::text as "bookedOn"
     from (select distinct on (p.component_id) a.*, p.component_id from assessments a join points p on p.id = a.point_id
-          where a.p10 < ${until} and (a.state in ('alert', 'alarm') or (a.state = 'drifting' and p.quantity <> 'pressureDrop')) and p.retired_at is null order by p.component_id, a.urgency desc) a
+          where a.p10 < ${until} and (a.state in ('alert', 'alarm') or (a.state = 'drifting'
+            and p.quantity <> 'pressureDrop')) and p.retired_at is null order by p.component_id, a.urgency desc) a
     join ${placed} on p.id = a.point_id ${openBooking}
     where ${living} order by a.p50 nulls last, a.p10 limit ${HORIZON_LINES}`);
   const ms = (value: Date | string | null) => (value === null ? null : new Date(value).getTime());
@@ -172,11 +176,14 @@ export async function stopsAhead(): Promise<{
     crewHours: number;
     timeZone: string;
   }>(sql`
-    select s.id, s.name, s.starts_on::text as "startsOn", s.days, s.crew_hours as "crewHours", t.time_zone as "timeZone" from stops s join sites t on t.id = s.site_id where s.retired_at is null and ${notOverOf()} order by s.starts_on limit 8`);
+    select s.id, s.name, s.starts_on::text as "startsOn", s.days, s.crew_hours as "crewHours", t.time_zone as
+      "timeZone" from stops s join sites t on t.id = s.site_id where s.retired_at is null and ${notOverOf()}
+      order by s.starts_on limit 8`);
   const first = all.rows[0];
   if (!first) return { next: null, all: [] };
   const work = await db().execute<NextStop["work"][number] & Record<string, unknown>>(sql`
-    select i.id, m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) || ': ' || i.kind as what, i.crew_hours as hours, i.kind <> 'inspection' as "needsPart",
+    select i.id, m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) || ': ' || i.kind as what, i.crew_hours
+      as hours, i.kind <> 'inspection' as "needsPart",
            c.lead_time_days as "leadTimeDays", i.part_ordered_on::text as "orderedOn"
     from interventions i join components c on c.id = i.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
     where i.stop_id = ${first.id} and i.done_at is null and i.cancelled_at is null order by m.name limit 20`);

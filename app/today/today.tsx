@@ -272,7 +272,8 @@ export default function Today({ loaderData }: Route.ComponentProps) {
             title="Work at the next stop"
             aside={
               ahead.next
-                ? `${dayText(dayStart(ahead.next.startsOn, ahead.next.timeZone), { ...site, timeZone: ahead.next.timeZone })}, ${ahead.next.work.reduce((s, w) => s + w.hours, 0)} crew hours of ${ahead.next.crewHours}`
+                ? `${dayText(dayStart(ahead.next.startsOn, ahead.next.timeZone), { ...site, timeZone: ahead.next.timeZone })}, ` +
+                  `${ahead.next.work.reduce((s, w) => s + w.hours, 0)} crew hours of ${ahead.next.crewHours}`
                 : undefined
             }
           >

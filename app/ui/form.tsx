@@ -33,7 +33,8 @@ export function FormProblemsProvider({
 }
 
 export const fieldClass =
-  "w-full min-w-0 max-lg:min-h-11 rounded-[3px] border border-line-2 bg-sheet px-3 py-2 text-ink placeholder:text-ink-2 aria-invalid:border-verm aria-invalid:border-2";
+  "w-full min-w-0 max-lg:min-h-11 rounded-[3px] border border-line-2 bg-sheet px-3 py-2 text-ink " +
+  "placeholder:text-ink-2 aria-invalid:border-verm aria-invalid:border-2";
 
 interface FieldProps {
   name: string;

@@ -112,7 +112,10 @@ export default function Book({ loaderData: { about, kind, submission }, actionDa
                 return (
                   <label
                     key={s.id}
-                    className="ruled grid min-h-11 cursor-pointer grid-cols-[24px_minmax(0,1fr)] items-center gap-x-3 py-2 sm:grid-cols-[24px_minmax(0,1fr)_12rem_14rem]"
+                    className={
+                      "ruled grid min-h-11 cursor-pointer grid-cols-[24px_minmax(0,1fr)] items-center gap-x-3 py-2 " +
+                      "sm:grid-cols-[24px_minmax(0,1fr)_12rem_14rem]"
+                    }
                   >
                     <input
                       type="radio"

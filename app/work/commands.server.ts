@@ -76,7 +76,9 @@ export async function bookWork(fields: Record<string, string>, by: string): Prom
       if (there && v.again !== "on")
         return refused(
           {
-            form: `${there.by} has already booked work for this component (${there.kind}). Tick “another piece of work” to book beside it; what you typed stays here.`,
+            form:
+              `${there.by} has already booked work for this component (${there.kind}). Tick “another piece of ` +
+              `work” to book beside it; what you typed stays here.`,
           },
           409,
         );
@@ -145,15 +147,13 @@ export async function changeWork(id: string, fields: Record<string, string>, by:
         .where(eq(interventions.id, id));
     }
     await markStale(tx, await pointsOf(tx, row.componentId));
-    await tx
-      .insert(changes)
-      .values({
-        by,
-        what: `work: ${fields.intent ?? "moved"}`,
-        recordId: id,
-        before: { stopId: row.stopId, partOrderedOn: row.partOrderedOn },
-        after: fields,
-      });
+    await tx.insert(changes).values({
+      by,
+      what: `work: ${fields.intent ?? "moved"}`,
+      recordId: id,
+      before: { stopId: row.stopId, partOrderedOn: row.partOrderedOn },
+      after: fields,
+    });
     return { ok: true, id };
   });
 }

@@ -72,9 +72,11 @@ function Compared({ rows }: { rows: readonly BeforeAfter[] }) {
               <td className="text-right whitespace-nowrap">{value(r, r.before)}</td>
               <td className="text-right font-semibold whitespace-nowrap">{value(r, r.after)}</td>
               <td className="text-sm text-ink-2">
-                {r.reference
-                  ? `${show(r.reference.temperature, "oilTemperature")}${quantityOf(r.quantity).correction === "leakage" ? `, ${show(r.reference.pressure, "loadPressure")}` : ""}; `
+                {r.reference ? show(r.reference.temperature, "oilTemperature") : ""}
+                {r.reference && quantityOf(r.quantity).correction === "leakage"
+                  ? `, ${show(r.reference.pressure, "loadPressure")}`
                   : ""}
+                {r.reference ? "; " : ""}
                 median of {r.before?.readings ?? 0} and {r.after?.readings ?? 0} readings
               </td>
             </tr>

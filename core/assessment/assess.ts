@@ -666,7 +666,8 @@ function forecastWorking(
       { label: "typical hours to the limit among sisters", value: context.prior.timeScale, quantity: "runningHours" },
     ],
     source:
-      "Bank of extended Kalman filters on z = (s^λ − 1)/λ with soft change points; crossings drawn from the inverse Gaussian first passage (Folks and Chhikara 1978).",
+      "Bank of extended Kalman filters on z = (s^λ − 1)/λ with soft change points; crossings drawn from " +
+      "the inverse Gaussian first passage (Folks and Chhikara 1978).",
     note:
       context.prior.lives === 0
         ? "No sister lives yet: a weak default stands in for them."

@@ -53,7 +53,9 @@ export function questionReading(
       const became = entry.unit === unit ? "" : ` would be ${show(entry.value)} ${unit}`;
       return {
         kind: "unit",
-        message: `${formatNumber(entry.entered, decimalsFor(entry.entered, 3))} ${entry.unit}${became || " is far off"}; the expected range is ${range}. Did you mean ${slip.symbol}?`,
+        message:
+          `${formatNumber(entry.entered, decimalsFor(entry.entered, 3))} ` +
+          `${entry.unit}${became || " is far off"}; the expected range is ${range}. Did you mean ${slip.symbol}?`,
       };
     }
     const side = entry.value > expected.high ? "high" : "low";
@@ -67,7 +69,9 @@ export function questionReading(
     const lastSaid = last === null ? "" : ` Last time it was ${show(last)}.`;
     return {
       kind: side,
-      message: `${side === "high" ? "Higher" : "Lower"} than expected: ${range} is expected for these conditions.${lastSaid} Read it once more, or keep it and say why.`,
+      message:
+        `${side === "high" ? "Higher" : "Lower"} than expected: ${range} is expected for these ` +
+        `conditions.${lastSaid} Read it once more, or keep it and say why.`,
     };
   }
   if (last !== null && last > 0 && entry.value > 0) {

@@ -282,7 +282,7 @@ describe("whatever the forms let in", () => {
         const a = assess(
           readings.map(({ gap, ...r }) => ({ ...r, at: (at += gap * DAY) })),
           point,
-          { ...context, fluid: { kv40: kv[0]!, kv100: kv[1]!, density15: 875 } },
+          { ...context, fluid: { kv40: kv[0], kv100: kv[1], density15: 875 } },
         );
         expect(finite(a)).toBe(true);
       }),

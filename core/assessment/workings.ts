@@ -80,7 +80,11 @@ export function lastReadingWorking(
     formula: "Leakage corrected to the reference pressure and viscosity",
     rows,
     source: "ASTM D341 for viscosity over temperature; laminar gap flow, Merritt (1967).",
-    note: `${fluid === stated ? "" : "With the viscosity that the laboratory found. "}${exponents.readings === 0 ? "Exponents 1 (laminar): too few readings to learn them." : `Exponents learned from ${exponents.readings} of this life's own readings, shrunk to 1.`}`,
+    note:
+      (fluid === stated ? "" : "With the viscosity that the laboratory found. ") +
+      (exponents.readings === 0
+        ? "Exponents 1 (laminar): too few readings to learn them."
+        : `Exponents learned from ${exponents.readings} of this life's own readings, shrunk to 1.`),
   };
 }
 

@@ -472,7 +472,8 @@ const metal = calculator({
       answer: say(
         "It makes ",
         { text: `${formatNumber(1000 * corrected.slope, 2)} ppm per 1000 h`, strong: true },
-        ` (${formatNumber(1000 * corrected.low, 2)} to ${formatNumber(1000 * corrected.high, 2)}, 95 %); as read it looks like ${formatNumber(1000 * raw.slope, 2)}.`,
+        ` (${formatNumber(1000 * corrected.low, 2)} to ${formatNumber(1000 * corrected.high, 2)}, 95 %); as ` +
+          `read it looks like ${formatNumber(1000 * raw.slope, 2)}.`,
       ),
       tone: "plain",
       working: {

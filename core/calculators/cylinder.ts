@@ -66,7 +66,8 @@ const margin = calculator({
         opensAt === null
           ? say(
               { text: "Never by this path.", strong: true },
-              ` The pilot ratio ${formatNumber(v.ratio, 1)} is not above the area ratio ${formatNumber(found.areaRatio, 2)}: the load side climbs faster than the pilot.`,
+              ` The pilot ratio ${formatNumber(v.ratio, 1)} is not above the area ratio ` +
+                `${formatNumber(found.areaRatio, 2)}: the load side climbs faster than the pilot.`,
             )
           : say(
               "It opens at ",

@@ -1,7 +1,7 @@
 /** Calculations about the fluid. */
 import { gradeOf } from "../fluid/grade";
 import { gapPressureFactor, viscosityUnderPressure } from "../fluid/pressureViscosity";
-import { fluidSuitability, fluidTypeIds, fluidTypes, type FluidType } from "../fluid/suitability";
+import { fluidSuitability, fluidTypeIds, fluidTypes } from "../fluid/suitability";
 import {
   densityAt,
   dynamicViscosity,
@@ -90,7 +90,8 @@ const grade = calculator({
       answer: say(
         found.within ? "It is " : "It lies outside every grade, nearest to ",
         { text: `VG ${found.grade}`, strong: true },
-        ` (${formatNumber(found.low, 1)} to ${formatNumber(found.high, 1)} mm²/s), ${formatNumber(Math.abs(change), 1)} % ${change < 0 ? "thinner" : "thicker"} than new.`,
+        ` (${formatNumber(found.low, 1)} to ${formatNumber(found.high, 1)} mm²/s), ` +
+          `${formatNumber(Math.abs(change), 1)} % ${change < 0 ? "thinner" : "thicker"} than new.`,
       ),
       tone: !found.within || Math.abs(change) > 10 ? "doubt" : "good",
       notes:
@@ -234,13 +235,13 @@ const suitability = calculator({
   },
   compute(v) {
     const found = fluidSuitability(
-      { kv40: v.kv40, kv100: v.kv100, type: v.type as FluidType },
+      { kv40: v.kv40, kv100: v.kv100, type: v.type },
       {
         least: v.least,
         bestLow: v.bestLow,
         bestHigh: v.bestHigh,
         greatestAtStart: v.greatest,
-        types: [v.made as FluidType],
+        types: [v.made],
       },
       v,
     );

@@ -91,7 +91,7 @@ const conversion = calculator({
     ),
   },
   compute(v) {
-    const dimension = v.dimension as (typeof convertible)[number];
+    const dimension = v.dimension;
     const from = findUnit(v.unit, dimension);
     if (!from)
       throw new RangeError(

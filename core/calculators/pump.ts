@@ -239,7 +239,11 @@ const loadTest = calculator({
         v.before === null
           ? []
           : [
-              `Leak conductance was ${formatNumber(v.before, 3)}, is ${formatNumber(conductance.value, 3)}: ${v.before > 0 ? `${formatNumber(conductance.value / v.before, 2)} times` : "from nothing"}${v.before >= conductance.low && v.before <= conductance.high ? ", within the doubt of this test" : ""}.`,
+              `Leak conductance was ${formatNumber(v.before, 3)}, is ${formatNumber(conductance.value, 3)}: ` +
+                (v.before > 0 ? `${formatNumber(conductance.value / v.before, 2)} times` : "from nothing") +
+                (v.before >= conductance.low && v.before <= conductance.high
+                  ? ", within the uncertainty of this test."
+                  : "."),
             ],
       working: {
         formula: `Q = Q_0·(n/n_ref)·(1 − p/K) − G·p/μ(T)${found.turbulent === null ? "" : " − H·√p"}, weighted least squares`,

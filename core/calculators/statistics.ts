@@ -129,7 +129,9 @@ const cusumCalculator = calculator({
         : say({ text: "No change.", strong: true }, ` The arms stay within ${formatNumber(v.h, 1)} sigma.`),
       tone: signal ? "doubt" : "good",
       notes: [
-        `If nothing had changed, ${formatNumber(100 * wolf, 0)} % of series this long would still signal${known ? "" : `, since the baseline has only ${formatNumber(Math.min(all.length, v.baseline), 0)} values`} (by simulation).`,
+        `If nothing had changed, ${formatNumber(100 * wolf, 0)} % of series this long would still ` +
+          `signal${known ? "" : `, since the baseline has only ${formatNumber(Math.min(all.length, v.baseline), 0)} values`} ` +
+          `(by simulation).`,
       ],
       working: {
         formula: "C⁺ = max(0, C⁺ + z − k), C⁻ = max(0, C⁻ − z − k); a signal above h",
@@ -282,7 +284,8 @@ const weibull = calculator({
       ],
       "4200 1\n6100 1\n7300 0\n5200 1\n8800 0\n6900 1\n9100 1\n3900 0\n7600 1\n10200 0",
       2,
-      "One a line: hours, 1 failed or 0 still good; then, where they apply, hours at which watching began (– for new) and hours at which it was last seen good.",
+      "One a line: hours, 1 failed or 0 still good; then, where they apply, hours at which watching began " +
+        "(– for new) and hours at which it was last seen good.",
     ),
     planned: plain("Cost of a planned replacement", "1", 0.0001, 1e9),
     unplanned: plain("Cost of an unplanned one", "5", 0.0001, 1e9),

@@ -130,7 +130,7 @@ export interface Calculator {
 export function calculator<F extends Record<string, FieldSpec>>(
   definition: Omit<Calculator, "fields" | "compute"> & { fields: F; compute(values: ValuesOf<F>): Outcome },
 ): Calculator {
-  return definition as unknown as Calculator;
+  return definition;
 }
 
 type Options<E> = { label?: string; hint?: string; take?: FactId; usual?: boolean } & E;

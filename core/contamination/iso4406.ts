@@ -50,7 +50,7 @@ export function iso4406(
   const raws = [raw?.over4, raw?.over6, raw?.over14];
   const text = codes
     .map(
-      (code, i) => (raws[i] !== undefined && raws[i]! < FEWEST && typeof code === "number" ? "≥" : "") + codeText(code),
+      (code, i) => (raws[i] !== undefined && raws[i] < FEWEST && typeof code === "number" ? "≥" : "") + codeText(code),
     )
     .join("/");
   return { codes, text };

@@ -33,7 +33,10 @@ export function questionHours(
   const said = (n: NotedMoment) => hours(n.shown ?? n.hours);
   if (before && !hoursFit(before.hours, typed.hours, typed.at - before.at)) {
     if (typed.hours < before.hours)
-      return `The meter showed ${said(before)} on ${day(before.at)}, so ${said(typed)} runs backwards. Was the meter replaced or reset? Record that at the machine. Else put the figure right, or keep it and say why.`;
+      return (
+        `The meter showed ${said(before)} on ${day(before.at)}, so ${said(typed)} runs backwards. Was the ` +
+        `meter replaced or reset? Record that at the machine. Else put the figure right, or keep it and say why.`
+      );
     if (Math.abs(typed.hours / Math.max(before.hours, 1) - 10) < 1)
       return `${said(typed)} is ten times the ${said(before)} of ${day(before.at)}. Is a digit too many?`;
     return `${said(typed)} is more than has passed since ${day(before.at)}, when the meter showed ${said(before)}. Put it right, or keep it and say why.`;
@@ -42,6 +45,9 @@ export function questionHours(
     return `The meter shows ${said(after)} on ${day(after.at)}, which does not fit ${said(typed)}. Put it right, or keep it and say why.`;
   const days = before ? (typed.at - before.at) / DAY : 0;
   if (before && days > 0 && typed.hours - before.hours > Math.max(UNUSUAL_HOURS, UNUSUAL * hoursPerDay * days))
-    return `${hours(typed.hours - before.hours)} in ${Math.round(days)} days is much more than the usual ${hoursPerDay} h a day. Put it right, or keep it and say why.`;
+    return (
+      `${hours(typed.hours - before.hours)} in ${Math.round(days)} days is much more than the usual ` +
+      `${hoursPerDay} h a day. Put it right, or keep it and say why.`
+    );
   return undefined;
 }

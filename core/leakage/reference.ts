@@ -18,7 +18,10 @@ export interface UsualCondition {
 /** So many of the newest readings tell how a point is usually read, and fewer tell nothing. */
 const NEWEST = 24;
 const LEAST = 4;
-/** A reference so far off carries the correction outside what it was learned on (common practice: read within a fifth of the stated load and 10 K of the stated oil). */
+/**
+ * A reference so far off carries the correction outside what it was learned on (common practice: read within a
+ * fifth of the stated load and 10 K of the stated oil).
+ */
 const FAR_PRESSURE = 0.25;
 const FAR_TEMPERATURE = 15;
 

@@ -84,9 +84,7 @@ test.each([
   [{ iron: { value: 40 } }, "alert", /./],
   [{ water: { value: 50, below: true } }, "steady", /within its target/],
 ] as const)("%p is %s", (change, state, words) => {
-  const a = assessOil(
-    input({ fluid: { ...fluid, solubility: null }, samples: [sample(3, { ...clean, ...change } as Results)] }),
-  );
+  const a = assessOil(input({ fluid: { ...fluid, solubility: null }, samples: [sample(3, { ...clean, ...change })] }));
   expect(a.state).toBe(state);
   expect(said(a.verdict)).toMatch(words);
 });

@@ -93,7 +93,9 @@ export function dirtCauses({ step, filters, fitted, fills, outside, metals }: Ca
     found.push({
       id: "filled",
       odds: filled.other ? 3.5 : routine ? 0.6 : 2,
-      text: `${Math.round(filled.litres)} L of ${filled.fluid} were filled in${filled.other ? ", which is not the circuit's fluid" : ""}; oil from a drum is dirtier than most targets`,
+      text:
+        `${Math.round(filled.litres)} L of ${filled.fluid} were filled ` +
+        `in${filled.other ? ", which is not the circuit's fluid" : ""}; oil from a drum is dirtier than most targets`,
       at: filled.at,
       componentId: null,
       tells: "A sample from the drum, and was it filled through a filter?",

@@ -72,7 +72,10 @@ export interface FlushStep {
   detail: string;
 }
 
-/** Flow that makes a bore turbulent: Re 4000 = v·d/ν, Q = Re·π·d·ν/4. Bore in mm, viscosity in mm²/s, result in L/min. @throws RangeError when they are not above zero. */
+/**
+ * Flow that makes a bore turbulent: Re 4000 = v·d/ν, Q = Re·π·d·ν/4. Bore in mm, viscosity in mm²/s, result in
+ * L/min. @throws RangeError when they are not above zero.
+ */
 export function flushFlow(bore: number, viscosity: number, reynolds = 4000): number {
   if (!(bore > 0) || !(viscosity > 0)) throw new RangeError("Bore and viscosity must be above zero.");
   return (reynolds * Math.PI * (bore / 1000) * (viscosity * 1e-6) * 60_000) / 4;
@@ -96,7 +99,8 @@ export function flushPlan({
     {
       title: "Keep the evidence",
       detail:
-        "Sample before anything is drained. Look at the debris before washing it away: metal, rubber, grit, where it lay. Photograph and keep it in a marked bag.",
+        "Sample before anything is drained. Look at the debris before washing it away: metal, rubber, grit, " +
+        "where it lay. Photograph and keep it in a marked bag.",
     },
     {
       title: "Make it safe",
@@ -123,7 +127,13 @@ export function flushPlan({
       : []),
     {
       title: "Flush",
-      detail: `Through a flushing filter, warm oil, flow turbulent in the largest line (25 mm of thin warm oil, 20 mm²/s, asks for ${Math.round(flushFlow(25, 20))} L/min), each line by itself, cylinders moved end to end. ${minutes === null ? "The circuit's own filter cannot reach the target: use an off-line unit." : `By the tank balance at least ${Math.ceil(minutes / 60)} h of running.`} Until ${cleanerText}, two numbers below the target ${targetText}.`,
+      detail:
+        `Through a flushing filter, warm oil, flow turbulent in the largest line (25 mm of thin warm oil, ` +
+        `20 mm²/s, asks for ${Math.round(flushFlow(25, 20))} L/min), each line by itself, cylinders moved end to end. ` +
+        (minutes === null
+          ? "The circuit's own filter cannot reach the target: use an off-line unit. "
+          : `By the tank balance at least ${Math.ceil(minutes / 60)} h of running. `) +
+        `Until ${cleanerText}, two numbers below the target ${targetText}.`,
     },
     {
       title: "Check each valve",

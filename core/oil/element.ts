@@ -91,7 +91,8 @@ export function elementFinding(
   let pastSince: number | null = null;
   if (usualNew !== null && low(now, usualNew)) {
     past = low(asFitted, usualNew)
-      ? `since this element was fitted its drop is ${percent(now / usualNew)} of what elements had here when new: it is not seated, is the wrong one, or the bypass hangs open`
+      ? `since this element was fitted its drop is ${percent(now / usualNew)} of what elements had here when ` +
+        `new: it is not seated, is the wrong one, or the bypass hangs open`
       : `its drop has fallen to ${percent(now / usualNew)} of that of a new element: it has burst, or the bypass hangs open`;
     pastSince = low(asFitted, usualNew) ? lives.at(-1)!.startedAt : fellAt(current, usualNew * TOO_EASY);
   } else if (low(now, asFitted) && current.length >= FEWEST_FOR_TREND) {

@@ -66,14 +66,18 @@ export function mixing(there: NamedFluid, added: NamedFluid): { serious: boolean
   if (there.type !== added.type)
     return {
       serious: true,
-      message: `${added.name} is another type of fluid than ${there.name}: they may gel, foam or attack the seals. Do not mix them unless both makers say so; if it has happened, drain, flush and look at the seals.`,
+      message:
+        `${added.name} is another type of fluid than ${there.name}: they may gel, foam or attack the seals. ` +
+        `Do not mix them unless both makers say so; if it has happened, drain, flush and look at the seals.`,
     };
   const ratio = added.kv40 / there.kv40;
   const thinner = Math.round(Math.abs(1 - ratio) * 100);
   if (Math.abs(Math.log(ratio)) > Math.log(1.1))
     return {
       serious: true,
-      message: `${added.name} is ${thinner} % ${ratio < 1 ? "thinner" : "thicker"} than ${there.name} at 40 °C: the mixture corrects readings otherwise, and additives may not agree. Ask the maker, and send a sample.`,
+      message:
+        `${added.name} is ${thinner} % ${ratio < 1 ? "thinner" : "thicker"} than ${there.name} at 40 °C: the ` +
+        `mixture corrects readings otherwise, and additives may not agree. Ask the maker, and send a sample.`,
     };
   return {
     serious: false,

@@ -137,20 +137,23 @@ function sampleSaid(p: Parts, samples: number): VerdictPart[] {
     }
   } else if (rising(p.trends.over4)) {
     text(
-      ` Fine particles double every ${p.trends.over4!.doublingYears.toFixed(1)} years, within one number of the code${slow.length > 0 ? `; ${slow.map(leakName).join(" and ")} ${slow.length > 1 ? "rise" : "rises"} with them` : ""}.`,
+      ` Fine particles double every ${p.trends.over4!.doublingYears.toFixed(1)} years, within one number ` +
+        `of the code${slow.length > 0 ? `; ${slow.map(leakName).join(" and ")} ${slow.length > 1 ? "rise" : "rises"} with them` : ""}.`,
     );
   }
   const suspect = p.suspects[0];
   if (p.rose.length > 0)
     text(
-      ` ${upperFirst(metalList(p.rose.map((m) => m.id as WearMetalId)))} made faster than before${suspect && suspect.share >= 0.4 ? `: the ${lower(suspect.name)} (${percent(suspect.share)})` : ""}.`,
+      ` ${upperFirst(metalList(p.rose.map((m) => m.id as WearMetalId)))} made faster than ` +
+        `before${suspect && suspect.share >= 0.4 ? `: the ${lower(suspect.name)} (${percent(suspect.share)})` : ""}.`,
     );
   for (const f of p.filters) {
     if (f.past && p.causes[0]?.id !== "filterPast") text(` Oil goes past the ${lower(f.name)}.`);
     else if (f.blocked) text(` The ${lower(f.name)} is blocked.`);
     else if (f.daysLeft && f.daysLeft.early < SOON_DAYS)
       text(
-        ` The ${lower(f.name)} blocks in ${Math.round(f.daysLeft.early)} to ${f.daysLeft.late === null || f.daysLeft.late > 999 ? "many" : Math.round(f.daysLeft.late)} days.`,
+        ` The ${lower(f.name)} blocks in ${Math.round(f.daysLeft.early)} to ` +
+          `${f.daysLeft.late === null || f.daysLeft.late > 999 ? "many" : Math.round(f.daysLeft.late)} days.`,
       );
   }
   if (p.off !== null && Math.abs(p.off) >= VISCOSITY.doubt)
@@ -206,7 +209,10 @@ export function findingsOf(p: Parts, since: { after: number; by: number } | null
     found.push({
       at: m.since!.after,
       until: m.since!.by,
-      text: `${analytes[m.id].label} made at ${m.rate!.toFixed(1)} ppm per 1000 h, usually ${m.usual!.toFixed(1)} (own history allows ${m.own!.toFixed(1)}${m.sisters !== null ? `, sisters ${m.sisters.toFixed(1)}` : ""}).`,
+      text:
+        `${analytes[m.id].label} made at ${m.rate!.toFixed(1)} ppm per 1000 h, usually ` +
+        `${m.usual!.toFixed(1)} (own history allows ` +
+        `${m.own!.toFixed(1)}${m.sisters !== null ? `, sisters ${m.sisters.toFixed(1)}` : ""}).`,
       tone: "bad",
     });
   }
@@ -216,7 +222,9 @@ export function findingsOf(p: Parts, since: { after: number; by: number } | null
       found.push({
         at: p.step?.by ?? since?.by ?? null,
         until: null,
-        text: `${upperFirst(l.component)}: ${l.what} is ${Math.round((l.factor - 1) * 100)} % above ${moment === null ? "where it was two years ago" : "its earlier course"}.`,
+        text:
+          `${upperFirst(l.component)}: ${l.what} is ${Math.round((l.factor - 1) * 100)} % above ` +
+          `${moment === null ? "where it was two years ago" : "its earlier course"}.`,
         tone: "bad",
         pointId: l.pointId,
         componentId: l.componentId,

@@ -38,8 +38,8 @@ test("a fork does not move its parent", () => {
 
 test("every law is 1 as new and reaches its end", () => {
   for (const name of Object.keys(wearLaws) as WearLaw[]) {
-    expect((wearLaws[name] as (x: number, end: number) => number)(0, 5)).toBeCloseTo(1, 12);
-    if (name !== "none") expect((wearLaws[name] as (x: number, end: number) => number)(1, 5)).toBeCloseTo(5, 9);
+    expect(wearLaws[name](0, 5)).toBeCloseTo(1, 12);
+    if (name !== "none") expect(wearLaws[name](1, 5)).toBeCloseTo(5, 9);
   }
 });
 

@@ -129,7 +129,9 @@ export function parseQuantity(
     const bound = (core: number) => formatNumber(fromCore(core, usual), decimalsFor(fromCore(core, usual)));
     return {
       ok: false,
-      message: `${clip(trimmed)} is outside the possible range for ${name.toLowerCase()}, ${bound(quantity.least)} to ${bound(quantity.greatest)} ${quantity.unit}.`,
+      message:
+        `${clip(trimmed)} is outside the possible range for ${name.toLowerCase()}, ${bound(quantity.least)} ` +
+        `to ${bound(quantity.greatest)} ${quantity.unit}.`,
     };
   }
   return { ok: true, parsed: { value, entered, unit: unit.symbol, stated: written !== "" } };

@@ -42,11 +42,12 @@ function table(title: string, key: (s: Score) => string): void {
   const f = (v: number, digits = 2) => v.toFixed(digits);
   for (const [name, group] of groups) {
     process.stdout.write(
-      `${name.padEnd(28)} ${String(group.length).padStart(7)}  ${f(share(group.map((s) => s.covered)))}     ${f(median(group.map((s) => s.relativeCrps)), 3)}      ${f(median(group.map((s) => s.bias))).padStart(5)}  ${f(share(group.map((s) => s.alphaLambda)))}  ${Object.keys(
-        rivals,
-      )
-        .map((r) => f(median(group.map((s) => s.rivals[r]!))).padStart(r.length))
-        .join("  ")}\n`,
+      `${name.padEnd(28)} ${String(group.length).padStart(7)}  ${f(share(group.map((s) => s.covered)))}    ` +
+        ` ${f(median(group.map((s) => s.relativeCrps)), 3)}      ` +
+        `${f(median(group.map((s) => s.bias))).padStart(5)}  ${f(share(group.map((s) => s.alphaLambda)))}  ` +
+        `${Object.keys(rivals)
+          .map((r) => f(median(group.map((s) => s.rivals[r]!))).padStart(r.length))
+          .join("  ")}\n`,
     );
   }
 }
@@ -60,5 +61,6 @@ if (!options.brief) {
   table("by noise", (s) => `noise ${s.noise}`);
 }
 process.stdout.write(
-  `assess: median ${median(scores.map((s) => s.ms)).toFixed(1)} ms, at 50-70 readings ${median(scores.filter((s) => s.readings >= 50 && s.readings <= 70).map((s) => s.ms)).toFixed(1)} ms\n`,
+  `assess: median ${median(scores.map((s) => s.ms)).toFixed(1)} ms, at 50-70 readings ` +
+    `${median(scores.filter((s) => s.readings >= 50 && s.readings <= 70).map((s) => s.ms)).toFixed(1)} ms\n`,
 );

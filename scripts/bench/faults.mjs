@@ -74,6 +74,9 @@ export async function measureFaults({ address, ask, name }) {
     ).trim(),
   );
   say(
-    `(i) five restarts of the database (pages answer ${alive} after them) and the page server killed (${again} after 4 s): ${acknowledged.length} readings acknowledged, ${acknowledged.filter((s) => !stored.has(s)).length} missing, ${doubled} doubled, ${refused} refused, ${broken} broken off`,
+    `(i) five restarts of the database (pages answer ${alive} after them) and the page server killed ` +
+      `(${again} after 4 s): ${acknowledged.length} readings acknowledged, ` +
+      `${acknowledged.filter((s) => !stored.has(s)).length} missing, ${doubled} doubled, ${refused} ` +
+      `refused, ${broken} broken off`,
   );
 }

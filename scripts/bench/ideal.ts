@@ -293,11 +293,14 @@ for (const law of knownLaws) {
 function row(name: string, group: Compared[]): void {
   if (group.length)
     process.stdout.write(
-      `| ${name} | ${group.length} | ${median(group.map((c) => c.law1)).toFixed(3)} | ${options.sisters ? "" : `${median(group.map((c) => c.laws8!)).toFixed(3)} | `}${median(group.map((c) => c.ours.relativeCrps)).toFixed(3)} | ${share(group.map((c) => c.ours.covered)).toFixed(2)} |\n`,
+      `| ${name} | ${group.length} | ${median(group.map((c) => c.law1)).toFixed(3)} | ` +
+        `${options.sisters ? "" : `${median(group.map((c) => c.laws8!)).toFixed(3)} | `}${median(group.map((c) => c.ours.relativeCrps)).toFixed(3)} ` +
+        `| ${share(group.map((c) => c.ours.covered)).toFixed(2)} |\n`,
     );
 }
 process.stdout.write(
-  `|  | origins | knows the law | ${options.sisters ? "" : "knows the eight laws | "}this forecast | its P10-P90 covers |\n|---|---|---|${options.sisters ? "" : "---|"}---|---|\n`,
+  `|  | origins | knows the law | ${options.sisters ? "" : "knows the eight laws | "}this forecast | ` +
+    `its P10-P90 covers |\n|---|---|---|${options.sisters ? "" : "---|"}---|---|\n`,
 );
 row("**all**", compared);
 for (const [low] of bins)

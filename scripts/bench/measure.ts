@@ -21,7 +21,10 @@ const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
 async function importing(): Promise<void> {
   const rows = 100_000;
   const { rows: points } = await client.query<{ id: string; life: string; code: string }>(
-    "select p.id, l.id as life, m.tag || '/' || c.name || '/' || p.name as code from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id join lives l on l.component_id = c.id and l.ended_at is null and l.started_at < '2022-01-01' where p.quantity in ('caseDrainFlow', 'strokeTime', 'pressureDrop') order by 3 limit 40",
+    "select p.id, l.id as life, m.tag || '/' || c.name || '/' || p.name as code from points p join " +
+      "components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on " +
+      "m.id = k.machine_id join lives l on l.component_id = c.id and l.ended_at is null and l.started_at < " +
+      "'2022-01-01' where p.quantity in ('caseDrainFlow', 'strokeTime', 'pressureDrop') order by 3 limit 40",
   );
   const at = (i: number) => new Date(Date.UTC(2022, 0, 1) + Math.floor(i / points.length) * 600_000 + 13).toISOString();
   const csv = join(tmpdir(), `bench-${process.pid}.csv`);
@@ -30,10 +33,16 @@ async function importing(): Promise<void> {
     csv,
     [
       "point,taken_at,value,oil_c,load_bar,hours_h,note",
-      ...Array.from(
-        { length: rows },
-        (_, i) =>
-          `"${points[i % points.length]!.code}",${at(i)},${(1 + (i % 100) / 100).toFixed(2)},${45 + (i % 10)},${200 + (i % 20)},${1000 + Math.floor(i / points.length)},round`,
+      ...Array.from({ length: rows }, (_, i) =>
+        [
+          `"${points[i % points.length]!.code}"`,
+          at(i),
+          (1 + (i % 100) / 100).toFixed(2),
+          45 + (i % 10),
+          200 + (i % 20),
+          1000 + Math.floor(i / points.length),
+          "round",
+        ].join(","),
       ),
     ].join("\n"),
   );
@@ -171,25 +180,36 @@ function assessing(): void {
   const at60 = median([run(short), run(short), run(short)]);
   const at600 = median([run(long), run(long), run(long)]);
   say(
-    `(b) assessment of a life of 60 readings: ${at60.toFixed(1)} ms, ${(1000 / at60).toFixed(0)} a second; of 600: ${at600.toFixed(1)} ms, ${(at600 / at60).toFixed(1)} times as long for ten times the readings`,
+    `(b) assessment of a life of 60 readings: ${at60.toFixed(1)} ms, ${(1000 / at60).toFixed(0)} a ` +
+      `second; of 600: ${at600.toFixed(1)} ms, ${(at600 / at60).toFixed(1)} times as long for ten times the readings`,
   );
 }
 
 /** Enough fleet and readings: 5000 points, 1 000 000 readings, made in SQL. */
 async function enlarge(): Promise<void> {
   await client.query(`
-    insert into machines (site_id, name, tag, area) select (select id from sites limit 1), 'Bench machine ' || i, 'BM-' || i, 'Bench ' || i % 20 from generate_series(1, 235) i;
+    insert into machines (site_id, name, tag, area) select (select id from sites
+      limit 1), 'Bench machine ' || i, 'BM-' || i, 'Bench ' || i % 20 from generate_series(1, 235) i;
     insert into circuits (machine_id, name, fluid_id) select id, 'Circuit', (select id from fluids limit 1) from machines where tag like 'BM-%';
-    insert into components (circuit_id, kind, name, position) select k.id, 'axialPistonPump', 'Pump ' || i, i from circuits k join machines m on m.id = k.machine_id, generate_series(1, 4) i where m.tag like 'BM-%';
-    insert into lives (component_id, started_at) select c.id, '2010-01-01' from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.tag like 'BM-%';
+    insert into components (circuit_id, kind, name, position) select k.id, 'axialPistonPump', 'Pump ' || i, i
+      from circuits k join machines m on m.id = k.machine_id, generate_series(1, 4) i where m.tag like 'BM-%';
+    insert into lives (component_id, started_at) select c.id, '2010-01-01' from components c
+      join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.tag like 'BM-%';
     insert into points (component_id, name, quantity, state, unit, reference_pressure, reference_temperature, limit_basis, limit_upper, last_reading_at)
-      select c.id, 'Case drain ' || i, 'caseDrainFlow', 'fullStroke', 'L/min', 210, 50, 'absolute', 6, now() from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id, generate_series(1, 5) i where m.tag like 'BM-%';
+      select c.id, 'Case drain ' || i, 'caseDrainFlow', 'fullStroke', 'L/min', 210, 50, 'absolute', 6, now()
+        from components c join circuits k on k.id = c.circuit_id
+        join machines m on m.id = k.machine_id, generate_series(1, 5) i where m.tag like 'BM-%';
     insert into readings (point_id, life_id, taken_at, value, entered, pressure, temperature, hours, taken_by)
-      select p.id, l.id, now() - interval '1 day' - n * interval '10 days', 2 + random() * 0.1, '2 L/min', 205 + random() * 10, 45 + random() * 10, 40000 - n * 80, 'bench' from points p join lives l on l.component_id = p.component_id, generate_series(1, 210) n where p.name like 'Case drain _';`);
+      select p.id, l.id, now() - interval '1 day' - n * interval '10 days', 2 + random() * 0.1, '2 L/min', 205 +
+        random() * 10, 45 + random() * 10, 40000 - n * 80, 'bench' from points p
+        join lives l on l.component_id = p.component_id, generate_series(1, 210) n where p.name like 'Case drain _';`);
   await client.query(`
     insert into assessments (point_id, life_id, state, urgency, readings, verdict, margin, detail, p10, p50, p90)
-      select p.id, l.id, 'steady', random() * 5, 210, s.verdict, s.margin, s.detail, now() + interval '3 years', null, null from points p join lives l on l.component_id = p.component_id,
-        (select verdict, margin, detail from assessments where state = 'steady' and detail is not null and (detail->>'readings')::int > 50 and detail->'correction' is not null limit 1) s where p.name like 'Case drain _' on conflict do nothing;
+      select p.id, l.id, 'steady', random() * 5, 210, s.verdict, s.margin, s.detail, now() + interval '3 years', null,
+        null from points p join lives l on l.component_id = p.component_id,
+        (select verdict, margin, detail from assessments where state = 'steady' and detail is not null
+          and (detail->>'readings')::int > 50 and detail->'correction' is not null limit 1) s where p.name like 'Case drain _'
+          on conflict do nothing;
     analyze;`);
 }
 
@@ -208,36 +228,46 @@ async function pages(): Promise<void> {
   const {
     rows: [one],
   } = await client.query<{ id: string; machine: string }>(
-    "select p.id, m.id as machine from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.tag = 'BM-7' limit 1",
+    "select p.id, m.id as machine from points p join components c on c.id = p.component_id join circuits " +
+      "k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.tag = 'BM-7' limit 1",
   );
   const living = "p.retired_at is null and m.retired_at is null";
   const joins =
     "join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id";
   const today: [string, unknown[]][] = [
     [
-      `select p.id, p.name, c.name, m.name, a.state, a.verdict, a.margin from assessments a join points p on p.id = a.point_id ${joins} where ${living} and a.urgency >= 10 order by a.urgency desc limit 12`,
+      `select p.id, p.name, c.name, m.name, a.state, a.verdict, a.margin from assessments a
+        join points p on p.id = a.point_id ${joins} where ${living} and a.urgency >= 10 order by a.urgency desc limit 12`,
       [],
     ],
     ["select state, count(*) from assessments group by state", []],
     [
-      `select m.name, c.name, a.state, a.p10, a.p50, a.p90 from assessments a join points p on p.id = a.point_id ${joins} where ${living} and a.p10 < now() + interval '1 year' and a.state in ('drifting', 'alert', 'alarm') order by a.p50 limit 10`,
+      `select m.name, c.name, a.state, a.p10, a.p50, a.p90 from assessments a
+        join points p on p.id = a.point_id ${joins} where ${living} and a.p10 < now() + interval '1 year'
+        and a.state in ('drifting', 'alert', 'alarm') order by a.p50 limit 10`,
       [],
     ],
     [
-      "select r.id, r.name, count(*), min(p.last_reading_at + p.interval_days * interval '1 day') from points p join round_points rp on rp.point_id = p.id join rounds r on r.id = rp.round_id where p.last_reading_at + p.interval_days * interval '1 day' < now() + interval '7 days' group by r.id",
+      "select r.id, r.name, count(*), min(p.last_reading_at + p.interval_days * interval '1 day') from " +
+        "points p join round_points rp on rp.point_id = p.id join rounds r on r.id = rp.round_id where " +
+        "p.last_reading_at + p.interval_days * interval '1 day' < now() + interval '7 days' group by r.id",
       [],
     ],
     ["select * from stops where starts_on >= current_date order by starts_on limit 8", []],
   ];
   const fleet: [string, unknown[]][] = [
     [
-      `select m.id, m.name, m.tag, m.area, count(p.id), max(a.urgency), count(*) filter (where a.state in ('alert', 'alarm')) from machines m left join circuits k on k.machine_id = m.id left join components c on c.circuit_id = k.id left join points p on p.component_id = c.id left join assessments a on a.point_id = p.id where m.retired_at is null group by m.id order by m.area, m.name`,
+      `select m.id, m.name, m.tag, m.area, count(p.id), max(a.urgency), count(*) filter (where a.state in ('alert',
+        'alarm')) from machines m left join circuits k on k.machine_id = m.id left join components c on c.circuit_id = k.id
+        left join points p on p.component_id = c.id left join assessments a on a.point_id = p.id where m.retired_at is null
+        group by m.id order by m.area, m.name`,
       [],
     ],
   ];
   const point: [string, unknown[]][] = [
     [
-      "select r.*, i.tag from readings r left join instruments i on i.id = r.instrument_id where r.point_id = $1 and r.superseded_at is null order by r.taken_at",
+      "select r.*, i.tag from readings r left join instruments i on i.id = r.instrument_id where " +
+        "r.point_id = $1 and r.superseded_at is null order by r.taken_at",
       [one!.id],
     ],
     ["select * from assessments where point_id = $1", [one!.id]],
@@ -255,7 +285,8 @@ async function pages(): Promise<void> {
     const loaded = await page(`${path === "/" ? "/_root" : path}.data`, cookie);
     const plain = await sqlTime(client, sql);
     say(
-      `    ${name}: plain SQL ${plain.toFixed(1)} ms, data of the page ${loaded.toFixed(1)} ms, whole page ${html.toFixed(1)} ms (an empty answer ${empty.toFixed(1)} ms)`,
+      `    ${name}: plain SQL ${plain.toFixed(1)} ms, data of the page ${loaded.toFixed(1)} ms, whole page ` +
+        `${html.toFixed(1)} ms (an empty answer ${empty.toFixed(1)} ms)`,
     );
     say(
       `(c) ${name}: data over plain SQL ${(loaded / plain).toFixed(2)}, page over plain SQL ${(html / plain).toFixed(2)} (aim at most 2)`,

@@ -65,19 +65,17 @@ function contextOf(life: FleetLife, prior: WearPrior, now: number): AssessContex
 }
 
 function readingsOf(life: FleetLife, count: number): AssessReading[] {
-  return life.readings
-    .slice(0, count)
-    .map((r, i) => ({
-      id: String(i),
-      at: r.at,
-      hours: r.hours,
-      value: r.value,
-      pressure: r.pressure,
-      temperature: r.temperature,
-      uncertainty: null,
-      doubtful: false,
-      recalled: false,
-    }));
+  return life.readings.slice(0, count).map((r, i) => ({
+    id: String(i),
+    at: r.at,
+    hours: r.hours,
+    value: r.value,
+    pressure: r.pressure,
+    temperature: r.temperature,
+    uncertainty: null,
+    doubtful: false,
+    recalled: false,
+  }));
 }
 
 function pointOf(life: FleetLife): AssessPoint {

@@ -99,10 +99,35 @@ function plot(
       ([b], i) => [x(i), y(Math.min(high, value(scores.filter((s) => binName(s.readings) === binName(b)))))] as const,
     );
     const end = points[points.length - 1]!;
-    return `<polyline fill="none" stroke="${tones[k]}" stroke-width="1.8"${k % 2 ? "" : ' stroke-dasharray="5 4"'} points="${points.map((p) => p.map((v) => v.toFixed(1)).join(",")).join(" ")}"/>${points.map((p) => `<circle cx="${p[0].toFixed(1)}" cy="${p[1].toFixed(1)}" r="3" fill="${tones[k]}"/>`).join("")}<text x="${(end[0] + 8).toFixed(1)}" y="${(46 + 16 * k).toFixed(1)}" fill="${tones[k]}" font-size="11">${name}</text>`;
+    const dots = points.map(
+      ([px, py]) => `<circle cx="${px.toFixed(1)}" cy="${py.toFixed(1)}" r="3" fill="${tones[k]}"/>`,
+    );
+    return [
+      `<polyline fill="none" stroke="${tones[k]}" stroke-width="1.8"${k % 2 ? "" : ' stroke-dasharray="5 4"'}`,
+      ` points="${points.map((p) => p.map((v) => v.toFixed(1)).join(",")).join(" ")}"/>`,
+      ...dots,
+      `<text x="${(end[0] + 8).toFixed(1)}" y="${(46 + 16 * k).toFixed(1)}" fill="${tones[k]}" font-size="11">${name}</text>`,
+    ].join("");
   });
   const ticks = Array.from({ length: 5 }, (_, i) => low + ((high - low) * i) / 4);
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" font-family="sans-serif" font-size="12"><rect width="${width}" height="${height}" fill="#fbfaf5"/><text x="${left}" y="22" font-weight="600" fill="#14252b">${title}</text>${band ? `<rect x="${left}" y="${y(band[1])}" width="${width - left - 150}" height="${y(band[0]) - y(band[1])}" fill="#d7e7e3"/>` : ""}${ticks.map((t) => `<line x1="${left}" x2="${width - 150}" y1="${y(t)}" y2="${y(t)}" stroke="#d9d4c6"/><text x="${left - 8}" y="${y(t) + 4}" text-anchor="end" fill="#4d6068">${t.toFixed(2)}</text>`).join("")}${bins.map(([b], i) => `<text x="${x(i)}" y="${height - 18}" text-anchor="middle" fill="#4d6068">${binName(b)}</text>`).join("")}${lines.join("")}<text x="${left}" y="${height - 3}" fill="#4d6068">readings at the origin</text></svg>\n`;
+  const right = width - 150;
+  const banded = band
+    ? `<rect x="${left}" y="${y(band[1])}" width="${right - left}" height="${y(band[0]) - y(band[1])}" fill="#d7e7e3"/>`
+    : "";
+  const muted = 'fill="#4d6068"';
+  return [
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" font-family="sans-serif" font-size="12">`,
+    `<rect width="${width}" height="${height}" fill="#fbfaf5"/>`,
+    `<text x="${left}" y="22" font-weight="600" fill="#14252b">${title}</text>`,
+    banded,
+    ...ticks.flatMap((t) => [
+      `<line x1="${left}" x2="${right}" y1="${y(t)}" y2="${y(t)}" stroke="#d9d4c6"/>`,
+      `<text x="${left - 8}" y="${y(t) + 4}" text-anchor="end" ${muted}>${t.toFixed(2)}</text>`,
+    ]),
+    ...bins.map(([b], i) => `<text x="${x(i)}" y="${height - 18}" text-anchor="middle" ${muted}>${binName(b)}</text>`),
+    ...lines,
+    `<text x="${left}" y="${height - 3}" ${muted}>readings at the origin</text></svg>\n`,
+  ].join("");
 }
 
 writeFileSync(
@@ -125,5 +150,6 @@ const [before] = text.split("<!-- tables -->");
 writeFileSync(file, `${before}<!-- tables -->\n\n${parts.join("\n\n")}\n`);
 const times = runs.flatMap((r) => r.scores);
 process.stdout.write(
-  `assess: median ${median(times.map((s) => s.ms)).toFixed(1)} ms, at 50-70 readings ${median(times.filter((s) => s.readings >= 50 && s.readings <= 70).map((s) => s.ms)).toFixed(1)} ms\n`,
+  `assess: median ${median(times.map((s) => s.ms)).toFixed(1)} ms, at 50-70 readings ` +
+    `${median(times.filter((s) => s.readings >= 50 && s.readings <= 70).map((s) => s.ms)).toFixed(1)} ms\n`,
 );

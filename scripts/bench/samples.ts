@@ -30,10 +30,18 @@ async function importing(): Promise<void> {
     csv,
     [
       "sample number,machine,date,hours,>4 µm,>6 µm,>14 µm,Fe,Cu,water,kv40",
-      ...Array.from(
-        { length: ROWS },
-        (_, i) =>
-          `B-${i},${circuits[i % circuits.length]!.tag},${at(i)},,${counts(i).join(",")},${i % 3 ? (i % 20) / 2 : "<1"},${(i % 11) / 2},${60 + (i % 50)},${45 + (i % 10) / 10}`,
+      ...Array.from({ length: ROWS }, (_, i) =>
+        [
+          `B-${i}`,
+          circuits[i % circuits.length]!.tag,
+          at(i),
+          "",
+          ...counts(i),
+          i % 3 ? (i % 20) / 2 : "<1",
+          (i % 11) / 2,
+          60 + (i % 50),
+          45 + (i % 10) / 10,
+        ].join(","),
       ),
     ].join("\n"),
   );
@@ -127,7 +135,8 @@ async function circuitPage(): Promise<void> {
     ["select * from samples where circuit_id = $1 and withdrawn_at is null order by taken_at desc limit 80", [one!.id]],
     ["select * from oil_assessments where circuit_id = $1", [one!.id]],
     [
-      "select k.id, m.name, m.tag, o.state, o.code, o.target from circuits k join machines m on m.id = k.machine_id left join oil_assessments o on o.circuit_id = k.id order by o.urgency desc nulls last",
+      "select k.id, m.name, m.tag, o.state, o.code, o.target from circuits k join machines m on m.id = " +
+        "k.machine_id left join oil_assessments o on o.circuit_id = k.id order by o.urgency desc nulls last",
       [],
     ],
     ["select * from debris_events where circuit_id = $1 order by opened_at desc limit 6", [one!.id]],

@@ -44,13 +44,19 @@ async function save(point: { id: string; state: string }, at: Date, cookie: stri
 /** (e) one more reading, and the page, of points with ever longer lives. */
 async function longLives(cookie: string): Promise<void> {
   const points = await ask<{ id: string; state: string; life: string }>(
-    "select p.id, p.state, l.id as life from points p join lives l on l.component_id = p.component_id and l.ended_at is null join machines m on m.id = (select machine_id from circuits k join components c on c.circuit_id = k.id where c.id = p.component_id) where p.quantity = 'caseDrainFlow' and l.started_at < now() - interval '4 years' order by m.tag limit 3",
+    "select p.id, p.state, l.id as life from points p join lives l on l.component_id = p.component_id " +
+      "and l.ended_at is null join machines m on m.id = (select machine_id from circuits k join components " +
+      "c on c.circuit_id = k.id where c.id = p.component_id) where p.quantity = 'caseDrainFlow' and " +
+      "l.started_at < now() - interval '4 years' order by m.tag limit 3",
   );
   const found: { saved: number; opened: number }[] = [];
   for (const [i, count] of [1_000, 16_000, 100_000].entries()) {
     const point = points[i]!;
     await client.query(
-      "insert into readings (point_id, life_id, taken_at, value, entered, temperature, pressure, hours, taken_by) select $1, $2, now() - interval '2 days' - n * (interval '1400 days' / $3::int), 1.4 + random() * 0.05, '1.4 L/min', 48 + random() * 4, 203 + random() * 6, null, 'bench' from generate_series(1, $3::int) n on conflict do nothing",
+      "insert into readings (point_id, life_id, taken_at, value, entered, temperature, pressure, hours, " +
+        "taken_by) select $1, $2, now() - interval '2 days' - n * (interval '1400 days' / $3::int), 1.4 + " +
+        "random() * 0.05, '1.4 L/min', 48 + random() * 4, 203 + random() * 6, null, 'bench' from " +
+        "generate_series(1, $3::int) n on conflict do nothing",
       [point.id, point.life, count],
     );
     await client.query("analyze readings");
@@ -66,7 +72,9 @@ async function longLives(cookie: string): Promise<void> {
     );
   }
   say(
-    `(e) 100 000 readings at a point over 1 000: saving ${(found[2]!.saved / found[0]!.saved).toFixed(2)}, page ${(found[2]!.opened / found[0]!.opened).toFixed(2)} (aim at about 1)`,
+    `(e) 100 000 readings at a point over 1 000: saving ` +
+      `${(found[2]!.saved / found[0]!.saved).toFixed(2)}, page ` +
+      `${(found[2]!.opened / found[0]!.opened).toFixed(2)} (aim at about 1)`,
   );
 }
 
@@ -89,7 +97,8 @@ async function lookAround(cookie: string, done: () => boolean): Promise<number[]
 async function millionRows(cookie: string): Promise<void> {
   const rows = 1_000_000;
   const [point] = await ask<{ id: string }>(
-    "select p.id from points p join lives l on l.component_id = p.component_id and l.ended_at is null where p.quantity = 'strokeTime' and l.started_at < now() - interval '5 years' limit 1",
+    "select p.id from points p join lives l on l.component_id = p.component_id and l.ended_at is null " +
+      "where p.quantity = 'strokeTime' and l.started_at < now() - interval '5 years' limit 1",
   );
   let quiet = false;
   setTimeout(() => (quiet = true), 10_000);
@@ -132,7 +141,10 @@ async function millionRows(cookie: string): Promise<void> {
       throw new Error(record.failure ?? `${record.added} added`);
     const seconds = (performance.now() - start) / 1000;
     say(
-      `(f) a million rows, ${stage}: ${seconds.toFixed(0)} s; other pages meanwhile p50 ${median(times).toFixed(0)} ms, p99 ${quantile(times, 0.99).toFixed(0)} ms, at rest p50 ${median(before).toFixed(0)} ms, p99 ${quantile(before, 0.99).toFixed(0)} ms: p99 ${(quantile(times, 0.99) / quantile(before, 0.99)).toFixed(2)} times (aim under 100 ms)`,
+      `(f) a million rows, ${stage}: ${seconds.toFixed(0)} s; other pages meanwhile p50 ` +
+        `${median(times).toFixed(0)} ms, p99 ${quantile(times, 0.99).toFixed(0)} ms, at rest p50 ` +
+        `${median(before).toFixed(0)} ms, p99 ${quantile(before, 0.99).toFixed(0)} ms: p99 ` +
+        `${(quantile(times, 0.99) / quantile(before, 0.99)).toFixed(2)} times (aim under 100 ms)`,
     );
   }
 }
@@ -159,7 +171,9 @@ async function savingAtOnce(cookie: string): Promise<void> {
   await sleep(700);
   const { p50, p99, max } = loop();
   say(
-    `(g) loop of the page server while ${[...statuses].map(([s, n]) => `${n} answered ${s}`).join(", ")} in 20 s: p50 ${p50.toFixed(1)} ms, p99 ${p99.toFixed(1)} ms, longest ${max.toFixed(0)} ms (aim: p99 at most 20 ms)`,
+    `(g) loop of the page server while ${[...statuses].map(([s, n]) => `${n} answered ${s}`).join(", ")} ` +
+      `in 20 s: p50 ${p50.toFixed(1)} ms, p99 ${p99.toFixed(1)} ms, longest ${max.toFixed(0)} ms (aim: p99 ` +
+      `at most 20 ms)`,
   );
 }
 

@@ -125,6 +125,6 @@ export function calculatorChart(chart: CalculatorChart, units: UnitPreference): 
         },
       },
     };
-    return configuration as unknown as ChartConfiguration;
+    return configuration;
   };
 }

@@ -12,8 +12,8 @@ export function ChartCanvas({ make, label, height }: { make: MakeChart; label: s
     let chart: Chart | undefined;
     let gone = false;
     const dark = window.matchMedia("(prefers-color-scheme: dark)");
-    const draw = () =>
-      import("./chartjs").then(
+    const draw = () => {
+      void import("./chartjs").then(
         ({ makeChart }) => {
           if (gone || !canvas.current) return;
           chart?.destroy();
@@ -21,7 +21,8 @@ export function ChartCanvas({ make, label, height }: { make: MakeChart; label: s
         },
         () => setFailed(true),
       );
-    void draw();
+    };
+    draw();
     dark.addEventListener("change", draw);
     return () => {
       gone = true;
