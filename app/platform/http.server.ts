@@ -109,12 +109,22 @@ function sameOrigin(request: Request, response: Response, next: NextFunction) {
   response.status(403).type("text").send("This request did not come from a page of this application.");
 }
 
+function canBeDecoded(text: string): boolean {
+  try {
+    decodeURIComponent(text);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** An address and a host that our own pages can have; anything else is no request of a browser. */
 function readable(request: Request, response: Response, next: NextFunction) {
   const host = request.get("Host") ?? "";
   const good =
     request.url.startsWith("/") &&
     !/%00/i.test(request.url) &&
+    canBeDecoded(request.path) &&
     /^[A-Za-z0-9._:[\]-]{1,255}$/.test(host) &&
     URL.canParse(`http://${host}/`);
   if (!good) {

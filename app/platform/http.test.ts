@@ -42,6 +42,15 @@ test.each([
   expect(await answer.text()).toContain("did not come from a page of this application");
 });
 
+test("an address that cannot be decoded is answered, and writes no fault to the log", async () => {
+  const log = jest.spyOn(console, "error").mockImplementation(() => undefined);
+  const answer = await fetch(`${base}/points/%E0%A4%A`);
+  expect(answer.status).toBe(400);
+  expect(await answer.text()).toBe("This request cannot be read.");
+  expect(log).not.toHaveBeenCalled();
+  log.mockRestore();
+});
+
 test("what is larger than the limit is refused without being kept, and the sender is told", async () => {
   const answer = await fetch(`${base}/records/import`, {
     method: "POST",
