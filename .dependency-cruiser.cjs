@@ -5,29 +5,52 @@ const places = [
   "points",
   "work",
   "records",
-  "bench",
+  "calculators",
   "rounds",
   "instruments",
-  "tests",
+  "procedures",
   "oil",
   "account",
   "shell",
 ];
+const subjects = [
+  "access",
+  "assets",
+  "condition",
+  "instruments",
+  "oil",
+  "overview",
+  "planning",
+  "procedures",
+  "readings",
+  "rounds",
+  "work",
+];
+const aPlace = `^app/(${places.join("|")})/`;
+const tests = "\\.test\\.tsx?$";
 
 module.exports = {
   forbidden: [
-    { name: "no-circular", severity: "error", from: {}, to: { circular: true, dependencyTypesNot: ["type-only"] } },
+    { name: "no-circle", severity: "error", from: {}, to: { circular: true, dependencyTypesNot: ["type-only"] } },
+    {
+      name: "no-circle-of-folders",
+      comment: "two folders that need each other are one, or a third is missing",
+      scope: "folder",
+      severity: "error",
+      from: { path: "^(core/[^/]+|app/(runtime|db|platform|domain/[^/]+|ui))$" },
+      to: { circular: true, path: "^(core/[^/]+|app/(runtime|db|platform|domain/[^/]+|ui))$" },
+    },
     {
       name: "core-is-pure",
       comment: "core knows no React, DOM, Node, database or application",
       severity: "error",
-      from: { path: "^core/", pathNot: "\\.test\\.ts$" },
+      from: { path: "^core/", pathNot: tests },
       to: { path: "^(app|demo|scripts)/|node_modules/(react|react-dom|react-router|drizzle-orm|pg|pg-boss)/" },
     },
     {
       name: "core-no-node",
       severity: "error",
-      from: { path: "^core/", pathNot: "\\.test\\.ts$" },
+      from: { path: "^core/", pathNot: tests },
       to: { dependencyTypes: ["core"] },
     },
     {
@@ -45,23 +68,49 @@ module.exports = {
       to: { path: `^app/(${places.filter((p) => p !== place).join("|")})/`, pathNot: "\\+types" },
     })),
     {
+      name: "tables-belong-to-the-domain",
+      comment: "places ask the domain; only the domain and what serves it know tables and SQL",
+      severity: "error",
+      from: { path: `${aPlace}|^app/(device|sw)/`, pathNot: tests },
+      to: { path: "^app/db/|node_modules/(drizzle-orm|pg)/" },
+    },
+    ...subjects.map((subject) => ({
+      name: `domain-${subject}-by-its-index`,
+      comment:
+        "a subject of the domain uses another through its index, so that what is shared can be read in one place",
+      severity: "error",
+      from: { path: `^app/domain/(${subjects.filter((s) => s !== subject).join("|")})/`, pathNot: tests },
+      to: { path: `^app/domain/${subject}/`, pathNot: "/index(\\.server)?\\.ts$" },
+    })),
+    {
+      name: "domain-below-places",
+      severity: "error",
+      from: { path: "^app/domain/" },
+      to: { path: `${aPlace}|^app/(ui|device|sw)/` },
+    },
+    {
       name: "ui-below-places",
       severity: "error",
       from: { path: "^app/ui/" },
-      to: { path: `^app/(${places.join("|")}|db|platform)/` },
+      to: { path: `${aPlace}|^app/(db|platform|domain|runtime)/` },
     },
     {
-      name: "platform-below-places",
+      name: "platform-knows-no-pump",
       severity: "error",
-      from: { path: "^app/(platform|db)/" },
-      to: { path: `^app/(${places.join("|")}|ui)/` },
+      from: { path: "^app/platform/", pathNot: tests },
+      to: { path: `${aPlace}|^app/(domain|ui)/` },
     },
     {
-      name: "routes-ask-queries",
-      comment: "database access is in queries, commands and .server modules",
+      name: "db-below-platform",
       severity: "error",
-      from: { path: "^app/.*\\.tsx$" },
-      to: { path: "^app/db/client|node_modules/drizzle-orm" },
+      from: { path: "^app/db/", pathNot: tests },
+      to: { path: `${aPlace}|^app/(domain|ui|platform)/` },
+    },
+    {
+      name: "runtime-below-all",
+      severity: "error",
+      from: { path: "^app/runtime/" },
+      to: { path: "^app/(?!runtime/)" },
     },
     {
       name: "app-does-not-know-demo",

@@ -9,7 +9,7 @@ export default defineConfig({
   resolve: { alias: { "~": path("./app"), "@core": path("./core/index.ts") } },
   ssr: { noExternal: true, target: "node" },
   build: {
-    ssr: path("./app/threads/assessTask.ts"),
+    ssr: path("./app/domain/condition/assessTask.ts"),
     outDir: "build/threads",
     target: "node20",
     rollupOptions: { output: { entryFileNames: "assess.js", format: "es" } },

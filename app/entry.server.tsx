@@ -3,7 +3,7 @@ import { isbot } from "isbot";
 import { PassThrough } from "node:stream";
 import { renderToPipeableStream } from "react-dom/server";
 import { ServerRouter, type AppLoadContext, type EntryContext } from "react-router";
-import { log } from "./platform/log.server";
+import { log } from "./runtime/log.server";
 import { NonceProvider } from "./ui/nonce";
 
 const ABORT_MS = 10_000;

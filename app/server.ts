@@ -4,21 +4,21 @@
  */
 import type { Server } from "node:http";
 import { closeConnections, isDatabaseDown, migrateDatabase } from "~/db/client.server";
-import { labPreview, runLabImport } from "~/oil/labImport.server";
-import { assessStalePoints, markAllStale } from "~/platform/assessment.server";
-import { assessStaleCircuits } from "~/platform/oil.server";
-import { config } from "~/platform/config.server";
+import { labPreview, runLabImport } from "./domain/oil/labFile/import.server";
+import { assessStalePoints, markAllStale } from "./domain/condition/assessment.server";
+import { assessStaleCircuits } from "./domain/condition/oilAssessment.server";
+import { config } from "./runtime/config.server";
 import { makeApp } from "~/platform/http.server";
 import { keepBeating } from "~/platform/heartbeat.server";
 import { endStage, importRecord, sweepUploads, tellProgress } from "~/platform/imports.server";
 import { closeQueue, requestAssessment, runWorker } from "~/platform/jobs.server";
-import { log } from "~/platform/log.server";
+import { log } from "./runtime/log.server";
 import { addFirstEngineer } from "~/platform/session.server";
-import { closeThreads } from "~/platform/threads.server";
-import { preview, runImport } from "~/records/import.server";
+import { closeThreads } from "./domain/condition/threads.server";
+import { preview, runImport } from "./domain/readings/csv/import.server";
 export { loadDemo } from "@demo/load.server";
 import { serveTester } from "@demo/tester.server";
-import { errorText } from "~/platform/errors";
+import { errorText } from "./runtime/errors";
 
 /** Bring the database schema up to date. */
 export async function migrate(): Promise<void> {

@@ -107,13 +107,15 @@ export { assess, probabilityBy } from "./assessment/assess";
 export { correctSeries } from "./assessment/series";
 export type { CorrectedReading } from "./assessment/series";
 export { lastReadingWorking } from "./assessment/workings";
-export { stateOfUrgency } from "./assessment/state";
+export { stateOfUrgency } from "./state/state";
 export { expectedReading } from "./assessment/expected";
 export type { ExpectedRange } from "./assessment/expected";
 export { questionReading } from "./assessment/question";
 export type { Question } from "./assessment/question";
 export { chance } from "./assessment/verdict";
-export { conditionStates } from "./assessment/types";
+export { conditionStates } from "./state/state";
+export type { ConditionState } from "./state/state";
+export type { VerdictPart } from "./state/verdictPart";
 export type {
   AssessContext,
   AssessPoint,
@@ -121,7 +123,6 @@ export type {
   AssessStop,
   Assessment,
   AssessedForecast,
-  ConditionState,
   ContextInput,
   Expectation,
   PointInput,
@@ -129,11 +130,10 @@ export type {
   ReadingMark,
   SeriesContext,
   SeriesPoint,
-  VerdictPart,
 } from "./assessment/types";
 export type { Working, WorkingRow } from "./working";
-export { random } from "./simulation/random";
-export type { Random } from "./simulation/random";
+export { random } from "./random/random";
+export type { Random } from "./random/random";
 export { simulateLife, oilTemperatureAt, wearLaws } from "./simulation/life";
 export type { SimulatedReading, WearLaw } from "./simulation/life";
 export { componentKindIds, componentKinds, missingPoints } from "./equipment/kinds";
@@ -154,7 +154,9 @@ export type {
 export { plantProcedure, plantTestProblem, procedureOf, procedures, proceduresFor } from "./procedures/index";
 export type { PlantTest, Procedure } from "./procedures/types";
 export type { Principle } from "./instrument/fitness";
+export { cautionFor } from "./rounds/caution";
 export { readingInterval } from "./rounds/interval";
+export { readsTheOil } from "./rounds/oilTemperature";
 export { judgeRepeats } from "./rounds/repeats";
 export { isNewStep, isStuck, readTesterLine, stillStep } from "./procedures/live";
 export type { Timed } from "./procedures/live";
@@ -166,8 +168,10 @@ export { incomparable, middle, sampleProblems, samplePlaces, sampleStates } from
 export type { OilSample, Result, Results, SamplePlace, SampleState } from "./oil/sample";
 export { countFor, sampleCodes, sampleIso } from "./oil/codes";
 export { circuitTarget } from "./oil/target";
-export { fillAge, fluidAt, mixing, mixtureViscosity } from "./oil/fill";
-export type { FillAge, LongestFill, MeasuredViscosity, NamedFluid } from "./oil/fill";
+export { fluidAt } from "./fluid/measured";
+export type { MeasuredViscosity } from "./fluid/measured";
+export { fillAge, mixing, mixtureViscosity } from "./oil/fill";
+export type { FillAge, LongestFill, NamedFluid } from "./oil/fill";
 export { metalSeries } from "./oil/wear";
 export { wearMetalIds as wearMetals } from "./oil/analytes";
 export type { MetalAlarm, MetalPoint } from "./oil/wear";

@@ -21,10 +21,10 @@ import {
   stops,
 } from "~/db/schema";
 import { users } from "~/db/peopleTables";
-import { assessStalePoints, markAllStale } from "~/platform/assessment.server";
-import { now as clock } from "~/platform/clock.server";
+import { assessStalePoints, markAllStale } from "~/domain/condition/assessment.server";
+import { now as clock } from "~/runtime/clock.server";
 import { hashPassword } from "~/platform/session.server";
-import { assessStaleCircuits, markOilStale } from "~/platform/oil.server";
+import { assessStaleCircuits, markOilStale } from "~/domain/condition/oilAssessment.server";
 import { fleetPlan } from "./fleet";
 import { lifePlan, livesOf } from "./lives";
 import { addLiving } from "./living.server";

@@ -2,14 +2,14 @@
 import { sql } from "drizzle-orm";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { ownDatabase } from "~/db/testDatabase";
-import { assessStalePoints } from "~/platform/assessment.server";
+import { assessStalePoints } from "~/domain/condition/assessment.server";
 import { csvOut } from "~/platform/csv.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";
 import { closeQueue } from "~/platform/jobs.server";
-import { exportFleet } from "~/records/fleetExport.server";
-import { importFleet } from "~/records/fleetImport.server";
-import { preview, runImport, saveMapping } from "~/records/import.server";
-import { readingsQuery } from "~/records/queries.server";
+import { exportFleet } from "~/domain/assets/fleetFile/export.server";
+import { importFleet } from "~/domain/assets/fleetFile/import.server";
+import { preview, runImport, saveMapping } from "~/domain/readings/csv/import.server";
+import { readingsQuery } from "~/domain/readings/csv/export.server";
 import { loadDemo } from "./load.server";
 import { people } from "./world";
 

@@ -1,32 +1,13 @@
 /** npm run demo: a private database, the invented harbour, the application, an address. */
-import { randomBytes } from "node:crypto";
-import { existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
 import { ensureBuild } from "./lib/build.mjs";
 import { ensureDatabase, openCluster } from "./lib/cluster.mjs";
 import { ensurePackages } from "./lib/install.mjs";
 import { freePort } from "./lib/ports.mjs";
-import { command, projectDir, say } from "./lib/process.mjs";
+import { command, say } from "./lib/process.mjs";
 import { appCommand, startApp, untilInterrupted } from "./lib/serve.mjs";
+import { forgetSignIns, readSignIns } from "./lib/signIns.mjs";
 
 const FIRST_PORT = Number(process.env.PORT ?? 4800);
-const signIns = join(projectDir, ".data/demo/sign-ins.json");
-
-function passwords() {
-  if (existsSync(signIns)) {
-    try {
-      return JSON.parse(readFileSync(signIns, "utf8"));
-    } catch {
-      rmSync(signIns);
-    }
-  }
-  const made = Object.fromEntries(
-    ["engineer", "technician", "viewer"].map((name) => [name, randomBytes(6).toString("base64url")]),
-  );
-  writeFileSync(signIns, JSON.stringify(made), { mode: 0o600 });
-  return made;
-}
-
 await command(async () => {
   const fresh = process.argv.includes("--fresh");
   ensurePackages();
@@ -38,12 +19,12 @@ await command(async () => {
     cluster.release();
   };
   process.on("exit", release);
-  if (fresh) rmSync(signIns, { force: true });
+  if (fresh) forgetSignIns();
   ensureDatabase(cluster, "juncteral");
   await ensureBuild();
   const env = { DATABASE_URL: cluster.url("juncteral"), JUNCTERAL_LOG: process.env.JUNCTERAL_LOG ?? "warn" };
   appCommand("migrate", env);
-  const secret = passwords();
+  const secret = readSignIns();
   if (fresh || !appLoaded(cluster)) say("Loading Eskermouth Harbour: five years of readings …");
   appCommand("demo", env, JSON.stringify(secret));
   const port = await freePort(FIRST_PORT);

@@ -9,8 +9,8 @@ import { fieldsOf } from "~/platform/validate";
 import { formOf } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
-import { saveUnits } from "./commands.server";
-import { changeOwnPassword } from "./people.server";
+import { saveUnits } from "~/domain/access/preferences.server";
+import { changeOwnPassword } from "~/domain/access/people.server";
 import { themeCookie, themeOf, themes } from "./theme.server";
 
 export const meta = () => [{ title: "Account · Juncteral" }];

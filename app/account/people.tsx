@@ -6,7 +6,15 @@ import { ConfirmButton } from "~/ui/confirm";
 import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { addPerson, changePerson, people, setAccess, setPassword, type Done, type Person } from "./people.server";
+import {
+  addPerson,
+  changePerson,
+  people,
+  setAccess,
+  setPassword,
+  type Done,
+  type Person,
+} from "~/domain/access/people.server";
 
 export const meta = () => [{ title: "People · Juncteral" }];
 

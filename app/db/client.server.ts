@@ -2,10 +2,10 @@ import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
 import { migrate } from "drizzle-orm/node-postgres/migrator";
 import { resolve } from "node:path";
 import pg from "pg";
-import { config } from "~/platform/config.server";
-import { log } from "~/platform/log.server";
+import { config } from "~/runtime/config.server";
+import { log } from "~/runtime/log.server";
 import * as schema from "./schema";
-import { errorText } from "~/platform/errors";
+import { errorText } from "~/runtime/errors";
 
 export type Database = NodePgDatabase<typeof schema>;
 /** A transaction, or the database itself: what a query runs on. */

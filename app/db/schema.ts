@@ -5,6 +5,7 @@
 import { sql } from "drizzle-orm";
 import { bytea, created, id, moment, retired, version } from "./columns";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
+import type { InterventionKind } from "./kinds";
 import {
   bigint,
   boolean,
@@ -471,9 +472,6 @@ export const stops = pgTable(
   },
   (t) => [index("stops_start").on(t.startsOn)],
 );
-
-export const interventionKinds = ["replacement", "inspection", "repair"] as const;
-export type InterventionKind = (typeof interventionKinds)[number];
 
 export const interventions = pgTable(
   "interventions",

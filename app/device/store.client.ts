@@ -1,6 +1,6 @@
 /** What a tablet keeps by itself: the way walked so far and everything not sent yet. IndexedDB through idb. */
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
-import type { Fate, Outgoing } from "./outgoing";
+import type { Fate, Outgoing } from "~/domain/rounds/outgoing";
 
 export type Kept = Outgoing & { order: number; problem?: Pick<Fate, "fate" | "field" | "message"> };
 

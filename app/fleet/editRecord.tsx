@@ -6,11 +6,11 @@ import { Button, FormProblemsProvider, Notice } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead } from "~/ui/page";
 import { useShow } from "~/ui/site";
-import { usualAt } from "~/platform/usual.server";
-import { editRecord } from "./commands.server";
-import { isRecordKind, recordSpecs } from "./form";
-import { afterEdit } from "./paths.server";
-import { choices, recordOf } from "./queries.server";
+import { usualAt } from "~/domain/condition/usualConditions.server";
+import { editRecord } from "~/domain/assets/commands.server";
+import { isRecordKind, recordSpecs } from "~/domain/assets/form";
+import { afterEdit } from "~/domain/assets/paths.server";
+import { choices, recordOf } from "~/domain/assets/queries.server";
 import { RecordFields, fieldText } from "./recordFields";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Edit a ${params.kind} · Juncteral` }];

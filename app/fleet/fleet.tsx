@@ -6,7 +6,7 @@ import { mayAct } from "~/platform/permissions";
 import { fieldClass } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
 import { StateGlyph } from "~/ui/state";
-import { fleetList } from "./queries.server";
+import { fleetList } from "~/domain/assets/queries.server";
 
 export const meta = () => [{ title: "Fleet · Juncteral" }];
 

@@ -9,9 +9,9 @@ import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
-import { recordMeterChange, withdrawMeterChange } from "./meter.server";
+import { recordMeterChange, withdrawMeterChange } from "~/domain/assets/hourMeter.server";
 import { HourMeter } from "./meter";
-import { machinePage, machinePlace } from "./queries.server";
+import { machinePage, machinePlace } from "~/domain/assets/queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.page.machine.name ?? "Machine"} · Juncteral` },

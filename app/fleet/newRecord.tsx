@@ -4,10 +4,10 @@ import { guard, guardAction, notFound } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
-import { addRecord } from "./commands.server";
-import { isRecordKind, recordSpecs } from "./form";
-import { afterEdit } from "./paths.server";
-import { choices } from "./queries.server";
+import { addRecord } from "~/domain/assets/commands.server";
+import { isRecordKind, recordSpecs } from "~/domain/assets/form";
+import { afterEdit } from "~/domain/assets/paths.server";
+import { choices } from "~/domain/assets/queries.server";
 import { RecordFields } from "./recordFields";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Add a ${params.kind} · Juncteral` }];

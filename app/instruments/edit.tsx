@@ -7,9 +7,9 @@ import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { useSite } from "~/ui/site";
-import { saveInstrument } from "./commands.server";
-import { principleIds, principles } from "./form";
-import { instrumentRow } from "./queries.server";
+import { saveInstrument } from "~/domain/instruments/commands.server";
+import { principleIds, principles } from "~/domain/instruments/form";
+import { instrumentRow } from "~/domain/instruments/queries.server";
 
 export const meta = () => [{ title: "Instrument · Juncteral" }];
 

@@ -4,7 +4,7 @@ import { formatNumber } from "@core";
 import { guard, idParam } from "~/platform/guard.server";
 import { Empty, PageHead } from "~/ui/page";
 import { useShow } from "~/ui/site";
-import { fitsOf } from "./queries.server";
+import { fitsOf } from "~/domain/instruments/queries.server";
 
 export const meta = () => [{ title: "Which instrument fits? · Juncteral" }];
 

@@ -3,14 +3,14 @@ import type { Route } from "./+types/instrument";
 import { preferredUnit, quantityOf } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { siteTimeZone } from "~/platform/site.server";
+import { siteTimeZone } from "~/domain/assets/site.server";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, localInput, momentText, useShow, useSite } from "~/ui/site";
-import { recallInstrument, recordCheck, withdrawRecall } from "./commands.server";
-import { principles } from "./form";
-import { instrumentPage, instrumentRow } from "./queries.server";
+import { recallInstrument, recordCheck, withdrawRecall } from "~/domain/instruments/commands.server";
+import { principles } from "~/domain/instruments/form";
+import { instrumentPage, instrumentRow } from "~/domain/instruments/queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.page.instrument.tag ?? "Instrument"} · Juncteral` },

@@ -5,7 +5,7 @@ import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, useShow, useSite } from "~/ui/site";
-import { instrumentList } from "./queries.server";
+import { instrumentList } from "~/domain/instruments/queries.server";
 
 export const meta = () => [{ title: "Instruments · Juncteral" }];
 

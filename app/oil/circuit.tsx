@@ -15,8 +15,8 @@ import { codesChart, countsChart } from "./charts";
 import { CauseList, FindingList, SuspectList } from "./chain";
 import { FilterSection } from "./filters";
 import { MetalSection } from "./metals";
-import { renewElement } from "./commands.server";
-import { circuitPage, circuitPlace, elementsIn, type ShownOil } from "./queries.server";
+import { renewElement } from "~/domain/oil/commands.server";
+import { circuitPage, circuitPlace, elementsIn, type ShownOil } from "~/domain/oil/queries.server";
 import { SizeSection } from "./sizes";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

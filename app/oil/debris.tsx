@@ -17,8 +17,8 @@ import {
 import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { CauseList } from "./chain";
-import { answerTask, closeDebris, isClean, reopenDebris } from "./debris.server";
-import { debrisPage } from "./queries.server";
+import { answerTask, closeDebris, isClean, reopenDebris } from "~/domain/oil/debris.server";
+import { debrisPage } from "~/domain/oil/queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Debris event, ${loaderData?.page.machine ?? ""} · Juncteral` },

@@ -7,8 +7,8 @@ import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
-import { noteOilEvent, withdrawOilEvent } from "./commands.server";
-import { circuitPlace, fluidPage } from "./queries.server";
+import { noteOilEvent, withdrawOilEvent } from "~/domain/oil/commands.server";
+import { circuitPlace, fluidPage } from "~/domain/oil/queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Fluid of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },

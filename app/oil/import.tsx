@@ -9,8 +9,8 @@ import { formFields } from "~/platform/request.server";
 import { SelectField } from "~/ui/form";
 import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
 import { PageHead } from "~/ui/page";
-import { labPreview, runLabImport, saveLabMapping, type LabPreview } from "./labImport.server";
-import { labMappingOf, placeFields } from "./labMapping";
+import { labPreview, runLabImport, saveLabMapping, type LabPreview } from "~/domain/oil/labFile/import.server";
+import { labMappingOf, placeFields } from "~/domain/oil/labFile/mapping";
 
 export const meta = () => [{ title: "Import a laboratory’s file · Juncteral" }];
 

@@ -2,12 +2,12 @@ import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/newDebris";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
-import { now } from "~/platform/clock.server";
+import { now } from "~/runtime/clock.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { localInput } from "~/ui/site";
-import { openDebris } from "./debris.server";
-import { circuitPlace, settingsPage } from "./queries.server";
+import { openDebris } from "~/domain/oil/debris.server";
+import { circuitPlace, settingsPage } from "~/domain/oil/queries.server";
 
 export const meta = () => [{ title: "Open a debris event · Juncteral" }];
 

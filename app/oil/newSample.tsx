@@ -3,15 +3,15 @@ import type { Route } from "./+types/newSample";
 import { analyteIds, analytes, quantityOf, type AnalyteGroup } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
-import { now } from "~/platform/clock.server";
+import { now } from "~/runtime/clock.server";
 import { formOf } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { localInput } from "~/ui/site";
-import { saveSample } from "./commands.server";
-import { placeOptions, sludgeOptions, stateOptions } from "./form";
-import { laboratoryNames } from "./labImport.server";
-import { circuitPlace } from "./queries.server";
+import { saveSample } from "~/domain/oil/commands.server";
+import { placeOptions, sludgeOptions, stateOptions } from "~/domain/oil/form";
+import { laboratoryNames } from "~/domain/oil/labFile/import.server";
+import { circuitPlace } from "~/domain/oil/queries.server";
 
 export const meta = () => [{ title: "Enter a sample · Juncteral" }];
 

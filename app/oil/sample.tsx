@@ -11,8 +11,8 @@ import { FormProblemsProvider, Notice, TextField } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, momentText, useShow, useSite } from "~/ui/site";
-import { withdrawSample } from "./commands.server";
-import { samplePage } from "./queries.server";
+import { withdrawSample } from "~/domain/oil/commands.server";
+import { samplePage } from "~/domain/oil/queries.server";
 import { CodeLines, sizeChart } from "./sizes";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

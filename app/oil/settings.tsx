@@ -2,12 +2,12 @@ import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/settings";
 import { circuitTarget, componentKinds, fluidTypeIds, fluidTypes, usualMaterials, type ComponentKind } from "@core";
 import { guard, guardAction, idParam, isUuid } from "~/platform/guard.server";
-import { analyteLines } from "~/platform/analyteLines";
+import { analyteLines } from "~/domain/assets/analyteLines";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
-import { setCircuitOil, setComponentOil } from "./commands.server";
-import { settingsPage } from "./queries.server";
+import { setCircuitOil, setComponentOil } from "~/domain/oil/commands.server";
+import { settingsPage } from "~/domain/oil/queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Target and materials of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },

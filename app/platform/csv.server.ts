@@ -6,10 +6,10 @@ import { to as copyTo } from "pg-copy-streams";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import pg from "pg";
 import { connections } from "~/db/client.server";
-import { config } from "./config.server";
-import { errorText } from "./errors";
+import { config } from "~/runtime/config.server";
+import { errorText } from "~/runtime/errors";
 import { cleanText } from "./validate";
-import { log } from "./log.server";
+import { log } from "~/runtime/log.server";
 import type { Delimiter } from "./csvText";
 
 const { Client, escapeLiteral } = pg;

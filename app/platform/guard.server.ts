@@ -5,8 +5,8 @@
 import { data, redirect, type ActionFunctionArgs, type AppLoadContext, type LoaderFunctionArgs } from "react-router";
 import { codeOf, isDatabaseDown } from "~/db/client.server";
 import type { Role } from "~/db/peopleTables";
-import { errorText } from "./errors";
-import { log } from "./log.server";
+import { errorText } from "~/runtime/errors";
+import { log } from "~/runtime/log.server";
 import { mayAct } from "./permissions";
 import { userOf, type SignedInUser } from "./session.server";
 import { isUuid } from "./validate";

@@ -1,8 +1,8 @@
 /** Background processes say that they run; pages and /healthz tell when one has gone quiet. */
 import { sql } from "drizzle-orm";
 import { db } from "~/db/client.server";
-import { log } from "./log.server";
-import { errorText } from "./errors";
+import { log } from "~/runtime/log.server";
+import { errorText } from "~/runtime/errors";
 
 const EVERY_MS = 15_000;
 /** After so long without a word it stands still. */

@@ -1,15 +1,15 @@
 /** The HTTP face: headers, origin check, upload limit, static files, then the application. */
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
-import express, { type NextFunction, type Request, type Response } from "express";
+import express, { type NextFunction, type Request, type RequestHandler, type Response } from "express";
 import helmet from "helmet";
 import { randomBytes } from "node:crypto";
 import { resolve } from "node:path";
 import { pinoHttp } from "pino-http";
 import type { AppLoadContext } from "react-router";
-import { config } from "./config.server";
+import { config } from "~/runtime/config.server";
 import { workerHealth } from "./heartbeat.server";
-import { log } from "./log.server";
+import { log } from "~/runtime/log.server";
 import { isSignedIn, type SignedInUser } from "./session.server";
 
 declare module "react-router" {
@@ -22,7 +22,13 @@ declare module "react-router" {
   }
 }
 
-export function makeApp(build: () => Promise<unknown>): express.Express {
+/**
+ * The whole server in front of the pages.
+ * @param build the built pages
+ * @param files while developing, what serves files in place of the built ones; it writes its own scripts into pages,
+ *   which the content security policy would not let in, so there is none then
+ */
+export function makeApp(build: () => Promise<unknown>, { files }: { files?: RequestHandler } = {}): express.Express {
   const app = express();
   app.disable("x-powered-by");
   app.set("trust proxy", config.trustedProxies);
@@ -33,24 +39,25 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
     next();
   });
   const nonce = (_request: unknown, response: unknown) => `'nonce-${(response as Response).locals.nonce}'`;
+  const policy = {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'", nonce],
+      // style attributes set by components (places on a ruler); no style comes from user text
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", "data:", "blob:"],
+      connectSrc: ["'self'"],
+      fontSrc: ["'self'"],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+    },
+  };
   app.use(
     helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'self'"],
-          scriptSrc: ["'self'", nonce],
-          // style attributes set by components (places on a ruler); no style comes from user text
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", "data:", "blob:"],
-          connectSrc: ["'self'"],
-          fontSrc: ["'self'"],
-          objectSrc: ["'none'"],
-          baseUri: ["'none'"],
-          formAction: ["'self'"],
-          frameAncestors: ["'none'"],
-        },
-      },
+      contentSecurityPolicy: files ? false : policy,
       strictTransportSecurity: false,
       crossOriginOpenerPolicy: false,
       referrerPolicy: { policy: "same-origin" },
@@ -60,15 +67,8 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
     response.setHeader("Permissions-Policy", "geolocation=(), microphone=(), payment=(), usb=()");
     next();
   });
-  app.use(
-    "/assets",
-    express.static(resolve("build/client/assets"), { immutable: true, maxAge: "1y", fallthrough: false }),
-  );
-  // asked for at every visit: a new one must not wait an hour
-  app.get("/sw.js", (_request, response) =>
-    response.sendFile(resolve("build/client/sw.js"), { cacheControl: false, headers: { "Cache-Control": "no-cache" } }),
-  );
-  app.use(express.static(resolve("build/client"), { maxAge: "1h", index: false }));
+  if (files) app.use(files);
+  else serveBuilt(app);
   app.get("/healthz", async (_request, response) => {
     const worker = await workerHealth().catch(() => null);
     response.status(worker ? 200 : 503).json({
@@ -97,6 +97,19 @@ export function makeApp(build: () => Promise<unknown>): express.Express {
     }),
   );
   return app;
+}
+
+/** What was built for the browser. */
+function serveBuilt(app: express.Express) {
+  app.use(
+    "/assets",
+    express.static(resolve("build/client/assets"), { immutable: true, maxAge: "1y", fallthrough: false }),
+  );
+  // asked for at every visit: a new one must not wait an hour
+  app.get("/sw.js", (_request, response) =>
+    response.sendFile(resolve("build/client/sw.js"), { cacheControl: false, headers: { "Cache-Control": "no-cache" } }),
+  );
+  app.use(express.static(resolve("build/client"), { maxAge: "1h", index: false }));
 }
 
 /** A write must come from one of our own pages. */

@@ -1,7 +1,7 @@
 /** The HTTP face in front of the application: what it refuses before a page is asked for. */
 import type { Server } from "node:http";
 import type { AddressInfo } from "node:net";
-import { config } from "./config.server";
+import { config } from "~/runtime/config.server";
 import { makeApp } from "./http.server";
 
 let server: Server;

@@ -6,7 +6,7 @@ import type { PoolClient } from "pg";
 import { from as copyFrom } from "pg-copy-streams";
 import { connections, db } from "~/db/client.server";
 import { imports } from "~/db/schema";
-import { config } from "./config.server";
+import { config } from "~/runtime/config.server";
 import { brokenAt, copyCell, firstRows, rowsOf, type Row } from "./csv.server";
 import type { Delimiter } from "./csvText";
 import { notFound } from "./guard.server";
@@ -262,6 +262,9 @@ export class FatesShown<F extends AnyFate> {
     return { head: headings, counts: this.counts, bad: this.bad, odd: this.odd, rows: this.rows };
   }
 }
+
+/** What a preview shows of a file. */
+export type ShownFates = ReturnType<FatesShown<AnyFate>["shown"]>;
 
 /** The line that names the columns. */
 export async function headingsOf(

@@ -1,8 +1,8 @@
 /** Jobs in the database, so that any number of servers share them. */
 import PgBoss from "pg-boss";
-import { config } from "./config.server";
-import { log } from "./log.server";
-import { errorText } from "./errors";
+import { config } from "~/runtime/config.server";
+import { log } from "~/runtime/log.server";
+import { errorText } from "~/runtime/errors";
 
 export const queues = { assessStale: "assess-stale", reassessAll: "reassess-all", import: "import" } as const;
 

@@ -7,7 +7,7 @@ import { createCookie } from "react-router";
 import { RateLimiterPostgres, type RateLimiterRes } from "rate-limiter-flexible";
 import { connections, db } from "~/db/client.server";
 import { sessions, users, type Role } from "~/db/peopleTables";
-import { config } from "./config.server";
+import { config } from "~/runtime/config.server";
 
 export interface SignedInUser {
   id: string;

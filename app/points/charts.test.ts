@@ -1,6 +1,6 @@
 import type { ChartConfiguration } from "chart.js";
 import { sameMonthChart, trendChart } from "./charts";
-import type { PointPage } from "./queries.server";
+import type { PointPage } from "~/domain/readings/pointPage.server";
 
 const DAY = 86_400_000;
 const now = Date.UTC(2026, 10, 24);

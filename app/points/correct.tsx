@@ -1,15 +1,15 @@
-import { readsTheOil } from "~/ui/typed";
+import { readsTheOil } from "@core";
 import { data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/correct";
 import { findUnit, fromCore, preferredUnit, quantityOf } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
-import { pointPlace } from "~/platform/readings.server";
+import { pointPlace } from "~/domain/readings/log.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, Notice, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { dayText, InZone, localInput, useSite } from "~/ui/site";
-import { correctReading } from "./commands.server";
-import { pointPage, readingOf } from "./queries.server";
+import { correctReading } from "~/domain/readings/commands.server";
+import { pointPage, readingOf } from "~/domain/readings/pointPage.server";
 import { ReadingForm } from "./readingForm";
 
 export const meta = () => [{ title: "Correct a reading · Juncteral" }];

@@ -8,9 +8,9 @@ import { SelectField, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
 import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
-import { preview, runImport, saveMapping, storedPreview } from "./import.server";
-import { importFields, mappingOf } from "./mapping";
-import { pointChoices } from "./queries.server";
+import { preview, runImport, saveMapping, storedPreview } from "~/domain/readings/csv/import.server";
+import { importFields, mappingOf } from "~/domain/readings/csv/mapping";
+import { pointChoices } from "~/domain/readings/csv/export.server";
 
 export const meta = () => [{ title: "Import readings · Juncteral" }];
 

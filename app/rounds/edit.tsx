@@ -6,8 +6,8 @@ import { fieldsOf } from "~/platform/validate";
 import { formOf } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, SelectField, TextField, fieldClass } from "~/ui/form";
 import { PageHead } from "~/ui/page";
-import { saveRound } from "./commands.server";
-import { choosablePoints, roundRow } from "./queries.server";
+import { saveRound } from "~/domain/rounds/commands.server";
+import { choosablePoints, roundRow } from "~/domain/rounds/queries.server";
 import { WayList } from "./wayList";
 
 export const meta = () => [{ title: "Round · Juncteral" }];

@@ -11,7 +11,7 @@ import {
   type AssessPoint,
 } from "@core";
 import { agreement, emptyEntry, judgeEntry, repeatsOf, type Entry } from "./entry";
-import type { WalkPoint } from "./queries.server";
+import type { WalkPoint } from "~/domain/rounds/queries.server";
 import { withUnit } from "~/ui/typed";
 
 const NOW = Date.UTC(2026, 10, 24, 9);

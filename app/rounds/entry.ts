@@ -11,7 +11,7 @@ import {
   type Question,
   type UnitPreference,
 } from "@core";
-import type { WalkPoint } from "./queries.server";
+import type { WalkPoint } from "~/domain/rounds/queries.server";
 
 export interface Entry {
   value: string;

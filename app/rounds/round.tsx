@@ -5,7 +5,7 @@ import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, dueText, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
-import { roundRow, walkPoints } from "./queries.server";
+import { roundRow, walkPoints } from "~/domain/rounds/queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.round.name ?? "Round"} · Juncteral` },

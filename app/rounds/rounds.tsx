@@ -5,7 +5,7 @@ import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { dueText, useSite } from "~/ui/site";
-import { roundList } from "./queries.server";
+import { roundList } from "~/domain/rounds/queries.server";
 
 export const meta = () => [{ title: "Rounds · Juncteral" }];
 

@@ -4,7 +4,7 @@ import { expectedReading, quantityOf, readingStates } from "@core";
 import { guard, idParam } from "~/platform/guard.server";
 import { Button } from "~/ui/form";
 import { dayText, useShow, useSite } from "~/ui/site";
-import { roundRow, walkPoints, type WalkPoint } from "./queries.server";
+import { roundRow, walkPoints, type WalkPoint } from "~/domain/rounds/queries.server";
 
 export const meta = () => [{ title: "Round sheet · Juncteral" }];
 

@@ -2,12 +2,12 @@
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { isRouteErrorResponse } from "react-router";
 import type { Route } from "./+types/walk";
-import { now } from "~/platform/clock.server";
+import { now } from "~/runtime/clock.server";
 import { guard, idParam } from "~/platform/guard.server";
-import { siteTimeZone } from "~/platform/site.server";
+import { siteTimeZone } from "~/domain/assets/site.server";
 import { ErrorPage } from "~/ui/errorPage";
 import { SiteProvider } from "~/ui/site";
-import { roundRow, stripsOf, walkPoints } from "./queries.server";
+import { roundRow, stripsOf, walkPoints } from "~/domain/rounds/queries.server";
 import type { Walk } from "~/device/store.client";
 import { useOutbox } from "./useOutbox";
 import { WalkEnd } from "./walkEnd";

@@ -6,7 +6,7 @@ import { localInput, momentText, useShow, useSite } from "~/ui/site";
 import { emptyEntry, judgeEntry, repeatsOf, type Entry, type EntryField } from "./entry";
 import { withUnit } from "~/ui/typed";
 import { Keypad } from "./keypad";
-import type { StripPart, WalkPoint } from "./queries.server";
+import type { StripPart, WalkPoint } from "~/domain/rounds/queries.server";
 import type { Walk } from "~/device/store.client";
 import type { useOutbox } from "./useOutbox";
 import { uuid } from "./uuid";

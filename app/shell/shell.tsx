@@ -1,7 +1,7 @@
 /** The frame: places on the left, the find box, and the screen. */
 import { NavLink, Outlet, isRouteErrorResponse, useNavigation } from "react-router";
 import type { Route } from "./+types/shell";
-import { now } from "~/platform/clock.server";
+import { now } from "~/runtime/clock.server";
 import { guard } from "~/platform/guard.server";
 import { ErrorPage } from "~/ui/errorPage";
 import { Mark } from "~/ui/mark";
@@ -9,7 +9,7 @@ import type { WorkerHealth } from "~/platform/heartbeat.server";
 import { momentText, SiteProvider, type SiteContext } from "~/ui/site";
 import { FindBox } from "./findBox";
 import { KeptReadings } from "./outbox";
-import { shellCounts } from "./queries.server";
+import { shellCounts } from "~/domain/overview/shell.server";
 
 export const loader = guard("viewer", async ({ user }) => ({ user, now: now(), ...(await shellCounts()) }));
 

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { dayStart } from "@core";
 import { stateTone } from "~/ui/state";
 import { dayText, useSite } from "~/ui/site";
-import type { HorizonLine } from "./queries.server";
+import type { HorizonLine } from "~/domain/overview/today.server";
 
 const TOP = 24;
 const ROW = 29;

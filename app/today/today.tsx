@@ -3,7 +3,7 @@ import { format } from "date-fns";
 import { Link } from "react-router";
 import type { Route } from "./+types/today";
 import { conditionStates, dayOf, dayStart, partAgainstStop, type ConditionState, type PartAnswer } from "@core";
-import { openDecisions } from "~/platform/decisions.server";
+import { openDecisions } from "~/domain/overview/decisions.server";
 import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { MarginRule } from "~/ui/marginRule";
@@ -23,7 +23,7 @@ import {
   type Decision,
   type NextStop,
   type OilNeed,
-} from "./queries.server";
+} from "~/domain/overview/today.server";
 
 export const meta = () => [{ title: "Today · Juncteral" }];
 

@@ -8,7 +8,6 @@ import {
   quantityOf,
   type Calculator,
   type FactId,
-  type PointQuantityId,
   type UnitPreference,
 } from "@core";
 
@@ -71,7 +70,3 @@ export function withUnit(text: string, unit: string): string {
   const bare = text.trim();
   return bare === "" || /[a-zµ°"%]/i.test(bare) ? bare : `${bare} ${unit}`;
 }
-
-/** A temperature that is called the oil's is the oil's: reservoirs have no kind of their own yet. */
-export const readsTheOil = (quantity: PointQuantityId, name: string) =>
-  quantity === "temperature" && /\boil\b|\btank\b|\breservoir\b/i.test(name) && !/over/i.test(name);

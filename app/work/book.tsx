@@ -1,7 +1,7 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/book";
 import { chance } from "@core";
-import { interventionKinds } from "~/db/schema";
+import { interventionKinds } from "~/domain/work/form";
 import { guard, guardAction, isUuid, notFound } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
@@ -9,9 +9,9 @@ import { MarginRule } from "~/ui/marginRule";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
-import { bookWork } from "./commands.server";
-import { interventionLabels } from "./form";
-import { bookingContext } from "./queries.server";
+import { bookWork } from "~/domain/work/commands.server";
+import { interventionLabels } from "~/domain/work/form";
+import { bookingContext } from "~/domain/work/queries.server";
 
 export const meta = () => [{ title: "Book work · Juncteral" }];
 

@@ -8,9 +8,9 @@ import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, localInput, useShow, useSite } from "~/ui/site";
-import { changeWork, finishWork } from "./commands.server";
-import { interventionLabels } from "./form";
-import { bookingContext, interventionPage, type BeforeAfter } from "./queries.server";
+import { changeWork, finishWork } from "~/domain/work/commands.server";
+import { interventionLabels } from "~/domain/work/form";
+import { bookingContext, interventionPage, type BeforeAfter } from "~/domain/work/queries.server";
 
 export const meta = () => [{ title: "Work · Juncteral" }];
 

@@ -5,8 +5,8 @@ import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { interventionLabels } from "./form";
-import { workPage, type WorkRow } from "./queries.server";
+import { interventionLabels } from "~/domain/work/form";
+import { workPage, type WorkRow } from "~/domain/work/queries.server";
 
 export const meta = () => [{ title: "Work · Juncteral" }];
 

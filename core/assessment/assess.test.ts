@@ -1,14 +1,14 @@
 import { dynamicViscosity } from "../fluid/viscosity";
 import { defaultPrior } from "../forecast/prior";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { simulateLife, type SimulatedLife } from "../simulation/life";
 import { assess, probabilityBy } from "./assess";
 import { datesOf, dutyFromReadings } from "./dates";
 import { expectedReading } from "./expected";
 import { questionReading } from "./question";
-import { conditionState, stateOfUrgency, urgencyOf } from "./state";
-import { conditionStates } from "./types";
-import type { AssessContext, AssessPoint, AssessReading, VerdictPart } from "./types";
+import { conditionState, conditionStates, stateOfUrgency, urgencyOf } from "../state/state";
+import type { VerdictPart } from "../state/verdictPart";
+import type { AssessContext, AssessPoint, AssessReading } from "./types";
 
 const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);

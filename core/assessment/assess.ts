@@ -6,7 +6,7 @@ import { baselineOf, makersBaseline, type Baseline } from "../baseline/baseline"
 import { limitProblem as problemOf, resolveLimits, type Limits } from "../baseline/limit";
 import { excess, leavesMargin, nearestSide, sidesOf, usedTowards, type LimitSide } from "../baseline/margin";
 import { dynamicViscosity } from "../fluid/viscosity";
-import { fluidAt } from "../oil/fill";
+import { fluidAt } from "../fluid/measured";
 import { FEWEST_READINGS, crossingProbability, forecast as runForecast, type Forecast } from "../forecast/forecast";
 import type { FilterReading } from "../forecast/hypothesis";
 import { ownExponents } from "../forecast/exponents";
@@ -22,7 +22,7 @@ import { datesOf, dutyFromReadings, type Duty } from "./dates";
 import { noiseOf } from "./noise";
 import { chanceBeyond, levelFromReadings, type BelievedLevel } from "./level";
 import { correctSeries, hoursOf, lifeStart, range, type CorrectedSeries } from "./series";
-import { BEYOND, conditionState, urgencyOf } from "./state";
+import { BEYOND, conditionState, urgencyOf } from "../state/state";
 import { summarise } from "./summary";
 import { isUnconfirmed } from "./unconfirmed";
 import { verdictOf } from "./verdict";

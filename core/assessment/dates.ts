@@ -1,5 +1,5 @@
 /** Running hours to dates, through a duty that is itself uncertain. */
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 
 const DAY = 86_400_000;
 

@@ -1,4 +1,4 @@
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { noiseOf } from "./noise";
 
 /** Leakage readings of a part that wears evenly, through a season, with an exponent of viscosity of its own. */

@@ -1,6 +1,6 @@
 /** What the oil does to an assessment: the viscosity as measured, dirt that came in, an element's drop. */
 import { defaultPrior } from "../forecast/prior";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { simulateLife } from "../simulation/life";
 import { dynamicViscosity } from "../fluid/viscosity";
 import { assess } from "./assess";

@@ -5,7 +5,8 @@ import { pointQuantityIds, quantityOf } from "../units/quantities";
 import { assess } from "./assess";
 import { expectedReading } from "./expected";
 import { questionReading } from "./question";
-import { conditionStates, type AssessContext, type AssessPoint, type AssessReading } from "./types";
+import { type AssessContext, type AssessPoint, type AssessReading } from "./types";
+import { conditionStates } from "../state/state";
 
 const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);

@@ -1,6 +1,6 @@
 /** Readings as read and as corrected, with their uncertainty and marks. */
 import { correctedPressureDrop } from "../contamination/filter";
-import { fluidAt } from "../oil/fill";
+import { fluidAt } from "../fluid/measured";
 import { meterOffset, runningHours, type HoursAxis } from "../hours/runningHours";
 import { dynamicViscosity, viscosityTemperatureSensitivity, type Fluid } from "../fluid/viscosity";
 import { correctedUncertainty, correctLeakage } from "../leakage/correct";

@@ -1,6 +1,6 @@
 /** What must be true of a judgement where no story was written: worn when fitted, odd readings, long lives, nonsense. */
 import fc from "fast-check";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { simulateLife, type SimulatedLife } from "../simulation/life";
 import { pointQuantityIds, quantityOf, type PointQuantityId } from "../units/quantities";
 import { assess } from "./assess";

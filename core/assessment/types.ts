@@ -4,9 +4,11 @@ import type { LimitRule, Limits } from "../baseline/limit";
 import type { Fluid } from "../fluid/viscosity";
 import type { SisterLife, WearPrior } from "../forecast/prior";
 import type { MeterChange } from "../hours/runningHours";
-import type { MeasuredViscosity } from "../oil/fill";
+import type { MeasuredViscosity } from "../fluid/measured";
+import type { ConditionState } from "../state/state";
+import type { VerdictPart } from "../state/verdictPart";
 import type { WearPathId } from "../forecast/wearPath";
-import type { PointQuantityId, QuantityId } from "../units/quantities";
+import type { PointQuantityId } from "../units/quantities";
 import type { Working } from "../working";
 
 /** One reading of one life, in time order. */
@@ -89,9 +91,6 @@ export type PointInput = Pick<AssessPoint, "quantity"> &
   Partial<Omit<AssessPoint, "limit">> & { limit?: (Partial<LimitRule> & { basis?: LimitRule["basis"] }) | null };
 export type ContextInput = Partial<AssessContext>;
 
-export const conditionStates = ["unproven", "steady", "drifting", "alert", "alarm"] as const;
-export type ConditionState = (typeof conditionStates)[number];
-
 /** What is odd about a reading; it is kept all the same. */
 export type ReadingMark = "outlier" | "unconfirmed" | "doubtful" | "recalled" | "noConditions" | "offCondition";
 
@@ -105,11 +104,6 @@ export interface SeriesPoint {
   uncertainty: number;
   mark: ReadingMark | null;
 }
-
-export type VerdictPart =
-  | { text: string; strong?: boolean }
-  | { value: number; quantity: QuantityId; digits?: number; strong?: boolean }
-  | { date: number; strong?: boolean; precision: "day" | "month" };
 
 export interface LevelAt {
   at: number;

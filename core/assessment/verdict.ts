@@ -2,8 +2,9 @@
 import { formatNumber } from "../units/format";
 import { quantityOf, type PointQuantityId } from "../units/quantities";
 import type { LimitRule, Limits } from "../baseline/limit";
-import { BEYOND, MAYBE_BEYOND } from "./state";
-import type { Assessment, AssessStop, VerdictPart } from "./types";
+import { BEYOND, MAYBE_BEYOND } from "../state/state";
+import type { Assessment, AssessStop } from "./types";
+import type { VerdictPart } from "../state/verdictPart";
 
 export interface VerdictFacts {
   quantity: PointQuantityId;

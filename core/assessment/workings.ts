@@ -1,6 +1,6 @@
 /** The working of a corrected reading. */
 import { dynamicViscosity, kinematicViscosity, type Fluid } from "../fluid/viscosity";
-import { fluidAt } from "../oil/fill";
+import { fluidAt } from "../fluid/measured";
 import type { LearnedExponents } from "../leakage/exponents";
 import { formatNumber } from "../units/format";
 import { quantityOf } from "../units/quantities";

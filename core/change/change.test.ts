@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { cusum, falseAlarmRate } from "./cusum";
 import { ewma } from "./ewma";
 import { outliers } from "./outliers";

@@ -1,5 +1,5 @@
 /** Tabular two-sided CUSUM in units of sigma. Montgomery, Introduction to Statistical Quality Control. */
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { median, robustSpread } from "../trend/robust";
 
 export interface CusumOptions {

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { courseOf, sharedCourse, type EndedCourse } from "./course";
 import { forecast } from "./forecast";
 import { learnPrior, withoutCourse, type SisterLife, type WearPrior } from "./prior";

@@ -1,5 +1,5 @@
 /** Draws of the crossing against what is known of them on paper. */
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { drawCrossing, drawState, newRate, systematic } from "./draws";
 import { startBank } from "./bank";
 import { NEW_RATE_FLOOR, NEW_RATE_MEAN, type Hypothesis } from "./hypothesis";

@@ -1,5 +1,5 @@
 /** Draws from the bank: which hypothesis, where it stands, and when it crosses the limit. */
-import type { random } from "../simulation/random";
+import type { random } from "../random/random";
 import { drawFirstPassage } from "./firstPassage";
 import { NEW_RATE_FLOOR, NEW_RATE_MEAN, NEW_RATE_SPREAD, type Hypothesis } from "./hypothesis";
 

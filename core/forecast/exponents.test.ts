@@ -1,4 +1,4 @@
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { laminar, learnExponents, ownExponents } from "./exponents";
 
 describe("exponents from sisters", () => {

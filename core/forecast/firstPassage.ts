@@ -3,7 +3,7 @@
  * Folks and Chhikara, J. R. Stat. Soc. B 40 (1978).
  */
 import { lnNormalCdf, normalCdf } from "../trend/normal";
-import type { Random } from "../simulation/random";
+import type { Random } from "../random/random";
 
 /** P(first passage ≤ t) for distance > 0, drift > 0 per unit time, sigma > 0 per √time. */
 export function firstPassageCdf(t: number, distance: number, drift: number, sigma: number): number {

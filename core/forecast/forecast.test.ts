@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { drawFirstPassage, firstPassageQuantile } from "./firstPassage";
 import { crossingProbability, forecast } from "./forecast";
 import { systematic, turnedRate } from "./draws";

@@ -4,7 +4,7 @@
  */
 import { inverseEcdf } from "../trend/robust";
 import { normalCdf } from "../trend/normal";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { drawCrossing, drawState, newRate, systematic, turnedRate, type Rng } from "./draws";
 import { DIRT_CHANGES, runFilter } from "./filter";
 import type { FilterReading, Hypothesis } from "./hypothesis";

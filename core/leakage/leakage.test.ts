@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { correctedUncertainty, correctLeakage } from "./correct";
 import { learnExponents } from "./exponents";
 import { annularLeakage, orificeFlow } from "./gaps";

@@ -1,4 +1,4 @@
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { ageReplacement, replacementCostRate } from "./ageReplacement";
 import { weibullFit, weibullReliability, type Life } from "./weibull";
 

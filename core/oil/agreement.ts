@@ -1,5 +1,5 @@
 /** Does the machine say what the oil says? A leakage before and after a moment, and both told in words. */
-import type { VerdictPart } from "../assessment/types";
+import type { VerdictPart } from "../state/verdictPart";
 import { mannKendall } from "../trend/mannKendall";
 import { median, robustSpread } from "../trend/robust";
 import { theilSen } from "../trend/theilSen";

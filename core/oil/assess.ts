@@ -2,7 +2,7 @@
  * Everything that a circuit's oil says, read together: codes against target, steps and trends of counts, wear metals,
  * filters, fluid, and whether the machine agrees. Pure; made when a sample or a reading lands, never while a page loads.
  */
-import { urgencyOf } from "../assessment/state";
+import { urgencyOf } from "../state/state";
 import { overTarget } from "../contamination/target";
 import { iso4406Bounds } from "../contamination/iso4406";
 import { kinematicViscosity } from "../fluid/viscosity";
@@ -15,7 +15,8 @@ import { analytes, wearMetalIds, type AnalyteId, type WearMetalId } from "./anal
 import { dirtCauses } from "./causes";
 import { countFor, sampleCodes } from "./codes";
 import { elementFinding } from "./element";
-import { currentFill, fillAge, fluidAt, measuredViscosities, viscosityOff, type MeasuredViscosity } from "./fill";
+import { fluidAt, type MeasuredViscosity } from "../fluid/measured";
+import { currentFill, fillAge, measuredViscosities, viscosityOff } from "./fill";
 import { metalList, partSuspects } from "./parts";
 import { incomparable, middle, type OilSample } from "./sample";
 import { stepUp } from "./step";

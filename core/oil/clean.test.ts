@@ -1,6 +1,6 @@
 /** Elements, cleaning up, and debris events. */
 import { countAfter } from "../contamination/filter";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { cleanUpPlan, fitCleanUp, together } from "./cleanUp";
 import { closingProblems, debrisChecks, debrisTasks, flushFlow, flushPlan, twoCleaner } from "./debris";
 import { elementFinding, type ElementLife } from "./element";

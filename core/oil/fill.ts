@@ -1,4 +1,5 @@
 /** What is filled: since when, how long, what was added, whether it may be mixed, and how thick it really is. */
+import type { MeasuredViscosity } from "../fluid/measured";
 import { kinematicViscosity, type Fluid } from "../fluid/viscosity";
 import type { FluidType } from "../fluid/suitability";
 import type { OilSample } from "./sample";
@@ -96,12 +97,6 @@ export function mixtureViscosity(parts: readonly { share: number; viscosity: num
   );
 }
 
-export interface MeasuredViscosity {
-  at: number;
-  kv40: number;
-  kv100: number | null;
-}
-
 /** A laboratory's figure this far from what is filled is a mixed-up bottle before it is an oil. */
 const MOST_OFF = Math.log(1.6);
 
@@ -121,30 +116,6 @@ export function measuredViscosities(
     )
     .map((s) => ({ at: s.at, kv40: s.results.kv40!.value, kv100: s.results.kv100?.value ?? null }))
     .sort((a, b) => a.at - b.at);
-}
-
-/**
- * The fluid as it was at a moment: stated until the first measured viscosity, then straight between measurements, then
- * the last one. Without a figure at 100 °C the stated one is moved by the same share as that at 40 °C.
- */
-export function fluidAt(stated: Fluid, measured: readonly MeasuredViscosity[], at: number): Fluid {
-  const first = measured[0];
-  if (!first || at < first.at) return stated;
-  const next = measured.findIndex((m) => m.at > at);
-  const before = next === -1 ? measured[measured.length - 1]! : measured[next - 1]!;
-  const full = (m: MeasuredViscosity) => ({
-    kv40: m.kv40,
-    kv100:
-      m.kv100 !== null && m.kv100 > 2 && m.kv100 < m.kv40
-        ? m.kv100
-        : Math.max(2.05, stated.kv100 * (m.kv40 / stated.kv40)),
-  });
-  const from = full(before);
-  if (next === -1) return { ...stated, ...from };
-  const to = full(measured[next]!);
-  const share = (at - before.at) / (measured[next]!.at - before.at);
-  const between = (a: number, b: number) => Math.exp(Math.log(a) + share * (Math.log(b) - Math.log(a)));
-  return { ...stated, kv40: between(from.kv40, to.kv40), kv100: between(from.kv100, to.kv100) };
 }
 
 /** Share by which a fluid is thicker (+) or thinner (−) than stated at a temperature. */

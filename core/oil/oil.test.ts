@@ -2,7 +2,8 @@
 import fc from "fast-check";
 import { censoredQuantile } from "./censored";
 import { countFor, sampleCodes } from "./codes";
-import { currentFill, fillAge, fluidAt, measuredViscosities, mixing, mixtureViscosity } from "./fill";
+import { fluidAt } from "../fluid/measured";
+import { currentFill, fillAge, measuredViscosities, mixing, mixtureViscosity } from "./fill";
 import { incomparable, sampleProblems, type Results } from "./sample";
 import { circuitTarget } from "./target";
 

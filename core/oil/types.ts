@@ -1,12 +1,14 @@
 /** What goes into the judgement of an oil and what comes out of it. Plain objects in core units. */
-import type { ConditionState, VerdictPart } from "../assessment/types";
+import type { ConditionState } from "../state/state";
+import type { VerdictPart } from "../state/verdictPart";
 import type { ComponentFluidNeed, FluidFinding } from "../fluid/suitability";
 import type { WaterSolubility } from "../fluid/water";
 import type { LeakChange, LeakSeries } from "./agreement";
 import type { AnalyteId } from "./analytes";
 import type { Cause } from "./causes";
 import type { DropReading, ElementFinding } from "./element";
-import type { FillAge, LongestFill, MeasuredViscosity, NamedFluid } from "./fill";
+import type { MeasuredViscosity } from "../fluid/measured";
+import type { FillAge, LongestFill, NamedFluid } from "./fill";
 import type { Material, PartSuspect } from "./parts";
 import type { OilSample } from "./sample";
 import type { CircuitTarget } from "./target";

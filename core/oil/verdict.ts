@@ -1,5 +1,6 @@
 /** What a judged oil is called, the sentence that is said of it, and what happened in order. */
-import type { ConditionState, VerdictPart } from "../assessment/types";
+import type { ConditionState } from "../state/state";
+import type { VerdictPart } from "../state/verdictPart";
 import { leakName } from "./agreement";
 import { analytes, type WearMetalId } from "./analytes";
 import { metalList } from "./parts";

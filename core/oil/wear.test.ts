@@ -1,5 +1,5 @@
 /** Steps of counts, wear metals with their alarms, suspects, and what the machine says. */
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { agreementOf, leakRising, leakSince } from "./agreement";
 import { dirtCauses } from "./causes";
 import { metalList, partSuspects, type PartComponent } from "./parts";

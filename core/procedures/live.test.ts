@@ -1,5 +1,5 @@
 import { analyseLoadTest } from "../pump/loadTest";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { restingKnobs, simulateTester, type TesterSample } from "../simulation/tester";
 import { isNewStep, isStuck, readTesterLine, stillStep, type Timed } from "./live";
 

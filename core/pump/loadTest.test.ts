@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { dynamicViscosity } from "../fluid/viscosity";
 import { analyseLoadTest, type LoadStep, type LoadTestPump } from "./loadTest";
 import { caseFlowShare, throttlingRise, volumetricEfficiency } from "./flow";

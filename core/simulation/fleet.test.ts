@@ -1,5 +1,5 @@
 import { fleetLaws, heldOutLaws, simulateFleet, tunedLaws, unseenLaws, type FleetLaw } from "./fleet";
-import { random } from "./random";
+import { random } from "../random/random";
 
 const plan = { noise: 0.03, readingsPerLife: 40, lives: 6, seed: 5 };
 

@@ -5,7 +5,7 @@
  */
 import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
 import { oilTemperatureAt } from "./life";
-import { random, type Random } from "./random";
+import { random, type Random } from "../random/random";
 
 const DAY = 86_400_000;
 const START = Date.UTC(2019, 2, 1);

@@ -3,7 +3,7 @@
  * instrument. Makes the demo world and the fleets on which forecasts are judged.
  */
 import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
-import type { Random } from "./random";
+import type { Random } from "../random/random";
 
 const DAY = 86_400_000;
 const YEAR = 365.25 * DAY;

@@ -1,5 +1,5 @@
 import { oilTemperatureAt, simulateLife, wearLaws, type WearLaw } from "./life";
-import { random } from "./random";
+import { random } from "../random/random";
 
 const DAY = 86_400_000;
 

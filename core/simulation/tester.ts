@@ -4,7 +4,7 @@
  */
 import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
 import { theoreticalFlow } from "../pump/flow";
-import type { Random } from "./random";
+import type { Random } from "../random/random";
 
 export interface TesterKnobs {
   /** Relief setting, bar. */

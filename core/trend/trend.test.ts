@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { random } from "../simulation/random";
+import { random } from "../random/random";
 import { solvePositive, solveSymmetric } from "./linear";
 import { mannKendall } from "./mannKendall";
 import { normalCdf, normalQuantile, studentQuantile } from "./normal";

@@ -21,7 +21,7 @@ import {
   type FleetLaw,
   type FleetLife,
 } from "../../core/simulation/fleet";
-import type { Random } from "../../core/simulation/random";
+import type { Random } from "../../core/random/random";
 import {
   binName,
   bins,

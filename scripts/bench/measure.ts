@@ -12,7 +12,7 @@ import { createReadStream } from "node:fs";
 import { pipeline } from "node:stream/promises";
 import { closeConnections } from "~/db/client.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";
-import { runImport, saveMapping } from "~/records/import.server";
+import { runImport, saveMapping } from "~/domain/readings/csv/import.server";
 import { median, page, say, signedIn, sqlTime, time } from "./timing";
 
 const client = new pg.Client({ connectionString: process.env.DATABASE_URL });

@@ -16,31 +16,70 @@ export function appCommand(what, env, argument) {
   });
 }
 
-/**
- * Start pages and worker; resolves once pages answer. Whichever dies is started again.
- * Returns { stop(), ended } where `ended` resolves with an exit code when the page server cannot be kept running.
- */
-export async function startApp(env, { worker: withWorker = true, testerPort } = {}) {
-  const environment = {
+function environmentOf(env, testerPort) {
+  return {
     ...process.env,
     NODE_ENV: "production",
     ...env,
     ...(testerPort && { TESTER_PORT: String(testerPort), JUNCTERAL_TESTER: `http://127.0.0.1:${testerPort}` }),
   };
+}
+
+const startProcess = (what, environment) =>
+  spawn(process.execPath, [appScript, what], {
+    cwd: projectDir,
+    env: environment,
+    stdio: ["ignore", "inherit", "inherit", "ipc"],
+  });
+
+/** Ask processes to end, and end those that do not. */
+async function endAll(children) {
+  const gone = (child) =>
+    child.exitCode !== null || child.signalCode !== null
+      ? Promise.resolve()
+      : new Promise((done) => child.once("exit", done));
+  for (const child of children) child.kill("SIGTERM");
+  const late = setTimeout(() => {
+    for (const child of children) child.kill("SIGKILL");
+  }, 6000);
+  await Promise.all(children.map(gone));
+  clearTimeout(late);
+}
+
+/** What runs beside pages: the worker, started again when it dies, and the simulated tester where it has a port. */
+export function startHelpers(env, { worker: withWorker = true, testerPort } = {}) {
+  const environment = environmentOf(env, testerPort);
   let stopping = false;
-  const start = (what) =>
-    spawn(process.execPath, [appScript, what], {
-      cwd: projectDir,
-      env: environment,
-      stdio: ["ignore", "inherit", "inherit", "ipc"],
-    });
+  let worker;
+  const hire = () => {
+    if (stopping) return;
+    worker = startProcess("work", environment);
+    worker.on("exit", () => setTimeout(hire, 2000));
+  };
+  const tester = testerPort ? startProcess("tester", environment) : undefined;
+  if (withWorker) hire();
+  return {
+    stop() {
+      stopping = true;
+      return endAll([worker, tester].filter(Boolean));
+    },
+  };
+}
+
+/**
+ * Start pages and worker; resolves once pages answer. Whichever dies is started again.
+ * Returns { stop(), ended } where `ended` resolves with an exit code when the page server cannot be kept running.
+ */
+export async function startApp(env, { worker: withWorker = true, testerPort } = {}) {
+  const environment = environmentOf(env, testerPort);
+  let stopping = false;
   let web;
   let giveUp;
   const ended = new Promise((done) => (giveUp = done));
   const deaths = [];
   const open = () => {
     if (stopping) return;
-    web = start("serve");
+    web = startProcess("serve", environment);
     web.on("exit", (code) => {
       if (stopping) return;
       deaths.push(Date.now());
@@ -52,14 +91,7 @@ export async function startApp(env, { worker: withWorker = true, testerPort } = 
   };
   let answered = false;
   open();
-  const tester = testerPort ? start("tester") : undefined;
-  let worker;
-  const hire = () => {
-    if (stopping) return;
-    worker = start("work");
-    worker.on("exit", () => setTimeout(hire, 2000));
-  };
-  if (withWorker) hire();
+  const helpers = startHelpers(env, { worker: withWorker, testerPort });
   const address = `http://${env.HOST ?? "127.0.0.1"}:${env.PORT}`;
   for (let tries = 0; ; tries++) {
     const answers = await fetch(`${address}/healthz`).then(
@@ -76,17 +108,7 @@ export async function startApp(env, { worker: withWorker = true, testerPort } = 
   answered = true;
   async function stop() {
     stopping = true;
-    const gone = (child) =>
-      child.exitCode !== null || child.signalCode !== null
-        ? Promise.resolve()
-        : new Promise((done) => child.once("exit", done));
-    const children = [web, worker, tester].filter(Boolean);
-    for (const child of children) child.kill("SIGTERM");
-    const late = setTimeout(() => {
-      for (const child of children) child.kill("SIGKILL");
-    }, 6000);
-    await Promise.all(children.map(gone));
-    clearTimeout(late);
+    await Promise.all([endAll([web]), helpers.stop()]);
   }
   return { stop, ended, address };
 }

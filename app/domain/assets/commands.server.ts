@@ -1,0 +1,260 @@
+/** Writes to the fleet register: add, edit, retire. Two people editing: the second is told. */
+import { eq, inArray, sql } from "drizzle-orm";
+import { quantityOf, type PointQuantityId, type UnitPreference } from "@core";
+import { brokenConstraint, db, type Queryable } from "~/db/client.server";
+import { oilAssessments } from "~/db/oilTables";
+import { changes, circuits, components, lives, machines, points, readings, sites, stops } from "~/db/schema";
+import { addEmptyAssessments, markStale, markOilStale } from "~/domain/condition/index.server";
+import { requestAssessment } from "~/platform/jobs.server";
+import { now } from "~/runtime/clock.server";
+import { check, localMoment } from "~/platform/validate";
+import type { Edited } from "./edited";
+import { newLifeSchema, recordSpecs, type RecordKind } from "./form";
+import { tableOf } from "./queries.server";
+
+/** Checked values as columns: a typed quantity becomes its core value, an empty choice becomes null. */
+function columnsOf(kind: RecordKind, values: Record<string, unknown>): Record<string, unknown> {
+  const columns: Record<string, unknown> = {};
+  for (const field of recordSpecs[kind].fields) {
+    const value = values[field.name];
+    if (field.type === "quantity") columns[field.name] = (value as { value: number } | null)?.value ?? null;
+    else if (field.type === "select" && field.optional) columns[field.name] = value || null;
+    else if (field.type === "number" && field.optional) columns[field.name] = value ?? null;
+    else columns[field.name] = value;
+  }
+  if (kind === "point" && !columns.unit) columns.unit = quantityOf(columns.quantity as PointQuantityId).unit;
+  return columns;
+}
+
+async function checkRecord(
+  kind: RecordKind,
+  fields: Record<string, string>,
+  units: UnitPreference,
+): Promise<{ ok: true; columns: Record<string, unknown> } | { ok: false; problems: Record<string, string> }> {
+  const checked = await check(recordSpecs[kind].schema, fields, { units });
+  if (!checked.ok) return checked;
+  const columns = columnsOf(kind, checked.values);
+  if (
+    kind === "point" &&
+    quantityOf(columns.quantity as PointQuantityId).correction === "leakage" &&
+    (columns.referencePressure === null) !== (columns.referenceTemperature === null)
+  ) {
+    return {
+      ok: false,
+      problems: {
+        [columns.referencePressure === null ? "referencePressure" : "referenceTemperature"]:
+          "A reference needs both pressure and temperature.",
+      },
+    };
+  }
+  return { ok: true, columns };
+}
+
+function constraintProblem(error: unknown): Record<string, string> | undefined {
+  const constraint = brokenConstraint(error);
+  if (constraint === "machines_tag") return { tag: "Another machine on this site has that tag." };
+  if (constraint?.endsWith("_fk") || constraint?.includes("_id_"))
+    return { form: "What this belongs to is gone. Load the page again." };
+  return undefined;
+}
+
+/** Add a record. A component begins its first life with it. */
+export async function addRecord(
+  kind: RecordKind,
+  fields: Record<string, string>,
+  by: string,
+  units: UnitPreference = {},
+): Promise<Edited> {
+  const checked = await checkRecord(kind, fields, units);
+  const life =
+    kind === "component" ? await check(newLifeSchema, { ...fields, knownWhenNew: fields.knownWhenNew === "on" }) : null;
+  if (!checked.ok || (life && !life.ok))
+    return {
+      ok: false,
+      status: 422,
+      problems: { ...(!checked.ok && checked.problems), ...(life && !life.ok && life.problems) },
+    };
+  try {
+    const id = await db().transaction(async (tx) => {
+      const [row] = await tx
+        .insert(tableOf(kind) as typeof sites)
+        .values(checked.columns as typeof sites.$inferInsert)
+        .returning({ id: sites.id });
+      const added = row!.id;
+      if (kind === "component" && life?.ok) {
+        // the day begins where the machine stands
+        const started = life.values.startedAt
+          ? localMoment(`${life.values.startedAt}T00:00`, await zoneOfCircuit(tx, String(checked.columns.circuitId)))
+          : now();
+        if (Number.isNaN(started) || started > now()) throw new StartDate();
+        await tx.insert(lives).values({
+          componentId: added,
+          startedAt: new Date(started),
+          startHours: life.values.startHours?.value ?? 0,
+          serial: life.values.serial,
+          knownWhenNew: life.values.knownWhenNew,
+        });
+      }
+      if (kind === "point") await addEmptyAssessments(tx, [added]);
+      await tx.insert(changes).values({
+        by,
+        what: `added ${recordSpecs[kind].label} ${String(checked.columns.name)}`,
+        recordId: added,
+        after: checked.columns,
+      });
+      if (kind === "stop") await staleBelow(tx, "site", String(checked.columns.siteId));
+      return added;
+    });
+    await requestAssessment();
+    return { ok: true, id };
+  } catch (error) {
+    if (error instanceof StartDate)
+      return { ok: false, status: 422, problems: { startedAt: "Write a date that has passed, as 2026-11-20." } };
+    const problems = constraintProblem(error);
+    if (problems) return { ok: false, status: 422, problems };
+    throw error;
+  }
+}
+
+class StartDate extends Error {}
+
+async function zoneOfCircuit(tx: Queryable, circuitId: string): Promise<string> {
+  const [row] = await tx
+    .select({ timeZone: sites.timeZone })
+    .from(circuits)
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .where(eq(circuits.id, circuitId));
+  return row?.timeZone ?? "UTC";
+}
+
+/** What a series is cannot change under its readings: they would be read as something else, or belong to another part. */
+async function seriesProblem(
+  tx: Queryable,
+  id: string,
+  before: typeof points.$inferSelect,
+  columns: Record<string, unknown>,
+): Promise<Record<string, string> | undefined> {
+  const changed = (["quantity", "state", "componentId"] as const).find(
+    (name) => name in columns && columns[name] !== before[name],
+  );
+  if (!changed) return undefined;
+  const [any] = await tx.select({ id: readings.id }).from(readings).where(eq(readings.pointId, id)).limit(1);
+  return any
+    ? {
+        [changed]:
+          "There are readings of this point already, and they stay what they are. Retire it and add another point instead.",
+      }
+    : undefined;
+}
+
+/** Mark stale whatever is said of the points and the oil below a record. */
+async function staleBelow(tx: Queryable, kind: RecordKind, id: string): Promise<void> {
+  const where = {
+    site: sites.id,
+    machine: machines.id,
+    circuit: circuits.id,
+    component: components.id,
+    point: points.id,
+    fluid: circuits.fluidId,
+    stop: stops.id,
+  }[kind];
+  if (kind === "stop") {
+    const [stop] = await tx.select({ siteId: stops.siteId }).from(stops).where(eq(stops.id, id));
+    if (stop) await staleBelow(tx, "site", stop.siteId);
+    return;
+  }
+  const rows = await tx
+    .select({ circuit: circuits.id, component: components.id, point: points.id })
+    .from(sites)
+    .innerJoin(machines, eq(machines.siteId, sites.id))
+    .innerJoin(circuits, eq(circuits.machineId, machines.id))
+    .leftJoin(components, eq(components.circuitId, circuits.id))
+    .leftJoin(points, eq(points.componentId, components.id))
+    .where(eq(where, id));
+  // the oil first, then the points: whoever marks or assesses them takes their rows in this order
+  const known = await tx
+    .select({ id: oilAssessments.circuitId })
+    .from(oilAssessments)
+    .where(
+      inArray(
+        oilAssessments.circuitId,
+        rows.map((r) => r.circuit),
+      ),
+    )
+    .orderBy(oilAssessments.circuitId)
+    .for("update");
+  await markOilStale(
+    tx,
+    known.map((k) => k.id),
+  );
+  await markStale(
+    tx,
+    rows.flatMap((r) => r.point ?? []),
+  );
+}
+
+/** Edit a record, or retire it, or bring it back. Nothing is deleted. */
+export async function editRecord(
+  kind: RecordKind,
+  id: string,
+  fields: Record<string, string>,
+  by: string,
+  units: UnitPreference = {},
+): Promise<Edited> {
+  const { intent } = fields;
+  const checked =
+    intent === "retire" || intent === "restore"
+      ? { ok: true as const, columns: { retiredAt: intent === "retire" ? new Date() : null } }
+      : await checkRecord(kind, fields, units);
+  if (!checked.ok) return { ok: false, status: 422, problems: checked.problems };
+  const table = tableOf(kind) as typeof sites;
+  try {
+    const edited = await db().transaction(async (tx): Promise<Edited> => {
+      const [before] = await tx.select().from(table).where(eq(table.id, id)).for("no key update");
+      if (!before) return { ok: false, status: 404, problems: { form: "This record is gone." } };
+      if (String(before.version) !== fields.version) {
+        const [last] = await tx
+          .select()
+          .from(changes)
+          .where(eq(changes.recordId, id))
+          .orderBy(sql`${changes.at} desc`)
+          .limit(1);
+        return {
+          ok: false,
+          status: 409,
+          version: before.version,
+          problems: {
+            form:
+              `${last?.by ?? "Somebody"} changed this record while you were at it. Yours is still in the form: ` +
+              `save again if it is right, or load the page to see theirs.`,
+          },
+        };
+      }
+      const problem =
+        kind === "point"
+          ? await seriesProblem(tx, id, before as unknown as typeof points.$inferSelect, checked.columns)
+          : undefined;
+      if (problem) return { ok: false, status: 422, problems: problem };
+      await tx
+        .update(table)
+        .set({ ...checked.columns, version: before.version + 1 })
+        .where(eq(table.id, id));
+      await tx.insert(changes).values({
+        by,
+        what: `${intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited"} ${recordSpecs[kind].label} ${before.name}`,
+        recordId: id,
+        before,
+        after: checked.columns,
+      });
+      await staleBelow(tx, kind, id);
+      return { ok: true, id };
+    });
+    if (edited.ok) await requestAssessment();
+    return edited;
+  } catch (error) {
+    const problems = constraintProblem(error);
+    if (problems) return { ok: false, status: 422, problems };
+    throw error;
+  }
+}

@@ -1,0 +1,137 @@
+/** Hour meters as records of their machine: replaced, set back, or a wrong figure put right. */
+import { and, eq, isNull } from "drizzle-orm";
+import { object, string } from "yup";
+import { circuits, components, hourMeterChanges, points, changes } from "~/db/schema";
+import { db, type Queryable } from "~/db/client.server";
+import { markStale, markOilStale } from "~/domain/condition/index.server";
+import { now } from "~/runtime/clock.server";
+import { isUuid } from "~/platform/guard.server";
+import { requestAssessment } from "~/platform/jobs.server";
+import { check, localMoment, quantityField, textField } from "~/platform/validate";
+import type { Edited } from "./edited";
+
+const kinds = ["replaced", "reset", "corrected"] as const;
+
+const schema = object({
+  kind: string().oneOf(kinds, "Choose what was done.").required("Choose what was done."),
+  at: string().trim().required("Say when."),
+  before: quantityField("runningHours", { required: true }),
+  after: quantityField("runningHours", { required: true }),
+  note: textField(300),
+  submission: string()
+    .uuid("The form is out of date: load the page again.")
+    .required("The form is out of date: load the page again."),
+});
+
+/** Everything at a machine reckons with its hours: its points, and its oils. */
+async function staleAtMachine(tx: Queryable, machineId: string): Promise<void> {
+  const rows = await tx
+    .select({ circuit: circuits.id, point: points.id })
+    .from(circuits)
+    .leftJoin(components, eq(components.circuitId, circuits.id))
+    .leftJoin(points, eq(points.componentId, components.id))
+    .where(eq(circuits.machineId, machineId));
+  await markOilStale(
+    tx,
+    rows.map((r) => r.circuit),
+  );
+  await markStale(
+    tx,
+    rows.flatMap((r) => r.point ?? []),
+  );
+}
+
+/** Record a change of the hour meter. The same form sent twice records it once. */
+export async function recordMeterChange(
+  machineId: string,
+  fields: Record<string, string>,
+  by: string,
+  timeZone: string,
+): Promise<Edited> {
+  const checked = await check(schema, fields);
+  if (!checked.ok) return { ok: false, status: 422, problems: checked.problems };
+  const v = checked.values;
+  const at = localMoment(v.at, timeZone);
+  if (Number.isNaN(at))
+    return { ok: false, status: 422, problems: { at: "Write the date and time as 2026-11-20 10:40." } };
+  if (at > now() + 300_000) return { ok: false, status: 422, problems: { at: "That is in the future." } };
+  const values = {
+    machineId,
+    kind: v.kind,
+    at: new Date(at),
+    before: v.before!.value,
+    after: v.after!.value,
+    note: v.note,
+    by,
+    submission: v.submission,
+  };
+  const id = await db().transaction(async (tx) => {
+    const [row] = await tx
+      .insert(hourMeterChanges)
+      .values(values)
+      .onConflictDoNothing()
+      .returning({ id: hourMeterChanges.id });
+    if (!row) {
+      const [sent] = await tx
+        .select({ id: hourMeterChanges.id })
+        .from(hourMeterChanges)
+        .where(eq(hourMeterChanges.submission, v.submission));
+      return sent!.id;
+    }
+    await tx.insert(changes).values({ by, what: "hour meter of a machine", recordId: machineId, after: values });
+    await staleAtMachine(tx, machineId);
+    return row.id;
+  });
+  await requestAssessment();
+  return { ok: true, id };
+}
+
+/** A record of the hour meter was wrong: it stays, and no longer counts. */
+export async function withdrawMeterChange(
+  machineId: string,
+  fields: Record<string, string>,
+  by: string,
+): Promise<Edited> {
+  const { change } = fields;
+  if (!isUuid(change))
+    return { ok: false, status: 422, problems: { form: "The form is out of date: load the page again." } };
+  const problem = await db().transaction(async (tx) => {
+    const [row] = await tx
+      .select()
+      .from(hourMeterChanges)
+      .where(and(eq(hourMeterChanges.id, change), eq(hourMeterChanges.machineId, machineId)))
+      .for("update");
+    if (!row) return "There is no such record at this machine.";
+    if (row.withdrawnAt) return `${row.withdrawnBy} has already withdrawn it.`;
+    await tx
+      .update(hourMeterChanges)
+      .set({ withdrawnAt: new Date(now()), withdrawnBy: by })
+      .where(eq(hourMeterChanges.id, change));
+    await tx
+      .insert(changes)
+      .values({ by, what: "hour meter of a machine, record withdrawn", recordId: machineId, before: row });
+    await staleAtMachine(tx, machineId);
+    return undefined;
+  });
+  if (problem) return { ok: false, status: 409, problems: { form: problem } };
+  await requestAssessment();
+  return { ok: true, id: change };
+}
+
+/** Changes of a machine's hour meter that count, newest first. */
+export async function meterChangesOf(machineId: string) {
+  const rows = await db()
+    .select()
+    .from(hourMeterChanges)
+    .where(and(eq(hourMeterChanges.machineId, machineId), isNull(hourMeterChanges.withdrawnAt)))
+    .orderBy(hourMeterChanges.at);
+  return rows.reverse().map((r) => ({
+    id: r.id,
+    at: r.at.getTime(),
+    kind: r.kind,
+    before: r.before,
+    after: r.after,
+    note: r.note,
+    by: r.by,
+  }));
+}

@@ -1,0 +1,21 @@
+/** What other subjects use of the condition: assessing, what an assessment is made of, marking stale. */
+export {
+  addEmptyAssessments,
+  ASSESSMENT_SHAPE,
+  assessPoint,
+  assessPoints,
+  currentDetail,
+  markStale,
+  stopsBySite,
+} from "./assessment.server";
+export { assessOilNow, currentOil, markOilStale, oilSampleOf, samplesOf } from "./oilAssessment.server";
+export {
+  assessedColumns,
+  assessPointOf,
+  assessReadingOf,
+  contextOf,
+  fluidOf,
+  pointSetups,
+  readingsOfLife,
+} from "./setups.server";
+export { usualAt } from "./usualConditions.server";

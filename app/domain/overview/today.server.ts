@@ -1,0 +1,191 @@
+/** What Today shows. Every figure here was made when a reading landed; nothing is computed for the fleet. */
+import { sql } from "drizzle-orm";
+import type { Assessment, ConditionState, OilAssessment } from "@core";
+import { db } from "~/db/client.server";
+import { living, openEvent, placed } from "./decisions.server";
+import { dueAt, inUse, roundJoins } from "~/domain/readings/index.server";
+import { now } from "~/runtime/clock.server";
+import { notOverOf } from "~/domain/planning/index.server";
+
+const DAY = 86_400_000;
+const DECISIONS = 12;
+/** A reading that asks for a second one stands among the drifting ones, at least. */
+const ASKS_URGENCY = 25;
+const HORIZON_LINES = 10;
+export const HORIZON_MONTHS = 12;
+
+export interface Decision {
+  pointId: string;
+  point: string;
+  component: string;
+  machine: string;
+  componentId: string;
+  state: ConditionState;
+  urgency: number;
+  verdict: Assessment["verdict"];
+  margin: Assessment["margin"];
+  knownWhenNew: boolean;
+  /** The newest reading asks for a second one. */
+  asksAgain: boolean;
+  booking: { id: string; kind: string; stop: string | null; startsOn: string | null } | null;
+}
+
+export interface HorizonLine {
+  pointId: string;
+  label: string;
+  state: ConditionState;
+  p10: number;
+  p50: number | null;
+  p90: number | null;
+  bookedOn: string | null;
+}
+
+const openBooking = sql`left join lateral (
+  select i.id, i.kind, s.name as stop, s.starts_on from interventions i left join stops s on s.id = i.stop_id
+  where i.component_id = c.id and i.done_at is null and i.cancelled_at is null order by s.starts_on nulls last limit 1) b on true`;
+
+export async function decisions(): Promise<Decision[]> {
+  const horizon = new Date(now() + 365 * DAY).toISOString();
+  const result = await db().execute<{
+    pointId: string;
+    point: string;
+    component: string;
+    machine: string;
+    componentId: string;
+    state: ConditionState;
+    urgency: number;
+    verdict: Assessment["verdict"];
+    margin: Assessment["margin"];
+    knownWhenNew: boolean;
+    asksAgain: boolean;
+    bookingId: string | null;
+    kind: string;
+    stop: string | null;
+    startsOn: string | null;
+  }>(sql`
+    select p.id as "pointId", p.name as point, c.name as component, m.name as machine, c.id as "componentId", a.state, a.urgency, a.verdict, a.margin,
+           coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
+    from assessments a join ${placed} on p.id = a.point_id left join lives l on l.id = a.life_id ${openBooking}
+    where ${living} and (a.asks_again or a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon}
+      and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0
+      and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
+    order by greatest(a.urgency, case when a.asks_again then ${ASKS_URGENCY} else 0 end) desc, m.name, p.id limit ${DECISIONS}`);
+  return result.rows.map(({ bookingId, kind, stop, startsOn, ...row }) => ({
+    ...row,
+    booking: bookingId ? { id: bookingId, kind, stop, startsOn } : null,
+  }));
+}
+
+export interface OilNeed {
+  circuitId: string;
+  machine: string;
+  circuit: string;
+  state: ConditionState;
+  urgency: number;
+  verdict: OilAssessment["verdict"];
+  margin: OilAssessment["margin"];
+  /** The debris event that deals with it. */
+  eventId: string | null;
+}
+
+const OILS = 6;
+
+/** Oils in alarm or alert, the worst first. */
+export async function oilNeeds(): Promise<OilNeed[]> {
+  const result = await db().execute<OilNeed & Record<string, unknown>>(sql`
+    select k.id as "circuitId", m.name as machine, k.name as circuit, o.state, o.urgency, o.verdict, o.margin,
+           ${openEvent} as "eventId"
+    from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id
+    where k.retired_at is null and m.retired_at is null and o.state in ('alarm', 'alert') order by o.urgency desc limit ${OILS}`);
+  return result.rows;
+}
+
+export async function stateCounts(): Promise<Record<ConditionState, number>> {
+  const result = await db().execute<{ state: ConditionState; count: number }>(sql`
+    select a.state, count(*)::int as count from assessments a join ${placed} on p.id = a.point_id where ${living} group by a.state`);
+  const counts: Record<ConditionState, number> = { unproven: 0, steady: 0, drifting: 0, alert: 0, alarm: 0 };
+  for (const row of result.rows) counts[row.state] = row.count;
+  return counts;
+}
+
+export async function horizon(): Promise<HorizonLine[]> {
+  const until = new Date(now() + HORIZON_MONTHS * 30.4375 * DAY).toISOString();
+  const result = await db().execute<{
+    pointId: string;
+    label: string;
+    state: ConditionState;
+    p10: Date | string;
+    p50: Date | string | null;
+    p90: Date | string | null;
+    bookedOn: string | null;
+  }>(sql`
+    select p.id as "pointId", m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) as label, a.state, a.p10,
+      a.p50, a.p90, b.starts_on::text as "bookedOn"
+    from (select distinct on (p.component_id) a.*, p.component_id from assessments a join points p on p.id = a.point_id
+          where a.p10 < ${until} and (a.state in ('alert', 'alarm') or (a.state = 'drifting'
+            and p.quantity <> 'pressureDrop')) and p.retired_at is null order by p.component_id, a.urgency desc) a
+    join ${placed} on p.id = a.point_id ${openBooking}
+    where ${living} order by a.p50 nulls last, a.p10 limit ${HORIZON_LINES}`);
+  const ms = (value: Date | string | null) => (value === null ? null : new Date(value).getTime());
+  return result.rows.map((r) => ({ ...r, p10: ms(r.p10)!, p50: ms(r.p50), p90: ms(r.p90) }));
+}
+
+export interface DueRound {
+  roundId: string;
+  name: string;
+  points: number;
+  dueAt: number;
+}
+
+/** Rounds whose points fall due within a week, the latest first. */
+export async function dueRounds(): Promise<DueRound[]> {
+  const until = new Date(now() + 7 * DAY).toISOString();
+  const result = await db().execute<{ roundId: string; name: string; points: number; dueAt: Date | string }>(sql`
+    select r.id as "roundId", r.name, count(*)::int as points, min(${dueAt()}) as "dueAt"
+    from ${roundJoins} where ${inUse} and ${dueAt()} < ${until}
+    group by r.id, r.name order by "dueAt"`);
+  return result.rows.map((r) => ({ ...r, dueAt: new Date(r.dueAt).getTime() }));
+}
+
+export interface NextStop {
+  id: string;
+  name: string;
+  startsOn: string;
+  crewHours: number;
+  timeZone: string;
+  work: {
+    id: string;
+    what: string;
+    hours: number;
+    needsPart: boolean;
+    leadTimeDays: number | null;
+    orderedOn: string | null;
+  }[];
+}
+
+/** The stop to come, or under way, with what is booked on it, and all stops within the horizon. */
+export async function stopsAhead(): Promise<{
+  next: NextStop | null;
+  all: { id: string; name: string; startsOn: string; days: number; timeZone: string }[];
+}> {
+  const all = await db().execute<{
+    id: string;
+    name: string;
+    startsOn: string;
+    days: number;
+    crewHours: number;
+    timeZone: string;
+  }>(sql`
+    select s.id, s.name, s.starts_on::text as "startsOn", s.days, s.crew_hours as "crewHours", t.time_zone as
+      "timeZone" from stops s join sites t on t.id = s.site_id where s.retired_at is null and ${notOverOf()}
+      order by s.starts_on limit 8`);
+  const first = all.rows[0];
+  if (!first) return { next: null, all: [] };
+  const work = await db().execute<NextStop["work"][number] & Record<string, unknown>>(sql`
+    select i.id, m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) || ': ' || i.kind as what, i.crew_hours
+      as hours, i.kind <> 'inspection' as "needsPart",
+           c.lead_time_days as "leadTimeDays", i.part_ordered_on::text as "orderedOn"
+    from interventions i join components c on c.id = i.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
+    where i.stop_id = ${first.id} and i.done_at is null and i.cancelled_at is null order by m.name limit 20`);
+  return { next: { ...first, work: work.rows }, all: all.rows };
+}

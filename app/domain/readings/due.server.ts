@@ -1,0 +1,28 @@
+/** When a point of a round is due; one expression for every page. */
+import { sql } from "drizzle-orm";
+import { now } from "~/runtime/clock.server";
+
+/** Days between readings as the round and the point set them. Needs points p, rounds r, machines m. */
+export const usualDays = sql`least(p.interval_days, coalesce(r.interval_hours / nullif(m.hours_per_day, 0), r.interval_days))`;
+
+/**
+ * Days until a point is read again, as in core/rounds/interval.ts: the point's interval, the round's (days, or
+ * hours through the duty), closer as P10 nears. Needs points p, round_points rp, rounds r, assessments a, machines m.
+ */
+export function intervalDays() {
+  return sql`case when a.asks_again then 0 when r.closer and a.p10 is not null and a.state in ('drifting', 'alert', 'alarm')
+    then least(${usualDays}, greatest(7, floor(extract(epoch from a.p10 - ${new Date(now()).toISOString()}::timestamptz) / 86400 / 6)))
+    else ${usualDays} end`;
+}
+
+/** The moment at which it is due; one that was never read is due today, and is not late. */
+export function dueAt() {
+  return sql`coalesce(p.last_reading_at, ${new Date(now()).toISOString()}::timestamptz) + (case
+    when p.last_reading_at is null then 0 else ${intervalDays()} end) * interval '1 day'`;
+}
+
+/** The joins that the two need, from points of rounds that are in use. */
+export const roundJoins = sql`points p join round_points rp on rp.point_id = p.id join rounds r on r.id = rp.round_id
+  join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id
+    join machines m on m.id = k.machine_id left join assessments a on a.point_id = p.id`;
+export const inUse = sql`p.retired_at is null and c.retired_at is null and k.retired_at is null and m.retired_at is null and r.retired_at is null`;

@@ -1,0 +1,359 @@
+/** Everything about one point: its place, its lives, its readings as read and corrected, its assessment. */
+import { and, count, desc, eq, getTableColumns, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
+import {
+  correctSeries,
+  isFarReference,
+  quantityOf,
+  sameMonthOf,
+  type CorrectedReading,
+  type ReadingMark,
+  type UnitPreference,
+} from "@core";
+import { db } from "~/db/client.server";
+import {
+  assessments,
+  circuits,
+  components,
+  instruments,
+  interventions,
+  lives,
+  machines,
+  photos,
+  points,
+  readings,
+  stops,
+} from "~/db/schema";
+import {
+  currentDetail,
+  stopsBySite,
+  assessPointOf,
+  assessReadingOf,
+  assessedColumns,
+  contextOf,
+  fluidOf,
+  pointSetups,
+  readingsOfLife,
+  usualAt,
+} from "~/domain/condition/index.server";
+import { now } from "~/runtime/clock.server";
+import { dueAt, inUse, roundJoins } from "./due.server";
+import { isUuid, notFound } from "~/platform/guard.server";
+import { pointPlace } from "./log.server";
+
+/** Most readings that a chart gets for one life; more are thinned on the server. */
+const CHART_READINGS = 400;
+/** Rows of the table at a time. */
+const TABLE_PAGE = 24;
+const SHOWN_PHOTOS = 6;
+/** The newest lives that are drawn. */
+const SHOWN_LIVES = 12;
+
+export interface ChartReading {
+  at: number;
+  raw: number;
+  corrected: number;
+  mark: ReadingMark | null;
+}
+
+export interface ChartLife {
+  id: string;
+  startedAt: number;
+  endedAt: number | null;
+  serial: string;
+  readings: ChartReading[];
+}
+
+/** Keep the shape of a long series: the least and the greatest of each stretch. */
+function thin(series: readonly ChartReading[]): ChartReading[] {
+  if (series.length <= CHART_READINGS) return [...series];
+  const stretch = Math.ceil((series.length * 2) / CHART_READINGS);
+  const kept: ChartReading[] = [];
+  for (let i = 0; i < series.length; i += stretch) {
+    const part = series.slice(i, i + stretch);
+    const low = part.reduce((m, r) => (r.corrected < m.corrected ? r : m));
+    const high = part.reduce((m, r) => (r.corrected > m.corrected ? r : m));
+    kept.push(...(low === high ? [low] : low.at < high.at ? [low, high] : [high, low]));
+  }
+  return kept;
+}
+
+export interface TableReading extends CorrectedReading {
+  entered: string;
+  least: number | null;
+  pressure: number | null;
+  temperature: number | null;
+  noted: number | null;
+  by: string;
+  instrument: string | null;
+  note: string;
+  keptBecause: string;
+}
+
+/** A reading of a life that is no longer shown: as it was read. */
+function uncorrected(row: Parameters<typeof assessReadingOf>[0]): CorrectedReading {
+  const r = assessReadingOf(row);
+  return {
+    id: r.id,
+    at: r.at,
+    hours: r.hours ?? 0,
+    raw: r.value,
+    corrected: r.value,
+    uncertainty: 0,
+    lnPressure: 0,
+    lnViscosity: 0,
+    mark: null,
+    doubtful: r.doubtful,
+    recalled: r.recalled,
+  };
+}
+
+/** Readings are counted up to this; a page says "over" it of what is longer, so that no page grows with a life. */
+const MOST_COUNTED = 10_000;
+
+export interface Counted {
+  count: number;
+  /** There are more than were counted. */
+  over: boolean;
+}
+
+async function countUpTo(where: SQL | undefined): Promise<Counted> {
+  const some = db()
+    .select({ id: readings.id })
+    .from(readings)
+    .where(where)
+    .limit(MOST_COUNTED + 1)
+    .as("some");
+  const [row] = await db().select({ n: count() }).from(some);
+  const n = row?.n ?? 0;
+  return { count: Math.min(n, MOST_COUNTED), over: n > MOST_COUNTED };
+}
+
+/** The point's own page. */
+export async function pointPage(id: string, page: number, units: UnitPreference = {}) {
+  const here = and(eq(readings.pointId, id), isNull(readings.supersededAt));
+  const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked, taken, total, [noted]] =
+    await Promise.all([
+      pointPlace(id, units),
+      pointSetups(db()).where(eq(points.id, id)),
+      db()
+        .select()
+        .from(lives)
+        .innerJoin(points, eq(points.componentId, lives.componentId))
+        .where(eq(points.id, id))
+        .orderBy(desc(lives.startedAt))
+        .limit(SHOWN_LIVES),
+      db()
+        .select({
+          ...assessedColumns,
+          entered: readings.entered,
+          least: readings.least,
+          by: readings.takenBy,
+          instrument: instruments.tag,
+          note: readings.note,
+          keptBecause: readings.keptBecause,
+        })
+        .from(readings)
+        .leftJoin(instruments, eq(instruments.id, readings.instrumentId))
+        .where(here)
+        .orderBy(desc(readings.takenAt))
+        .limit(TABLE_PAGE)
+        .offset(page * TABLE_PAGE),
+      db()
+        .select({ ...getTableColumns(assessments), detail: currentDetail })
+        .from(assessments)
+        .where(eq(assessments.pointId, id)),
+      db()
+        .select({ id: instruments.id, tag: instruments.tag, name: instruments.name })
+        .from(instruments)
+        .where(isNull(instruments.retiredAt))
+        .orderBy(instruments.tag),
+      db()
+        .select({ count: count() })
+        .from(readings)
+        .where(and(eq(readings.pointId, id), isNotNull(readings.supersededAt))),
+      db()
+        .select({ id: interventions.id, kind: interventions.kind, startsOn: stops.startsOn })
+        .from(interventions)
+        .innerJoin(points, eq(points.componentId, interventions.componentId))
+        .leftJoin(stops, eq(stops.id, interventions.stopId))
+        .where(and(eq(points.id, id), isNull(interventions.doneAt), isNull(interventions.cancelledAt))),
+      db()
+        .select({ id: photos.id, at: photos.at, by: photos.by })
+        .from(photos)
+        .where(eq(photos.pointId, id))
+        .orderBy(desc(photos.at))
+        .limit(SHOWN_PHOTOS),
+      countUpTo(here),
+      db()
+        .select({ hours: readings.hours })
+        .from(readings)
+        .where(and(here, isNotNull(readings.hours)))
+        .orderBy(desc(readings.takenAt))
+        .limit(1),
+    ]);
+  const setup = setups[0];
+  if (!setup) throw notFound("point");
+  const point = assessPointOf(setup);
+  const detail = stored?.detail ?? null;
+  const marks = detail?.marks ?? {};
+  const ahead = await stopsBySite(db(), [place.siteId]);
+
+  // a long life is told by some of its readings; those of the table's page stand among them
+  const corrected = await Promise.all(
+    lifeRows.map(async ({ lives: life }) => {
+      const told = await readingsOfLife(db(), id, life.id);
+      const known = new Set(told.map((r) => r.id));
+      const own = [...told, ...rows.filter((r) => r.lifeId === life.id && !known.has(r.id)).map(assessReadingOf)].sort(
+        (p, q) => p.at - q.at,
+      );
+      const series = correctSeries(own, point, contextOf(setup, [], life)).readings.map((r) => ({
+        ...r,
+        mark: marks[r.id] ?? r.mark,
+      }));
+      return { life, series };
+    }),
+  );
+  corrected.reverse();
+  const current = corrected.find((c) => c.life.endedAt === null);
+  const chart: ChartLife[] = corrected
+    .filter((c) => c.series.length > 0)
+    .map(({ life, series }) => ({
+      id: life.id,
+      startedAt: life.startedAt.getTime(),
+      endedAt: life.endedAt?.getTime() ?? null,
+      serial: life.serial,
+      readings: thin(series.map((r) => ({ at: r.at, raw: r.raw, corrected: r.corrected, mark: r.mark }))),
+    }));
+  const byId = new Map(corrected.flatMap((c) => c.series).map((r) => [r.id, r]));
+  const table = rows.map((row): TableReading => {
+    const r = byId.get(row.id) ?? uncorrected(row);
+    return {
+      ...r,
+      entered: row.entered,
+      least: row.least,
+      pressure: row.pressure,
+      temperature: row.temperature,
+      noted: row.hours,
+      by: row.by,
+      instrument: row.instrument,
+      note: row.note,
+      keptBecause: row.keptBecause,
+    };
+  });
+  const last = current?.series.at(-1) ?? null;
+  const usual =
+    quantityOf(place.point.quantity).correction === "leakage" && place.point.referencePressure !== null
+      ? await usualAt(id)
+      : null;
+  const farFrom =
+    usual &&
+    isFarReference({ pressure: place.point.referencePressure, temperature: place.point.referenceTemperature }, usual)
+      ? usual
+      : null;
+  const sameMonth = last
+    ? (sameMonthOf(
+        current!.series.map((r) => ({ at: r.at, value: r.raw })),
+        last.at,
+        place.timeZone,
+      ) ?? null)
+    : null;
+  return {
+    place,
+    unit: place.point.unit,
+    quantity: place.point.quantity,
+    readState: place.point.state,
+    conditions: place.point.conditionsText,
+    retired: place.point.retiredAt !== null,
+    limit: {
+      basis: place.point.limitBasis,
+      setBy: place.point.limitSetBy,
+      setAt: place.point.limitSetAt?.getTime() ?? null,
+      reason: place.point.limitReason,
+    },
+    fullFlow: point.fullFlow,
+    reference: point.reference,
+    farFrom,
+    fluid: fluidOf(setup),
+    state: stored?.state ?? "unproven",
+    verdict: stored?.verdict ?? [{ text: "No reading yet." }],
+    margin: stored?.margin ?? null,
+    stale: stored?.stale ?? true,
+    detail: detail,
+    chart,
+    table,
+    rowsAtOnce: TABLE_PAGE,
+    total,
+    page,
+    superseded: superseded?.count ?? 0,
+    marked: [...byId.values()].filter((r) => r.mark).length,
+    lifeStartedAt: current?.life.startedAt.getTime() ?? null,
+    inLife: current ? await countUpTo(and(here, eq(readings.lifeId, current.life.id))) : { count: 0, over: false },
+    photos: taken.map((p) => ({ id: p.id, at: p.at.getTime(), by: p.by })),
+    sameMonth,
+    last,
+    instruments: shelf,
+    instrumentId: place.point.instrumentId,
+    stops: (ahead.get(place.siteId) ?? []).sort((a, b) => a.at - b.at),
+    booked,
+    now: now(),
+    lastHours: noted?.hours ?? null,
+  };
+}
+
+export type PointPage = Awaited<ReturnType<typeof pointPage>>;
+
+/** The next point of the same round that is due, to go on to after saving. */
+export async function nextPointOf(id: string): Promise<string | null> {
+  const rows = await db().execute<{ id: string }>(sql`
+    select p.id from ${roundJoins} join round_points here on here.round_id = rp.round_id and here.point_id = ${id} and rp.position > here.position
+    where ${inUse} and ${dueAt()} < ${new Date(now() + 7 * 86_400_000).toISOString()} order by rp.position limit 1`);
+  return rows.rows[0]?.id ?? null;
+}
+
+/** One reading of a point. 404 when it is not there. */
+export async function readingOf(pointId: string, readingId: string) {
+  const [reading] = await db()
+    .select()
+    .from(readings)
+    .where(and(eq(readings.pointId, pointId), eq(readings.id, readingId)));
+  if (!reading) throw notFound("reading");
+  return reading;
+}
+
+export async function photoOf(id: string): Promise<{ mediaType: string; content: Buffer }> {
+  const [row] = await db()
+    .select({ mediaType: photos.mediaType, content: photos.content })
+    .from(photos)
+    .where(eq(photos.id, id));
+  if (!row) throw notFound("photograph");
+  return row;
+}
+
+/** Superseded readings of a point, newest first, for the record. */
+export async function supersededReadings(pointId: string) {
+  return db()
+    .select()
+    .from(readings)
+    .where(and(eq(readings.pointId, pointId), isNotNull(readings.supersededAt)))
+    .orderBy(desc(readings.supersededAt))
+    .limit(50);
+}
+
+/** The reading that was just saved, to be named on the page that follows; null where the address names none. */
+export async function savedReading(id: string | null) {
+  if (!isUuid(id)) return null;
+  const [row] = await db()
+    .select({
+      entered: readings.entered,
+      pointId: readings.pointId,
+      machine: machines.name,
+      component: components.name,
+    })
+    .from(readings)
+    .innerJoin(points, eq(points.id, readings.pointId))
+    .innerJoin(components, eq(components.id, points.componentId))
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .where(eq(readings.id, id));
+  return row ?? null;
+}

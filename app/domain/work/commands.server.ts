@@ -1,0 +1,286 @@
+/** Booking work, carrying it out, cancelling it; each in one transaction. */
+import { and, eq, gt, isNull } from "drizzle-orm";
+import { dayOf } from "@core";
+import { brokenConstraint, db, type Queryable } from "~/db/client.server";
+import {
+  changes,
+  circuits,
+  components,
+  forecastsIssued,
+  interventions,
+  lives,
+  machines,
+  points,
+  readings,
+  sites,
+  stops,
+  temporaryChanges,
+} from "~/db/schema";
+import { assessPoints, markStale } from "~/domain/condition/index.server";
+import { now } from "~/runtime/clock.server";
+import { isUuid } from "~/platform/guard.server";
+import { log } from "~/runtime/log.server";
+import { hoursQuestionOf } from "~/domain/readings/index.server";
+import { check, localMoment } from "~/platform/validate";
+import { bookingSchema, doneSchema } from "./form";
+import { errorText } from "~/runtime/errors";
+
+export type WorkSaved = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status: number };
+
+const refused = (problems: Record<string, string>, status = 422): WorkSaved => ({ ok: false, problems, status });
+
+/** Book a piece of work, into a stop or without one. The same form sent twice books once. */
+export async function bookWork(fields: Record<string, string>, by: string): Promise<WorkSaved> {
+  const checked = await check(bookingSchema, fields);
+  if (!checked.ok) return refused(checked.problems);
+  const v = checked.values;
+  try {
+    return await db().transaction(async (tx): Promise<WorkSaved> => {
+      const [sent] = await tx
+        .select({ id: interventions.id })
+        .from(interventions)
+        .where(eq(interventions.submission, v.submission));
+      if (sent) return { ok: true, id: sent.id };
+      if (fields.stopId === undefined) return refused({ stopId: "Choose a stop, or a stop of its own." });
+      // one booking at a time for a component, so that the second person sees the first one's
+      await tx
+        .select({ id: components.id })
+        .from(components)
+        .where(eq(components.id, v.componentId))
+        .for("no key update");
+      if (isUuid(v.pointId)) {
+        const [point] = await tx
+          .select({ id: points.id })
+          .from(points)
+          .where(and(eq(points.id, v.pointId), eq(points.componentId, v.componentId)));
+        if (!point) return refused({ form: "That point belongs to another component. Load the page again." });
+      }
+      if (v.stopId) {
+        const [stop] = await tx
+          .select({ id: stops.id })
+          .from(stops)
+          .where(and(eq(stops.id, v.stopId), isNull(stops.retiredAt)));
+        if (!stop) return refused({ stopId: "That stop is gone. Load the page again." });
+      }
+      const [there] = await tx
+        .select({ by: interventions.bookedBy, kind: interventions.kind })
+        .from(interventions)
+        .where(
+          and(
+            eq(interventions.componentId, v.componentId),
+            isNull(interventions.doneAt),
+            isNull(interventions.cancelledAt),
+          ),
+        )
+        .limit(1);
+      if (there && v.again !== "on")
+        return refused(
+          {
+            form:
+              `${there.by} has already booked work for this component (${there.kind}). Tick “another piece of ` +
+              `work” to book beside it; what you typed stays here.`,
+          },
+          409,
+        );
+      const [row] = await tx
+        .insert(interventions)
+        .values({
+          componentId: v.componentId,
+          pointId: isUuid(v.pointId) ? v.pointId : null,
+          kind: v.kind,
+          stopId: v.stopId || null,
+          crewHours: v.crewHours,
+          partOrderedOn: v.partOrderedOn || null,
+          note: v.note,
+          bookedBy: by,
+          submission: v.submission,
+        })
+        .returning({ id: interventions.id });
+      return { ok: true, id: row!.id };
+    });
+  } catch (error) {
+    const constraint = brokenConstraint(error);
+    if (constraint?.includes("submission")) {
+      const [sent] = await db()
+        .select({ id: interventions.id })
+        .from(interventions)
+        .where(eq(interventions.submission, v.submission));
+      if (sent) return { ok: true, id: sent.id };
+    }
+    if (constraint?.includes("component_id")) return refused({ form: "The component is gone." });
+    throw error;
+  }
+}
+
+/** Move booked work to another stop, note that the part was ordered, or cancel it. */
+export async function changeWork(id: string, fields: Record<string, string>, by: string): Promise<WorkSaved> {
+  return db().transaction(async (tx): Promise<WorkSaved> => {
+    const [row] = await tx.select().from(interventions).where(eq(interventions.id, id)).for("update");
+    if (!row) return refused({ form: "This work is gone." }, 404);
+    if (row.doneAt || row.cancelledAt) return refused({ form: "This work is already closed." }, 409);
+    if (String(row.version) !== fields.version)
+      return refused({ form: "Somebody changed this work while you were at it. Load the page to see it." }, 409);
+    const next = { version: row.version + 1 };
+    if (fields.intent === "cancel")
+      await tx
+        .update(interventions)
+        .set({ ...next, cancelledAt: new Date() })
+        .where(eq(interventions.id, id));
+    else if (fields.intent === "order")
+      await tx
+        .update(interventions)
+        .set({ ...next, partOrderedOn: dayOf(now(), await zoneOf(tx, row.componentId)) })
+        .where(eq(interventions.id, id));
+    else {
+      if (fields.stopId) {
+        const [stop] = isUuid(fields.stopId)
+          ? await tx
+              .select({ id: stops.id })
+              .from(stops)
+              .where(and(eq(stops.id, fields.stopId), isNull(stops.retiredAt)))
+          : [];
+        if (!stop) return refused({ stopId: "Choose a stop from the list." });
+      }
+      await tx
+        .update(interventions)
+        .set({ ...next, stopId: fields.stopId || null })
+        .where(eq(interventions.id, id));
+    }
+    await markStale(tx, await pointsOf(tx, row.componentId));
+    await tx.insert(changes).values({
+      by,
+      what: `work: ${fields.intent ?? "moved"}`,
+      recordId: id,
+      before: { stopId: row.stopId, partOrderedOn: row.partOrderedOn },
+      after: fields,
+    });
+    return { ok: true, id };
+  });
+}
+
+/** Points of a component: what is said of them counts with the part that is ordered. */
+async function pointsOf(tx: Queryable, componentId: string): Promise<string[]> {
+  return (await tx.select({ id: points.id }).from(points).where(eq(points.componentId, componentId))).map((p) => p.id);
+}
+
+async function zoneOf(tx: Queryable, componentId: string): Promise<string> {
+  const [row] = await tx
+    .select({ timeZone: sites.timeZone })
+    .from(components)
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .where(eq(components.id, componentId));
+  return row?.timeZone ?? "UTC";
+}
+
+/** Record that work was done. A replacement ends the life of the old part and begins that of the new one. */
+export async function finishWork(
+  id: string,
+  timeZone: string,
+  fields: Record<string, string>,
+  by: string,
+): Promise<WorkSaved> {
+  const checked = await check(doneSchema, fields);
+  const at = localMoment(fields.doneAt ?? "", timeZone);
+  const problems: Record<string, string> = checked.ok ? {} : checked.problems;
+  if (!problems.doneAt && Number.isNaN(at)) problems.doneAt = "Write the date and time as 2026-11-20 10:40.";
+  else if (at > now() + 5 * 60_000) problems.doneAt = "That is in the future. Record work when it is done.";
+  if (!checked.ok || Object.keys(problems).length > 0) return refused(problems);
+  const { hours, serial, findings, version } = checked.values;
+  const doneAt = new Date(at);
+  let assessed: string[] = [];
+  const saved = await db().transaction(async (tx): Promise<WorkSaved> => {
+    const [row] = await tx.select().from(interventions).where(eq(interventions.id, id)).for("update");
+    if (!row) return refused({ form: "This work is gone." }, 404);
+    if (row.doneAt || row.cancelledAt)
+      return refused({ form: `${row.doneBy ?? "Somebody"} has already closed this work.` }, 409);
+    if (row.version !== version)
+      return refused(
+        {
+          form: "Somebody changed this work while you were at it. What you typed is still here: load the page in another tab to see theirs.",
+        },
+        409,
+      );
+    const altered = await tx
+      .select({ what: temporaryChanges.what })
+      .from(temporaryChanges)
+      .innerJoin(circuits, eq(circuits.machineId, temporaryChanges.machineId))
+      .innerJoin(components, eq(components.circuitId, circuits.id))
+      .where(and(eq(components.id, row.componentId), isNull(temporaryChanges.putBackAt)))
+      .limit(5);
+    if (altered.length > 0)
+      return refused(
+        {
+          form: `Not to be signed off yet: ${altered.map((a) => a.what).join(", ")} on this machine is still altered. Put it back under Tests first.`,
+        },
+        409,
+      );
+    const replacing = row.kind === "replacement";
+    if (replacing && !serial)
+      return refused({ serial: "Note the serial of the new part, or “none” if it carries none." });
+    const [life] = await tx
+      .select()
+      .from(lives)
+      .where(and(eq(lives.componentId, row.componentId), isNull(lives.endedAt)))
+      .for("update");
+    if (life && doneAt <= life.startedAt) return refused({ doneAt: "Before the present part was fitted." });
+    const [place] = await tx
+      .select({ machineId: circuits.machineId })
+      .from(components)
+      .innerJoin(circuits, eq(circuits.id, components.circuitId))
+      .where(eq(components.id, row.componentId));
+    const question = await hoursQuestionOf(tx, { machineId: place!.machineId, timeZone }, { at, hours: hours!.value });
+    if (question && checked.values.hoursRight !== "on") return refused({ hours: question });
+    let startedLifeId: string | null = null;
+    if (replacing) {
+      if (life)
+        await tx
+          .update(lives)
+          .set({ endedAt: doneAt, endHours: hours!.value, endReason: row.note || "replaced" })
+          .where(eq(lives.id, life.id));
+      const [fresh] = await tx
+        .insert(lives)
+        .values({
+          componentId: row.componentId,
+          startedAt: doneAt,
+          startHours: hours!.value,
+          serial,
+          knownWhenNew: true,
+        })
+        .returning({ id: lives.id });
+      startedLifeId = fresh!.id;
+      if (life) {
+        // readings that were taken after the work but logged before it was recorded belong to the new part
+        await tx
+          .update(readings)
+          .set({ lifeId: startedLifeId })
+          .where(and(eq(readings.lifeId, life.id), gt(readings.takenAt, doneAt)));
+        await tx
+          .update(forecastsIssued)
+          .set({ outcomeAt: doneAt, outcome: "replaced" })
+          .where(and(eq(forecastsIssued.lifeId, life.id), isNull(forecastsIssued.outcomeAt)));
+      }
+    }
+    await tx
+      .update(interventions)
+      .set({
+        doneAt,
+        doneHours: hours!.value,
+        doneBy: by,
+        findings,
+        endedLifeId: replacing ? (life?.id ?? null) : null,
+        startedLifeId,
+        version: row.version + 1,
+      })
+      .where(eq(interventions.id, id));
+    assessed = await pointsOf(tx, row.componentId);
+    await markStale(tx, assessed);
+    return { ok: true, id };
+  });
+  if (saved.ok)
+    await assessPoints(assessed).catch((error: Error) =>
+      log.error({ err: errorText(error) }, "assessment left to the worker"),
+    );
+  return saved;
+}

@@ -1,0 +1,304 @@
+/** Reads of planned and finished work. */
+import { and, asc, desc, eq, getTableColumns, inArray, isNotNull, isNull, sql } from "drizzle-orm";
+import {
+  correctSeries,
+  dayOf,
+  dayStart,
+  median,
+  partAgainstStop,
+  partReadyOn,
+  probabilityBy,
+  type PointQuantityId,
+} from "@core";
+import { db } from "~/db/client.server";
+import {
+  assessments,
+  circuits,
+  components,
+  interventions,
+  lives,
+  machines,
+  points,
+  readings,
+  sites,
+  stops,
+} from "~/db/schema";
+import { currentDetail, assessPointOf, contextOf, pointSetups, readingsOfLife } from "~/domain/condition/index.server";
+import { now } from "~/runtime/clock.server";
+import { notFound } from "~/platform/guard.server";
+import { notOver } from "~/domain/planning/index.server";
+
+const workColumns = () => ({
+  id: interventions.id,
+  kind: interventions.kind,
+  note: interventions.note,
+  crewHours: interventions.crewHours,
+  stopId: interventions.stopId,
+  doneAt: interventions.doneAt,
+  orderedOn: interventions.partOrderedOn,
+  component: components.name,
+  componentId: components.id,
+  leadTimeDays: components.leadTimeDays,
+  machine: machines.name,
+  machineId: machines.id,
+  timeZone: sites.timeZone,
+  stop: stops.name,
+  startsOn: stops.startsOn,
+  /** Its stop is over, and it is still open. */
+  missed: sql<boolean>`${interventions.stopId} is not null and not (${notOver()})`,
+});
+
+function work() {
+  return db()
+    .select(workColumns())
+    .from(interventions)
+    .innerJoin(components, eq(components.id, interventions.componentId))
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .leftJoin(stops, eq(stops.id, interventions.stopId));
+}
+
+export type WorkRow = Awaited<ReturnType<typeof work>>[number];
+
+const SHOWN_STOPS = 12;
+const SHOWN_OPEN = 200;
+
+/** Open work by its stop, the stops to come first; what fell past its stop is known by the stop's own days. */
+export async function workPage() {
+  const [ahead, open, done] = await Promise.all([
+    db()
+      .select({ ...getTableColumns(stops), timeZone: sites.timeZone })
+      .from(stops)
+      .innerJoin(sites, eq(sites.id, stops.siteId))
+      .where(and(isNull(stops.retiredAt), notOver()))
+      .orderBy(asc(stops.startsOn))
+      .limit(SHOWN_STOPS),
+    work()
+      .where(and(isNull(interventions.doneAt), isNull(interventions.cancelledAt)))
+      .orderBy(machines.name)
+      .limit(SHOWN_OPEN),
+    work().where(isNotNull(interventions.doneAt)).orderBy(desc(interventions.doneAt)).limit(12),
+  ]);
+  return { ahead, open, done };
+}
+
+/** What a person needs to see before booking: the stops with the chance of failing before each, and the part. */
+export async function bookingContext(componentId: string | null, pointId: string | null) {
+  const place = db()
+    .select({
+      componentId: components.id,
+      component: components.name,
+      leadTimeDays: components.leadTimeDays,
+      machine: machines.name,
+      machineId: machines.id,
+      siteId: machines.siteId,
+      timeZone: sites.timeZone,
+      pointId: points.id,
+      point: points.name,
+      verdict: assessments.verdict,
+      state: assessments.state,
+      margin: assessments.margin,
+      detail: currentDetail,
+    })
+    .from(components)
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .leftJoin(points, pointId ? eq(points.id, pointId) : sql`false`)
+    .leftJoin(assessments, eq(assessments.pointId, points.id));
+  const [row] = pointId
+    ? await place.where(eq(points.componentId, components.id))
+    : await place.where(eq(components.id, componentId!));
+  if (!row) throw notFound(pointId ? "point" : "component");
+  const ahead = await db()
+    .select(getTableColumns(stops))
+    .from(stops)
+    .innerJoin(sites, eq(sites.id, stops.siteId))
+    .where(and(eq(stops.siteId, row.siteId), isNull(stops.retiredAt), notOver()))
+    .orderBy(asc(stops.startsOn))
+    .limit(8);
+  const booked = await db()
+    .select({ stopId: interventions.stopId, hours: sql<number>`sum(${interventions.crewHours})::float8` })
+    .from(interventions)
+    .where(
+      and(
+        isNull(interventions.doneAt),
+        isNull(interventions.cancelledAt),
+        inArray(
+          interventions.stopId,
+          ahead.map((s) => s.id),
+        ),
+      ),
+    )
+    .groupBy(interventions.stopId);
+  const open = await db()
+    .select({
+      id: interventions.id,
+      kind: interventions.kind,
+      by: interventions.bookedBy,
+      orderedOn: interventions.partOrderedOn,
+      stop: stops.name,
+      startsOn: stops.startsOn,
+    })
+    .from(interventions)
+    .leftJoin(stops, eq(stops.id, interventions.stopId))
+    .where(
+      and(
+        eq(interventions.componentId, row.componentId),
+        isNull(interventions.doneAt),
+        isNull(interventions.cancelledAt),
+      ),
+    );
+  const { detail, ...rest } = row;
+  const forecast = detail?.noTrend ? null : (detail?.forecast ?? null);
+  const beyond = (detail?.beyond ?? 0) >= 0.5;
+  const part = {
+    leadTimeDays: row.leadTimeDays,
+    orderedOn:
+      open
+        .map((o) => o.orderedOn)
+        .filter((d) => d !== null)
+        .sort()[0] ?? null,
+    today: dayOf(now(), row.timeZone),
+  };
+  const chanceBy = (at: number) => (beyond ? 1 : forecast ? probabilityBy(forecast, at) : null);
+  const partAt = dayStart(partReadyOn(part), row.timeZone);
+  const choices = ahead.map((s) => {
+    const at = dayStart(s.startsOn, row.timeZone);
+    return {
+      id: s.id,
+      name: s.name,
+      startsOn: s.startsOn,
+      at,
+      crewHours: s.crewHours,
+      bookedHours: booked.find((b) => b.stopId === s.id)?.hours ?? 0,
+      probability: chanceBy(at),
+      part: partAgainstStop(part, s.startsOn),
+    };
+  });
+  return {
+    ...rest,
+    part,
+    partAt,
+    beforePart: chanceBy(partAt),
+    open,
+    stops: choices,
+    ...proposal(choices, chanceBy(partAt)),
+  };
+}
+
+/** From this chance of the limit before it on, a stop is no proposal. */
+const TOO_LATE = 0.5;
+
+/**
+ * Which stop to propose: the first that the part can make and that comes before the limit more likely than not. None:
+ * no stop is chosen for the person, and the least bad way is named instead.
+ */
+function proposal(
+  choices: readonly { id: string; probability: number | null; part: { late: boolean } }[],
+  beforePart: number | null,
+): { proposed: string | null; leastBad: "own" | string | null } {
+  const makes = choices.filter((s) => !s.part.late);
+  const sound = makes.find((s) => (s.probability ?? 0) < TOO_LATE);
+  if (sound) return { proposed: sound.id, leastBad: null };
+  const first = makes[0];
+  if (!first) return { proposed: null, leastBad: choices.length > 0 || beforePart !== null ? "own" : null };
+  return { proposed: null, leastBad: (beforePart ?? 1) < (first.probability ?? 1) - 0.01 ? "own" : first.id };
+}
+
+export type BookingContext = Awaited<ReturnType<typeof bookingContext>>;
+
+/** One piece of work with its place, its stop, and what the readings say before and after. */
+export async function interventionPage(id: string) {
+  const [row] = await db()
+    .select({
+      work: interventions,
+      component: components.name,
+      kindOfComponent: components.kind,
+      leadTimeDays: components.leadTimeDays,
+      machine: machines.name,
+      machineId: machines.id,
+      timeZone: sites.timeZone,
+      stop: stops.name,
+      startsOn: stops.startsOn,
+    })
+    .from(interventions)
+    .innerJoin(components, eq(components.id, interventions.componentId))
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .leftJoin(stops, eq(stops.id, interventions.stopId))
+    .where(eq(interventions.id, id));
+  if (!row) throw notFound("piece of work");
+  const [life] = await db()
+    .select()
+    .from(lives)
+    .where(and(eq(lives.componentId, row.work.componentId), isNull(lives.endedAt)));
+  const [counter] = await db()
+    .select({ hours: sql<number | null>`max(${readings.hours})` })
+    .from(readings)
+    .innerJoin(points, eq(points.id, readings.pointId))
+    .where(and(eq(points.componentId, row.work.componentId), isNull(readings.supersededAt)));
+  return {
+    ...row,
+    lifeSerial: life?.serial ?? "",
+    lifeStartedAt: life?.startedAt.getTime() ?? null,
+    counter: counter?.hours ?? null,
+    compared: row.work.doneAt ? await beforeAndAfter(row.work) : [],
+  };
+}
+
+export interface BeforeAfter {
+  pointId: string;
+  name: string;
+  quantity: PointQuantityId;
+  unit: string;
+  fullFlow: number | null;
+  reference: { pressure: number; temperature: number } | null;
+  before: { value: number; readings: number } | null;
+  after: { value: number; readings: number } | null;
+}
+
+const COMPARED = 3;
+
+/** The last readings before the work beside the first after it, at the same reference condition. */
+async function beforeAndAfter(work: typeof interventions.$inferSelect): Promise<BeforeAfter[]> {
+  const setups = await pointSetups(db()).where(and(eq(points.componentId, work.componentId), isNull(points.retiredAt)));
+  const names = new Map(
+    (
+      await db()
+        .select({ id: points.id, name: points.name, unit: points.unit })
+        .from(points)
+        .where(eq(points.componentId, work.componentId))
+    ).map((p) => [p.id, p]),
+  );
+  const doneAt = work.doneAt!.getTime();
+  const compared: BeforeAfter[] = [];
+  for (const setup of setups) {
+    const point = assessPointOf(setup);
+    const corrected = async (lifeId: string | null, from: number, to: number) => {
+      const found = lifeId ? await readingsOfLife(db(), setup.pointId, lifeId) : [];
+      return correctSeries(
+        found.filter((r) => r.at >= from && r.at < to),
+        point,
+        contextOf(setup, []),
+      )
+        .readings.filter((r) => !r.recalled)
+        .map((r) => r.corrected);
+    };
+    const side = (values: number[]) => (values.length ? { value: median(values), readings: values.length } : null);
+    const name = names.get(setup.pointId)!;
+    compared.push({
+      pointId: setup.pointId,
+      name: name.name,
+      quantity: setup.quantity,
+      unit: name.unit,
+      fullFlow: point.fullFlow,
+      reference: point.reference,
+      before: side((await corrected(work.endedLifeId ?? setup.lifeId, 0, doneAt)).slice(-COMPARED)),
+      after: side((await corrected(work.startedLifeId ?? setup.lifeId, doneAt, Infinity)).slice(0, COMPARED)),
+    });
+  }
+  return compared;
+}

@@ -1,8 +1,0 @@
-import { guard, guardAction } from "~/platform/guard.server";
-import { testerStream, turnKnobs } from "./tester.server";
-
-export const loader = guard("technician", async ({ request }) => testerStream(request.signal));
-
-export const action = guardAction("technician", async ({ request }) =>
-  turnKnobs(await request.json().catch(() => null)),
-);

@@ -1,0 +1,32 @@
+/** The viscosity of a fluid in use, as a laboratory found it over time. */
+import type { Fluid } from "./viscosity";
+
+export interface MeasuredViscosity {
+  at: number;
+  kv40: number;
+  kv100: number | null;
+}
+
+/**
+ * The fluid as it was at a moment: stated until the first measured viscosity, then straight between measurements, then
+ * the last one. Without a figure at 100 °C the stated one is moved by the same share as that at 40 °C.
+ */
+export function fluidAt(stated: Fluid, measured: readonly MeasuredViscosity[], at: number): Fluid {
+  const first = measured[0];
+  if (!first || at < first.at) return stated;
+  const next = measured.findIndex((m) => m.at > at);
+  const before = next === -1 ? measured[measured.length - 1]! : measured[next - 1]!;
+  const full = (m: MeasuredViscosity) => ({
+    kv40: m.kv40,
+    kv100:
+      m.kv100 !== null && m.kv100 > 2 && m.kv100 < m.kv40
+        ? m.kv100
+        : Math.max(2.05, stated.kv100 * (m.kv40 / stated.kv40)),
+  });
+  const from = full(before);
+  if (next === -1) return { ...stated, ...from };
+  const to = full(measured[next]!);
+  const share = (at - before.at) / (measured[next]!.at - before.at);
+  const between = (a: number, b: number) => Math.exp(Math.log(a) + share * (Math.log(b) - Math.log(a)));
+  return { ...stated, kv40: between(from.kv40, to.kv40), kv100: between(from.kv100, to.kv100) };
+}
