@@ -24,5 +24,18 @@ export default ts.config(
       "no-console": "error",
     },
   },
+  {
+    files: ["app/**/*.ts"],
+    ignores: ["app/domain/access/audit.server.ts", "**/*.test.ts"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "CallExpression[callee.property.name='insert'][arguments.0.name='changes']",
+          message: "audit() is the one writer of the record of changes.",
+        },
+      ],
+    },
+  },
   { files: ["**/*.{js,mjs,cjs}"], languageOptions: { globals: globals.node } },
 );

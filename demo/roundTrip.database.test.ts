@@ -1,4 +1,5 @@
 /** The files out bring everything back: a machine's record through its fleet file and its CSV into an empty database, and the same is said of it. */
+import { actorNamed } from "~/domain/access/testActor";
 import { sql } from "drizzle-orm";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { ownDatabase } from "~/db/testDatabase";
@@ -94,7 +95,7 @@ test("fleet file and readings into an empty database: the same lives, limits, in
 
   await db().execute(sql`truncate sites, fluids, instruments, imports, changes cascade`);
   expect(await counted()).toMatchObject({ readings: 0, lives: 0, rounds: 0 });
-  const added = await importFleet(fleet, "R. Oduya");
+  const added = await importFleet(fleet, actorNamed("R. Oduya"));
   if (!added.ok) throw new Error(added.messages.join("\n"));
   const upload = await storeUpload("readings.csv", Buffer.from(readings), "R. Oduya");
   const shown = await preview(await importRecord(upload));

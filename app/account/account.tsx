@@ -29,7 +29,7 @@ export const action = guardAction("viewer", async ({ request, user }) => {
     return redirect("/account");
   }
   if (form.get("intent") === "password") {
-    const done = await changeOwnPassword(user.id, fieldsOf(form), user.name, await sessionHash(request));
+    const done = await changeOwnPassword(user.id, fieldsOf(form), user, await sessionHash(request));
     return done.ok ? redirect("/account?said=password") : answerWith({ problems: done.problems }, { status: 422 });
   }
   const theme = themes.find((t) => t === form.get("theme")) ?? null;

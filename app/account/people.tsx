@@ -28,12 +28,12 @@ export const action = guardAction("engineer", async ({ request, user }) => {
   const fields = await formFields(request);
   const id = isUuid(fields.person) ? fields.person : null;
   let done: Done;
-  if (fields.intent === "add") done = await addPerson(fields, user.name);
+  if (fields.intent === "add") done = await addPerson(fields, user);
   else if (!id) done = { ok: false, status: 404, problems: { form: "There is no such person." } };
-  else if (fields.intent === "password") done = await setPassword(id, fields, user.name);
+  else if (fields.intent === "password") done = await setPassword(id, fields, user);
   else if (fields.intent === "end" || fields.intent === "give")
-    done = await setAccess(id, fields.intent === "give", user.name);
-  else done = await changePerson(id, fields, user.name);
+    done = await setAccess(id, fields.intent === "give", user);
+  else done = await changePerson(id, fields, user);
   if (!done.ok)
     return answerWith(
       { problems: done.problems, about: `${fields.intent ?? "change"} ${id ?? ""}` },

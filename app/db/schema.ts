@@ -6,6 +6,7 @@ import { sql } from "drizzle-orm";
 import { bytea, created, id, moment, retired, version } from "./columns";
 import type { AnyPgColumn } from "drizzle-orm/pg-core";
 import type { InterventionKind } from "./kinds";
+import { users } from "./peopleTables";
 import {
   bigint,
   boolean,
@@ -671,11 +672,14 @@ export const changes = pgTable(
   {
     id: bigint("id", { mode: "number" }).primaryKey().generatedAlwaysAsIdentity(),
     at: moment("at").notNull().defaultNow(),
+    /** The name as it was then. */
     by: text("by").notNull(),
+    /** The person; null where a program acted, and in old rows whose name nobody bears. */
+    byId: uuid("by_id").references(() => users.id),
     what: text("what").notNull(),
     recordId: uuid("record_id"),
     before: jsonb("before"),
     after: jsonb("after"),
   },
-  (t) => [index("changes_at").on(t.at), index("changes_record").on(t.recordId)],
+  (t) => [index("changes_at").on(t.at), index("changes_record").on(t.recordId), index("changes_by").on(t.byId)],
 );

@@ -1,4 +1,5 @@
 /** Reads and writes against a real database: npm test gives each run one of its own. */
+import { actorNamed } from "~/domain/access/testActor";
 import { and, eq, isNotNull } from "drizzle-orm";
 import { closeConnections, db, isDatabaseDown, migrateDatabase } from "~/db/client.server";
 import {
@@ -69,7 +70,7 @@ const NOW = Date.parse(process.env.JUNCTERAL_NOW!);
 const ids = { site: "", fluid: "", machine: "", circuit: "", component: "", point: "" };
 
 async function add(kind: Parameters<typeof addRecord>[0], fields: Record<string, string>): Promise<string> {
-  const added = await addRecord(kind, fields, "R. Oduya");
+  const added = await addRecord(kind, fields, actorNamed("R. Oduya"));
   if (!added.ok) throw new Error(JSON.stringify(added.problems));
   return added.id;
 }
@@ -147,7 +148,7 @@ beforeAll(async () => {
     await setLimit(
       place,
       { basis: "shareOfFullFlow", upper: "10", lower: "", reason: "", version: String(place.point.version) },
-      "R. Oduya",
+      actorNamed("R. Oduya"),
     ),
   ).toEqual({ ok: true });
   const [life] = await db().select().from(lives).where(eq(lives.componentId, ids.component));
@@ -211,14 +212,14 @@ describe("readings", () => {
   test("an odd value is a question; with a reason it is kept; sent twice it is one", async () => {
     const place = await pointPlace(ids.point);
     const odd = entry({ value: "9" });
-    expect(await logReading(place, odd, "T. Wren")).toMatchObject({
+    expect(await logReading(place, odd, actorNamed("T. Wren"))).toMatchObject({
       ok: false,
       question: { kind: expect.any(String) },
     });
-    const first = await logReading(place, { ...odd, keptBecause: "read twice" }, "T. Wren");
-    const second = await logReading(place, { ...odd, keptBecause: "read twice" }, "T. Wren");
+    const first = await logReading(place, { ...odd, keptBecause: "read twice" }, actorNamed("T. Wren"));
+    const second = await logReading(place, { ...odd, keptBecause: "read twice" }, actorNamed("T. Wren"));
     expect(first).toEqual(second);
-    expect(await logReading(place, entry({ keptBecause: "x" }), "T. Wren")).toMatchObject({
+    expect(await logReading(place, entry({ keptBecause: "x" }), actorNamed("T. Wren"))).toMatchObject({
       ok: false,
       problems: { takenAt: expect.stringContaining("already a reading at that time") },
     });
@@ -227,14 +228,18 @@ describe("readings", () => {
     const place = await pointPlace(ids.point);
     const old = (await pointPage(ids.point, 0)).table[0]!;
     const reading = await readingOf(ids.point, old.id);
-    expect(await correctReading(place, reading, entry({ value: "5.2", why: "" }), "T. Wren")).toMatchObject({
-      ok: false,
-      problems: { why: expect.any(String) },
-    });
+    expect(await correctReading(place, reading, entry({ value: "5.2", why: "" }), actorNamed("T. Wren"))).toMatchObject(
+      {
+        ok: false,
+        problems: { why: expect.any(String) },
+      },
+    );
     expect(
-      await correctReading(place, reading, entry({ value: "5.2", why: "one digit off" }), "T. Wren"),
+      await correctReading(place, reading, entry({ value: "5.2", why: "one digit off" }), actorNamed("T. Wren")),
     ).toMatchObject({ ok: true });
-    expect(await correctReading(place, reading, entry({ value: "5.3", why: "me too" }), "L. Aske")).toMatchObject({
+    expect(
+      await correctReading(place, reading, entry({ value: "5.3", why: "me too" }), actorNamed("L. Aske")),
+    ).toMatchObject({
       ok: false,
       problems: { form: expect.stringContaining("T. Wren has already corrected") },
     });
@@ -243,7 +248,7 @@ describe("readings", () => {
     const fresh = await readingOf(ids.point, page.table[0]!.id);
     expect(fresh).toMatchObject({ value: 5.2, supersedesId: reading.id, keptBecause: "read twice" });
     expect(
-      await correctReading(place, fresh, entry({ why: "wrong point", intent: "withdraw" }), "T. Wren"),
+      await correctReading(place, fresh, entry({ why: "wrong point", intent: "withdraw" }), actorNamed("T. Wren")),
     ).toMatchObject({ ok: true });
     expect(await pointPage(ids.point, 0)).toMatchObject({ superseded: 2, inLife: { count: 48, over: false } });
   });
@@ -257,7 +262,7 @@ describe("readings", () => {
     [{ takenAt: "2026-02-30T10:00" }, "takenAt", /Write the date/],
   ] as const)("%p is refused beside its field", async (change, field, message) => {
     expect(
-      await logReading(await pointPlace(ids.point), entry({ keptBecause: "x", ...change }), "T. Wren"),
+      await logReading(await pointPlace(ids.point), entry({ keptBecause: "x", ...change }), actorNamed("T. Wren")),
     ).toMatchObject({ ok: false, problems: { [field]: expect.stringMatching(message) } });
   });
 });
@@ -332,7 +337,7 @@ test("a limit on the wrong side of today's level is questioned, then set", async
     setLimit(
       place,
       { lower: "", reason: "", version: String((await pointPlace(ids.point)).point.version), ...before, ...change },
-      "R. Oduya",
+      actorNamed("R. Oduya"),
     );
   expect(await set({ upper: "5" })).toMatchObject({
     ok: false,
@@ -358,7 +363,7 @@ describe("recalls", () => {
         principle: "any",
         version: "1",
       },
-      "R. Oduya",
+      actorNamed("R. Oduya"),
       {},
     );
     if (!saved.ok) throw new Error(JSON.stringify(saved.problems));
@@ -367,7 +372,7 @@ describe("recalls", () => {
       const done = await logReading(
         place,
         entry({ takenAt, value, instrumentId: saved.id, keptBecause: "read twice" }),
-        "T. Wren",
+        actorNamed("T. Wren"),
       );
       if (!done.ok) throw new Error(JSON.stringify(done));
       return done.readingId;
@@ -382,7 +387,7 @@ describe("recalls", () => {
     };
     // sent twice at once: one recall
     const [one, two] = await Promise.all(
-      [1, 2].map(() => recallInstrument(instrument, recall, "R. Oduya", "Europe/London")),
+      [1, 2].map(() => recallInstrument(instrument, recall, actorNamed("R. Oduya"), "Europe/London")),
     );
     expect(one).toEqual(two);
     await log("2026-11-12T10:00", "6.2");
@@ -397,7 +402,7 @@ describe("recalls", () => {
           instrumentId: saved.id,
           why: "note forgotten",
         }),
-        "T. Wren",
+        actorNamed("T. Wren"),
       ),
     ).toMatchObject({ ok: true });
     const own = async () => (await pointPage(ids.point, 0)).table.filter((r) => r.instrument === "R-1");
@@ -405,15 +410,25 @@ describe("recalls", () => {
     expect(await marks()).toEqual(["recalled", "recalled"]);
     const page = await instrumentPage(saved.id);
     expect(page.recalls).toMatchObject([{ readings: 2, withdrawnBy: null }]);
-    expect(await withdrawRecall(instrument, { recall: page.recalls[0]!.id, why: "" }, "R. Oduya")).toMatchObject({
+    expect(
+      await withdrawRecall(instrument, { recall: page.recalls[0]!.id, why: "" }, actorNamed("R. Oduya")),
+    ).toMatchObject({
       ok: false,
       problems: { why: expect.any(String) },
     });
     expect(
-      await withdrawRecall(instrument, { recall: page.recalls[0]!.id, why: "The bench was wrong" }, "R. Oduya"),
+      await withdrawRecall(
+        instrument,
+        { recall: page.recalls[0]!.id, why: "The bench was wrong" },
+        actorNamed("R. Oduya"),
+      ),
     ).toMatchObject({ ok: true });
     expect(
-      await withdrawRecall(instrument, { recall: page.recalls[0]!.id, why: "The bench was wrong" }, "L. Aske"),
+      await withdrawRecall(
+        instrument,
+        { recall: page.recalls[0]!.id, why: "The bench was wrong" },
+        actorNamed("L. Aske"),
+      ),
     ).toMatchObject({ ok: false, problems: { form: expect.stringContaining("R. Oduya") } });
     expect(await marks()).not.toContain("recalled");
     for (const r of await own())
@@ -421,7 +436,7 @@ describe("recalls", () => {
         place,
         await readingOf(ids.point, r.id),
         entry({ why: "end of the trial", intent: "withdraw" }),
-        "T. Wren",
+        actorNamed("T. Wren"),
       );
   });
   test("a calibration that is entered late does not take the place of a newer one; six months after 31 August is 28 February", async () => {
@@ -441,7 +456,7 @@ describe("recalls", () => {
         principle: "any",
         version: "1",
       },
-      "R. Oduya",
+      actorNamed("R. Oduya"),
       {},
     );
     if (!saved.ok) throw new Error("not saved");
@@ -449,7 +464,7 @@ describe("recalls", () => {
       recordCheck(
         await instrumentRow(saved.id),
         { kind: "calibration", at, points: "0 0\n50 50", months: "12", submission: crypto.randomUUID() },
-        "L. Aske",
+        actorNamed("L. Aske"),
         "Europe/London",
         {},
       );
@@ -465,7 +480,7 @@ describe("correcting", () => {
     const done = await logReading(
       place,
       entry({ takenAt: "2026-11-22T10:00", value: "1.6 gal/min", keptBecause: "read twice" }),
-      "T. Wren",
+      actorNamed("T. Wren"),
     );
     if (!done.ok) throw new Error(JSON.stringify(done));
     const old = await readingOf(ids.point, done.readingId);
@@ -473,12 +488,12 @@ describe("correcting", () => {
       place,
       old,
       entry({ takenAt: "2026-11-22T10:00", value: old.entered, temperature: "50", note: "warm", why: "note" }),
-      "T. Wren",
+      actorNamed("T. Wren"),
     );
     if (!corrected.ok) throw new Error(JSON.stringify(corrected));
     const kept = await readingOf(ids.point, corrected.readingId);
     expect(kept).toMatchObject({ entered: "1.6 gal/min", value: old.value, note: "warm" });
-    await correctReading(place, kept, entry({ why: "end of the trial", intent: "withdraw" }), "T. Wren");
+    await correctReading(place, kept, entry({ why: "end of the trial", intent: "withdraw" }), actorNamed("T. Wren"));
   });
 });
 
@@ -490,12 +505,12 @@ describe("running hours", () => {
     expect(await asked(136_900)).toMatch(/ten times/);
     expect(await asked(14_000)).toBeUndefined();
     const fields = entry({ value: "6.1", hours: "90", takenAt: "2026-11-21T10:40" });
-    expect(await logReading(await pointPlace(ids.point), fields, "T. Wren")).toMatchObject({
+    expect(await logReading(await pointPlace(ids.point), fields, actorNamed("T. Wren"))).toMatchObject({
       ok: false,
       question: { kind: "hours" },
     });
     expect(
-      await logReading(await pointPlace(ids.point), { ...fields, keptBecause: "says so" }, "T. Wren"),
+      await logReading(await pointPlace(ids.point), { ...fields, keptBecause: "says so" }, actorNamed("T. Wren")),
     ).toMatchObject({ ok: true });
     const page = await pointPage(ids.point, 0);
     expect(page.table[0]).toMatchObject({ noted: 90 });
@@ -507,7 +522,7 @@ describe("running hours", () => {
         await pointPlace(ids.point),
         kept,
         entry({ why: "no such hours", intent: "withdraw" }),
-        "T. Wren",
+        actorNamed("T. Wren"),
       ),
     ).toMatchObject({ ok: true });
   });
@@ -521,21 +536,28 @@ describe("running hours", () => {
       submission: crypto.randomUUID(),
     };
     expect(
-      await recordMeterChange(ids.machine, { ...change, after: "lots" }, "R. Oduya", "Europe/London"),
+      await recordMeterChange(ids.machine, { ...change, after: "lots" }, actorNamed("R. Oduya"), "Europe/London"),
     ).toMatchObject({ ok: false, problems: { after: expect.any(String) } });
     expect(
-      await recordMeterChange(ids.machine, { ...change, at: "2026-02-30T08:00" }, "R. Oduya", "Europe/London"),
+      await recordMeterChange(
+        ids.machine,
+        { ...change, at: "2026-02-30T08:00" },
+        actorNamed("R. Oduya"),
+        "Europe/London",
+      ),
     ).toMatchObject({ ok: false, problems: { at: expect.any(String) } });
-    const saved = await recordMeterChange(ids.machine, change, "R. Oduya", "Europe/London");
+    const saved = await recordMeterChange(ids.machine, change, actorNamed("R. Oduya"), "Europe/London");
     expect(saved).toMatchObject({ ok: true });
-    expect(await recordMeterChange(ids.machine, change, "R. Oduya", "Europe/London")).toEqual(saved);
+    expect(await recordMeterChange(ids.machine, change, actorNamed("R. Oduya"), "Europe/London")).toEqual(saved);
     expect(await asked(180)).toBeUndefined();
     expect(await asked(50_000)).toMatch(/^50.000.h is more than/);
     expect(await asked(14_000)).toMatch(/more than has passed/);
     expect((await machinePage(ids.machine)).meterChanges).toHaveLength(1);
     if (!saved.ok) throw new Error("not saved");
-    expect(await withdrawMeterChange(ids.machine, { change: saved.id }, "R. Oduya")).toMatchObject({ ok: true });
-    expect(await withdrawMeterChange(ids.machine, { change: saved.id }, "L. Aske")).toMatchObject({
+    expect(await withdrawMeterChange(ids.machine, { change: saved.id }, actorNamed("R. Oduya"))).toMatchObject({
+      ok: true,
+    });
+    expect(await withdrawMeterChange(ids.machine, { change: saved.id }, actorNamed("L. Aske"))).toMatchObject({
       ok: false,
       problems: { form: expect.stringContaining("R. Oduya") },
     });
@@ -558,35 +580,46 @@ describe("work", () => {
       note: "worn",
       submission: crypto.randomUUID(),
     };
-    const booked = await bookWork(form, "R. Oduya");
-    expect(await bookWork(form, "R. Oduya")).toEqual(booked);
+    const booked = await bookWork(form, actorNamed("R. Oduya"));
+    expect(await bookWork(form, actorNamed("R. Oduya"))).toEqual(booked);
     expect(
-      await bookWork({ ...form, submission: crypto.randomUUID(), stopId: crypto.randomUUID() }, "R. Oduya"),
+      await bookWork({ ...form, submission: crypto.randomUUID(), stopId: crypto.randomUUID() }, actorNamed("R. Oduya")),
     ).toMatchObject({ ok: false, problems: { stopId: expect.any(String) } });
     if (!booked.ok) throw new Error("not booked");
-    expect(await changeWork(booked.id, fieldsOf(typed({ intent: "order", version: "1" })), "R. Oduya")).toMatchObject({
+    expect(
+      await changeWork(booked.id, fieldsOf(typed({ intent: "order", version: "1" })), actorNamed("R. Oduya")),
+    ).toMatchObject({
       ok: true,
     });
-    expect(await changeWork(booked.id, { intent: "move", stopId: "", version: "1" }, "R. Oduya")).toMatchObject({
+    expect(
+      await changeWork(booked.id, { intent: "move", stopId: "", version: "1" }, actorNamed("R. Oduya")),
+    ).toMatchObject({
       ok: false,
       status: 409,
     });
     const done = { doneAt: "2026-11-24T08:00", hours: "14000", serial: "", findings: "scored", version: "2" };
-    expect(await finishWork(booked.id, "Europe/London", done, "T. Wren")).toMatchObject({
+    expect(await finishWork(booked.id, "Europe/London", done, actorNamed("T. Wren"))).toMatchObject({
       ok: false,
       problems: { serial: expect.any(String) },
     });
     expect(
-      await finishWork(booked.id, "Europe/London", { ...done, serial: "B2", hours: "12" }, "T. Wren"),
+      await finishWork(booked.id, "Europe/London", { ...done, serial: "B2", hours: "12" }, actorNamed("T. Wren")),
     ).toMatchObject({ ok: false, problems: { hours: expect.stringContaining("backwards") } });
     expect(
-      await finishWork(booked.id, "Europe/London", { ...done, serial: "B2", doneAt: "2027-11-24T08:00" }, "T. Wren"),
+      await finishWork(
+        booked.id,
+        "Europe/London",
+        { ...done, serial: "B2", doneAt: "2027-11-24T08:00" },
+        actorNamed("T. Wren"),
+      ),
     ).toMatchObject({ ok: false, problems: { doneAt: expect.stringContaining("future") } });
-    expect(await finishWork(booked.id, "Europe/London", { ...done, serial: "B2" }, "T. Wren")).toEqual({
+    expect(await finishWork(booked.id, "Europe/London", { ...done, serial: "B2" }, actorNamed("T. Wren"))).toEqual({
       ok: true,
       id: booked.id,
     });
-    expect(await finishWork(booked.id, "Europe/London", { ...done, serial: "B3" }, "T. Wren")).toMatchObject({
+    expect(
+      await finishWork(booked.id, "Europe/London", { ...done, serial: "B3" }, actorNamed("T. Wren")),
+    ).toMatchObject({
       ok: false,
       status: 409,
     });
@@ -605,7 +638,7 @@ describe("work", () => {
       await logReading(
         await pointPlace(ids.point),
         entry({ takenAt: "2026-11-24T08:30", value: "1.35", hours: "14001" }),
-        "T. Wren",
+        actorNamed("T. Wren"),
       ),
     ).toMatchObject({ ok: true });
     expect((await interventionPage(booked.id)).compared[0]!.after!.value).toBeCloseTo(1.35, 2);
@@ -662,10 +695,14 @@ describe("fleet register", () => {
       note: "",
       version: String(machine!.version),
     };
-    expect(await editRecord("machine", ids.machine, { ...fields, note: "first" }, "R. Oduya")).toMatchObject({
+    expect(
+      await editRecord("machine", ids.machine, { ...fields, note: "first" }, actorNamed("R. Oduya")),
+    ).toMatchObject({
       ok: true,
     });
-    expect(await editRecord("machine", ids.machine, { ...fields, note: "second" }, "L. Aske")).toMatchObject({
+    expect(
+      await editRecord("machine", ids.machine, { ...fields, note: "second" }, actorNamed("L. Aske")),
+    ).toMatchObject({
       ok: false,
       status: 409,
       version: machine!.version + 1,
@@ -674,7 +711,7 @@ describe("fleet register", () => {
   });
   test("a tag is used once on a site", async () => {
     expect(
-      await addRecord("machine", { siteId: ids.site, name: "Another", tag: "TH-1", hoursPerDay: "8" }, "x"),
+      await addRecord("machine", { siteId: ids.site, name: "Another", tag: "TH-1", hoursPerDay: "8" }, actorNamed("x")),
     ).toMatchObject({ ok: false, problems: { tag: expect.stringContaining("has that tag") } });
   });
   test("a changed fluid or stop makes what depends on it stale", async () => {
@@ -685,14 +722,14 @@ describe("fleet register", () => {
         "fluid",
         ids.fluid,
         { name: "Trial oil", kv40: "47", kv100: "6.8", density15: "875", version: String(fluid!.version) },
-        "x",
+        actorNamed("x"),
       ),
     ).toMatchObject({ ok: true });
     expect((await db().select().from(assessments).where(eq(assessments.pointId, ids.point)))[0]!.stale).toBe(true);
   });
   test("goes out and comes in again without a change; what is new is added", async () => {
     const file = await exportFleet();
-    expect(await importFleet(JSON.stringify(file), "x")).toMatchObject({ ok: true, added: {} });
+    expect(await importFleet(JSON.stringify(file), actorNamed("x"))).toMatchObject({ ok: true, added: {} });
     const copy = structuredClone(file);
     copy.sites[0]!.machines![0]!.tag = "TH-2";
     // what is said of the oil goes along
@@ -707,7 +744,7 @@ describe("fleet register", () => {
     });
     Object.assign(copy.sites[0]!.machines![0]!.circuits![0]!, { fluid: "Rape ester", metalLimits: { iron: 18 } });
     copy.sites[0]!.machines![0]!.circuits![0]!.components![0]!.fluidNeed = need;
-    expect(await importFleet(JSON.stringify(copy), "x")).toMatchObject({
+    expect(await importFleet(JSON.stringify(copy), actorNamed("x"))).toMatchObject({
       ok: true,
       added: { fluids: 1, machines: 1, circuits: 1, components: 1, points: 1 },
     });
@@ -723,7 +760,7 @@ describe("fleet register", () => {
     ]);
     expect([pointCount, circuitCount, componentCount]).toEqual([2, 2, 2]);
     copy.sites[0]!.machines![0]!.circuits![0]!.components![0]!.points![0]!.unit = "bar";
-    expect(await importFleet(JSON.stringify(copy), "x")).toMatchObject({
+    expect(await importFleet(JSON.stringify(copy), actorNamed("x"))).toMatchObject({
       ok: false,
       messages: [expect.stringContaining("bar is not a unit of case drain flow")],
     });
@@ -800,7 +837,7 @@ describe("at the machine", () => {
     await setLimit(
       place,
       { basis: "shareOfFullFlow", upper: "10", lower: "", reason: "", version: String(place.point.version) },
-      "R. Oduya",
+      actorNamed("R. Oduya"),
     );
     const [life] = await db().select().from(lives).where(eq(lives.componentId, second.component));
     await storeReadings(
@@ -834,18 +871,18 @@ describe("at the machine", () => {
     let roundId = "";
 
     test("a round is saved in walking order; a second editor is told", async () => {
-      expect(await saveRound(null, { name: "", every: "month" }, [], "R. Oduya")).toMatchObject({
+      expect(await saveRound(null, { name: "", every: "month" }, [], actorNamed("R. Oduya"))).toMatchObject({
         ok: false,
         problems: { name: expect.any(String), points: expect.any(String) },
       });
       expect(
-        await saveRound(null, { name: "Trial", every: "days", days: "" }, [second.point], "R. Oduya"),
+        await saveRound(null, { name: "Trial", every: "days", days: "" }, [second.point], actorNamed("R. Oduya")),
       ).toMatchObject({ ok: false, problems: { days: expect.any(String) } });
       const saved = await saveRound(
         null,
         { name: "Trial", every: "week", closer: "on" },
         [second.point, second.point],
-        "R. Oduya",
+        actorNamed("R. Oduya"),
       );
       if (!saved.ok) throw new Error(JSON.stringify(saved.problems));
       roundId = saved.id;
@@ -857,14 +894,19 @@ describe("at the machine", () => {
           roundId,
           { name: "Trial again", every: "hours", hours: "90", version: "1" },
           [second.point],
-          "R. Oduya",
+          actorNamed("R. Oduya"),
         ),
       ).toMatchObject({ ok: true });
       // 90 h at about 9 h a day
       expect((await walkPoints(roundId, {}))[0]!.everyDays).toBeLessThan(15);
       expect((await walkPoints(roundId, {}))[0]!.closer).toBe(false);
       expect(
-        await saveRound(roundId, { name: "Trial third", every: "week", version: "1" }, [second.point], "R. Oduya"),
+        await saveRound(
+          roundId,
+          { name: "Trial third", every: "week", version: "1" },
+          [second.point],
+          actorNamed("R. Oduya"),
+        ),
       ).toMatchObject({ ok: false, status: 409 });
       expect((await roundList()).find((r) => r.id === roundId)).toMatchObject({
         name: "Trial again",
@@ -960,25 +1002,27 @@ describe("at the machine", () => {
         viscosityHigh: "100",
         note: "",
       };
-      expect(await saveInstrument(null, { ...form, fullScale: "0", viscosityHigh: "" }, "R. Oduya", {})).toMatchObject({
+      expect(
+        await saveInstrument(null, { ...form, fullScale: "0", viscosityHigh: "" }, actorNamed("R. Oduya"), {}),
+      ).toMatchObject({
         ok: false,
         problems: { viscosityHigh: expect.any(String) },
       });
-      const added = await saveInstrument(null, form, "R. Oduya", {});
+      const added = await saveInstrument(null, form, actorNamed("R. Oduya"), {});
       if (!added.ok) throw new Error(JSON.stringify(added.problems));
-      expect(await saveInstrument(null, form, "R. Oduya", {})).toMatchObject({
+      expect(await saveInstrument(null, form, actorNamed("R. Oduya"), {})).toMatchObject({
         ok: false,
         problems: { tag: expect.stringContaining("Another") },
       });
       const row = await instrumentRow(added.id);
-      expect(await saveInstrument(row, { ...form, name: "Trial meter 2", version: "9" }, "R. Oduya", {})).toMatchObject(
-        { ok: false, status: 409 },
-      );
+      expect(
+        await saveInstrument(row, { ...form, name: "Trial meter 2", version: "9" }, actorNamed("R. Oduya"), {}),
+      ).toMatchObject({ ok: false, status: 409 });
       expect(
         await recordCheck(
           row,
           { at: "2026-06-01T10:00", kind: "check", points: "0", submission: crypto.randomUUID() },
-          "L. Aske",
+          actorNamed("L. Aske"),
           "Europe/London",
           {},
         ),
@@ -990,13 +1034,19 @@ describe("at the machine", () => {
         points: "1 1.05\n9 8.95",
         submission: crypto.randomUUID(),
       };
-      expect(await recordCheck(row, check, "L. Aske", "Europe/London", {})).toMatchObject({ ok: true, passed: true });
-      expect(await recordCheck(row, check, "L. Aske", "Europe/London", {})).toMatchObject({ ok: true, passed: true });
+      expect(await recordCheck(row, check, actorNamed("L. Aske"), "Europe/London", {})).toMatchObject({
+        ok: true,
+        passed: true,
+      });
+      expect(await recordCheck(row, check, actorNamed("L. Aske"), "Europe/London", {})).toMatchObject({
+        ok: true,
+        passed: true,
+      });
       expect(
         await recordCheck(
           row,
           { ...check, kind: "check", at: "2026-10-01T10:00", points: "1 1.2\n9 10.1", submission: crypto.randomUUID() },
-          "L. Aske",
+          actorNamed("L. Aske"),
           "Europe/London",
           {},
         ),
@@ -1017,7 +1067,7 @@ describe("at the machine", () => {
         await recallInstrument(
           row,
           { from: "2026-06-01T10:00", until: "2026-05-01T10:00", reason: "", submission: crypto.randomUUID() },
-          "R. Oduya",
+          actorNamed("R. Oduya"),
           "Europe/London",
         ),
       ).toMatchObject({ ok: false, problems: { until: expect.any(String), reason: expect.any(String) } });
@@ -1027,8 +1077,8 @@ describe("at the machine", () => {
         reason: "Reads 12 % high",
         submission: crypto.randomUUID(),
       };
-      expect(await recallInstrument(row, recall, "R. Oduya", "Europe/London")).toMatchObject({ ok: true });
-      expect(await recallInstrument(row, recall, "R. Oduya", "Europe/London")).toMatchObject({ ok: true });
+      expect(await recallInstrument(row, recall, actorNamed("R. Oduya"), "Europe/London")).toMatchObject({ ok: true });
+      expect(await recallInstrument(row, recall, actorNamed("R. Oduya"), "Europe/London")).toMatchObject({ ok: true });
       const [done] = (await instrumentPage(added.id)).recalls;
       expect(done!.readings).toBeGreaterThan(2);
       const marks = Object.values((await pointPage(second.point, 0)).detail!.marks);
@@ -1037,7 +1087,7 @@ describe("at the machine", () => {
       const after = await logReading(
         await pointPlace(second.point),
         entry({ takenAt: "2026-11-24T08:20", value: "1.31", instrumentId: added.id, keptBecause: "seen" }),
-        "T. Wren",
+        actorNamed("T. Wren"),
       );
       if (!after.ok) throw new Error(JSON.stringify(after));
       expect((await readingOf(second.point, after.readingId)).doubtful).toBe(true);
@@ -1050,11 +1100,17 @@ describe("at the machine", () => {
       const { procedure } = await testOf("shut-in");
       const typed = { pressure: "205", low: "195", high: "215", seconds: "12" };
       expect(
-        await recordTest(procedure, place, { ...typed, pressure: "", submission: crypto.randomUUID() }, "T. Wren", {}),
+        await recordTest(
+          procedure,
+          place,
+          { ...typed, pressure: "", submission: crypto.randomUUID() },
+          actorNamed("T. Wren"),
+          {},
+        ),
       ).toMatchObject({ ok: false, problems: { pressure: expect.any(String) } });
       const form = { ...typed, note: "", submission: crypto.randomUUID() };
-      const kept = await recordTest(procedure, place, form, "T. Wren", {});
-      expect(await recordTest(procedure, place, form, "T. Wren", {})).toEqual(kept);
+      const kept = await recordTest(procedure, place, form, actorNamed("T. Wren"), {});
+      expect(await recordTest(procedure, place, form, actorNamed("T. Wren"), {})).toEqual(kept);
       await db()
         .update(testRecords)
         .set({ at: new Date(NOW - DAY) });
@@ -1062,7 +1118,7 @@ describe("at the machine", () => {
         procedure,
         place,
         { ...typed, pressure: "2000 psi", submission: crypto.randomUUID() },
-        "T. Wren",
+        actorNamed("T. Wren"),
         { pressure: "psi" },
       );
       if (!again.ok) throw new Error("not kept");
@@ -1072,12 +1128,14 @@ describe("at the machine", () => {
       expect(await lastRecord(second.component, "shut-in")).toMatchObject({ id: again.id });
       expect(await recentRecords()).toHaveLength(2);
 
-      expect(await noteChange(place, { altered: "x", submission: crypto.randomUUID() }, "T. Wren")).toMatchObject({
+      expect(
+        await noteChange(place, { altered: "x", submission: crypto.randomUUID() }, actorNamed("T. Wren")),
+      ).toMatchObject({
         ok: false,
       });
       const noted = { altered: "Compensator turned up", asItStood: "210 bar", submission: crypto.randomUUID() };
-      await noteChange(place, noted, "T. Wren");
-      await noteChange(place, noted, "T. Wren");
+      await noteChange(place, noted, actorNamed("T. Wren"));
+      await noteChange(place, noted, actorNamed("T. Wren"));
       const open = await openChanges(place.machineId);
       expect(open).toMatchObject([{ what: "Compensator turned up", before: "210 bar" }]);
       expect((await machinePage(place.machineId)).altered).toHaveLength(1);
@@ -1092,7 +1150,7 @@ describe("at the machine", () => {
           note: "",
           submission: crypto.randomUUID(),
         },
-        "R. Oduya",
+        actorNamed("R. Oduya"),
       );
       if (!booked.ok) throw new Error(JSON.stringify(booked.problems));
       const done = {
@@ -1103,13 +1161,13 @@ describe("at the machine", () => {
         findings: "Seen.",
         version: "1",
       };
-      expect(await finishWork(booked.id, "Europe/London", done, "L. Aske")).toMatchObject({
+      expect(await finishWork(booked.id, "Europe/London", done, actorNamed("L. Aske"))).toMatchObject({
         ok: false,
         problems: { form: expect.stringContaining("Compensator turned up") },
       });
-      await putBack(open[0]!.id, "T. Wren");
+      await putBack(open[0]!.id, actorNamed("T. Wren"));
       expect(await openChanges()).toEqual([]);
-      expect(await finishWork(booked.id, "Europe/London", done, "L. Aske")).toMatchObject({ ok: true });
+      expect(await finishWork(booked.id, "Europe/London", done, actorNamed("L. Aske"))).toMatchObject({ ok: true });
     });
 
     test("a plant's own test is added, listed and made", async () => {
@@ -1126,7 +1184,7 @@ describe("at the machine", () => {
         await addPlantTest(
           { ...own, asks: "no question", caution: "", readings: "Latch; furlong; ; " },
           [],
-          "R. Oduya",
+          actorNamed("R. Oduya"),
         ),
       ).toMatchObject({
         ok: false,
@@ -1138,9 +1196,13 @@ describe("at the machine", () => {
         },
       });
       expect(
-        await addPlantTest({ ...own, readings: "Latch; pressure; 60 bar; 40 bar" }, ["cylinder"], "R. Oduya"),
+        await addPlantTest(
+          { ...own, readings: "Latch; pressure; 60 bar; 40 bar" },
+          ["cylinder"],
+          actorNamed("R. Oduya"),
+        ),
       ).toMatchObject({ ok: false, problems: { readings: expect.stringContaining("upper bound") } });
-      const added = await addPlantTest(own, ["cylinder"], "R. Oduya");
+      const added = await addPlantTest(own, ["cylinder"], actorNamed("R. Oduya"));
       if (!added.ok) throw new Error("not added");
       expect((await allTests()).find((t) => t.id === added.id)).toMatchObject({ own: true, title: "Latch" });
       expect((await testOf(added.id)).procedure.title).toBe("Latch");

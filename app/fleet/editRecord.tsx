@@ -36,7 +36,7 @@ export const loader = guard("engineer", async ({ params, request, user }) => {
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
-  const edited = await editRecord(params.kind, idParam(params), await formFields(request), user.name, user.units);
+  const edited = await editRecord(params.kind, idParam(params), await formFields(request), user, user.units);
   if (!edited.ok)
     return answerWith(
       { problems: edited.problems, ...(edited.version !== undefined && { version: edited.version }) },

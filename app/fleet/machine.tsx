@@ -28,8 +28,8 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
   const fields = await formFields(request);
   const done =
     fields.intent === "withdrawMeter"
-      ? await withdrawMeterChange(machine, fields, user.name)
-      : await recordMeterChange(machine, fields, user.name, timeZone);
+      ? await withdrawMeterChange(machine, fields, user)
+      : await recordMeterChange(machine, fields, user, timeZone);
   return done.ok
     ? redirect(`/fleet/machines/${machine}`)
     : answerWith({ problems: done.problems }, { status: done.status });

@@ -33,7 +33,7 @@ export const loader = guard("engineer", async ({ params, request }) => {
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
-  const added = await addRecord(params.kind, await formFields(request), user.name, user.units);
+  const added = await addRecord(params.kind, await formFields(request), user, user.units);
   if (!added.ok) return answerWith({ problems: added.problems }, { status: added.status });
   return redirect(await afterEdit(params.kind, added.id));
 });

@@ -19,7 +19,7 @@ export const loader = guard("engineer", async ({ params }) => ({
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   const old = params.id ? await instrumentRow(idParam(params)) : null;
-  const done = await saveInstrument(old, await formFields(request), user.name, user.units);
+  const done = await saveInstrument(old, await formFields(request), user, user.units);
   return done.ok
     ? redirect(`/instruments/${done.id}`)
     : answerWith({ problems: done.problems }, { status: done.status ?? 422 });

@@ -31,7 +31,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   if (fields.intent === "recall") {
     if (!mayAct(user.role, "engineer"))
       throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
-    const done = await recallInstrument(instrument, fields, user.name, timeZone);
+    const done = await recallInstrument(instrument, fields, user, timeZone);
     return done.ok
       ? redirect(`/instruments/${instrument.id}?said=recalled`)
       : answerWith({ problems: done.problems, form: "recall" }, { status: 422 });
@@ -39,12 +39,12 @@ export const action = guardAction("technician", async ({ params, request, user }
   if (fields.intent === "withdraw") {
     if (!mayAct(user.role, "engineer"))
       throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
-    const done = await withdrawRecall(instrument, fields, user.name);
+    const done = await withdrawRecall(instrument, fields, user);
     return done.ok
       ? redirect(`/instruments/${instrument.id}?said=believed`)
       : answerWith({ problems: done.problems, form: `withdraw-${fields.recall}` }, { status: 422 });
   }
-  const done = await recordCheck(instrument, fields, user.name, timeZone, user.units);
+  const done = await recordCheck(instrument, fields, user, timeZone, user.units);
   return done.ok
     ? redirect(`/instruments/${instrument.id}?said=${done.passed ? "passed" : "failed"}`)
     : answerWith({ problems: done.problems, form: "check" }, { status: 422 });

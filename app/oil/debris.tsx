@@ -49,10 +49,10 @@ export const action = guardAction("technician", async ({ params, request, user }
     throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
   const done =
     fields.intent === "close"
-      ? await closeDebris(id, fields, user.name)
+      ? await closeDebris(id, fields, user)
       : fields.intent === "reopen"
-        ? await reopenDebris(id, fields, user.name)
-        : await answerTask(id, fields, user.name);
+        ? await reopenDebris(id, fields, user)
+        : await answerTask(id, fields, user);
   return done.ok
     ? redirect(`/oil/debris/${id}`)
     : answerWith({ problems: done.problems, intent: fields.intent ?? "task" }, { status: done.status ?? 422 });

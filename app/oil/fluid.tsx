@@ -32,7 +32,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   const place = await circuitPlace(id);
   const fields = await formFields(request);
   if (fields.intent === "withdraw") {
-    const done = await withdrawOilEvent(id, fields, user.name);
+    const done = await withdrawOilEvent(id, fields, user);
     return done.ok
       ? redirect(`/oil/${id}/fluid?said=withdrawn`)
       : answerWith(
@@ -40,7 +40,7 @@ export const action = guardAction("technician", async ({ params, request, user }
           { status: done.status ?? 422 },
         );
   }
-  const done = await noteOilEvent(id, fields, user.name, place.timeZone);
+  const done = await noteOilEvent(id, fields, user, place.timeZone);
   return done.ok
     ? redirect(`/oil/${id}/fluid?said=noted`)
     : answerWith({ problems: done.problems, warning: done.warning ?? null, event: null }, { status: 422 });

@@ -27,7 +27,7 @@ export const loader = guard("technician", async ({ params }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const place = await circuitPlace(id);
-  const done = await openDebris(id, await formFields(request), user.name, place.timeZone);
+  const done = await openDebris(id, await formFields(request), user, place.timeZone);
   return done.ok
     ? redirect(`/oil/debris/${done.id}`)
     : answerWith({ problems: done.problems }, { status: done.status ?? 422 });

@@ -39,7 +39,7 @@ export const action = guardAction("technician", async ({ params, request, user }
     id,
     fieldsOf(form),
     photo instanceof File && photo.size > 0 ? photo : null,
-    user.name,
+    user,
     place.timeZone,
   );
   return done.ok

@@ -27,7 +27,7 @@ export const loader = guard("viewer", async ({ params, user }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const { why = "" } = await formFields(request);
-  const done = await withdrawSample(id, why, user.name);
+  const done = await withdrawSample(id, why, user);
   if (!done.ok) return answerWith({ problems: done.problems }, { status: done.status ?? 422 });
   return redirect(`/oil/${(await samplePage(id)).circuitId}?said=withdrawn`);
 });

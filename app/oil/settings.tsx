@@ -26,9 +26,9 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
   const known = page.components.some((c) => c.id === component);
   const done =
     component === ""
-      ? await setCircuitOil(id, fields, user.name)
+      ? await setCircuitOil(id, fields, user)
       : isUuid(component) && known
-        ? await setComponentOil(component, fields, user.name)
+        ? await setComponentOil(component, fields, user)
         : ({ ok: false, status: 404, problems: { form: "That part is not in this circuit." } } as const);
   return done.ok
     ? redirect(component ? `/oil/${id}/settings?open=${component}#${component}` : `/oil/${id}?said=settings`)

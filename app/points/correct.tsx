@@ -53,7 +53,7 @@ export const loader = guard("technician", async ({ params, user }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const place = await pointPlace(idParam(params), user.units);
   const reading = await readingOf(place.id, idParam(params, "readingId"));
-  const saved = await correctReading(place, reading, await formFields(request), user.name);
+  const saved = await correctReading(place, reading, await formFields(request), user);
   if (!saved.ok) return answerWith({ problems: saved.problems }, { status: 422 });
   return redirect(`/points/${place.id}?view=table`);
 });

@@ -27,7 +27,7 @@ export const loader = guard("engineer", async ({ params, user }) => {
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   const place = await pointPlace(idParam(params), user.units);
-  const saved = await setLimit(place, await formFields(request), user.name);
+  const saved = await setLimit(place, await formFields(request), user);
   if (!saved.ok)
     return answerWith(
       {

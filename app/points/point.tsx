@@ -53,7 +53,7 @@ export const loader = guard("viewer", async ({ params, request, user }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const place = await pointPlace(idParam(params), user.units);
   const fields = await formFields(request);
-  const saved = await logReading(place, fields, user.name);
+  const saved = await logReading(place, fields, user);
   if (!saved.ok)
     return answerWith(
       { problems: saved.problems, ...(saved.question && { question: saved.question }) },

@@ -14,7 +14,7 @@ export const loader = guard("engineer", async () => null);
 
 export const action = guardAction("engineer", async ({ request, user }) => {
   const form = await formOf(request);
-  const added = await addPlantTest(fieldsOf(form), form.getAll("kinds").map(String), user.name);
+  const added = await addPlantTest(fieldsOf(form), form.getAll("kinds").map(String), user);
   return added.ok ? redirect(`/tests/${added.id}`) : answerWith({ problems: added.problems }, { status: 422 });
 });
 

@@ -1,3 +1,4 @@
+import { actorNamed } from "~/domain/access/testActor";
 import { useMemo, useState } from "react";
 import { Form, Link, data as answerWith, redirect, useNavigate } from "react-router";
 import type { Route } from "./+types/test";
@@ -50,12 +51,12 @@ export const action = guardAction("technician", async ({ params, request, user }
   const place = await componentPlace(id);
   const fields = await formFields(request);
   if (fields.intent === "alter") {
-    const noted = await noteChange(place, fields, user.name);
+    const noted = await noteChange(place, fields, actorNamed(user.name));
     return noted.ok
       ? redirect(`/tests/${procedure.id}?component=${place.id}`)
       : answerWith({ problems: noted.problems }, { status: 422 });
   }
-  const recorded = await recordTest(procedure, place, fields, user.name, user.units);
+  const recorded = await recordTest(procedure, place, fields, actorNamed(user.name), user.units);
   return recorded.ok
     ? redirect(`/tests/records/${recorded.id}`)
     : answerWith({ problems: recorded.problems }, { status: 422 });

@@ -1,3 +1,4 @@
+import { actorNamed } from "~/domain/access/testActor";
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/tests";
 import { formOf } from "~/platform/request.server";
@@ -26,7 +27,7 @@ export const loader = guard("viewer", async ({ user }) => {
 export const action = guardAction("technician", async ({ request, user }) => {
   const id = String((await formOf(request)).get("putBack") ?? "");
   if (!isUuid(id)) throw notFound("change");
-  await putBack(id, user.name);
+  await putBack(id, actorNamed(user.name));
   return redirect("/tests");
 });
 

@@ -13,7 +13,7 @@ export const loader = guard("engineer", async () => null);
 export const action = guardAction("engineer", async ({ request, user }) => {
   const file = (await formOf(request)).get("file");
   if (!(file instanceof File) || file.size === 0) return answerWith({ messages: ["Choose a file."] }, { status: 422 });
-  const result = await importFleet(await file.text(), user.name);
+  const result = await importFleet(await file.text(), user);
   return result.ok ? answerWith({ done: result }) : answerWith({ messages: result.messages }, { status: 422 });
 });
 

@@ -39,7 +39,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
     String(form.get("order") ?? "")
       .split(",")
       .filter(Boolean),
-    user.name,
+    user,
   );
   return saved.ok
     ? redirect(`/rounds/${saved.id}`)

@@ -28,7 +28,7 @@ export const loader = guard("engineer", async ({ request }) => {
 });
 
 export const action = guardAction("engineer", async ({ request, user }) => {
-  const saved = await bookWork(await formFields(request), user.name);
+  const saved = await bookWork(await formFields(request), user);
   if (!saved.ok) return answerWith({ problems: saved.problems }, { status: saved.status });
   return redirect(`/work/${saved.id}`);
 });

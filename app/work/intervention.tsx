@@ -28,13 +28,13 @@ export const action = guardAction("technician", async ({ params, request, user }
   const fields = await formFields(request);
   if (fields.intent === "finish") {
     const page = await interventionPage(id);
-    const saved = await finishWork(id, page.timeZone, fields, user.name);
+    const saved = await finishWork(id, page.timeZone, fields, user);
     return saved.ok ? redirect(`/work/${id}`) : answerWith({ problems: saved.problems }, { status: saved.status });
   }
   if (!mayAct(user.role, "engineer"))
     throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
   if (!["move", "order", "cancel"].includes(fields.intent ?? "")) throw notFound("action");
-  const saved = await changeWork(id, fields, user.name);
+  const saved = await changeWork(id, fields, user);
   return saved.ok
     ? redirect(fields.intent === "cancel" ? "/work" : `/work/${id}`)
     : answerWith({ problems: saved.problems }, { status: saved.status });

@@ -1,4 +1,5 @@
 /** People against a real database: who is added, what ends a session, and that an engineer always remains. */
+import { actorNamed } from "~/domain/access/testActor";
 import { desc, eq } from "drizzle-orm";
 import { addPerson, changeOwnPassword, changePerson, people, setAccess, setPassword } from "./people.server";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
@@ -25,7 +26,10 @@ afterAll(async () => {
 
 const person = async (name: string) => (await people()).find((p) => p.signIn === name)!;
 const add = (change: Record<string, string> = {}) =>
-  addPerson({ name: "T. Wren", signIn: "wren", role: "technician", password: "long-enough", ...change }, "Oduya");
+  addPerson(
+    { name: "T. Wren", signIn: "wren", role: "technician", password: "long-enough", ...change },
+    actorNamed("Oduya"),
+  );
 
 async function requestAs(name: string, password: string): Promise<Request> {
   const result = await signIn(name, password, "test", false);
@@ -81,28 +85,42 @@ test("what is kept of it holds no password", async () => {
   expect(JSON.stringify(kept)).not.toMatch(/long-enough|argon2|passwordHash/);
 });
 
+test("the record knows the person who changed something, under whatever name later", async () => {
+  const oduya = await person("oduya");
+  const actor = { id: oduya.id, name: "R. Oduya", role: "engineer" as const };
+  expect(await setAccess((await person("wren")).id, true, actor)).toEqual({ ok: true });
+  const [last] = await db().select().from(changes).orderBy(desc(changes.id)).limit(1);
+  expect(last).toMatchObject({ by: "R. Oduya", byId: oduya.id, what: "gave back the access of T. Wren" });
+});
+
 test("two who change one person: the second is told", async () => {
   const wren = await person("wren");
   const fields = { name: "Tom Wren", role: "technician", version: String(wren.version) };
-  expect(await changePerson(wren.id, fields, "Oduya")).toEqual({ ok: true });
-  expect(await changePerson(wren.id, { ...fields, name: "T. W." }, "Aske")).toMatchObject({ ok: false, status: 409 });
+  expect(await changePerson(wren.id, fields, actorNamed("Oduya"))).toEqual({ ok: true });
+  expect(await changePerson(wren.id, { ...fields, name: "T. W." }, actorNamed("Aske"))).toMatchObject({
+    ok: false,
+    status: 409,
+  });
   expect((await person("wren")).name).toBe("Tom Wren");
-  expect(await changePerson(crypto.randomUUID(), fields, "Oduya")).toMatchObject({ ok: false, status: 404 });
+  expect(await changePerson(crypto.randomUUID(), fields, actorNamed("Oduya"))).toMatchObject({
+    ok: false,
+    status: 404,
+  });
 });
 
 test("a new role counts in a session that is open", async () => {
   const request = await requestAs("wren", "long-enough");
   const wren = await person("wren");
-  await changePerson(wren.id, { name: wren.name, role: "viewer", version: String(wren.version) }, "Oduya");
+  await changePerson(wren.id, { name: wren.name, role: "viewer", version: String(wren.version) }, actorNamed("Oduya"));
   expect(await userOf(request)).toMatchObject({ role: "viewer" });
 });
 
 test("a new password from an engineer ends every session; the old one no longer holds", async () => {
   const request = await requestAs("wren", "long-enough");
   const { id } = await person("wren");
-  expect(await setPassword(id, { password: "short" }, "Oduya")).toMatchObject({ ok: false });
+  expect(await setPassword(id, { password: "short" }, actorNamed("Oduya"))).toMatchObject({ ok: false });
   expect(await userOf(request)).toBeDefined();
-  expect(await setPassword(id, { password: "quite-another" }, "Oduya")).toEqual({ ok: true });
+  expect(await setPassword(id, { password: "quite-another" }, actorNamed("Oduya"))).toEqual({ ok: true });
   expect(await userOf(request)).toBeUndefined();
   expect(await signIn("wren", "long-enough", "test", false)).toMatchObject({ ok: false, status: 401 });
   expect(await userOf(await requestAs("wren", "quite-another"))).toBeDefined();
@@ -112,7 +130,7 @@ test("one's own password: the old one is asked for, other sessions end and this 
   const [here, elsewhere] = [await requestAs("wren", "quite-another"), await requestAs("wren", "quite-another")];
   const { id } = await person("wren");
   const change = async (fields: Record<string, string>) =>
-    changeOwnPassword(id, fields, "T. Wren", await sessionHash(here));
+    changeOwnPassword(id, fields, actorNamed("T. Wren"), await sessionHash(here));
   expect(await change({ old: "wrong-password", password: "third-password" })).toEqual({
     ok: false,
     problems: { old: "That is not your password." },
@@ -130,7 +148,7 @@ test("one's own password: the old one is asked for, other sessions end and this 
 test("access that ended ends at once, stays on record, and can be given back", async () => {
   const request = await requestAs("wren", "third-password");
   const { id } = await person("wren");
-  expect(await setAccess(id, false, "Oduya")).toEqual({ ok: true });
+  expect(await setAccess(id, false, actorNamed("Oduya"))).toEqual({ ok: true });
   expect(await userOf(request)).toBeUndefined();
   expect(await signIn("wren", "third-password", "test", false)).toMatchObject({
     ok: false,
@@ -138,7 +156,7 @@ test("access that ended ends at once, stays on record, and can be given back", a
   });
   expect((await people()).at(-1)).toMatchObject({ signIn: "wren", endedAt: expect.any(Number) });
   expect(await add()).toMatchObject({ ok: false, problems: { signIn: expect.any(String) } });
-  expect(await setAccess(id, true, "Oduya")).toEqual({ ok: true });
+  expect(await setAccess(id, true, actorNamed("Oduya"))).toEqual({ ok: true });
   expect(await userOf(await requestAs("wren", "third-password"))).toBeDefined();
   expect(await userOf(request)).toBeUndefined(); // a session that ended does not come back
 });
@@ -146,17 +164,20 @@ test("access that ended ends at once, stays on record, and can be given back", a
 test("the last engineer can neither go nor become less; of two who go at once one stays", async () => {
   const oduya = await person("oduya");
   const less = { name: oduya.name, role: "viewer", version: String(oduya.version) };
-  expect(await setAccess(oduya.id, false, "Oduya")).toMatchObject({
+  expect(await setAccess(oduya.id, false, actorNamed("Oduya"))).toMatchObject({
     ok: false,
     problems: { form: expect.stringContaining("last engineer") },
   });
-  expect(await changePerson(oduya.id, less, "Oduya")).toMatchObject({
+  expect(await changePerson(oduya.id, less, actorNamed("Oduya"))).toMatchObject({
     ok: false,
     problems: { role: expect.stringContaining("last engineer") },
   });
   await add({ name: "L. Aske", signIn: "aske", role: "engineer" });
   const aske = await person("aske");
-  const ended = await Promise.all([setAccess(oduya.id, false, "L. Aske"), setAccess(aske.id, false, "Oduya")]);
+  const ended = await Promise.all([
+    setAccess(oduya.id, false, actorNamed("L. Aske")),
+    setAccess(aske.id, false, actorNamed("Oduya")),
+  ]);
   expect(ended.filter((e) => e.ok)).toHaveLength(1);
   expect((await people()).filter((p) => p.role === "engineer" && !p.endedAt)).toHaveLength(1);
 });

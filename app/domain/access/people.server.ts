@@ -1,9 +1,10 @@
 /** People who may sign in. Nobody is deleted: records carry names. Passwords are set, never shown. */
+import type { Actor } from "./actor";
+import { audit } from "./audit.server";
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
 import { number, object, string } from "yup";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import { roles, sessions, users, type Role } from "~/db/peopleTables";
-import { changes } from "~/db/schema";
 import { hashPassword, ownPassword, weakPassword } from "~/platform/session.server";
 import { check } from "~/platform/validate";
 
@@ -57,7 +58,7 @@ export async function people(): Promise<Person[]> {
   }));
 }
 
-export async function addPerson(fields: Record<string, string>, by: string): Promise<Done> {
+export async function addPerson(fields: Record<string, string>, actor: Actor): Promise<Done> {
   const checked = await check(newSchema, fields);
   if (!checked.ok) return checked;
   const { password: typed, ...values } = checked.values;
@@ -71,9 +72,7 @@ export async function addPerson(fields: Record<string, string>, by: string): Pro
         .insert(users)
         .values({ ...values, passwordHash })
         .returning({ id: users.id });
-      await tx
-        .insert(changes)
-        .values({ by, what: `added ${values.name} as ${values.role}`, recordId: added!.id, after: values });
+      await audit(tx, actor, { what: `added ${values.name} as ${values.role}`, recordId: added!.id, after: values });
     });
   } catch (error) {
     if (error instanceof NameTaken) return { ok: false, problems: { name: NAME_TAKEN } };
@@ -112,7 +111,7 @@ async function lastEngineer(tx: Queryable, id: string): Promise<boolean> {
   return rows.length === 1 && rows[0]!.id === id;
 }
 
-export async function changePerson(id: string, fields: Record<string, string>, by: string): Promise<Done> {
+export async function changePerson(id: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
   const checked = await check(changeSchema, fields);
   if (!checked.ok) return checked;
   const { version, ...values } = checked.values;
@@ -130,8 +129,7 @@ export async function changePerson(id: string, fields: Record<string, string>, b
       .update(users)
       .set({ ...values, version: version + 1 })
       .where(eq(users.id, id));
-    await tx.insert(changes).values({
-      by,
+    await audit(tx, actor, {
       what: `changed what ${values.name} may do`,
       recordId: id,
       before: { name: before.name, role: before.role },
@@ -142,21 +140,21 @@ export async function changePerson(id: string, fields: Record<string, string>, b
 }
 
 /** A new password ends every session of the person but `except` (a token's hash). */
-async function store(id: string, typed: string, what: string, by: string, except: string | null): Promise<void> {
+async function store(id: string, typed: string, what: string, actor: Actor, except: string | null): Promise<void> {
   const passwordHash = await hashPassword(typed);
   await db().transaction(async (tx) => {
     await tx.update(users).set({ passwordHash }).where(eq(users.id, id));
     await tx.delete(sessions).where(and(eq(sessions.userId, id), ...(except ? [ne(sessions.tokenHash, except)] : [])));
-    await tx.insert(changes).values({ by, what, recordId: id });
+    await audit(tx, actor, { what, recordId: id });
   });
 }
 
-export async function setPassword(id: string, fields: Record<string, string>, by: string): Promise<Done> {
+export async function setPassword(id: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
   const checked = await check(object({ password }), fields);
   if (!checked.ok) return checked;
   const weak = weakPassword(checked.values.password);
   if (weak) return { ok: false, problems: { password: weak } };
-  await store(id, checked.values.password, "set a new password", by, null);
+  await store(id, checked.values.password, "set a new password", actor, null);
   return { ok: true };
 }
 
@@ -164,7 +162,7 @@ export async function setPassword(id: string, fields: Record<string, string>, by
 export async function changeOwnPassword(
   id: string,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
   session: string,
 ): Promise<Done> {
   const checked = await check(
@@ -176,18 +174,18 @@ export async function changeOwnPassword(
   );
   if (!checked.ok) return checked;
   const [user] = await db().select({ passwordHash: users.passwordHash }).from(users).where(eq(users.id, id));
-  const weak = weakPassword(checked.values.password, by);
+  const weak = weakPassword(checked.values.password, actor.name);
   if (weak) return { ok: false, problems: { password: weak } };
   const own = user ? await ownPassword(id, user.passwordHash, checked.values.old) : false;
   if (own === "later")
     return { ok: false, status: 429, problems: { old: "Tried too often. Wait a quarter of an hour, then try again." } };
   if (!own) return { ok: false, problems: { old: "That is not your password." } };
-  await store(id, checked.values.password, "changed the own password", by, session);
+  await store(id, checked.values.password, "changed the own password", actor, session);
   return { ok: true };
 }
 
 /** End a person's access at once, or give it back. */
-export async function setAccess(id: string, on: boolean, by: string): Promise<Done> {
+export async function setAccess(id: string, on: boolean, actor: Actor): Promise<Done> {
   return db().transaction(async (tx): Promise<Done> => {
     if (!on && (await lastEngineer(tx, id))) return { ok: false, problems: { form: LAST } };
     const [person] = await tx
@@ -197,9 +195,7 @@ export async function setAccess(id: string, on: boolean, by: string): Promise<Do
       .returning({ name: users.name });
     if (!person) return { ok: false, status: 404, problems: { form: "There is no such person." } };
     if (!on) await tx.delete(sessions).where(eq(sessions.userId, id));
-    await tx
-      .insert(changes)
-      .values({ by, what: `${on ? "gave back" : "ended"} the access of ${person.name}`, recordId: id });
+    await audit(tx, actor, { what: `${on ? "gave back" : "ended"} the access of ${person.name}`, recordId: id });
     return { ok: true };
   });
 }

@@ -1,4 +1,5 @@
 /** Writes to the fleet register: add, edit, retire. Two people editing: the second is told. */
+import { audit, type Actor } from "~/domain/access/index.server";
 import { eq, inArray, sql } from "drizzle-orm";
 import { quantityOf, type PointQuantityId, type UnitPreference } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
@@ -62,7 +63,7 @@ function constraintProblem(error: unknown): Record<string, string> | undefined {
 export async function addRecord(
   kind: RecordKind,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
   units: UnitPreference = {},
 ): Promise<Edited> {
   const checked = await checkRecord(kind, fields, units);
@@ -96,8 +97,7 @@ export async function addRecord(
         });
       }
       if (kind === "point") await addEmptyAssessments(tx, [added]);
-      await tx.insert(changes).values({
-        by,
+      await audit(tx, actor, {
         what: `added ${recordSpecs[kind].label} ${String(checked.columns.name)}`,
         recordId: added,
         after: checked.columns,
@@ -199,7 +199,7 @@ export async function editRecord(
   kind: RecordKind,
   id: string,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
   units: UnitPreference = {},
 ): Promise<Edited> {
   const { intent } = fields;
@@ -240,8 +240,7 @@ export async function editRecord(
         .update(table)
         .set({ ...checked.columns, version: before.version + 1 })
         .where(eq(table.id, id));
-      await tx.insert(changes).values({
-        by,
+      await audit(tx, actor, {
         what: `${intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited"} ${recordSpecs[kind].label} ${before.name}`,
         recordId: id,
         before,

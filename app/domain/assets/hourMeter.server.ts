@@ -1,7 +1,8 @@
 /** Hour meters as records of their machine: replaced, set back, or a wrong figure put right. */
+import { audit, type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
 import { object, string } from "yup";
-import { circuits, components, hourMeterChanges, points, changes } from "~/db/schema";
+import { circuits, components, hourMeterChanges, points } from "~/db/schema";
 import { db, type Queryable } from "~/db/client.server";
 import { markStale, markOilStale } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
@@ -45,7 +46,7 @@ async function staleAtMachine(tx: Queryable, machineId: string): Promise<void> {
 export async function recordMeterChange(
   machineId: string,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
   timeZone: string,
 ): Promise<Edited> {
   const checked = await check(schema, fields);
@@ -62,7 +63,7 @@ export async function recordMeterChange(
     before: v.before!.value,
     after: v.after!.value,
     note: v.note,
-    by,
+    by: actor.name,
     submission: v.submission,
   };
   const id = await db().transaction(async (tx) => {
@@ -78,7 +79,7 @@ export async function recordMeterChange(
         .where(eq(hourMeterChanges.submission, v.submission));
       return sent!.id;
     }
-    await tx.insert(changes).values({ by, what: "hour meter of a machine", recordId: machineId, after: values });
+    await audit(tx, actor, { what: "hour meter of a machine", recordId: machineId, after: values });
     await staleAtMachine(tx, machineId);
     return row.id;
   });
@@ -90,7 +91,7 @@ export async function recordMeterChange(
 export async function withdrawMeterChange(
   machineId: string,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
 ): Promise<Edited> {
   const { change } = fields;
   if (!isUuid(change))
@@ -105,11 +106,9 @@ export async function withdrawMeterChange(
     if (row.withdrawnAt) return `${row.withdrawnBy} has already withdrawn it.`;
     await tx
       .update(hourMeterChanges)
-      .set({ withdrawnAt: new Date(now()), withdrawnBy: by })
+      .set({ withdrawnAt: new Date(now()), withdrawnBy: actor.name })
       .where(eq(hourMeterChanges.id, change));
-    await tx
-      .insert(changes)
-      .values({ by, what: "hour meter of a machine, record withdrawn", recordId: machineId, before: row });
+    await audit(tx, actor, { what: "hour meter of a machine, record withdrawn", recordId: machineId, before: row });
     await staleAtMachine(tx, machineId);
     return undefined;
   });

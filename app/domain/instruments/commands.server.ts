@@ -1,4 +1,5 @@
 /** Writes about instruments: the register, checks, and a recall of what one read. */
+import { audit, type Actor } from "~/domain/access/index.server";
 import { TZDate } from "@date-fns/tz";
 import { addMonths } from "date-fns";
 import { and, eq, gte, isNull, lte, or } from "drizzle-orm";
@@ -13,7 +14,7 @@ import {
   isPointQuantity,
 } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
-import { changes, instrumentChecks, instrumentRecalls, instruments, readings } from "~/db/schema";
+import { instrumentChecks, instrumentRecalls, instruments, readings } from "~/db/schema";
 import { assessPoints, markStale } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/guard.server";
@@ -30,7 +31,7 @@ export type Done = { ok: true; id: string } | { ok: false; problems: Record<stri
 export async function saveInstrument(
   old: InstrumentRow | null,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
   units: UnitPreference,
 ): Promise<Done> {
   const quantity: PointQuantityId = isPointQuantity(fields.quantity ?? "")
@@ -63,7 +64,7 @@ export async function saveInstrument(
     return await db().transaction(async (tx): Promise<Done> => {
       if (!old) {
         const [row] = await tx.insert(instruments).values(values).returning({ id: instruments.id });
-        await tx.insert(changes).values({ by, what: "instrument added", recordId: row!.id, after: values });
+        await audit(tx, actor, { what: "instrument added", recordId: row!.id, after: values });
         return { ok: true, id: row!.id };
       }
       const [locked] = await tx.select().from(instruments).where(eq(instruments.id, old.id)).for("update");
@@ -83,7 +84,7 @@ export async function saveInstrument(
           ...(fields.intent === "retire" && { retiredAt: new Date(now()) }),
         })
         .where(eq(instruments.id, old.id));
-      await tx.insert(changes).values({ by, what: "instrument", recordId: old.id, before: locked, after: values });
+      await audit(tx, actor, { what: "instrument", recordId: old.id, before: locked, after: values });
       return { ok: true, id: old.id };
     });
   } catch (error) {
@@ -97,7 +98,7 @@ export async function saveInstrument(
 export async function recordCheck(
   instrument: InstrumentRow,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
   timeZone: string,
   units: UnitPreference,
 ): Promise<Done & { passed?: boolean }> {
@@ -137,7 +138,7 @@ export async function recordCheck(
         passed,
         certificate: (fields.certificate ?? "").slice(0, 200),
         note: (fields.note ?? "").slice(0, 500),
-        by,
+        by: actor.name,
         submission,
       })
       .onConflictDoNothing()
@@ -160,8 +161,7 @@ export async function recordCheck(
             or(isNull(instruments.calibratedAt), lte(instruments.calibratedAt, new Date(at))),
           ),
         );
-      await tx.insert(changes).values({
-        by,
+      await audit(tx, actor, {
         what: "calibration of an instrument",
         recordId: instrument.id,
         after: { at: new Date(at).toISOString(), months, certificate: fields.certificate ?? "" },
@@ -210,7 +210,7 @@ async function assessAgain(pointIds: readonly string[]): Promise<void> {
 export async function recallInstrument(
   instrument: InstrumentRow,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
   timeZone: string,
 ): Promise<Done> {
   const problems: Record<string, string> = {};
@@ -231,7 +231,7 @@ export async function recallInstrument(
         fromAt: new Date(from),
         untilAt: new Date(until),
         reason: reason.slice(0, 500),
-        by,
+        by: actor.name,
         submission,
       })
       .onConflictDoNothing()
@@ -243,8 +243,7 @@ export async function recallInstrument(
         .where(eq(instrumentRecalls.submission, submission));
       return { pointIds: [], id: sent!.id };
     }
-    await tx.insert(changes).values({
-      by,
+    await audit(tx, actor, {
       what: "recall of an instrument",
       recordId: instrument.id,
       after: { from: new Date(from).toISOString(), until: new Date(until).toISOString(), reason },
@@ -261,7 +260,7 @@ export async function recallInstrument(
 export async function withdrawRecall(
   instrument: InstrumentRow,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
 ): Promise<Done> {
   const why = (fields.why ?? "").trim();
   if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
@@ -277,10 +276,9 @@ export async function withdrawRecall(
     if (recall.withdrawnAt) return { problem: `${recall.withdrawnBy} has already withdrawn it.` };
     await tx
       .update(instrumentRecalls)
-      .set({ withdrawnAt: new Date(now()), withdrawnBy: by, withdrawnWhy: why.slice(0, 300) })
+      .set({ withdrawnAt: new Date(now()), withdrawnBy: actor.name, withdrawnWhy: why.slice(0, 300) })
       .where(eq(instrumentRecalls.id, recall.id));
-    await tx.insert(changes).values({
-      by,
+    await audit(tx, actor, {
       what: "recall of an instrument withdrawn",
       recordId: instrument.id,
       before: { from: recall.fromAt, until: recall.untilAt, reason: recall.reason },

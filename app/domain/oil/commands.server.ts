@@ -1,9 +1,10 @@
 /** Writes about a circuit's oil: samples, fills, targets and what components are to it, elements. */
+import { audit, type Actor } from "~/domain/access/index.server";
 import { and, asc, desc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
 import { fluidTypeIds, type ComponentFluidNeed, type FilterData } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import { oilEvents, samplePhotos, samples } from "~/db/oilTables";
-import { changes, circuits, components, lives, points } from "~/db/schema";
+import { circuits, components, lives, points } from "~/db/schema";
 import { markStale, assessOilNow, markOilStale } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/guard.server";
@@ -71,7 +72,7 @@ export async function saveSample(
   circuitId: string,
   fields: Record<string, string>,
   photo: File | null,
-  by: string,
+  actor: Actor,
   timeZone: string,
 ): Promise<Done> {
   const units: BareUnits = { counts: fields.countsPer === "/100 mL" ? "/100 mL" : "/mL", water: "ppm" };
@@ -121,12 +122,13 @@ export async function saveSample(
           colour: v.colour,
           sludge: v.sludge,
           laboratory: v.laboratory,
-          takenBy: v.takenBy || by,
+          takenBy: v.takenBy || actor.name,
           note: v.note,
           submission: v.submission,
         })
         .returning({ id: samples.id });
-      if (content && mediaType) await tx.insert(samplePhotos).values({ sampleId: row!.id, mediaType, content, by });
+      if (content && mediaType)
+        await tx.insert(samplePhotos).values({ sampleId: row!.id, mediaType, content, by: actor.name });
       await markOilStale(tx, [circuitId]);
       return { ok: true, id: row!.id };
     });
@@ -157,12 +159,12 @@ async function reassess(circuitId: string): Promise<void> {
 }
 
 /** A wrong sample is withdrawn with its reason: it stays on record and counts no more. */
-export async function withdrawSample(id: string, why: string, by: string): Promise<Done> {
+export async function withdrawSample(id: string, why: string, actor: Actor): Promise<Done> {
   if (why.trim().length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
   const [row] = await db().transaction(async (tx) => {
     const taken = await tx
       .update(samples)
-      .set({ withdrawnAt: new Date(now()), withdrawnBy: by, withdrawnWhy: why.trim().slice(0, 500) })
+      .set({ withdrawnAt: new Date(now()), withdrawnBy: actor.name, withdrawnWhy: why.trim().slice(0, 500) })
       .where(and(eq(samples.id, id), isNull(samples.withdrawnAt)))
       .returning({ circuitId: samples.circuitId });
     await markOilStale(
@@ -180,7 +182,7 @@ export async function withdrawSample(id: string, why: string, by: string): Promi
 export async function noteOilEvent(
   circuitId: string,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
   timeZone: string,
 ): Promise<Done & { warning?: string }> {
   const checked = await check(oilEventSchema, fields);
@@ -226,12 +228,12 @@ export async function noteOilEvent(
         condition: v.condition,
         changeBackBy: v.changeBackBy || null,
         note: v.note,
-        by,
+        by: actor.name,
         submission: v.submission,
       })
       .returning({ id: oilEvents.id });
     await markOilStale(tx, [circuitId]);
-    if (v.kind === "fill" || v.kind === "change") await takeFluid(tx, circuitId, by);
+    if (v.kind === "fill" || v.kind === "change") await takeFluid(tx, circuitId, actor);
     return row!.id;
   });
   await reassess(circuitId);
@@ -239,7 +241,7 @@ export async function noteOilEvent(
 }
 
 /** A wrong entry is withdrawn with its reason: it stays on record and counts no more. */
-export async function withdrawOilEvent(circuitId: string, fields: Record<string, string>, by: string): Promise<Done> {
+export async function withdrawOilEvent(circuitId: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
   const id = fields.event ?? "";
   const why = (fields.why ?? "").trim();
   if (!isUuid(id)) return { ok: false, problems: { form: "The form is out of date: load the page again." } };
@@ -248,12 +250,12 @@ export async function withdrawOilEvent(circuitId: string, fields: Record<string,
     await lockCircuit(tx, circuitId);
     const [gone] = await tx
       .update(oilEvents)
-      .set({ withdrawnAt: new Date(now()), withdrawnBy: by, withdrawnWhy: why.slice(0, 500) })
+      .set({ withdrawnAt: new Date(now()), withdrawnBy: actor.name, withdrawnWhy: why.slice(0, 500) })
       .where(and(eq(oilEvents.id, id), eq(oilEvents.circuitId, circuitId), isNull(oilEvents.withdrawnAt)))
       .returning({ kind: oilEvents.kind });
     if (!gone) return { ok: false, status: 409, problems: { form: "It is withdrawn already." } };
     await markOilStale(tx, [circuitId]);
-    if (gone.kind === "fill" || gone.kind === "change") await takeFluid(tx, circuitId, by);
+    if (gone.kind === "fill" || gone.kind === "change") await takeFluid(tx, circuitId, actor);
     return { ok: true, id };
   });
   if (done.ok) await reassess(circuitId);
@@ -261,7 +263,7 @@ export async function withdrawOilEvent(circuitId: string, fields: Record<string,
 }
 
 /** The newest fill or change says what the circuit holds: its readings are corrected with that. */
-async function takeFluid(tx: Queryable, circuitId: string, by: string): Promise<void> {
+async function takeFluid(tx: Queryable, circuitId: string, actor: Actor): Promise<void> {
   const [newest] = await tx
     .select({ fluidId: oilEvents.fluidId })
     .from(oilEvents)
@@ -282,9 +284,7 @@ async function takeFluid(tx: Queryable, circuitId: string, by: string): Promise<
     .where(and(eq(circuits.id, circuitId), sql`${circuits.fluidId} is distinct from ${fluidId}`))
     .returning({ id: circuits.id });
   if (changed.length === 0) return;
-  await tx
-    .insert(changes)
-    .values({ by, what: "circuit filled with another fluid", recordId: circuitId, after: { fluidId } });
+  await audit(tx, actor, { what: "circuit filled with another fluid", recordId: circuitId, after: { fluidId } });
   const affected = await tx
     .select({ id: points.id })
     .from(points)
@@ -299,14 +299,14 @@ async function takeFluid(tx: Queryable, circuitId: string, by: string): Promise<
 const CHANGED = "Somebody changed this while you were at it. Load the page to see it; what you typed stays here.";
 
 /** Target, volume, coldest start, longest interval and limits of metals of a circuit. */
-export async function setCircuitOil(circuitId: string, fields: Record<string, string>, by: string): Promise<Done> {
+export async function setCircuitOil(circuitId: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
   const checked = await check(targetSchema, fields);
   if (!checked.ok) return { ok: false, problems: checked.problems };
   const v = checked.values;
   const values = {
     targetCode: v.targetCode,
     targetReason: v.targetCode ? v.targetReason : "",
-    targetSetBy: v.targetCode ? by : "",
+    targetSetBy: v.targetCode ? actor.name : "",
     startTemperature: v.startTemperature?.value ?? null,
     volume: v.volume?.value ?? null,
     longestHours: v.longestHours?.value ?? null,
@@ -320,9 +320,12 @@ export async function setCircuitOil(circuitId: string, fields: Record<string, st
       .update(circuits)
       .set({ ...values, version: before!.version + 1 })
       .where(eq(circuits.id, circuitId));
-    await tx
-      .insert(changes)
-      .values({ by, what: `set the oil's target of ${before!.name}`, recordId: circuitId, before, after: values });
+    await audit(tx, actor, {
+      what: `set the oil's target of ${before!.name}`,
+      recordId: circuitId,
+      before,
+      after: values,
+    });
     await markOilStale(tx, [circuitId]);
     return { ok: true, id: circuitId };
   });
@@ -331,7 +334,11 @@ export async function setCircuitOil(circuitId: string, fields: Record<string, st
 }
 
 /** What a component is to the oil. */
-export async function setComponentOil(componentId: string, fields: Record<string, string>, by: string): Promise<Done> {
+export async function setComponentOil(
+  componentId: string,
+  fields: Record<string, string>,
+  actor: Actor,
+): Promise<Done> {
   const checked = await check(componentSchema, fields);
   const problems: Record<string, string> = checked.ok ? {} : { ...checked.problems };
   const materials = parseMaterials(fields.materials ?? "");
@@ -365,9 +372,12 @@ export async function setComponentOil(componentId: string, fields: Record<string
       .update(components)
       .set({ ...values, version: before!.version + 1 })
       .where(eq(components.id, componentId));
-    await tx
-      .insert(changes)
-      .values({ by, what: `set what ${before!.name} is to the oil`, recordId: componentId, before, after: values });
+    await audit(tx, actor, {
+      what: `set what ${before!.name} is to the oil`,
+      recordId: componentId,
+      before,
+      after: values,
+    });
     await markOilStale(tx, [before!.circuitId]);
     return { ok: true, id: componentId, circuitId: before!.circuitId };
   });

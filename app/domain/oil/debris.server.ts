@@ -1,4 +1,5 @@
 /** Writes about debris events: open with its whole list, tick off, close with proof. */
+import { audit, type Actor } from "~/domain/access/index.server";
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import {
   cleanUpPlan,
@@ -13,7 +14,7 @@ import {
 } from "@core";
 import { db } from "~/db/client.server";
 import { debrisEvents, debrisResults, debrisTasks as tasks, oilAssessments, samples } from "~/db/oilTables";
-import { changes, circuits, components } from "~/db/schema";
+import { circuits, components } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/guard.server";
 import { currentOil, oilSampleOf, samplesOf } from "~/domain/condition/index.server";
@@ -50,7 +51,7 @@ async function flushMinutes(circuitId: string, detail: OilAssessment | null): Pr
 export async function openDebris(
   circuitId: string,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
   timeZone: string,
 ): Promise<Done> {
   const problems: Record<string, string> = {};
@@ -84,7 +85,7 @@ export async function openDebris(
       .values({
         circuitId,
         openedAt: new Date(at),
-        openedBy: by,
+        openedBy: actor.name,
         what: what.slice(0, 500),
         foundAtId: foundAt,
         submission: fields.submission!,
@@ -117,7 +118,7 @@ export async function openDebris(
 const resultIds: readonly string[] = debrisResults;
 
 /** What was found at a part, or that a step is done. */
-export async function answerTask(eventId: string, fields: Record<string, string>, by: string): Promise<Done> {
+export async function answerTask(eventId: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
   if (!isUuid(fields.task)) return { ok: false, problems: { form: "The form is out of date: load the page again." } };
   const result = fields.result ?? "";
   if (!resultIds.includes(result))
@@ -140,7 +141,7 @@ export async function answerTask(eventId: string, fields: Record<string, string>
       .where(and(eq(tasks.id, taskId), eq(tasks.eventId, eventId)));
     if (!task) return { ok: false, status: 404, problems: { form: "There is no such entry on this list." } };
     // one's own answer sent twice is the same answer; somebody else's stands, and one is told
-    if (task.doneAt && task.doneBy === by && task.result === result) return { ok: true, id: taskId };
+    if (task.doneAt && task.doneBy === actor.name && task.result === result) return { ok: true, id: taskId };
     if (task.doneAt)
       return {
         ok: false,
@@ -153,7 +154,7 @@ export async function answerTask(eventId: string, fields: Record<string, string>
       };
     await tx
       .update(tasks)
-      .set({ result: result as (typeof debrisResults)[number], note, doneAt: new Date(now()), doneBy: by })
+      .set({ result: result as (typeof debrisResults)[number], note, doneAt: new Date(now()), doneBy: actor.name })
       .where(eq(tasks.id, taskId));
     return { ok: true, id: taskId };
   });
@@ -167,7 +168,7 @@ export function isClean(sample: OilSample, target: OilAssessment["target"]): boo
 }
 
 /** Open a closed event again: it was not over. Its list, its samples and what was said at its closing stay on record. */
-export async function reopenDebris(eventId: string, fields: Record<string, string>, by: string): Promise<Done> {
+export async function reopenDebris(eventId: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
   const why = (fields.why ?? "").trim().slice(0, 500);
   if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
   return db().transaction(async (tx): Promise<Done> => {
@@ -181,22 +182,20 @@ export async function reopenDebris(eventId: string, fields: Record<string, strin
       sourceNotFound: false,
       cleanSampleId: null,
       reopenedAt: new Date(now()),
-      reopenedBy: by,
+      reopenedBy: actor.name,
       reopenedWhy: why,
     };
     await tx
       .update(debrisEvents)
       .set({ ...values, version: before.version + 1 })
       .where(eq(debrisEvents.id, eventId));
-    await tx
-      .insert(changes)
-      .values({ by, what: "opened a debris event again", recordId: eventId, before, after: values });
+    await audit(tx, actor, { what: "opened a debris event again", recordId: eventId, before, after: values });
     return { ok: true, id: eventId };
   });
 }
 
 /** Close an event: every part looked at, a clean sample, and a named source or an honest "not found". */
-export async function closeDebris(eventId: string, fields: Record<string, string>, by: string): Promise<Done> {
+export async function closeDebris(eventId: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
   return db().transaction(async (tx): Promise<Done> => {
     const [event] = await tx.select().from(debrisEvents).where(eq(debrisEvents.id, eventId)).for("update");
     if (!event) return { ok: false, problems: { form: "There is no such event." } };
@@ -246,7 +245,7 @@ export async function closeDebris(eventId: string, fields: Record<string, string
       .update(debrisEvents)
       .set({
         closedAt: new Date(now()),
-        closedBy: by,
+        closedBy: actor.name,
         sourceComponentId: notFound ? null : (source?.id ?? null),
         sourceWords: words,
         sourceNotFound: notFound,

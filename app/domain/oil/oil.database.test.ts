@@ -1,4 +1,5 @@
 /** The oil against a real database: samples, fills, elements, debris events, a laboratory's file, and what they do to forecasts. */
+import { actorNamed } from "~/domain/access/testActor";
 import { eq, isNull, sql } from "drizzle-orm";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { debrisTasks, oilAssessments, samples } from "~/db/oilTables";
@@ -62,7 +63,7 @@ const ids = {
 const local = (at: number) => new Date(at).toISOString().slice(0, 16);
 
 async function add(kind: Parameters<typeof addRecord>[0], fields: Record<string, string>): Promise<string> {
-  const added = await addRecord(kind, fields, "R. Oduya");
+  const added = await addRecord(kind, fields, actorNamed("R. Oduya"));
   if (!added.ok) throw new Error(JSON.stringify(added.problems));
   return added.id;
 }
@@ -87,7 +88,7 @@ const entry = (number: string, daysAgo: number, change: Record<string, string> =
   ...change,
 });
 const save = (fields: Record<string, string>, photo: File | null = null) =>
-  saveSample(ids.circuit, fields, photo, "T. Wren", ZONE);
+  saveSample(ids.circuit, fields, photo, actorNamed("T. Wren"), ZONE);
 
 let dropDatabase: () => Promise<void>;
 
@@ -177,7 +178,7 @@ beforeAll(async () => {
     await setLimit(
       place,
       { basis: "shareOfFullFlow", upper: "10", lower: "", reason: "", version: String(place.point.version) },
-      "R. Oduya",
+      actorNamed("R. Oduya"),
     ),
   ).toEqual({ ok: true });
   const [pumpLife] = await db().select().from(lives).where(eq(lives.componentId, ids.pump));
@@ -245,7 +246,7 @@ describe("fills", () => {
         submission: crypto.randomUUID(),
         ...change,
       },
-      "T. Wren",
+      actorNamed("T. Wren"),
       ZONE,
     );
   test("a fill, a top-up and a level are noted, once however often the form is sent", async () => {
@@ -312,16 +313,20 @@ describe("fills", () => {
     const holds = async () =>
       (await db().select({ fluidId: circuits.fluidId }).from(circuits).where(eq(circuits.id, ids.circuit)))[0]!.fluidId;
     expect(await holds()).toBe(ids.thin);
-    expect(await withdrawOilEvent(ids.circuit, { event: id, why: "" }, "T")).toMatchObject({
+    expect(await withdrawOilEvent(ids.circuit, { event: id, why: "" }, actorNamed("T"))).toMatchObject({
       ok: false,
       problems: { why: expect.any(String) },
     });
-    expect(await withdrawOilEvent(crypto.randomUUID(), { event: id, why: "Wrong machine" }, "T")).toMatchObject({
+    expect(
+      await withdrawOilEvent(crypto.randomUUID(), { event: id, why: "Wrong machine" }, actorNamed("T")),
+    ).toMatchObject({
       ok: false,
       status: 409,
     });
-    expect(await withdrawOilEvent(ids.circuit, { event: id, why: "Wrong machine" }, "T")).toMatchObject({ ok: true });
-    expect(await withdrawOilEvent(ids.circuit, { event: id, why: "Wrong machine" }, "T")).toMatchObject({
+    expect(await withdrawOilEvent(ids.circuit, { event: id, why: "Wrong machine" }, actorNamed("T"))).toMatchObject({
+      ok: true,
+    });
+    expect(await withdrawOilEvent(ids.circuit, { event: id, why: "Wrong machine" }, actorNamed("T"))).toMatchObject({
       ok: false,
       status: 409,
     });
@@ -410,9 +415,9 @@ describe("samples", () => {
     expect((await circuitPage(ids.circuit)).detail!.code).toBe("20/18/15");
     expect(drain.ok).toBe(true);
     const id = drain.ok ? drain.id : "";
-    expect(await withdrawSample(id, "", "T. Wren")).toMatchObject({ ok: false });
-    expect(await withdrawSample(id, "wrong machine", "T. Wren")).toMatchObject({ ok: true });
-    expect(await withdrawSample(id, "again", "T. Wren")).toMatchObject({ ok: false, status: 409 });
+    expect(await withdrawSample(id, "", actorNamed("T. Wren"))).toMatchObject({ ok: false });
+    expect(await withdrawSample(id, "wrong machine", actorNamed("T. Wren"))).toMatchObject({ ok: true });
+    expect(await withdrawSample(id, "again", actorNamed("T. Wren"))).toMatchObject({ ok: false, status: 409 });
     expect((await circuitPage(ids.circuit)).listed.find((s) => s.id === id)).toMatchObject({ remark: "withdrawn" });
     expect(await save(entry("B-1", 50, counts(9)))).toMatchObject({ ok: true });
   });
@@ -435,14 +440,18 @@ describe("targets, materials, elements", () => {
       volume: "200",
       version: String(circuit!.version),
     };
-    expect(await setCircuitOil(ids.circuit, fields, "R. Oduya")).toMatchObject({
+    expect(await setCircuitOil(ids.circuit, fields, actorNamed("R. Oduya"))).toMatchObject({
       ok: false,
       problems: { targetReason: expect.any(String) },
     });
-    expect(await setCircuitOil(ids.circuit, { ...fields, targetReason: "old machine" }, "R. Oduya")).toMatchObject({
+    expect(
+      await setCircuitOil(ids.circuit, { ...fields, targetReason: "old machine" }, actorNamed("R. Oduya")),
+    ).toMatchObject({
       ok: true,
     });
-    expect(await setCircuitOil(ids.circuit, { ...fields, targetReason: "me too" }, "L. Aske")).toMatchObject({
+    expect(
+      await setCircuitOil(ids.circuit, { ...fields, targetReason: "me too" }, actorNamed("L. Aske")),
+    ).toMatchObject({
       ok: false,
       status: 409,
     });
@@ -452,11 +461,15 @@ describe("targets, materials, elements", () => {
     });
     const { circuit: now } = await settingsPage(ids.circuit);
     const back = { ...fields, targetCode: "", targetReason: "", version: String(now.version) };
-    expect(await setCircuitOil(ids.circuit, { ...back, metalLimits: "gold: 3" }, "R. Oduya")).toMatchObject({
-      ok: false,
-      problems: { metalLimits: expect.stringContaining("none of") },
-    });
-    expect(await setCircuitOil(ids.circuit, { ...back, metalLimits: "Fe: 18 ppm" }, "R. Oduya")).toMatchObject({
+    expect(await setCircuitOil(ids.circuit, { ...back, metalLimits: "gold: 3" }, actorNamed("R. Oduya"))).toMatchObject(
+      {
+        ok: false,
+        problems: { metalLimits: expect.stringContaining("none of") },
+      },
+    );
+    expect(
+      await setCircuitOil(ids.circuit, { ...back, metalLimits: "Fe: 18 ppm" }, actorNamed("R. Oduya")),
+    ).toMatchObject({
       ok: true,
     });
     expect((await settingsPage(ids.circuit)).circuit.metalLimits).toEqual({ iron: 18 });
@@ -470,14 +483,18 @@ describe("targets, materials, elements", () => {
       version: String((await settingsPage(ids.circuit)).circuit.version),
     };
     expect(
-      await setCircuitOil(ids.circuit, { ...again, longestHours: "0", longestMonths: "soon" }, "R. Oduya"),
+      await setCircuitOil(ids.circuit, { ...again, longestHours: "0", longestMonths: "soon" }, actorNamed("R. Oduya")),
     ).toMatchObject({ ok: false, problems: { longestMonths: "Write a number of months." } });
-    expect(await setCircuitOil(ids.circuit, { ...again, longestHours: "0" }, "R. Oduya")).toMatchObject({
+    expect(await setCircuitOil(ids.circuit, { ...again, longestHours: "0" }, actorNamed("R. Oduya"))).toMatchObject({
       ok: false,
       problems: { longestHours: "At least one hour." },
     });
     expect(
-      await setCircuitOil(ids.circuit, { ...again, longestHours: "4000", longestMonths: "600" }, "R. Oduya"),
+      await setCircuitOil(
+        ids.circuit,
+        { ...again, longestHours: "4000", longestMonths: "600" },
+        actorNamed("R. Oduya"),
+      ),
     ).toMatchObject({ ok: true });
     expect((await fluidPage(ids.circuit)).detail!.age).toMatchObject({
       share: expect.any(Number),
@@ -494,13 +511,20 @@ describe("targets, materials, elements", () => {
       type: "mineral",
       version: String(recorded.version),
     };
-    expect(await editRecord("fluid", ids.fluid, { ...fields, fresh: "acid number: high" }, "R. Oduya")).toMatchObject({
+    expect(
+      await editRecord("fluid", ids.fluid, { ...fields, fresh: "acid number: high" }, actorNamed("R. Oduya")),
+    ).toMatchObject({
       ok: false,
       problems: { fresh: expect.stringContaining("Acid number") },
     });
     await assessStaleCircuits();
     expect(
-      await editRecord("fluid", ids.fluid, { ...fields, fresh: "acid number: 0.5\nzinc: 420 ppm" }, "R. Oduya"),
+      await editRecord(
+        "fluid",
+        ids.fluid,
+        { ...fields, fresh: "acid number: 0.5\nzinc: 420 ppm" },
+        actorNamed("R. Oduya"),
+      ),
     ).toMatchObject({ ok: true });
     expect((await recordOf("fluid", ids.fluid)).fresh).toEqual({ acidNumber: 0.5, zinc: 420 });
     expect(
@@ -533,7 +557,7 @@ describe("targets, materials, elements", () => {
       element: "",
     };
     const set = async (change: Record<string, string>) =>
-      setComponentOil(ids.filter, { ...empty, version: await version(), ...change }, "R. Oduya");
+      setComponentOil(ids.filter, { ...empty, version: await version(), ...change }, actorNamed("R. Oduya"));
     expect(await set({ beta: "200" })).toMatchObject({ ok: false, problems: { beta: expect.any(String) } });
     expect(await set({ beta: "0.5", size: "6", flow: "60", bypass: "3" })).toMatchObject({
       ok: false,
@@ -610,7 +634,7 @@ describe("targets, materials, elements", () => {
             least: "",
             submission: crypto.randomUUID(),
           },
-          "T. Wren",
+          actorNamed("T. Wren"),
         ),
       ).toMatchObject({ ok: true });
       if (i === 0)
@@ -637,7 +661,7 @@ describe("a debris event", () => {
           submission: crypto.randomUUID(),
           ...change,
         },
-        "T. Wren",
+        actorNamed("T. Wren"),
         ZONE,
       );
     expect(await open({ what: "" })).toMatchObject({ ok: false, problems: { what: expect.any(String) } });
@@ -655,17 +679,23 @@ describe("a debris event", () => {
     expect(checks.map((t) => t.title)).toEqual(["Valve", "Return filter", "Pump"]);
     expect(page.tasks.filter((t) => t.kind === "sample").map((t) => t.dueOn)).toHaveLength(4);
     const close = (change: Record<string, string> = {}) =>
-      closeDebris(id, { sourceComponentId: ids.pump, source: "slipper", ...change }, "R. Oduya");
+      closeDebris(id, { sourceComponentId: ids.pump, source: "slipper", ...change }, actorNamed("R. Oduya"));
     expect(await close()).toMatchObject({ ok: false, problems: { form: expect.any(String) } });
-    expect(await answerTask(id, { task: checks[0]!.id, result: "", note: "" }, "T. Wren")).toMatchObject({ ok: false });
-    expect(await answerTask(id, { task: checks[0]!.id, result: "left", note: "" }, "T. Wren")).toMatchObject({
+    expect(await answerTask(id, { task: checks[0]!.id, result: "", note: "" }, actorNamed("T. Wren"))).toMatchObject({
+      ok: false,
+    });
+    expect(
+      await answerTask(id, { task: checks[0]!.id, result: "left", note: "" }, actorNamed("T. Wren")),
+    ).toMatchObject({
       ok: false,
       problems: { [`note-${checks[0]!.id}`]: expect.any(String) },
     });
     for (const c of checks)
-      expect(await answerTask(id, { task: c.id, result: "clean", note: "" }, "T. Wren")).toMatchObject({ ok: true });
+      expect(await answerTask(id, { task: c.id, result: "clean", note: "" }, actorNamed("T. Wren"))).toMatchObject({
+        ok: true,
+      });
     // answered once: a second answer does not write over it
-    await answerTask(id, { task: checks[0]!.id, result: "stuckFreed", note: "" }, "L. Aske");
+    await answerTask(id, { task: checks[0]!.id, result: "stuckFreed", note: "" }, actorNamed("L. Aske"));
     expect((await db().select().from(debrisTasks).where(eq(debrisTasks.id, checks[0]!.id)))[0]).toMatchObject({
       result: "clean",
       doneBy: "T. Wren",
@@ -684,17 +714,21 @@ describe("a debris event", () => {
     });
     expect(await close()).toMatchObject({ ok: true });
     expect(await close()).toMatchObject({ ok: false, status: 409 });
-    expect(await answerTask(id, { task: checks[0]!.id, result: "clean", note: "" }, "T. Wren")).toMatchObject({
+    expect(
+      await answerTask(id, { task: checks[0]!.id, result: "clean", note: "" }, actorNamed("T. Wren")),
+    ).toMatchObject({
       ok: false,
       status: 409,
     });
     expect((await debrisPage(id)).event).toMatchObject({ sourceComponentId: ids.pump, closedBy: "R. Oduya" });
-    expect(await reopenDebris(id, { why: "" }, "L. Aske")).toMatchObject({
+    expect(await reopenDebris(id, { why: "" }, actorNamed("L. Aske"))).toMatchObject({
       ok: false,
       problems: { why: expect.any(String) },
     });
-    expect(await reopenDebris(id, { why: "Brass in the next sample" }, "L. Aske")).toMatchObject({ ok: true });
-    expect(await reopenDebris(id, { why: "Again" }, "L. Aske")).toMatchObject({ ok: false, status: 409 });
+    expect(await reopenDebris(id, { why: "Brass in the next sample" }, actorNamed("L. Aske"))).toMatchObject({
+      ok: true,
+    });
+    expect(await reopenDebris(id, { why: "Again" }, actorNamed("L. Aske"))).toMatchObject({ ok: false, status: 409 });
     expect((await debrisPage(id)).event).toMatchObject({
       closedAt: null,
       sourceComponentId: null,

@@ -1,4 +1,5 @@
 /** Writes of tests: records, the register of temporary changes, the plant's own definitions. */
+import { type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
 import {
   componentKindIds,
@@ -26,7 +27,7 @@ export async function recordTest(
   procedure: Procedure,
   place: Place,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
   units: UnitPreference,
 ): Promise<Recorded> {
   if (!isUuid(fields.submission))
@@ -60,7 +61,7 @@ export async function recordTest(
         typed,
         outcome: result.outcome,
         note: (fields.note ?? "").trim().slice(0, 1000),
-        by,
+        by: actor.name,
         submission: fields.submission!,
       })
       .onConflictDoNothing({ target: testRecords.submission })
@@ -78,7 +79,7 @@ export async function recordTest(
 export async function noteChange(
   place: Pick<Place, "machineId"> & { id: string | null },
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
 ): Promise<Recorded> {
   const what = (fields.altered ?? "").trim();
   if (what.length < 3) return { ok: false, problems: { altered: "Say what is altered." } };
@@ -93,7 +94,7 @@ export async function noteChange(
       what,
       before: (fields.asItStood ?? "").trim().slice(0, 200),
       at: new Date(now()),
-      by,
+      by: actor.name,
       submission: fields.submission,
     })
     .onConflictDoNothing({ target: temporaryChanges.submission })
@@ -101,10 +102,10 @@ export async function noteChange(
   return { ok: true, id: row?.id ?? fields.submission };
 }
 
-export async function putBack(id: string, by: string): Promise<void> {
+export async function putBack(id: string, actor: Actor): Promise<void> {
   await db()
     .update(temporaryChanges)
-    .set({ putBackAt: new Date(now()), putBackBy: by })
+    .set({ putBackAt: new Date(now()), putBackBy: actor.name })
     .where(and(eq(temporaryChanges.id, id), isNull(temporaryChanges.putBackAt)));
 }
 
@@ -145,7 +146,7 @@ function readingLines(text: string): { ok: true; readings: PlantTest["readings"]
 export async function addPlantTest(
   fields: Record<string, string>,
   kinds: readonly string[],
-  by: string,
+  actor: Actor,
 ): Promise<Recorded> {
   const problems: Record<string, string> = {};
   const title = (fields.title ?? "").trim();
@@ -176,7 +177,7 @@ export async function addPlantTest(
   if (Object.keys(problems).length > 0) return { ok: false, problems };
   const [row] = await db()
     .insert(testDefinitions)
-    .values({ definition, createdBy: by })
+    .values({ definition, createdBy: actor.name })
     .returning({ id: testDefinitions.id });
   return { ok: true, id: row!.id };
 }

@@ -1,4 +1,5 @@
 /** Writes at a point, each in one transaction: corrections and limits. New readings come in through the platform. */
+import { audit, type Actor } from "~/domain/access/index.server";
 import { eq, sql } from "drizzle-orm";
 import {
   excess,
@@ -13,7 +14,7 @@ import {
   type LimitRule,
 } from "@core";
 import { db, type Queryable } from "~/db/client.server";
-import { assessments, changes, components, points, readings, type AssessmentDetail } from "~/db/schema";
+import { assessments, components, points, readings, type AssessmentDetail } from "~/db/schema";
 import { currentDetail, markStale } from "~/domain/condition/index.server";
 import { assessNow, checkReading, enteredText, sentTwice, type Point, type Saved } from "./log.server";
 import { check } from "~/platform/validate";
@@ -24,7 +25,7 @@ export async function correctReading(
   place: Point,
   old: typeof readings.$inferSelect,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
 ): Promise<Saved> {
   const why = (fields.why ?? "").trim();
   if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
@@ -43,7 +44,7 @@ export async function correctReading(
       const supersede = () =>
         tx
           .update(readings)
-          .set({ supersededAt: new Date(), supersededBy: by, supersededWhy: why })
+          .set({ supersededAt: new Date(), supersededBy: actor.name, supersededWhy: why })
           .where(eq(readings.id, old.id));
       if (withdraw) {
         await supersede();
@@ -161,7 +162,7 @@ export type LimitSaved =
     };
 
 /** Change a limit and its basis. Whoever started from an older limit is told and decides again. */
-export async function setLimit(place: Point, fields: Record<string, string>, by: string): Promise<LimitSaved> {
+export async function setLimit(place: Point, fields: Record<string, string>, actor: Actor): Promise<LimitSaved> {
   const checked = await check(limitSchema, fields);
   if (!checked.ok) return { ok: false, problems: checked.problems };
   const { basis, version, reason } = checked.values;
@@ -222,13 +223,12 @@ export async function setLimit(place: Point, fields: Record<string, string>, by:
         limitUpper: rule.upper,
         limitLower: rule.lower,
         limitReason: reason,
-        limitSetBy: by,
+        limitSetBy: actor.name,
         limitSetAt: new Date(),
         version: current.version + 1,
       })
       .where(eq(points.id, place.id));
-    await tx.insert(changes).values({
-      by,
+    await audit(tx, actor, {
       what: `limit of ${place.machine}, ${place.component}: ${place.name}`,
       recordId: place.id,
       before: { basis: current.limitBasis, upper: current.limitUpper, lower: current.limitLower },

@@ -2,6 +2,7 @@
  * A reading comes in: from a point's page, a round on a tablet. Checked against the point, its life and its
  * neighbours in time, questioned where it is odd, saved once. Readings are only ever added or superseded.
  */
+import { type Actor } from "~/domain/access/index.server";
 import { and, desc, eq, gt, isNull, lte, or, sql } from "drizzle-orm";
 import {
   expectedReading,
@@ -267,12 +268,13 @@ export const enteredText = (value: ParsedQuantity) => `${value.entered} ${value.
 /**
  * Save a reading. A doubtful value comes back as a question unless a reason to keep it was given.
  * The same form sent twice saves once.
+ * @param takenBy who read it, where another person sends it
  */
 export async function logReading(
   place: Point,
   fields: Record<string, string>,
-  by: string,
-  sentBy = by,
+  actor: Actor,
+  takenBy = actor.name,
 ): Promise<Saved> {
   const result = await db()
     .transaction(async (tx): Promise<Saved> => {
@@ -322,8 +324,8 @@ export async function logReading(
           instrumentId: reading.instrumentId,
           note: reading.note,
           keptBecause: question ? reading.keptBecause : "",
-          takenBy: by,
-          sentBy: sentBy === by ? null : sentBy,
+          takenBy,
+          sentBy: takenBy === actor.name ? null : actor.name,
           submission: reading.submission,
         })
         .returning({ id: readings.id });

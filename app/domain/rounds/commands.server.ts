@@ -1,8 +1,9 @@
 /** Writes of rounds: name, rhythm, and the points in walking order. */
+import { audit, type Actor } from "~/domain/access/index.server";
 import { eq, inArray } from "drizzle-orm";
 import { number, object, string } from "yup";
 import { db } from "~/db/client.server";
-import { changes, circuits, components, machines, points, roundPoints, rounds } from "~/db/schema";
+import { circuits, components, machines, points, roundPoints, rounds } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
 import { check, isUuid, nameField } from "~/platform/validate";
 
@@ -34,7 +35,7 @@ export async function saveRound(
   id: string | null,
   fields: Record<string, string>,
   pointIds: readonly string[],
-  by: string,
+  actor: Actor,
 ): Promise<RoundSaved> {
   const checked = await check(roundSchema, fields);
   const problems: Record<string, string> = checked.ok ? {} : checked.problems;
@@ -77,8 +78,7 @@ export async function saveRound(
         .values({ siteId: there.find((p) => p.id === ids[0])!.siteId, ...values })
         .returning({ id: rounds.id });
       roundId = row!.id;
-      await tx.insert(changes).values({
-        by,
+      await audit(tx, actor, {
         what: `added round ${values.name}`,
         recordId: roundId,
         after: { ...values, points: ids.length },
@@ -99,8 +99,7 @@ export async function saveRound(
         .set({ ...values, version: row.version + 1, ...(fields.intent === "retire" && { retiredAt: new Date(now()) }) })
         .where(eq(rounds.id, roundId));
       await tx.delete(roundPoints).where(eq(roundPoints.roundId, roundId));
-      await tx.insert(changes).values({
-        by,
+      await audit(tx, actor, {
         what: `${fields.intent === "retire" ? "retired" : "edited"} round ${values.name}`,
         recordId: roundId,
         before: row,

@@ -111,10 +111,10 @@ async function receiveOne(
       ...Object.fromEntries(Object.entries(item.fields).map(([name, value]) => [name, value ?? ""])),
       submission,
     };
-    const first = await logReading(place, fields, by, user.name);
+    const first = await logReading(place, fields, user, by);
     const saved =
       !first.ok && first.question
-        ? await logReading(place, { ...fields, keptBecause: READ_ON_ROUND }, by, user.name)
+        ? await logReading(place, { ...fields, keptBecause: READ_ON_ROUND }, user, by)
         : first;
     if (saved.ok) return { submission, fate: "saved" };
     const [field, message] = Object.entries(saved.problems)[0] ?? ["form", "It could not be saved."];

@@ -1,9 +1,9 @@
 /** Booking work, carrying it out, cancelling it; each in one transaction. */
+import { audit, type Actor } from "~/domain/access/index.server";
 import { and, eq, gt, isNull } from "drizzle-orm";
 import { dayOf } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import {
-  changes,
   circuits,
   components,
   forecastsIssued,
@@ -30,7 +30,7 @@ export type WorkSaved = { ok: true; id: string } | { ok: false; problems: Record
 const refused = (problems: Record<string, string>, status = 422): WorkSaved => ({ ok: false, problems, status });
 
 /** Book a piece of work, into a stop or without one. The same form sent twice books once. */
-export async function bookWork(fields: Record<string, string>, by: string): Promise<WorkSaved> {
+export async function bookWork(fields: Record<string, string>, actor: Actor): Promise<WorkSaved> {
   const checked = await check(bookingSchema, fields);
   if (!checked.ok) return refused(checked.problems);
   const v = checked.values;
@@ -92,7 +92,7 @@ export async function bookWork(fields: Record<string, string>, by: string): Prom
           crewHours: v.crewHours,
           partOrderedOn: v.partOrderedOn || null,
           note: v.note,
-          bookedBy: by,
+          bookedBy: actor.name,
           submission: v.submission,
         })
         .returning({ id: interventions.id });
@@ -113,7 +113,7 @@ export async function bookWork(fields: Record<string, string>, by: string): Prom
 }
 
 /** Move booked work to another stop, note that the part was ordered, or cancel it. */
-export async function changeWork(id: string, fields: Record<string, string>, by: string): Promise<WorkSaved> {
+export async function changeWork(id: string, fields: Record<string, string>, actor: Actor): Promise<WorkSaved> {
   return db().transaction(async (tx): Promise<WorkSaved> => {
     const [row] = await tx.select().from(interventions).where(eq(interventions.id, id)).for("update");
     if (!row) return refused({ form: "This work is gone." }, 404);
@@ -147,8 +147,7 @@ export async function changeWork(id: string, fields: Record<string, string>, by:
         .where(eq(interventions.id, id));
     }
     await markStale(tx, await pointsOf(tx, row.componentId));
-    await tx.insert(changes).values({
-      by,
+    await audit(tx, actor, {
       what: `work: ${fields.intent ?? "moved"}`,
       recordId: id,
       before: { stopId: row.stopId, partOrderedOn: row.partOrderedOn },
@@ -179,7 +178,7 @@ export async function finishWork(
   id: string,
   timeZone: string,
   fields: Record<string, string>,
-  by: string,
+  actor: Actor,
 ): Promise<WorkSaved> {
   const checked = await check(doneSchema, fields);
   const at = localMoment(fields.doneAt ?? "", timeZone);
@@ -267,7 +266,7 @@ export async function finishWork(
       .set({
         doneAt,
         doneHours: hours!.value,
-        doneBy: by,
+        doneBy: actor.name,
         findings,
         endedLifeId: replacing ? (life?.id ?? null) : null,
         startedLifeId,

@@ -1,10 +1,10 @@
 /** The fleet description from a JSON file. Importing adds what is missing and changes nothing that is there. */
+import { audit, type Actor } from "~/domain/access/index.server";
 import Ajv from "ajv";
 import { sql } from "drizzle-orm";
 import { quantityOf } from "@core";
 import { db, type Queryable } from "~/db/client.server";
 import {
-  changes,
   circuits,
   components,
   fluids,
@@ -42,7 +42,7 @@ export type FleetImported =
 const MOST_MESSAGES = 20;
 
 /** Read a fleet file and add what is missing, in one transaction. */
-export async function importFleet(text: string, by: string): Promise<FleetImported> {
+export async function importFleet(text: string, actor: Actor): Promise<FleetImported> {
   let parsed: unknown;
   try {
     parsed = JSON.parse(text.replace(/^\ufeff/, ""), (_key, value: unknown) =>
@@ -67,7 +67,7 @@ export async function importFleet(text: string, by: string): Promise<FleetImport
   if (wrong.length) return { ok: false, messages: wrong.slice(0, MOST_MESSAGES) };
   const result = await db().transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(727276)`);
-    return addMissing(tx, file, by);
+    return addMissing(tx, file, actor);
   });
   await requestAssessment();
   return result;
@@ -113,7 +113,7 @@ async function inParts<R>(rows: readonly R[], insert: (rows: R[]) => Promise<unk
 
 const date = (text: string | undefined) => (text ? new Date(text) : null);
 
-async function addMissing(tx: Queryable, file: FleetFile, by: string): Promise<FleetImported> {
+async function addMissing(tx: Queryable, file: FleetFile, actor: Actor): Promise<FleetImported> {
   const adding = new Adding();
   const fluidIds = (
     await adding.level(
@@ -124,7 +124,7 @@ async function addMissing(tx: Queryable, file: FleetFile, by: string): Promise<F
       (rows) => tx.insert(fluids).values(rows),
     )
   ).ids;
-  const instrumentIds = await addInstruments(tx, adding, file, by);
+  const instrumentIds = await addInstruments(tx, adding, file, actor);
   const siteIds = (
     await adding.level(
       "sites",
@@ -183,7 +183,7 @@ async function addMissing(tx: Queryable, file: FleetFile, by: string): Promise<F
         before: c.before,
         after: c.after,
         note: c.note ?? "",
-        by: c.by || by,
+        by: c.by || actor.name,
       })),
     );
   await inParts(meters, (rows) => tx.insert(hourMeterChanges).values(rows));
@@ -327,7 +327,7 @@ async function addMissing(tx: Queryable, file: FleetFile, by: string): Promise<F
         limitUpper: p.limit?.upper ?? null,
         limitLower: p.limit?.lower ?? null,
         limitReason: p.limit?.reason ?? "",
-        limitSetBy: p.limit ? p.limit.setBy || by : "",
+        limitSetBy: p.limit ? p.limit.setBy || actor.name : "",
         limitSetAt: p.limit ? (date(p.limit.setAt) ?? new Date(now())) : null,
         conditionsText: p.conditions ?? "",
         retiredAt: date(p.retiredAt),
@@ -349,8 +349,7 @@ async function addMissing(tx: Queryable, file: FleetFile, by: string): Promise<F
 
   const { added, there } = adding;
   if (Object.keys(added).length)
-    await tx.insert(changes).values({
-      by,
+    await audit(tx, actor, {
       what: `fleet file: added ${Object.entries(added)
         .map(([what, n]) => `${n} ${what}`)
         .join(", ")}`,
@@ -363,7 +362,7 @@ async function addInstruments(
   tx: Queryable,
   adding: Adding,
   file: FleetFile,
-  by: string,
+  actor: Actor,
 ): Promise<Map<string, string>> {
   const wanted = (file.instruments ?? []).map(({ checks: _checks, recalls: _recalls, ...i }) => ({
     key: i.tag,
@@ -384,7 +383,12 @@ async function addInstruments(
   const added = (file.instruments ?? []).filter((i) => fresh.has(i.tag));
   await inParts(
     added.flatMap((i) =>
-      (i.checks ?? []).map((c) => ({ ...c, at: new Date(c.at), by: c.by || by, instrumentId: ids.get(i.tag)! })),
+      (i.checks ?? []).map((c) => ({
+        ...c,
+        at: new Date(c.at),
+        by: c.by || actor.name,
+        instrumentId: ids.get(i.tag)!,
+      })),
     ),
     (rows) => tx.insert(instrumentChecks).values(rows),
   );
@@ -394,7 +398,7 @@ async function addInstruments(
         reason: r.reason,
         fromAt: new Date(r.fromAt),
         untilAt: new Date(r.untilAt),
-        by: r.by || by,
+        by: r.by || actor.name,
         instrumentId: ids.get(i.tag)!,
       })),
     ),

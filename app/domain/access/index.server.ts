@@ -1,0 +1,3 @@
+/** What other subjects use of access: who acts, and the record of what was changed. */
+export type { Actor } from "./actor";
+export { audit } from "./audit.server";
