@@ -2,15 +2,19 @@ import { Link } from "react-router";
 import type { Route } from "./+types/fit";
 import { formatNumber } from "@core";
 import { guard, idParam } from "~/platform/guard.server";
+import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { useShow } from "~/ui/site";
 import { fitsOf } from "~/domain/instruments/queries.server";
 
 export const meta = () => [{ title: "Which instrument fits? · Juncteral" }];
 
-export const loader = guard("viewer", async ({ params }) => fitsOf(idParam(params)));
+export const loader = guard("viewer", async ({ params, user }) => ({
+  ...(await fitsOf(idParam(params))),
+  mayAdd: mayAct(user.role, "engineer"),
+}));
 
-export default function FitPage({ loaderData: { place, need, fits, others } }: Route.ComponentProps) {
+export default function FitPage({ loaderData: { place, need, fits, others, mayAdd } }: Route.ComponentProps) {
   const show = useShow();
   const { quantity } = place.point;
   const good = fits.filter((f) => f.fitness.fit);
@@ -43,9 +47,13 @@ export default function FitPage({ loaderData: { place, need, fits, others } }: R
       {need && fits.length === 0 ? (
         <Empty>
           No instrument reads this kind of quantity.{" "}
-          <Link className="act" to="/instruments/new">
-            Add an instrument
-          </Link>
+          {mayAdd ? (
+            <Link className="act" to="/instruments/new">
+              Add an instrument
+            </Link>
+          ) : (
+            "An engineer can add one."
+          )}
         </Empty>
       ) : null}
       <ul>

@@ -35,7 +35,7 @@ export function makeApp(build: () => Promise<unknown>, { files }: { files?: Requ
   // room for a whole page, so that rendering does not wait on the compressor at every chunk
   app.use(compression({ level: 4, chunkSize: 1 << 20, ...{ highWaterMark: 1 << 22 } }));
   app.use((_request, response, next) => {
-    response.locals.nonce = randomBytes(16).toString("base64");
+    response.locals.nonce = files ? "" : randomBytes(16).toString("base64");
     next();
   });
   const nonce = (_request: unknown, response: unknown) => `'nonce-${(response as Response).locals.nonce}'`;
