@@ -1,6 +1,4 @@
-import { createReadableStreamFromReadable } from "@react-router/node";
-import { isbot } from "isbot";
-import { PassThrough } from "node:stream";
+import { Writable } from "node:stream";
 import { renderToPipeableStream } from "react-dom/server";
 import { ServerRouter, type AppLoadContext, type EntryContext } from "react-router";
 import { log } from "./runtime/log.server";
@@ -8,6 +6,10 @@ import { NonceProvider } from "./ui/nonce";
 
 const ABORT_MS = 10_000;
 
+/**
+ * A page goes out whole: its data is there before it is rendered, so there is nothing to stream. In parts of a few
+ * kilobytes, each flushed through the compressor, a page of 70 kB took a third longer.
+ */
 export default function handleRequest(
   request: Request,
   status: number,
@@ -15,29 +17,39 @@ export default function handleRequest(
   context: EntryContext,
   { nonce }: AppLoadContext,
 ) {
-  const ready = isbot(request.headers.get("user-agent")) ? "onAllReady" : "onShellReady";
   return new Promise<Response>((done, fail) => {
-    let shellSent = false;
+    const parts: Buffer[] = [];
+    const page = new Writable({
+      write(part: Buffer, _encoding, next) {
+        parts.push(part);
+        next();
+      },
+      final(next) {
+        headers.set("Content-Type", "text/html");
+        done(new Response(Buffer.concat(parts), { headers, status }));
+        next();
+      },
+    });
     const { pipe, abort } = renderToPipeableStream(
       <NonceProvider value={nonce}>
         <ServerRouter context={context} url={request.url} nonce={nonce} />
       </NonceProvider>,
       {
         nonce,
-        [ready]() {
-          shellSent = true;
-          const body = new PassThrough();
-          headers.set("Content-Type", "text/html");
-          done(new Response(createReadableStreamFromReadable(body), { headers, status }));
-          pipe(body);
+        onAllReady() {
+          clearTimeout(late);
+          pipe(page);
         },
-        onShellError: fail,
+        onShellError(error: unknown) {
+          clearTimeout(late);
+          fail(error instanceof Error ? error : new Error(String(error)));
+        },
         onError(error: unknown) {
-          if (shellSent) log.error({ err: error }, "render");
+          log.error({ err: error }, "render");
         },
       },
     );
-    setTimeout(abort, ABORT_MS);
+    const late = setTimeout(abort, ABORT_MS);
   });
 }
 

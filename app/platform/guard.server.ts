@@ -34,6 +34,17 @@ async function admit(
   return user;
 }
 
+const answers = new WeakMap<AppLoadContext, Map<() => Promise<unknown>, Promise<unknown>>>();
+
+/** What several loaders of one page ask for is looked up once. */
+export function oncePerRequest<T>(context: AppLoadContext, look: () => Promise<T>): Promise<T> {
+  const known = answers.get(context) ?? new Map<() => Promise<unknown>, Promise<unknown>>();
+  answers.set(context, known);
+  const answer = known.get(look) ?? look();
+  known.set(look, answer);
+  return answer as Promise<T>;
+}
+
 function databaseDown(error: unknown): boolean {
   if (!isDatabaseDown(error)) return false;
   log.error({ err: errorText(error) }, "the database does not answer");

@@ -1,6 +1,6 @@
 /** Background processes say that they run; pages and /healthz tell when one has gone quiet. */
 import { sql } from "drizzle-orm";
-import { db } from "~/db/client.server";
+import { ask, db } from "~/db/client.server";
 import { log } from "~/runtime/log.server";
 import { errorText } from "~/runtime/errors";
 
@@ -33,7 +33,7 @@ export interface WorkerHealth {
 
 /** Does a worker run, and what waits for it? */
 export async function workerHealth(): Promise<WorkerHealth> {
-  const { rows } = await db().execute<{ seen: number | null; waiting: number; failed: number }>(sql`
+  const rows = await ask<{ seen: number | null; waiting: number; failed: number }>(sql`
     select (select (extract(epoch from at) * 1000)::float8 from heartbeats where name = 'worker') as seen,
            (select count(*)::int from (select 1 from assessments where stale limit 1000) a) + (select count(*)::int
              from (select 1 from oil_assessments where stale limit 1000) o) as waiting,

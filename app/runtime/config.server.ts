@@ -22,6 +22,8 @@ const schema = object({
     (text) => !text || (Date.parse(text) >= 0 && Date.parse(text) < Date.UTC(2200, 0, 1)),
   ),
   JUNCTERAL_POOL: whole(2, 1000, 10),
+  /** Prepared statements: off where a connection pooler between cannot keep them. */
+  JUNCTERAL_PREPARE: string().oneOf(["on", "off"], "${path} must be on or off").default("on"),
   JUNCTERAL_SESSION_HOURS: whole(1, 24 * 366, 12),
   /** Largest upload, bytes. */
   JUNCTERAL_UPLOAD_LIMIT: whole(65_536, 1_073_741_824, 32 * 1024 * 1024),
@@ -60,6 +62,7 @@ export const config = {
   trustedProxies: env.JUNCTERAL_TRUSTED_PROXIES,
   now: env.JUNCTERAL_NOW ? Date.parse(env.JUNCTERAL_NOW) : undefined,
   poolSize: env.JUNCTERAL_POOL,
+  prepare: env.JUNCTERAL_PREPARE === "on",
   sessionHours: env.JUNCTERAL_SESSION_HOURS,
   uploadLimit: env.JUNCTERAL_UPLOAD_LIMIT,
   tester: env.JUNCTERAL_TESTER?.replace(/\/$/, "") || null,

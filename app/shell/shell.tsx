@@ -2,16 +2,21 @@
 import { NavLink, Outlet, isRouteErrorResponse, useNavigation } from "react-router";
 import type { Route } from "./+types/shell";
 import { now } from "~/runtime/clock.server";
-import { guard } from "~/platform/guard.server";
+import { guard, oncePerRequest } from "~/platform/guard.server";
 import { ErrorPage } from "~/ui/errorPage";
 import { Mark } from "~/ui/mark";
 import type { WorkerHealth } from "~/platform/heartbeat.server";
 import { momentText, SiteProvider, type SiteContext } from "~/ui/site";
 import { FindBox } from "./findBox";
 import { KeptReadings } from "./outbox";
+import { openDecisions } from "~/domain/overview/decisions.server";
 import { shellCounts } from "~/domain/overview/shell.server";
 
-export const loader = guard("viewer", async ({ user }) => ({ user, now: now(), ...(await shellCounts()) }));
+export const loader = guard("viewer", async ({ user, context }) => ({
+  user,
+  now: now(),
+  ...(await shellCounts(oncePerRequest(context, openDecisions))),
+}));
 
 /** Is what the pages say up to date? Nothing where it is. */
 function standingText(

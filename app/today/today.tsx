@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Route } from "./+types/today";
 import { conditionStates, dayOf, dayStart, partAgainstStop, type ConditionState, type PartAnswer } from "@core";
 import { openDecisions } from "~/domain/overview/decisions.server";
-import { guard } from "~/platform/guard.server";
+import { guard, oncePerRequest } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
@@ -27,9 +27,9 @@ import {
 
 export const meta = () => [{ title: "Today · Juncteral" }];
 
-export const loader = guard("viewer", async ({ user }) => {
+export const loader = guard("viewer", async ({ user, context }) => {
   const [open, needs, oils, counts, lines, due, ahead] = await Promise.all([
-    openDecisions(),
+    oncePerRequest(context, openDecisions),
     decisions(),
     oilNeeds(),
     stateCounts(),

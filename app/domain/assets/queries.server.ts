@@ -1,7 +1,7 @@
 /** Reads of the fleet register. */
 import { and, eq, isNull, sql } from "drizzle-orm";
 import { missingPoints, stateOfUrgency, type Assessment, type ConditionState, type PointQuantityId } from "@core";
-import { db } from "~/db/client.server";
+import { ask, db } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import {
   assessments,
@@ -34,9 +34,7 @@ export interface FleetMachine {
 
 /** All machines with their worst state, by area. */
 export async function fleetList(withRetired: boolean): Promise<FleetMachine[]> {
-  const result = await db().execute<
-    Omit<FleetMachine, "worst"> & { urgency: number | null } & Record<string, unknown>
-  >(sql`
+  const rows = await ask<Omit<FleetMachine, "worst"> & { urgency: number | null }>(sql`
     select m.id, m.name, m.tag, m.area, m.retired_at is not null as retired, count(p.id)::int as points,
            greatest(max(a.urgency), (select max(o.urgency) from oil_assessments o
              join circuits ok on ok.id = o.circuit_id where ok.machine_id = m.id and ok.retired_at is null
@@ -48,7 +46,7 @@ export async function fleetList(withRetired: boolean): Promise<FleetMachine[]> {
     left join assessments a on a.point_id = p.id
     where ${withRetired ? sql`true` : sql`m.retired_at is null`}
     group by m.id order by m.area, m.name`);
-  return result.rows.map(({ urgency, ...machine }) => ({
+  return rows.map(({ urgency, ...machine }) => ({
     ...machine,
     worst: urgency === null ? null : stateOfUrgency(urgency),
   }));

@@ -1,9 +1,8 @@
 /** What the frame of every page shows. */
 import { sql } from "drizzle-orm";
 import { calculatorGroups, calculators } from "@core";
-import { db } from "~/db/client.server";
+import { ask, db } from "~/db/client.server";
 import { cleanText } from "~/platform/validate";
-import { openDecisions } from "./decisions.server";
 import { workerHealth, type WorkerHealth } from "~/platform/heartbeat.server";
 
 export interface ShellCounts {
@@ -15,18 +14,19 @@ export interface ShellCounts {
   worker: WorkerHealth;
 }
 
-export async function shellCounts(): Promise<ShellCounts> {
-  const [decisions, worker, result] = await Promise.all([
-    openDecisions(),
+/** @param open how many decisions are open; pages that show it too ask once */
+export async function shellCounts(open: Promise<number>): Promise<ShellCounts> {
+  const [decisions, worker, rows] = await Promise.all([
+    open,
     workerHealth(),
-    db().execute<{ site: string | null; timeZone: string | null; oils: number; openWork: number }>(sql`
+    ask<{ site: string | null; timeZone: string | null; oils: number; openWork: number }>(sql`
     select (select name from sites where retired_at is null order by name limit 1) as site,
            (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
            (select count(*)::int from oil_assessments o join circuits k on k.id = o.circuit_id
              join machines m on m.id = k.machine_id where o.urgency >= 30 and k.retired_at is null and m.retired_at is null) as oils,
            (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`),
   ]);
-  const row = result.rows[0]!;
+  const row = rows[0]!;
   return {
     site: row.site ?? "No site yet",
     timeZone: row.timeZone ?? "UTC",

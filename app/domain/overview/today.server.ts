@@ -1,7 +1,7 @@
 /** What Today shows. Every figure here was made when a reading landed; nothing is computed for the fleet. */
 import { sql } from "drizzle-orm";
 import type { Assessment, ConditionState, OilAssessment } from "@core";
-import { db } from "~/db/client.server";
+import { ask } from "~/db/client.server";
 import { living, openEvent, placed } from "./decisions.server";
 import { dueAt, inUse, roundJoins } from "~/domain/readings/index.server";
 import { now } from "~/runtime/clock.server";
@@ -46,7 +46,7 @@ const openBooking = sql`left join lateral (
 
 export async function decisions(): Promise<Decision[]> {
   const horizon = new Date(now() + 365 * DAY).toISOString();
-  const result = await db().execute<{
+  const rows = await ask<{
     pointId: string;
     point: string;
     component: string;
@@ -70,7 +70,7 @@ export async function decisions(): Promise<Decision[]> {
       and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0
       and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
     order by greatest(a.urgency, case when a.asks_again then ${ASKS_URGENCY} else 0 end) desc, m.name, p.id limit ${DECISIONS}`);
-  return result.rows.map(({ bookingId, kind, stop, startsOn, ...row }) => ({
+  return rows.map(({ bookingId, kind, stop, startsOn, ...row }) => ({
     ...row,
     booking: bookingId ? { id: bookingId, kind, stop, startsOn } : null,
   }));
@@ -92,25 +92,25 @@ const OILS = 6;
 
 /** Oils in alarm or alert, the worst first. */
 export async function oilNeeds(): Promise<OilNeed[]> {
-  const result = await db().execute<OilNeed & Record<string, unknown>>(sql`
+  const rows = await ask<OilNeed>(sql`
     select k.id as "circuitId", m.name as machine, k.name as circuit, o.state, o.urgency, o.verdict, o.margin,
            ${openEvent} as "eventId"
     from oil_assessments o join circuits k on k.id = o.circuit_id join machines m on m.id = k.machine_id
     where k.retired_at is null and m.retired_at is null and o.state in ('alarm', 'alert') order by o.urgency desc limit ${OILS}`);
-  return result.rows;
+  return rows;
 }
 
 export async function stateCounts(): Promise<Record<ConditionState, number>> {
-  const result = await db().execute<{ state: ConditionState; count: number }>(sql`
+  const rows = await ask<{ state: ConditionState; count: number }>(sql`
     select a.state, count(*)::int as count from assessments a join ${placed} on p.id = a.point_id where ${living} group by a.state`);
   const counts: Record<ConditionState, number> = { unproven: 0, steady: 0, drifting: 0, alert: 0, alarm: 0 };
-  for (const row of result.rows) counts[row.state] = row.count;
+  for (const row of rows) counts[row.state] = row.count;
   return counts;
 }
 
 export async function horizon(): Promise<HorizonLine[]> {
   const until = new Date(now() + HORIZON_MONTHS * 30.4375 * DAY).toISOString();
-  const result = await db().execute<{
+  const rows = await ask<{
     pointId: string;
     label: string;
     state: ConditionState;
@@ -127,7 +127,7 @@ export async function horizon(): Promise<HorizonLine[]> {
     join ${placed} on p.id = a.point_id ${openBooking}
     where ${living} order by a.p50 nulls last, a.p10 limit ${HORIZON_LINES}`);
   const ms = (value: Date | string | null) => (value === null ? null : new Date(value).getTime());
-  return result.rows.map((r) => ({ ...r, p10: ms(r.p10)!, p50: ms(r.p50), p90: ms(r.p90) }));
+  return rows.map((r) => ({ ...r, p10: ms(r.p10)!, p50: ms(r.p50), p90: ms(r.p90) }));
 }
 
 export interface DueRound {
@@ -140,11 +140,11 @@ export interface DueRound {
 /** Rounds whose points fall due within a week, the latest first. */
 export async function dueRounds(): Promise<DueRound[]> {
   const until = new Date(now() + 7 * DAY).toISOString();
-  const result = await db().execute<{ roundId: string; name: string; points: number; dueAt: Date | string }>(sql`
+  const rows = await ask<{ roundId: string; name: string; points: number; dueAt: Date | string }>(sql`
     select r.id as "roundId", r.name, count(*)::int as points, min(${dueAt()}) as "dueAt"
     from ${roundJoins} where ${inUse} and ${dueAt()} < ${until}
     group by r.id, r.name order by "dueAt"`);
-  return result.rows.map((r) => ({ ...r, dueAt: new Date(r.dueAt).getTime() }));
+  return rows.map((r) => ({ ...r, dueAt: new Date(r.dueAt).getTime() }));
 }
 
 export interface NextStop {
@@ -168,7 +168,7 @@ export async function stopsAhead(): Promise<{
   next: NextStop | null;
   all: { id: string; name: string; startsOn: string; days: number; timeZone: string }[];
 }> {
-  const all = await db().execute<{
+  const all = await ask<{
     id: string;
     name: string;
     startsOn: string;
@@ -179,13 +179,13 @@ export async function stopsAhead(): Promise<{
     select s.id, s.name, s.starts_on::text as "startsOn", s.days, s.crew_hours as "crewHours", t.time_zone as
       "timeZone" from stops s join sites t on t.id = s.site_id where s.retired_at is null and ${notOverOf()}
       order by s.starts_on limit 8`);
-  const first = all.rows[0];
+  const first = all[0];
   if (!first) return { next: null, all: [] };
-  const work = await db().execute<NextStop["work"][number] & Record<string, unknown>>(sql`
+  const work = await ask<NextStop["work"][number]>(sql`
     select i.id, m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) || ': ' || i.kind as what, i.crew_hours
       as hours, i.kind <> 'inspection' as "needsPart",
            c.lead_time_days as "leadTimeDays", i.part_ordered_on::text as "orderedOn"
     from interventions i join components c on c.id = i.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
     where i.stop_id = ${first.id} and i.done_at is null and i.cancelled_at is null order by m.name limit 20`);
-  return { next: { ...first, work: work.rows }, all: all.rows };
+  return { next: { ...first, work: work }, all: all };
 }
