@@ -42,7 +42,7 @@ export default [
     route("work", "work/work.tsx"),
     route("work/book", "work/book.tsx"),
     route("work/:id", "work/intervention.tsx"),
-    route("bench", "calculators/bench.tsx", [route(":calculator", "calculators/calculator.tsx")]),
+    route("calculators", "calculators/calculators.tsx", [route(":calculator", "calculators/calculator.tsx")]),
     route("records", "records/records.tsx"),
     route("records/import", "records/upload.tsx"),
     route("records/import/:id", "records/import.tsx"),
@@ -59,6 +59,7 @@ export default [
   route("oil/photo/:id", "oil/photo.ts"),
   route("oil/samples.csv", "oil/samplesCsv.ts"),
   route("find", "shell/find.ts"),
+  route("bench/*", "calculators/moved.ts"),
   route("records/readings.csv", "records/readingsCsv.ts"),
   route("records/fleet.json", "records/fleetJson.ts"),
 ] satisfies RouteConfig;

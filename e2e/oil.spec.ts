@@ -21,9 +21,9 @@ test("from the Oil place to the cause of the dirt in two clicks", async ({ page 
   await expect(page.getByRole("heading", { level: 1, name: /oils need somebody/ })).toBeVisible();
   await accessible(page);
   const first = page.getByRole("main").getByRole("listitem").filter({ hasText: "Most likely" });
-  await expect(first).toContainText("oil goes past the return filter");
+  await expect(first).toContainText("oil bypasses the return filter");
   await first.getByRole("link", { name: "Quay crane 2" }).click();
-  await expect(page.getByRole("heading", { level: 1, name: /Quay crane 2: oil goes past its filter/ })).toBeVisible();
+  await expect(page.getByRole("heading", { level: 1, name: /Quay crane 2: oil bypasses its filter/ })).toBeVisible();
   const order = page
     .getByRole("heading", { name: "What happened, in order" })
     .locator("xpath=ancestor::section")
@@ -244,7 +244,7 @@ test("target, materials and clean-up", async ({ page }) => {
   await page.goto(`/oil/${circuit}/settings`);
   await page.getByLabel(/Limits of metals and dirt/).fill("iron: 12\ngold: 3");
   await page.getByRole("button", { name: "Save", exact: true }).click();
-  await expect(page.getByText(/“gold” is none of iron/)).toBeVisible();
+  await expect(page.getByText(/“gold” is not one of iron/)).toBeVisible();
   await page.getByLabel(/Limits of metals and dirt/).fill("iron: 12 ppm");
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(page.getByRole("row", { name: /Iron/ })).toContainText("12 stated");
@@ -256,7 +256,7 @@ test("target, materials and clean-up", async ({ page }) => {
   await page.getByLabel("or, if sooner").fill("1");
   await page.getByRole("button", { name: "Save", exact: true }).click();
   await expect(
-    page.getByText(/longest interval of the oil passed on .*: change it, or let a sample say/),
+    page.getByText(/maximum drain interval of the oil passed on .*: change it, or take a sample/),
   ).toBeVisible();
   // what the laboratory found in the new oil is kept with the fluid
   await page.goto(`/oil/${circuit}/fluid`);

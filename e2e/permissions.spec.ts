@@ -52,8 +52,9 @@ const matrix: Record<string, { look: Role | null; send: Role | null; form?: Reco
   "/work/book": { look: "engineer", send: "engineer" },
   // moving, ordering and cancelling are an engineer's; a technician finishes
   "/work/:id": { look: "viewer", send: "technician", form: { intent: "finish" } },
-  "/bench": { look: "viewer", send: null },
-  "/bench/:calculator": { look: "viewer", send: null },
+  "/calculators": { look: "viewer", send: null },
+  "/calculators/:calculator": { look: "viewer", send: null },
+  "/bench/*": { look: "viewer", send: null },
   "/records": { look: "viewer", send: null },
   "/records/import": { look: "technician", send: "technician" },
   "/records/import/:id": { look: "technician", send: "technician" },

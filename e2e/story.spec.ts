@@ -77,7 +77,7 @@ test("fluid, machine, circuit, component and point are added by hand, edited and
   await page.getByLabel(/Displacement/).fill("2.746 in3/rev");
   await page.getByLabel(/Speed/).fill("1450");
   await page.getByRole("button", { name: "Add the component" }).click();
-  await expect(page.getByText("What cannot be known here")).toBeVisible();
+  await expect(page.getByText("Not monitored here")).toBeVisible();
   await expect(page.getByText(/without a point for its case drain, internal wear/)).toBeVisible();
 
   await page.getByRole("link", { name: "Add it" }).first().click();
@@ -206,7 +206,7 @@ test("a forecast gives dates, chances before stops and the paths, or says that n
   for (const p of ["P10", "P50", "P90"])
     await expect(page.getByRole("row", { name: new RegExp(`^${p} .* h `) })).toBeVisible();
   await expect(page.getByText("chance of reaching it before the stop")).toBeVisible();
-  await expect(page.getByText(/^Says so: /)).toBeVisible();
+  await expect(page.getByText(/^Wear models: /)).toBeVisible();
   await page.goto(`/points/${await pointId("Inner gate north", "Pump", "Case drain flow")}`);
   await expect(page.getByText(/No trend is proved, so no date is given/)).toBeVisible();
 });

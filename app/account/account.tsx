@@ -72,7 +72,7 @@ export default function Account({ loaderData: { user, theme, mayEdit, said }, ac
           </>
         ) : null}
       </PageHead>
-      {said === "password" ? <Notice>Your new password holds; you are signed out everywhere else.</Notice> : null}
+      {said === "password" ? <Notice>Your password is changed; you are signed out everywhere else.</Notice> : null}
       <div className="max-w-sm">
         <Section title="Light or dark">
           <Form method="post" reloadDocument className="mt-3 grid gap-3">

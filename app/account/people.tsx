@@ -51,7 +51,7 @@ const roleOptions = [
 const saidText: Record<string, string> = {
   add: "Added. Hand over the password in person; it can be changed under Account.",
   change: "Saved.",
-  password: "The new password holds; the person is signed out everywhere.",
+  password: "The password is changed; the person is signed out everywhere.",
   end: "Access ended; the person is signed out everywhere.",
   give: "The person may sign in again.",
 };

@@ -13,7 +13,7 @@ import { asText } from "./asText";
 import { addressOf, typedFrom, type Typed } from "~/ui/typed";
 
 export const meta: Route.MetaFunction = ({ params }) => [
-  { title: `${calculatorOf(params.calculator ?? "")?.title ?? "Bench"} · Juncteral` },
+  { title: `${calculatorOf(params.calculator ?? "")?.title ?? "Calculators"} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, request }) => {
@@ -56,7 +56,7 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
     <>
       <PageHead
         crumbs={[
-          { label: "Bench", to: "/bench" },
+          { label: "Calculators", to: "/calculators" },
           { label: calculatorGroups[calculator.group] },
           { label: calculator.title },
         ]}
@@ -69,19 +69,19 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
               <ComponentPicker
                 label="Take values from a component"
                 placeholder="Take from a component"
-                onPick={(componentId) => void navigate(`/bench/${calculator.id}?from=${componentId}`)}
+                onPick={(componentId) => void navigate(`/calculators/${calculator.id}?from=${componentId}`)}
               />
               {taken ? (
                 <p className="mt-1 text-sm text-ink-2">
                   Taken from {taken.name}; what you change is yours.{" "}
-                  <Link to={`/bench/${calculator.id}`} className="way">
+                  <Link to={`/calculators/${calculator.id}`} className="way">
                     Leave it
                   </Link>
                 </p>
               ) : null}
             </div>
           ) : null}
-          <form onSubmit={(e) => e.preventDefault()} noValidate aria-label="What is given">
+          <form onSubmit={(e) => e.preventDefault()} noValidate aria-label="Inputs">
             <GivenFields
               fields={calculator.fields}
               typed={typed}

@@ -27,13 +27,13 @@ describe.each(calculators.map((c) => [c.id, c] as const))("%s", (_id, calculator
   test("the worked example has the short address, and reads as text with its source", () => {
     const typed = typedFrom(calculator, new URLSearchParams(), {}, {});
     expect(typed).toEqual(exampleOf(calculator));
-    expect(addressOf(calculator, typed, null)).toBe(`/bench/${calculator.id}`);
+    expect(addressOf(calculator, typed, null)).toBe(`/calculators/${calculator.id}`);
     const run = runCalculator(calculator, typed);
     if (!run.ok) throw new Error("the example fails");
-    const text = asText(calculator, typed, run.outcome, site, "http://here/bench/x");
+    const text = asText(calculator, typed, run.outcome, site, "http://here/calculators/x");
     expect(text.split("\n")[0]).toBe(calculator.title);
     expect(text).toContain(run.outcome.working.source);
-    expect(text.endsWith("http://here/bench/x")).toBe(true);
+    expect(text.endsWith("http://here/calculators/x")).toBe(true);
     if (calculator.caution) expect(text).toContain(calculator.caution);
     expect(text).not.toMatch(/undefined|NaN|\[object/);
   });

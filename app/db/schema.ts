@@ -138,7 +138,7 @@ export const components = pgTable(
     materials: jsonb("materials").$type<Material[]>().notNull().default([]),
     fluidNeed: jsonb("fluid_need").$type<ComponentFluidNeed>(),
     filter: jsonb("filter").$type<FilterData>(),
-    /** What it does when dirt sticks in it; empty: usual of its kind. */
+    /** Symptom when contamination jams it; empty: usual of its kind. */
     symptomIfStuck: text("symptom_if_stuck").notNull().default(""),
     note: text("note").notNull().default(""),
     retiredAt: retired(),

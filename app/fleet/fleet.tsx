@@ -30,7 +30,7 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
             {machines.length === 0
               ? "No machine yet"
               : needing === 0
-                ? "All machines are well"
+                ? "All machines are normal"
                 : `${needing} of ${machines.length} machines need you`}
           </h1>
         </header>

@@ -48,7 +48,7 @@ function findingOf(
   ].filter(Boolean);
   return parts.length
     ? `${name}: ${parts.join(", ")} of ${counts.all} points`
-    : `${name}: all ${counts.all} points are well`;
+    : `${name}: all ${counts.all} points are normal`;
 }
 
 export default function Machine(props: Route.ComponentProps) {
@@ -218,7 +218,7 @@ function MachineScreen({ loaderData: { page, submission, mayEdit }, actionData }
           </table>
           {circuit.missing.length > 0 ? (
             <div className="mt-4 border-l-2 border-ochre pl-3 text-sm">
-              <h3 className="text-sm">What cannot be known here</h3>
+              <h3 className="text-sm">Not monitored here</h3>
               <ul>
                 {circuit.missing.map((m) => (
                   <li key={m.componentId + m.quantity} className="py-0.5 text-ink-2">

@@ -20,10 +20,10 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
   const good = fits.filter((f) => f.fitness.fit);
   const title =
     need === null
-      ? "Nothing is known of this point yet"
+      ? "No reading of this point yet"
       : good.length === 0
         ? "No instrument on the shelf fits"
-        : `${good[0]!.instrument.tag} fits${good[0]!.fitness.preferred ? " best" : ", but is not well placed"}`;
+        : `${good[0]!.instrument.tag} fits${good[0]!.fitness.preferred ? " best" : ", but not in the best part of its scale"}`;
   return (
     <>
       <PageHead
@@ -41,7 +41,7 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
             limit{need.viscosity ? `; the oil has ${formatNumber(need.viscosity, 0)} mm²/s` : ""}.
           </>
         ) : (
-          "Log a first reading: then its usual value is known."
+          "Log a first reading, so that its usual value is known."
         )}
       </PageHead>
       {need && fits.length === 0 ? (

@@ -85,16 +85,18 @@ export default function Instrument({
         ) : null}
       </PageHead>
       {said === "passed" ? (
-        <Notice>The check is recorded: passed.</Notice>
+        <Notice>Check recorded: passed.</Notice>
       ) : said === "failed" ? (
         <Notice tone="verm">
-          The check is recorded: failed. What it reads from now on is weighed down, and what it read since its last good
-          check is in doubt{mayEdit ? "; recall it below" : "; an engineer can recall it"}.
+          Check recorded: failed. New readings with it count less, and its readings since the last good check are
+          uncertain{mayEdit ? "; recall it below" : "; an engineer can recall it"}.
         </Notice>
       ) : said === "believed" ? (
-        <Notice>The recall is withdrawn. Its readings count again; the points are assessed again.</Notice>
+        <Notice>Recall withdrawn. Its readings count again; the points are being assessed again.</Notice>
       ) : said === "recalled" ? (
-        <Notice>Recalled. Its readings are kept, marked, and no longer believed; the points are assessed again.</Notice>
+        <Notice>
+          Recalled. Its readings are kept and marked, but no longer used; the points are being assessed again.
+        </Notice>
       ) : null}
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_320px]">
         <div className="min-w-0">
@@ -104,7 +106,7 @@ export default function Instrument({
           >
             {checks.length === 0 ? (
               <Empty>
-                No check yet. Two values before use, each with its stated value, tell a gauge that was dropped.
+                No check yet. Check two values before use, each against its stated value: a dropped gauge shows at once.
               </Empty>
             ) : (
               <ul>
@@ -229,7 +231,7 @@ export default function Instrument({
                 <FormProblemsProvider problems={of("recall")}>
                   <div className="grid gap-3">
                     <p className="text-sm text-ink-2">
-                      Everything it read between these moments stays in the record and is no longer believed.
+                      Its readings between these times stay in the record but are no longer used.
                     </p>
                     <TextField
                       name="from"

@@ -41,7 +41,7 @@ export default function Instruments({ loaderData: { list, mayEdit } }: Route.Com
       </PageHead>
       {list.length === 0 ? (
         <Empty>
-          Without instruments no reading knows its own doubt.{" "}
+          Add instruments so that each reading carries a measurement uncertainty.{" "}
           {mayEdit ? "Add the first one." : "An engineer adds the first one."}
         </Empty>
       ) : (

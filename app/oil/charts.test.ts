@@ -56,7 +56,7 @@ describe("counts", () => {
     const { annotations } = drawn.options.plugins.annotation;
     expect([annotations.over4!.yMin, annotations.over6!.yMin, annotations.over14!.yMin]).toEqual([2500, 640, 80]);
     expect(annotations.step).toMatchObject({ xMin: samples[20]!.at, xMax: samples[21]!.at });
-    expect(annotations.step!.label!.content).toContain("dirt came in");
+    expect(annotations.step!.label!.content).toContain("contamination entered");
   });
   test("without a target or a step nothing is drawn for them", () => {
     expect(

@@ -119,7 +119,7 @@ function stepBand(
       drawTime: "beforeDatasetsDraw",
       label: {
         display: true,
-        content: `dirt came in, ${axis.dayOf(step.after)} to ${axis.dayOf(step.by)}`,
+        content: `contamination entered, ${axis.dayOf(step.after)} to ${axis.dayOf(step.by)}`,
         position: { x: "center", y: "start" },
         color: tones.ochre,
         font: { size: 11.5, weight: "normal" },

@@ -52,7 +52,7 @@ function finding(machine: string, detail: ShownOil | null, samples: number): str
   if (!detail || samples === 0) return `${machine}: no sample of its oil yet`;
   const worst = Math.max(...detail.over.map((o) => o ?? -Infinity));
   const parts: string[] = [];
-  if (detail.filters.some((f) => f.past)) parts.push("oil goes past its filter");
+  if (detail.filters.some((f) => f.past)) parts.push("oil bypasses its filter");
   if (worst > 0)
     parts.push(worst === Infinity ? "too dirty to count" : `${worst} number${worst === 1 ? "" : "s"} over target`);
   if (detail.metals.some((m) => m.passed.includes("own"))) parts.push("more metal than before");
@@ -61,14 +61,14 @@ function finding(machine: string, detail: ShownOil | null, samples: number): str
     parts.push(
       `${Math.round(Math.abs(detail.viscosityOff) * 100)} % too ${detail.viscosityOff < 0 ? "thin" : "thick"}`,
     );
-  return `${machine}: ${parts.length ? parts.join(", ") : detail.state === "drifting" ? "clean still, and drifting" : "its oil is well"}`;
+  return `${machine}: ${parts.length ? parts.join(", ") : detail.state === "drifting" ? "still clean, but drifting" : "its oil is normal"}`;
 }
 
 const saidText: Record<string, string> = {
   sample: "The sample is recorded.",
-  element: "The new element is recorded; its readings begin a series of their own.",
+  element: "New element recorded; its readings start a new series.",
   settings: "Saved.",
-  withdrawn: "The sample is withdrawn: it stays on record and counts no more.",
+  withdrawn: "Sample withdrawn: it stays on record but no longer counts.",
 };
 
 export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEdit, said } }: Route.ComponentProps) {
@@ -96,12 +96,12 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
         title={finding(page.machine, detail, page.picture.length)}
       >
         {page.name}, {page.volume ? `${page.volume} L of ` : ""}
-        {page.fluid ?? "a fluid that nobody stated"}.
+        {page.fluid ?? "fluid not stated"}.
       </PageHead>
       {said && Object.hasOwn(saidText, said) ? <Notice>{saidText[said]}</Notice> : null}
       {page.stale && detail ? (
         <Notice tone="ochre" live={false}>
-          Something has changed since this was worked out; it is being worked out again.
+          Something changed since this assessment; it is being assessed again.
         </Notice>
       ) : null}
       {detail ? (
@@ -150,7 +150,7 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
       ) : null}
       {page.picture.length === 0 ? (
         <Empty>
-          Nobody has sampled this oil, so nothing is known of its dirt, water or wear.{" "}
+          No sample yet: cleanliness, water and wear metals of this oil are unknown.{" "}
           {mayLog ? (
             <>
               Take a bottle from a live line, warm and at work, and{" "}

@@ -226,7 +226,7 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
         corners: measured clean-up stands below.
       </PageHead>
       <div className="grid gap-x-8 xl:grid-cols-[260px_minmax(0,1fr)]">
-        <form onSubmit={(e) => e.preventDefault()} noValidate aria-label="What is given">
+        <form onSubmit={(e) => e.preventDefault()} noValidate aria-label="Inputs">
           <FormProblemsProvider problems={problems} focus={false}>
             <div className="grid grid-cols-2 gap-3">
               {field("volume", "Volume", "L")}
@@ -316,7 +316,7 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
               ) : null}
             </>
           ) : (
-            <Empty>The answer stands here as soon as every field can be read.</Empty>
+            <Empty>The result appears as soon as every field is filled in correctly.</Empty>
           )}
           <Section
             title="Measured beside predicted"

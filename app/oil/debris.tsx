@@ -62,14 +62,14 @@ type Task = Route.ComponentProps["loaderData"]["page"]["tasks"][number];
 
 const results = {
   clean: "clean",
-  dirtFound: "dirt found, cleaned out",
+  dirtFound: "contamination found, cleaned out",
   stuckFreed: "stuck, freed",
   renewed: "renewed",
   left: "left alone",
   done: "done",
 } as const;
 const checkOptions = [
-  { value: "", label: "found what?" },
+  { value: "", label: "what was found?" },
   ...(["clean", "dirtFound", "stuckFreed", "renewed", "left"] as const).map((value) => ({
     value,
     label: results[value],
@@ -202,7 +202,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
       ) : (
         <Notice tone="ochre" live={false}>
           Prop loads before a load-holding valve is touched. Release pressure, accumulators too, and prove zero at a
-          gauge. Limits and torques come from the makers’ manuals.
+          gauge. Limits and torques come from the manufacturers’ manuals.
         </Notice>
       )}
       {taskProblems.form ? <Notice tone="verm">{taskProblems.form}</Notice> : null}
@@ -288,7 +288,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
                   placeholder="Bypass valve of the return filter held open by a burr"
                   maxLength={500}
                 />
-                <CheckField name="notFound" label="It was not found; the words say what was looked at in vain" />
+                <CheckField name="notFound" label="It was not found; describe what was checked" />
                 <p>
                   <Button>Close the event</Button>
                 </p>
@@ -298,7 +298,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         </Section>
       ) : null}
       {!open && mayClose ? (
-        <Section title="Is it not over?">
+        <Section title="Not finished after all?">
           <Form method="post" noValidate className="mt-3 max-w-xl" preventScrollReset>
             <input type="hidden" name="intent" value="reopen" />
             <FormProblemsProvider problems={answer?.intent === "reopen" ? answer.problems : undefined}>

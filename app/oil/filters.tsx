@@ -22,13 +22,13 @@ interface Element {
 type Filter = OilAssessment["filters"][number];
 
 function sentence(f: Filter, site: ReturnType<typeof useSite>): string {
-  if (f.past) return `Oil goes past it: ${f.past}.`;
-  if (f.blocked) return "Blocked: the bypass is open, or nearly. Renew the element.";
-  if (!f.daysLeft) return "It does not fill measurably.";
+  if (f.past) return `Oil bypasses it: ${f.past}.`;
+  if (f.blocked) return "Blocked: the bypass is open, or nearly. Replace the element.";
+  if (!f.daysLeft) return "No measurable clogging.";
   const at = (days: number) => dayText(site.now + days * 86_400_000, site);
   return (
-    `It fills: the bypass opens between ${at(f.daysLeft.early)} and ` +
-    `${f.daysLeft.late === null ? "a day that nobody can tell yet" : at(f.daysLeft.late)}, most likely ` +
+    `Clogging: the bypass opens between ${at(f.daysLeft.early)} and ` +
+    `${f.daysLeft.late === null ? "a date that cannot be estimated yet" : at(f.daysLeft.late)}, most likely ` +
     `about ${at(f.daysLeft.middle)}.`
   );
 }
@@ -73,7 +73,7 @@ export function FilterSection({
                 <span className={f?.past || f?.blocked ? "text-verm" : "text-ink-2"}>
                   {f
                     ? sentence(f, site)
-                    : "Nobody reads its differential pressure: whether it is full or lets oil past is not known."}
+                    : "Its differential pressure is not read, so clogging and bypass flow cannot be detected."}
                 </span>
               </p>
               {f ? (

@@ -136,8 +136,8 @@ export default function Fluid({
             `${formatNumber(fill.toppedUp, 0)} L topped up ` +
             `since${page.volume ? ` (${Math.round((fill.toppedUp / page.volume) * 100)} % of ${page.volume} L)` : ""}. ` +
             (due === null
-              ? "No longest interval is stated: samples alone decide when it is changed."
-              : `Its longest interval ${due < page.now ? "passed" : "ends about"} ${dayText(due, site)}; ` +
+              ? "No maximum drain interval is stated: samples alone decide when to change it."
+              : `Its maximum drain interval ${due < page.now ? "passed" : "ends about"} ${dayText(due, site)}; ` +
                 "samples may end it sooner.")
           : "No fill is on record: note the last one, so that samples and hours have a beginning."}
       </PageHead>
@@ -222,7 +222,7 @@ export default function Fluid({
           >
             {!page.detail || page.detail.suitability.length === 0 ? (
               <p className="py-2 text-ink-2">
-                It cannot be said: a fluid, and readings with their oil temperature, are needed.
+                Not known: state a fluid, and read the oil temperature with each reading.
               </p>
             ) : (
               <ul>
@@ -232,7 +232,7 @@ export default function Fluid({
                     {s.usual ? (
                       <span className="text-sm text-ink-2">
                         {" "}
-                        by the usual range of its kind; the maker’s goes first
+                        by the usual range of its type; the manufacturer’s comes first
                       </span>
                     ) : null}
                     <ul className="text-sm">

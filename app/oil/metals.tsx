@@ -9,7 +9,7 @@ import { metalChart } from "./charts";
 const number = (value: number | null, digits = 1) => (value === null ? "–" : formatNumber(value, digits));
 const passedText: Record<MetalAlarm["passed"][number], string> = {
   own: "its own history",
-  sisters: "its sisters",
+  sisters: "its peers",
   fixed: "the fixed limit",
 };
 
@@ -59,7 +59,7 @@ export function MetalSection({
                 usual rate
               </th>
               <th scope="col" className="text-right">
-                sisters
+                peers
               </th>
               <th scope="col" className="text-right">
                 fixed limit
@@ -115,9 +115,8 @@ export function MetalSection({
         )}
       </div>
       <p className="text-sm text-ink-2">
-        ● {analytes[metal.id].label.toLowerCase()} corrected for top-ups ○ as read. Sisters: what nineteen of twenty of
-        their samples stay under. Fixed limits are typical unless marked as stated: the laboratory’s or maker’s own go
-        first.
+        ● {analytes[metal.id].label.toLowerCase()} corrected for top-ups ○ as read. Peers: 95 % of their samples stay
+        below this. Fixed limits are typical unless marked as stated: the laboratory’s or manufacturer’s own come first.
       </p>
     </Section>
   );

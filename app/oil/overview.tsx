@@ -28,8 +28,8 @@ function finding({
   if (all === 0) return "No circuit holds oil yet";
   if (bad === 0)
     return unproven > 0
-      ? `No oil gives trouble; ${unproven} of ${all} were never sampled enough to say`
-      : `All ${all} oils are well`;
+      ? `No oil needs attention; ${unproven} of ${all} have too few samples to judge`
+      : `All ${all} oils are normal`;
   return `${bad} of ${all} oils need${bad === 1 ? "s" : ""} somebody`;
 }
 
@@ -47,7 +47,7 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
           </Link>
         </p>
       ) : null}
-      <Section title="Not well, the worst first">
+      <Section title="Needs attention, worst first">
         {page.needs.length === 0 ? (
           <Empty>Nothing. Every oil is within its target, dry, and as thick as it should be.</Empty>
         ) : (

@@ -53,12 +53,12 @@ describe("the chain", () => {
       render(
         <CauseList
           causes={[
-            cause("filterPast", 0.7, "oil goes past the filter: its drop is small"),
+            cause("filterPast", 0.7, "oil bypasses the filter: its drop is small"),
             cause("unknown", 0.3, "something that nobody noted"),
           ]}
         />,
       ),
-    ).toMatch(/<strong[^>]*>oil goes past the filter<\/strong>: its drop is small/);
+    ).toMatch(/<strong[^>]*>oil bypasses the filter<\/strong>: its drop is small/);
     expect(
       render(
         <CauseList
@@ -113,16 +113,16 @@ describe("filters", () => {
     );
   test("one that fills has its dates and what is not known; one that lets oil past has no hours left", () => {
     expect(page({})).toMatch(
-      /It fills: the bypass opens between 13 Jan and a day that nobody can tell yet, most likely about 4 Mar/,
+      /Clogging: the bypass opens between 13 Jan and a date that cannot be estimated yet, most likely about 4 Mar/,
     );
     expect(page({})).toContain("400 or more running hours left");
-    expect(page({ past: "it has burst" })).toMatch(/Oil goes past it: it has burst/);
+    expect(page({ past: "it has burst" })).toMatch(/Oil bypasses it: it has burst/);
     expect(page({ past: "it has burst" })).not.toContain("running hours left");
     expect(page({ blocked: true })).toContain("Blocked: the bypass is open");
-    expect(page({ hoursLeft: null, daysLeft: null })).toContain("does not fill measurably");
+    expect(page({ hoursLeft: null, daysLeft: null })).toContain("No measurable clogging");
   });
   test("one that nobody reads says what is not known; a viewer is offered no form", () => {
-    expect(page(null)).toContain("whether it is full or lets oil past is not known");
+    expect(page(null)).toContain("clogging and bypass flow cannot be detected");
     expect(page({})).toContain("Record a new element");
     expect(page({}, false)).not.toContain("Record a new element");
   });

@@ -71,7 +71,7 @@ export default function Sample({ loaderData: { page, target, mayLog }, actionDat
         </Notice>
       ) : why ? (
         <Notice tone="ochre" live={false}>
-          It cannot be compared with the others: {why}.
+          Not comparable with the other samples: {why}.
         </Notice>
       ) : null}
       <div className="grid gap-x-8 xl:grid-cols-2">

@@ -54,7 +54,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
         {byParts
           ? `By its parts the target is ${byParts.text}, decided by ${byParts.because}.`
           : "No part of it asks for a cleanliness of its own."}{" "}
-        The maker’s figures go before typical ones.
+        The manufacturer’s figures go before typical ones.
       </PageHead>
       <Section title="The circuit">
         <Form method="post" noValidate className="mt-3 max-w-3xl">
@@ -99,13 +99,13 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                 suffix="months"
                 inputMode="decimal"
                 defaultValue={text(page.circuit.longestMonths)}
-                hint="Maker’s or the plant’s"
+                hint="Manufacturer’s or the plant’s"
               />
             </div>
             <div className="mt-3">
               <TextArea
                 name="metalLimits"
-                label="Limits of metals and dirt as read, one a line, where the laboratory or the maker states its own"
+                label="Limits of metals and dirt as read, one a line, where the laboratory or the manufacturer states its own"
                 rows={3}
                 placeholder={"iron: 40 ppm\nsilicon: 12 ppm"}
                 defaultValue={analyteLines(page.circuit.metalLimits)}
@@ -132,7 +132,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                     <strong className="font-semibold">{c.name}</strong>{" "}
                     <span className="text-sm text-ink-2">
                       {kind}
-                      {c.makersCode ? `, maker asks for ${c.makersCode}` : ""}
+                      {c.makersCode ? `, manufacturer asks for ${c.makersCode}` : ""}
                       {c.materials.length ? `, ${c.materials.map((m) => m.metal).join(", ")}` : ""}
                       {c.filter ? `, β ${c.filter.beta} at ${c.filter.size} µm` : ""}
                     </span>
@@ -144,7 +144,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                       <div className="grid gap-3 sm:grid-cols-4">
                         <TextField
                           name="makersCode"
-                          label="Maker’s cleanliness code"
+                          label="Manufacturer’s cleanliness code"
                           placeholder="17/15/12"
                           defaultValue={c.makersCode}
                           maxLength={20}
@@ -152,7 +152,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         <div className="sm:col-span-3">
                           <TextField
                             name="symptomIfStuck"
-                            label="What it does when dirt sticks in it"
+                            label="Symptom when contamination jams it"
                             hint="Empty: as usual of its kind"
                             defaultValue={c.symptomIfStuck}
                             maxLength={300}

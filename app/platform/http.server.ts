@@ -74,7 +74,7 @@ export function makeApp(build: () => Promise<unknown>, { files }: { files?: Requ
     response.status(worker ? 200 : 503).json({
       database: worker !== null,
       ...(worker && {
-        worker: worker.runs ? "runs" : "stands still",
+        worker: worker.runs ? "runs" : "stopped",
         lastSeen: worker.lastSeen && new Date(worker.lastSeen).toISOString(),
         waiting: worker.waiting,
         failed: worker.failed,

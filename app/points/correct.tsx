@@ -85,7 +85,7 @@ function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
         ]}
         title={`Correct the reading of ${dayText(reading.takenAt, site)}`}
       >
-        It said {reading.entered}, read by {reading.by}. The old one stays in the record, with who changed it, when and
+        It read {reading.entered}, read by {reading.by}. The old one stays in the record, with who changed it, when and
         why.
       </PageHead>
       {reading.superseded ? (
@@ -135,7 +135,7 @@ function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
           <div className="mb-3 grid gap-2">
             <CheckField
               name="doubtful"
-              label="Doubtful: keep it, but weigh it down"
+              label="Doubtful: keep it, but count it less"
               defaultChecked={reading.doubtful}
             />
             <TextField

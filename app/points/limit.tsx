@@ -64,7 +64,7 @@ export default function Limit({ loaderData, actionData }: Route.ComponentProps) 
         ]}
         title="Where is the limit, and on what does it rest?"
       >
-        The maker's figure for the part comes before any rule of practice.
+        The manufacturer's figure for the part comes before any rule of practice.
       </PageHead>
       <Form method="post" noValidate className="grid gap-4">
         <input type="hidden" name="version" value={theirs?.version ?? version} />
@@ -99,7 +99,7 @@ export default function Limit({ loaderData, actionData }: Route.ComponentProps) 
                 name="lower"
                 label="Lower limit"
                 defaultValue={inUnit(lower, basis)}
-                hint={q.harm === "rising" ? "This quantity does harm as it rises" : "Leave empty when there is none"}
+                hint={q.harm === "rising" ? "This quantity does harm as it rises" : "Leave empty for none"}
               />
             </div>
             <TextField
@@ -107,7 +107,7 @@ export default function Limit({ loaderData, actionData }: Route.ComponentProps) 
               label="Reason or source"
               defaultValue={reason}
               maxLength={300}
-              hint="For example the maker's sheet, or common practice"
+              hint="For example the manufacturer's sheet, or common practice"
             />
             {question ? (
               <div>
@@ -123,7 +123,7 @@ export default function Limit({ loaderData, actionData }: Route.ComponentProps) 
       </Form>
       <p className="mt-4 text-sm text-ink-2">
         Full flow is displacement times speed of the component. {formatNumber(10, 0)} % of it is common practice for a
-        pump's case drain where the maker says nothing.
+        pump's case drain where the manufacturer says nothing.
       </p>
     </div>
   );

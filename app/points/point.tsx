@@ -207,7 +207,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
             ? ""
             : `, ${show(data.reference.temperature, "oilTemperature")}`} against{" "}
           {show(data.farFrom.pressure, "loadPressure")}, {show(data.farFrom.temperature, "oilTemperature")} usually. The
-          correction reaches outside what it was learned on, so what is said here is less sure.{" "}
+          correction extrapolates beyond the conditions it was fitted on, so this is less certain.{" "}
           {mayEdit ? (
             <Link to={`/fleet/edit/point/${place.id}?usual`} className="way">
               Take the usual condition
@@ -423,7 +423,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
                 </table>
               ) : null}
               <p className="mt-2 text-sm text-ink-2">
-                Says so:{" "}
+                Wear models:{" "}
                 {forecast.paths
                   .filter((p) => p.share >= 0.15)
                   .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
@@ -511,7 +511,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
             </Section>
           ) : null}
           <p className="text-xs text-ink-2">
-            The tool advises; the person responsible decides and signs. The maker's limits come first.
+            The tool advises; the person responsible decides and signs. The manufacturer's limits come first.
           </p>
         </aside>
       </div>

@@ -5,10 +5,10 @@ import { momentText, useShow, useSite } from "~/ui/site";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 
 const markText: Record<ReadingMark, string> = {
-  outlier: "odd one out, weighted down",
-  unconfirmed: "fits nothing before it, not judged until a second reading agrees",
-  recalled: "instrument recalled, not believed",
-  doubtful: "marked doubtful, weighted down",
+  outlier: "outlier, counts less",
+  unconfirmed: "does not fit the readings before it, not used until a second reading confirms it",
+  recalled: "instrument recalled, not used",
+  doubtful: "marked doubtful, counts less",
   noConditions: "oil or load not noted",
   offCondition: "conditions outside the learned range",
 };

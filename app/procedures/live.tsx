@@ -40,7 +40,7 @@ export function LivePanel({
         <h2>Live from the tester</h2>
         <span role="status" className={`text-sm font-semibold ${calm ? "text-sea" : "text-ochre"}`}>
           {words[live.state]}
-          {live.bad > 0 ? ` · ${live.bad} lines not believed` : ""}
+          {live.bad > 0 ? ` · ${live.bad} lines rejected` : ""}
           {live.breaks > 0 ? ` · lost ${live.breaks} times` : ""}
         </span>
         <Button

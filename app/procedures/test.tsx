@@ -146,7 +146,7 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
             </Section>
             <Section title="How it is done">
               <p className="py-2 text-sm">
-                <strong>The maker's way first.</strong> {procedure.makersWay}
+                <strong>The manufacturer's way first.</strong> {procedure.makersWay}
               </p>
               {procedure.notRecommended ? (
                 <p className="border-l-2 border-verm pb-1 pl-2 text-sm text-verm">

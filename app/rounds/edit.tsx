@@ -91,7 +91,7 @@ export default function EditRound({ loaderData: { round, choices }, actionData }
               options={[
                 { value: "week", label: "weekly" },
                 { value: "month", label: "monthly" },
-                { value: "days", label: "every so many days" },
+                { value: "days", label: "by calendar days" },
                 { value: "hours", label: "by running hours" },
               ]}
             />
@@ -111,7 +111,7 @@ export default function EditRound({ loaderData: { round, choices }, actionData }
             <div className="sm:col-span-2">
               <CheckField
                 name="closer"
-                label="Closer as the end nears: a point whose limit comes near is due sooner"
+                label="Read more often as a point approaches its limit"
                 defaultChecked={round?.closer ?? true}
               />
             </div>

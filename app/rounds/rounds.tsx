@@ -80,7 +80,7 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
                   {r.intervalHours === null
                     ? `${r.intervalDays} days`
                     : `${formatNumber(r.intervalHours, 0)} running hours`}
-                  {r.closer > 0 ? `, ${r.closer} closer as their limit nears` : ""}
+                  {r.closer > 0 ? `, ${r.closer} read more often near their limit` : ""}
                   {r.walkedBy ? `, ${r.walkedBy}` : ""}
                 </span>
               </span>

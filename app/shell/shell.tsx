@@ -26,9 +26,9 @@ function standingText(
 ): string | null {
   if (!runs && waiting > 0)
     return (
-      `Assessments stand still${lastSeen === null ? "" : ` since ${momentText(lastSeen, site)}`}: ` +
-      `${waiting >= 1000 ? "very many" : waiting} wait and no worker runs. Readings are safe; what is said ` +
-      `of them is old.`
+      `Assessments have stopped${lastSeen === null ? "" : ` since ${momentText(lastSeen, site)}`}: ` +
+      `${waiting >= 1000 ? "very many" : waiting} are waiting and no worker is running. Readings are safe; ` +
+      `their assessments are out of date.`
     );
   if (failed > 0 && role === "engineer")
     return `${failed} ${failed === 1 ? "record" : "records"} could not be assessed. See Records.`;
@@ -45,7 +45,7 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
     { to: "/rounds", label: "Rounds", count: 0 },
     { to: "/oil", label: "Oil", count: oils },
     { to: "/work", label: "Work", count: openWork },
-    { to: "/bench", label: "Bench", count: 0 },
+    { to: "/calculators", label: "Calculators", count: 0 },
     { to: "/records", label: "Records", count: 0 },
   ];
   return (

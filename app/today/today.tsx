@@ -239,7 +239,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
         <div>
           <Section title="Horizon" aside={`next ${months} months · P10 to P90, mark at P50`}>
             {lines.length === 0 ? (
-              <Empty>Nothing is foretold to reach its limit within {months} months.</Empty>
+              <Empty>No point is forecast to reach its limit within {months} months.</Empty>
             ) : (
               <Horizon lines={lines} stops={ahead.all} months={months} />
             )}

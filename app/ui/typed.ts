@@ -58,7 +58,7 @@ export function addressOf(calculator: Calculator, typed: Typed, from: string | n
     if ((typed[id] ?? "") !== example[id] || from) search.set(id, typed[id] ?? "");
   if (from) search.set(RESERVED, from);
   const query = search.toString();
-  return `/bench/${calculator.id}${query ? `?${query}` : ""}`;
+  return `/calculators/${calculator.id}${query ? `?${query}` : ""}`;
 }
 
 export function cellNumber(value: number): string {

@@ -75,10 +75,10 @@ export default function Book({ loaderData: { about, kind, submission }, actionDa
           {least ? (
             <>
               {" "}
-              The {least.name.toLowerCase()} on {dayText(least.at, site)} is the least bad.
+              The {least.name.toLowerCase()} on {dayText(least.at, site)} is the least bad option.
             </>
           ) : (
-            <> That is the least bad; a part that comes sooner, or watching it closer, would help more.</>
+            <> It is the least bad option; getting the part sooner or reading more often would help more.</>
           )}
         </Notice>
       ) : null}
@@ -168,7 +168,7 @@ export default function Book({ loaderData: { about, kind, submission }, actionDa
               name="note"
               label="Why, and what to mind"
               maxLength={2000}
-              hint="Confirm by load test before money is spent, where the maker's manual allows it."
+              hint="Confirm by load test before money is spent, where the manufacturer's manual allows it."
             />
           </div>
           {about.open.length > 0 ? (

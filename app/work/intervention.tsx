@@ -90,7 +90,7 @@ function Compared({ rows }: { rows: readonly BeforeAfter[] }) {
 const cautions = [
   "Isolate, lock and release stored pressure (accumulators and pressurised reservoirs too); prove zero at a gauge.",
   "Suspended loads are propped before a line is opened. Hot oil; eye protection; card, never the hand, to look for a leak.",
-  "Torque, settings and limits come from the maker's current manual; isolation and lifting follow local codes and are done by licensed people.",
+  "Torque, settings and limits come from the manufacturer's current manual; isolation and lifting follow local codes and are done by licensed people.",
   "Measure before washing, keep debris as evidence, plug every open line. Fill the case before the first start; the case drain stays open.",
 ];
 

@@ -162,7 +162,7 @@ describe("states and verdicts", () => {
       limitProblem: "No limit is set.",
     });
     expect(say(assess(read({}), { ...point, fullFlow: null }, context).verdict)).toMatch(
-      /cannot be judged.*displacement/,
+      /cannot be assessed.*displacement/,
     );
   });
 
@@ -360,7 +360,7 @@ test("a caller may give no more than times, values and a limit", () => {
   expect(made.baseline!.centre).toBeLessThan(2.6);
 });
 
-describe("what a life tells its sisters", () => {
+describe("what a life tells its peers", () => {
   const relief: AssessPoint = {
     ...point,
     quantity: "pressure",

@@ -597,7 +597,7 @@ function baselineWorking(baseline: Baseline, point: AssessPoint): Working {
   return {
     formula:
       baseline.kind === "maker"
-        ? "Baseline from the maker's figure"
+        ? "Baseline from the manufacturer's figure"
         : `Baseline from the first ${baseline.readings} readings after run-in`,
     rows: [
       row("centre (median)", baseline.centre),
@@ -605,9 +605,9 @@ function baselineWorking(baseline: Baseline, point: AssessPoint): Working {
       row("standard uncertainty of the centre", baseline.uncertainty),
       { label: "readings", value: baseline.readings },
     ],
-    source: "Median and median absolute deviation; never narrower than the readings' own doubt.",
+    source: "Median and median absolute deviation; never narrower than the readings' own uncertainty.",
     ...(baseline.provisional && {
-      note: "Provisional: fewer than 20 readings, so limits drawn from it cry wolf more often than they say.",
+      note: "Provisional: fewer than 20 readings, so limits drawn from it give more false alarms than stated.",
     }),
   };
 }
@@ -620,7 +620,7 @@ function forecastWorking(
   context: AssessContext,
 ): Working {
   return {
-    formula: "Competing wear paths, weighted by how well each foretold the readings",
+    formula: "Competing wear paths, weighted by how well each predicted the readings",
     rows: [
       { label: "indicator now, over as new", value: cast.level.centre, digits: 3 },
       { label: "limit, over as new", value: Math.exp(indicator.lnLimit), digits: 3 },
@@ -663,14 +663,14 @@ function forecastWorking(
         ? []
         : [{ label: "P90", value: forecast.hours.p90, quantity: "runningHours" as const }]),
       { label: "duty, running hours a day", value: duty.hoursPerDay, digits: 3 },
-      { label: "typical hours to the limit among sisters", value: context.prior.timeScale, quantity: "runningHours" },
+      { label: "typical hours to the limit among peers", value: context.prior.timeScale, quantity: "runningHours" },
     ],
     source:
       "Bank of extended Kalman filters on z = (s^λ − 1)/λ with soft change points; crossings drawn from " +
       "the inverse Gaussian first passage (Folks and Chhikara 1978).",
     note:
       context.prior.lives === 0
-        ? "No sister lives yet: a weak default stands in for them."
-        : `Prior from ${context.prior.lives} sister lives.`,
+        ? "No peer histories yet: a weak default is used instead."
+        : `Prior from ${context.prior.lives} peer histories.`,
   };
 }

@@ -65,9 +65,9 @@ export function verdictOf(
     text(`${count} reading${a.readings === 1 ? "" : "s"}`);
     if (!f.knownWhenNew) {
       text(", condition unknown when the meter was fitted. It could fail unforeseen: ");
-      text(quantity.correction === "leakage" ? "load test it once" : "compare it with a sister", true);
+      text(quantity.correction === "leakage" ? "load test it once" : "compare it with a peer", true);
       text(".");
-    } else if (a.limitProblem) text(`; it cannot be judged: ${lowerFirst(a.limitProblem)}`);
+    } else if (a.limitProblem) text(`; it cannot be assessed: ${lowerFirst(a.limitProblem)}`);
     else text(`; too few to judge by. Nothing is proved yet.`);
     if (a.unconfirmed) said.push(...readAgain(a.unconfirmed.raw, f.quantity));
     return said;
@@ -164,7 +164,7 @@ export function verdictOf(
 
   if (a.unconfirmed) said.push(...readAgain(a.unconfirmed.raw, f.quantity));
   if (f.dirt && a.forecast) {
-    text(" Dirt came into this oil about ");
+    text(" Contamination entered this oil about ");
     said.push({ date: f.dirt.at, precision: "day" });
     text(
       f.dirt.faster

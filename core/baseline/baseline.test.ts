@@ -14,7 +14,7 @@ describe("baseline", () => {
     expect(b.spread).toBeLessThan(0.2);
     expect(b).toMatchObject({ readings: 7, provisional: true });
   });
-  test("never narrower than the readings' own doubt", () =>
+  test("never narrower than the readings' own uncertainty", () =>
     expect(baselineOf(readings([2, 2, 2, 2]))!.spread).toBe(0.02));
   test("takes the first twelve at most, and none from nothing", () => {
     expect(baselineOf(readings(Array.from({ length: 40 }, () => 2)))!.readings).toBe(12);
@@ -22,7 +22,7 @@ describe("baseline", () => {
   });
   test("run-in readings serve when there is nothing else", () =>
     expect(baselineOf(readings([2, 2.1]), { runInHours: 5000 })!.readings).toBe(2));
-  test("a maker's figure is no provisional one", () =>
+  test("a manufacturer's figure is no provisional one", () =>
     expect(makersBaseline(1.5, 0.1)).toMatchObject({ centre: 1.5, provisional: false }));
 });
 

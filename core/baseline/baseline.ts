@@ -1,6 +1,6 @@
 /**
  * A baseline: what a life of a component reads as new at its reference condition. Robust centre and
- * spread of the readings after run-in (median and MAD), never narrower than the readings' own doubt.
+ * spread of the readings after run-in (median and MAD), never narrower than the readings' own uncertainty.
  */
 import { median, robustSpread } from "../trend/robust";
 import { theilSen } from "../trend/theilSen";
@@ -16,7 +16,7 @@ export interface Baseline {
   /** Standard uncertainty of the centre itself. */
   uncertainty: number;
   readings: number;
-  /** Fewer than 20 readings: limits drawn from it cry wolf more often than they say. */
+  /** Fewer than 20 readings: limits drawn from it give more false alarms than stated. */
   provisional: boolean;
 }
 

@@ -6,7 +6,7 @@ export const limitBases = {
   shareOfFullFlow: "share of full flow",
   multipleOfNew: "multiple of new",
   absolute: "absolute",
-  maker: "maker's figure",
+  maker: "manufacturer's figure",
 } as const;
 
 export type LimitBasis = keyof typeof limitBases;

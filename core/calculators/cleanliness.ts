@@ -127,7 +127,7 @@ const target = calculator({
         `, decided by the ${found.decidedBy.map((k) => typicalTargets[k].label).join(" and the ")}.`,
       ),
       tone: "plain",
-      notes: ["Typical guidance. The maker's figure for the component goes first."],
+      notes: ["Typical guidance. The manufacturer's figure for the component goes first."],
       working: {
         formula: "size by size the smallest code of the components at the pressure; above 210 bar the stricter row",
         source: "Typical guidance (memory).",

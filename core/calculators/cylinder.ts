@@ -31,7 +31,7 @@ const margin = calculator({
     setting: maybe("loadPressure", { label: "Setting (counterbalance)" }),
     back: maybe("loadPressure", { label: "Back pressure" }),
     rise: maybe("pressureFall", { label: "Opposite side rises by", example: "0.7" }),
-    riseDoubt: maybe("pressureFall", { label: "Doubt of that", example: "0.1" }),
+    riseDoubt: maybe("pressureFall", { label: "Uncertainty of that", example: "0.1" }),
     rating: maybe("loadPressure", { label: "Rating of the load side", example: "250", take: "ratedPressure" }),
   },
   compute(v) {

@@ -166,7 +166,7 @@ const water = calculator({
     t1: quantity("oilTemperature", "20", { label: "The oil dissolves at" }),
     s1: quantity("concentration", "120", { label: "this much" }),
     t2: quantity("oilTemperature", "80", { label: "and at" }),
-    s2: quantity("concentration", "600", { label: "this much", hint: "The fluid's own data, from its maker." }),
+    s2: quantity("concentration", "600", { label: "this much", hint: "The fluid's own data, from its manufacturer." }),
   },
   compute(v) {
     const data = solubilityFrom({ temperature: v.t1, ppm: v.s1 }, { temperature: v.t2, ppm: v.s2 });
@@ -230,7 +230,7 @@ const suitability = calculator({
     bestHigh: quantity("viscosity", "36", { label: "Best to" }),
     greatest: quantity("viscosity", "1000", {
       label: "Greatest at start",
-      hint: "The maker's figures; here usual ones of a piston pump (common practice).",
+      hint: "The manufacturer's figures; here usual ones of a piston pump (common practice).",
     }),
   },
   compute(v) {
@@ -257,7 +257,7 @@ const suitability = calculator({
       tone: bad.length > 0 ? "bad" : outside.length > 0 ? "doubt" : "good",
       working: {
         formula: "ν at each temperature against the component's range",
-        source: `${D341} Range: the maker's figures.`,
+        source: `${D341} Range: the manufacturer's figures.`,
         rows: found
           .filter((f) => f.viscosity !== null)
           .map((f) => ({ label: `ν, ${f.at}`, value: f.viscosity!, quantity: "viscosity", digits: 3 })),

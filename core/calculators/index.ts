@@ -1,4 +1,4 @@
-/** All calculations of the Bench, in the order in which they are listed. */
+/** All calculations of the Calculators place, in the order in which they are listed. */
 import { cleanlinessCalculators } from "./cleanliness";
 import { cylinderCalculators } from "./cylinder";
 import { fluidCalculators } from "./fluid";

@@ -25,7 +25,14 @@ const fitness = calculator({
     const f = instrumentFitness({ fullScale: v.scale, accuracyClass: v.accuracy }, v);
     return {
       answer: say(
-        { text: f.preferred ? "Fit and well placed." : f.fit ? "Fit, but not the best." : "Not fit.", strong: true },
+        {
+          text: f.preferred
+            ? "Suitable, and in the best part of its scale."
+            : f.fit
+              ? "Fit, but not the best."
+              : "Not fit.",
+          strong: true,
+        },
         ` ${f.reasons.map((r) => r.message).join(" ")} Its error is ± `,
         figure(f.permissible, "loadPressure", 2),
         ", U ",

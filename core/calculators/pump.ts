@@ -120,7 +120,7 @@ const caseShare = calculator({
       ),
       tone: share >= v.limit ? "bad" : share >= 0.6 * v.limit ? "doubt" : "good",
       notes: [
-        "New: about 1 to 3 % of full flow; plan a change by about 10 % (common practice, the maker's figure first).",
+        "New: about 1 to 3 % of full flow; plan a change by about 10 % (common practice, the manufacturer's figure first).",
         "Not valid where flushing or charge flow enters the case.",
       ],
       working: {

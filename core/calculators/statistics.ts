@@ -90,7 +90,7 @@ const cusumCalculator = calculator({
   id: "cusum",
   group: "statistics",
   title: "Change by CUSUM",
-  asks: "Has the level moved, since when, and how often would this cry wolf?",
+  asks: "Has the level moved, since when, and how often would this give a false alarm?",
   fields: {
     values,
     baseline: baselineField,

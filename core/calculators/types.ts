@@ -1,4 +1,4 @@
-/** What a calculation of the Bench is made of: typed fields, an answer in words, its working, a chart. */
+/** What a calculation of the Calculators place is made of: typed fields, an answer in words, its working, a chart. */
 import type { VerdictPart } from "../state/verdictPart";
 import type { QuantityId } from "../units/quantities";
 import type { Working } from "../working";

@@ -234,7 +234,7 @@ const bench = calculator({
   id: "vacuum-bench",
   group: "valve",
   title: "Valve bore on a vacuum bench",
-  asks: "How tight is this bore, told so that benches can be compared?",
+  asks: "How tight is this bore, stated so that test benches can be compared?",
   fields: {
     read: quantity("vacuum", "17 inHg", { label: "Read at the port" }),
     open: quantity("vacuum", "5 inHg", { label: "Bench open" }),
@@ -284,10 +284,10 @@ const correction = calculator({
     muRef: quantity("dynamicViscosity", "26", { label: "Viscosity at the reference" }),
     a: plain("Exponent of pressure", "1", 0, 2),
     b: plain("Exponent of viscosity", "1", 0, 2),
-    uFlow: plain("Doubt of the flow", "2", 0, 100, { suffix: "%" }),
-    uPressure: plain("Doubt of the pressure", "1", 0, 100, { suffix: "%" }),
-    uTemperature: quantity("temperatureDifference", "1", { label: "Doubt of the oil temperature" }),
-    uExponents: plain("Doubt of the exponents", "0.1", 0, 1),
+    uFlow: plain("Uncertainty of the flow", "2", 0, 100, { suffix: "%" }),
+    uPressure: plain("Uncertainty of the pressure", "1", 0, 100, { suffix: "%" }),
+    uTemperature: quantity("temperatureDifference", "1", { label: "Uncertainty of the oil temperature" }),
+    uExponents: plain("Uncertainty of the exponents", "0.1", 0, 1),
   },
   compute(v) {
     const [here, there] = [

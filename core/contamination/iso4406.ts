@@ -73,7 +73,7 @@ export function parseIso4406(text: string): Iso4406 {
     if (p === ">28") return 29;
     const code = /^≥?(\d{1,2})$/.exec(p);
     if (!code || Number(code[1]) > 28)
-      throw new RangeError(`“${p.slice(0, 12)}” is no scale number: 0 to 28, >28, * or –.`);
+      throw new RangeError(`“${p.slice(0, 12)}” is not a scale number: 0 to 28, >28, * or –.`);
     return Number(code[1]);
   }) as Iso4406["codes"];
   const numbers = codes.filter((c): c is number => typeof c === "number");

@@ -92,7 +92,7 @@ export function fluidSuitability(
       verdict: need.types.includes(fluid.type) ? "good" : "bad",
       message: need.types.includes(fluid.type)
         ? `${fluidTypes[fluid.type]} is a type it is made for`
-        : `it is not made for ${fluidTypes[fluid.type]}; ask the maker`,
+        : `it is not made for ${fluidTypes[fluid.type]}; ask the manufacturer`,
     },
   ];
 }

@@ -9,7 +9,7 @@ interface Share {
   share: number;
 }
 
-/** Doubt of the as-new level before any reading, ln units. */
+/** Uncertainty of the as-new level before any reading, ln units. */
 const START_SD = 0.2;
 /** Noise of a reading, over the expected one. */
 const NOISE_LEVELS: readonly Share[] = [

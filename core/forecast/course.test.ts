@@ -35,7 +35,7 @@ function livesOf(
   });
 }
 
-describe("the course that sisters share", () => {
+describe("the course that peers share", () => {
   test.each([
     ["even wear", (x: number) => x],
     ["cracks at the end", cracks],
@@ -92,7 +92,7 @@ describe("the course that sisters share", () => {
   });
 });
 
-describe("a forecast with the course of its sisters", () => {
+describe("a forecast with the course of its peers", () => {
   const sisters = (change: Partial<SisterLife>) =>
     livesOf(cracks).map((l): SisterLife => ({
       hours: l.hours,
@@ -119,7 +119,7 @@ describe("a forecast with the course of its sisters", () => {
     });
   };
 
-  test("cracks that no law foretells are foretold as the sisters showed them", () => {
+  test("cracks that no law foretells are foretold as the peers showed them", () => {
     const prior = learnPrior(sisters({}));
     expect(prior.course).toBeDefined();
     const off = (p: WearPrior) =>

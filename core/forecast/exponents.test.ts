@@ -1,7 +1,7 @@
 import { random } from "../random/random";
 import { laminar, learnExponents, ownExponents } from "./exponents";
 
-describe("exponents from sisters", () => {
+describe("exponents from peers", () => {
   const rng = random(11);
   const lives = (count: number, b: number, between: number, doubt: number) =>
     Array.from({ length: count }, () => ({

@@ -214,7 +214,7 @@ describe("forecast", () => {
   });
 });
 
-describe("prior from sisters", () => {
+describe("prior from peers", () => {
   const sister = (hours: number, censored = false, noise = 0.03) => ({ hours, censored, noise });
   test("none: the default", () =>
     expect(learnPrior([])).toMatchObject({ timeScale: expect.closeTo(defaultPrior.timeScale, 3), lives: 0 }));
@@ -224,7 +224,7 @@ describe("prior from sisters", () => {
     expect(learnPrior([sister(1000, true)]).timeScale).toBeCloseTo(defaultPrior.timeScale, 3);
     expect(learnPrior([sister(200_000, true)]).timeScale).toBeGreaterThan(defaultPrior.timeScale);
   });
-  test("noise of sisters is learned", () =>
+  test("noise of peers is learned", () =>
     expect(learnPrior(Array.from({ length: 20 }, () => sister(20_000, false, 0.1))).noise).toBeGreaterThan(0.07));
 });
 
@@ -286,14 +286,14 @@ describe("regimes of wear", () => {
     expect(startBank(lnLimit, prior, true).reduce((sum, h) => sum + Math.exp(h.logWeight), 0)).toBeCloseTo(1, 9);
   });
 
-  test("sisters that wore evenly make a calm life likelier, sisters that bent a restless one", () => {
+  test("peers that wore evenly make a calm life likelier, peers that bent a restless one", () => {
     const bent = (h: number) => 1 + (h < 5000 ? h / 40_000 : 0.125 + (h - 5000) / 2000);
     const [calm, restless] = [learnPrior(sistersOf(linear(12_000))), learnPrior(sistersOf(bent))];
     expect(share(calm.regimes, "restless")).toBeLessThan(share(restless.regimes, "restless") - 0.2);
     expect(Object.values(calm.regimes!).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 6);
   });
 
-  test("what a life tells does not depend on what her sisters told her", () => {
+  test("what a life tells does not depend on what her peers told her", () => {
     const readings = life(48, linear(12_000));
     const alone = forecast({ readings, lnLimit, prior, corrected: true }).regimes;
     const led = forecast({
@@ -305,7 +305,7 @@ describe("regimes of wear", () => {
     expect(Math.abs(share(led, "restless") - share(alone, "restless"))).toBeLessThan(0.1);
   });
 
-  test("sisters that have shown no wear yet leave the usual shares", () => {
+  test("peers that have shown no wear yet leave the usual shares", () => {
     const still = sistersOf(() => 1).map((s) => ({ ...s, censored: true }));
     expect(learnPrior(still).regimes).toBeUndefined();
     expect(learnPrior([...still, ...sistersOf(linear(12_000))]).regimes).toEqual(
@@ -313,16 +313,16 @@ describe("regimes of wear", () => {
     );
   });
 
-  test("a sister whose regimes the program does not know leaves the usual shares", () => {
+  test("a peer whose regimes the program does not know leaves the usual shares", () => {
     const { regimes: learned } = learnPrior([{ hours: 9000, censored: false, noise: 0.03, regimes: { gone: 1 } }]);
     for (const r of regimes) expect(learned![r.id]).toBeCloseTo(r.prior, 9);
   });
 });
 
-describe("lifetimes of sisters", () => {
+describe("lifetimes of peers", () => {
   const odds = (lives: number) => lifetimeOdds(lnLimit, { ...prior, lives, lifeSpread: 0.35 }, true, 80_000, random(5));
   test("none known: every lifetime is as good", () => expect([100, 20_000, Infinity].map(odds(0))).toEqual([1, 1, 1]));
-  test("a lifetime like the sisters' gains, one far from them loses", () => {
+  test("a lifetime like the peers' gains, one far from them loses", () => {
     const of = odds(8);
     expect(of(20_000)).toBeGreaterThan(1.3);
     expect(of(3000)).toBeLessThan(0.5);

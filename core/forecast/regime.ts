@@ -16,7 +16,7 @@ export interface Regime {
   changes: number;
   /** Random walk of the rate: standard deviation of its logarithm over one time scale. */
   turn: number;
-  /** Doubt of the rate as new, share of the usual one. */
+  /** Uncertainty of the rate as new, share of the usual one. */
   rateSpread: number;
   /** Does it reach its limit at its time scale wherever it started? */
   anchored: boolean;

@@ -14,7 +14,7 @@ export interface ShapePoint {
 const CELLS = 20;
 /** Second differences of a shape, standard deviation: the likeliest of these is taken. */
 const ROUGHNESS = [0.003, 0.01, 0.03, 0.1];
-/** Doubt of the margin as new. */
+/** Uncertainty of the margin as new. */
 const START_DOUBT = 0.05;
 /** Even at its ends a life may be off by this share of the variance of its wander. */
 const LEAST_BRIDGE = 0.01;

@@ -30,7 +30,7 @@ export type WearPathId =
   | "course";
 
 /** The path that is no law: what sister lives did. */
-export const COURSE_LABEL = "as its sisters went";
+export const COURSE_LABEL = "as its peers went";
 
 export const wearPaths: readonly WearPath[] = [
   { id: "fading", lambda: 1, clock: powerClock(0.5), label: "slowing down", prior: 0.06 },

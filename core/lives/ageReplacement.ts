@@ -79,7 +79,7 @@ export function ageReplacement(input: AgeReplacementInput): AgeReplacement {
     return { age: null, costRate: runToFailure, runToFailure, note: "No age is cheaper than running to failure." };
   const doubt =
     shapeInterval && shapeInterval.low <= 1
-      ? "The interval of the shape reaches 1 or below: the data do not show yet that age matters, so take this age with doubt."
+      ? "The interval of the shape reaches 1 or below: the data do not show yet that age matters, so treat this age with caution."
       : "";
   return { age, costRate, runToFailure, note: doubt };
 }

@@ -67,7 +67,7 @@ describe("age replacement", () => {
     });
     expect(
       ageReplacement({ shape: 1.3, scale: 100, planned: 1, unplanned: 20, shapeInterval: { low: 0.8, high: 2 } }).note,
-    ).toContain("doubt");
+    ).toContain("caution");
     expect(() => ageReplacement({ shape: 0, scale: 1, planned: 1, unplanned: 1 })).toThrow(RangeError);
   });
   test("with shape 1 running to failure costs the unplanned cost over the mean life", () =>

@@ -113,7 +113,7 @@ export function weibullFit(lives: readonly Life[], { confidence = 0.95 as keyof 
   };
   const best = greatest((lnShape) => shapeProfile(lnShape).value, Math.log(SMALLEST_SHAPE), Math.log(LARGEST_SHAPE));
   if (Math.exp(best.x) > 0.98 * LARGEST_SHAPE)
-    throw new RangeError("All failures share one age: the shape cannot be told.");
+    throw new RangeError("All failures share one age: the shape cannot be estimated.");
   const lnScale = shapeProfile(best.x).x;
   const level = best.value - HALF_CHI2[confidence];
   const profileOfShape = (lnShape: number) => shapeProfile(lnShape).value;

@@ -105,9 +105,9 @@ test("the longest interval is a backstop: soon due drifts, past it asks for a ch
   expect(aged(null)).toMatchObject({ state: "steady", age: { dueAt: null } });
   expect(aged(36)).toMatchObject({ state: "steady", margin: { of: "particles" } });
   expect(aged(24)).toMatchObject({ state: "drifting", margin: { of: "age" } });
-  expect(said(aged(24).verdict)).toMatch(/longest interval of the oil ends about/);
+  expect(said(aged(24).verdict)).toMatch(/maximum drain interval of the oil ends about/);
   expect(aged(18).state).toBe("alert");
-  expect(said(aged(18).verdict)).toMatch(/within its target.*passed on.*or let a sample say/);
+  expect(said(aged(18).verdict)).toMatch(/within its target.*passed on.*take a sample to justify/);
   expect(aged(18, []).state).toBe("alert");
   expect(said(aged(18, []).verdict)).toMatch(/^No sample yet.*passed on/);
   expect(aged(24, []).state).toBe("unproven");

@@ -58,7 +58,7 @@ export function dirtCauses({ step, filters, fitted, fills, outside, metals }: Ca
       found.push({
         id: "filterPast",
         odds: 9,
-        text: `oil goes past the ${f.name}: ${f.past}`,
+        text: `oil bypasses the ${f.name}: ${f.past}`,
         at: f.pastSince,
         componentId: f.componentId,
         tells:
@@ -104,7 +104,7 @@ export function dirtCauses({ step, filters, fitted, fills, outside, metals }: Ca
     found.push({
       id: "fromOutside",
       odds: 2,
-      text: `${outside} rose with the particles: dirt from outside, by the breather, a wiper seal or an open filler`,
+      text: `${outside} rose with the particles: contamination from outside, by the breather, a wiper seal or an open filler`,
       at: step.by,
       componentId: null,
       tells: "Breather, rod wipers, filler cap.",

@@ -69,7 +69,7 @@ export function mixing(there: NamedFluid, added: NamedFluid): { serious: boolean
       serious: true,
       message:
         `${added.name} is another type of fluid than ${there.name}: they may gel, foam or attack the seals. ` +
-        `Do not mix them unless both makers say so; if it has happened, drain, flush and look at the seals.`,
+        `Do not mix them unless both manufacturers say so; if it has happened, drain, flush and look at the seals.`,
     };
   const ratio = added.kv40 / there.kv40;
   const thinner = Math.round(Math.abs(1 - ratio) * 100);
@@ -78,11 +78,11 @@ export function mixing(there: NamedFluid, added: NamedFluid): { serious: boolean
       serious: true,
       message:
         `${added.name} is ${thinner} % ${ratio < 1 ? "thinner" : "thicker"} than ${there.name} at 40 °C: the ` +
-        `mixture corrects readings otherwise, and additives may not agree. Ask the maker, and send a sample.`,
+        `mixture corrects readings otherwise, and additives may not agree. Ask the manufacturer, and send a sample.`,
     };
   return {
     serious: false,
-    message: `${added.name} is not what is filled (${there.name}). Additives may not agree: ask the maker.`,
+    message: `${added.name} is not what is filled (${there.name}). Additives may not agree: ask the manufacturer.`,
   };
 }
 

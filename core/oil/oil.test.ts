@@ -16,7 +16,7 @@ describe("what cannot be in a sample", () => {
     ["iron", { iron: { value: -1 } }, null, /below zero/],
     ["kv100", { kv40: { value: 6.8 }, kv100: { value: 46 } }, null, /exchanged/],
     ["code", {}, "16/18/13", /larger size/],
-    ["code", {}, "44/18/13", /no scale number/],
+    ["code", {}, "44/18/13", /not a scale number/],
   ])("%s", (field, results, code, message) => {
     expect(sampleProblems(results, code)).toMatchObject({ [field]: expect.stringMatching(message) });
   });
@@ -99,10 +99,10 @@ describe("target", () => {
     });
     expect(circuitTarget(components, 250, null)!.text).toBe("17/15/12");
   });
-  test("a maker's figure goes before guidance, and a person's before both", () => {
+  test("a manufacturer's figure goes before guidance, and a person's before both", () => {
     expect(circuitTarget([{ ...components[0]!, makersCode: "17/15/12" }, components[1]!], 200, null)).toMatchObject({
       text: "17/15/12",
-      because: "Pump (its maker's figure)",
+      because: "Pump (its manufacturer's figure)",
     });
     expect(circuitTarget(components, 250, { code: "19/17/14", reason: "old machine" })).toMatchObject({
       text: "19/17/14",

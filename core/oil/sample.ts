@@ -64,7 +64,7 @@ export function sampleProblems(results: Results, code: string | null): Partial<R
     if (!result) continue;
     if (!(result.value >= 0)) problems[id] = "Not below zero.";
     else if (id === "waterShare" && result.value > 100)
-      problems[id] = "A share of saturation ends at 100 %: free water beyond it is told in ppm.";
+      problems[id] = "A share of saturation ends at 100 %: state free water beyond that in ppm.";
     else if (id === "water" && result.value > 200_000)
       problems[id] = "More than a fifth of it would be water: check the unit (ppm, or % with its sign).";
     else if (result.value > analytes[id].greatest)

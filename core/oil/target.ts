@@ -66,6 +66,6 @@ export function circuitTarget(
   return {
     codes,
     text: codes.join("/"),
-    because: `${first.name} (${first.maker ? "its maker's figure" : "typical guidance"})`,
+    because: `${first.name} (${first.maker ? "its manufacturer's figure" : "typical guidance"})`,
   };
 }

@@ -90,10 +90,12 @@ function ageSaid(p: Parts): VerdictPart[] {
   if (!dueSoon(p)) return [];
   return [
     {
-      text: tooOld(p) ? " The longest interval of the oil passed on " : " The longest interval of the oil ends about ",
+      text: tooOld(p)
+        ? " The maximum drain interval of the oil passed on "
+        : " The maximum drain interval of the oil ends about ",
     },
     { date: p.age!.dueAt!, precision: "day" },
-    { text: tooOld(p) ? ": change it, or let a sample say that it may stay." : "." },
+    { text: tooOld(p) ? ": change it, or take a sample to justify extending it." : "." },
   ];
 }
 
@@ -106,7 +108,9 @@ function sampleSaid(p: Parts, samples: number): VerdictPart[] {
   const slow = p.leaks.filter((l) => l.worse);
   if (p.input.samples.length === 0)
     return [
-      { text: "No sample yet. Take one now, from a live line at work: nobody can compare with what was not measured." },
+      {
+        text: "No sample yet. Take one now, from a live line at work, so that later samples have something to be compared with.",
+      },
     ];
   if (samples === 0) return [{ text: "No sample that can be compared: take one from a live line, warm and at work." }];
   const said: VerdictPart[] = [];
@@ -149,7 +153,7 @@ function sampleSaid(p: Parts, samples: number): VerdictPart[] {
         `before${suspect && suspect.share >= 0.4 ? `: the ${lower(suspect.name)} (${percent(suspect.share)})` : ""}.`,
     );
   for (const f of p.filters) {
-    if (f.past && p.causes[0]?.id !== "filterPast") text(` Oil goes past the ${lower(f.name)}.`);
+    if (f.past && p.causes[0]?.id !== "filterPast") text(` Oil bypasses the ${lower(f.name)}.`);
     else if (f.blocked) text(` The ${lower(f.name)} is blocked.`);
     else if (f.daysLeft && f.daysLeft.early < SOON_DAYS)
       text(
@@ -203,7 +207,7 @@ export function findingsOf(p: Parts, since: { after: number; by: number } | null
     found.push({
       at: p.step?.after ?? null,
       until: p.step?.by ?? null,
-      text: `${upperFirst(outside)} came in faster: dirt from outside.`,
+      text: `${upperFirst(outside)} entered faster: contamination from outside.`,
       tone: "doubt",
     });
   for (const m of p.rose) {
@@ -213,7 +217,7 @@ export function findingsOf(p: Parts, since: { after: number; by: number } | null
       text:
         `${analytes[m.id].label} made at ${m.rate!.toFixed(1)} ppm per 1000 h, usually ` +
         `${m.usual!.toFixed(1)} (own history allows ` +
-        `${m.own!.toFixed(1)}${m.sisters !== null ? `, sisters ${m.sisters.toFixed(1)}` : ""}).`,
+        `${m.own!.toFixed(1)}${m.sisters !== null ? `, peers ${m.sisters.toFixed(1)}` : ""}).`,
       tone: "bad",
     });
   }

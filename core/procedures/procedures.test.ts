@@ -16,7 +16,7 @@ const answer = (id: string, typed: Record<string, string> = {}) => {
 };
 
 test.each(procedures.map((p) => [p.id, p] as const))(
-  "%s: states what must be true, a caution, the maker's way, steps, and compares a line that exists",
+  "%s: states what must be true, a caution, the manufacturer's way, steps, and compares a line that exists",
   (id, p) => {
     expect(p.before.length).toBeGreaterThan(0);
     expect(p.caution.length).toBeGreaterThan(20);

@@ -15,7 +15,7 @@ import {
   type Outcome,
 } from "../calculators/types";
 
-const PRACTICE = "Common practice; the maker's figure first.";
+const PRACTICE = "Common practice; the manufacturer's figure first.";
 const yesNo = [
   { value: "yes", label: "yes" },
   { value: "no", label: "no" },
@@ -161,7 +161,7 @@ export const standbyLeakage = calculator({
         " is left with all blocked.",
       ),
       tone: bad ? "bad" : "good",
-      notes: ["What is left with all blocked is the pump's own leakage into the line and the meter's doubt."],
+      notes: ["What is left with all blocked is the pump's own leakage into the line and the meter's uncertainty."],
       working: {
         formula: "flow before less flow after each is blocked",
         source: PRACTICE,
@@ -220,7 +220,7 @@ export const inletAndCase = calculator({
   id: "inlet-case",
   group: "pump",
   title: "Inlet and case pressure",
-  asks: "Is the pump starved, or its case pressed?",
+  asks: "Is the pump starved, or its case pressure too high?",
   fields: {
     inlet: quantity("vacuum", "90", { label: "Inlet vacuum" }),
     inletMost: quantity("vacuum", "250", { label: "At most" }),
@@ -233,11 +233,11 @@ export const inletAndCase = calculator({
       answer: say({
         text:
           starved && pressed
-            ? "Starved, and its case is pressed."
+            ? "Starved, and case pressure too high."
             : starved
               ? "Starved: strainer, level, cold oil, inlet hose."
               : pressed
-                ? "Its case is pressed: case line, filter, cooler, or a worn pump."
+                ? "Case pressure too high: case line, filter, cooler, or a worn pump."
                 : "Both are within their limits.",
         strong: true,
       }),
@@ -461,7 +461,7 @@ export const heatSurvey = calculator({
   id: "heat-survey",
   group: "heat",
   title: "Heat along a circuit",
-  asks: "Which part is warmer than it has a right to be?",
+  asks: "Which component is hotter than its pressure drop explains?",
   fields: {
     oil: quantity("oilTemperature", "52", { label: "Oil in the line" }),
     parts: rows(
@@ -469,7 +469,7 @@ export const heatSurvey = calculator({
       [
         { id: "number", label: "Part" },
         { id: "temperature", label: "Surface", quantity: "oilTemperature" },
-        { id: "drop", label: "Pressure it takes by right", quantity: "loadPressure", optional: true },
+        { id: "drop", label: "Intended pressure drop", quantity: "loadPressure", optional: true },
       ],
       "1 53\n2 61\n3 56 60\n4 52",
       2,
@@ -495,7 +495,7 @@ export const heatSurvey = calculator({
             ),
       tone: hot.length ? "bad" : "good",
       notes: [
-        "Flow controls, relief valves at work and coils are warm by right. Compare with the sister part before it is opened.",
+        "Flow controls, relief valves at work and coils are warm in normal work. Compare with the same component of a peer before it is opened.",
       ],
       working: {
         formula: "surface − oil − Δp·(1 − α_v·T)/(ρ·c_p)",

@@ -223,7 +223,7 @@ function verdictOf({
     return {
       verdict: "wear",
       reason:
-        "The flow falls with pressure by more than is allowed and more than the test's own doubt: worn clearances.",
+        "The flow falls with pressure by more than is allowed and more than the test's own uncertainty: worn clearances.",
     };
   if (low)
     return {

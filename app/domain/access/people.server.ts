@@ -84,8 +84,7 @@ export async function addPerson(fields: Record<string, string>, actor: Actor): P
 }
 
 class NameTaken extends Error {}
-const NAME_TAKEN =
-  "Somebody has this name already. Records carry names: add an initial, so that the two can be told apart.";
+const NAME_TAKEN = "Somebody has this name already. Records carry names: add an initial to tell the two apart.";
 
 /** Records carry names, so two people never share one. */
 async function nameTaken(tx: Queryable, name: string, except: string | null): Promise<boolean> {

@@ -15,7 +15,7 @@ export function parseAnalyteLines(text: string, allowed: readonly AnalyteId[]): 
     const id = allowed.find((a) => analytes[a].heads.includes(name.toLowerCase()));
     if (!id)
       return (
-        `“${name.slice(0, 30)}” is none of ${allowed.map((a) => analytes[a].short).join(", ")}. Write one a ` +
+        `“${name.slice(0, 30)}” is not one of ${allowed.map((a) => analytes[a].short).join(", ")}. Write one a ` +
         `line, as “${analytes[allowed[0]!].short}: 25”.`
       );
     if (figures[id] !== undefined) return `${analytes[id].label} stands twice.`;

@@ -305,7 +305,7 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
         label: "Water it dissolves, A",
         type: "number",
         optional: true,
-        hint: "log10 of ppm = A − B / kelvin; its maker’s constants",
+        hint: "log10 of ppm = A − B / kelvin; its manufacturer’s constants",
       },
       { name: "waterB", label: "and B, K", type: "number", optional: true },
       {

@@ -204,7 +204,7 @@ async function assessAgain(pointIds: readonly string[]): Promise<void> {
 }
 
 /**
- * Found out of calibration: everything it read between two moments is kept and no longer believed, what arrives
+ * Found out of calibration: everything it read between two moments is kept and no longer used, what arrives
  * later included, and the points are assessed again.
  */
 export async function recallInstrument(

@@ -10,7 +10,8 @@ export function parseMaterials(text: string): Material[] | string {
     .filter(Boolean)) {
     const [metal = "", part = ""] = line.split(":").map((p) => p.trim());
     const id = metal.toLowerCase();
-    if (!wearMetals.includes(id as WearMetalId)) return `“${metal.slice(0, 20)}” is none of ${wearMetals.join(", ")}.`;
+    if (!wearMetals.includes(id as WearMetalId))
+      return `“${metal.slice(0, 20)}” is not one of ${wearMetals.join(", ")}.`;
     found.push({ metal: id as WearMetalId, part: part || "part of it" });
   }
   return found;

@@ -408,7 +408,7 @@ describe("samples", () => {
     // the point was marked stale by the oil, and its verdict now speaks of the dirt
     await assessStalePoints();
     const [a] = await db().select().from(assessments).where(eq(assessments.pointId, ids.drain));
-    expect(a!.verdict.map((v) => ("text" in v ? v.text : "")).join("")).toMatch(/Dirt came into this oil/);
+    expect(a!.verdict.map((v) => ("text" in v ? v.text : "")).join("")).toMatch(/Contamination entered this oil/);
   });
   test("a sample from the drain is kept and not compared; a withdrawn one counts no more and frees its number", async () => {
     const drain = await save(entry("B-1", 60, { place: "drain", ...counts(100) }));
@@ -464,7 +464,7 @@ describe("targets, materials, elements", () => {
     expect(await setCircuitOil(ids.circuit, { ...back, metalLimits: "gold: 3" }, actorNamed("R. Oduya"))).toMatchObject(
       {
         ok: false,
-        problems: { metalLimits: expect.stringContaining("none of") },
+        problems: { metalLimits: expect.stringContaining("is not one of") },
       },
     );
     expect(

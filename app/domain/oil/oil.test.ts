@@ -33,7 +33,7 @@ describe("a result as written", () => {
     expect(parseResults((id) => cells[id] ?? "", "44/1/1", units).problems).toEqual({
       over6: expect.stringContaining("cumulative"),
       iron: expect.any(String),
-      code: expect.stringContaining("no scale number"),
+      code: expect.stringContaining("is not a scale number"),
     });
   });
 });
@@ -44,7 +44,7 @@ test("materials, one a line", () => {
     { metal: "copper", part: "slippers" },
     { metal: "tin", part: "part of it" },
   ]);
-  expect(parseMaterials("gold: ring")).toMatch(/“gold” is none of/);
+  expect(parseMaterials("gold: ring")).toMatch(/“gold” is not one of/);
   expect(parseMaterials("")).toEqual([]);
 });
 

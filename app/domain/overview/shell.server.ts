@@ -62,7 +62,7 @@ const actions: Found[] = [
   action("Oil of the fleet", "Oil", "/oil"),
   action("Preferred units", "Account", "/account"),
   action("People who may sign in", "Account", "/account/people"),
-  ...calculators.map((c) => action(c.title, `Bench, ${calculatorGroups[c.group]}`, `/bench/${c.id}`)),
+  ...calculators.map((c) => action(c.title, `Calculators, ${calculatorGroups[c.group]}`, `/calculators/${c.id}`)),
 ];
 
 const LIMIT = 12;

@@ -1,4 +1,4 @@
-/** The Bench: answers at once, in the reader's units, from the fleet, with an address to keep. */
+/** Calculators: answers at once, in the reader's units, from the fleet, with an address to keep. */
 import { expect, test } from "@playwright/test";
 import { accessible, query, signIn } from "./support";
 
@@ -9,18 +9,18 @@ test.afterAll(() => query("update users set units = '{}'"));
 
 test("a calculation answers as it is typed, shows its working, and its address holds the inputs", async ({ page }) => {
   await signIn(page, "viewer");
-  await page.goto("/bench");
+  await page.goto("/calculators");
   await page.getByLabel("Calculations by name").fill("gauge");
   await page.getByRole("link", { name: "Is this gauge fit?" }).click();
   await expect(page.getByRole("heading", { level: 1 })).toContainText("Can this gauge survive");
   await expect(page.getByText("Not fit.")).toBeVisible();
   await page.getByLabel("Full scale").fill("40");
-  await expect(page.getByText("Fit and well placed.")).toBeVisible();
+  await expect(page.getByText("Suitable, and in the best part of its scale.")).toBeVisible();
   await expect(page.getByText("GUM, type B")).toBeVisible();
   await expect(page).toHaveURL(/scale=40/);
   await page.reload();
   await expect(page.getByLabel("Full scale")).toHaveValue("40");
-  await expect(page.getByText("Fit and well placed.")).toBeVisible();
+  await expect(page.getByText("Suitable, and in the best part of its scale.")).toBeVisible();
   await accessible(page);
   await page.getByRole("link", { name: /^Today/ }).click();
   await expect(page.getByRole("heading", { level: 1, name: /need/ })).toBeVisible();
@@ -28,20 +28,20 @@ test("a calculation answers as it is typed, shows its working, and its address h
 
 test("what cannot be read is said beside its field, and the rest stays", async ({ page }) => {
   await signIn(page, "viewer");
-  await page.goto("/bench/orifice?diameter=abc");
+  await page.goto("/calculators/orifice?diameter=abc");
   await expect(page.getByText("“abc” is not a number")).toBeVisible();
   await page.getByLabel("Diameter").fill("0.08 in");
   await expect(page.getByText(/It passes/)).toBeVisible();
   await page.getByLabel("Discharge coefficient").fill("3");
   await expect(page.getByText("Discharge coefficient lies between 0.300 and 1.00.")).toBeVisible();
   await accessible(page);
-  await page.goto("/bench/nothing");
+  await page.goto("/calculators/nothing");
   await expect(page.getByText("There is no such calculation")).toBeVisible();
 });
 
 test("every calculation opens with a worked example and no fault that axe can see", async ({ page }) => {
   await signIn(page, "viewer");
-  await page.goto("/bench");
+  await page.goto("/calculators");
   const links = await page
     .locator("section ul a")
     .evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).pathname));
@@ -50,7 +50,7 @@ test("every calculation opens with a worked example and no fault that axe can se
     await page.goto(path);
     await expect(page.getByRole("heading", { name: "How this was worked out" })).toBeVisible();
   }
-  for (const path of ["/bench/load-test", "/bench/iso-4406", "/bench/settings-ladder"]) {
+  for (const path of ["/calculators/load-test", "/calculators/iso-4406", "/calculators/settings-ladder"]) {
     await page.goto(path);
     await accessible(page);
   }
@@ -58,7 +58,7 @@ test("every calculation opens with a worked example and no fault that axe can se
 
 test("values are taken from a component of the fleet", async ({ page }) => {
   await signIn(page, "technician");
-  await page.goto("/bench/case-drain");
+  await page.goto("/calculators/case-drain");
   await page.getByPlaceholder("Take from a component").fill("outer gate north pump a");
   await page
     .getByRole("option", { name: /Pump A/ })
@@ -80,9 +80,9 @@ test("a person's units are everywhere: shown, and taken when none is typed", asy
   await page.getByRole("button", { name: "Use these units" }).click();
   await expect(page.getByLabel("Pressure", { exact: true })).toHaveValue("psi");
   await accessible(page);
-  await page.goto("/bench/pump-power?flow=10&pressure=3000&efficiency=100");
+  await page.goto("/calculators/pump-power?flow=10&pressure=3000&efficiency=100");
   await expect(page.getByText("13.0 kW").first()).toBeVisible();
-  await page.goto("/bench/orifice");
+  await page.goto("/calculators/orifice");
   await expect(page.getByText(/It passes/)).toContainText("gal/min");
   await page.goto("/");
   await expect(page.getByText(/at 50\s°C, 3046\spsi/).first()).toBeVisible();

@@ -5,11 +5,11 @@ import { guard } from "~/platform/guard.server";
 import { fieldClass } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
 
-export const meta = () => [{ title: "Bench · Juncteral" }];
+export const meta = () => [{ title: "Calculators · Juncteral" }];
 
 export const loader = guard("viewer", async () => null);
 
-export default function Bench() {
+export default function Calculators() {
   const { calculator } = useParams();
   const [filter, setFilter] = useState("");
   const list = useRef<HTMLDivElement>(null);
@@ -24,7 +24,7 @@ export default function Bench() {
     <div className="gap-x-8 lg:grid lg:grid-cols-[230px_minmax(0,1fr)]">
       <div className={calculator ? "max-lg:hidden" : ""}>
         <header className="mb-3">
-          <p className="text-[1.15rem] font-semibold">Bench</p>
+          <p className="text-[1.15rem] font-semibold">Calculators</p>
         </header>
         <input
           type="search"
@@ -47,7 +47,7 @@ export default function Bench() {
                     .map((c) => (
                       <li key={c.id} className="ruled">
                         <Link
-                          to={`/bench/${c.id}`}
+                          to={`/calculators/${c.id}`}
                           aria-current={c.id === calculator ? "page" : undefined}
                           className={
                             `flex min-h-8 items-center px-1 py-1 max-lg:min-h-11 ` +
@@ -92,7 +92,7 @@ export default function Bench() {
                 )
                 .map((c) => (
                   <li key={c.id} className="ruled break-inside-avoid py-2">
-                    <Link to={`/bench/${c.id}`} className="hover:text-ink hover:underline">
+                    <Link to={`/calculators/${c.id}`} className="hover:text-ink hover:underline">
                       {c.asks}
                     </Link>
                   </li>
