@@ -1,6 +1,7 @@
 import js from "@eslint/js";
 import globals from "globals";
 import hooks from "eslint-plugin-react-hooks";
+import jsdoc from "eslint-plugin-jsdoc";
 import ts from "typescript-eslint";
 
 export default ts.config(
@@ -35,6 +36,26 @@ export default ts.config(
           message: "audit() is the one writer of the record of changes.",
         },
       ],
+    },
+  },
+  {
+    // a public function of core says what it is for and what it throws; examples are run by core/examples.test.ts
+    files: ["core/**/*.ts"],
+    ignores: ["**/*.test.ts"],
+    plugins: { jsdoc },
+    settings: { jsdoc: { mode: "typescript" } },
+    rules: {
+      "jsdoc/require-jsdoc": [
+        "error",
+        { publicOnly: true, require: { FunctionDeclaration: true, ArrowFunctionExpression: true } },
+      ],
+      "jsdoc/require-description": ["error", { descriptionStyle: "any" }],
+      "jsdoc/require-throws": "error",
+      "jsdoc/require-throws-type": "error",
+      "jsdoc/check-param-names": ["error", { disableMissingParamChecks: true, checkDestructured: false }],
+      "jsdoc/check-tag-names": "error",
+      "jsdoc/require-param-description": "error",
+      "jsdoc/require-returns-description": "error",
     },
   },
   { files: ["**/*.{js,mjs,cjs}"], languageOptions: { globals: globals.node } },

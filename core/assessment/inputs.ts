@@ -2,6 +2,7 @@
 import { defaultPrior } from "../forecast/prior";
 import type { AssessContext, AssessPoint, AssessReading, ContextInput, PointInput, ReadingInput } from "./types";
 
+/** Readings with everything that was left out: not known, not doubtful, not recalled. */
 export function fullReadings(readings: readonly ReadingInput[]): AssessReading[] {
   return readings.map((r, i) => ({
     id: r.id ?? String(i),
@@ -17,6 +18,7 @@ export function fullReadings(readings: readonly ReadingInput[]): AssessReading[]
   }));
 }
 
+/** A point with everything that was left out: no reference, no full flow, no manufacturer's value. */
 export function fullPoint({
   quantity,
   limit,

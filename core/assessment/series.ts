@@ -228,8 +228,10 @@ function conditionOf(
   };
 }
 
-/** Oil is read between these, °C; beyond them the law of viscosity says nothing, and a stored figure is taken at the edge. */
+/** Oil is read between these, °C. */
 const oilRange = [-40, 130] as const;
+
+/** A stored oil temperature in °C, kept between −40 and 130: beyond them the law of viscosity says nothing. */
 export const believable = (temperature: number) => Math.min(oilRange[1], Math.max(oilRange[0], temperature));
 
 /** Least and greatest; nought for none. */

@@ -40,7 +40,7 @@ export function usedTowards(value: number, baseline: number, side: LimitSide): n
 
 /**
  * The side of which more margin is used.
- * @throws RangeError when no limit is given.
+ * @throws {RangeError} when no limit is given.
  */
 export function nearestSide(value: number, baseline: number, limits: Limits): LimitSide {
   const sides = sidesOf(limits);

@@ -6,7 +6,8 @@ export const cautions = {
   suspended: "Prop a suspended load before anything is opened. A load held by oil can come down at once.",
   caseDrain: "Never plug a case drain. Hot oil under pressure: never search for a leak with the hand.",
   settings:
-    "Raise a relief valve in a known direction, never past the line's rating, with a gauge that can take it. Settings come from the manufacturer's current manual.",
+    "Raise a relief valve in a known direction, never past the line's rating, with a gauge that can take it. " +
+    "Settings come from the manufacturer's current manual.",
   gauge: "A gauge that is over-ranged can burst. Release the pressure before it is changed.",
   energy: "Isolate, lock, release stored energy, prove zero at a gauge before a line is opened.",
   oil: "Hot oil burns. Let nobody smell or taste a fluid; keep it off the skin.",

@@ -13,6 +13,7 @@ type Read = { ok: true; value: unknown } | { ok: false; message: string };
 /**
  * Run a calculation on typed texts; a field that is missing is empty. Problems come by field, "form" for what
  * concerns several.
+ * @throws {Error} what the calculation itself throws that is no matter of the input
  */
 export function runCalculator(
   calculator: Calculator,

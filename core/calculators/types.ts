@@ -122,7 +122,7 @@ export interface Calculator {
   asks: string;
   fields: Record<string, FieldSpec>;
   caution?: string;
-  /** @throws RangeError with a message for the reader. */
+  /** @throws {RangeError} with a message for the reader. */
   compute(values: Record<string, unknown>): Outcome;
 }
 

@@ -19,7 +19,10 @@ export interface Cusum {
   signals: { index: number; arm: "upper" | "lower"; since: number }[];
 }
 
-/** CUSUM of values in time order. @throws RangeError when sigma is not above zero. */
+/**
+ * CUSUM of values in time order.
+ * @throws {RangeError} when sigma is not above zero.
+ */
 export function cusum(values: readonly number[], { target, sigma, k = 0.5, h = 5 }: CusumOptions): Cusum {
   if (!(sigma > 0)) throw new RangeError("Sigma must be above zero.");
   let up = 0;

@@ -17,7 +17,10 @@ export interface Ewma {
   signals: number[];
 }
 
-/** EWMA of values in time order, started at the target. @throws RangeError when sigma or lambda is out of range. */
+/**
+ * EWMA of values in time order, started at the target.
+ * @throws {RangeError} when sigma or lambda is out of range.
+ */
 export function ewma(values: readonly number[], { target, sigma, lambda = 0.2, L = 2.962 }: EwmaOptions): Ewma {
   if (!(sigma > 0)) throw new RangeError("Sigma must be above zero.");
   if (!(lambda > 0 && lambda <= 1)) throw new RangeError("Lambda lies above 0 and at most at 1.");

@@ -12,7 +12,12 @@ export interface ChangeShape {
   weights: { none: number; step: number; drift: number };
 }
 
-/** @throws RangeError for fewer than 6 values or values and times of different length. */
+/**
+ * Which shape explains a change best: none, a step at one moment, or a drift, weighed by BIC.
+ * @param times in rising order, any unit
+ * @param values at those times, at least 6
+ * @throws {RangeError} for fewer than 6 values or values and times of different length.
+ */
 export function stepOrDrift(times: readonly number[], values: readonly number[]): ChangeShape {
   const n = values.length;
   if (n < 6 || times.length !== n) throw new RangeError("At least 6 values with their times are needed.");

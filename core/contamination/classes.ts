@@ -96,7 +96,8 @@ function classOf(counts: readonly Counted[], table: ClassTable, standard: string
 
 /**
  * NAS 1638 class of counts per 100 mL in the bands 5-15, 15-25, 25-50, 50-100 and over 100 µm, in that order;
- * null where a band was not counted. @throws RangeError for negative counts or none.
+ * null where a band was not counted.
+ * @throws {RangeError} for negative counts or none.
  */
 export function nas1638(counts: NasCounts): CleanlinessClass {
   const listed =
@@ -106,7 +107,8 @@ export function nas1638(counts: NasCounts): CleanlinessClass {
 
 /**
  * SAE AS4059 class of cumulative counts per 100 mL over 4, 6, 14, 21, 38 and 70 µm(c), in that order; null
- * where a size was not counted. @throws RangeError for negative counts, counts that rise with size, or none.
+ * where a size was not counted.
+ * @throws {RangeError} for negative counts, counts that rise with size, or none.
  */
 export function as4059(counts: As4059Counts): CleanlinessClass {
   const listed =

@@ -20,14 +20,26 @@ export type Code = number | null | "*";
 /** Fewest raw particles counted for a code without ≥. */
 const FEWEST = 20;
 
-/** Scale number of a count per mL. @throws RangeError when it is negative or no number. */
+/**
+ * ISO 4406 scale number of a count; each number up doubles the count.
+ * @param perMl particles per mL over one size, 0 or more
+ * @returns 0 to 28; 29 stands for >28
+ * @throws {RangeError} for a negative count, or none
+ * @example scaleNumber(1000) // 17: above 640, up to 1300
+ */
 export function scaleNumber(perMl: number): number {
   if (!(perMl >= 0)) throw new RangeError("A particle count cannot be below zero.");
   const index = iso4406Bounds.findIndex((bound) => perMl <= bound);
   return index === -1 ? 29 : index;
 }
 
-/** Range of counts per mL that a scale number stands for: above `over`, up to and including `upTo`. */
+/**
+ * Range of counts that a scale number stands for.
+ * @param code whole number, 0 to 29
+ * @returns particles per mL: above `over`, up to and including `upTo`
+ * @throws {RangeError} for what is no scale number
+ * @example countsOfCode(17) // { over: 640, upTo: 1300 }
+ */
 export function countsOfCode(code: number): { over: number; upTo: number } {
   if (!Number.isInteger(code) || code < 0 || code > 29) throw new RangeError("A scale number lies between 0 and 28.");
   return { over: code === 0 ? 0 : iso4406Bounds[code - 1]!, upTo: iso4406Bounds[code] ?? Infinity };
@@ -36,7 +48,7 @@ export function countsOfCode(code: number): { over: number; upTo: number } {
 /**
  * ISO 4406 code of counts per mL, cumulative (over each size). `raw`: particles really counted at each size;
  * fewer than 20 make that number carry ≥.
- * @throws RangeError for a negative count, or one that rises with size.
+ * @throws {RangeError} for a negative count, or one that rises with size.
  */
 export function iso4406(
   { over4, over6, over14 }: { over4: Count; over6: Count; over14: Count },
@@ -60,7 +72,10 @@ function codeText(code: Code): string {
   return code === null ? "–" : code === 29 ? ">28" : String(code);
 }
 
-/** Read a code as written: "18/16/13", an asterisk for a number that could not be counted, "–/16/13". @throws RangeError when it is none. */
+/**
+ * Read a code as written: "18/16/13", an asterisk for a number that could not be counted, "–/16/13".
+ * @throws {RangeError} when it is none.
+ */
 export function parseIso4406(text: string): Iso4406 {
   const parts = text
     .trim()

@@ -26,7 +26,10 @@ export interface Target {
   decidedBy: SensitiveKind[];
 }
 
-/** Target of a circuit at a pressure in bar. @throws RangeError without a component. */
+/**
+ * Target of a circuit at a pressure in bar.
+ * @throws {RangeError} without a component.
+ */
 export function targetCode(kinds: readonly SensitiveKind[], pressure: number, table = typicalTargets): Target {
   if (kinds.length === 0) throw new RangeError("A target needs at least one component.");
   const of = (kind: SensitiveKind) => (pressure > STRICT_ABOVE ? table[kind].above : table[kind].upTo210);

@@ -29,7 +29,7 @@ export interface MetalAmount {
 
 /**
  * Corrected amounts, as concentration in the circuit's volume (L), at each sample in order of running hours.
- * @throws RangeError when the volume is not above zero or the samples are out of order.
+ * @throws {RangeError} when the volume is not above zero or the samples are out of order.
  */
 export function wearMetalAmounts(
   samples: readonly MetalSample[],

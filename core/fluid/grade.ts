@@ -12,7 +12,12 @@ export interface GradeCheck {
   within: boolean;
 }
 
-/** The ISO 3448 grade nearest to a viscosity at 40 °C in mm²/s. @throws RangeError when it is not above zero. */
+/**
+ * The ISO 3448 viscosity grade nearest to a viscosity, and whether it lies within its ±10 %.
+ * @param kv40 kinematic viscosity at 40 °C, mm²/s, above 0
+ * @throws {RangeError} for a viscosity that is not above zero
+ * @example gradeOf(44) // { grade: 46, low: 41.4, high: 50.6, within: true }
+ */
 export function gradeOf(kv40: number): GradeCheck {
   if (!(kv40 > 0)) throw new RangeError("The viscosity at 40 °C must be above zero.");
   const grade = viscosityGrades.reduce((best, g) =>

@@ -10,6 +10,11 @@ export function viscosityUnderPressure(viscosity: number, pressure: number, alph
 /**
  * Mean factor by which a gap leaks less than at atmospheric viscosity when the pressure falls from p bar to
  * zero along it: (1 − e^(−αp))/(αp). 0.82 at 200 bar and α 2e-3: 18 % less.
+ * @param pressure at the inlet of the gap, bar, 0 or more
+ * @param alpha pressure coefficient of viscosity, 0 to 0.01 per bar
+ * @returns 0 to 1
+ * @throws {RangeError} for a value out of its range
+ * @example gapPressureFactor(200, 2e-3) // 0.82
  */
 export function gapPressureFactor(pressure: number, alpha = MINERAL_ALPHA): number {
   checkAlpha(alpha);

@@ -40,6 +40,10 @@ export interface FluidFinding {
 /**
  * Findings in the order start, working, hottest, type; temperatures in °C. Bad ones must be put right before
  * the component runs.
+ * @param fluid viscosities in mm²/s and its type
+ * @param need the component's range of viscosities, mm²/s, and what it is made for
+ * @param temperatures °C
+ * @throws {RangeError} for a range whose ends do not follow one another
  */
 export function fluidSuitability(
   fluid: ViscosityGrade & { type: FluidType },

@@ -21,7 +21,7 @@ const loglog = (v: number) => Math.log10(Math.log10(v + 0.7));
 
 /**
  * A and B of ASTM D341 from the viscosities at 40 and 100 °C.
- * @throws RangeError outside ν > 2 mm²/s or when kv100 is not below kv40.
+ * @throws {RangeError} outside ν > 2 mm²/s or when kv100 is not below kv40.
  */
 export function waltherConstants({ kv40, kv100 }: ViscosityGrade): WaltherConstants {
   if (!(kv100 > 2) || !(kv40 > kv100))
@@ -32,7 +32,7 @@ export function waltherConstants({ kv40, kv100 }: ViscosityGrade): WaltherConsta
 
 /**
  * Kinematic viscosity in mm²/s at a temperature in °C (−40 to 150), ASTM D341.
- * @throws RangeError outside the range of the method.
+ * @throws {RangeError} outside the range of the method.
  */
 export function kinematicViscosity(grade: ViscosityGrade, temperatureC: number): number {
   if (!(temperatureC >= -60 && temperatureC <= 200))

@@ -8,7 +8,14 @@ export interface WaterSolubility {
   b: number;
 }
 
-/** Solubility through two saturation values (ppm at °C). @throws RangeError when they do not grow with temperature. */
+/**
+ * Solubility line of a fluid through two of its saturation values.
+ * @param one a saturation value: ppm by mass above 0, at °C
+ * @param two another one, at another temperature; the warmer holds more
+ * @returns the constants A and B of log10 S = A − B/T
+ * @throws {RangeError} when the values do not grow with temperature
+ * @example solubilityFrom({ ppm: 100, temperature: 20 }, { ppm: 600, temperature: 80 })
+ */
 export function solubilityFrom(
   one: { ppm: number; temperature: number },
   two: { ppm: number; temperature: number },
@@ -20,13 +27,28 @@ export function solubilityFrom(
   return { a: Math.log10(low.ppm) + b / (low.temperature + 273.15), b };
 }
 
-/** Water that the fluid can dissolve at a temperature in °C, ppm by mass. */
+/**
+ * Water that a fluid can dissolve.
+ * @param temperature of the oil, −40 to 150 °C
+ * @param solubility the fluid's constants
+ * @returns ppm by mass; water beyond it is free
+ * @throws {RangeError} for a temperature outside that range
+ * @example waterSaturation(20, solubilityFrom({ ppm: 100, temperature: 20 }, { ppm: 600, temperature: 80 })) // 100
+ */
 export function waterSaturation(temperature: number, { a, b }: WaterSolubility): number {
   if (!(temperature >= -40 && temperature <= 150)) throw new RangeError("The temperature lies between −40 and 150 °C.");
   return 10 ** (a - b / (temperature + 273.15));
 }
 
-/** Share of saturation in percent; above 100: free water. */
+/**
+ * Water content against saturation.
+ * @param ppm water by mass, 0 or more
+ * @param temperature of the oil, −40 to 150 °C
+ * @param solubility the fluid's constants
+ * @returns percent of saturation; above 100: free water
+ * @throws {RangeError} for a negative content or a temperature outside that range
+ * @example waterShare(50, 20, solubilityFrom({ ppm: 100, temperature: 20 }, { ppm: 600, temperature: 80 })) // 50
+ */
 export function waterShare(ppm: number, temperature: number, solubility: WaterSolubility): number {
   if (!(ppm >= 0)) throw new RangeError("Water cannot be below zero.");
   return (100 * ppm) / waterSaturation(temperature, solubility);

@@ -49,9 +49,11 @@ function hazardOf(h: Hypothesis, prior: WearPrior, from: number, to: number): nu
 
 /**
  * Run the bank over the readings of one life (in time order).
+ * @param readings of the life
  * @param lnLimit ln of the limit over the as-new level, above 0.
- * @param newAt running hours at which the part was new, not after the first reading.
+ * @param prior what peers tell, or the default
  * @param corrected true when the exponents are unknowns; false: readings need no correction.
+ * @param newAt running hours at which the part was new, not after the first reading.
  */
 export function runFilter(
   readings: readonly FilterReading[],

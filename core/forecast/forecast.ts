@@ -84,7 +84,8 @@ const HORIZON_SCALES = 4;
 export const FEWEST_READINGS = 3;
 
 /**
- * Forecast one life. @throws RangeError with fewer than 3 readings or a limit not beyond as new.
+ * Forecast one life.
+ * @throws {RangeError} with fewer than 3 readings or a limit not beyond as new.
  */
 export function forecast({
   readings,

@@ -6,7 +6,7 @@
 /**
  * Continuous ranked probability score of equally likely draws against the truth, in the unit of both:
  * E|X − y| − ½E|X − X'|. 0 is perfect; of a single draw it is the absolute error.
- * @throws RangeError without draws.
+ * @throws {RangeError} without draws.
  */
 export function crps(draws: readonly number[], truth: number): number {
   const n = draws.length;

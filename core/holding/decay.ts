@@ -28,7 +28,7 @@ export interface DecayResult {
 /**
  * Leak = (V/K)·(fall of pressure less what cooling explains). Without a temperature record the test says
  * nothing: 0.1 K/min looks like 1 bar/min. An accumulator left in makes it invalid.
- * @throws RangeError when volume or modulus is not above zero.
+ * @throws {RangeError} when volume or modulus is not above zero.
  */
 export function leakFromDecay({
   volume,
@@ -42,7 +42,14 @@ export function leakFromDecay({
   return { leak: (volume / bulkModulus) * (pressureFall - byTemperature), byTemperature };
 }
 
-/** Leakage in L/min of a cylinder that creeps: area mm², speed mm/min. */
+/**
+ * Leakage across a cylinder that creeps with its ports shut.
+ * @param area of the side that leaks, mm², above 0
+ * @param speed mm/min
+ * @returns L/min
+ * @throws {RangeError} for an area that is not above zero
+ * @example leakFromCreep(7854, 2) // 0.0157
+ */
 export function leakFromCreep(area: number, speed: number): number {
   if (!(area > 0)) throw new RangeError("The area must be above zero.");
   return (area * speed) / 1e6;

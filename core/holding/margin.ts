@@ -54,7 +54,7 @@ const Z10 = 1.2816;
 /**
  * Margin of a load-holding valve. A check valve opens when R·(p_pilot − p_b) ≥ p_l − p_b (+ spring); a
  * counterbalance valve when p_l + R·p_pilot ≥ setting + p_back·(1 + R).
- * @throws RangeError when areas or ratio are not above zero, or a counterbalance valve has no setting.
+ * @throws {RangeError} when areas or ratio are not above zero, or a counterbalance valve has no setting.
  */
 export function holdingMargin(readings: HoldingReadings, valve: HoldingValve): HoldingMargin {
   const { loadPressure, oppositePressure, loadArea, oppositeArea, rise, rating } = readings;

@@ -57,8 +57,12 @@ export function hoursFit(from: number, to: number, ms: number): boolean {
 /**
  * The axis of running hours.
  * @param noted in time order
- * @param hoursPerDay duty, for moments beyond what was noted
- * @param start hours of the first meter at a moment, for when nothing was noted
+ * @param machine its meter
+ * @param machine.changes of the hour meter, in time order
+ * @param machine.hoursPerDay duty, for moments beyond what was noted
+ * @param machine.start hours of the first meter at a moment, for when nothing was noted
+ * @param machine.start.at epoch ms
+ * @param machine.start.hours running hours
  */
 export function runningHours(
   noted: readonly NotedHours[],

@@ -51,7 +51,10 @@ export interface InstrumentFitness {
   reasons: { must: boolean; message: string }[];
 }
 
-/** @throws RangeError when full scale, class or change is not above zero. */
+/**
+ * Does an instrument fit a point: range, permissible error against the change to be seen, viscosity, calibration?
+ * @throws {RangeError} when full scale, class or change is not above zero.
+ */
 export function instrumentFitness(instrument: Instrument, need: InstrumentNeed): InstrumentFitness {
   const { fullScale, accuracyClass } = instrument;
   if (!(fullScale > 0) || !(accuracyClass > 0) || !(need.change > 0))

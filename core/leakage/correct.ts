@@ -19,7 +19,7 @@ export interface LeakageConditions {
 
 /**
  * Correct a leakage flow to the reference pressure and viscosity. Result in the unit of `flow`.
- * @throws RangeError when a pressure or viscosity is not above zero.
+ * @throws {RangeError} when a pressure or viscosity is not above zero.
  */
 export function correctLeakage(
   { flow, pressure, viscosity }: LeakageConditions & { flow: number },

@@ -3,7 +3,7 @@
 /**
  * Split two leakage flows at two pressures (bar) and one oil into a laminar part k·p and a turbulent part t·√p.
  * Coefficients in L/(min·bar) and L/(min·√bar); a negative one says that the readings do not fit such a leak.
- * @throws RangeError when the pressures are not above zero and different.
+ * @throws {RangeError} when the pressures are not above zero and different.
  */
 export function splitLeakage(
   one: { pressure: number; flow: number },
@@ -18,19 +18,40 @@ export function splitLeakage(
   };
 }
 
-/** Leakage of a mixed leak at a pressure in bar. */
+/**
+ * Leakage that is part laminar, part turbulent: k·p + t·√p.
+ * @param leak laminar part in L/(min·bar), turbulent part in L/(min·√bar)
+ * @param pressure bar, 0 or more
+ * @returns L/min
+ * @throws {RangeError} for a negative pressure
+ * @example mixedLeakage({ laminar: 0.01, turbulent: 0.1 }, 100) // 2
+ */
 export function mixedLeakage({ laminar, turbulent }: { laminar: number; turbulent: number }, pressure: number): number {
   if (!(pressure >= 0)) throw new RangeError("The pressure must not be negative.");
   return laminar * pressure + turbulent * Math.sqrt(pressure);
 }
 
-/** Factor by which leakage grows when a clearance grows: the cube of their ratio. */
+/**
+ * Factor by which laminar leakage grows with a clearance: the cube of their ratio.
+ * @param before clearance before, above 0
+ * @param after clearance after, in the same unit, 0 or more
+ * @returns leakage after over leakage before
+ * @throws {RangeError} for a clearance out of its range
+ * @example clearanceFactor(10, 20) // 8: twice the clearance leaks eight times as much
+ */
 export function clearanceFactor(before: number, after: number): number {
   if (!(before > 0) || !(after >= 0)) throw new RangeError("Clearances must be above zero.");
   return (after / before) ** 3;
 }
 
-/** The clearance at which leakage is `factor` times that of `clearance`, same unit. */
+/**
+ * Clearance at which laminar leakage is a multiple of what it is now.
+ * @param clearance now, any unit, above 0
+ * @param factor of leakage, above 0
+ * @returns clearance in the same unit
+ * @throws {RangeError} for a value that is not above zero
+ * @example clearanceAt(10, 8) // 20
+ */
 export function clearanceAt(clearance: number, factor: number): number {
   if (!(clearance > 0) || !(factor > 0)) throw new RangeError("Clearance and factor must be above zero.");
   return clearance * Math.cbrt(factor);

@@ -27,7 +27,8 @@ const FAR_TEMPERATURE = 15;
 
 /**
  * How a point is usually read: the medians of its newest readings that noted both load and oil temperature.
- * @param readings oldest first. @returns null where fewer than four noted both.
+ * @param readings oldest first.
+ * @returns null where fewer than four noted both.
  */
 export function usualCondition(readings: readonly ReadCondition[]): UsualCondition | null {
   const noted = readings

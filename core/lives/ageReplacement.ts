@@ -42,7 +42,10 @@ export function replacementCostRate(age: number, { shape, scale, planned, unplan
   return (planned * alive + unplanned * (1 - alive)) / meanUpTo(age, { shape, scale });
 }
 
-/** @throws RangeError when shape, scale or a cost is not above zero. */
+/**
+ * The age at which a planned replacement costs least an hour, from a Weibull life; run to failure where none does.
+ * @throws {RangeError} when shape, scale or a cost is not above zero.
+ */
 export function ageReplacement(input: AgeReplacementInput): AgeReplacement {
   const { shape, scale, planned, unplanned, shapeInterval } = input;
   for (const v of [shape, scale, planned, unplanned])

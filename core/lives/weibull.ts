@@ -80,7 +80,8 @@ function passes(f: (x: number) => number, inside: number, outside: number, level
 const HALF_CHI2 = { 0.8: 0.8211872075749087, 0.9: 1.352771727, 0.95: 1.9207294103 } as const;
 
 /**
- * Fit a Weibull distribution. @throws RangeError for no failure, times that are not above zero, an entry or
+ * Fit a Weibull distribution.
+ * @throws {RangeError} for no failure, times that are not above zero, an entry or
  * `goodAt` not before its time, or failures that all share one time without a censored life beyond it.
  */
 export function weibullFit(lives: readonly Life[], { confidence = 0.95 as keyof typeof HALF_CHI2 } = {}): WeibullFit {

@@ -82,7 +82,10 @@ export function leakName({ component, what }: Pick<LeakChange, "component" | "wh
   return `${/\s([A-Z]|\d+)$/.test(component) ? "" : "the "}${component}'s ${what}`;
 }
 
-/** Oil and machine in one sentence, with the moment as a date. @param metals what rose, by name; empty: nothing */
+/**
+ * Oil and machine in one sentence, with the moment as a date.
+ * @param metals what rose, by name; empty: nothing
+ */
 export function agreementOf(
   metals: readonly string[],
   moment: number,

@@ -122,6 +122,7 @@ export const analytes = define({
 export type AnalyteId = keyof typeof analytes;
 export const analyteIds = Object.keys(analytes) as AnalyteId[];
 
+/** Is a text the id of an analyte? */
 export function isAnalyte(text: string): text is AnalyteId {
   return Object.hasOwn(analytes, text);
 }

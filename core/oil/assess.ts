@@ -39,6 +39,7 @@ function exactNumber(count: number): number {
 
 const isComparable = (s: OilSample) => incomparable(s) === null;
 
+/** The condition of one circuit's oil: samples against target and own history, water, metals, filters, age, what made it so. */
 export function assessOil(input: OilInput): OilAssessment {
   const comparable = input.samples.filter(isComparable);
   const target = circuitTarget(input.components, input.workingPressure, input.targetSet);

@@ -7,7 +7,8 @@ export interface MaybeBelow {
 /**
  * Quantile by the Kaplan-Meier estimate for left-censored values (Helsel, Statistics for Censored Environmental
  * Data, 2012: the survival curve of the values turned about). Null: it lies among the "less than" values, below
- * every number that was read. @throws RangeError when there is no value or p is not inside 0 to 1.
+ * every number that was read.
+ * @throws {RangeError} when there is no value or p is not inside 0 to 1.
  */
 export function censoredQuantile(values: readonly MaybeBelow[], p: number): number | null {
   if (values.length === 0) throw new RangeError("No value.");

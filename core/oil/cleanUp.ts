@@ -57,7 +57,7 @@ const SCATTER = 0.3;
  * How fast did it really clean up? Samples (running minutes since the first, count per mL, in order, at least 4)
  * against the balance: the clearing rate and the level that fit best by least squares on ln counts, with the 90 %
  * profile interval of the rate from the scatter of counts. Null when too little was cleaned to tell.
- * @throws RangeError for fewer than 4 samples.
+ * @throws {RangeError} for fewer than 4 samples.
  */
 export function fitCleanUp(
   balance: TankBalance,

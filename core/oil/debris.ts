@@ -74,7 +74,8 @@ export interface FlushStep {
 
 /**
  * Flow that makes a bore turbulent: Re 4000 = v·d/ν, Q = Re·π·d·ν/4. Bore in mm, viscosity in mm²/s, result in
- * L/min. @throws RangeError when they are not above zero.
+ * L/min.
+ * @throws {RangeError} when they are not above zero.
  */
 export function flushFlow(bore: number, viscosity: number, reynolds = 4000): number {
   if (!(bore > 0) || !(viscosity > 0)) throw new RangeError("Bore and viscosity must be above zero.");
@@ -82,7 +83,12 @@ export function flushFlow(bore: number, viscosity: number, reynolds = 4000): num
 }
 
 /**
- * Flush plan in order. @param minutes running minutes that the balance asks for; null: the filters cannot reach it.
+ * Flush plan in order.
+ * @param wanted what the circuit needs
+ * @param wanted.targetText its target code
+ * @param wanted.cleanerText the code two numbers below it
+ * @param wanted.minutes running minutes that the balance asks for; null: the filters cannot reach it
+ * @param wanted.proportional a proportional or servo valve is in the circuit
  */
 export function flushPlan({
   targetText,

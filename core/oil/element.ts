@@ -45,8 +45,11 @@ const AT_BYPASS = 0.92;
 const FEWEST_FOR_TREND = 4;
 
 /**
+ * What the differential pressure of a filter says: clogging, when it blocks, whether oil bypasses it; null: no reading.
  * @param lives elements of one filter in time order, the last one now fitted
- * @param reference flow (L/min) and viscosity (mm²/s) that drops are brought to
+ * @param reference that drops are brought to
+ * @param reference.flow L/min, above 0
+ * @param reference.viscosity mm²/s, above 0
  * @param bypass differential pressure at which the bypass opens, bar
  */
 export function elementFinding(

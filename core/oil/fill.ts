@@ -40,7 +40,8 @@ const MONTH = (365.25 / 12) * 86_400_000;
 
 /**
  * Age of a fill against its longest interval. Analysis decides when oil is changed; the interval is the backstop.
- * @param hoursNow running hours of the machine now. @param hoursPerDay above 0.
+ * @param hoursNow running hours of the machine now.
+ * @param hoursPerDay above 0.
  */
 export function fillAge(
   fill: Pick<OilMove, "at" | "hours">,
@@ -86,7 +87,13 @@ export function mixing(there: NamedFluid, added: NamedFluid): { serious: boolean
   };
 }
 
-/** Viscosity (mm²/s) of a mixture of shares by volume, by the viscosity blending of ASTM D7152 in its ln ln form: W = ln ln(ν + 0.7), W = Σ x·W. */
+/**
+ * Viscosity (mm²/s) of a mixture of shares by volume, by the viscosity blending of ASTM D7152 in its ln ln form: W = ln ln(ν + 0.7), W = Σ x·W.
+ * @param parts shares in any unit of volume; viscosities above 0.7 mm²/s at one temperature
+ * @returns mm²/s at that temperature
+ * @throws {RangeError} for shares that add up to nothing, or a viscosity out of range
+ * @example mixtureViscosity([{ share: 1, viscosity: 46 }, { share: 1, viscosity: 46 }]) // 46
+ */
 export function mixtureViscosity(parts: readonly { share: number; viscosity: number }[]): number {
   const whole = parts.reduce((sum, p) => sum + p.share, 0);
   if (!(whole > 0) || parts.some((p) => !(p.viscosity > 0.7)))

@@ -26,8 +26,11 @@ const Z90 = 1.645;
 
 /**
  * The clearest step upward in values (ln) in time order; null: none. One sample alone makes a step only when it
- * is far out. By simulation of 20 steady samples about 1 in 100 series shows one (step.test.ts).
- * @param least ln of the smallest step worth telling; ln 2 is one number of ISO 4406.
+ * is far out. By simulation of 20 steady samples about 1 in 100 series shows one (wear.test.ts).
+ * @param values ln of counts
+ * @param options what is worth telling
+ * @param options.least ln of the smallest step worth telling; ln 2 is one number of ISO 4406.
+ * @param options.scatter standard deviation of ln that samples of steady oil have
  */
 export function stepUp(
   values: readonly number[],

@@ -17,6 +17,7 @@ export const ACID = { doubt: 0.5, bad: 1 };
 const SOON_DAYS = 45;
 const DAY = 86_400_000;
 
+/** A name inside a sentence: its first letter small. */
 export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 const times = (factor: number) => (factor >= 10 ? String(Math.round(factor)) : factor.toFixed(1).replace(/\.0$/, ""));

@@ -311,6 +311,7 @@ export const procedures: readonly Procedure[] = [
   },
 ];
 
+/** The guided test with an id; undefined: there is none. */
 export function procedureOf(id: string): Procedure | undefined {
   return procedures.find((p) => p.id === id);
 }

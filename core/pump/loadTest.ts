@@ -101,7 +101,7 @@ function weightedFit(rows: readonly number[][], y: readonly number[], weights: r
 
 /**
  * Analyse the steps of a load test, at least 3 of them usable.
- * @throws RangeError when displacement, speed or working pressure is not above zero, or with fewer than 3 usable steps.
+ * @throws {RangeError} when displacement, speed or working pressure is not above zero, or with fewer than 3 usable steps.
  */
 export function analyseLoadTest(steps: readonly LoadStep[], pump: LoadTestPump): LoadTestResult {
   if (!(pump.workingPressure > 0)) throw new RangeError("The working pressure must be above zero.");

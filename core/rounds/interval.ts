@@ -7,6 +7,11 @@ const SHORTEST_DAYS = 7;
 /**
  * Days until the next reading: the usual interval, or shorter where P10 of the crossing comes near, so that at
  * least six readings lie before it; never under a week. `p10`: epoch ms or null where no crossing is in sight.
+ * @param usualDays above 0
+ * @param now epoch ms
+ * @returns days
+ * @throws {RangeError} for an interval that is not above zero
+ * @example readingInterval(30, null, 0) // 30
  */
 export function readingInterval(usualDays: number, p10: number | null, now: number): number {
   if (!(usualDays > 0)) throw new RangeError("The interval must be above zero.");

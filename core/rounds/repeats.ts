@@ -10,6 +10,7 @@ export interface Repeats {
 /**
  * Judge repeated readings of one point. `tolerance`: greatest difference between two that agree, core unit,
  * above zero.
+ * @throws {RangeError} for a tolerance that is not above zero
  */
 export function judgeRepeats(values: readonly number[], tolerance: number): Repeats {
   if (!(tolerance > 0)) throw new RangeError("The tolerance must be above zero.");

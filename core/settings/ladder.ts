@@ -66,7 +66,8 @@ function rungOf(id: string, name: string, setting: Setting): Rung {
 }
 
 /**
- * Check the ladder from the lowest setting up. @throws RangeError without a working control, without a
+ * Check the ladder from the lowest setting up.
+ * @throws {RangeError} without a working control, without a
  * rating, or with a pressure that is not above zero.
  */
 export function settingsLadder(settings: Settings): Ladder {

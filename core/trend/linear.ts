@@ -3,7 +3,7 @@
 /**
  * Solve A·x = b for a symmetric positive definite A and give A⁻¹ (Gauss-Jordan with pivoting; the
  * systems here have at most six unknowns).
- * @throws RangeError when A is singular.
+ * @throws {RangeError} when A is singular.
  */
 export function solveSymmetric(
   a: readonly (readonly number[])[],
@@ -29,7 +29,7 @@ export function solveSymmetric(
 
 /**
  * Solve A·x = b for a symmetric positive definite A of any size by Cholesky's factors, and give ln |A|.
- * @throws RangeError when A is not positive definite.
+ * @throws {RangeError} when A is not positive definite.
  */
 export function solvePositive(
   a: readonly (readonly number[])[],

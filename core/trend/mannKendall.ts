@@ -11,7 +11,10 @@ export interface MannKendall {
   tau: number;
 }
 
-/** Test a series in time order for a monotone trend. @throws RangeError for fewer than 3 values. */
+/**
+ * Test a series in time order for a monotone trend.
+ * @throws {RangeError} for fewer than 3 values.
+ */
 export function mannKendall(y: readonly number[]): MannKendall {
   const n = y.length;
   if (n < 3) throw new RangeError("Mann-Kendall needs at least 3 values.");

@@ -1,6 +1,9 @@
 /** Medians and robust spread. */
 
-/** The median (mean of the two middle values when even). @throws RangeError when empty. */
+/**
+ * The median (mean of the two middle values when even).
+ * @throws {RangeError} when empty.
+ */
 export function median(values: readonly number[]): number {
   if (values.length === 0) throw new RangeError("No values.");
   const sorted = Float64Array.from(values).sort();
@@ -8,7 +11,13 @@ export function median(values: readonly number[]): number {
   return sorted.length % 2 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }
 
-/** The value below which a share p (0 to 1) lies, inverse empirical distribution (R type 1). */
+/**
+ * The value below which a share p (0 to 1) lies, inverse empirical distribution (R type 1).
+ * @param sorted values in rising order, at least one
+ * @param p share
+ * @throws {RangeError} when there is no value
+ * @example inverseEcdf([1, 2, 3, 4], 0.5) // 2
+ */
 export function inverseEcdf(sorted: ArrayLike<number>, p: number): number {
   if (sorted.length === 0) throw new RangeError("No values.");
   return sorted[Math.min(sorted.length - 1, Math.max(0, Math.ceil(p * sorted.length - 1e-9) - 1))]!;

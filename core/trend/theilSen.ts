@@ -13,7 +13,8 @@ export interface TheilSen {
 
 /**
  * Median of the pairwise slopes with Sen's interval (normal approximation with ties in y).
- * Pairs with equal x are left out. @throws RangeError for fewer than 2 distinct x.
+ * Pairs with equal x are left out.
+ * @throws {RangeError} for fewer than 2 distinct x.
  */
 export function theilSen(
   x: readonly number[],

@@ -16,7 +16,7 @@ export interface WeightedLine {
 
 /**
  * Fit y = intercept + slope·x with weights proportional to 1/variance.
- * @throws RangeError for fewer than 3 readings, a weight not above zero, or a single x.
+ * @throws {RangeError} for fewer than 3 readings, a weight not above zero, or a single x.
  */
 export function weightedLine(
   x: readonly number[],

@@ -17,7 +17,11 @@ export function decimalsFor(value: number, digits = 3): number {
   return Math.min(6, Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value)))));
 }
 
-/** A core value with its unit: "5.6 L/min". `unit` is a symbol of the quantity's dimension. */
+/**
+ * A core value with its unit: "5.6 L/min". `unit` is a symbol of the quantity's dimension.
+ * @param value in the quantity's core unit
+ * @throws {RangeError} for a unit that is none of the quantity's
+ */
 export function formatQuantity(
   value: number,
   quantityId: QuantityId,

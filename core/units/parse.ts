@@ -28,6 +28,8 @@ export interface NumberOptions {
 
 /**
  * Read a number as people write it: "3.4", "3,4", "18 412", "1,234.5", "1.234,5", "1,234,567".
+ * @param text as typed
+ * @param options how to read it
  * @param options.decimalMark what a lone mark means. Left out: a lone comma is a decimal mark, but for "3,000", which
  *   some read as three thousand and others as three: that is no number until the mark is known.
  * @returns NaN when the text is no number, or cannot be read in one way only

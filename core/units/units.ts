@@ -164,7 +164,7 @@ export function fromCore(value: number, unit: Unit): number {
 
 /**
  * Convert a value between two units of the same dimension, given as symbols or other spellings.
- * @throws RangeError when no dimension has both units or the value is not finite.
+ * @throws {RangeError} when no dimension has both units or the value is not finite.
  */
 export function convert(value: number, fromUnit: string, toUnit: string): number {
   if (!Number.isFinite(value)) throw new RangeError(`Not a number: ${value}.`);
