@@ -41,7 +41,7 @@ test("an engineer adds a person, who signs in, changes the password and is ended
   await theirs.getByLabel("The one you have").fill("a-first-password");
   await theirs.getByLabel("The new one").fill("my-own-password");
   await theirs.getByRole("button", { name: "Change it" }).click();
-  await expect(theirs.getByText("Your new password holds")).toBeVisible();
+  await expect(theirs.getByText("Your password is changed")).toBeVisible();
 
   const row = page.getByRole("listitem").filter({ hasText: "F. Quill" });
   await row.getByText("F. Quill").click();
