@@ -218,7 +218,7 @@ test("two people edit one limit: the second is told and loses nothing", async ({
   await expect(first.getByRole("heading", { name: "Case pressure" })).toBeVisible();
   await second.getByLabel("Upper limit").fill("60 psi");
   await second.getByRole("button", { name: "Save the limit" }).click();
-  await expect(second.getByText(/changed this point while you were at it/)).toBeVisible();
+  await expect(second.getByText(/changed this point in the meantime/)).toBeVisible();
   await expect(second.getByText(/upper 5 bar/)).toBeVisible();
   await expect(second.getByLabel("Upper limit")).toHaveValue("60 psi");
   await second.getByRole("button", { name: "Save the limit" }).click();

@@ -18,7 +18,7 @@ const sampleCount = async (circuit: string) =>
 test("from the Oil place to the cause of the dirt in two clicks", async ({ page }) => {
   await signIn(page, "viewer");
   await page.getByRole("navigation", { name: "Places" }).getByRole("link", { name: /^Oil/ }).click();
-  await expect(page.getByRole("heading", { level: 1, name: /oils need somebody/ })).toBeVisible();
+  await expect(page.getByRole("heading", { level: 1, name: /oils need attention/ })).toBeVisible();
   await accessible(page);
   const first = page.getByRole("main").getByRole("listitem").filter({ hasText: "Most likely" });
   await expect(first).toContainText("oil bypasses the return filter");

@@ -447,7 +447,7 @@ test("the shut-in test breaks off above its upper limit, and a plant adds a test
     .click();
   await expect(page.getByText("Tick what must be true")).toBeVisible();
   for (const box of await page.getByRole("checkbox").all()) await box.check();
-  await expect(page.getByText("The answer stands here")).toBeVisible();
+  await expect(page.getByText("The result appears as soon as")).toBeVisible();
   await page.getByLabel("Pressure reached").fill("240");
   await page.getByLabel("Band from").fill("195");
   await page.getByLabel("Band to").fill("215");

@@ -52,7 +52,7 @@ const dimensionLabels: Record<(typeof preferableDimensions)[number], string> = {
 };
 
 const may = {
-  viewer: "You may look at everything and export it.",
+  viewer: "You may view and export everything.",
   technician: "You may also log and correct readings, import them, and carry out work.",
   engineer: "You may also edit the fleet, change limits, book work and plan stops.",
 };
@@ -94,8 +94,8 @@ export default function Account({ loaderData: { user, theme, mayEdit, said }, ac
           <Form method="post" className="mt-3 grid gap-3">
             <input type="hidden" name="intent" value="units" />
             <p className="text-sm text-ink-2">
-              Everything is shown in these, and what you type without a unit is taken in them. A unit that you do type
-              always counts, and is kept as typed.
+              Values are shown in these units, and numbers typed without a unit are read in them. A unit you type always
+              counts and is kept as typed.
             </p>
             <div className="grid grid-cols-2 gap-3">
               {preferableDimensions.map((d) => (

@@ -73,7 +73,7 @@ export function HourMeter({
                   options={[
                     { value: "replaced", label: "The meter was replaced" },
                     { value: "reset", label: "It was set back" },
-                    { value: "corrected", label: "A wrong figure was put right" },
+                    { value: "corrected", label: "A wrong figure was corrected" },
                   ]}
                 />
                 <TextField name="at" label="When" type="datetime-local" defaultValue={localInput(now, timeZone)} />

@@ -37,7 +37,7 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
         {need ? (
           <>
             It usually reads {show(need.expected, quantity)}, can come to {show(need.greatest, quantity)}, and a change
-            of {show(need.change, quantity, { digits: 2 })} has to be seen: a quarter of the way from as new to the
+            of {show(need.change, quantity, { digits: 2 })} must be detectable: a quarter of the way from as new to the
             limit{need.viscosity ? `; the oil has ${formatNumber(need.viscosity, 0)} mm²/s` : ""}.
           </>
         ) : (

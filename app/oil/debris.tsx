@@ -168,7 +168,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         ]}
         title={
           open
-            ? `${page.machine}: ${left > 0 ? `${left} part${left === 1 ? "" : "s"} to look at` : newest?.clean ? "ready to close" : "a clean sample is wanted"}`
+            ? `${page.machine}: ${left > 0 ? `${left} part${left === 1 ? "" : "s"} to look at` : newest?.clean ? "ready to close" : "a clean sample is needed"}`
             : `${page.machine}: debris event, closed`
         }
       >
@@ -278,7 +278,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
                   name="sourceComponentId"
                   label="The source"
                   options={[
-                    { value: "", label: "no part of the circuit" },
+                    { value: "", label: "not a component of the circuit" },
                     ...page.parts.map((p) => ({ value: p.id, label: p.name })),
                   ]}
                 />

@@ -104,7 +104,7 @@ export default function Fluid({
   const off = page.detail?.viscosityOff ?? null;
   const last = page.detail?.measured.at(-1);
   const title = !page.fluid
-    ? `${page.machine}: nobody has stated its fluid`
+    ? `${page.machine}: no fluid stated`
     : off !== null && Math.abs(off) >= 0.1
       ? `${page.machine}: its oil is ${Math.round(Math.abs(off) * 100)} % ${off < 0 ? "thinner" : "thicker"} than ${page.fluid.name}`
       : `${page.machine}: ${page.fluid.name}${fill ? `, in since ${dayText(fill.at, site)}` : ""}`;

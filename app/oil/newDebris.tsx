@@ -64,7 +64,7 @@ export default function NewDebris({ loaderData: d, actionData }: Route.Component
             <SelectField
               name="foundAtId"
               label="Where it was found"
-              options={[{ value: "", label: "not known: everything is suspect" }, ...d.parts]}
+              options={[{ value: "", label: "not known: suspect every component" }, ...d.parts]}
               hint="What lies below it comes first on the list; the rest is reached through the tank"
             />
             <TextField name="at" label="Found at" type="datetime-local" defaultValue={localInput(d.now, d.timeZone)} />

@@ -30,7 +30,7 @@ function finding({
     return unproven > 0
       ? `No oil needs attention; ${unproven} of ${all} have too few samples to judge`
       : `All ${all} oils are normal`;
-  return `${bad} of ${all} oils need${bad === 1 ? "s" : ""} somebody`;
+  return `${bad} of ${all} oils need${bad === 1 ? "s" : ""} attention`;
 }
 
 export default function OilOverview({ loaderData: { page, mayLog } }: Route.ComponentProps) {
@@ -91,7 +91,7 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
             </ul>
           )}
         </Section>
-        <Section title="Elements to renew within four months">
+        <Section title="Elements to replace within four months">
           {page.elements.length === 0 ? (
             <p className="py-2 text-ink-2">None foreseen.</p>
           ) : (

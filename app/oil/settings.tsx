@@ -53,8 +53,8 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
       >
         {byParts
           ? `By its parts the target is ${byParts.text}, decided by ${byParts.because}.`
-          : "No part of it asks for a cleanliness of its own."}{" "}
-        The manufacturer’s figures go before typical ones.
+          : "None of its components asks for a cleanliness of its own."}{" "}
+        The manufacturer’s figures come before typical ones.
       </PageHead>
       <Section title="The circuit">
         <Form method="post" noValidate className="mt-3 max-w-3xl">

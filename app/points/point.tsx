@@ -114,7 +114,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
         ...(quantity.correction === "leakage" ? [show(detail.correction.reference.pressure, "loadPressure")] : []),
       ].join(", ") + (quantity.correction === "leakage" ? "" : " and the usual flow")
     : null;
-  const legend = correctedTo === null ? "● as read" : `● corrected to ${correctedTo}  ○ as read`;
+  const legend = correctedTo === null ? "● as read" : `● corrected to ${correctedTo} · ○ as read`;
   const aboutReadings = [
     `${data.inLife.over ? "over " : ""}${data.inLife.count} in this life`,
     ...(data.marked ? [`${data.marked} marked`] : []),
@@ -274,7 +274,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
               ))}
             </nav>
             <span className="text-sm text-ink-2">
-              {view === "trend" ? `${legend}  ${shown.unit}` : <kbd title="press t">t</kbd>}
+              {view === "trend" ? `${legend} · ${shown.unit}` : <kbd title="press t">t</kbd>}
             </span>
           </div>
           {data.total.count === 0 ? (

@@ -69,7 +69,11 @@ export function OutcomeView({
     <>
       <div aria-live="polite" className={`border-l-4 pl-4 ${tones[outcome?.tone ?? "plain"]}`}>
         <p className="text-[1.05rem] leading-relaxed text-ink-2">
-          {outcome ? <Verdict parts={outcome.answer} /> : "The answer stands here as soon as every field can be read."}
+          {outcome ? (
+            <Verdict parts={outcome.answer} />
+          ) : (
+            "The result appears as soon as every field is filled in correctly."
+          )}
         </p>
         {outcome?.notes?.map((note) => (
           <p key={note} className="mt-1 text-sm text-ink-2">

@@ -124,7 +124,7 @@ export function dirtCauses({ step, filters, fitted, fills, outside, metals }: Ca
   causes.push({
     id: "unknown",
     share: unknown / total,
-    text: "something that nobody noted",
+    text: "an event that is not on record",
     at: null,
     componentId: null,
     tells: "Ask who was at the machine between the two samples.",

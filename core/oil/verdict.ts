@@ -230,7 +230,7 @@ export function findingsOf(p: Parts, since: { after: number; by: number } | null
         until: null,
         text:
           `${upperFirst(l.component)}: ${l.what} is ${Math.round((l.factor - 1) * 100)} % above ` +
-          `${moment === null ? "where it was two years ago" : "its earlier course"}.`,
+          `${moment === null ? "where it was two years ago" : "its earlier trend"}.`,
         tone: "bad",
         pointId: l.pointId,
         componentId: l.componentId,

@@ -61,11 +61,11 @@ test("a person who was added signs in under any case of the name, and has what t
   expect(await userOf(await requestAs("WREN", "long-enough"))).toMatchObject({ name: "T. Wren", role: "technician" });
   expect(await add({ name: "T. Wren the second" })).toEqual({
     ok: false,
-    problems: { signIn: "Somebody has this sign-in name." },
+    problems: { signIn: "This sign-in name is taken." },
   });
   expect(await add({ signIn: "wren2", name: "t. wren" })).toMatchObject({
     ok: false,
-    problems: { name: expect.stringContaining("this name already") },
+    problems: { name: expect.stringContaining("This name is taken") },
   });
   expect(await add({ signIn: "weak", name: "Weak", password: "aaaaaaaaaa" })).toMatchObject({
     ok: false,

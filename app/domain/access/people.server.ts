@@ -77,14 +77,14 @@ export async function addPerson(fields: Record<string, string>, actor: Actor): P
   } catch (error) {
     if (error instanceof NameTaken) return { ok: false, problems: { name: NAME_TAKEN } };
     if (brokenConstraint(error)?.includes("sign_in"))
-      return { ok: false, problems: { signIn: "Somebody has this sign-in name." } };
+      return { ok: false, problems: { signIn: "This sign-in name is taken." } };
     throw error;
   }
   return { ok: true };
 }
 
 class NameTaken extends Error {}
-const NAME_TAKEN = "Somebody has this name already. Records carry names: add an initial to tell the two apart.";
+const NAME_TAKEN = "This name is taken. Records carry names: add an initial to tell the two apart.";
 
 /** Records carry names, so two people never share one. */
 async function nameTaken(tx: Queryable, name: string, except: string | null): Promise<boolean> {
@@ -96,8 +96,9 @@ async function nameTaken(tx: Queryable, name: string, except: string | null): Pr
   return rows.some((r) => r.id !== except);
 }
 
-const CHANGED = "Somebody changed this person meanwhile. Load the page to see it; what you typed stays here.";
-const LAST = "This is the last engineer: make another one first, or nobody can change anything.";
+const CHANGED =
+  "Somebody else changed this person in the meantime. Load the page to see it; what you typed stays here.";
+const LAST = "This is the last engineer: add another one first, or nobody can change anything.";
 
 /** Rows of engineers are locked, so that two who demote one another cannot both succeed. */
 async function lastEngineer(tx: Queryable, id: string): Promise<boolean> {

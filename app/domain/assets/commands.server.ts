@@ -226,7 +226,7 @@ export async function editRecord(
           version: before.version,
           problems: {
             form:
-              `${last?.by ?? "Somebody"} changed this record while you were at it. Yours is still in the form: ` +
+              `${last?.by ?? "Somebody"} changed this record in the meantime. Yours is still in the form: ` +
               `save again if it is right, or load the page to see theirs.`,
           },
         };

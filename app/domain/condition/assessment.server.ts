@@ -18,8 +18,11 @@ import { assessPointOf, contextOf, countOfLife, pointSetups, readingsOfLife, typ
 import { assessInThread, type AssessResult } from "./threads.server";
 import { errorText } from "~/runtime/errors";
 
-/** Shape of the JSON that an assessment stores. Count it on when it changes: what has another shape is not read, and made again. */
-export const ASSESSMENT_SHAPE = 2;
+/**
+ * Shape of the JSON that an assessment stores. Count it on when it changes, or when
+ * the words of verdicts do: what has another shape is not read, and made again.
+ */
+export const ASSESSMENT_SHAPE = 3;
 
 /** The stored assessment where it has the shape that this version reads, else null. */
 export const currentDetail = sql<AssessmentDetail | null>`case when ${assessments.shape} = ${ASSESSMENT_SHAPE} then ${assessments.detail} end`;

@@ -73,7 +73,7 @@ export async function saveInstrument(
           ok: false,
           status: 409,
           problems: {
-            form: "Somebody changed this instrument while you were at it. Load the page to see it; what you typed stays here.",
+            form: "Somebody else changed this instrument in the meantime. Load the page to see it; what you typed stays here.",
           },
         };
       await tx

@@ -296,7 +296,7 @@ async function takeFluid(tx: Queryable, circuitId: string, actor: Actor): Promis
   );
 }
 
-const CHANGED = "Somebody changed this while you were at it. Load the page to see it; what you typed stays here.";
+const CHANGED = "Somebody else changed this in the meantime. Load the page to see it; what you typed stays here.";
 
 /** Target, volume, coldest start, longest interval and limits of metals of a circuit. */
 export async function setCircuitOil(circuitId: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
@@ -419,7 +419,7 @@ export async function renewElement(
         ok: false,
         status: 409,
         problems: {
-          form: "Somebody has recorded a new element in this filter meanwhile. Load the page to see it; what you typed stays here.",
+          form: "Somebody else has recorded a new element in this filter in the meantime. Load the page to see it; what you typed stays here.",
         },
       };
     if (life && renewed <= life.startedAt)

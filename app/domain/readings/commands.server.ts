@@ -182,7 +182,7 @@ export async function setLimit(place: Point, fields: Record<string, string>, act
         ok: false,
         problems: {
           form:
-            `${current.limitSetBy || "Somebody"} changed this point while you were at it. Yours is still in the ` +
+            `${current.limitSetBy || "Somebody"} changed this point in the meantime. Yours is still in the ` +
             `form: look at theirs, then save again if yours is right.`,
         },
         theirs: {

@@ -90,7 +90,7 @@ export async function saveRound(
         return {
           ok: false,
           problems: {
-            form: "Somebody changed this round while you were at it. Load the page to see it; what you chose stays here.",
+            form: "Somebody else changed this round in the meantime. Load the page to see it; what you chose stays here.",
           },
           status: 409,
         };

@@ -119,7 +119,7 @@ export async function changeWork(id: string, fields: Record<string, string>, act
     if (!row) return refused({ form: "This work is gone." }, 404);
     if (row.doneAt || row.cancelledAt) return refused({ form: "This work is already closed." }, 409);
     if (String(row.version) !== fields.version)
-      return refused({ form: "Somebody changed this work while you were at it. Load the page to see it." }, 409);
+      return refused({ form: "Somebody else changed this work in the meantime. Load the page to see it." }, 409);
     const next = { version: row.version + 1 };
     if (fields.intent === "cancel")
       await tx
@@ -197,7 +197,7 @@ export async function finishWork(
     if (row.version !== version)
       return refused(
         {
-          form: "Somebody changed this work while you were at it. What you typed is still here: load the page in another tab to see theirs.",
+          form: "Somebody else changed this work in the meantime. What you typed is still here: load the page in another tab to see theirs.",
         },
         409,
       );
