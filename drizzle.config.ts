@@ -2,6 +2,6 @@ import { defineConfig } from "drizzle-kit";
 
 export default defineConfig({
   dialect: "postgresql",
-  schema: ["./app/db/schema.ts", "./app/db/peopleTables.ts", "./app/db/oilTables.ts"],
+  schema: "./app/db/*Tables.ts",
   out: "./app/db/migrations",
 });

@@ -14,7 +14,7 @@ import {
 } from "drizzle-orm/pg-core";
 import type { OilAssessment, Results, SamplePlace, SampleState } from "@core";
 import { bytea, created, id, moment, version } from "./columns";
-import { circuits, components, fluids } from "./schema";
+import { circuits, components, fluids } from "./assetTables";
 
 /** A sample of a circuit's oil. Never changed: a wrong one is withdrawn with its reason and stays. */
 export const samples = pgTable(

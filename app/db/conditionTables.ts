@@ -1,0 +1,105 @@
+/** What is derived from readings: assessments, what lives tell their peers, forecasts as issued. It can be thrown away and made again, the forecasts as issued excepted. */
+import { sql } from "drizzle-orm";
+import { id, moment } from "./columns";
+import { boolean, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
+import type { Assessment, ReadingMark, SisterLife } from "@core";
+import { lives, points } from "./assetTables";
+
+/** An assessment as stored: the series is left out, since the readings make it again; odd readings keep their mark. */
+export type AssessmentDetail = Omit<Assessment, "series" | "life"> & { marks: Record<string, ReadingMark> };
+
+export const assessments = pgTable(
+  "assessments",
+  {
+    pointId: uuid("point_id")
+      .primaryKey()
+      .references(() => points.id, { onDelete: "cascade" }),
+    lifeId: uuid("life_id").references(() => lives.id),
+    state: text("state").$type<Assessment["state"]>().notNull(),
+    urgency: doublePrecision("urgency").notNull(),
+    readings: integer("readings").notNull(),
+    lastAt: moment("last_at"),
+    lastRaw: doublePrecision("last_raw"),
+    margin: jsonb("margin").$type<Assessment["margin"]>(),
+    verdict: jsonb("verdict").$type<Assessment["verdict"]>().notNull(),
+    p10: moment("p10"),
+    p50: moment("p50"),
+    p90: moment("p90"),
+    /** The assessment without its series, for the point's own page; null until it is first assessed. */
+    detail: jsonb("detail").$type<AssessmentDetail>(),
+    /** Shape of what is stored as JSON; another one is stale. */
+    shape: integer("shape").notNull().default(0),
+    /** The newest reading asks for a second one. */
+    asksAgain: boolean("asks_again").notNull().default(false),
+    stale: boolean("stale").notNull().default(false),
+    /** Counts what has changed about it: an assessment that began before the newest change leaves it stale. */
+    asked: integer("asked").notNull().default(0),
+    /** Why it could not be assessed, and how often that was tried; null: it could. */
+    failure: text("failure"),
+    failures: integer("failures").notNull().default(0),
+    triedAt: moment("tried_at"),
+    assessedAt: moment("assessed_at").notNull().defaultNow(),
+  },
+  (t) => [
+    index("assessments_urgency").on(t.urgency),
+    index("assessments_p10").on(t.p10),
+    index("assessments_life").on(t.lifeId),
+    index("assessments_stale")
+      .on(t.triedAt, t.assessedAt)
+      .where(sql`${t.stale}`),
+    index("assessments_failed")
+      .on(t.pointId)
+      .where(sql`${t.failure} is not null`),
+  ],
+);
+
+/** What every life, ended ones too, tells its sisters of how parts like it wear. Derived from its readings, as an assessment is. */
+export const lifeLessons = pgTable(
+  "life_lessons",
+  {
+    pointId: uuid("point_id")
+      .notNull()
+      .references(() => points.id, { onDelete: "cascade" }),
+    lifeId: uuid("life_id")
+      .notNull()
+      .references(() => lives.id, { onDelete: "cascade" }),
+    /** Kind of component and quantity: whose sister it is. */
+    family: text("family").notNull().default(""),
+    /** Its limit was reached, so that its hours are measured. */
+    reached: boolean("reached").notNull().default(false),
+    /** Null: too few readings, or no limit. */
+    told: jsonb("told").$type<SisterLife>(),
+    madeAt: moment("made_at").notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.pointId, t.lifeId] }),
+    index("life_lessons_life").on(t.lifeId),
+    index("life_lessons_family")
+      .on(t.family, t.reached.desc(), t.madeAt.desc())
+      .where(sql`${t.told} is not null`),
+  ],
+);
+
+/** Every forecast as it was first shown, one row when what is shown has changed; to be scored when the crossing or replacement comes. */
+export const forecastsIssued = pgTable(
+  "forecasts_issued",
+  {
+    id: id(),
+    pointId: uuid("point_id")
+      .notNull()
+      .references(() => points.id, { onDelete: "cascade" }),
+    lifeId: uuid("life_id")
+      .notNull()
+      .references(() => lives.id),
+    issuedAt: moment("issued_at").notNull(),
+    lastReadingAt: moment("last_reading_at").notNull(),
+    readings: integer("readings").notNull(),
+    p10: moment("p10"),
+    p50: moment("p50"),
+    p90: moment("p90"),
+    paths: jsonb("paths").$type<{ id: string; share: number }[]>().notNull(),
+    outcomeAt: moment("outcome_at"),
+    outcome: text("outcome"),
+  },
+  (t) => [index("forecasts_point").on(t.pointId, t.lifeId, t.issuedAt), index("forecasts_life").on(t.lifeId)],
+);

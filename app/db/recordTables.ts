@@ -1,0 +1,54 @@
+/** Files that were sent, signs of life of background processes, and who changed what. */
+import { bytea, created, id, moment } from "./columns";
+import { users } from "./peopleTables";
+import { bigint, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from "drizzle-orm/pg-core";
+
+export const imports = pgTable(
+  "imports",
+  {
+    id: id(),
+    /** Of a laboratory's file: which laboratory. */
+    laboratory: text("laboratory"),
+    fileName: text("file_name").notNull(),
+    content: bytea("content").notNull(),
+    bytes: integer("bytes").notNull(),
+    mapping: jsonb("mapping").$type<unknown>(),
+    createdBy: text("created_by").notNull(),
+    createdAt: created(),
+    /** Where a job is with it, and its share of the file; null: nothing is under way. */
+    stage: text("stage").$type<"previewing" | "importing">(),
+    progress: doublePrecision("progress"),
+    /** The preview under the mapping it was made with; made by a job. */
+    preview: jsonb("preview").$type<unknown>(),
+    /** Why a job could not do it. */
+    failure: text("failure"),
+    doneAt: moment("done_at"),
+    added: integer("added"),
+    alreadyThere: integer("already_there"),
+  },
+  (t) => [index("imports_created").on(t.createdAt)],
+);
+
+/** When a background process last said that it runs. */
+export const heartbeats = pgTable("heartbeats", {
+  name: text("name").primaryKey(),
+  at: moment("at").notNull(),
+});
+
+/** Who changed what and when, for records that are edited in place. */
+export const changes = pgTable(
+  "changes",
+  {
+    id: bigint("id", { mode: "number" }).primaryKey().generatedAlwaysAsIdentity(),
+    at: moment("at").notNull().defaultNow(),
+    /** The name as it was then. */
+    by: text("by").notNull(),
+    /** The person; null where a program acted, and in old rows whose name nobody bears. */
+    byId: uuid("by_id").references(() => users.id),
+    what: text("what").notNull(),
+    recordId: uuid("record_id"),
+    before: jsonb("before"),
+    after: jsonb("after"),
+  },
+  (t) => [index("changes_at").on(t.at), index("changes_record").on(t.recordId), index("changes_by").on(t.byId)],
+);
