@@ -1,8 +1,8 @@
-import { Form, Link, data as answerWith, redirect, useRouteLoaderData } from "react-router";
+import { Form, Link, redirect, useRouteLoaderData } from "react-router";
 import type { Route } from "./+types/account";
 import { preferableDimensions, unitsOf, validPreference } from "@core";
 import type { loader as rootLoader } from "~/root";
-import { guard, guardAction } from "~/platform/guard.server";
+import { guard, guardAction, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { sessionHash } from "~/platform/session.server";
 import { fieldsOf } from "~/platform/validate";
@@ -30,7 +30,7 @@ export const action = guardAction("viewer", async ({ request, user }) => {
   }
   if (form.get("intent") === "password") {
     const done = await changeOwnPassword(user.id, fieldsOf(form), user, await sessionHash(request));
-    return done.ok ? redirect("/account?said=password") : answerWith({ problems: done.problems }, { status: 422 });
+    return done.ok ? redirect("/account?said=password") : refused(done);
   }
   const theme = themes.find((t) => t === form.get("theme")) ?? null;
   return redirect("/account", { headers: { "Set-Cookie": await themeCookie(theme) } });

@@ -1,6 +1,6 @@
-import { Form, data as answerWith, redirect } from "react-router";
+import { Form, redirect } from "react-router";
 import type { Route } from "./+types/people";
-import { guard, guardAction, isUuid } from "~/platform/guard.server";
+import { guard, guardAction, isUuid, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { ConfirmButton } from "~/ui/confirm";
 import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
@@ -34,11 +34,7 @@ export const action = guardAction("engineer", async ({ request, user }) => {
   else if (fields.intent === "end" || fields.intent === "give")
     done = await setAccess(id, fields.intent === "give", user);
   else done = await changePerson(id, fields, user);
-  if (!done.ok)
-    return answerWith(
-      { problems: done.problems, about: `${fields.intent ?? "change"} ${id ?? ""}` },
-      { status: done.status ?? 422 },
-    );
+  if (!done.ok) return refused(done, { about: `${fields.intent ?? "change"} ${id ?? ""}` });
   // who has just taken the own access or role away goes on as what is left
   return redirect(`/account/people?said=${Object.hasOwn(saidText, fields.intent ?? "") ? fields.intent : "change"}`);
 });

@@ -1,4 +1,7 @@
-/** What is derived from readings: assessments, what lives tell their peers, forecasts as issued. It can be thrown away and made again, the forecasts as issued excepted. */
+/**
+ * What is derived from readings: assessments, what lives tell their peers. It can be thrown away and made again; the
+ * forecasts as issued are the exception, since they are held to account.
+ */
 import { sql } from "drizzle-orm";
 import { id, moment } from "./columns";
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";

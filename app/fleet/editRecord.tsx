@@ -1,6 +1,6 @@
-import { Form, data as answerWith, redirect } from "react-router";
+import { Form, redirect } from "react-router";
 import type { Route } from "./+types/editRecord";
-import { guard, guardAction, idParam, notFound } from "~/platform/guard.server";
+import { guard, guardAction, idParam, notFound, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
@@ -37,11 +37,7 @@ export const loader = guard("engineer", async ({ params, request, user }) => {
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const edited = await editRecord(params.kind, idParam(params), await formFields(request), user, user.units);
-  if (!edited.ok)
-    return answerWith(
-      { problems: edited.problems, ...(edited.version !== undefined && { version: edited.version }) },
-      { status: edited.status },
-    );
+  if (!edited.ok) return refused(edited, { ...(edited.version !== undefined && { version: edited.version }) });
   return redirect(await afterEdit(params.kind, edited.id));
 });
 

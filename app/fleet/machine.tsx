@@ -1,7 +1,7 @@
-import { Link, data as answerWith, redirect } from "react-router";
+import { Link, redirect } from "react-router";
 import type { Route } from "./+types/machine";
 import { componentKinds, proceduresFor, quantityOf, type ComponentKind } from "@core";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { Notice } from "~/ui/form";
@@ -30,9 +30,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
     fields.intent === "withdrawMeter"
       ? await withdrawMeterChange(machine, fields, user)
       : await recordMeterChange(machine, fields, user, timeZone);
-  return done.ok
-    ? redirect(`/fleet/machines/${machine}`)
-    : answerWith({ problems: done.problems }, { status: done.status });
+  return done.ok ? redirect(`/fleet/machines/${machine}`) : refused(done);
 });
 
 function findingOf(

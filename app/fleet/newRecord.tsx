@@ -1,6 +1,6 @@
-import { Form, data as answerWith, redirect } from "react-router";
+import { Form, redirect } from "react-router";
 import type { Route } from "./+types/newRecord";
-import { guard, guardAction, notFound } from "~/platform/guard.server";
+import { guard, guardAction, notFound, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
@@ -34,7 +34,7 @@ export const loader = guard("engineer", async ({ params, request }) => {
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const added = await addRecord(params.kind, await formFields(request), user, user.units);
-  if (!added.ok) return answerWith({ problems: added.problems }, { status: added.status });
+  if (!added.ok) return refused(added);
   return redirect(await afterEdit(params.kind, added.id));
 });
 

@@ -1,8 +1,8 @@
 import { useState } from "react";
-import { Form, data as answerWith, redirect } from "react-router";
+import { Form, redirect } from "react-router";
 import type { Route } from "./+types/edit";
 import { findUnit, fromCore, pointQuantityIds, preferredUnit, quantityOf, type PointQuantityId } from "@core";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
@@ -20,9 +20,7 @@ export const loader = guard("engineer", async ({ params }) => ({
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   const old = params.id ? await instrumentRow(idParam(params)) : null;
   const done = await saveInstrument(old, await formFields(request), user, user.units);
-  return done.ok
-    ? redirect(`/instruments/${done.id}`)
-    : answerWith({ problems: done.problems }, { status: done.status ?? 422 });
+  return done.ok ? redirect(`/instruments/${done.id}`) : refused(done);
 });
 
 export default function EditInstrument({ loaderData: { instrument }, actionData }: Route.ComponentProps) {

@@ -1,7 +1,7 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/instrument";
 import { preferredUnit, quantityOf } from "@core";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { siteTimeZone } from "~/domain/assets/site.server";
 import { formFields } from "~/platform/request.server";
@@ -32,9 +32,7 @@ export const action = guardAction("technician", async ({ params, request, user }
     if (!mayAct(user.role, "engineer"))
       throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
     const done = await recallInstrument(instrument, fields, user, timeZone);
-    return done.ok
-      ? redirect(`/instruments/${instrument.id}?said=recalled`)
-      : answerWith({ problems: done.problems, form: "recall" }, { status: 422 });
+    return done.ok ? redirect(`/instruments/${instrument.id}?said=recalled`) : refused(done, { form: "recall" });
   }
   if (fields.intent === "withdraw") {
     if (!mayAct(user.role, "engineer"))
@@ -42,12 +40,12 @@ export const action = guardAction("technician", async ({ params, request, user }
     const done = await withdrawRecall(instrument, fields, user);
     return done.ok
       ? redirect(`/instruments/${instrument.id}?said=believed`)
-      : answerWith({ problems: done.problems, form: `withdraw-${fields.recall}` }, { status: 422 });
+      : refused(done, { form: `withdraw-${fields.recall}` });
   }
   const done = await recordCheck(instrument, fields, user, timeZone, user.units);
   return done.ok
     ? redirect(`/instruments/${instrument.id}?said=${done.passed ? "passed" : "failed"}`)
-    : answerWith({ problems: done.problems, form: "check" }, { status: 422 });
+    : refused(done, { form: "check" });
 });
 
 export default function Instrument({

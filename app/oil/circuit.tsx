@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
-import { Link, data as answerWith, redirect } from "react-router";
+import { Link, redirect } from "react-router";
 import type { Route } from "./+types/circuit";
-import { guard, guardAction, idParam, isUuid } from "~/platform/guard.server";
+import { guard, guardAction, idParam, isUuid, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { ChartCanvas } from "~/ui/charts/canvas";
@@ -43,9 +43,7 @@ export const action = guardAction("technician", async ({ params, request }) => {
   const done = isUuid(fields.componentId)
     ? await renewElement(id, fields.componentId, fields, place.timeZone)
     : ({ ok: false, problems: { form: "Choose a filter." } } as const);
-  return done.ok
-    ? redirect(`/oil/${id}?said=element`)
-    : answerWith({ problems: done.problems, componentId: fields.componentId }, { status: 422 });
+  return done.ok ? redirect(`/oil/${id}?said=element`) : refused(done, { componentId: fields.componentId });
 });
 
 function finding(machine: string, detail: ShownOil | null, samples: number): string {

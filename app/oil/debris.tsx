@@ -1,7 +1,7 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/debris";
 import { sampleIso } from "@core";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import {
@@ -53,9 +53,7 @@ export const action = guardAction("technician", async ({ params, request, user }
       : fields.intent === "reopen"
         ? await reopenDebris(id, fields, user)
         : await answerTask(id, fields, user);
-  return done.ok
-    ? redirect(`/oil/debris/${id}`)
-    : answerWith({ problems: done.problems, intent: fields.intent ?? "task" }, { status: done.status ?? 422 });
+  return done.ok ? redirect(`/oil/debris/${id}`) : refused(done, { intent: fields.intent ?? "task" });
 });
 
 type Task = Route.ComponentProps["loaderData"]["page"]["tasks"][number];

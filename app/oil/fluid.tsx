@@ -1,7 +1,7 @@
-import { Form, Link, data as answerWith, redirect } from "react-router";
+import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/fluid";
 import { decimalsFor, fluidTypes, formatNumber } from "@core";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
@@ -35,15 +35,12 @@ export const action = guardAction("technician", async ({ params, request, user }
     const done = await withdrawOilEvent(id, fields, user);
     return done.ok
       ? redirect(`/oil/${id}/fluid?said=withdrawn`)
-      : answerWith(
-          { problems: done.problems, warning: null, event: fields.event ?? null },
-          { status: done.status ?? 422 },
-        );
+      : refused(done, { warning: null, event: fields.event ?? null });
   }
   const done = await noteOilEvent(id, fields, user, place.timeZone);
   return done.ok
     ? redirect(`/oil/${id}/fluid?said=noted`)
-    : answerWith({ problems: done.problems, warning: done.warning ?? null, event: null }, { status: 422 });
+    : refused(done, { warning: done.warning ?? null, event: null });
 });
 
 const kinds = {

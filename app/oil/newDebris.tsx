@@ -1,6 +1,6 @@
-import { Form, data as answerWith, redirect } from "react-router";
+import { Form, redirect } from "react-router";
 import type { Route } from "./+types/newDebris";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { now } from "~/runtime/clock.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
@@ -28,9 +28,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   const id = idParam(params);
   const place = await circuitPlace(id);
   const done = await openDebris(id, await formFields(request), user, place.timeZone);
-  return done.ok
-    ? redirect(`/oil/debris/${done.id}`)
-    : answerWith({ problems: done.problems }, { status: done.status ?? 422 });
+  return done.ok ? redirect(`/oil/debris/${done.id}`) : refused(done);
 });
 
 export default function NewDebris({ loaderData: d, actionData }: Route.ComponentProps) {

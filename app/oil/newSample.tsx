@@ -1,7 +1,7 @@
-import { Form, data as answerWith, redirect } from "react-router";
+import { Form, redirect } from "react-router";
 import type { Route } from "./+types/newSample";
 import { analyteIds, analytes, quantityOf, type AnalyteGroup } from "@core";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 import { formOf } from "~/platform/request.server";
@@ -42,9 +42,7 @@ export const action = guardAction("technician", async ({ params, request, user }
     user,
     place.timeZone,
   );
-  return done.ok
-    ? redirect(`/oil/${id}?said=sample`)
-    : answerWith({ problems: done.problems }, { status: done.status ?? 422 });
+  return done.ok ? redirect(`/oil/${id}?said=sample`) : refused(done);
 });
 
 const groups: { group: AnalyteGroup; title: string; hint: string }[] = [

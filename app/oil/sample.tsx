@@ -1,8 +1,8 @@
 import { useMemo } from "react";
-import { Form, data as answerWith, redirect } from "react-router";
+import { Form, redirect } from "react-router";
 import type { Route } from "./+types/sample";
 import { analyteIds, analytes, incomparable, overTarget, sampleCodes, samplePlaces, sampleStates } from "@core";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { calculatorChart } from "~/ui/charts/calculation";
@@ -28,7 +28,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   const id = idParam(params);
   const { why = "" } = await formFields(request);
   const done = await withdrawSample(id, why, user);
-  if (!done.ok) return answerWith({ problems: done.problems }, { status: done.status ?? 422 });
+  if (!done.ok) return refused(done);
   return redirect(`/oil/${(await samplePage(id)).circuitId}?said=withdrawn`);
 });
 

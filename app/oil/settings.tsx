@@ -1,7 +1,7 @@
-import { Form, data as answerWith, redirect } from "react-router";
+import { Form, redirect } from "react-router";
 import type { Route } from "./+types/settings";
 import { circuitTarget, componentKinds, fluidTypeIds, fluidTypes, usualMaterials, type ComponentKind } from "@core";
-import { guard, guardAction, idParam, isUuid } from "~/platform/guard.server";
+import { guard, guardAction, idParam, isUuid, refused } from "~/platform/guard.server";
 import { analyteLines } from "~/domain/assets/analyteLines";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
@@ -32,7 +32,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
         : ({ ok: false, status: 404, problems: { form: "That part is not in this circuit." } } as const);
   return done.ok
     ? redirect(component ? `/oil/${id}/settings?open=${component}#${component}` : `/oil/${id}?said=settings`)
-    : answerWith({ problems: done.problems, componentId: component }, { status: done.status ?? 422 });
+    : refused(done, { componentId: component });
 });
 
 const text = (value: number | null | undefined, unit = "") =>

@@ -130,6 +130,14 @@ export function problems(fields: Record<string, string>, status = 422) {
   return data<FormProblems>({ problems: fields }, { status });
 }
 
+/** A command that refused, as the form shows it; `more` for what else the page must know. */
+export function refused<E extends object = object>(
+  { problems: fields, status }: { problems: Record<string, string>; status?: number },
+  more?: E,
+) {
+  return data({ problems: fields, ...(more as E) }, { status: status ?? 422 });
+}
+
 /** An action for people of at least `role`. When the database is away, the form keeps what was typed. */
 export function guardAction<T>(role: Role, act: (args: Args) => Promise<T>) {
   const action = async (args: ActionFunctionArgs): Promise<T | ReturnType<typeof problems>> => {

@@ -1,8 +1,8 @@
 import { readsTheOil } from "@core";
-import { data as answerWith, redirect } from "react-router";
+import { redirect } from "react-router";
 import type { Route } from "./+types/correct";
 import { findUnit, fromCore, preferredUnit, quantityOf } from "@core";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { pointPlace } from "~/domain/readings/log.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, Notice, TextField } from "~/ui/form";
@@ -54,7 +54,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   const place = await pointPlace(idParam(params), user.units);
   const reading = await readingOf(place.id, idParam(params, "readingId"));
   const saved = await correctReading(place, reading, await formFields(request), user);
-  if (!saved.ok) return answerWith({ problems: saved.problems }, { status: 422 });
+  if (!saved.ok) return refused(saved);
   return redirect(`/points/${place.id}?view=table`);
 });
 

@@ -1,8 +1,8 @@
 import { useEffect, useMemo } from "react";
-import { Link, data as answerWith, redirect, useSearchParams } from "react-router";
+import { Link, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/point";
 import { dayStart, formatNumber, findUnit, fromCore, limitBases, pathLabel, quantityOf, readingStates } from "@core";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { logReading, pointPlace } from "~/domain/readings/log.server";
 import { formFields } from "~/platform/request.server";
@@ -54,11 +54,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   const place = await pointPlace(idParam(params), user.units);
   const fields = await formFields(request);
   const saved = await logReading(place, fields, user);
-  if (!saved.ok)
-    return answerWith(
-      { problems: saved.problems, ...(saved.question && { question: saved.question }) },
-      { status: 422 },
-    );
+  if (!saved.ok) return refused(saved, { ...(saved.question && { question: saved.question }) });
   const next = await nextPointOf(place.id);
   return redirect(`/points/${next ?? place.id}?saved=${saved.readingId}`);
 });

@@ -1,8 +1,8 @@
-import { Form, data as answerWith, redirect } from "react-router";
+import { Form, redirect } from "react-router";
 import type { Route } from "./+types/plantTest";
 import { componentKindIds, componentKinds, pointQuantityIds } from "@core";
 import { formOf } from "~/platform/request.server";
-import { guard, guardAction } from "~/platform/guard.server";
+import { guard, guardAction, refused } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
 import { Button, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
@@ -15,7 +15,7 @@ export const loader = guard("engineer", async () => null);
 export const action = guardAction("engineer", async ({ request, user }) => {
   const form = await formOf(request);
   const added = await addPlantTest(fieldsOf(form), form.getAll("kinds").map(String), user);
-  return added.ok ? redirect(`/tests/${added.id}`) : answerWith({ problems: added.problems }, { status: 422 });
+  return added.ok ? redirect(`/tests/${added.id}`) : refused(added);
 });
 
 export default function PlantTestPage({ actionData }: Route.ComponentProps) {

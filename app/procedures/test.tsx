@@ -4,7 +4,7 @@ import { Form, Link, data as answerWith, redirect, useNavigate } from "react-rou
 import type { Route } from "./+types/test";
 import { plantProcedure, procedureOf, runCalculator, type TesterSample } from "@core";
 import { factsOf } from "~/domain/assets/facts.server";
-import { guard, guardAction, isUuid } from "~/platform/guard.server";
+import { guard, guardAction, isUuid, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { GivenFields, OutcomeView } from "~/ui/calculation";
@@ -52,14 +52,10 @@ export const action = guardAction("technician", async ({ params, request, user }
   const fields = await formFields(request);
   if (fields.intent === "alter") {
     const noted = await noteChange(place, fields, actorNamed(user.name));
-    return noted.ok
-      ? redirect(`/tests/${procedure.id}?component=${place.id}`)
-      : answerWith({ problems: noted.problems }, { status: 422 });
+    return noted.ok ? redirect(`/tests/${procedure.id}?component=${place.id}`) : refused(noted);
   }
   const recorded = await recordTest(procedure, place, fields, actorNamed(user.name), user.units);
-  return recorded.ok
-    ? redirect(`/tests/records/${recorded.id}`)
-    : answerWith({ problems: recorded.problems }, { status: 422 });
+  return recorded.ok ? redirect(`/tests/records/${recorded.id}`) : refused(recorded);
 });
 
 export default function TestPage({ loaderData, actionData }: Route.ComponentProps) {

@@ -1,7 +1,7 @@
 import { useState } from "react";
-import { Form, data as answerWith, redirect } from "react-router";
+import { Form, redirect } from "react-router";
 import type { Route } from "./+types/edit";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
 import { formOf } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, SelectField, TextField, fieldClass } from "~/ui/form";
@@ -41,9 +41,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
       .filter(Boolean),
     user,
   );
-  return saved.ok
-    ? redirect(`/rounds/${saved.id}`)
-    : answerWith({ problems: saved.problems }, { status: saved.status });
+  return saved.ok ? redirect(`/rounds/${saved.id}`) : refused(saved);
 });
 
 export default function EditRound({ loaderData: { round, choices }, actionData }: Route.ComponentProps) {

@@ -1,8 +1,8 @@
-import { Form, Link, data as answerWith, redirect } from "react-router";
+import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/book";
 import { chance } from "@core";
 import { interventionKinds } from "~/domain/work/form";
-import { guard, guardAction, isUuid, notFound } from "~/platform/guard.server";
+import { guard, guardAction, isUuid, notFound, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
@@ -29,7 +29,7 @@ export const loader = guard("engineer", async ({ request }) => {
 
 export const action = guardAction("engineer", async ({ request, user }) => {
   const saved = await bookWork(await formFields(request), user);
-  if (!saved.ok) return answerWith({ problems: saved.problems }, { status: saved.status });
+  if (!saved.ok) return refused(saved);
   return redirect(`/work/${saved.id}`);
 });
 

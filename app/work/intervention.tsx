@@ -1,7 +1,7 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/intervention";
 import { dayOf, dayStart, formatNumber, partAgainstStop, quantityOf } from "@core";
-import { guard, guardAction, idParam, notFound } from "~/platform/guard.server";
+import { guard, guardAction, idParam, notFound, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
@@ -29,15 +29,13 @@ export const action = guardAction("technician", async ({ params, request, user }
   if (fields.intent === "finish") {
     const page = await interventionPage(id);
     const saved = await finishWork(id, page.timeZone, fields, user);
-    return saved.ok ? redirect(`/work/${id}`) : answerWith({ problems: saved.problems }, { status: saved.status });
+    return saved.ok ? redirect(`/work/${id}`) : refused(saved);
   }
   if (!mayAct(user.role, "engineer"))
     throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
   if (!["move", "order", "cancel"].includes(fields.intent ?? "")) throw notFound("action");
   const saved = await changeWork(id, fields, user);
-  return saved.ok
-    ? redirect(fields.intent === "cancel" ? "/work" : `/work/${id}`)
-    : answerWith({ problems: saved.problems }, { status: saved.status });
+  return saved.ok ? redirect(fields.intent === "cancel" ? "/work" : `/work/${id}`) : refused(saved);
 });
 
 function Compared({ rows }: { rows: readonly BeforeAfter[] }) {

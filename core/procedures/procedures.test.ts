@@ -47,7 +47,7 @@ describe("verdicts", () => {
     ["test-port", { unloaded: "10", loaded: "10" }, "bad", "Low already"],
     ["test-port", {}, "good", "As stated"],
     ["inlet-case", { inlet: "400" }, "bad", "Starved"],
-    ["inlet-case", { casePressure: "6" }, "bad", "pressed"],
+    ["inlet-case", { casePressure: "6" }, "bad", "Case pressure too high"],
     ["inlet-case", {}, "good", "within"],
     ["end-peak", { rate: "10" }, "doubt", "does not see"],
     ["end-peak", { peak: "300" }, "bad", "above the lowest rating"],

@@ -1,4 +1,5 @@
 /** People who may sign in. Nobody is deleted: records carry names. Passwords are set, never shown. */
+import type { Answer } from "~/domain/answer";
 import type { Actor } from "./actor";
 import { audit } from "./audit.server";
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
@@ -8,7 +9,7 @@ import { roles, sessions, users, type Role } from "~/db/peopleTables";
 import { hashPassword, ownPassword, weakPassword } from "~/platform/session.server";
 import { check } from "~/platform/validate";
 
-export type Done = { ok: true } | { ok: false; status?: number; problems: Record<string, string> };
+export type Done = Answer<object>;
 
 const name = string()
   .trim()

@@ -1,4 +1,5 @@
 /** Writes about instruments: the register, checks, and a recall of what one read. */
+import type { Answer } from "~/domain/answer";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { TZDate } from "@date-fns/tz";
 import { addMonths } from "date-fns";
@@ -25,7 +26,7 @@ import { checkLines, instrumentSchema } from "./form";
 import type { InstrumentRow } from "./queries.server";
 import { errorText } from "~/runtime/errors";
 
-export type Done = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status?: number };
+export type Done = Answer;
 
 /** Add an instrument, or change one. */
 export async function saveInstrument(

@@ -1,4 +1,5 @@
 /** Writes about a circuit's oil: samples, fills, targets and what components are to it, elements. */
+import type { Answer } from "~/domain/answer";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { and, asc, desc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
 import { fluidTypeIds, type ComponentFluidNeed, type FilterData } from "@core";
@@ -16,7 +17,7 @@ import { componentSchema, oilEventSchema, parseResults, sampleSchema, targetSche
 import { parseMaterials } from "./materials";
 import { mixingOf } from "./queries.server";
 
-export type Done = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status?: number };
+export type Done = Answer;
 
 const SLACK = 5 * 60_000;
 export const LARGEST_PHOTO = 8 * 1024 * 1024;

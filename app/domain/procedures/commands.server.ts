@@ -1,4 +1,5 @@
 /** Writes of tests: records, the register of temporary changes, the plant's own definitions. */
+import type { Answer } from "~/domain/answer";
 import { type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
 import {
@@ -20,7 +21,7 @@ import { isUuid } from "~/platform/guard.server";
 import type { componentPlace } from "./queries.server";
 
 type Place = Awaited<ReturnType<typeof componentPlace>>;
-export type Recorded = { ok: true; id: string } | { ok: false; problems: Record<string, string> };
+export type Recorded = Answer;
 
 /** Keep a test that was made. What it says is worked out here, from what was typed. */
 export async function recordTest(

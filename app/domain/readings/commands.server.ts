@@ -1,4 +1,5 @@
 /** Writes at a point, each in one transaction: corrections and limits. New readings come in through the platform. */
+import type { Answer } from "~/domain/answer";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { eq, sql } from "drizzle-orm";
 import {
@@ -145,21 +146,20 @@ function levelQuestion(
   );
 }
 
-export type LimitSaved =
-  | { ok: true }
-  | {
-      ok: false;
-      problems: Record<string, string>;
-      question?: string;
-      theirs?: {
-        by: string;
-        at: number;
-        basis: string | null;
-        upper: number | null;
-        lower: number | null;
-        version: number;
-      };
+export type LimitSaved = Answer<
+  object,
+  {
+    question?: string;
+    theirs?: {
+      by: string;
+      at: number;
+      basis: string | null;
+      upper: number | null;
+      lower: number | null;
+      version: number;
     };
+  }
+>;
 
 /** Change a limit and its basis. Whoever started from an older limit is told and decides again. */
 export async function setLimit(place: Point, fields: Record<string, string>, actor: Actor): Promise<LimitSaved> {

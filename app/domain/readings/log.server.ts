@@ -2,6 +2,7 @@
  * A reading comes in: from a point's page, a round on a tablet. Checked against the point, its life and its
  * neighbours in time, questioned where it is odd, saved once. Readings are only ever added or superseded.
  */
+import type { Answer } from "~/domain/answer";
 import { type Actor } from "~/domain/access/index.server";
 import { and, desc, eq, gt, isNull, lte, or, sql } from "drizzle-orm";
 import {
@@ -93,9 +94,7 @@ export async function pointPlace(
 const CLOCK_SLACK = 5 * 60_000;
 
 /** `conflict`: the moment is taken by another reading. */
-export type Saved =
-  | { ok: true; readingId: string }
-  | { ok: false; problems: Record<string, string>; question?: Question; conflict?: true };
+export type Saved = Answer<{ readingId: string }, { question?: Question; conflict?: true }>;
 
 export type Point = PointPlace & { point: typeof points.$inferSelect };
 

@@ -1,4 +1,5 @@
 /** Writes of rounds: name, rhythm, and the points in walking order. */
+import type { Answer } from "~/domain/answer";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { eq, inArray } from "drizzle-orm";
 import { number, object, string } from "yup";
@@ -26,7 +27,7 @@ const roundSchema = object({
   version: number().integer().min(0).max(2_000_000_000).default(0),
 });
 
-export type RoundSaved = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status: number };
+export type RoundSaved = Answer;
 
 const MOST_POINTS = 500;
 

@@ -1,4 +1,5 @@
 /** Booking work, carrying it out, cancelling it; each in one transaction. */
+import type { Answer } from "~/domain/answer";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { and, eq, gt, isNull } from "drizzle-orm";
 import { dayOf } from "@core";
@@ -25,7 +26,7 @@ import { check, localMoment } from "~/platform/validate";
 import { bookingSchema, doneSchema } from "./form";
 import { errorText } from "~/runtime/errors";
 
-export type WorkSaved = { ok: true; id: string } | { ok: false; problems: Record<string, string>; status: number };
+export type WorkSaved = Answer;
 
 const refused = (problems: Record<string, string>, status = 422): WorkSaved => ({ ok: false, problems, status });
 
