@@ -2,6 +2,6 @@ import { defineConfig } from "drizzle-kit";
 
 export default defineConfig({
   dialect: "postgresql",
-  schema: "./app/db/*Tables.ts",
+  schema: ["./app/db/*Tables.ts", "./app/db/views.ts"],
   out: "./app/db/migrations",
 });

@@ -10,3 +10,4 @@ export * from "./workTables";
 export * from "./roundTables";
 export * from "./procedureTables";
 export * from "./recordTables";
+export * from "./views";

@@ -2,8 +2,8 @@
 import { sql } from "drizzle-orm";
 import type { Assessment, ConditionState, OilAssessment } from "@core";
 import { ask } from "~/db/client.server";
-import { living, openEvent, placed } from "./decisions.server";
-import { dueAt, inUse, roundJoins } from "~/domain/readings/index.server";
+import { openEvent } from "./decisions.server";
+import { dueAt, roundJoins } from "~/domain/readings/index.server";
 import { now } from "~/runtime/clock.server";
 import { notOverOf } from "~/domain/planning/index.server";
 
@@ -42,7 +42,7 @@ export interface HorizonLine {
 
 const openBooking = sql`left join lateral (
   select i.id, i.kind, s.name as stop, s.starts_on from interventions i left join stops s on s.id = i.stop_id
-  where i.component_id = c.id and i.done_at is null and i.cancelled_at is null order by s.starts_on nulls last limit 1) b on true`;
+  where i.component_id = p.component_id and i.done_at is null and i.cancelled_at is null order by s.starts_on nulls last limit 1) b on true`;
 
 export async function decisions(): Promise<Decision[]> {
   const horizon = new Date(now() + 365 * DAY).toISOString();
@@ -63,13 +63,13 @@ export async function decisions(): Promise<Decision[]> {
     stop: string | null;
     startsOn: string | null;
   }>(sql`
-    select p.id as "pointId", p.name as point, c.name as component, m.name as machine, c.id as "componentId", a.state, a.urgency, a.verdict, a.margin,
+    select p.id as "pointId", p.name as point, p.component, p.machine, p.component_id as "componentId", a.state, a.urgency, a.verdict, a.margin,
            coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
-    from assessments a join ${placed} on p.id = a.point_id left join lives l on l.id = a.life_id ${openBooking}
-    where ${living} and (a.asks_again or a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon}
+    from assessments a join active_points p on p.id = a.point_id left join lives l on l.id = a.life_id ${openBooking}
+    where (a.asks_again or a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon}
       and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0
       and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
-    order by greatest(a.urgency, case when a.asks_again then ${ASKS_URGENCY} else 0 end) desc, m.name, p.id limit ${DECISIONS}`);
+    order by greatest(a.urgency, case when a.asks_again then ${ASKS_URGENCY} else 0 end) desc, p.machine, p.id limit ${DECISIONS}`);
   return rows.map(({ bookingId, kind, stop, startsOn, ...row }) => ({
     ...row,
     booking: bookingId ? { id: bookingId, kind, stop, startsOn } : null,
@@ -102,7 +102,7 @@ export async function oilNeeds(): Promise<OilNeed[]> {
 
 export async function stateCounts(): Promise<Record<ConditionState, number>> {
   const rows = await ask<{ state: ConditionState; count: number }>(sql`
-    select a.state, count(*)::int as count from assessments a join ${placed} on p.id = a.point_id where ${living} group by a.state`);
+    select a.state, count(*)::int as count from assessments a join active_points p on p.id = a.point_id group by a.state`);
   const counts: Record<ConditionState, number> = { unproven: 0, steady: 0, drifting: 0, alert: 0, alarm: 0 };
   for (const row of rows) counts[row.state] = row.count;
   return counts;
@@ -119,13 +119,12 @@ export async function horizon(): Promise<HorizonLine[]> {
     p90: Date | string | null;
     bookedOn: string | null;
   }>(sql`
-    select p.id as "pointId", m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) as label, a.state, a.p10,
+    select p.id as "pointId", p.machine || ', ' || lower(left(p.component, 1)) || substr(p.component, 2) as label, a.state, a.p10,
       a.p50, a.p90, b.starts_on::text as "bookedOn"
     from (select distinct on (p.component_id) a.*, p.component_id from assessments a join points p on p.id = a.point_id
           where a.p10 < ${until} and (a.state in ('alert', 'alarm') or (a.state = 'drifting'
             and p.quantity <> 'pressureDrop')) and p.retired_at is null order by p.component_id, a.urgency desc) a
-    join ${placed} on p.id = a.point_id ${openBooking}
-    where ${living} order by a.p50 nulls last, a.p10 limit ${HORIZON_LINES}`);
+    join active_points p on p.id = a.point_id ${openBooking} order by a.p50 nulls last, a.p10 limit ${HORIZON_LINES}`);
   const ms = (value: Date | string | null) => (value === null ? null : new Date(value).getTime());
   return rows.map((r) => ({ ...r, p10: ms(r.p10)!, p50: ms(r.p50), p90: ms(r.p90) }));
 }
@@ -142,7 +141,7 @@ export async function dueRounds(): Promise<DueRound[]> {
   const until = new Date(now() + 7 * DAY).toISOString();
   const rows = await ask<{ roundId: string; name: string; points: number; dueAt: Date | string }>(sql`
     select r.id as "roundId", r.name, count(*)::int as points, min(${dueAt()}) as "dueAt"
-    from ${roundJoins} where ${inUse} and ${dueAt()} < ${until}
+    from ${roundJoins} where ${dueAt()} < ${until}
     group by r.id, r.name order by "dueAt"`);
   return rows.map((r) => ({ ...r, dueAt: new Date(r.dueAt).getTime() }));
 }

@@ -2,12 +2,12 @@
 import { sql } from "drizzle-orm";
 import { now } from "~/runtime/clock.server";
 
-/** Days between readings as the round and the point set them. Needs points p, rounds r, machines m. */
-export const usualDays = sql`least(p.interval_days, coalesce(r.interval_hours / nullif(m.hours_per_day, 0), r.interval_days))`;
+/** Days between readings as the round and the point set them. Needs active_points p, rounds r. */
+export const usualDays = sql`least(p.interval_days, coalesce(r.interval_hours / nullif(p.hours_per_day, 0), r.interval_days))`;
 
 /**
  * Days until a point is read again, as in core/rounds/interval.ts: the point's interval, the round's (days, or
- * hours through the duty), closer as P10 nears. Needs points p, round_points rp, rounds r, assessments a, machines m.
+ * hours through the duty), closer as P10 nears. Needs active_points p, round_points rp, rounds r, assessments a.
  */
 export function intervalDays() {
   return sql`case when a.asks_again then 0 when r.closer and a.p10 is not null and a.state in ('drifting', 'alert', 'alarm')
@@ -21,8 +21,6 @@ export function dueAt() {
     when p.last_reading_at is null then 0 else ${intervalDays()} end) * interval '1 day'`;
 }
 
-/** The joins that the two need, from points of rounds that are in use. */
-export const roundJoins = sql`points p join round_points rp on rp.point_id = p.id join rounds r on r.id = rp.round_id
-  join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id
-    join machines m on m.id = k.machine_id left join assessments a on a.point_id = p.id`;
-export const inUse = sql`p.retired_at is null and c.retired_at is null and k.retired_at is null and m.retired_at is null and r.retired_at is null`;
+/** The joins that the two need: points in use of rounds in use. */
+export const roundJoins = sql`active_points p join round_points rp on rp.point_id = p.id
+  join rounds r on r.id = rp.round_id and r.retired_at is null left join assessments a on a.point_id = p.id`;

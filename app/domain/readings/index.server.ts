@@ -1,3 +1,3 @@
 /** What other subjects use of readings: where a point stands, saving one, what is due. */
-export { dueAt, intervalDays, inUse, roundJoins, usualDays } from "./due.server";
+export { dueAt, intervalDays, roundJoins, usualDays } from "./due.server";
 export { hoursQuestionOf, logReading, pointPlace } from "./log.server";

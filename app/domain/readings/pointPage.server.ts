@@ -36,7 +36,7 @@ import {
   usualAt,
 } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
-import { dueAt, inUse, roundJoins } from "./due.server";
+import { dueAt, roundJoins } from "./due.server";
 import { isUuid, notFound } from "~/platform/guard.server";
 import { pointPlace } from "./log.server";
 
@@ -306,7 +306,7 @@ export type PointPage = Awaited<ReturnType<typeof pointPage>>;
 export async function nextPointOf(id: string): Promise<string | null> {
   const rows = await db().execute<{ id: string }>(sql`
     select p.id from ${roundJoins} join round_points here on here.round_id = rp.round_id and here.point_id = ${id} and rp.position > here.position
-    where ${inUse} and ${dueAt()} < ${new Date(now() + 7 * 86_400_000).toISOString()} order by rp.position limit 1`);
+    where ${dueAt()} < ${new Date(now() + 7 * 86_400_000).toISOString()} order by rp.position limit 1`);
   return rows.rows[0]?.id ?? null;
 }
 

@@ -14,7 +14,7 @@ import {
 } from "@core";
 import { db } from "~/db/client.server";
 import { rounds } from "~/db/schema";
-import { dueAt, inUse, intervalDays, roundJoins, usualDays } from "~/domain/readings/index.server";
+import { dueAt, intervalDays, roundJoins, usualDays } from "~/domain/readings/index.server";
 import { ASSESSMENT_SHAPE } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/guard.server";
@@ -48,7 +48,7 @@ export async function roundList(): Promise<RoundLine[]> {
            count(*) filter (where x.due < ${soon})::int as due, count(*) filter (where x.due < ${present})::int as
              late, count(*) filter (where x.days < x.usual)::int as closer, min(x.due) as "dueAt"
     from rounds r left join (select p.id, rp.round_id, ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as
-      usual from ${roundJoins} where ${inUse}) x on x.round_id = r.id
+      usual from ${roundJoins}) x on x.round_id = r.id
     where r.retired_at is null group by r.id order by "dueAt" nulls last, r.name`);
   return result.rows.map((r) => ({ ...r, dueAt: r.dueAt === null ? null : new Date(r.dueAt).getTime() }));
 }
@@ -122,17 +122,17 @@ interface WalkRow extends Record<string, unknown> {
 /** The points of a round in walking order, with all that a reading needs. */
 export async function walkPoints(id: string, units: UnitPreference): Promise<WalkPoint[]> {
   const result = await db().execute<WalkRow>(sql`
-    select p.id, p.name, m.name as machine, m.id as "machineId", k.name as circuit, k.id as "circuitId", c.name as
-      component, c.id as "componentId", p.quantity, p.unit, p.state as "readState", p.conditions_text as conditions,
+    select p.id, p.name, p.machine, p.machine_id as "machineId", p.circuit, p.circuit_id as "circuitId", p.component,
+      p.component_id as "componentId", p.quantity, p.unit, p.read_state as "readState", p.conditions_text as conditions,
            i.id as "instrumentId", i.tag as "instrumentTag", i.name as "instrumentName", f.kv40, f.kv100, f.density15,
              case when a.shape = ${ASSESSMENT_SHAPE} then a.detail->'expectation' end as expectation, a.state,
            l.value as "lastRaw", l.taken_at as "lastAt", l.temperature as "lastTemperature", l.hours as "lastHours",
-             s.time_zone as "timeZone", ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual
-    from ${roundJoins} join sites s on s.id = m.site_id left join fluids f on f.id = k.fluid_id left
+             p.time_zone as "timeZone", ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual
+    from ${roundJoins} left join fluids f on f.id = p.fluid_id left
       join instruments i on i.id = p.instrument_id and i.retired_at is null
     left join lateral (select value, taken_at, temperature, hours from readings where point_id = p.id
       and superseded_at is null order by taken_at desc limit 1) l on true
-    where rp.round_id = ${id} and ${inUse} order by rp.position`);
+    where rp.round_id = ${id} order by rp.position`);
   return result.rows.map((r) => ({
     id: r.id,
     name: r.name,
@@ -202,9 +202,8 @@ export interface Choosable {
 /** Points that a round can hold, by machine, with their place in this one. */
 export async function choosablePoints(roundId: string | null): Promise<Choosable[]> {
   const result = await db().execute<Choosable & Record<string, unknown>>(sql`
-    select p.id, c.name || ': ' || p.name as label, m.name as machine, m.area, rp.position as chosen
-    from points p join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id
-      join machines m on m.id = k.machine_id left join round_points rp on rp.point_id = p.id and rp.round_id = ${roundId}
-    where p.retired_at is null and c.retired_at is null and k.retired_at is null and m.retired_at is null order by m.area, m.name, c.position, c.name, p.name`);
+    select p.id, p.component || ': ' || p.name as label, p.machine, p.area, rp.position as chosen
+    from active_points p left join round_points rp on rp.point_id = p.id and rp.round_id = ${roundId}
+    order by p.area, p.machine, p.component_position, p.component, p.name`);
   return result.rows;
 }
