@@ -16,7 +16,8 @@ import { CauseList, FindingList, SuspectList } from "./chain";
 import { FilterSection } from "./filters";
 import { MetalSection } from "./metals";
 import { renewElement } from "~/domain/oil/commands.server";
-import { circuitPage, circuitPlace, elementsIn, type ShownOil } from "~/domain/oil/queries.server";
+import { circuitPage, elementsIn, type ShownOil } from "~/domain/oil/circuitPage.server";
+import { circuitPlace } from "~/domain/oil/place.server";
 import { SizeSection } from "./sizes";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

@@ -18,7 +18,7 @@ import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { CauseList } from "./chain";
 import { answerTask, closeDebris, isClean, reopenDebris } from "~/domain/oil/debris.server";
-import { debrisPage } from "~/domain/oil/queries.server";
+import { debrisPage } from "~/domain/oil/debrisPage.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Debris event, ${loaderData?.page.machine ?? ""} · Juncteral` },

@@ -8,7 +8,8 @@ import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextFiel
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
 import { noteOilEvent, withdrawOilEvent } from "~/domain/oil/commands.server";
-import { circuitPlace, fluidPage } from "~/domain/oil/queries.server";
+import { circuitPlace } from "~/domain/oil/place.server";
+import { fluidPage } from "~/domain/oil/fluidPage.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Fluid of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },

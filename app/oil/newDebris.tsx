@@ -7,7 +7,8 @@ import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField 
 import { PageHead } from "~/ui/page";
 import { localInput } from "~/ui/site";
 import { openDebris } from "~/domain/oil/debris.server";
-import { circuitPlace, settingsPage } from "~/domain/oil/queries.server";
+import { circuitPlace } from "~/domain/oil/place.server";
+import { settingsPage } from "~/domain/oil/settingsPage.server";
 
 export const meta = () => [{ title: "Open a debris event · Juncteral" }];
 

@@ -11,7 +11,7 @@ import { localInput } from "~/ui/site";
 import { saveSample } from "~/domain/oil/commands.server";
 import { placeOptions, sludgeOptions, stateOptions } from "~/domain/oil/form";
 import { laboratoryNames } from "~/domain/oil/labFile/import.server";
-import { circuitPlace } from "~/domain/oil/queries.server";
+import { circuitPlace } from "~/domain/oil/place.server";
 
 export const meta = () => [{ title: "Enter a sample · Juncteral" }];
 

@@ -12,7 +12,7 @@ import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, momentText, useShow, useSite } from "~/ui/site";
 import { withdrawSample } from "~/domain/oil/commands.server";
-import { samplePage } from "~/domain/oil/queries.server";
+import { samplePage } from "~/domain/oil/samplePage.server";
 import { CodeLines, sizeChart } from "./sizes";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

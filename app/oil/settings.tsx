@@ -7,7 +7,7 @@ import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { setCircuitOil, setComponentOil } from "~/domain/oil/commands.server";
-import { settingsPage } from "~/domain/oil/queries.server";
+import { settingsPage } from "~/domain/oil/settingsPage.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Target and materials of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },

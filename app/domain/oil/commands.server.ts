@@ -15,7 +15,7 @@ import { hoursQuestionOf } from "~/domain/readings/index.server";
 import { calendarDay, check, localMoment } from "~/platform/validate";
 import { componentSchema, oilEventSchema, parseResults, sampleSchema, targetSchema, type BareUnits } from "./form";
 import { parseMaterials } from "./materials";
-import { mixingOf } from "./queries.server";
+import { mixingOf } from "./fluidPage.server";
 
 export type Done = Answer;
 

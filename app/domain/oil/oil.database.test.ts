@@ -21,17 +21,13 @@ import { labPreview, laboratoryNames, runLabImport, saveLabMapping } from "./lab
 import { guessLabColumns } from "./labFile/mapping";
 import { samplesQuery } from "./samplesCsv.server";
 import { csvOut } from "~/platform/csv.server";
-import {
-  circuitPage,
-  cleanUpPage,
-  debrisPage,
-  fluidPage,
-  oilList,
-  oilOverview,
-  photoOf,
-  samplePage,
-  settingsPage,
-} from "./queries.server";
+import { circuitPage } from "./circuitPage.server";
+import { cleanUpPage } from "./cleanUpPage.server";
+import { debrisPage } from "./debrisPage.server";
+import { fluidPage } from "./fluidPage.server";
+import { oilList, oilOverview } from "./overview.server";
+import { photoOf, samplePage } from "./samplePage.server";
+import { settingsPage } from "./settingsPage.server";
 import { assessPoints, assessStalePoints } from "~/domain/condition/assessment.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";
 import { closeQueue } from "~/platform/jobs.server";
