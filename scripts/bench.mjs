@@ -5,6 +5,7 @@
 import { writeFileSync, mkdirSync } from "node:fs";
 import { join } from "node:path";
 import { measureFaults } from "./bench/faults.mjs";
+import { firstVisit } from "./bench/firstVisit.mjs";
 import { ensureBuild } from "./lib/build.mjs";
 import { ensureDatabase, openCluster } from "./lib/cluster.mjs";
 import { ensurePackages } from "./lib/install.mjs";
@@ -54,6 +55,11 @@ async function strain(cluster) {
 await command(async () => {
   ensurePackages();
   await ensureBuild();
+  const script = firstVisit();
+  const kilobytes = (bytes) => `${(bytes / 1000).toFixed(0)} kB`;
+  say(
+    `(j) script of a first visit of Today: ${kilobytes(script.gzip)} gzip, ${kilobytes(script.brotli)} brotli (aim 150)`,
+  );
   const cluster = await openCluster("bench", { settings: ["fsync=off", "shared_buffers=512MB", "max_wal_size=4GB"] });
   const database = `bench_${process.pid}`;
   let app;
