@@ -31,7 +31,7 @@ export async function oilList(): Promise<OilListed[]> {
   return result.rows;
 }
 
-/** What needs somebody: oils that are not well, open debris events, samples that are due, elements that block. */
+/** What needs attention: oils that are not normal, open debris events, samples that are due, elements that block. */
 export async function oilOverview() {
   const late = new Date(now() - SAMPLE_EVERY * DAY).toISOString();
   const [needs, events, due, elements, counts] = await Promise.all([

@@ -10,7 +10,8 @@ export const openEvent = sql`(select e.id from debris_events e where e.circuit_i
 /** Points in alarm or alert for which no work is booked, and oils with which no debris event deals. */
 export async function openDecisions(): Promise<number> {
   const rows = await ask<{ open: number }>(sql`
-    select (select count(*) from assessments a join active_points p on p.id = a.point_id where (${pressing} or a.asks_again) and not exists (select 1 from interventions i
+    select (select count(*) from assessments a join active_points p on p.id = a.point_id
+             where (${pressing} or a.asks_again) and not exists (select 1 from interventions i
                where i.component_id = p.component_id and i.done_at is null and i.cancelled_at is null))::int
          + (select count(*) from oil_assessments a join circuits k on k.id = a.circuit_id join machines m on m.id = k.machine_id
              where k.retired_at is null and m.retired_at is null and ${pressing} and ${openEvent} is null)::int as open`);
