@@ -21,6 +21,7 @@ export default ts.config(
       "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
       "@typescript-eslint/await-thenable": "error",
       "@typescript-eslint/switch-exhaustiveness-check": ["error", { considerDefaultExhaustiveForUnions: true }],
+      "no-duplicate-imports": ["error", { allowSeparateTypeImports: true }],
       eqeqeq: "error",
       "no-console": "error",
     },

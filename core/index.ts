@@ -36,6 +36,7 @@ export { ageReplacement } from "./lives/ageReplacement";
 export { dayOf, dayStart } from "./planning/day";
 export { partAgainstStop, partReadyOn, type PartAnswer } from "./planning/part";
 export { questionHours } from "./hours/question";
+export { CLOCK_SLACK, fittedAt, NOT_FITTED, readingProblems } from "./readings/rules";
 export { meterOffset, runningHours, type MeterChange } from "./hours/runningHours";
 export { limitBases, limitBasisIds, limitProblem, resolveLimits } from "./baseline/limit";
 export type { LimitBasis, LimitRule } from "./baseline/limit";

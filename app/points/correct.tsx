@@ -1,7 +1,6 @@
-import { readsTheOil } from "@core";
+import { readsTheOil, findUnit, fromCore, preferredUnit, quantityOf } from "@core";
 import { redirect } from "react-router";
 import type { Route } from "./+types/correct";
-import { findUnit, fromCore, preferredUnit, quantityOf } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { pointPlace } from "~/domain/readings/log.server";
 import { formFields } from "~/platform/request.server";

@@ -1,7 +1,18 @@
 import { useEffect, useMemo } from "react";
 import { Link, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/point";
-import { dayStart, formatNumber, findUnit, fromCore, limitBases, pathLabel, quantityOf, readingStates } from "@core";
+import {
+  dayStart,
+  formatNumber,
+  findUnit,
+  fromCore,
+  limitBases,
+  pathLabel,
+  quantityOf,
+  readingStates,
+  cautionFor,
+  readsTheOil,
+} from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { logReading, pointPlace } from "~/domain/readings/log.server";
@@ -14,8 +25,6 @@ import { dayText, InZone, monthText, useShow, useSite } from "~/ui/site";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { WorkingTable } from "~/ui/working";
-import { cautionFor } from "@core";
-import { readsTheOil } from "@core";
 import { sameMonthChart, trendChart } from "./charts";
 import { nextPointOf, pointPage, savedReading, supersededReadings } from "~/domain/readings/pointPage.server";
 import { ReadingForm } from "./readingForm";

@@ -213,7 +213,11 @@ describe("reading again", () => {
     fc.assert(
       fc.property(fc.array(fc.double({ min: 0.1, max: 90, noNaN: true }), { minLength: 2, maxLength: 5 }), (values) => {
         const { value } = repeatsOf(values, point, null);
-        if (value === null) return;
+        // two that disagree, and only they, leave the value open
+        if (value === null) {
+          expect(values).toHaveLength(2);
+          return;
+        }
         expect(value).toBeGreaterThanOrEqual(Math.min(...values));
         expect(value).toBeLessThanOrEqual(Math.max(...values));
       }),

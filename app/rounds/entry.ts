@@ -6,6 +6,7 @@ import {
   preferredUnit,
   questionHours,
   questionReading,
+  readingProblems,
   quantityOf,
   type ExpectedRange,
   type Question,
@@ -50,7 +51,13 @@ export function judgeEntry(entry: Entry, point: WalkPoint, at: number, units: Un
   const hours = read("hours", "runningHours", false);
   const value = read("value", point.quantity, true);
   const least = point.readState === "cycle" ? read("least", point.quantity, true) : null;
-  if (least && value && least.value > value.value) problems.least = "The least is above the greatest.";
+  // the clock of the tablet is not held against itself, and the round has one state a point
+  const rules = readingProblems(
+    { takenAt: null, value: value?.value ?? null, least: least?.value ?? null, state: null },
+    point.readState,
+    at,
+  );
+  if (rules.least) problems.least ??= rules.least;
   const expected = point.expectation
     ? expectedReading(point.expectation, point.fluid, {
         pressure: pressure?.value ?? null,

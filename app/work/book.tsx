@@ -1,7 +1,7 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/book";
 import { chance } from "@core";
-import { interventionKinds } from "~/domain/work/form";
+import { interventionKinds, interventionLabels } from "~/domain/work/form";
 import { guard, guardAction, isUuid, notFound, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
@@ -10,7 +10,6 @@ import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
 import { bookWork } from "~/domain/work/commands.server";
-import { interventionLabels } from "~/domain/work/form";
 import { bookingContext } from "~/domain/work/queries.server";
 
 export const meta = () => [{ title: "Book work · Juncteral" }];

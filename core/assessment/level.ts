@@ -2,7 +2,7 @@
 import { excess, sidesOf } from "../baseline/margin";
 import type { Limits } from "../baseline/limit";
 import { median, robustSpread } from "../trend/robust";
-import { normalCdf } from "../trend/normal";
+import { normalCdf } from "../numeric/normal";
 
 export interface BelievedLevel {
   /** Core unit of the indicator, at its reference condition. */

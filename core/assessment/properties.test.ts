@@ -84,10 +84,12 @@ test("an assessment is made of anything, and every number in it is a number", ()
 });
 
 test("a forecast is in order: P5 before P10 before P50 before P90, and chances grow with time", () => {
+  let made = 0;
   fc.assert(
     fc.property(series, anyPoint, (readings, point) => {
       const { forecast } = assess(readings, point, context);
       if (!forecast) return;
+      made++;
       const { p5, p10, p50, p90 } = forecast.dates;
       const inOrder = [p5, p10, p50, p90].map((d) => d ?? Infinity);
       expect(inOrder).toEqual([...inOrder].sort((a, b) => a - b));
@@ -101,6 +103,7 @@ test("a forecast is in order: P5 before P10 before P50 before P90, and chances g
     }),
     { numRuns: 60 },
   );
+  expect(made).toBeGreaterThan(5);
 });
 
 test("fewer than five readings prove nothing, unless the level may lie beyond its limit", () => {

@@ -2,7 +2,7 @@
  * First passage of a Wiener process with drift through a level: the inverse Gaussian distribution.
  * Folks and Chhikara, J. R. Stat. Soc. B 40 (1978).
  */
-import { lnNormalCdf, normalCdf } from "../trend/normal";
+import { lnNormalCdf, normalCdf } from "../numeric/normal";
 import type { Random } from "../random/random";
 
 /** P(first passage ≤ t) for distance > 0, drift > 0 per unit time, sigma > 0 per √time. */

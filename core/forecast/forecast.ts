@@ -3,7 +3,7 @@
  * reading, the chance of crossing by any hour, a fan for the chart, and which paths said so.
  */
 import { inverseEcdf } from "../trend/robust";
-import { normalCdf } from "../trend/normal";
+import { normalCdf } from "../numeric/normal";
 import { random } from "../random/random";
 import { drawCrossing, drawState, newRate, systematic, turnedRate, type Rng } from "./draws";
 import { DIRT_CHANGES, runFilter } from "./filter";

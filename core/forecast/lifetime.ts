@@ -2,7 +2,8 @@
  * What the lives of sisters say of a whole lifetime, over what the bank holds of one before any reading. Draws of
  * the crossing weighed by it have the sisters' lifetimes for their prior, and the bank's own for all else.
  */
-import jStat from "jstat";
+import { normalPdf } from "../numeric/normal";
+import { studentCdf, studentPdf } from "../numeric/student";
 import { startBank } from "./bank";
 import { drawCrossing, drawState, systematic, type Rng } from "./draws";
 import type { WearPrior } from "./prior";
@@ -38,16 +39,17 @@ export function lifetimeOdds(
   const mean = reached.reduce((sum, ln) => sum + ln, 0) / reached.length;
   const deviation = Math.sqrt(reached.reduce((sum, ln) => sum + (ln - mean) ** 2, 0) / reached.length);
   const width = deviation * reached.length ** -0.2;
-  const ofBank = (ln: number) => reached.reduce((sum, at) => sum + jStat.normal.pdf(ln, at, width), 0) / PRIOR_DRAWS;
+  const ofBank = (ln: number) =>
+    reached.reduce((sum, at) => sum + normalPdf((ln - at) / width) / width, 0) / PRIOR_DRAWS;
   const standard = (ln: number) => (ln - Math.log(prior.timeScale)) / prior.lifeSpread;
-  const ofSisters = (ln: number) => jStat.studentt.pdf(standard(ln), TAILS) / prior.lifeSpread;
+  const ofSisters = (ln: number) => studentPdf(standard(ln), TAILS) / prior.lifeSpread;
   const odds = (sisters: number, held: number) =>
     Math.min(LARGEST_ODDS, Math.max(1 / LARGEST_ODDS, sisters / Math.max(1e-6, held)));
 
   const low = Math.log(prior.timeScale) - REACH;
   const step = (Math.log(horizon) - low) / STEPS;
   const table = Array.from({ length: STEPS + 1 }, (_, i) => odds(ofSisters(low + i * step), ofBank(low + i * step)));
-  const beyond = odds(1 - jStat.studentt.cdf(standard(Math.log(horizon)), TAILS), 1 - reached.length / PRIOR_DRAWS);
+  const beyond = odds(1 - studentCdf(standard(Math.log(horizon)), TAILS), 1 - reached.length / PRIOR_DRAWS);
   return (hours) => {
     if (!Number.isFinite(hours)) return beyond;
     const place = Math.min(STEPS - 1e-9, Math.max(0, (Math.log(Math.max(1, hours)) - low) / step));

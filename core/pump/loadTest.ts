@@ -5,7 +5,7 @@
  */
 import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
 import { solveSymmetric } from "../trend/linear";
-import { studentQuantile } from "../trend/normal";
+import { studentQuantile } from "../numeric/student";
 import { theoreticalFlow } from "./flow";
 
 export interface LoadStep {

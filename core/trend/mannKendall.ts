@@ -1,5 +1,5 @@
 /** Mann-Kendall trend test. Mann (1945), Kendall (1975). */
-import { normalCdf } from "./normal";
+import { normalCdf } from "../numeric/normal";
 
 export interface MannKendall {
   /** Sum of signs of all later-minus-earlier differences. */

@@ -1,5 +1,5 @@
 /** Theil-Sen slope with its interval. Sen, J. Am. Stat. Assoc. 63 (1968). */
-import { normalQuantile } from "./normal";
+import { normalQuantile } from "../numeric/normal";
 import { median } from "./robust";
 
 export interface TheilSen {

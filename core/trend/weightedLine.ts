@@ -1,5 +1,5 @@
 /** Weighted least squares line with intervals; Draper and Smith, Applied Regression Analysis. */
-import { studentQuantile } from "./normal";
+import { studentQuantile } from "../numeric/student";
 
 export interface WeightedLine {
   slope: number;

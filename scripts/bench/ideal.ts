@@ -12,7 +12,7 @@
 import { parseArgs } from "node:util";
 import { defaultPrior, dynamicViscosity, random, type WearPrior } from "@core";
 import { crps } from "../../core/forecast/score";
-import { normalCdf } from "../../core/trend/normal";
+import { normalCdf } from "../../core/numeric/normal";
 import {
   fleetFluid,
   fleetLaws,

@@ -3,12 +3,11 @@
  * pages against the same data read by plain SQL. Run by scripts/bench.mjs.
  */
 import { assess, defaultPrior, random, simulateLife, type AssessContext, type AssessPoint } from "@core";
-import { readFileSync, rmSync, writeFileSync } from "node:fs";
+import { readFileSync, rmSync, writeFileSync, createReadStream } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pg from "pg";
 import { from as copyFrom } from "pg-copy-streams";
-import { createReadStream } from "node:fs";
 import { pipeline } from "node:stream/promises";
 import { closeConnections } from "~/db/client.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";

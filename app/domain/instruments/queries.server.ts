@@ -2,12 +2,11 @@
 import { and, asc, count, desc, eq, getTableColumns, isNull, sql } from "drizzle-orm";
 import { instrumentFitness, kinematicViscosity, quantityOf, type InstrumentFitness } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, instrumentChecks, instrumentRecalls, instruments, readings } from "~/db/schema";
+import { assessments, instrumentChecks, instrumentRecalls, instruments, readings, points } from "~/db/schema";
 import { currentDetail, fluidOf, pointSetups } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { pointPlace } from "~/domain/readings/index.server";
-import { points } from "~/db/schema";
 
 export type InstrumentRow = typeof instruments.$inferSelect;
 

@@ -4,14 +4,16 @@
  */
 import type { Answer } from "~/domain/answer";
 import { type Actor } from "~/domain/access/index.server";
-import { and, desc, eq, gt, isNull, lte, or, sql } from "drizzle-orm";
+import { and, desc, eq, isNull, lte, sql } from "drizzle-orm";
 import {
   expectedReading,
+  fittedAt,
   meterOffset,
+  NOT_FITTED,
   preferredUnit,
   questionHours,
   questionReading,
-  readingStates,
+  readingProblems,
   type ParsedQuantity,
   type Question,
   type UnitPreference,
@@ -90,9 +92,6 @@ export async function pointPlace(
   };
 }
 
-/** How far ahead of the server's clock a device's clock may be. */
-const CLOCK_SLACK = 5 * 60_000;
-
 /** `conflict`: the moment is taken by another reading. */
 export type Saved = Answer<{ readingId: string }, { question?: Question; conflict?: true }>;
 
@@ -134,36 +133,29 @@ export async function checkReading(
   const checked = await check(readingSchema(point.quantity, point.unit, cycle, place.units), fields);
   const problems: Record<string, string> = checked.ok ? {} : checked.problems;
   const at = localMoment(fields.takenAt ?? "", place.timeZone);
-  if (!problems.takenAt && Number.isNaN(at)) problems.takenAt = "Write the date and time as 2026-11-20 10:40.";
-  else if (at > now() + CLOCK_SLACK)
-    problems.takenAt = "That is in the future. Readings carry the time they were taken.";
-  if (!checked.ok) return { ok: false, problems };
-  const v = checked.values;
-  if (v.state !== point.state)
-    problems.state = `This series is read ${readingStates[point.state]} and never mixes states. Add a point for the other state.`;
-  const least = v.least;
-  if (least && v.value && least.value > v.value.value) problems.least = "The least is above the greatest.";
+  const v = checked.ok ? checked.values : null;
+  const rules = readingProblems(
+    { takenAt: at, value: v?.value?.value ?? null, least: v?.least?.value ?? null, state: v?.state ?? null },
+    point.state,
+    now(),
+  );
+  // what cannot be read at all has its own message
+  for (const [field, message] of Object.entries(rules)) problems[field] ??= message;
+  if (!v) return { ok: false, problems };
   if (v.instrumentId && !isUuid(v.instrumentId)) problems.instrumentId = "Choose an instrument from the list.";
   if (Object.keys(problems).length > 0) return { ok: false, problems };
 
   const takenAt = new Date(at);
-  const [life] = await tx
-    .select({ id: lives.id })
+  const periods = await tx
+    .select({ id: lives.id, startedAt: lives.startedAt, endedAt: lives.endedAt })
     .from(lives)
-    .where(
-      and(
-        eq(lives.componentId, place.componentId),
-        lte(lives.startedAt, takenAt),
-        or(isNull(lives.endedAt), gt(lives.endedAt, takenAt)),
-      ),
-    )
-    .orderBy(desc(lives.startedAt))
-    .limit(1);
-  if (!life)
-    return {
-      ok: false,
-      problems: { takenAt: "The part was not fitted then. Check the date, or the start of its life." },
-    };
+    .where(eq(lives.componentId, place.componentId))
+    .orderBy(desc(lives.startedAt));
+  const life = fittedAt(
+    periods.map((p) => ({ id: p.id, startedAt: p.startedAt.getTime(), endedAt: p.endedAt?.getTime() ?? null })),
+    at,
+  );
+  if (!life) return { ok: false, problems: { takenAt: NOT_FITTED } };
 
   if (v.instrumentId) {
     const [instrument] = await tx
@@ -178,7 +170,7 @@ export async function checkReading(
     reading: {
       takenAt,
       value: v.value!,
-      least,
+      least: v.least,
       temperature: v.temperature?.value ?? null,
       pressure: v.pressure?.value ?? null,
       speed: v.speed?.value ?? null,

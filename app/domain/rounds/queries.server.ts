@@ -11,6 +11,8 @@ import {
   type PointQuantityId,
   type ReadingState,
   type UnitPreference,
+  cautionFor,
+  readsTheOil,
 } from "@core";
 import { db } from "~/db/client.server";
 import { rounds } from "~/db/schema";
@@ -18,8 +20,6 @@ import { dueAt, intervalDays, roundJoins, usualDays } from "~/domain/readings/in
 import { ASSESSMENT_SHAPE } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/guard.server";
-import { cautionFor } from "@core";
-import { readsTheOil } from "@core";
 
 const DAY = 86_400_000;
 

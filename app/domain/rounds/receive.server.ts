@@ -1,5 +1,6 @@
 /** What a tablet sends is taken in, one entry after another; each has its own fate and nothing is taken twice. */
 import { and, eq } from "drizzle-orm";
+import { CLOCK_SLACK } from "@core";
 import { brokenConstraint, codeOf, db } from "~/db/client.server";
 import { users } from "~/db/peopleTables";
 import { photos, points, roundPoints, roundSkips } from "~/db/schema";
@@ -13,8 +14,6 @@ import { outgoingOf, type Fate, type Outgoing } from "./outgoing";
 /** Kept where the tablet did not question a value and the server, knowing more by now, would. */
 const READ_ON_ROUND = "As read on the round; not questioned on the tablet.";
 const LARGEST_PHOTO = 3_000_000;
-/** How far ahead of the server's clock a tablet's may be. */
-const CLOCK_SLACK = 5 * 60_000;
 
 /** Take in the entries of a round. */
 export async function receive(roundId: string, items: readonly unknown[], user: SignedInUser): Promise<Fate[]> {
@@ -58,7 +57,7 @@ async function receiveOne(
       submission,
       fate: "refused",
       field: "takenAt",
-      message: "That is in the future. Is the tablet's clock right?",
+      message: "That is in the future. Check the tablet's clock.",
     };
   try {
     if (item.kind === "skip") {

@@ -1,8 +1,11 @@
 /** The fate of each row of a file: what would be added, and what is wrong with the rest, line by line. */
 import {
+  fittedAt,
   meterOffset,
+  NOT_FITTED,
   parseQuantity,
   questionHours,
+  readingProblems,
   readingStateIds,
   readingStates,
   type MeterChange,
@@ -141,7 +144,6 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     if (!when) return bad("No date.");
     const takenAt = parseMoment(cell("time") ? `${when} ${cell("time")}` : when, mapping.dateOrder, point.timeZone);
     if (Number.isNaN(takenAt)) return bad(`“${clip(when)}” is not a date in the order chosen.`);
-    if (takenAt > lookup.now + 300_000) return bad(`${clip(when)} is in the future.`);
 
     const quantity = (
       field: ImportField,
@@ -163,17 +165,20 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     const hours = quantity("hours", "runningHours", undefined);
     const unread = [least, temperature, pressure, speed, hours].find((q) => q.problem);
     if (unread) return bad(unread.problem!);
-    if (least.value && least.value.value > value.value.value) return bad("The least is above the greatest.");
-    if (point.state === "cycle" && !least.value) return bad("This point is read over a cycle: the least is missing.");
-    if (state && named !== point.state)
-      return bad(
-        `Read “${clip(state)}”, but this series is read ${readingStates[point.state]}; a series never mixes states.`,
-      );
+    if (state && !named) return bad(`“${clip(state)}” is not a state that a series is read in.`);
+    const [problem] = Object.values(
+      readingProblems(
+        { takenAt, value: value.value.value, least: least.value?.value ?? null, state: named ?? null },
+        point.state,
+        lookup.now,
+      ),
+    );
+    if (problem) return bad(problem);
     const tag = cell("instrument");
     const instrumentId = tag ? lookup.instruments.get(tag.toLowerCase()) : null;
     if (instrumentId === undefined) return bad(`There is no instrument “${clip(tag)}”.`);
-    const life = point.lives.find((l) => l.startedAt <= takenAt && (l.endedAt === null || l.endedAt > takenAt));
-    if (!life) return bad("The part was not fitted at that date.");
+    const life = fittedAt(point.lives, takenAt);
+    if (!life) return bad(NOT_FITTED);
 
     const moments = seen.get(point.id) ?? new Map<number, { line: number; value: number }>();
     const before = moments.get(takenAt);
