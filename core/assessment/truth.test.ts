@@ -301,6 +301,10 @@ describe("whatever the forms let in", () => {
       Array.from({ length: 12 }, (_, i) => ({ value: 2, temperature: i % 2 ? -40 : 130 })),
     ],
     [
+      "a machine that hardly runs",
+      Array.from({ length: 12 }, (_, i) => ({ value: 2 + 0.1 * i, hours: i > 8 ? 5e-324 : 0 })),
+    ],
+    [
       "oil beyond any range, as an old import may hold it",
       Array.from({ length: 12 }, (_, i) => ({ value: 2, temperature: i % 2 ? -70 : 200 })),
     ],

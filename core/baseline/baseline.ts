@@ -32,6 +32,8 @@ export interface BaselineReading {
   uncertainty: number;
 }
 
+/** Over less running than this, in hours, nothing wears. */
+const LEAST_RUN = 1;
 /** Fewest readings from which a slope within the baseline is believed. */
 const FEWEST_SLOPE = 5;
 const SLOPE_CONFIDENCE = 0.99;
@@ -67,7 +69,7 @@ export function baselineOf(
 
 /** Slope of a value over running hours where it is proved, else 0. */
 function slopeOf(readings: readonly BaselineReading[]): number {
-  if (readings.length < FEWEST_SLOPE || readings[readings.length - 1]!.hours <= readings[0]!.hours) return 0;
+  if (readings.length < FEWEST_SLOPE || readings[readings.length - 1]!.hours - readings[0]!.hours < LEAST_RUN) return 0;
   const { slope, low, high } = theilSen(
     readings.map((r) => r.hours),
     readings.map((r) => r.value),
