@@ -1,4 +1,4 @@
-/** The answer of every command of the domain. */
+/** The answer of every command of the domain, and the refusals that many of them share. */
 
 /** Nothing was saved: why, by field ("form" for the whole form). `status`: as HTTP would say it, 422 where it is left out. */
 export interface Refused {
@@ -9,3 +9,16 @@ export interface Refused {
 
 /** @typeParam T what is told when it was done, @typeParam U what a refusal tells beside its problems */
 export type Answer<T extends object = { id: string }, U extends object = object> = ({ ok: true } & T) | (Refused & U);
+
+/** The record was changed since the page was loaded: nothing is overwritten unseen. `what`: "this round". */
+export const changedMeanwhile = (what: string, who = "Somebody else"): Refused => ({
+  ok: false,
+  status: 409,
+  problems: {
+    form: `${who} changed ${what} in the meantime. What you entered stays here: load the page to see theirs.`,
+  },
+});
+
+/** The form has no id of its own, or one of an old page. */
+export const FORM_IS_OLD = "The form is out of date: load the page again.";
+export const formIsOld = (): Refused => ({ ok: false, problems: { form: FORM_IS_OLD } });

@@ -15,7 +15,7 @@ import { codesChart, countsChart } from "./charts";
 import { CauseList, FindingList, SuspectList } from "./chain";
 import { FilterSection } from "./filters";
 import { MetalSection } from "./metals";
-import { renewElement } from "~/domain/oil/commands.server";
+import { renewElement } from "~/domain/oil/element.server";
 import { circuitPage, elementsIn, type ShownOil } from "~/domain/oil/circuitPage.server";
 import { circuitPlace } from "~/domain/oil/place.server";
 import { SizeSection } from "./sizes";

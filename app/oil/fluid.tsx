@@ -7,7 +7,7 @@ import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
-import { noteOilEvent, withdrawOilEvent } from "~/domain/oil/commands.server";
+import { noteOilEvent, withdrawOilEvent } from "~/domain/oil/fills.server";
 import { circuitPlace } from "~/domain/oil/place.server";
 import { fluidPage } from "~/domain/oil/fluidPage.server";
 

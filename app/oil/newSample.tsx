@@ -8,7 +8,7 @@ import { formOf } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { localInput } from "~/ui/site";
-import { saveSample } from "~/domain/oil/commands.server";
+import { saveSample } from "~/domain/oil/samples.server";
 import { placeOptions, sludgeOptions, stateOptions } from "~/domain/oil/form";
 import { laboratoryNames } from "~/domain/oil/labFile/import.server";
 import { circuitPlace } from "~/domain/oil/place.server";

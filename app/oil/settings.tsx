@@ -6,7 +6,7 @@ import { analyteLines } from "~/domain/assets/analyteLines";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
-import { setCircuitOil, setComponentOil } from "~/domain/oil/commands.server";
+import { setCircuitOil, setComponentOil } from "~/domain/oil/settings.server";
 import { settingsPage } from "~/domain/oil/settingsPage.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

@@ -1,5 +1,5 @@
 /** People who may sign in. Nobody is deleted: records carry names. Passwords are set, never shown. */
-import type { Answer } from "~/domain/answer";
+import { changedMeanwhile, type Answer } from "~/domain/answer";
 import type { Actor } from "./actor";
 import { audit } from "./audit.server";
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
@@ -97,8 +97,6 @@ async function nameTaken(tx: Queryable, name: string, except: string | null): Pr
   return rows.some((r) => r.id !== except);
 }
 
-const CHANGED =
-  "Somebody else changed this person in the meantime. Load the page to see it; what you typed stays here.";
 const LAST = "This is the last engineer: add another one first, or nobody can change anything.";
 
 /** Rows of engineers are locked, so that two who demote one another cannot both succeed. */
@@ -124,7 +122,7 @@ export async function changePerson(id: string, fields: Record<string, string>, a
       .where(eq(users.id, id))
       .for("update");
     if (!before) return { ok: false, status: 404, problems: { form: "There is no such person." } };
-    if (before.version !== version) return { ok: false, status: 409, problems: { form: CHANGED } };
+    if (before.version !== version) return changedMeanwhile("this person");
     if (await nameTaken(tx, values.name, id)) return { ok: false, problems: { name: NAME_TAKEN } };
     await tx
       .update(users)

@@ -1,4 +1,6 @@
 /** Hour meters as records of their machine: replaced, set back, or a wrong figure put right. */
+import { FORM_IS_OLD, formIsOld } from "~/domain/answer";
+import { sentBefore } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
 import { object, string } from "yup";
@@ -19,9 +21,7 @@ const schema = object({
   before: quantityField("runningHours", { required: true }),
   after: quantityField("runningHours", { required: true }),
   note: textField(300),
-  submission: string()
-    .uuid("The form is out of date: load the page again.")
-    .required("The form is out of date: load the page again."),
+  submission: string().uuid(FORM_IS_OLD).required(FORM_IS_OLD),
 });
 
 /** Everything at a machine reckons with its hours: its points, and its oils. */
@@ -73,11 +73,7 @@ export async function recordMeterChange(
       .onConflictDoNothing()
       .returning({ id: hourMeterChanges.id });
     if (!row) {
-      const [sent] = await tx
-        .select({ id: hourMeterChanges.id })
-        .from(hourMeterChanges)
-        .where(eq(hourMeterChanges.submission, v.submission));
-      return sent!.id;
+      return (await sentBefore(tx, hourMeterChanges, v.submission))!;
     }
     await audit(tx, actor, { what: "hour meter of a machine", recordId: machineId, after: values });
     await staleAtMachine(tx, machineId);
@@ -94,8 +90,7 @@ export async function withdrawMeterChange(
   actor: Actor,
 ): Promise<Edited> {
   const { change } = fields;
-  if (!isUuid(change))
-    return { ok: false, status: 422, problems: { form: "The form is out of date: load the page again." } };
+  if (!isUuid(change)) return formIsOld();
   const problem = await db().transaction(async (tx) => {
     const [row] = await tx
       .select()

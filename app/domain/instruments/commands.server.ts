@@ -1,5 +1,6 @@
 /** Writes about instruments: the register, checks, and a recall of what one read. */
-import type { Answer } from "~/domain/answer";
+import { type Answer, changedMeanwhile, FORM_IS_OLD, formIsOld } from "~/domain/answer";
+import { sentBefore } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { TZDate } from "@date-fns/tz";
 import { addMonths } from "date-fns";
@@ -69,14 +70,7 @@ export async function saveInstrument(
         return { ok: true, id: row!.id };
       }
       const [locked] = await tx.select().from(instruments).where(eq(instruments.id, old.id)).for("update");
-      if (locked!.version !== v.version)
-        return {
-          ok: false,
-          status: 409,
-          problems: {
-            form: "Somebody else changed this instrument in the meantime. Load the page to see it; what you typed stays here.",
-          },
-        };
+      if (locked!.version !== v.version) return changedMeanwhile("this instrument");
       await tx
         .update(instruments)
         .set({
@@ -109,7 +103,7 @@ export async function recordCheck(
   else if (at > now() + 300_000) problems.at = "That is in the future.";
   const lines = checkLines(fields.points ?? "");
   if (!lines.ok) problems.points = lines.message;
-  if (!isUuid(fields.submission)) problems.form = "The form is out of date: load the page again.";
+  if (!isUuid(fields.submission)) problems.form = FORM_IS_OLD;
   const months = fields.kind === "calibration" ? Number(fields.months || "12") : 0;
   if (fields.kind === "calibration" && !(months > 0 && months <= 120))
     problems.months = "Months until the next one, 1 to 120.";
@@ -221,7 +215,7 @@ export async function recallInstrument(
   else if (until <= from) problems.until = "After the beginning.";
   const reason = (fields.reason ?? "").trim();
   if (reason.length < 3) problems.reason = "Say what was found: the record keeps it.";
-  if (!isUuid(fields.submission)) problems.form = "The form is out of date: load the page again.";
+  if (!isUuid(fields.submission)) problems.form = FORM_IS_OLD;
   if (Object.keys(problems).length > 0) return { ok: false, problems };
   const submission = fields.submission!;
   const { pointIds, id } = await db().transaction(async (tx) => {
@@ -238,11 +232,7 @@ export async function recallInstrument(
       .onConflictDoNothing()
       .returning({ id: instrumentRecalls.id });
     if (!row) {
-      const [sent] = await tx
-        .select({ id: instrumentRecalls.id })
-        .from(instrumentRecalls)
-        .where(eq(instrumentRecalls.submission, submission));
-      return { pointIds: [], id: sent!.id };
+      return { pointIds: [], id: (await sentBefore(tx, instrumentRecalls, submission))! };
     }
     await audit(tx, actor, {
       what: "recall of an instrument",
@@ -265,7 +255,7 @@ export async function withdrawRecall(
 ): Promise<Done> {
   const why = (fields.why ?? "").trim();
   if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
-  if (!isUuid(fields.recall)) return { ok: false, problems: { form: "The form is out of date: load the page again." } };
+  if (!isUuid(fields.recall)) return formIsOld();
   const recallId = fields.recall;
   const result = await db().transaction(async (tx): Promise<{ problem: string } | { ids: string[] }> => {
     const [recall] = await tx

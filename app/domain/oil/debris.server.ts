@@ -1,4 +1,6 @@
 /** Writes about debris events: open with its whole list, tick off, close with proof. */
+import { type Answer, FORM_IS_OLD, formIsOld } from "~/domain/answer";
+import { sentBefore } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import {
@@ -19,7 +21,6 @@ import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/guard.server";
 import { currentOil, oilSampleOf, samplesOf } from "~/domain/condition/index.server";
 import { localMoment } from "~/platform/validate";
-import type { Done } from "./commands.server";
 
 const DAY = 86_400_000;
 
@@ -53,11 +54,11 @@ export async function openDebris(
   fields: Record<string, string>,
   actor: Actor,
   timeZone: string,
-): Promise<Done> {
+): Promise<Answer> {
   const problems: Record<string, string> = {};
   const what = (fields.what ?? "").trim();
   if (what.length < 5) problems.what = "Say what was found, and where it lay.";
-  if (!isUuid(fields.submission)) problems.form = "The form is out of date: load the page again.";
+  if (!isUuid(fields.submission)) problems.form = FORM_IS_OLD;
   const at = localMoment(fields.at ?? "", timeZone);
   if (Number.isNaN(at)) problems.at = "Write the date and time as 2026-11-20 10:40.";
   else if (at > now() + 300_000) problems.at = "That is in the future.";
@@ -93,11 +94,7 @@ export async function openDebris(
       .onConflictDoNothing({ target: debrisEvents.submission })
       .returning({ id: debrisEvents.id });
     if (!row) {
-      const [sent] = await tx
-        .select({ id: debrisEvents.id })
-        .from(debrisEvents)
-        .where(eq(debrisEvents.submission, fields.submission!));
-      return sent!.id;
+      return (await sentBefore(tx, debrisEvents, fields.submission!))!;
     }
     await tx.insert(tasks).values(
       list.map((t, position) => ({
@@ -118,8 +115,8 @@ export async function openDebris(
 const resultIds: readonly string[] = debrisResults;
 
 /** What was found at a part, or that a step is done. */
-export async function answerTask(eventId: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
-  if (!isUuid(fields.task)) return { ok: false, problems: { form: "The form is out of date: load the page again." } };
+export async function answerTask(eventId: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
+  if (!isUuid(fields.task)) return formIsOld();
   const result = fields.result ?? "";
   if (!resultIds.includes(result))
     return { ok: false, problems: { [`result-${fields.task}`]: "Choose what was found." } };
@@ -127,7 +124,7 @@ export async function answerTask(eventId: string, fields: Record<string, string>
   if (result === "left" && note.length < 3)
     return { ok: false, problems: { [`note-${fields.task}`]: "Say why it was left." } };
   const taskId = fields.task;
-  return db().transaction(async (tx): Promise<Done> => {
+  return db().transaction(async (tx): Promise<Answer> => {
     // the event first: whoever closes it waits for the answer, or the answer is told that it is closed
     const [event] = await tx
       .select({ closedAt: debrisEvents.closedAt })
@@ -168,10 +165,10 @@ export function isClean(sample: OilSample, target: OilAssessment["target"]): boo
 }
 
 /** Open a closed event again: it was not over. Its list, its samples and what was said at its closing stay on record. */
-export async function reopenDebris(eventId: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
+export async function reopenDebris(eventId: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
   const why = (fields.why ?? "").trim().slice(0, 500);
   if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
-  return db().transaction(async (tx): Promise<Done> => {
+  return db().transaction(async (tx): Promise<Answer> => {
     const [before] = await tx.select().from(debrisEvents).where(eq(debrisEvents.id, eventId)).for("update");
     if (!before?.closedAt) return { ok: false, status: 409, problems: { form: "The event is open." } };
     const values = {
@@ -195,8 +192,8 @@ export async function reopenDebris(eventId: string, fields: Record<string, strin
 }
 
 /** Close an event: every part looked at, a clean sample, and a named source or an honest "not found". */
-export async function closeDebris(eventId: string, fields: Record<string, string>, actor: Actor): Promise<Done> {
-  return db().transaction(async (tx): Promise<Done> => {
+export async function closeDebris(eventId: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
+  return db().transaction(async (tx): Promise<Answer> => {
     const [event] = await tx.select().from(debrisEvents).where(eq(debrisEvents.id, eventId)).for("update");
     if (!event) return { ok: false, problems: { form: "There is no such event." } };
     if (event.closedAt)

@@ -1,4 +1,5 @@
 /** The forms of the oil: a sample's results as typed, fills, targets, filters. */
+import { FORM_IS_OLD } from "~/domain/answer";
 import { number, object, string } from "yup";
 import {
   analyteIds,
@@ -88,7 +89,7 @@ export const sampleSchema = object({
   laboratory: textField(100),
   takenBy: textField(100),
   note: textField(1000),
-  submission: string().uuid("The form is out of date: load the page again.").required(),
+  submission: string().uuid(FORM_IS_OLD).required(),
 });
 
 /** A code as a person writes it, or empty. */
@@ -182,5 +183,5 @@ export const oilEventSchema = object({
   hours: quantityField("runningHours"),
   changeBackBy: string().trim().default(""),
   note: textField(500),
-  submission: string().uuid("The form is out of date: load the page again.").required(),
+  submission: string().uuid(FORM_IS_OLD).required(),
 });

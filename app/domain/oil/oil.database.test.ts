@@ -7,15 +7,10 @@ import { assessments, circuits, components, lives } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
 import { addRecord, editRecord } from "~/domain/assets/commands.server";
 import { recordOf } from "~/domain/assets/queries.server";
-import {
-  noteOilEvent,
-  renewElement,
-  saveSample,
-  setCircuitOil,
-  setComponentOil,
-  withdrawOilEvent,
-  withdrawSample,
-} from "./commands.server";
+import { renewElement } from "./element.server";
+import { noteOilEvent, withdrawOilEvent } from "./fills.server";
+import { saveSample, withdrawSample } from "./samples.server";
+import { setCircuitOil, setComponentOil } from "./settings.server";
 import { answerTask, closeDebris, openDebris, reopenDebris } from "./debris.server";
 import { labPreview, laboratoryNames, runLabImport, saveLabMapping } from "./labFile/import.server";
 import { guessLabColumns } from "./labFile/mapping";

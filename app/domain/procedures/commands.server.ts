@@ -1,5 +1,6 @@
 /** Writes of tests: records, the register of temporary changes, the plant's own definitions. */
-import type { Answer } from "~/domain/answer";
+import { type Answer, formIsOld } from "~/domain/answer";
+import { sentBefore } from "~/domain/sent.server";
 import { type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
 import {
@@ -31,8 +32,7 @@ export async function recordTest(
   actor: Actor,
   units: UnitPreference,
 ): Promise<Recorded> {
-  if (!isUuid(fields.submission))
-    return { ok: false, problems: { form: "The form is out of date: load the page again." } };
+  if (!isUuid(fields.submission)) return formIsOld();
   // what was typed without a unit was meant in the person's own: the record says so to everybody
   const typed = Object.fromEntries(
     Object.entries(procedure.calculation.fields).map(([k, field]) => {
@@ -68,11 +68,7 @@ export async function recordTest(
       .onConflictDoNothing({ target: testRecords.submission })
       .returning({ id: testRecords.id });
     if (row) return { ok: true, id: row.id };
-    const [sent] = await tx
-      .select({ id: testRecords.id })
-      .from(testRecords)
-      .where(eq(testRecords.submission, fields.submission!));
-    return { ok: true, id: sent!.id };
+    return { ok: true, id: (await sentBefore(tx, testRecords, fields.submission!))! };
   });
 }
 
@@ -85,8 +81,7 @@ export async function noteChange(
   const what = (fields.altered ?? "").trim();
   if (what.length < 3) return { ok: false, problems: { altered: "Say what is altered." } };
   if (what.length > 200) return { ok: false, problems: { altered: "At most 200 characters." } };
-  if (!isUuid(fields.submission))
-    return { ok: false, problems: { form: "The form is out of date: load the page again." } };
+  if (!isUuid(fields.submission)) return formIsOld();
   const [row] = await db()
     .insert(temporaryChanges)
     .values({

@@ -1,4 +1,5 @@
 /** The fields of a reading. */
+import { FORM_IS_OLD } from "~/domain/answer";
 import { mixed, object, string } from "yup";
 import { preferredUnit, readingStateIds, type PointQuantityId, type ReadingState, type UnitPreference } from "@core";
 import { quantityField, textField } from "~/platform/validate";
@@ -19,8 +20,6 @@ export function readingSchema(quantity: PointQuantityId, unit: string, cycle: bo
     instrumentId: string().trim().default(""),
     note: textField(1000),
     keptBecause: textField(300),
-    submission: string()
-      .uuid("The form is out of date: load the page again.")
-      .required("The form is out of date: load the page again."),
+    submission: string().uuid(FORM_IS_OLD).required(FORM_IS_OLD),
   });
 }

@@ -1,5 +1,5 @@
 /** Writes of rounds: name, rhythm, and the points in walking order. */
-import type { Answer } from "~/domain/answer";
+import { changedMeanwhile, type Answer } from "~/domain/answer";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { eq, inArray } from "drizzle-orm";
 import { number, object, string } from "yup";
@@ -87,14 +87,7 @@ export async function saveRound(
     } else {
       const [row] = await tx.select().from(rounds).where(eq(rounds.id, roundId)).for("update");
       if (!row) return { ok: false, problems: { form: "This round is gone." }, status: 404 };
-      if (row.version !== v.version)
-        return {
-          ok: false,
-          problems: {
-            form: "Somebody else changed this round in the meantime. Load the page to see it; what you chose stays here.",
-          },
-          status: 409,
-        };
+      if (row.version !== v.version) return changedMeanwhile("this round");
       await tx
         .update(rounds)
         .set({ ...values, version: row.version + 1, ...(fields.intent === "retire" && { retiredAt: new Date(now()) }) })

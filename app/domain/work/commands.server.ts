@@ -1,5 +1,6 @@
 /** Booking work, carrying it out, cancelling it; each in one transaction. */
-import type { Answer } from "~/domain/answer";
+import { changedMeanwhile, type Answer } from "~/domain/answer";
+import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { and, eq, gt, isNull } from "drizzle-orm";
 import { dayOf } from "@core";
@@ -37,11 +38,8 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
   const v = checked.values;
   try {
     return await db().transaction(async (tx): Promise<WorkSaved> => {
-      const [sent] = await tx
-        .select({ id: interventions.id })
-        .from(interventions)
-        .where(eq(interventions.submission, v.submission));
-      if (sent) return { ok: true, id: sent.id };
+      const sent = await sentBefore(tx, interventions, v.submission);
+      if (sent) return { ok: true, id: sent };
       if (fields.stopId === undefined) return refused({ stopId: "Choose a stop, or a stop of its own." });
       // one booking at a time for a component, so that the second person sees the first one's
       await tx
@@ -100,15 +98,9 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
       return { ok: true, id: row!.id };
     });
   } catch (error) {
-    const constraint = brokenConstraint(error);
-    if (constraint?.includes("submission")) {
-      const [sent] = await db()
-        .select({ id: interventions.id })
-        .from(interventions)
-        .where(eq(interventions.submission, v.submission));
-      if (sent) return { ok: true, id: sent.id };
-    }
-    if (constraint?.includes("component_id")) return refused({ form: "The component is gone." });
+    const sent = await sentMeanwhile(error, interventions, v.submission);
+    if (sent) return { ok: true, id: sent };
+    if (brokenConstraint(error)?.includes("component_id")) return refused({ form: "The component is gone." });
     throw error;
   }
 }
@@ -119,8 +111,7 @@ export async function changeWork(id: string, fields: Record<string, string>, act
     const [row] = await tx.select().from(interventions).where(eq(interventions.id, id)).for("update");
     if (!row) return refused({ form: "This work is gone." }, 404);
     if (row.doneAt || row.cancelledAt) return refused({ form: "This work is already closed." }, 409);
-    if (String(row.version) !== fields.version)
-      return refused({ form: "Somebody else changed this work in the meantime. Load the page to see it." }, 409);
+    if (String(row.version) !== fields.version) return changedMeanwhile("this work");
     const next = { version: row.version + 1 };
     if (fields.intent === "cancel")
       await tx
@@ -195,13 +186,7 @@ export async function finishWork(
     if (!row) return refused({ form: "This work is gone." }, 404);
     if (row.doneAt || row.cancelledAt)
       return refused({ form: `${row.doneBy ?? "Somebody"} has already closed this work.` }, 409);
-    if (row.version !== version)
-      return refused(
-        {
-          form: "Somebody else changed this work in the meantime. What you typed is still here: load the page in another tab to see theirs.",
-        },
-        409,
-      );
+    if (row.version !== version) return changedMeanwhile("this work");
     const altered = await tx
       .select({ what: temporaryChanges.what })
       .from(temporaryChanges)

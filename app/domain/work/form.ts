@@ -1,4 +1,5 @@
 /** The forms of work: booking it and recording it as done. */
+import { FORM_IS_OLD } from "~/domain/answer";
 import { number, object, string } from "yup";
 import { interventionKinds, type InterventionKind } from "~/db/kinds";
 
@@ -26,9 +27,7 @@ export const bookingSchema = object({
     .required("Say how many crew hours it takes."),
   partOrderedOn: dayField(),
   note: textField(),
-  submission: string()
-    .uuid("The form is out of date: load the page again.")
-    .required("The form is out of date: load the page again."),
+  submission: string().uuid(FORM_IS_OLD).required(FORM_IS_OLD),
 });
 
 export const doneSchema = object({
