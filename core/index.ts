@@ -1,5 +1,5 @@
 /** The public face of the computation. The application imports from here and nowhere else in core. */
-export { convert, findUnit, fromCore, toCore, unitsOf } from "./units/units";
+export { convert, findUnit, fromCore, toCore, unitsOf, type Unit } from "./units/units";
 export {
   isPointQuantity,
   pointQuantityIds,

@@ -7,7 +7,6 @@ import {
   findUnit,
   fromCore,
   limitBases,
-  pathLabel,
   quantityOf,
   readingStates,
   cautionFor,
@@ -21,14 +20,16 @@ import { ChartCanvas } from "~/ui/charts/canvas";
 import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { dayText, InZone, monthText, useShow, useSite } from "~/ui/site";
+import { dayText, InZone, useShow, useSite } from "~/ui/site";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
-import { WorkingTable } from "~/ui/working";
 import { sameMonthChart, trendChart } from "./charts";
 import { nextPointOf, pointPage, savedReading, supersededReadings } from "~/domain/readings/pointPage.server";
+import { ForecastSection } from "./forecastSection";
+import { PhotoSection } from "./photoSection";
 import { ReadingForm } from "./readingForm";
 import { ReadingTable } from "./table";
+import { WorkingsSection } from "./workingsSection";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: loaderData ? `${loaderData.data.place.name}, ${loaderData.data.place.component} · Juncteral` : "Juncteral" },
@@ -156,7 +157,6 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
     return () => document.removeEventListener("keydown", onKey);
   }, [setSearch]);
 
-  const forecast = detail?.forecast;
   const readingPoint = useMemo(
     () => ({
       quantity: data.quantity,
@@ -358,163 +358,9 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
           ) : null}
         </div>
         <aside className="min-w-0 max-lg:order-3">
-          {forecast ? (
-            <Section title="Forecast" aside={detail?.noTrend ? "no trend proved" : undefined}>
-              {detail?.noTrend ? (
-                <p className="pt-2 text-ink-2">
-                  No trend is proved, so no date is given
-                  {detail.noTrend.earliest ? (
-                    <>
-                      ; the earliest plausible is{" "}
-                      <strong className="text-ink">{monthText(detail.noTrend.earliest, site)}</strong>
-                    </>
-                  ) : (
-                    ""
-                  )}
-                  .
-                </p>
-              ) : (
-                <table className="w-full text-sm [&_td]:py-1 [&_th]:py-1">
-                  <thead>
-                    <tr className="ruled">
-                      <th scope="col">limit reached</th>
-                      <th scope="col" className="text-right">
-                        hours on
-                      </th>
-                      <th scope="col" className="text-right">
-                        date
-                      </th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {(["p10", "p50", "p90"] as const).map((p) => (
-                      <tr key={p} className="ruled">
-                        <th scope="row">{p.toUpperCase()}</th>
-                        <td className="text-right">
-                          {forecast.hours[p] === null ? "beyond the horizon" : show(forecast.hours[p], "runningHours")}
-                        </td>
-                        <td className="text-right">
-                          {forecast.dates[p] === null ? "–" : dayText(forecast.dates[p], site)}
-                        </td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
-              )}
-              {forecast.beforeStops.length > 0 ? (
-                <table className="mt-2 w-full text-sm [&_td]:py-1 [&_th]:py-1">
-                  <thead>
-                    <tr className="ruled">
-                      <th scope="col">chance of reaching it before the stop</th>
-                      <th scope="col" className="text-right">
-                        %
-                      </th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {forecast.beforeStops.slice(0, 4).map((s) => (
-                      <tr key={s.stopId} className="ruled">
-                        <td>{dayText(s.at, site)}</td>
-                        <td className="text-right font-semibold">
-                          {s.probability < 0.01
-                            ? "< 1"
-                            : s.probability > 0.99
-                              ? "> 99"
-                              : formatNumber(s.probability * 100, 0)}
-                        </td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
-              ) : null}
-              <p className="mt-2 text-sm text-ink-2">
-                Wear models:{" "}
-                {forecast.paths
-                  .filter((p) => p.share >= 0.15)
-                  .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
-                  .join(", ")}
-                .
-                {forecast.change.probability > 0.5 && forecast.change.at
-                  ? ` The rate most likely changed about ${monthText(forecast.change.at, site)}.`
-                  : ""}
-              </p>
-            </Section>
-          ) : null}
-          {detail ? (
-            <Section title="How this was worked out">
-              {detail.workings.last ? (
-                <details open>
-                  <summary className="pt-2 text-sea">The last reading</summary>
-                  <WorkingTable working={detail.workings.last} />
-                </details>
-              ) : null}
-              {detail.workings.baseline ? (
-                <details>
-                  <summary className="pt-2 text-sea">The baseline</summary>
-                  <WorkingTable working={detail.workings.baseline} />
-                </details>
-              ) : null}
-              {detail.workings.forecast ? (
-                <details>
-                  <summary className="pt-2 text-sea">The forecast</summary>
-                  <WorkingTable working={detail.workings.forecast} />
-                </details>
-              ) : null}
-              <details>
-                <summary className="pt-2 text-sea">The trend</summary>
-                <dl className="text-sm">
-                  {detail.trend.mannKendall.corrected === null ? (
-                    <p className="text-ink-2">Fewer than four readings.</p>
-                  ) : (
-                    <>
-                      <div className="flex justify-between py-0.5">
-                        <dt className="text-ink-2">Mann-Kendall p, as read</dt>
-                        <dd>{formatNumber(detail.trend.mannKendall.raw!, 4)}</dd>
-                      </div>
-                      <div className="flex justify-between py-0.5">
-                        <dt className="text-ink-2">Mann-Kendall p, corrected</dt>
-                        <dd>{formatNumber(detail.trend.mannKendall.corrected, 4)}</dd>
-                      </div>
-                      {detail.trend.slope ? (
-                        <div className="flex justify-between py-0.5">
-                          <dt className="text-ink-2">Theil-Sen, {unit.symbol} a month</dt>
-                          <dd>
-                            {formatNumber(fromCore(detail.trend.slope.perMonth, unit) - fromCore(0, unit), 3)} (
-                            {formatNumber(fromCore(detail.trend.slope.low, unit) - fromCore(0, unit), 3)} to{" "}
-                            {formatNumber(fromCore(detail.trend.slope.high, unit) - fromCore(0, unit), 3)})
-                          </dd>
-                        </div>
-                      ) : null}
-                    </>
-                  )}
-                </dl>
-              </details>
-            </Section>
-          ) : null}
-          {data.photos.length > 0 ? (
-            <Section title="Photographs">
-              <ul className="mt-2 grid grid-cols-2 gap-3">
-                {data.photos.map((p) => {
-                  const when = dayText(p.at, site);
-                  return (
-                    <li key={p.id}>
-                      <a href={`/points/photo/${p.id}`}>
-                        <img
-                          src={`/points/photo/${p.id}`}
-                          alt={`${place.name}, ${when}`}
-                          loading="lazy"
-                          className="aspect-4/3 w-full border border-line object-cover"
-                        />
-                      </a>
-                      <span className="text-xs text-ink-2">
-                        {when}, {p.by}
-                      </span>
-                    </li>
-                  );
-                })}
-              </ul>
-            </Section>
-          ) : null}
+          {detail ? <ForecastSection detail={detail} /> : null}
+          {detail ? <WorkingsSection detail={detail} unit={unit} /> : null}
+          <PhotoSection photos={data.photos} of={place.name} />
           <p className="text-xs text-ink-2">
             The tool advises; the person responsible decides and signs. The manufacturer's limits come first.
           </p>

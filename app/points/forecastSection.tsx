@@ -1,0 +1,88 @@
+/** The forecast beside a point's trend: when the limit is reached, the chance before each stop, which wear models say so. */
+import { formatNumber, pathLabel } from "@core";
+import type { PointPage } from "~/domain/readings/pointPage.server";
+import { Section } from "~/ui/page";
+import { dayText, monthText, useShow, useSite } from "~/ui/site";
+
+export function ForecastSection({ detail }: { detail: NonNullable<PointPage["detail"]> }) {
+  const site = useSite();
+  const show = useShow();
+  const { forecast } = detail;
+  if (!forecast) return null;
+  return (
+    <Section title="Forecast" aside={detail?.noTrend ? "no trend proved" : undefined}>
+      {detail?.noTrend ? (
+        <p className="pt-2 text-ink-2">
+          No trend is proved, so no date is given
+          {detail.noTrend.earliest ? (
+            <>
+              ; the earliest plausible is{" "}
+              <strong className="text-ink">{monthText(detail.noTrend.earliest, site)}</strong>
+            </>
+          ) : (
+            ""
+          )}
+          .
+        </p>
+      ) : (
+        <table className="w-full text-sm [&_td]:py-1 [&_th]:py-1">
+          <thead>
+            <tr className="ruled">
+              <th scope="col">limit reached</th>
+              <th scope="col" className="text-right">
+                hours on
+              </th>
+              <th scope="col" className="text-right">
+                date
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {(["p10", "p50", "p90"] as const).map((p) => (
+              <tr key={p} className="ruled">
+                <th scope="row">{p.toUpperCase()}</th>
+                <td className="text-right">
+                  {forecast.hours[p] === null ? "beyond the horizon" : show(forecast.hours[p], "runningHours")}
+                </td>
+                <td className="text-right">{forecast.dates[p] === null ? "–" : dayText(forecast.dates[p], site)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {forecast.beforeStops.length > 0 ? (
+        <table className="mt-2 w-full text-sm [&_td]:py-1 [&_th]:py-1">
+          <thead>
+            <tr className="ruled">
+              <th scope="col">chance of reaching it before the stop</th>
+              <th scope="col" className="text-right">
+                %
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {forecast.beforeStops.slice(0, 4).map((s) => (
+              <tr key={s.stopId} className="ruled">
+                <td>{dayText(s.at, site)}</td>
+                <td className="text-right font-semibold">
+                  {s.probability < 0.01 ? "< 1" : s.probability > 0.99 ? "> 99" : formatNumber(s.probability * 100, 0)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ) : null}
+      <p className="mt-2 text-sm text-ink-2">
+        Wear models:{" "}
+        {forecast.paths
+          .filter((p) => p.share >= 0.15)
+          .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
+          .join(", ")}
+        .
+        {forecast.change.probability > 0.5 && forecast.change.at
+          ? ` The rate most likely changed about ${monthText(forecast.change.at, site)}.`
+          : ""}
+      </p>
+    </Section>
+  );
+}
