@@ -5,6 +5,7 @@ import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, useShow, useSite } from "~/ui/site";
+import { SortedTable } from "~/ui/sortedTable";
 import { instrumentList } from "~/domain/instruments/queries.server";
 
 export const meta = () => [{ title: "Instruments · Juncteral" }];
@@ -15,6 +16,7 @@ export const loader = guard("viewer", async ({ user }) => ({
 }));
 
 const dueWords = { never: "never calibrated", out: "run out", soon: "due within a month", good: "valid" } as const;
+const dueTone = { never: "text-verm", out: "text-verm", soon: "text-ochre", good: "" } as const;
 
 export default function Instruments({ loaderData: { list, mayEdit } }: Route.ComponentProps) {
   const site = useSite();
@@ -45,54 +47,57 @@ export default function Instruments({ loaderData: { list, mayEdit } }: Route.Com
           {mayEdit ? "Add the first one." : "An engineer adds the first one."}
         </Empty>
       ) : (
-        <div className="overflow-x-auto">
-          <table className="w-full [&_td]:py-1.5 [&_td]:pr-4 [&_th]:py-1.5 [&_th]:pr-4">
-            <thead>
-              <tr className="ruled">
-                <th scope="col">tag</th>
-                <th scope="col">instrument</th>
-                <th scope="col">reads</th>
-                <th scope="col" className="text-right">
-                  full scale
-                </th>
-                <th scope="col" className="text-right">
-                  class
-                </th>
-                <th scope="col">calibration</th>
-                <th scope="col" className="text-right">
-                  readings
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.map((i) => (
-                <tr key={i.id} className={`ruled ${i.retiredAt ? "text-ink-2" : ""}`}>
-                  <td>
-                    <Link to={`/instruments/${i.id}`} className="way">
-                      {i.tag}
-                    </Link>
-                  </td>
-                  <td>
-                    {i.name}
-                    {i.retiredAt ? " (retired)" : ""}
-                  </td>
-                  <td>{quantityOf(i.quantity).label.toLowerCase()}</td>
-                  <td className="text-right whitespace-nowrap">{show(i.fullScale, i.quantity)}</td>
-                  <td className="text-right">{i.accuracyClass} %</td>
-                  <td
-                    className={
-                      i.due === "out" || i.due === "never" ? "text-verm" : i.due === "soon" ? "text-ochre" : ""
-                    }
-                  >
-                    {dueWords[i.due]}
-                    {i.calibrationDueAt ? `, ${dayText(i.calibrationDueAt, site)}` : ""}
-                  </td>
-                  <td className="text-right">{i.readings > 1000 ? "over 1000" : i.readings}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <SortedTable
+          label="Instruments"
+          rows={list}
+          rowClass={(i) => (i.retiredAt ? "text-ink-2" : "")}
+          columns={[
+            {
+              id: "tag",
+              label: "tag",
+              by: (i) => i.tag,
+              cell: (i) => (
+                <Link to={`/instruments/${i.id}`} className="way">
+                  {i.tag}
+                </Link>
+              ),
+            },
+            {
+              id: "name",
+              label: "instrument",
+              by: (i) => i.name,
+              cell: (i) => i.name + (i.retiredAt ? " (retired)" : ""),
+            },
+            {
+              id: "reads",
+              label: "reads",
+              by: (i) => quantityOf(i.quantity).label,
+              cell: (i) => quantityOf(i.quantity).label.toLowerCase(),
+            },
+            { id: "scale", label: "full scale", right: true, cell: (i) => show(i.fullScale, i.quantity) },
+            {
+              id: "class",
+              label: "class",
+              right: true,
+              by: (i) => i.accuracyClass,
+              cell: (i) => `${i.accuracyClass} %`,
+            },
+            {
+              id: "calibration",
+              label: "calibration",
+              by: (i) => i.calibrationDueAt ?? 0,
+              className: (i) => dueTone[i.due],
+              cell: (i) => dueWords[i.due] + (i.calibrationDueAt ? `, ${dayText(i.calibrationDueAt, site)}` : ""),
+            },
+            {
+              id: "readings",
+              label: "readings",
+              right: true,
+              by: (i) => i.readings,
+              cell: (i) => (i.readings > 1000 ? "over 1000" : i.readings),
+            },
+          ]}
+        />
       )}
     </>
   );

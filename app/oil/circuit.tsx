@@ -9,6 +9,7 @@ import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
+import { SortedTable } from "~/ui/sortedTable";
 import { StateWord } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { codesChart, countsChart } from "./charts";
@@ -255,38 +256,43 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
       />
       {page.listed.length > 0 ? (
         <Section title="Samples" aside={`the newest ${page.listed.length}`}>
-          <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Samples">
-            <table className="w-full text-sm [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
-              <thead>
-                <tr className="ruled">
-                  <th scope="col">number</th>
-                  <th scope="col">taken</th>
-                  <th scope="col">code</th>
-                  <th scope="col">water</th>
-                  <th scope="col">40 °C</th>
-                  <th scope="col">iron</th>
-                  <th scope="col">remark</th>
-                </tr>
-              </thead>
-              <tbody>
-                {page.listed.map((s) => (
-                  <tr key={s.id} className={`ruled ${s.remark ? "text-ink-2" : ""}`}>
-                    <td className="whitespace-nowrap">
-                      <Link to={`/oil/samples/${s.id}`} className="way">
-                        {s.number}
-                      </Link>
-                    </td>
-                    <td className="whitespace-nowrap">{dayText(s.at, site)}</td>
-                    <td className="whitespace-nowrap">{s.code ?? "–"}</td>
-                    <td className="whitespace-nowrap">{s.water ? `${s.water} ppm` : "–"}</td>
-                    <td>{s.kv40 ?? "–"}</td>
-                    <td>{s.iron || "–"}</td>
-                    <td>{s.remark}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <SortedTable
+            label="Samples"
+            small
+            rows={page.listed}
+            rowClass={(s) => (s.remark ? "text-ink-2" : "")}
+            columns={[
+              {
+                id: "number",
+                label: "number",
+                by: (s) => s.number,
+                className: "whitespace-nowrap",
+                cell: (s) => (
+                  <Link to={`/oil/samples/${s.id}`} className="way">
+                    {s.number}
+                  </Link>
+                ),
+              },
+              {
+                id: "taken",
+                label: "taken",
+                by: (s) => s.at,
+                className: "whitespace-nowrap",
+                cell: (s) => dayText(s.at, site),
+              },
+              { id: "code", label: "code", by: (s) => s.code, cell: (s) => s.code ?? "–" },
+              {
+                id: "water",
+                label: "water",
+                by: (s) => s.water || null,
+                className: "whitespace-nowrap",
+                cell: (s) => (s.water ? `${s.water} ppm` : "–"),
+              },
+              { id: "kv40", label: "40 °C", by: (s) => s.kv40, cell: (s) => s.kv40 ?? "–" },
+              { id: "iron", label: "iron", by: (s) => s.iron || null, cell: (s) => s.iron || "–" },
+              { id: "remark", label: "remark", cell: (s) => s.remark },
+            ]}
+          />
         </Section>
       ) : null}
     </>
