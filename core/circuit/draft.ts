@@ -1,0 +1,270 @@
+/**
+ * A circuit drawn from the list of its components, as such a list is usually meant: pumps side by side on one pressure
+ * line, the relief valve beside them, each valve with its actuators above it, the filter in the return. It is a proposal:
+ * what it had to assume is said, and an engineer puts it right.
+ */
+import type { ComponentKind } from "../equipment/kinds";
+import type { PointQuantityId } from "../units/quantities";
+import type { ElementKindId } from "./kinds";
+import { orificeAtOneBar } from "./laws";
+import type { CircuitElement, Gauge, Netlist, PortRef } from "./netlist";
+
+export interface DraftComponent {
+  id: string;
+  kind: ComponentKind | string;
+  name: string;
+  displacement: number | null;
+  speed: number | null;
+  points: readonly { id: string; name: string; quantity: PointQuantityId }[];
+}
+
+export interface DraftCircuit {
+  workingPressure: number | null;
+  components: readonly DraftComponent[];
+}
+
+export interface Draft {
+  netlist: Netlist;
+  /** What was assumed, in words. */
+  assumed: string[];
+}
+
+/** Taken where the circuit states no working pressure, bar. */
+const USUAL_PRESSURE = 180;
+/** Share of the working pressure that the load takes at full stroke; the rest is lost in valves and lines. */
+const LOAD_SHARE = 0.9;
+/** A compensator is set so far above the working pressure, and a relief valve so far above that, bar. */
+const COMPENSATOR_ABOVE = 12;
+const RELIEF_ABOVE = 35;
+const CYLINDER = { bore: 125, rod: 80 };
+
+/** Draw a circuit from its components. Never throws; an empty list gives a reservoir. */
+export function draftCircuit(circuit: DraftCircuit): Draft {
+  const pressure = circuit.workingPressure ?? USUAL_PRESSURE;
+  const elements: CircuitElement[] = [];
+  const gauges: Gauge[] = [];
+  const lines: Netlist["lines"] = [];
+  const assumed: string[] = [];
+  const of = (...kinds: string[]) => circuit.components.filter((c) => kinds.includes(c.kind));
+  const add = (kind: ElementKindId, name: string, data: Record<string, number> = {}, from?: DraftComponent): string => {
+    const id = from?.id ?? `${kind}-${elements.length}`;
+    elements.push({ id, kind, name, componentId: from?.id ?? null, data });
+    if (from) gauges.push(...gaugesOf(from, kind));
+    return id;
+  };
+  const join = (a: string, ...others: string[]) => {
+    for (const b of others) lines.push({ id: `l${lines.length}`, from: refOf(a), to: refOf(b), data: null });
+  };
+
+  const reservoir = of("other").find((c) => /reservoir|tank/i.test(c.name));
+  const tank = add("tank", reservoir?.name ?? "Reservoir", {}, reservoir);
+  const pumps = of("axialPistonPump", "gearPump");
+  const [unloaderOf] = of("unloaderValve");
+  const accumulators = of("accumulator");
+  if (circuit.components.length === 0) return { netlist: { elements, lines, gauges }, assumed };
+
+  // ---- pumps, each with its own suction; side by side they need check valves
+  const outlets = pumps.map((pump) => {
+    const variable = pump.kind === "axialPistonPump";
+    const plate = {
+      ...(pump.displacement !== null && { displacement: pump.displacement }),
+      ...(pump.speed !== null && { speed: pump.speed }),
+    };
+    const id = variable
+      ? add("compensatedPump", pump.name, { ...plate, set: pressure + COMPENSATOR_ABOVE }, pump)
+      : add("fixedPump", pump.name, { ...plate, caseLeak: 0, slip: 0.008 }, pump);
+    const strainer = add("strainer", "Suction");
+    join(`${tank}.T`, `${strainer}.in`);
+    join(`${strainer}.out`, `${id}.in`);
+    if (variable) {
+      const drain = add("line", "Case line", { laminar: 0.4, turbulent: 0.01 });
+      join(`${id}.case`, `${drain}.in`);
+      join(`${drain}.out`, `${tank}.T`);
+    }
+    return id;
+  });
+  if (pumps.length === 0) assumed.push("No pump is on record: nothing drives this circuit.");
+  const fixed = pumps.some((p) => p.kind === "gearPump");
+  // the pressure line begins behind the check valves, where there are any
+  let line = outlets[0] ? `${outlets[0]}.out` : null;
+  if (unloaderOf && outlets[0]) {
+    const unloader = add("unloader", unloaderOf.name, { cutOut: pressure, cutIn: 0.85 * pressure }, unloaderOf);
+    const check = add("check", "Check valve");
+    join(`${outlets[0]}.out`, `${unloader}.P`, `${check}.in`);
+    join(`${check}.out`, `${unloader}.X`);
+    join(`${unloader}.T`, `${tank}.T`);
+    line = `${check}.out`;
+    if (accumulators.length === 0) {
+      const stored = add("accumulator", "Accumulator", { volume: 4, precharge: 0.6 * pressure });
+      join(line, `${stored}.P`);
+      assumed.push("An unloader works with an accumulator: one of 4 L is drawn.");
+    }
+  } else if (outlets.length > 1) {
+    const checks = outlets.map((outlet) => {
+      const check = add("check", "Check valve");
+      join(`${outlet}.out`, `${check}.in`);
+      return check;
+    });
+    line = `${checks[0]!}.out`;
+    join(line, ...checks.slice(1).map((c) => `${c}.out`));
+    assumed.push("Pumps side by side: a check valve behind each is drawn.");
+  }
+  for (const a of accumulators) {
+    const id = add("accumulator", a.name, { precharge: 0.6 * pressure }, a);
+    if (line) join(line, `${id}.P`);
+  }
+
+  // ---- relief valves sit at the pump
+  const reliefs = of("reliefValve");
+  for (const r of reliefs) {
+    const id = add("relief", r.name, { crack: pressure + (fixed ? RELIEF_ABOVE / 2 : RELIEF_ABOVE) }, r);
+    const beside = unloaderOf && outlets[0] ? `${outlets[0]}.out` : line;
+    if (beside) join(beside, `${id}.P`);
+    join(`${id}.T`, `${tank}.T`);
+  }
+  if (reliefs.length === 0 && pumps.length > 0) {
+    const id = add("relief", "Relief valve", { crack: pressure + RELIEF_ABOVE });
+    if (line) join(line, `${id}.P`);
+    join(`${id}.T`, `${tank}.T`);
+    assumed.push("No relief valve is on record: one is drawn, since without it nothing limits the pressure.");
+  }
+
+  // ---- valves with their actuators
+  const actuators = of("cylinder", "pistonMotor");
+  const returns: string[] = [];
+  const valves = of("proportionalValve", "directionalValve").map((v, i) =>
+    add(v.kind === "proportionalValve" ? "proportional" : "directional", v.name, centreOf(i, fixed && !unloaderOf), v),
+  );
+  if (valves.length === 0 && actuators.length > 0) {
+    valves.push(add("directional", "Control valve", centreOf(0, fixed && !unloaderOf)));
+    assumed.push("No directional valve is on record: one is drawn for the actuators.");
+  }
+  for (const valve of valves) {
+    if (line) join(line, `${valve}.P`);
+    returns.push(`${valve}.T`);
+  }
+  const holding = of("loadHoldingValve");
+  valves.forEach((valve, v) => {
+    const mine = actuators.filter((_, i) => Math.min(i, valves.length - 1) === v);
+    if (mine.length === 0) {
+      const rest = add("throttle", "What it drives", { diameter: orificeFor(pumps[0], LOAD_SHARE * pressure) });
+      join(`${valve}.A`, `${rest}.in`);
+      join(`${rest}.out`, `${valve}.B`);
+      assumed.push(`Nothing is on record that ${nameOf(elements, valve)} drives: a throttle stands for it.`);
+      return;
+    }
+    let a = `${valve}.A`;
+    const b = `${valve}.B`;
+    const holder = holding[v];
+    if (holder) {
+      const counter = /counterbalance/i.test(holder.name);
+      const id = add(
+        counter ? "counterbalance" : "pilotCheck",
+        holder.name,
+        counter ? { set: 1.3 * pressure } : {},
+        holder,
+      );
+      join(a, `${id}.V`);
+      join(b, `${id}.X`);
+      a = `${id}.C`;
+    }
+    for (const m of mine) {
+      const motor = m.kind === "pistonMotor";
+      const data: Record<string, number> = motor
+        ? {
+            ...(m.displacement !== null && { displacement: m.displacement }),
+            torque: (LOAD_SHARE * pressure * (m.displacement ?? 500)) / (20 * Math.PI),
+          }
+        : { ...CYLINDER, load: (LOAD_SHARE * pressure * (Math.PI / 4) * CYLINDER.bore ** 2) / 10_000 };
+      const id = add(motor ? "motor" : "cylinder", m.name, data, m);
+      join(a, `${id}.A`);
+      join(b, `${id}.B`);
+      if (motor) {
+        const drain = add("line", "Case line", { laminar: 0.2, turbulent: 0.005 });
+        join(`${id}.case`, `${drain}.in`);
+        join(`${drain}.out`, `${tank}.T`);
+      }
+    }
+  });
+
+  // ---- the return, through filter and cooler
+  let back = `${tank}.T`;
+  const way = [
+    ...of("other")
+      .filter((c) => /cooler/i.test(c.name))
+      .map((c) => ({ c, kind: "cooler" as const })),
+    ...of("filter").map((c) => ({ c, kind: "filter" as const })),
+  ];
+  for (const { c, kind } of way) {
+    const id = add(kind, c.name, {}, c);
+    join(`${id}.out`, back);
+    back = `${id}.in`;
+  }
+  for (const r of returns) join(r, back);
+  if (returns.length === 0 && back !== `${tank}.T` && line) {
+    const circuitOfFilter = add("throttle", "Rest of the circuit", { diameter: 5 });
+    join(line, `${circuitOfFilter}.in`);
+    join(`${circuitOfFilter}.out`, back);
+    assumed.push("No actuator is on record: a throttle stands for the rest of the circuit.");
+  }
+  return { netlist: { elements, lines, gauges }, assumed };
+}
+
+const nameOf = (elements: readonly CircuitElement[], id: string) => elements.find((e) => e.id === id)?.name ?? id;
+
+/** Diameter (mm) of an orifice that takes a pump's flow at this pressure. */
+function orificeFor(pump: DraftComponent | undefined, pressure: number): number {
+  const flow = ((pump?.displacement ?? 20) * (pump?.speed ?? 1450)) / 1000;
+  return Math.sqrt(flow / (orificeAtOneBar(1, 870) * Math.sqrt(pressure)));
+}
+
+/** A fixed pump without an unloader idles through its first valve's middle position. */
+const centreOf = (i: number, tandem: boolean): Record<string, number> => (tandem && i === 0 ? { centre: 2 } : {});
+
+const refOf = (text: string): PortRef => {
+  const at = text.lastIndexOf(".");
+  return { element: text.slice(0, at), port: text.slice(at + 1) };
+};
+
+/** Where each point of a component sits on its element, and what it reads there. */
+export function gaugesOf(component: DraftComponent, kind: ElementKindId): Gauge[] {
+  return component.points.map((p) => ({ pointId: p.id, element: component.id, ...placeOf(kind, p) }));
+}
+
+function placeOf(
+  kind: ElementKindId,
+  point: { name: string; quantity: PointQuantityId },
+): Pick<Gauge, "port" | "reads"> {
+  const inCase = /case/i.test(point.name);
+  switch (kind) {
+    case "fixedPump":
+    case "compensatedPump":
+    case "motor": {
+      const main = kind === "motor" ? "A" : "out";
+      if (point.quantity === "caseDrainFlow") return { port: "case", reads: "flow" };
+      if (point.quantity === "vacuum") return { port: "in", reads: "vacuum" };
+      if (point.quantity === "temperatureRise") return { port: "case", reads: "temperatureRise" };
+      if (point.quantity === "pressure") return { port: inCase ? "case" : main, reads: "pressure" };
+      return { port: main, reads: point.quantity === "flow" ? "flow" : "other" };
+    }
+    case "relief":
+    case "unloader":
+      if (point.quantity === "pressure") return { port: kind === "unloader" ? "X" : "P", reads: "setting" };
+      return { port: "T", reads: point.quantity === "temperatureRise" ? "temperatureRise" : "other" };
+    case "directional":
+    case "proportional":
+      if (point.quantity === "leakageFlow") return { port: "T", reads: "nullLeakage" };
+      return { port: "P", reads: point.quantity === "temperatureRise" ? "temperatureRise" : "other" };
+    case "cylinder":
+      if (point.quantity === "strokeTime") return { port: "A", reads: "strokeTime" };
+      return { port: "B", reads: point.quantity === "creep" ? "creep" : "other" };
+    case "filter":
+      return { port: "in", reads: point.quantity === "pressureDrop" ? "pressureDrop" : "other" };
+    case "tank":
+      return { port: "T", reads: point.quantity === "temperature" ? "temperature" : "other" };
+    case "accumulator":
+      return { port: "P", reads: "other" };
+    default:
+      return { port: kind === "pilotCheck" || kind === "counterbalance" ? "C" : "in", reads: "other" };
+  }
+}
