@@ -16,6 +16,7 @@ const places = [
 const subjects = [
   "access",
   "assets",
+  "circuits",
   "condition",
   "instruments",
   "oil",

@@ -3,15 +3,21 @@ import { defineConfig } from "vite";
 
 const path = (relative: string) => fileURLToPath(new URL(relative, import.meta.url));
 
-/** The judging thread is one file of its own, built beside the server. */
+/** The tasks of the threads are files of their own, built beside the server. */
 export default defineConfig({
   publicDir: false,
   resolve: { alias: { "~": path("./app"), "@core": path("./core/index.ts") } },
   ssr: { noExternal: true, target: "node" },
   build: {
-    ssr: path("./app/domain/condition/assessTask.ts"),
+    ssr: true,
     outDir: "build/threads",
     target: "node20",
-    rollupOptions: { output: { entryFileNames: "assess.js", format: "es" } },
+    rollupOptions: {
+      input: {
+        assess: path("./app/domain/condition/assessTask.ts"),
+        circuit: path("./app/domain/circuits/circuitTask.ts"),
+      },
+      output: { entryFileNames: "[name].js", format: "es" },
+    },
   },
 });

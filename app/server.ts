@@ -14,7 +14,7 @@ import { endStage, importRecord, sweepUploads, tellProgress } from "~/platform/i
 import { closeQueue, requestAssessment, runWorker } from "~/platform/jobs.server";
 import { log } from "./runtime/log.server";
 import { addFirstEngineer } from "~/platform/session.server";
-import { closeThreads } from "./domain/condition/threads.server";
+import { closeThreads } from "./platform/threads.server";
 import { preview, runImport } from "./domain/readings/csv/import.server";
 export { loadDemo } from "@demo/load.server";
 import { serveTester } from "@demo/tester.server";

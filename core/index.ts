@@ -123,3 +123,23 @@ export { closingProblems, debrisTasks } from "./oil/debris";
 export { assessOil } from "./oil/assess";
 export type { FilterData, OilAssessment, OilComponentInput, OilFinding, OilInput } from "./oil/types";
 export type { LeakSeries } from "./oil/agreement";
+export { elementKindIds, elementKinds, type ElementKindId } from "./circuit/kinds";
+export type { ElementKind, PortRole } from "./circuit/kinds/types";
+export {
+  netlistProblems,
+  nodesOf,
+  portKey,
+  roleOf,
+  whyNotJoined,
+  type CircuitElement,
+  type CircuitLine,
+  type Gauge,
+  type LineData,
+  type Netlist,
+  type PortRef,
+} from "./circuit/netlist";
+export { draftCircuit, gaugesOf, type DraftComponent } from "./circuit/draft";
+export { fitCircuit, type BaselineReading, type FitResult } from "./circuit/fit";
+export { gaugeReader, modelStateOf, workCommands, type Circumstances, type Readout } from "./circuit/gauges";
+export { styleOf, symbolSizes, type Drawing, type DrawnPart, type DrawnWire, type LineStyle } from "./circuit/drawing";
+export { steadyState } from "./circuit/steady";

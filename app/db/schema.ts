@@ -6,6 +6,7 @@ export * from "./assetTables";
 export * from "./instrumentTables";
 export * from "./readingTables";
 export * from "./conditionTables";
+export * from "./circuitTables";
 export * from "./workTables";
 export * from "./roundTables";
 export * from "./procedureTables";

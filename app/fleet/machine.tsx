@@ -10,6 +10,8 @@ import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
 import { recordMeterChange, withdrawMeterChange } from "~/domain/assets/hourMeter.server";
+import { diagramOf } from "~/domain/circuits/index.server";
+import { CircuitPicture } from "./circuitPicture";
 import { HourMeter } from "./meter";
 import { machinePage, machinePlace } from "~/domain/assets/queries.server";
 
@@ -17,11 +19,17 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.page.machine.name ?? "Machine"} · Juncteral` },
 ];
 
-export const loader = guard("viewer", async ({ params, user }) => ({
-  page: await machinePage(idParam(params)),
-  submission: crypto.randomUUID(),
-  mayEdit: mayAct(user.role, "engineer"),
-}));
+export const loader = guard("viewer", async ({ params, user }) => {
+  const page = await machinePage(idParam(params));
+  return {
+    page,
+    diagrams: await Promise.all(
+      page.circuits.map((c) => (c.components.length > 0 ? diagramOf(c.id) : Promise.resolve(undefined))),
+    ),
+    submission: crypto.randomUUID(),
+    mayEdit: mayAct(user.role, "engineer"),
+  };
+});
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
   const { machine, timeZone } = await machinePlace(idParam(params));
@@ -57,7 +65,7 @@ export default function Machine(props: Route.ComponentProps) {
   );
 }
 
-function MachineScreen({ loaderData: { page, submission, mayEdit }, actionData }: Route.ComponentProps) {
+function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, actionData }: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
   const { machine } = page;
@@ -107,7 +115,7 @@ function MachineScreen({ loaderData: { page, submission, mayEdit }, actionData }
           ) : null}
         </Empty>
       ) : null}
-      {page.circuits.map((circuit) => (
+      {page.circuits.map((circuit, i) => (
         <Section
           key={circuit.id}
           title={[
@@ -134,6 +142,7 @@ function MachineScreen({ loaderData: { page, submission, mayEdit }, actionData }
           }
         >
           {circuit.components.length === 0 ? <Empty>No component yet.</Empty> : null}
+          {diagrams[i] ? <CircuitPicture circuit={circuit} diagram={diagrams[i]} machine={machine.name} /> : null}
           <table className="w-full border-collapse [&_td]:py-1 lg:[&_td]:py-0.5">
             <thead className="sr-only">
               <tr>

@@ -101,6 +101,7 @@ function loadOf(netlist: Netlist): Target | null {
 /**
  * Fit a circuit to its readings when healthy.
  * @param commands of its valves while it works
+ * @param oil at which the readings were taken or corrected to
  * @returns what was free, what it became, and how well each reading is met
  * @throws {CircuitError} where the netlist cannot be computed
  */
@@ -108,6 +109,7 @@ export function fitCircuit(
   netlist: Netlist,
   readings: readonly BaselineReading[],
   commands: Record<string, number>,
+  oil: Pick<Circumstances, "viscosity" | "density"> = {},
 ): FitResult {
   const states = new Map(readings.map((r) => [r.pointId, r.state]));
   const read = gaugeReader(netlist, states);
@@ -123,7 +125,7 @@ export function fitCircuit(
   const free: FittedFigure[] = [];
   const data: FitResult["data"] = {};
   const set = (element: string, figure: string, value: number) => ((data[element] ??= {})[figure] = value);
-  const circumstances = (): Circumstances => ({ commands, data });
+  const circumstances = (): Circumstances => ({ commands, data, ...oil });
   const first = read(circumstances());
 
   for (const r of used) {

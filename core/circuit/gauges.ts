@@ -163,3 +163,9 @@ function valueOf(
       return null;
   }
 }
+
+/** Commands of a circuit at work: its first valve driven fully, the others at rest. */
+export function workCommands(netlist: Netlist): Record<string, number> {
+  const valve = netlist.elements.find((e) => elementKinds[e.kind].commanded);
+  return valve ? { [valve.id]: 1 } : {};
+}

@@ -169,6 +169,8 @@ export async function machinePage(id: string) {
   };
 }
 
+export type MachineCircuit = Awaited<ReturnType<typeof machinePage>>["circuits"][number];
+
 const tables = {
   site: sites,
   machine: machines,

@@ -1,9 +1,13 @@
 import { describe, expect, test } from "@jest/globals";
-import { fleetPlan } from "../../demo/fleet";
-import { draftCircuit, type DraftComponent } from "./draft";
-import { fitCircuit, type BaselineReading } from "./fit";
-import { gaugeReader } from "./gauges";
-import { netlistProblems } from "./netlist";
+import {
+  draftCircuit,
+  fitCircuit,
+  gaugeReader,
+  netlistProblems,
+  type BaselineReading,
+  type DraftComponent,
+} from "@core";
+import { fleetPlan } from "./fleet";
 
 type Machine = ReturnType<typeof fleetPlan>[number];
 const idOf = (machine: Machine, component: string, point = "") => {

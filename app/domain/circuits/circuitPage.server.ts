@@ -1,0 +1,58 @@
+/** One circuit with its diagram and the last readings of its points, for asking what would happen. */
+import { and, eq, isNull } from "drizzle-orm";
+import { db } from "~/db/client.server";
+import { assessments, circuits, components, machines, points, sites } from "~/db/schema";
+import { notFound } from "~/platform/guard.server";
+import { diagramOf } from "./diagram.server";
+
+/** 404 when there is none, or nothing is on record to be drawn. */
+export async function circuitPage(id: string) {
+  const [[place], rows, diagram] = await Promise.all([
+    db()
+      .select({
+        name: circuits.name,
+        machine: machines.name,
+        machineId: machines.id,
+        tag: machines.tag,
+        area: machines.area,
+        timeZone: sites.timeZone,
+      })
+      .from(circuits)
+      .innerJoin(machines, eq(machines.id, circuits.machineId))
+      .innerJoin(sites, eq(sites.id, machines.siteId))
+      .where(eq(circuits.id, id)),
+    db()
+      .select({
+        id: points.id,
+        componentId: points.componentId,
+        component: components.name,
+        name: points.name,
+        quantity: points.quantity,
+        unit: points.unit,
+        readState: points.state,
+        state: assessments.state,
+        margin: assessments.margin,
+        lastRaw: assessments.lastRaw,
+        lastAt: assessments.lastAt,
+      })
+      .from(points)
+      .innerJoin(components, eq(components.id, points.componentId))
+      .leftJoin(assessments, eq(assessments.pointId, points.id))
+      .where(and(eq(components.circuitId, id), isNull(points.retiredAt), isNull(components.retiredAt)))
+      .orderBy(components.position, components.name, points.name),
+    diagramOf(id),
+  ]);
+  if (!place || !diagram) throw notFound("circuit");
+  return {
+    ...place,
+    diagram,
+    points: rows.map((p) => ({
+      ...p,
+      state: p.state ?? ("unproven" as const),
+      verdict: [],
+      lastAt: p.lastAt?.getTime() ?? null,
+    })),
+  };
+}
+
+export type CircuitPage = Awaited<ReturnType<typeof circuitPage>>;

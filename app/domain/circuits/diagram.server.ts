@@ -1,0 +1,154 @@
+/**
+ * The diagram of a circuit: as a person drew it, else as its components suggest. What is derived (drawing, fit) is made
+ * off the event loop when what it was made of has changed, and kept.
+ */
+import { createHash } from "node:crypto";
+import { and, eq, isNull } from "drizzle-orm";
+import { dynamicViscosity, type BaselineReading, type DraftComponent, type Fluid } from "@core";
+import { db } from "~/db/client.server";
+import { assessments, circuitDiagrams, circuits, components, fluids, points } from "~/db/schema";
+import { currentDetail } from "~/domain/condition/index.server";
+import { inThreads } from "~/platform/threads.server";
+import type { CircuitResult, CircuitTask } from "./circuitTask";
+
+/** Shape of what is stored; another one is made again. */
+const SHAPE = 1;
+/** Viscosity at which the laminar figures of a circuit are stated: VG 46 at 50 °C, mPa·s. */
+export const STATED_VISCOSITY = 26;
+/** Temperature that readings are corrected to or taken near, where nothing else is known, °C. */
+const USUAL_TEMPERATURE = 50;
+/** A baseline is never surer than this share of itself, nor than the model is true. */
+const MODEL_SHARE = 0.02;
+
+const drawInThread = inThreads<CircuitTask, CircuitResult>(
+  "circuit",
+  async (task) => (await import("./circuitTask")).default(task),
+  1,
+);
+
+export interface CircuitOil {
+  fluid: Fluid | null;
+  density15: number | null;
+}
+
+/** Viscosity over the stated one, and density, of an oil at a temperature. */
+export function oilAt(fluid: (Fluid & { density15: number }) | null, temperature: number) {
+  return fluid
+    ? { viscosity: dynamicViscosity(fluid, temperature) / STATED_VISCOSITY, density: fluid.density15 }
+    : { viscosity: 1, density: 870 };
+}
+
+interface Circuit {
+  id: string;
+  workingPressure: number | null;
+  fluid: (Fluid & { density15: number }) | null;
+  components: DraftComponent[];
+  readings: BaselineReading[];
+}
+
+async function circuitOf(id: string): Promise<Circuit | undefined> {
+  const [rows, [circuit]] = await Promise.all([
+    db()
+      .select({
+        id: components.id,
+        kind: components.kind,
+        name: components.name,
+        displacement: components.displacement,
+        speed: components.speed,
+        pointId: points.id,
+        pointName: points.name,
+        quantity: points.quantity,
+        state: points.state,
+        baseline: currentDetail,
+      })
+      .from(components)
+      .leftJoin(points, and(eq(points.componentId, components.id), isNull(points.retiredAt)))
+      .leftJoin(assessments, eq(assessments.pointId, points.id))
+      .where(and(eq(components.circuitId, id), isNull(components.retiredAt)))
+      .orderBy(components.position, components.name, components.id, points.name, points.id),
+    db()
+      .select({
+        workingPressure: circuits.workingPressure,
+        kv40: fluids.kv40,
+        kv100: fluids.kv100,
+        density15: fluids.density15,
+      })
+      .from(circuits)
+      .leftJoin(fluids, eq(fluids.id, circuits.fluidId))
+      .where(eq(circuits.id, id)),
+  ]);
+  if (!circuit) return undefined;
+  const found = new Map<string, DraftComponent & { points: DraftComponent["points"][number][] }>();
+  const readings: BaselineReading[] = [];
+  for (const row of rows) {
+    const component = found.get(row.id) ?? { ...row, points: [] };
+    found.set(row.id, component);
+    if (row.pointId === null) continue;
+    component.points.push({ id: row.pointId, name: row.pointName!, quantity: row.quantity! });
+    const baseline = row.baseline?.baseline;
+    if (!baseline || !row.state) continue;
+    readings.push({
+      pointId: row.pointId,
+      state: row.state,
+      value: baseline.centre,
+      uncertainty: Math.max(baseline.uncertainty, baseline.spread, MODEL_SHARE * Math.abs(baseline.centre)),
+    });
+  }
+  const { kv40, kv100, density15 } = circuit;
+  return {
+    id,
+    workingPressure: circuit.workingPressure,
+    fluid: kv40 !== null && kv100 !== null && density15 !== null ? { kv40, kv100, density15 } : null,
+    components: [...found.values()].map(({ id: own, kind, name, displacement, speed, points: its }) => ({
+      id: own,
+      kind,
+      name,
+      displacement,
+      speed,
+      points: its,
+    })),
+    readings,
+  };
+}
+
+/** The diagram of a circuit, made again where what it shows has changed. undefined: there is no such circuit. */
+export async function diagramOf(circuitId: string) {
+  const [circuit, [stored]] = await Promise.all([
+    circuitOf(circuitId),
+    db().select().from(circuitDiagrams).where(eq(circuitDiagrams.circuitId, circuitId)),
+  ]);
+  if (!circuit) return undefined;
+  const own = stored?.drawnBy ? stored.netlist : null;
+  const task: CircuitTask = {
+    workingPressure: circuit.workingPressure,
+    components: circuit.components,
+    netlist: own,
+    readings: circuit.readings,
+    oil: oilAt(circuit.fluid, USUAL_TEMPERATURE),
+  };
+  const basis = createHash("sha256")
+    .update(JSON.stringify([SHAPE, task]))
+    .digest("hex");
+  const outline = {
+    fluid: circuit.fluid,
+    drawnBy: stored?.drawnBy ?? "",
+    version: stored?.version ?? 0,
+    components: circuit.components,
+  };
+  if (stored?.basis === basis)
+    return { ...outline, netlist: stored.netlist, drawing: stored.drawing, assumed: stored.assumed, fit: stored.fit };
+  const made = await drawInThread(task);
+  const values = { netlist: made.netlist, drawing: made.drawing, assumed: made.assumed, fit: made.fit, basis };
+  await db()
+    .insert(circuitDiagrams)
+    .values({ circuitId, ...values })
+    .onConflictDoUpdate({
+      target: circuitDiagrams.circuitId,
+      set: values,
+      // what somebody drew in the meantime stays
+      setWhere: eq(circuitDiagrams.version, stored?.version ?? 1),
+    });
+  return { ...outline, ...made };
+}
+
+export type CircuitDiagram = NonNullable<Awaited<ReturnType<typeof diagramOf>>>;

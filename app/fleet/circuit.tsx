@@ -1,0 +1,244 @@
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import type { Route } from "./+types/circuit";
+import {
+  dynamicViscosity,
+  elementKinds,
+  formatNumber,
+  quantityOf,
+  workCommands,
+  type Circumstances,
+  type QuantityId,
+  type ReadingState,
+} from "@core";
+import { circuitPage } from "~/domain/circuits/circuitPage.server";
+import { guard, idParam } from "~/platform/guard.server";
+import { CircuitDiagram, type GaugeChange } from "~/ui/circuit/diagram";
+import { Notice } from "~/ui/form";
+import { PageHead, Section } from "~/ui/page";
+import { InZone, useShow } from "~/ui/site";
+import { useDiagramPoints } from "./circuitPicture";
+import { useSolver } from "./useSolver";
+import { askedOf, nothingAsked, over, searchOf, USUAL_OIL, type Asked } from "./whatIf";
+import { WhatIfPanel } from "./whatIfPanel";
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `What if, ${loaderData?.machine ?? "circuit"} · Juncteral` },
+];
+
+export const loader = guard("viewer", async ({ params }) => circuitPage(idParam(params)));
+
+/** The address changes with every question; the circuit does not. */
+export const shouldRevalidate = ({ currentUrl, nextUrl }: { currentUrl: URL; nextUrl: URL }) =>
+  currentUrl.pathname !== nextUrl.pathname;
+
+/** Viscosity at which laminar figures are stated, mPa·s. */
+const STATED_VISCOSITY = 26;
+/** A change below this share of the value is none. */
+const SAME = 0.005;
+
+/** A difference with its sign, in the unit that the value itself is shown in. */
+function changeText(show: ReturnType<typeof useShow>, change: number, id: QuantityId, unit: string): string {
+  if (quantityOf(id).dimension === "temperature")
+    return `${change > 0 ? "+" : "−"}${formatNumber(Math.abs(change), 1)} K`;
+  return `${change > 0 ? "+" : "−"}${show(Math.abs(change), id, { unit })}`;
+}
+
+export default function WhatIf(props: Route.ComponentProps) {
+  return (
+    <InZone timeZone={props.loaderData.timeZone}>
+      <WhatIfScreen {...props} />
+    </InZone>
+  );
+}
+
+function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
+  const { netlist, drawing, fit, fluid } = page.diagram;
+  const [search, setSearch] = useSearchParams();
+  const [asked, setAsked] = useState<Asked>(() => askedOf(search, netlist));
+  const show = useShow();
+  const diagramPoints = useDiagramPoints([page]);
+
+  // the address follows, a moment after the last move, so that it can be shared
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      const next = searchOf(asked, netlist);
+      if (next.toString() !== search.toString()) setSearch(next, { replace: true, preventScrollReset: true });
+    }, 400);
+    return () => clearTimeout(timer);
+  }, [asked, netlist, search, setSearch]);
+
+  const oilAt = useCallback(
+    (temperature: number): Pick<Circumstances, "viscosity" | "density"> =>
+      fluid ? { viscosity: dynamicViscosity(fluid, temperature) / STATED_VISCOSITY, density: fluid.density15 } : {},
+    [fluid],
+  );
+  const usual = useMemo(() => workCommands(netlist), [netlist]);
+  const fitted = useMemo(() => fit?.data ?? {}, [fit]);
+  const circumstances = useMemo(
+    (): Circumstances => ({
+      commands: { ...usual, ...asked.commands },
+      data: over(fitted, asked.data),
+      faults: asked.faults,
+      ...oilAt(asked.oil ?? USUAL_OIL),
+    }),
+    [usual, asked, fitted, oilAt],
+  );
+  const answer = useSolver(
+    netlist,
+    page.points.map((p): [string, ReadingState] => [p.id, p.readState]),
+    { commands: usual, data: fitted, ...oilAt(USUAL_OIL) },
+    circumstances,
+  );
+
+  const healthy = new Map(answer?.healthy ?? []);
+  const so = new Map(answer?.asked ?? []);
+  const changes = new Map<string, GaugeChange>();
+  for (const p of page.points) {
+    const [before, after] = [healthy.get(p.id) ?? null, so.get(p.id) ?? null];
+    if (before === null || after === null) continue;
+    const change = after - before;
+    const worth = Math.abs(change) > Math.max(SAME * Math.abs(before), quantityOf(p.quantity).floor);
+    changes.set(p.id, {
+      text: show(after, p.quantity, { unit: p.unit }),
+      change: worth ? changeText(show, change, p.quantity, p.unit) : "",
+      sign: !worth ? 0 : change > 0 ? 1 : -1,
+    });
+  }
+  const touched = searchOf(asked, netlist).toString() !== "";
+  const marks = new Set(
+    Object.entries(asked.faults).flatMap(([id, f]) => (Object.values(f).some((s) => s > 0) ? [id] : [])),
+  );
+  const moved = [...changes.values()].filter((c) => c.sign !== 0).length;
+  const nameOf = (id: string) => netlist.elements.find((e) => e.id === id)?.name ?? "";
+  return (
+    <>
+      <PageHead
+        crumbs={[
+          { label: page.area || "Fleet", to: "/fleet" },
+          { label: page.machine, to: `/fleet/machines/${page.machineId}` },
+          { label: page.name },
+        ]}
+        title={
+          !touched
+            ? `${page.machine}: what would the gauges show?`
+            : moved === 0
+              ? `${page.machine}: no gauge would show it`
+              : `${page.machine}: ${moved} of ${changes.size} gauges would move`
+        }
+      />
+      {answer?.problem ? <Notice tone="verm">{answer.problem}</Notice> : null}
+      {fit && !fit.fits ? (
+        <Notice tone="ochre" live={false}>
+          The model does not show what this circuit&rsquo;s gauges showed when it was healthy: take it as a picture, not
+          as a measure.
+        </Notice>
+      ) : null}
+      <div className="grid gap-x-7 lg:grid-cols-[minmax(0,1fr)_320px]">
+        <div className="min-w-0">
+          <CircuitDiagram
+            netlist={netlist}
+            drawing={drawing}
+            points={diagramPoints}
+            changes={changes}
+            marks={marks}
+            label={`Circuit diagram of ${page.machine}, ${page.name}, as asked. The table has the same figures.`}
+          />
+          <details className="mt-4 mb-4">
+            <summary className="text-sea">Pressure and flow at every port, at work</summary>
+            <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Ports">
+              <table className="mt-2 w-full text-sm [&_td]:py-0.5 [&_td]:pr-4">
+                <thead>
+                  <tr className="ruled">
+                    <th scope="col">port</th>
+                    <th scope="col" className="text-right">
+                      pressure
+                    </th>
+                    <th scope="col" className="text-right">
+                      flow out
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {(answer?.ports ?? []).map((p) => (
+                    <tr key={`${p.element}/${p.port}`} className="ruled">
+                      <td>
+                        {nameOf(p.element)}, {p.label}
+                      </td>
+                      <td className="text-right">{show(p.pressure, "pressure")}</td>
+                      <td className="text-right">{show(p.flow, "flow")}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </details>
+        </div>
+        <div className="min-w-0">
+          <Section
+            title="What if"
+            aside={
+              touched ? (
+                <button type="button" className="way" onClick={() => setAsked(nothingAsked)}>
+                  Reset
+                </button>
+              ) : undefined
+            }
+          >
+            <WhatIfPanel netlist={netlist} fitted={fitted} commands={usual} asked={asked} onAsk={setAsked} />
+          </Section>
+          <Section title="What the gauges would show" aside={answer ? undefined : "computing …"}>
+            <table className="w-full text-[13px] [&_td]:py-1 [&_td+td]:pl-2 [&_th]:py-1">
+              <thead>
+                <tr className="ruled">
+                  <th scope="col">gauge</th>
+                  <th scope="col" className="text-right">
+                    healthy
+                  </th>
+                  <th scope="col" className="text-right">
+                    so
+                  </th>
+                  <th scope="col" className="text-right">
+                    change
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {page.points.map((p) => {
+                  const before = healthy.get(p.id) ?? null;
+                  const change = changes.get(p.id);
+                  return (
+                    <tr key={p.id} className="ruled align-top">
+                      <td>
+                        <Link to={`/points/${p.id}`} className="hover:underline">
+                          {p.name}
+                        </Link>
+                        <span className="block text-xs text-ink-2">{p.component}</span>
+                      </td>
+                      <td className="text-right whitespace-nowrap">
+                        {before === null ? "–" : show(before, p.quantity, { unit: p.unit })}
+                      </td>
+                      <td className="text-right font-semibold whitespace-nowrap">{change?.text ?? "–"}</td>
+                      <td
+                        className={`text-right whitespace-nowrap ${change?.sign === 1 ? "text-verm" : change?.sign === -1 ? "text-sea" : "text-ink-2"}`}
+                      >
+                        {change ? change.change || "0" : "not modelled"}
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+            <p className="mt-2 text-xs text-ink-2">
+              {fit
+                ? `Fitted to ${fit.met.length} baselines with ${fit.free.length} free figures: it says what would follow, it does not prove a cause. `
+                : "Not fitted: no baseline yet. "}
+              {elementKinds.tank.label} at {USUAL_OIL} °C when healthy. Temperatures are those after hours of the
+              machine&rsquo;s usual day.
+            </p>
+          </Section>
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,52 @@
+/** The circuit's solver in a thread of its own: the newest question is answered, older ones are dropped. */
+import { useEffect, useRef, useState } from "react";
+import type { Circumstances, Netlist, ReadingState } from "@core";
+import type { Answer, Question, Setup } from "./whatIf.worker";
+
+export function useSolver(
+  netlist: Netlist,
+  states: readonly [string, ReadingState][],
+  healthy: Circumstances,
+  asked: Circumstances,
+): Answer | null {
+  const worker = useRef<Worker | null>(null);
+  const newest = useRef(0);
+  const busy = useRef(false);
+  const waiting = useRef<Circumstances | null>(null);
+  const [answer, setAnswer] = useState<Answer | null>(null);
+
+  useEffect(() => {
+    const w = new Worker(new URL("./whatIf.worker.ts", import.meta.url), { type: "module" });
+    worker.current = w;
+    busy.current = false;
+    w.postMessage({ kind: "setup", netlist, states: [...states], healthy } satisfies Setup);
+    w.onmessage = ({ data }: MessageEvent<Answer>) => {
+      busy.current = false;
+      if (data.id === newest.current) setAnswer(data);
+      if (waiting.current) {
+        const next = waiting.current;
+        waiting.current = null;
+        busy.current = true;
+        w.postMessage({ kind: "ask", id: newest.current, asked: next } satisfies Question);
+      }
+    };
+    return () => {
+      worker.current = null;
+      w.terminate();
+    };
+    // a circuit is set up once; its states and its fit come with it
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [netlist]);
+
+  useEffect(() => {
+    const id = ++newest.current;
+    if (busy.current) {
+      waiting.current = asked;
+      return;
+    }
+    busy.current = true;
+    worker.current?.postMessage({ kind: "ask", id, asked } satisfies Question);
+  }, [asked]);
+
+  return answer;
+}

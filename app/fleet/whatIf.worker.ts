@@ -1,0 +1,80 @@
+/** Solves a circuit beside the page: as healthy, and as asked. */
+import { elementKinds, gaugeReader, workCommands, type Circumstances, type Netlist, type ReadingState } from "@core";
+
+export interface Setup {
+  kind: "setup";
+  netlist: Netlist;
+  states: [string, ReadingState][];
+  healthy: Circumstances;
+}
+
+export interface Question {
+  kind: "ask";
+  id: number;
+  asked: Circumstances;
+}
+
+export interface PortState {
+  element: string;
+  port: string;
+  label: string;
+  /** bar, and L/min out of the element, at work. */
+  pressure: number;
+  flow: number;
+}
+
+export interface Answer {
+  id: number;
+  /** By point, core units: as healthy, as asked. */
+  healthy: [string, number | null][];
+  asked: [string, number | null][];
+  ports: PortState[];
+  problem: string | null;
+  /** ms for both states. */
+  took: number;
+}
+
+let setup: { netlist: Netlist; read: ReturnType<typeof gaugeReader>; healthy: Answer["healthy"] } | undefined;
+
+addEventListener("message", ({ data }: MessageEvent<Setup | Question>) => {
+  try {
+    if (data.kind === "setup") {
+      const states = new Map(data.states);
+      const healthy = gaugeReader(data.netlist, states)({ ...data.healthy, commands: workCommands(data.netlist) });
+      setup = { netlist: data.netlist, read: gaugeReader(data.netlist, states), healthy: [...healthy.values] };
+      return;
+    }
+    if (!setup) return;
+    const began = performance.now();
+    const readout = setup.read(data.asked);
+    const work = readout.states.work;
+    const ports = work.ok
+      ? setup.netlist.elements.flatMap((e) =>
+          Object.entries(elementKinds[e.kind].ports).flatMap(([port, { label }]): PortState[] => {
+            const pressure = e.kind === "tank" ? null : work.pressure({ element: e.id, port });
+            return pressure === null
+              ? []
+              : [{ element: e.id, port, label, pressure, flow: work.flowOut({ element: e.id, port }) }];
+          }),
+        )
+      : [];
+    const failed = Object.values(readout.states).find((s) => !s.ok);
+    postMessage({
+      id: data.id,
+      healthy: setup.healthy,
+      asked: [...readout.values],
+      ports,
+      problem: failed && !failed.ok ? failed.problem : null,
+      took: performance.now() - began,
+    } satisfies Answer);
+  } catch (error) {
+    postMessage({
+      id: data.kind === "ask" ? data.id : 0,
+      healthy: [],
+      asked: [],
+      ports: [],
+      problem: error instanceof Error ? error.message : "The circuit cannot be computed.",
+      took: 0,
+    } satisfies Answer);
+  }
+});

@@ -1,0 +1,45 @@
+/** Computation beside the event loop: a few threads a kind of task, so that no page waits for one. */
+import { existsSync } from "node:fs";
+import { availableParallelism } from "node:os";
+import { resolve } from "node:path";
+import { Piscina } from "piscina";
+
+/** One core is left to the event loop. */
+const MOST_THREADS = 4;
+
+const open = new Set<Piscina>();
+
+/**
+ * A task that runs in threads of its own. Its file is built beside the server (vite.threads.config.ts); tests of single
+ * modules and the development server have none and run it in place.
+ * @param name of the built file
+ * @param inPlace the task itself
+ * @param most threads at a time
+ */
+export function inThreads<Task, Result>(
+  name: string,
+  inPlace: (task: Task) => Result | Promise<Result>,
+  most = MOST_THREADS,
+): (task: Task) => Promise<Result> {
+  const script = resolve(`build/threads/${name}.js`);
+  let pool: Piscina<Task, Result> | undefined;
+  return async (task) => {
+    if (process.env.NODE_ENV !== "production" || !existsSync(script)) return inPlace(task);
+    if (!pool || !open.has(pool)) {
+      pool = new Piscina<Task, Result>({
+        filename: script,
+        minThreads: 0,
+        maxThreads: Math.max(1, Math.min(most, availableParallelism() - 1)),
+        idleTimeout: 60_000,
+      });
+      open.add(pool);
+    }
+    return pool.run(task);
+  };
+}
+
+export async function closeThreads(): Promise<void> {
+  const pools = [...open];
+  open.clear();
+  await Promise.all(pools.map((pool) => pool.destroy()));
+}

@@ -1,0 +1,222 @@
+/**
+ * A circuit diagram from data: symbols, lines by style, and every measuring point at its port with its state, value and
+ * margin. One component for every use; what a layer adds (a what-if) comes in through `changes` and `marks`.
+ */
+import { Link } from "react-router";
+import { elementKinds, type ConditionState, type Assessment, type Drawing, type LineStyle, type Netlist } from "@core";
+import { stateTone } from "../state";
+import { CircuitSymbol } from "./symbols";
+
+export interface DiagramPoint {
+  id: string;
+  name: string;
+  state: ConditionState;
+  margin: Assessment["margin"];
+  /** The last reading with its unit; empty: never read. */
+  text: string;
+  /** For hover and screen readers. */
+  about: string;
+}
+
+export interface MissingGauge {
+  element: string;
+  port: string;
+  text: string;
+}
+
+/** What a what-if says of a point: the value, and its change from healthy. */
+export interface GaugeChange {
+  text: string;
+  change: string;
+  /** Sign of the change; 0: none worth a word. */
+  sign: -1 | 0 | 1;
+}
+
+const dashes: Record<LineStyle, string | undefined> = {
+  pressure: undefined,
+  return: undefined,
+  suction: undefined,
+  case: "7 4",
+  pilot: "3 3",
+};
+const widths: Record<LineStyle, number> = { pressure: 1.9, return: 1.3, suction: 2.6, case: 1.3, pilot: 1.1 };
+
+const ROW = 38;
+const RULE = 92;
+const LIMIT_AT = 0.78;
+
+/** The margin rule as small as it stays readable. */
+function SmallRule({ margin, state }: { margin: Assessment["margin"]; state: ConditionState }) {
+  if (!margin || state === "unproven") return <path d={`M0 0H${RULE}`} stroke="var(--line-2)" strokeDasharray="2 3" />;
+  const x = (share: number) => Math.min(0.97, Math.max(0, share * LIMIT_AT)) * RULE;
+  return (
+    <>
+      <path d={`M0 0H${RULE}`} stroke="var(--line-2)" />
+      <path d={`M0 -3.500v6M${LIMIT_AT * RULE} -5v7.500`} stroke="var(--ink-2)" strokeWidth="1.4" />
+      <path d={`M${x(margin.value)} -1l-4 -6h8z`} fill="currentColor" stroke="none" />
+    </>
+  );
+}
+
+export function CircuitDiagram(props: {
+  netlist: Netlist;
+  drawing: Drawing;
+  points: ReadonlyMap<string, DiagramPoint>;
+  missing?: readonly MissingGauge[];
+  /** By point, where a what-if speaks; and elements that carry a fault in it. */
+  changes?: ReadonlyMap<string, GaugeChange>;
+  marks?: ReadonlySet<string>;
+  label: string;
+}) {
+  const { netlist, drawing, points, missing = [], changes, marks, label } = props;
+  const placed = new Map(drawing.parts.map((p) => [p.element, p]));
+  const pins = new Map<string, number>();
+  return (
+    <div className="overflow-x-auto" role="group" aria-label={label}>
+      <svg
+        viewBox={`0 0 ${drawing.width} ${drawing.height}`}
+        style={{ width: "100%", maxWidth: drawing.width, minWidth: Math.min(drawing.width, 680) }}
+        className="block text-ink"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="1.6"
+        strokeLinejoin="round"
+      >
+        <g aria-hidden="true">
+          {drawing.wires.map((w, i) => (
+            <path
+              key={i}
+              d={`M${w.points.map(([x, y]) => `${x} ${y}`).join("L")}`}
+              strokeWidth={widths[w.style]}
+              strokeDasharray={dashes[w.style]}
+              className={w.style === "return" || w.style === "case" ? "text-ink-2" : ""}
+            />
+          ))}
+          {drawing.dots.map(([x, y], i) => (
+            <circle key={i} cx={x} cy={y} r="3" fill="currentColor" stroke="none" />
+          ))}
+          {drawing.tanks.map((t, i) => (
+            <g key={i} transform={`translate(${t.x} ${t.y})`}>
+              <CircuitSymbol name="tank" />
+            </g>
+          ))}
+        </g>
+        {netlist.elements.map((e) => {
+          const part = placed.get(e.id);
+          if (!part) return null;
+          const kind = elementKinds[e.kind];
+          const gauges = netlist.gauges.filter((g) => g.element === e.id && points.has(g.pointId));
+          const named = e.componentId !== null || gauges.length > 0 || part.textX > 0;
+          const worst = marks?.has(e.id) ? "text-verm" : "";
+          const silent = e.componentId === null && ["strainer", "line", "check"].includes(e.kind);
+          return (
+            <g key={e.id} className={worst}>
+              {e.kind === "tank" ? null : (
+                <g transform={`translate(${part.x} ${part.y})`} aria-hidden="true">
+                  <CircuitSymbol name={kind.symbol} figures={e.data} />
+                </g>
+              )}
+              {named && !silent ? (
+                <text
+                  x={part.textX}
+                  y={part.textY + 12}
+                  stroke="none"
+                  fill="currentColor"
+                  className="text-[13px] font-semibold"
+                >
+                  {clipped(e.name, 20)}
+                  <title>{`${e.name}, ${kind.label.toLowerCase()}`}</title>
+                </text>
+              ) : null}
+              {gauges.map((g, i) => {
+                const point = points.get(g.pointId)!;
+                const change = changes?.get(g.pointId);
+                const y = part.textY + 18 + i * ROW;
+                const tone = change
+                  ? change.sign === 0
+                    ? "text-ink-2"
+                    : change.sign > 0
+                      ? "text-verm"
+                      : "text-sea"
+                  : stateTone[point.state];
+                return (
+                  <Link key={g.pointId} to={`/points/${g.pointId}`} aria-label={point.about} className="group">
+                    <title>{point.about}</title>
+                    <rect
+                      x={part.textX - 4}
+                      y={y - 2}
+                      width="140"
+                      height={ROW - 2}
+                      fill="transparent"
+                      stroke="none"
+                      className="group-hover:fill-[var(--sea-soft)] group-focus-visible:stroke-[var(--sea)]"
+                    />
+                    <text x={part.textX} y={y + 9} stroke="none" className="fill-[var(--ink-2)] text-[11px]">
+                      {clipped(point.name, 25)}
+                    </text>
+                    <g className={tone}>
+                      <text
+                        x={part.textX}
+                        y={y + 21}
+                        stroke="none"
+                        fill="currentColor"
+                        className="text-[12px] font-semibold"
+                      >
+                        {change ? change.text : point.text || "not read yet"}
+                        {change?.change ? ` (${change.change})` : ""}
+                      </text>
+                      {change ? null : (
+                        <g transform={`translate(${part.textX} ${y + 32})`}>
+                          <SmallRule margin={point.margin} state={point.state} />
+                        </g>
+                      )}
+                    </g>
+                  </Link>
+                );
+              })}
+            </g>
+          );
+        })}
+        <g aria-hidden="true">
+          {netlist.gauges.map((g) => {
+            const at = drawing.ports[`${g.element}/${g.port}`];
+            const point = points.get(g.pointId);
+            if (!at || !point) return null;
+            const key = `${g.element}/${g.port}`;
+            const before = pins.get(key) ?? 0;
+            pins.set(key, before + 1);
+            return (
+              <circle
+                key={g.pointId}
+                cx={at[0]}
+                cy={at[1]}
+                r={4 + before * 3}
+                className={stateTone[point.state]}
+                fill={before === 0 ? "currentColor" : "none"}
+                strokeWidth="1.3"
+              />
+            );
+          })}
+        </g>
+        {missing.map((m, i) => {
+          const at = drawing.ports[`${m.element}/${m.port}`];
+          return at ? (
+            <circle
+              key={i}
+              cx={at[0]}
+              cy={at[1]}
+              r="5.5"
+              strokeDasharray="2.500 2"
+              fill="var(--paper)"
+              className="text-ochre"
+            >
+              <title>{m.text}</title>
+            </circle>
+          ) : null;
+        })}
+      </svg>
+    </div>
+  );
+}
+
+const clipped = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
