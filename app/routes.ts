@@ -6,7 +6,7 @@ export default [
   route("sign-out", "account/signOut.ts"),
   layout("shell/shell.tsx", [
     index("today/today.tsx"),
-    route("fleet", "fleet/fleet.tsx", [route("machines/:id", "fleet/machine.tsx")]),
+    route("fleet", "fleet/fleet.tsx", [index("fleet/matrix.tsx"), route("machines/:id", "fleet/machine.tsx")]),
     route("fleet/circuits/:id", "fleet/circuit.tsx"),
     route("fleet/new/:kind", "fleet/newRecord.tsx"),
     route("fleet/edit/:kind/:id", "fleet/editRecord.tsx"),

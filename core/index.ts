@@ -53,7 +53,7 @@ export { pathLabel } from "./forecast/wearPath";
 export { assess, probabilityBy } from "./assessment/assess";
 export { correctSeries } from "./assessment/series";
 export type { CorrectedReading } from "./assessment/series";
-export { stateOfUrgency } from "./state/state";
+export { stateOfUrgency, urgenciesOf } from "./state/state";
 export { expectedReading } from "./assessment/expected";
 export type { ExpectedRange } from "./assessment/expected";
 export { questionReading } from "./assessment/question";
@@ -143,3 +143,4 @@ export { fitCircuit, type BaselineReading, type FitResult } from "./circuit/fit"
 export { gaugeReader, modelStateOf, workCommands, type Circumstances, type Readout } from "./circuit/gauges";
 export { styleOf, symbolSizes, type Drawing, type DrawnPart, type DrawnWire, type LineStyle } from "./circuit/drawing";
 export { steadyState } from "./circuit/steady";
+export { familyOfQuantity, readingFamilies, readingFamilyIds, type ReadingFamily } from "./equipment/families";

@@ -4,7 +4,7 @@ import type { Route } from "./+types/fleet";
 import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { fieldClass } from "~/ui/form";
-import { Empty, PageHead } from "~/ui/page";
+import { Empty } from "~/ui/page";
 import { StateGlyph } from "~/ui/state";
 import { fleetList } from "~/domain/assets/queries.server";
 
@@ -23,8 +23,8 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
   const areas = [...new Set(shown.map((m) => m.area))];
   const needing = machines.filter((m) => m.needing > 0).length;
   return (
-    <div className="gap-x-8 lg:grid lg:grid-cols-[270px_minmax(0,1fr)]">
-      <div className={id ? "max-lg:hidden" : ""}>
+    <div className="gap-x-8 max-lg:flex max-lg:flex-col lg:grid lg:grid-cols-[270px_minmax(0,1fr)]">
+      <div className={id ? "max-lg:hidden" : "max-lg:order-2 max-lg:mt-8"}>
         <header className="mb-3">
           <h1>
             {machines.length === 0
@@ -108,17 +108,7 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
           ) : null}
         </div>
       </div>
-      <div className="min-w-0">
-        {id ? (
-          <Outlet />
-        ) : (
-          <div className="max-lg:hidden">
-            <PageHead title="Choose a machine">
-              <p>Its circuits, components and points open here; the list keeps its place.</p>
-            </PageHead>
-          </div>
-        )}
-      </div>
+      <div className="min-w-0">{machines.length > 0 || id ? <Outlet /> : null}</div>
     </div>
   );
 }

@@ -53,6 +53,12 @@ export function stateOfUrgency(urgency: number): ConditionState {
   return byRank[Math.min(4, Math.max(0, Math.floor(urgency / 10)))]!;
 }
 
+/** The urgencies that stand for a state: from the first figure up to, not with, the second. The inverse of stateOfUrgency. */
+export function urgenciesOf(state: ConditionState): readonly [number, number] {
+  const from = byRank.indexOf(state) * 10;
+  return [state === "steady" ? -Infinity : from, state === "alarm" ? Infinity : from + 10];
+}
+
 /** A number that sorts conditions worst first: the state, then the chance before a usable stop, then margin used. */
 export function urgencyOf(state: ConditionState, beforeUsableStop: number, margin: number | null): number {
   return rank[state] * 10 + Math.min(1, beforeUsableStop) * 5 + Math.min(4, Math.max(0, margin ?? 0));

@@ -52,6 +52,16 @@ export async function fleetList(withRetired: boolean): Promise<FleetMachine[]> {
   }));
 }
 
+/** Areas in use. */
+export async function areaList(): Promise<string[]> {
+  const rows = await db()
+    .selectDistinct({ area: machines.area })
+    .from(machines)
+    .where(isNull(machines.retiredAt))
+    .orderBy(machines.area);
+  return rows.map((r) => r.area);
+}
+
 export interface MachinePoint {
   id: string;
   name: string;
