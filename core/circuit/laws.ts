@@ -27,14 +27,14 @@ export function share(x: number, width = 1e-3): { value: number; slope: number }
 }
 
 /** Pressure at which an orifice turns from laminar to turbulent flow, bar; keeps the slope finite at rest. */
-const TURBULENT_FROM = 0.05;
+const TURBULENT_FROM = 0.01;
 
 /**
- * Orifice with a laminar start: q = K·Δp/(Δp² + p0²)^¼, which is K·√Δp from a few tenths of a bar on.
+ * Orifice with a laminar start: q = K·Δp/(Δp² + p0²)^¼, which is K·√Δp from a tenth of a bar on.
  * @param k L/min at 1 bar
  * @param dp pressure over it, bar
  * @returns flow in the direction of the fall
- * @example orifice(5, 100) // { q: 49.999997, slope: 0.25 }
+ * @example orifice(5, 100).q // 49.9999999
  */
 export function orifice(k: number, dp: number): Law {
   const square = dp * dp + TURBULENT_FROM * TURBULENT_FROM;

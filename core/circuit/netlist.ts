@@ -85,7 +85,6 @@ export function roleOf(netlist: Netlist, ref: PortRef): PortRole | undefined {
 
 /**
  * Why two ports may not be joined; undefined where they may.
- * @example whyNotJoined({ elements: [], lines: [], gauges: [] }, { element: "a", port: "P" }, { element: "b", port: "T" }) // "There is no such port."
  */
 export function whyNotJoined(netlist: Netlist, a: PortRef, b: PortRef): string | undefined {
   const roles = [roleOf(netlist, a), roleOf(netlist, b)];

@@ -1,6 +1,7 @@
 /** The steady state of a circuit: pressures at which the flows into every node add up to nothing. Newton, damped. */
 import { LuDecomposition, Matrix } from "ml-matrix";
 import { Assembly, compile, type Compiled, type Conditions, type Effects } from "./assembly";
+import { ramp } from "./laws";
 import type { Netlist, PortRef } from "./netlist";
 
 export interface SteadyState {
@@ -18,6 +19,8 @@ export interface SteadyState {
   /** The solution itself, to start the next one from. */
   guess: Float64Array;
   iterations: number;
+  /** Ports where the oil tears and a void opens: what is computed behind them is a picture, not a measure. */
+  voids: string[];
 }
 
 export interface NotSolved {
@@ -35,6 +38,9 @@ const START_LEAKS = [1, 1e-1, 1e-2, 1e-3, 1e-5, 1e-7, LEAST_LEAK];
 const MOST_ITERATIONS = 120;
 /** A pressure changes by so much a step, bar. */
 const MOST_STEP = 80;
+/** Below this, bar gauge, oil tears: the void that opens fills so fast, L/min per bar. */
+const VOID = -0.95;
+const TEARS = 200;
 /** A pressure beyond this is held by nothing but leakage. */
 const UNLIMITED = 1000;
 
@@ -45,18 +51,23 @@ function newton(assembly: Assembly, x: Float64Array, leak: number): Outcome {
   const nodes = assembly.compiled.nodes.length;
   const n = assembly.compiled.unknowns;
   const trial = new Float64Array(n);
+  const tears = new Float64Array(nodes);
   const evaluate = (at: Float64Array) => {
     assembly.sumUp(at);
     let norm = 0;
     for (let i = 0; i < n; i++) {
-      if (i < nodes) assembly.residual[i]! -= leak * at[i]!;
+      if (i < nodes) {
+        const vapour = ramp(VOID - at[i]!, 1e-4);
+        assembly.residual[i]! += TEARS * vapour.value - leak * at[i]!;
+        tears[i] = TEARS * vapour.slope + leak;
+      }
       norm = Math.max(norm, Math.abs(assembly.residual[i]!));
     }
     return norm;
   };
   let norm = evaluate(x);
   for (let iteration = 1; iteration <= MOST_ITERATIONS; iteration++) {
-    for (let i = 0; i < nodes; i++) assembly.slopes.set(i, i, assembly.slopes.get(i, i) - leak);
+    for (let i = 0; i < nodes; i++) assembly.slopes.set(i, i, assembly.slopes.get(i, i) - tears[i]!);
     const right = Matrix.columnVector(Array.from(assembly.residual, (r) => -r));
     const lu = new LuDecomposition(assembly.slopes);
     if (lu.isSingular()) return { ok: false, worst: worstOf(assembly.residual) };
@@ -174,6 +185,7 @@ function solveWith(
     iterations,
     effects,
     switched: states,
+    voids: compiled.nodes.filter((_, i) => x[i]! < VOID + 0.01).flat(),
     flowOut: out,
     pressure: (ref) => {
       const node = compiled.nodeOf.get(`${ref.element}/${ref.port}`);
