@@ -1,5 +1,5 @@
 /** Valves that hold a load: pilot-operated check and counterbalance. How they open: docs of core/holding/margin. */
-import { orifice, ramp, share } from "../laws";
+import { checked, orifice, share } from "../laws";
 import { COMMON, figure, percent, type ElementKind, type Fault, type Port, type Stamp } from "./types";
 
 const ports: Record<string, Port> = {
@@ -14,12 +14,11 @@ const free = figure("Cracks forward at", "bar", [0, 1, 20], COMMON);
 /** Forward through the check, back through the seat as far as it is lifted. `lift` with slopes by C, X and V. */
 function holds(s: Stamp, lift: { value: number; byC: number; byX: number; byV: number }): void {
   const dp = s.p("C") - s.p("V");
-  const over = ramp(-dp - s.d("free"));
-  const forward = orifice(s.d("k"), over.value);
+  const forward = checked(s.d("k"), s.d("free"), -dp);
   const back = orifice(s.d("k") * lift.value, Math.max(0, dp));
   const fullBack = orifice(s.d("k"), Math.max(0, dp)).q;
   const leak = dp > 0 ? s.fault("leakBack") / s.viscosity : 0;
-  const slope = forward.slope * over.slope + (dp > 0 ? back.slope : 0) + leak;
+  const slope = forward.slope + (dp > 0 ? back.slope : 0) + leak;
   s.flow("C", "V", back.q + leak * dp - forward.q, slope + fullBack * lift.byC, -slope + fullBack * lift.byV);
   if (s.connected("X")) s.also("X", fullBack * lift.byX);
 }

@@ -1,5 +1,5 @@
 /** Valves that open by the pressure before them. Override of relief valves 5 to 15 % at full flow: common practice. */
-import { opensAbove, orifice, orificeAtOneBar, ramp, share } from "../laws";
+import { checked, opensAbove, orifice, orificeAtOneBar, share } from "../laws";
 import { bars, COMMON, figure, type ElementKind, type Fault, warmth } from "./types";
 
 const held: Fault = { label: "Held open by dirt", says: (s) => `as a ${s.toPrecision(2)} mm hole`, greatest: 6 };
@@ -140,11 +140,10 @@ export const check: ElementKind = {
   faults: { leakBack: { label: "Leaks back", says: (s) => `${s.toPrecision(2)} L/min per bar`, greatest: 1 } },
   stamp: (s) => {
     const dp = s.p("in") - s.p("out");
-    const over = ramp(dp - s.d("crack"));
-    const through = orifice(s.d("k"), over.value);
+    const through = checked(s.d("k"), s.d("crack"), dp);
     const leak = s.fault("leakBack") / s.viscosity;
     const back = dp < 0 ? leak : 0;
-    const slope = through.slope * over.slope + back;
+    const slope = through.slope + back;
     s.flow("in", "out", through.q + back * dp, slope, -slope);
   },
 };
