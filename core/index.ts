@@ -142,5 +142,6 @@ export { draftCircuit, gaugesOf, type DraftComponent } from "./circuit/draft";
 export { fitCircuit, type BaselineReading, type FitResult } from "./circuit/fit";
 export { gaugeReader, modelStateOf, workCommands, type Circumstances, type Readout } from "./circuit/gauges";
 export { styleOf, symbolSizes, type Drawing, type DrawnPart, type DrawnWire, type LineStyle } from "./circuit/drawing";
+export { play, scenarios, scenariosOf, type Played, type ScenarioId } from "./circuit/scenarios";
 export { steadyState } from "./circuit/steady";
 export { familyOfQuantity, readingFamilies, readingFamilyIds, type ReadingFamily } from "./equipment/families";

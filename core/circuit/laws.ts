@@ -61,6 +61,11 @@ export function opensAbove(crack: number, perBar: number, dp: number): Law {
   return { q: perBar * above.value, slope: perBar * above.slope };
 }
 
+/** Below this, bar gauge, oil tears: the void that opens gives way so fast, L/min per bar. */
+export const VOID = -0.95;
+export const TEARS = 1000;
+/** Over so little, bar: rounded wider, oil would appear in a shut-in chamber. */
+export const TORN = 1e-5;
 /** Pressure over which the seat of a check valve clears, bar. */
 const CLEARS = 0.05;
 

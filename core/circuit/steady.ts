@@ -1,7 +1,7 @@
 /** The steady state of a circuit: pressures at which the flows into every node add up to nothing. Newton, damped. */
 import { LuDecomposition, Matrix } from "ml-matrix";
 import { Assembly, compile, type Compiled, type Conditions, type Effects } from "./assembly";
-import { ramp } from "./laws";
+import { ramp, TEARS, TORN, VOID } from "./laws";
 import type { Netlist, PortRef } from "./netlist";
 
 export interface SteadyState {
@@ -38,9 +38,6 @@ const START_LEAKS = [1, 1e-1, 1e-2, 1e-3, 1e-5, 1e-7, LEAST_LEAK];
 const MOST_ITERATIONS = 120;
 /** A pressure changes by so much a step, bar. */
 const MOST_STEP = 80;
-/** Below this, bar gauge, oil tears: the void that opens fills so fast, L/min per bar. */
-const VOID = -0.95;
-const TEARS = 200;
 /** A pressure beyond this is held by nothing but leakage. */
 const UNLIMITED = 1000;
 
@@ -57,7 +54,7 @@ function newton(assembly: Assembly, x: Float64Array, leak: number): Outcome {
     let norm = 0;
     for (let i = 0; i < n; i++) {
       if (i < nodes) {
-        const vapour = ramp(VOID - at[i]!, 1e-4);
+        const vapour = ramp(VOID - at[i]!, TORN);
         assembly.residual[i]! += TEARS * vapour.value - leak * at[i]!;
         tears[i] = TEARS * vapour.slope + leak;
       }

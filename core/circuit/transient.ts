@@ -5,6 +5,7 @@
  */
 import { LuDecomposition, Matrix } from "ml-matrix";
 import { Assembly, compile, type Compiled, type Conditions } from "./assembly";
+import { ramp, TEARS, TORN, VOID } from "./laws";
 import type { Netlist, PortRef } from "./netlist";
 
 /** From a moment on (s) these conditions hold. */
@@ -99,8 +100,16 @@ function massOf({ compiled }: Pick<System, "compiled">, y: Float64Array, o: InTi
 function sideOf(assembly: Assembly, y: Float64Array, into: Float64Array): Float64Array {
   assembly.sumUp(y);
   const nodes = assembly.compiled.nodes.length;
-  for (let i = 0; i < into.length; i++)
-    into[i] = i < nodes ? (assembly.residual[i]! - LEAST_LEAK * y[i]!) / 60 : assembly.residual[i]!;
+  for (let i = 0; i < into.length; i++) {
+    if (i >= nodes) {
+      into[i] = assembly.residual[i]!;
+      continue;
+    }
+    // oil tears: the void is not filled again before pressure rises, which shortens a real recovery
+    const vapour = ramp(VOID - y[i]!, TORN);
+    into[i] = (assembly.residual[i]! + TEARS * vapour.value - LEAST_LEAK * y[i]!) / 60;
+    assembly.slopes.set(i, i, assembly.slopes.get(i, i) - TEARS * vapour.slope - LEAST_LEAK);
+  }
   return into;
 }
 
@@ -212,8 +221,21 @@ export function inTime(netlist: Netlist, options: InTimeOptions): Course | Cours
   };
 }
 
+/** Pressures as stated; a load that nothing is said of is held by the chamber under it. */
 function startOf(compiled: Compiled, o: InTimeOptions): Float64Array {
   const y = new Float64Array(compiled.unknowns);
+  for (const b of compiled.bound) {
+    if (b.element.kind === "motor") {
+      const { torque = 0, displacement = 1 } = { ...b.data, ...o.phases[0]?.conditions.data?.[b.element.id] };
+      const under = torque > 0 ? b.ports.A! : b.ports.B!;
+      if (under >= 0) y[under] = (Math.abs(torque) * 20 * Math.PI) / displacement;
+    }
+    if (b.element.kind !== "cylinder") continue;
+    const { load = 0, bore = 1, rod = 0 } = { ...b.data, ...o.phases[0]?.conditions.data?.[b.element.id] };
+    const under = load > 0 ? b.ports.A! : b.ports.B!;
+    const area = (Math.PI / 400) * (load > 0 ? bore ** 2 : bore ** 2 - rod ** 2);
+    if (under >= 0) y[under] = (100 * Math.abs(load)) / area;
+  }
   for (const [key, value] of Object.entries(o.pressures ?? {})) {
     const node = compiled.nodeOf.get(key);
     if (node !== undefined && node >= 0) y[node] = value;
