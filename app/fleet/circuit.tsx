@@ -18,6 +18,7 @@ import { Notice } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { InZone, useShow } from "~/ui/site";
 import { useDiagramPoints } from "./circuitPicture";
+import { InTime } from "./inTime";
 import { useSolver } from "./useSolver";
 import { askedOf, nothingAsked, over, searchOf, USUAL_OIL, type Asked } from "./whatIf";
 import { WhatIfPanel } from "./whatIfPanel";
@@ -84,7 +85,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
     }),
     [usual, asked, fitted, oilAt],
   );
-  const answer = useSolver(
+  const { answer, course, start } = useSolver(
     netlist,
     page.points.map((p): [string, ReadingState] => [p.id, p.readState]),
     { commands: usual, data: fitted, ...oilAt(USUAL_OIL) },
@@ -144,6 +145,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
             marks={marks}
             label={`Circuit diagram of ${page.machine}, ${page.name}, as asked. The table has the same figures.`}
           />
+          <InTime netlist={netlist} course={course} onPlay={start} />
           <details className="mt-4 mb-4">
             <summary className="text-sea">Pressure and flow at every port, at work</summary>
             <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Ports">

@@ -1,26 +1,31 @@
 /** The circuit's solver in a thread of its own: the newest question is answered, older ones are dropped. */
 import { useEffect, useRef, useState } from "react";
-import type { Circumstances, Netlist, ReadingState } from "@core";
-import type { Answer, Question, Setup } from "./whatIf.worker";
+import type { Circumstances, Netlist, ReadingState, ScenarioId } from "@core";
+import type { Answer, CourseAnswer, Play, Question, Setup } from "./whatIf.worker";
 
 export function useSolver(
   netlist: Netlist,
   states: readonly [string, ReadingState][],
   healthy: Circumstances,
   asked: Circumstances,
-): Answer | null {
+): { answer: Answer | null; course: CourseAnswer | null; start: (scenario: ScenarioId) => void } {
   const worker = useRef<Worker | null>(null);
   const newest = useRef(0);
   const busy = useRef(false);
   const waiting = useRef<Circumstances | null>(null);
   const [answer, setAnswer] = useState<Answer | null>(null);
+  const [course, setCourse] = useState<CourseAnswer | null>(null);
 
   useEffect(() => {
     const w = new Worker(new URL("./whatIf.worker.ts", import.meta.url), { type: "module" });
     worker.current = w;
     busy.current = false;
     w.postMessage({ kind: "setup", netlist, states: [...states], healthy } satisfies Setup);
-    w.onmessage = ({ data }: MessageEvent<Answer>) => {
+    w.onmessage = ({ data }: MessageEvent<Answer | CourseAnswer>) => {
+      if ("course" in data) {
+        setCourse(data);
+        return;
+      }
       busy.current = false;
       if (data.id === newest.current) setAnswer(data);
       if (waiting.current) {
@@ -48,5 +53,9 @@ export function useSolver(
     worker.current?.postMessage({ kind: "ask", id, asked } satisfies Question);
   }, [asked]);
 
-  return answer;
+  const start = (scenario: ScenarioId) => {
+    setCourse(null);
+    worker.current?.postMessage({ kind: "play", scenario, asked } satisfies Play);
+  };
+  return { answer, course, start };
 }

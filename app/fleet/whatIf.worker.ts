@@ -1,5 +1,14 @@
 /** Solves a circuit beside the page: as healthy, and as asked. */
-import { elementKinds, gaugeReader, workCommands, type Circumstances, type Netlist, type ReadingState } from "@core";
+import {
+  elementKinds,
+  gaugeReader,
+  play,
+  workCommands,
+  type Circumstances,
+  type Netlist,
+  type ReadingState,
+  type ScenarioId,
+} from "@core";
 
 export interface Setup {
   kind: "setup";
@@ -12,6 +21,20 @@ export interface Question {
   kind: "ask";
   id: number;
   asked: Circumstances;
+}
+
+export interface Play {
+  kind: "play";
+  scenario: ScenarioId;
+  asked: Circumstances;
+}
+
+/** A course in time, as a chart and in words. */
+export interface CourseAnswer {
+  course: ScenarioId;
+  lines: { label: string; points: [number, number][] }[];
+  words: string[];
+  took: number;
 }
 
 export interface PortState {
@@ -36,7 +59,7 @@ export interface Answer {
 
 let setup: { netlist: Netlist; read: ReturnType<typeof gaugeReader>; healthy: Answer["healthy"] } | undefined;
 
-addEventListener("message", ({ data }: MessageEvent<Setup | Question>) => {
+addEventListener("message", ({ data }: MessageEvent<Setup | Question | Play>) => {
   try {
     if (data.kind === "setup") {
       const states = new Map(data.states);
@@ -46,6 +69,12 @@ addEventListener("message", ({ data }: MessageEvent<Setup | Question>) => {
     }
     if (!setup) return;
     const began = performance.now();
+    if (data.kind === "play") {
+      const { lines, words } = play(setup.netlist, data.scenario, data.asked);
+      const took = performance.now() - began;
+      postMessage({ course: data.scenario, lines, words, took } satisfies CourseAnswer);
+      return;
+    }
     const readout = setup.read(data.asked);
     const work = readout.states.work;
     const ports = work.ok

@@ -75,7 +75,11 @@ export function CircuitDiagram(props: {
     <div className="overflow-x-auto" role="group" aria-label={label}>
       <svg
         viewBox={`0 0 ${drawing.width} ${drawing.height}`}
-        style={{ width: "100%", maxWidth: drawing.width, minWidth: Math.min(drawing.width, Math.max(640, 0.8 * drawing.width)) }}
+        style={{
+          width: "100%",
+          maxWidth: drawing.width,
+          minWidth: Math.min(drawing.width, Math.max(640, 0.8 * drawing.width)),
+        }}
         className="block text-ink"
         fill="none"
         stroke="currentColor"
