@@ -145,3 +145,4 @@ export { styleOf, symbolSizes, type Drawing, type DrawnPart, type DrawnWire, typ
 export { play, scenarios, scenariosOf, type Played, type ScenarioId } from "./circuit/scenarios";
 export { steadyState } from "./circuit/steady";
 export { familyOfQuantity, readingFamilies, readingFamilyIds, type ReadingFamily } from "./equipment/families";
+export { machineTemplates, oilGrades, templateIds, type OilGrade, type TemplateId } from "./equipment/templates";

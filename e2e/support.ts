@@ -78,6 +78,8 @@ export async function fuzzPages(ask: typeof query): Promise<string[]> {
     "/",
     "/fleet",
     `/fleet/machines/${machine}`,
+    `/fleet/circuits/${circuit}`,
+    "/fleet/begin",
     ...["site", "machine", "circuit", "component", "point", "fluid", "stop"].map((kind) => `/fleet/new/${kind}`),
     `/fleet/edit/machine/${machine}`,
     `/fleet/edit/circuit/${circuit}`,

@@ -48,9 +48,9 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
           <Empty>
             {mayEdit ? (
               <>
-                Begin with a site, then a machine; or load a fleet file under Records.{" "}
-                <Link className="act" to="/fleet/new/site">
-                  Add a site
+                Begin with a machine from a template, or load a fleet file under Records.{" "}
+                <Link className="act" to="/fleet/begin">
+                  Add a machine from a template
                 </Link>
               </>
             ) : (
@@ -98,6 +98,9 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
           </p>
           {mayEdit ? (
             <p className="mt-3 mb-2 flex flex-wrap gap-x-4 gap-y-2 text-sm">
+              <Link to="/fleet/begin" className="way">
+                A machine from a template
+              </Link>
               <span className="text-ink-2">Add a</span>
               {(["site", "machine", "circuit", "component", "point", "fluid"] as const).map((k) => (
                 <Link key={k} to={`/fleet/new/${k}`} className="way">

@@ -119,3 +119,13 @@ export function localMoment(text: string, timeZone: string): number {
   if (!isDay(y, m, d) || h > 23 || min > 59) return Number.NaN;
   return new TZDate(y, m - 1, d, h, min, timeZone).getTime();
 }
+
+/** Is it the name of a time zone, as "Europe/London"? */
+export function validTimeZone(zone: string | undefined): boolean {
+  try {
+    new Intl.DateTimeFormat("en", { timeZone: zone ?? "" });
+    return Boolean(zone);
+  } catch {
+    return false;
+  }
+}

@@ -57,9 +57,14 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
         <Empty>
           A round is a list of points in the order in which they are walked.{" "}
           {mayEdit ? (
-            <Link to="/rounds/new" className="act">
-              Add a round
-            </Link>
+            <>
+              <Link to="/rounds/new" className="act">
+                Add a round
+              </Link>{" "}
+              <Link to="/fleet/begin" className="way">
+                Or add a machine from a template, with its round
+              </Link>
+            </>
           ) : (
             "An engineer adds the first one."
           )}

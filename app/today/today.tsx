@@ -192,10 +192,11 @@ export default function Today({ loaderData }: Route.ComponentProps) {
               {watched === 0 ? (
                 mayBook ? (
                   <>
-                    Begin with a site, then a machine; or load a whole fleet from a file.{" "}
+                    Begin with a machine from a template: it is ready to be read in two minutes. Or load a whole fleet
+                    from a file.{" "}
                     <span className="mt-2 flex gap-5">
-                      <Link className="act" to="/fleet/new/site">
-                        Add a site
+                      <Link className="act" to="/fleet/begin">
+                        Add a machine from a template
                       </Link>
                       <Link className="way" to="/records/fleet">
                         Load a fleet file

@@ -19,7 +19,15 @@ import {
   type QuantityId,
 } from "@core";
 import { analyteField } from "./analyteLines";
-import { calendarDay, isUuid, nameField, quantityField, textField, typedQuantity } from "~/platform/validate";
+import {
+  calendarDay,
+  isUuid,
+  nameField,
+  quantityField,
+  textField,
+  typedQuantity,
+  validTimeZone,
+} from "~/platform/validate";
 
 export const recordKinds = ["site", "machine", "circuit", "component", "point", "fluid", "stop"] as const;
 export type RecordKind = (typeof recordKinds)[number];
@@ -65,15 +73,6 @@ const perhaps = (what: string) =>
     .default("");
 const optionsOf = (table: Record<string, { label: string }>, ids: readonly string[]) =>
   ids.map((value) => ({ value, label: table[value]!.label }));
-
-function validTimeZone(zone: string | undefined): boolean {
-  try {
-    new Intl.DateTimeFormat("en", { timeZone: zone ?? "" });
-    return Boolean(zone);
-  } catch {
-    return false;
-  }
-}
 
 /** A value of the quantity that the point itself reads, in its unit where none is written. */
 const ofPoint = () =>

@@ -78,7 +78,7 @@ export function CircuitDiagram(props: {
         style={{
           width: "100%",
           maxWidth: drawing.width,
-          minWidth: Math.min(drawing.width, Math.max(640, 0.8 * drawing.width)),
+          minWidth: Math.min(drawing.width, Math.max(600, 0.66 * drawing.width)),
         }}
         className="block text-ink"
         fill="none"

@@ -1,0 +1,125 @@
+/** A machine from a template: written as a fleet file and taken in as one, so that it obeys the same rules. */
+import { and, eq } from "drizzle-orm";
+import { object, string } from "yup";
+import { machineTemplates, oilGrades, templateIds, type OilGrade, type TemplateId } from "@core";
+import { db } from "~/db/client.server";
+import { circuits, components, machines, points, sites } from "~/db/schema";
+import type { Actor } from "~/domain/access/index.server";
+import type { Answer } from "~/domain/answer";
+import { check, quantityField, validTimeZone } from "~/platform/validate";
+import { importFleet } from "./fleetFile/import.server";
+import { pointCode } from "./fleetFile/check";
+import type { FleetFile } from "./fleetFile/schema";
+
+const named = (what: string, most: number) =>
+  string().trim().max(most, `At most ${most} characters.`).required(`Give ${what}.`);
+
+const templateSchema = object({
+  template: string<TemplateId>().oneOf(templateIds, "Choose a template.").required("Choose a template."),
+  name: named("the machine a name", 100),
+  tag: named("it a tag, as on its plate", 40),
+  site: named("the site a name", 100),
+  timeZone: string()
+    .trim()
+    .test("zone", "That is no time zone; write it as Europe/London.", (zone) => validTimeZone(zone))
+    .required("Say in which time zone the site lies."),
+  displacement: quantityField("displacement", { required: true, assume: "cm³" }),
+  speed: quantityField("speed", { required: true }),
+  pressure: quantityField("loadPressure", { required: true, assume: "bar" }),
+  oil: string<OilGrade>()
+    .oneOf(Object.keys(oilGrades) as OilGrade[], "Choose an oil.")
+    .required("Choose an oil."),
+});
+
+export interface Begun {
+  id: string;
+  /** The point to read first. */
+  pointId: string;
+}
+
+/** Add a machine with circuit, components, points, fluid and a round. The same form sent twice finds it there. */
+export async function machineFromTemplate(fields: Record<string, string>, actor: Actor): Promise<Answer<Begun>> {
+  const checked = await check(templateSchema, fields);
+  if (!checked.ok) return checked;
+  const v = checked.values;
+  const figures = { displacement: v.displacement!.value, speed: v.speed!.value, pressure: v.pressure!.value };
+  const fluid = `Mineral oil ${v.oil}`;
+  const parts = machineTemplates[v.template].components(figures);
+  const circuit = "Circuit";
+  const place = { machine: v.tag, circuit };
+  const file: FleetFile = {
+    format: "juncteral-fleet",
+    version: 1,
+    fluids: [{ name: fluid, ...oilGrades[v.oil], density15: 870, type: "mineral" }],
+    sites: [
+      {
+        name: v.site,
+        timeZone: v.timeZone,
+        machines: [
+          {
+            name: v.name,
+            tag: v.tag,
+            circuits: [
+              {
+                name: circuit,
+                fluid,
+                workingPressure: figures.pressure,
+                components: parts.map((c, position) => ({
+                  name: c.name,
+                  kind: c.kind,
+                  position,
+                  displacement: c.displacement,
+                  speed: c.speed,
+                  // nobody knows yet how worn it is
+                  knownWhenNew: false,
+                  points: c.points.map((p) => ({
+                    name: p.name,
+                    quantity: p.quantity,
+                    state: p.state,
+                    conditions: p.conditions,
+                    referencePressure: p.reference?.pressure ?? null,
+                    referenceTemperature: p.reference?.temperature ?? null,
+                    limit: { ...p.limit, reason: p.reason, setBy: actor.name },
+                  })),
+                })),
+              },
+            ],
+          },
+        ],
+        rounds: [
+          {
+            name: `Round of ${v.name}`.slice(0, 100),
+            points: parts.flatMap((c) =>
+              c.points.map((p) => ({ code: pointCode(place.machine, c.name, p.name), state: p.state })),
+            ),
+          },
+        ],
+      },
+    ],
+  };
+  const [taken] = await db()
+    .select({ name: machines.name })
+    .from(machines)
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .where(and(eq(sites.name, v.site), eq(machines.tag, v.tag)));
+  if (taken && taken.name !== v.name)
+    return { ok: false, problems: { tag: `${taken.name} has this tag already. Tags are given once at a site.` } };
+  const added = await importFleet(JSON.stringify(file), actor);
+  if (!added.ok) return { ok: false, problems: { form: added.messages.join(" ") } };
+  const [first] = await db()
+    .select({ id: machines.id, pointId: points.id })
+    .from(machines)
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .innerJoin(circuits, eq(circuits.machineId, machines.id))
+    .innerJoin(components, eq(components.circuitId, circuits.id))
+    .innerJoin(points, eq(points.componentId, components.id))
+    .where(and(eq(sites.name, v.site), eq(machines.tag, v.tag), eq(components.name, "Pump")))
+    .orderBy(points.name)
+    .limit(1);
+  return { ok: true, id: first!.id, pointId: first!.pointId };
+}
+
+/** Sites that there are, for the form. */
+export async function siteNames(): Promise<{ name: string; timeZone: string }[]> {
+  return db().select({ name: sites.name, timeZone: sites.timeZone }).from(sites).orderBy(sites.name).limit(50);
+}

@@ -1,0 +1,111 @@
+/** The fleet at a glance, the circuit on a machine's page, the what-if, and a machine from nothing. */
+import { expect, test } from "@playwright/test";
+import { accessible, signIn } from "./support";
+
+test("from the matrix to the worst point of a machine, and to the machine itself", async ({ page }) => {
+  await signIn(page, "viewer");
+  await page.goto("/fleet");
+  await accessible(page);
+  const table = page.getByRole("group", { name: "Machines by families of readings" });
+  const row = table.getByRole("row").filter({ has: page.getByRole("rowheader", { name: "Outer gate north" }) });
+  await row.getByRole("link", { name: /case drain: alarm/ }).click();
+  await expect(page.getByRole("heading", { level: 1, name: "Case drain flow" })).toBeVisible();
+  await page.goBack();
+  await page.getByLabel("Worst state").selectOption("alarm");
+  await page.getByRole("button", { name: "Show" }).click();
+  await expect(table.getByRole("rowheader")).toHaveCount((await table.getByRole("row").count()) - 1);
+  await expect(table.getByRole("rowheader", { name: "Waste compactor" })).toHaveCount(0);
+  await table.getByRole("columnheader", { name: "Holding" }).getByRole("link").click();
+  await expect(table.getByRole("columnheader", { name: /Holding/ })).toHaveAttribute("aria-sort", "descending");
+  await page.goto("/fleet?area=nowhere");
+  await expect(page.getByText("No machine is like that.")).toBeVisible();
+});
+
+test("a machine's circuit: every point where it is read; a fault moves the gauges, and the address keeps it", async ({
+  page,
+}) => {
+  await signIn(page, "viewer");
+  await page.goto("/fleet");
+  await page.getByRole("rowheader", { name: "Outer gate north" }).getByRole("link").click();
+  const diagram = page.getByRole("group", { name: /Circuit diagram of Outer gate north/ });
+  await expect(diagram.getByRole("link", { name: /Case drain flow: alarm, 4\.\d+ L\/min/ })).toBeVisible();
+  await expect(diagram.getByRole("link")).toHaveCount(20);
+  await accessible(page);
+  await page.getByRole("link", { name: "What if …" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /what would the gauges show/ })).toBeVisible();
+  const gauges = page.getByRole("table").last();
+  const drain = gauges.getByRole("row", { name: /Case drain flow.*Pump A/ });
+  await expect(drain).toContainText(/1\.3\d\s?L\/min/);
+
+  const choice = page.getByLabel("Add a fault");
+  const worn = choice.locator("optgroup[label='Pump A'] option", { hasText: "leaks to the case" });
+  await choice.selectOption(await worn.getAttribute("value"));
+  await expect(page.getByRole("heading", { level: 1 })).toContainText(/\d of \d+ gauges would move/);
+  await expect(drain).toContainText(/\+\d/);
+  await accessible(page);
+  await expect(page).toHaveURL(/fault=/);
+  const shown = await drain.textContent();
+  await page.reload();
+  await expect(drain).toHaveText(shown!);
+
+  await page.getByRole("slider", { name: /Pump A: worn/ }).fill("0");
+  await expect(drain.getByRole("cell").last()).toHaveText("0");
+  await page.getByRole("button", { name: /Take out/ }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("what would the gauges show?");
+});
+
+test("set under the cut-out, the unloader never unloads: played in time", async ({ page }) => {
+  await signIn(page, "viewer");
+  await page.goto("/fleet");
+  await page.getByRole("rowheader", { name: "Sluice unit 3" }).getByRole("link").click();
+  await page.getByRole("link", { name: "What if …" }).click();
+  await page.getByRole("button", { name: "Unloading cycles" }).click();
+  await expect(page.getByText(/Unloader: unloads at/).first()).toBeVisible();
+  const choice = page.getByLabel("Add a fault");
+  const low = choice.locator("optgroup[label='Relief valve'] option", { hasText: "Set low" });
+  await choice.selectOption(await low.getAttribute("value"));
+  await page.getByRole("button", { name: "Unloading cycles" }).click();
+  await expect(page.getByText(/The unloader never reached its cut-out/)).toBeVisible();
+});
+
+test("from nothing to a first reading that says something, in at most 25 inputs", async ({ page }) => {
+  await signIn(page);
+  let inputs = 0;
+  const type = async (label: string | RegExp, text: string) => {
+    inputs += 1;
+    await page.getByRole("main").getByLabel(label, { exact: true }).first().fill(text);
+  };
+  const press = async (name: string | RegExp) => {
+    inputs += 1;
+    await page.getByRole("button", { name }).click();
+  };
+  await page.goto("/fleet/begin");
+  await accessible(page);
+  await press(/Add the machine/);
+  await expect(page.getByText("Give the machine a name.")).toBeVisible();
+  inputs += 1;
+  await page.getByRole("radio", { name: /Compensated pump and consumers/ }).check();
+  await type("Machine", "Baler 2");
+  await type("Tag", "BL-2");
+  await type(/^Pump, cm³/, "45");
+  await type(/^Working pressure/, "3000 psi");
+  await press(/Add the machine/);
+  await expect(page.getByRole("heading", { level: 1, name: "Case drain flow" })).toBeVisible();
+  await type("Case drain flow", "9");
+  await type("Oil", "50");
+  await type("Load", "205");
+  await press(/^Save/);
+  await expect(page.getByText(/Saved 9 L\/min/)).toBeVisible();
+  await expect(page.getByText(/alert|alarm/).first()).toBeVisible();
+  expect(inputs).toBeLessThanOrEqual(25);
+
+  await page.goto("/fleet");
+  await page.getByRole("link", { name: "Baler 2" }).first().click();
+  await expect(page.getByRole("group", { name: /Circuit diagram of Baler 2/ })).toBeVisible();
+  // the same tag again belongs to the same machine only
+  await page.goto("/fleet/begin");
+  await type("Machine", "Another");
+  await type("Tag", "BL-2");
+  await press(/Add the machine/);
+  await expect(page.getByText(/Baler 2 has this tag already/)).toBeVisible();
+});
