@@ -1,7 +1,7 @@
 /** Writes to the fleet register: add, edit, retire. Two people editing: the second is told. */
 import { audit, type Actor } from "~/domain/access/index.server";
 import { eq, inArray, sql } from "drizzle-orm";
-import { quantityOf, type PointQuantityId, type UnitPreference } from "@core";
+import { dayOf, quantityOf, type PointQuantityId, type UnitPreference } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import { changes, circuits, components, lives, machines, points, readings, sites, stops } from "~/db/schema";
@@ -83,10 +83,10 @@ export async function addRecord(
         .returning({ id: sites.id });
       const added = row!.id;
       if (kind === "component" && life?.ok) {
-        // the day begins where the machine stands
-        const started = life.values.startedAt
-          ? localMoment(`${life.values.startedAt}T00:00`, await zoneOfCircuit(tx, String(checked.columns.circuitId)))
-          : now();
+        // the day begins where the machine stands; without one it is today, from the morning on: a reading is taken in
+        // whole minutes, and one of this very minute would else be older than the part
+        const zone = await zoneOfCircuit(tx, String(checked.columns.circuitId));
+        const started = localMoment(`${life.values.startedAt || dayOf(now(), zone)}T00:00`, zone);
         if (Number.isNaN(started) || started > now()) throw new StartDate();
         await tx.insert(lives).values({
           componentId: added,

@@ -1,11 +1,12 @@
 /** A machine from a template: written as a fleet file and taken in as one, so that it obeys the same rules. */
 import { and, eq } from "drizzle-orm";
 import { object, string } from "yup";
-import { machineTemplates, oilGrades, templateIds, type OilGrade, type TemplateId } from "@core";
+import { dayOf, dayStart, machineTemplates, oilGrades, templateIds, type OilGrade, type TemplateId } from "@core";
 import { db } from "~/db/client.server";
 import { circuits, components, machines, points, sites } from "~/db/schema";
 import type { Actor } from "~/domain/access/index.server";
 import type { Answer } from "~/domain/answer";
+import { now } from "~/runtime/clock.server";
 import { check, quantityField, validTimeZone } from "~/platform/validate";
 import { importFleet } from "./fleetFile/import.server";
 import { pointCode } from "./fleetFile/check";
@@ -72,6 +73,7 @@ export async function machineFromTemplate(fields: Record<string, string>, actor:
                   speed: c.speed,
                   // nobody knows yet how worn it is
                   knownWhenNew: false,
+                  fittedAt: new Date(dayStart(dayOf(now(), v.timeZone), v.timeZone)).toISOString(),
                   points: c.points.map((p) => ({
                     name: p.name,
                     quantity: p.quantity,

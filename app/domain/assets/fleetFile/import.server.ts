@@ -282,7 +282,8 @@ async function addMissing(tx: Queryable, file: FleetFile, actor: Actor): Promise
             ? [
                 {
                   componentId,
-                  startedAt: date(c.fittedAt) ?? new Date(now()),
+                  // whole minutes, as readings are taken: one of this very minute is not older than the part
+                  startedAt: date(c.fittedAt) ?? new Date(Math.floor(now() / 60_000) * 60_000),
                   startHours: c.fittedHours ?? 0,
                   endedAt: null,
                   endHours: null,
