@@ -8,6 +8,7 @@ export default [
     index("today/today.tsx"),
     route("fleet", "fleet/fleet.tsx", [index("fleet/matrix.tsx"), route("machines/:id", "fleet/machine.tsx")]),
     route("fleet/circuits/:id", "fleet/circuit.tsx"),
+    route("fleet/circuits/:id/draw", "fleet/draw.tsx"),
     route("fleet/begin", "fleet/begin.tsx"),
     route("fleet/new/:kind", "fleet/newRecord.tsx"),
     route("fleet/edit/:kind/:id", "fleet/editRecord.tsx"),

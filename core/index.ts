@@ -138,7 +138,7 @@ export {
   type Netlist,
   type PortRef,
 } from "./circuit/netlist";
-export { draftCircuit, gaugesOf, type DraftComponent } from "./circuit/draft";
+export { draftCircuit, elementKindOf, gaugesOf, type DraftComponent } from "./circuit/draft";
 export { fitCircuit, type BaselineReading, type FitResult } from "./circuit/fit";
 export { gaugeReader, modelStateOf, workCommands, type Circumstances, type Readout } from "./circuit/gauges";
 export { styleOf, symbolSizes, type Drawing, type DrawnPart, type DrawnWire, type LineStyle } from "./circuit/drawing";
@@ -146,3 +146,15 @@ export { play, scenarios, scenariosOf, type Played, type ScenarioId } from "./ci
 export { steadyState } from "./circuit/steady";
 export { familyOfQuantity, readingFamilies, readingFamilyIds, type ReadingFamily } from "./equipment/families";
 export { machineTemplates, oilGrades, templateIds, type OilGrade, type TemplateId } from "./equipment/templates";
+export { readNetlist } from "./circuit/read";
+export {
+  addElement,
+  changeElement,
+  joinPorts,
+  LONGEST_NAME,
+  placeComponent,
+  portsOf,
+  removeElement,
+  removeLine,
+  type Change as CircuitChange,
+} from "./circuit/edit";

@@ -4,7 +4,9 @@ import { gaugeReader, workCommands } from "@core";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { circuitDiagrams, circuits, components, machines } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
+import { actorNamed } from "~/domain/access/testActor";
 import { circuitPage } from "~/domain/circuits/circuitPage.server";
+import { drawCircuit, previewOf } from "~/domain/circuits/draw.server";
 import { diagramOf } from "~/domain/circuits/index.server";
 import { fleetMatrix } from "~/domain/overview/matrix.server";
 import { closeQueue } from "~/platform/jobs.server";
@@ -71,6 +73,37 @@ test("fitted to its own baselines; a relief valve 24 bar lower moves what the ga
     expect(Math.sign(would - was)).toBe(Math.sign(p.lastRaw! - was));
     expect(Math.abs(would - was)).toBeGreaterThan(0.5 * Math.abs(p.lastRaw! - was));
   }
+});
+
+test("drawn by hand it stays as drawn, two people are told of one another, and the proposal comes back", async () => {
+  const engineer = actorNamed("R. Oduya");
+  const { netlist, version } = (await diagramOf(circuitId))!;
+  const own = {
+    ...netlist,
+    elements: netlist.elements.map((e) => (e.kind === "relief" ? { ...e, name: "Main relief" } : e)),
+  };
+  const send = (n: unknown, v: number, intent = "keep") =>
+    drawCircuit(circuitId, { netlist: JSON.stringify(n), version: String(v), intent }, engineer);
+  expect(await send(own, version)).toMatchObject({ ok: true });
+  expect(await send(netlist, version)).toMatchObject({ ok: false, status: 409 });
+  const kept = (await diagramOf(circuitId))!;
+  expect(kept).toMatchObject({ drawnBy: "R. Oduya", version: version + 1 });
+  expect(kept.netlist.elements.find((e) => e.kind === "relief")!.name).toBe("Main relief");
+  expect(kept.netlist.gauges).toHaveLength(netlist.gauges.length);
+  expect(kept.fit!.fits).toBe(true);
+
+  const stranger = { ...own, elements: [...own.elements, { ...own.elements[0]!, id: "x", componentId: "x" }] };
+  expect(await send(stranger, version + 1)).toMatchObject({
+    ok: false,
+    problems: { form: expect.stringMatching(/does not have/) },
+  });
+  expect(await previewOf(circuitId, "{")).toMatchObject({ ok: false });
+  expect(await previewOf(circuitId, JSON.stringify(own))).toMatchObject({ ok: true });
+  // an unfinished one is kept: nothing joined, nothing solved
+  expect(await send({ ...own, lines: [] }, version + 1)).toMatchObject({ ok: true });
+  expect((await diagramOf(circuitId))!.drawing.wires).toEqual([]);
+  expect(await send(null, version + 2, "propose")).toMatchObject({ ok: true });
+  expect(await diagramOf(circuitId)).toMatchObject({ drawnBy: "", netlist });
 });
 
 test("no such circuit", async () => {

@@ -96,6 +96,8 @@ test("from nothing to a first reading that says something, in at most 25 inputs"
   await type("Load", "205");
   await press(/^Save/);
   await expect(page.getByText(/Saved 9 L\/min/)).toBeVisible();
+  inputs += 1;
+  await page.getByRole("link", { name: "Look at it" }).click();
   await expect(page.getByText(/alert|alarm/).first()).toBeVisible();
   expect(inputs).toBeLessThanOrEqual(25);
 
@@ -108,4 +110,70 @@ test("from nothing to a first reading that says something, in at most 25 inputs"
   await type("Tag", "BL-2");
   await press(/Add the machine/);
   await expect(page.getByText(/Baler 2 has this tag already/)).toBeVisible();
+});
+
+test("a small circuit drawn from nothing to a solved what-if; undone, kept, and two who draw at once", async ({
+  page,
+  context,
+}) => {
+  await signIn(page);
+  for (const [kind, fields] of [
+    ["machine", { Name: "Trial rig", Tag: "TR-9" }],
+    ["circuit", { Name: "Trial loop" }],
+  ] as const) {
+    if (kind === "machine") await page.goto("/fleet/new/machine");
+    else await page.getByRole("link", { name: "Add a circuit" }).first().click();
+    for (const [label, text] of Object.entries(fields))
+      await page.getByRole("main").getByLabel(label, { exact: true }).fill(text);
+    await page.getByRole("button", { name: `Add the ${kind}` }).click();
+  }
+  await page.getByRole("link", { name: "Add a component" }).click();
+  await page.getByRole("main").getByLabel("Name", { exact: true }).fill("Rig pump");
+  await page.getByLabel("Kind").selectOption("gearPump");
+  await page.getByRole("button", { name: "Add the component" }).click();
+  await page.getByRole("link", { name: "Put the drawing right" }).click();
+  await accessible(page);
+
+  // begin with an empty sheet
+  while ((await page.getByRole("button", { name: /^Cut the line/ }).count()) > 0)
+    await page
+      .getByRole("button", { name: /^Cut the line/ })
+      .first()
+      .click();
+  const put = async (kind: string) => {
+    await page.getByLabel("Component", { exact: true }).selectOption(kind);
+    await page.getByRole("button", { name: "Put it in" }).click();
+  };
+  await put("throttle");
+  const join = async (from: string, to: string) => {
+    await page.getByLabel("From", { exact: true }).selectOption({ label: from });
+    await page.getByLabel("To", { exact: true }).selectOption({ label: to });
+    await page.getByRole("button", { name: "Join them" }).click();
+  };
+  await join("Rig pump, outlet (open)", "Reservoir, connection (open)");
+  await expect(page.getByText(/outlet straight to tank delivers nothing/)).toBeVisible();
+  await join("Rig pump, inlet (open)", "Reservoir, connection (open)");
+  await join("Rig pump, outlet (open)", "Relief valve, inlet (open)");
+  await join("Relief valve, outlet (open)", "Reservoir, connection");
+  await join("Rig pump, outlet", "Orifice, inlet (open)");
+  await join("Orifice, outlet (open)", "Reservoir, connection");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByText("Orifice: its outlet is open.")).toBeVisible();
+  await page.getByRole("button", { name: "Redo" }).click();
+  await expect(page.getByText("Orifice: its outlet is open.")).toHaveCount(0);
+
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await page.getByRole("button", { name: "Keep this circuit" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /what would the gauges show/ })).toBeVisible();
+  await other.getByRole("button", { name: "Keep this circuit" }).click();
+  await expect(other.getByText(/Somebody else changed this circuit in the meantime/)).toBeVisible();
+  await other.close();
+
+  await page.getByText("Pressure and flow at every port, at work").click();
+  const outlet = page.getByRole("row", { name: /Rig pump, outlet/ });
+  await expect(outlet).toContainText(/\d+ bar/);
+  const before = await outlet.textContent();
+  await page.getByLabel("Add a fault").selectOption({ label: "Held open by dirt" });
+  await expect(outlet).not.toHaveText(before!);
 });

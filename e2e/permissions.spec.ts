@@ -12,6 +12,7 @@ const matrix: Record<string, { look: Role | null; send: Role | null; form?: Reco
   "/fleet": { look: "viewer", send: null },
   "/fleet/machines/:id": { look: "viewer", send: "engineer" },
   "/fleet/circuits/:id": { look: "viewer", send: null },
+  "/fleet/circuits/:id/draw": { look: "engineer", send: "engineer" },
   "/fleet/begin": { look: "engineer", send: "engineer" },
   "/fleet/new/:kind": { look: "engineer", send: "engineer" },
   "/fleet/edit/:kind/:id": { look: "engineer", send: "engineer" },

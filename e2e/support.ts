@@ -79,6 +79,7 @@ export async function fuzzPages(ask: typeof query): Promise<string[]> {
     "/fleet",
     `/fleet/machines/${machine}`,
     `/fleet/circuits/${circuit}`,
+    `/fleet/circuits/${circuit}/draw`,
     "/fleet/begin",
     ...["site", "machine", "circuit", "component", "point", "fluid", "stop"].map((kind) => `/fleet/new/${kind}`),
     `/fleet/edit/machine/${machine}`,

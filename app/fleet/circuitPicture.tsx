@@ -34,10 +34,12 @@ export function CircuitPicture({
   circuit,
   diagram,
   machine,
+  mayEdit,
 }: {
   circuit: MachineCircuit;
   diagram: Diagram;
   machine: string;
+  mayEdit: boolean;
 }) {
   const points = useDiagramPoints(circuit.components);
   const { netlist, drawing, fit } = diagram;
@@ -72,6 +74,11 @@ export function CircuitPicture({
         <Link to={`/fleet/circuits/${circuit.id}`} className="way">
           What if …
         </Link>
+        {mayEdit ? (
+          <Link to={`/fleet/circuits/${circuit.id}/draw`} className="way">
+            {diagram.drawnBy ? "Change the drawing" : "Put the drawing right"}
+          </Link>
+        ) : null}
         <span>
           {diagram.drawnBy
             ? `Drawn by ${diagram.drawnBy}.`

@@ -142,7 +142,9 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
           }
         >
           {circuit.components.length === 0 ? <Empty>No component yet.</Empty> : null}
-          {diagrams[i] ? <CircuitPicture circuit={circuit} diagram={diagrams[i]} machine={machine.name} /> : null}
+          {diagrams[i] ? (
+            <CircuitPicture circuit={circuit} diagram={diagrams[i]} machine={machine.name} mayEdit={mayEdit} />
+          ) : null}
           <table className="w-full border-collapse [&_td]:py-1 lg:[&_td]:py-0.5">
             <thead className="sr-only">
               <tr>

@@ -268,3 +268,31 @@ function placeOf(
       return { port: kind === "pilotCheck" || kind === "counterbalance" ? "C" : "in", reads: "other" };
   }
 }
+
+/** The element that stands for a component of the register; undefined where a drawing has none for it. */
+export function elementKindOf(component: { kind: string; name: string }): ElementKindId | undefined {
+  switch (component.kind) {
+    case "axialPistonPump":
+      return "compensatedPump";
+    case "gearPump":
+      return "fixedPump";
+    case "pistonMotor":
+      return "motor";
+    case "reliefValve":
+      return "relief";
+    case "unloaderValve":
+      return "unloader";
+    case "proportionalValve":
+      return "proportional";
+    case "directionalValve":
+      return "directional";
+    case "loadHoldingValve":
+      return /counterbalance/i.test(component.name) ? "counterbalance" : "pilotCheck";
+    case "cylinder":
+    case "filter":
+    case "accumulator":
+      return component.kind;
+    default:
+      return /cooler/i.test(component.name) ? "cooler" : /reservoir|tank/i.test(component.name) ? "tank" : undefined;
+  }
+}

@@ -4,7 +4,7 @@
  */
 import { createHash } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
-import { dynamicViscosity, type BaselineReading, type DraftComponent, type Fluid } from "@core";
+import { dynamicViscosity, gaugesOf, type BaselineReading, type DraftComponent, type Fluid } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuitDiagrams, circuits, components, fluids, points } from "~/db/schema";
 import { currentDetail } from "~/domain/condition/index.server";
@@ -20,7 +20,8 @@ const USUAL_TEMPERATURE = 50;
 /** A baseline is never surer than this share of itself, nor than the model is true. */
 const MODEL_SHARE = 0.02;
 
-const drawInThread = inThreads<CircuitTask, CircuitResult>(
+/** Draw and fit in a thread. */
+export const drawInThread = inThreads<CircuitTask, CircuitResult>(
   "circuit",
   async (task) => (await import("./circuitTask")).default(task),
   1,
@@ -118,7 +119,16 @@ export async function diagramOf(circuitId: string) {
     db().select().from(circuitDiagrams).where(eq(circuitDiagrams.circuitId, circuitId)),
   ]);
   if (!circuit) return undefined;
-  const own = stored?.drawnBy ? stored.netlist : null;
+  // where a point sits follows from its component, so that one that is added later is in the drawing too
+  const own = stored?.drawnBy
+    ? {
+        ...stored.netlist,
+        gauges: stored.netlist.elements.flatMap((e) => {
+          const component = circuit.components.find((c) => c.id === e.componentId);
+          return component ? gaugesOf(component, e.kind) : [];
+        }),
+      }
+    : null;
   const task: CircuitTask = {
     workingPressure: circuit.workingPressure,
     components: circuit.components,
@@ -132,7 +142,7 @@ export async function diagramOf(circuitId: string) {
   const outline = {
     fluid: circuit.fluid,
     drawnBy: stored?.drawnBy ?? "",
-    version: stored?.version ?? 0,
+    version: stored?.version ?? 1,
     components: circuit.components,
   };
   if (stored?.basis === basis)

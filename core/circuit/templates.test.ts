@@ -1,10 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
-import { draftCircuit } from "../circuit/draft";
-import { netlistProblems } from "../circuit/netlist";
-import { workCommands } from "../circuit/gauges";
-import { steadyState } from "../circuit/steady";
+import { draftCircuit } from "./draft";
+import { netlistProblems } from "./netlist";
+import { workCommands } from "./gauges";
+import { steadyState } from "./steady";
 import { isPointQuantity, quantityOf } from "../units/quantities";
-import { machineTemplates, oilGrades, templateIds } from "./templates";
+import { machineTemplates, oilGrades, templateIds } from "../equipment/templates";
 
 describe.each(templateIds)("template %s", (id) => {
   const figures = { displacement: 28, speed: 1450, pressure: 180 };

@@ -1,0 +1,82 @@
+/** Keeping a circuit as somebody drew it, or going back to the proposal. */
+import { and, eq, isNull } from "drizzle-orm";
+import { elementKindOf, readNetlist, type Netlist } from "@core";
+import { db } from "~/db/client.server";
+import { circuitDiagrams, circuits, components } from "~/db/schema";
+import { audit, type Actor } from "~/domain/access/index.server";
+import { changedMeanwhile, type Answer } from "~/domain/answer";
+import { drawInThread, diagramOf } from "./diagram.server";
+
+/** Longest drawing that a form may send, characters. */
+const LONGEST = 400_000;
+
+/** What a person drew, read and held against the components of the circuit. */
+async function drawnNetlist(circuitId: string, text: string): Promise<Netlist | string> {
+  if (text.length > LONGEST) return "The drawing is too large for one circuit. Split it.";
+  const netlist = readNetlist(text);
+  if (typeof netlist === "string") return netlist;
+  const own = await db()
+    .select({ id: components.id, kind: components.kind, name: components.name })
+    .from(components)
+    .where(and(eq(components.circuitId, circuitId), isNull(components.retiredAt)));
+  for (const e of netlist.elements) {
+    if (e.componentId === null) continue;
+    const component = own.find((c) => c.id === e.componentId);
+    if (!component || e.id !== e.componentId)
+      return `${e.name} stands for a component that this circuit does not have.`;
+    const kind = elementKindOf(component);
+    if (kind && kind !== e.kind) return `${component.name} is drawn as another kind of component than it is.`;
+  }
+  return netlist;
+}
+
+/** How a circuit would be drawn, without keeping it. */
+export async function previewOf(circuitId: string, text: string): Promise<Answer<{ drawing: unknown }>> {
+  const netlist = await drawnNetlist(circuitId, text);
+  if (typeof netlist === "string") return { ok: false, problems: { form: netlist } };
+  const { drawing } = await drawInThread({ workingPressure: null, components: [], netlist, readings: [], oil: {} });
+  return { ok: true, drawing };
+}
+
+/** Keep a drawing. An unfinished one may be kept. */
+export async function drawCircuit(circuitId: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
+  const propose = fields.intent === "propose";
+  const netlist = propose ? null : await drawnNetlist(circuitId, fields.netlist ?? "");
+  if (typeof netlist === "string") return { ok: false, problems: { form: netlist } };
+  // there is a row to change from the first look on
+  if (!(await diagramOf(circuitId))) return { ok: false, status: 404, problems: { form: "This circuit is gone." } };
+  const answer = await db().transaction(async (tx): Promise<Answer> => {
+    const [before] = await tx
+      .select({
+        version: circuitDiagrams.version,
+        drawnBy: circuitDiagrams.drawnBy,
+        netlist: circuitDiagrams.netlist,
+        name: circuits.name,
+      })
+      .from(circuitDiagrams)
+      .innerJoin(circuits, eq(circuits.id, circuitDiagrams.circuitId))
+      .where(eq(circuitDiagrams.circuitId, circuitId))
+      .for("update", { of: circuitDiagrams });
+    if (String(before!.version) !== fields.version) return changedMeanwhile("this circuit");
+    await tx
+      .update(circuitDiagrams)
+      .set({
+        ...(netlist && { netlist }),
+        drawnBy: propose ? "" : actor.name,
+        version: before!.version + 1,
+        // drawing and fit are made again at the next look
+        basis: "",
+        updatedAt: new Date(),
+      })
+      .where(eq(circuitDiagrams.circuitId, circuitId));
+    await audit(tx, actor, {
+      what: propose ? `went back to the proposed circuit of ${before!.name}` : `drew the circuit of ${before!.name}`,
+      recordId: circuitId,
+      before: { netlist: before!.netlist, drawnBy: before!.drawnBy },
+      after: { netlist },
+    });
+    return { ok: true, id: circuitId };
+  });
+  if (answer.ok) await diagramOf(circuitId);
+  return answer;
+}

@@ -1,0 +1,87 @@
+/** What is in a circuit that is being drawn: names, figures, lines, each to be changed or taken out. */
+import { changeElement, elementKinds, parseNumber, portsOf, portKey, type CircuitChange, type Netlist } from "@core";
+import { fieldClass } from "~/ui/form";
+import { Section } from "~/ui/page";
+
+export function ElementList(props: {
+  netlist: Netlist;
+  onChange: (change: CircuitChange) => void;
+  onRemove: (element: string) => void;
+  onCut: (line: string) => void;
+}) {
+  const { netlist, onChange, onRemove, onCut } = props;
+  const labels = new Map(portsOf(netlist).map((p) => [portKey(p), p.label]));
+  return (
+    <>
+      <Section title="Components" aside={`${netlist.elements.length}`} className="mt-4">
+        {netlist.elements.map((e) => {
+          const kind = elementKinds[e.kind];
+          const figures = Object.entries(kind.data);
+          return (
+            <details key={e.id} className="ruled py-1">
+              <summary className="min-h-8 py-1 max-lg:min-h-11">
+                {e.name} <span className="text-sm text-ink-2">{kind.label.toLowerCase()}</span>
+              </summary>
+              <label className="block py-1 text-sm">
+                Name
+                <input
+                  className={fieldClass}
+                  defaultValue={e.name}
+                  maxLength={60}
+                  onBlur={(event) => {
+                    const name = event.target.value.trim();
+                    if (name && name !== e.name) onChange(changeElement(netlist, e.id, { name }));
+                  }}
+                />
+              </label>
+              {figures.map(([name, f]) => (
+                <label key={name} className="block py-1 text-sm">
+                  {f.label}
+                  {f.unit ? `, ${f.unit}` : ""}
+                  <input
+                    className={fieldClass}
+                    inputMode="decimal"
+                    defaultValue={e.data[name] === undefined ? "" : String(e.data[name])}
+                    placeholder={`${f.usual}, ${f.source}`}
+                    onBlur={(event) => {
+                      const typed = event.target.value.trim();
+                      const value = typed === "" ? null : parseNumber(typed);
+                      if (value === (e.data[name] ?? null)) return;
+                      onChange(
+                        value !== null && Number.isNaN(value)
+                          ? { ok: false, problem: `${f.label}: “${typed.slice(0, 20)}” is not a number.` }
+                          : changeElement(netlist, e.id, { figure: { name, value } }),
+                      );
+                    }}
+                  />
+                </label>
+              ))}
+              <button type="button" className="way mb-2 text-sm" onClick={() => onRemove(e.id)}>
+                Take {e.name} out
+              </button>
+            </details>
+          );
+        })}
+      </Section>
+      <Section title="Lines" aside={`${netlist.lines.length}`} className="mt-4">
+        <ul className="text-sm">
+          {netlist.lines.map((l) => (
+            <li key={l.id} className="ruled flex items-baseline justify-between gap-3 py-1">
+              <span>
+                {labels.get(portKey(l.from))} to {labels.get(portKey(l.to))}
+              </span>
+              <button
+                type="button"
+                className="way max-lg:min-h-11"
+                aria-label={`Cut the line from ${labels.get(portKey(l.from))} to ${labels.get(portKey(l.to))}`}
+                onClick={() => onCut(l.id)}
+              >
+                Cut
+              </button>
+            </li>
+          ))}
+        </ul>
+      </Section>
+    </>
+  );
+}

@@ -1,0 +1,89 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { addElement, changeElement, joinPorts, portsOf, removeElement, removeLine, type Change } from "./edit";
+import { elementKindIds } from "./kinds";
+import { netlistProblems, portKey, type Netlist } from "./netlist";
+import { steadyState } from "./steady";
+
+const empty: Netlist = { elements: [], lines: [], gauges: [] };
+const kept = (c: Change): Netlist => {
+  if (!c.ok) throw new Error(c.problem);
+  return c.netlist;
+};
+const ref = (text: string) => ({ element: text.split(".")[0]!, port: text.split(".")[1]! });
+
+test("drawn from nothing, step by step, it is solved", () => {
+  let n = empty;
+  for (const [kind, id] of [
+    ["tank", "t"],
+    ["fixedPump", "p"],
+    ["relief", "r"],
+    ["throttle", "o"],
+  ] as const)
+    n = kept(addElement(n, kind, "", id));
+  for (const [a, b] of [
+    ["t.T", "p.in"],
+    ["p.out", "r.P"],
+    ["r.T", "t.T"],
+    ["p.out", "o.in"],
+    ["o.out", "t.T"],
+  ] as const)
+    n = kept(joinPorts(n, ref(a), ref(b)));
+  n = kept(changeElement(n, "o", { figure: { name: "diameter", value: 2.5 } }));
+  expect(netlistProblems(n)).toEqual([]);
+  expect(steadyState(n).ok).toBe(true);
+});
+
+test("what cannot be is answered, and nothing changes", () => {
+  const n = kept(addElement(kept(addElement(empty, "tank", "", "t")), "fixedPump", "Pump A", "p"));
+  expect(addElement(n, "relief", "", "p").ok).toBe(false);
+  expect(joinPorts(n, ref("p.out"), ref("t.T"))).toMatchObject({
+    ok: false,
+    problem: expect.stringMatching(/delivers nothing/),
+  });
+  expect(changeElement(n, "p", { figure: { name: "speed", value: 99_999 } })).toMatchObject({
+    ok: false,
+    problem: expect.stringMatching(/Is the unit right/),
+  });
+  expect(changeElement(n, "gone", { name: "x" }).ok).toBe(false);
+  expect(changeElement(n, "p", { figure: { name: "colour", value: 1 } }).ok).toBe(false);
+  expect(
+    kept(
+      changeElement(kept(changeElement(n, "p", { figure: { name: "speed", value: 900 } })), "p", {
+        figure: { name: "speed", value: null },
+      }),
+    ),
+  ).toEqual(n);
+});
+
+test("taken out, nothing that hung on it is left", () => {
+  let n = kept(addElement(kept(addElement(empty, "tank", "", "t")), "fixedPump", "", "p"));
+  n = kept(joinPorts(n, ref("t.T"), ref("p.in")));
+  expect(removeElement(n, "p")).toEqual({ ...empty, elements: [n.elements[0]] });
+  expect(removeLine(n, n.lines[0]!.id).lines).toEqual([]);
+});
+
+test("whatever is added and joined at random: ids stay single, lines end at ports, and the solver answers in words or figures", () =>
+  fc.assert(
+    fc.property(
+      fc.array(fc.constantFrom(...elementKindIds), { minLength: 1, maxLength: 9 }),
+      fc.array(fc.tuple(fc.nat(), fc.nat()), { maxLength: 24 }),
+      (kinds, joints) => {
+        let n = kept(addElement(empty, "tank", "", "t"));
+        kinds.forEach((kind, i) => (n = kept(addElement(n, kind, "", `e${i}`))));
+        const ports = portsOf(n);
+        for (const [a, b] of joints) {
+          const joined = joinPorts(n, ports[a % ports.length]!, ports[b % ports.length]!);
+          if (joined.ok) n = joined.netlist;
+        }
+        expect(new Set(n.lines.map((l) => l.id)).size).toBe(n.lines.length);
+        const known = new Set(portsOf(n).map(portKey));
+        for (const l of n.lines) expect(known.has(portKey(l.from)) && known.has(portKey(l.to))).toBe(true);
+        expect(netlistProblems(n).filter((p) => p.grave)).toEqual([]);
+        const solved = steadyState(n);
+        if (solved.ok) expect(solved.guess.every(Number.isFinite)).toBe(true);
+        else expect(solved.problem).toMatch(/limits the pressure|No balance/);
+      },
+    ),
+    { numRuns: 150 },
+  ));
