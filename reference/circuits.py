@@ -166,43 +166,48 @@ def lowering(set_low=0.0, back=0.0, set_=190.0):
     return {"pump.out": p, "cylinder.A": a, "holding.V": v_, "cylinder.B": b, "cylinder:0": v}
 
 
-cases = [
-    ("fixed", {}, fixed_pump()),
-    ("fixed", {"pump": {"slip": 4}}, fixed_pump(slip=5)),
-    ("fixed", {"pump": {"speedLow": 0.2}}, fixed_pump(speed=0.8)),
-    ("fixed", {"pump": {"air": 0.15}}, fixed_pump(air=0.15)),
-    ("fixed", {"relief": {"setLow": 60}}, fixed_pump(crack=120)),
-    ("fixed", {"relief": {"heldOpen": 1.5}}, fixed_pump(held=1.5)),
-    ("fixed", {"relief": {"seat": 0.05}}, fixed_pump(seat=0.05)),
-    ("fixed", {"relief": {"springBroken": 1}}, fixed_pump(crack=9)),
-    ("fixed", {"hole": {"blocked": 0.4}}, fixed_pump(blocked=0.4)),
-    ("compensated", {}, compensated()),
-    ("compensated", {"pump": {"caseLeak": 9}}, compensated(leak=10)),
-    ("compensated", {"pump": {"setLow": 90}}, compensated(low=90)),
-    ("compensated", {"pump": {"stuckShort": 0.5}}, compensated(short=0.5)),
-    ("compensated", {"two": {"worn": 5}}, compensated(worn=6)),
-    ("lift", {}, lift()),
-    ("lift", {"filter": {"blocked": 2}}, lift(filt=3)),
-    ("lift", {"filter": {"blocked": 9}}, lift(filt=10)),
-    ("lift", {"strainer": {"blocked": 9}}, lift(strainer=10)),
-    ("lift", {"cylinder": {"pistonLeak": 0.05}}, lift(piston=0.05)),
-    ("lift", {"cylinder": {"friction": 4}}, lift(bind=5)),
-    ("lift", {"valve": {"worn": 9}}, lift(worn=10)),
-    ("lift", {"valve": {"stuck": 0.5}}, lift(command=0.3)),
-    ("motor", {}, motor()),
-    ("motor", {"motor": {"worn": 3}}, motor(worn=4)),
-    ("motor", {"line": {"squeezed": 9}}, motor(squeezed=10)),
-    ("motor", {"pump": {"beltSlips": 0.5}}, motor(belt=0.5)),
-    ("branches", {}, branches()),
-    ("branches", {"reducing": {"setLow": 12}}, branches(reduce_low=12)),
-    ("branches", {"reducing": {"stuckOpen": 0.5}}, branches(stuck=0.5)),
-    ("branches", {"sequence": {"setLow": 40}}, branches(sequence_low=40)),
-    ("branches", {"control": {"stuckOpen": 1}}, branches(control_stuck=1)),
-    ("lowering", {}, lowering()),
-    ("lowering", {"holding": {"setLow": 50}}, lowering(set_low=50)),
-    ("lowering", {"holding": {"leakBack": 0.05}}, lowering(back=0.05)),
-]
-json.dump(
-    {"made by": "scipy " + scipy.__version__, "cases": [{"circuit": c, "faults": f, "values": v} for c, f, v in cases]},
-    sys.stdout,
-)
+def main():
+    cases = [
+        ("fixed", {}, fixed_pump()),
+        ("fixed", {"pump": {"slip": 4}}, fixed_pump(slip=5)),
+        ("fixed", {"pump": {"speedLow": 0.2}}, fixed_pump(speed=0.8)),
+        ("fixed", {"pump": {"air": 0.15}}, fixed_pump(air=0.15)),
+        ("fixed", {"relief": {"setLow": 60}}, fixed_pump(crack=120)),
+        ("fixed", {"relief": {"heldOpen": 1.5}}, fixed_pump(held=1.5)),
+        ("fixed", {"relief": {"seat": 0.05}}, fixed_pump(seat=0.05)),
+        ("fixed", {"relief": {"springBroken": 1}}, fixed_pump(crack=9)),
+        ("fixed", {"hole": {"blocked": 0.4}}, fixed_pump(blocked=0.4)),
+        ("compensated", {}, compensated()),
+        ("compensated", {"pump": {"caseLeak": 9}}, compensated(leak=10)),
+        ("compensated", {"pump": {"setLow": 90}}, compensated(low=90)),
+        ("compensated", {"pump": {"stuckShort": 0.5}}, compensated(short=0.5)),
+        ("compensated", {"two": {"worn": 5}}, compensated(worn=6)),
+        ("lift", {}, lift()),
+        ("lift", {"filter": {"blocked": 2}}, lift(filt=3)),
+        ("lift", {"filter": {"blocked": 9}}, lift(filt=10)),
+        ("lift", {"strainer": {"blocked": 9}}, lift(strainer=10)),
+        ("lift", {"cylinder": {"pistonLeak": 0.05}}, lift(piston=0.05)),
+        ("lift", {"cylinder": {"friction": 4}}, lift(bind=5)),
+        ("lift", {"valve": {"worn": 9}}, lift(worn=10)),
+        ("lift", {"valve": {"stuck": 0.5}}, lift(command=0.3)),
+        ("motor", {}, motor()),
+        ("motor", {"motor": {"worn": 3}}, motor(worn=4)),
+        ("motor", {"line": {"squeezed": 9}}, motor(squeezed=10)),
+        ("motor", {"pump": {"beltSlips": 0.5}}, motor(belt=0.5)),
+        ("branches", {}, branches()),
+        ("branches", {"reducing": {"setLow": 12}}, branches(reduce_low=12)),
+        ("branches", {"reducing": {"stuckOpen": 0.5}}, branches(stuck=0.5)),
+        ("branches", {"sequence": {"setLow": 40}}, branches(sequence_low=40)),
+        ("branches", {"control": {"stuckOpen": 1}}, branches(control_stuck=1)),
+        ("lowering", {}, lowering()),
+        ("lowering", {"holding": {"setLow": 50}}, lowering(set_low=50)),
+        ("lowering", {"holding": {"leakBack": 0.05}}, lowering(back=0.05)),
+    ]
+    json.dump(
+        {"made by": "scipy " + scipy.__version__, "cases": [{"circuit": c, "faults": f, "values": v} for c, f, v in cases]},
+        sys.stdout,
+    )
+
+
+if __name__ == "__main__":
+    main()

@@ -60,6 +60,8 @@ await command(async () => {
   say(
     `(j) script of a first visit of Today: ${kilobytes(script.gzip)} gzip, ${kilobytes(script.brotli)} brotli (aim 150)`,
   );
+  const circuits = await follow(bin("tsx"), ["scripts/bench/circuits.ts"]);
+  if (circuits.code !== 0) throw new Error("The circuits were not measured.");
   const cluster = await openCluster("bench", { settings: ["fsync=off", "shared_buffers=512MB", "max_wal_size=4GB"] });
   const database = `bench_${process.pid}`;
   let app;

@@ -35,6 +35,8 @@ export const shouldRevalidate = ({ currentUrl, nextUrl }: { currentUrl: URL; nex
 
 /** Viscosity at which laminar figures are stated, mPa·s. */
 const STATED_VISCOSITY = 26;
+/** Beyond this, °C, nobody lets oil get: the figure would be a fancy one. */
+const HOTTEST = 120;
 /** A change below this share of the value is none. */
 const SAME = 0.005;
 
@@ -100,9 +102,10 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
     if (before === null || after === null) continue;
     const change = after - before;
     const worth = Math.abs(change) > Math.max(SAME * Math.abs(before), quantityOf(p.quantity).floor);
+    const endless = p.quantity === "temperature" && after > HOTTEST;
     changes.set(p.id, {
-      text: show(after, p.quantity, { unit: p.unit }),
-      change: worth ? changeText(show, change, p.quantity, p.unit) : "",
+      text: `${endless ? "over " : ""}${show(endless ? HOTTEST : after, p.quantity, { unit: p.unit })}`,
+      change: endless ? "heats without end" : worth ? changeText(show, change, p.quantity, p.unit) : "",
       sign: !worth ? 0 : change > 0 ? 1 : -1,
     });
   }

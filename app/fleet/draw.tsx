@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useId, useMemo, useState, type ReactNode } from "react";
 import { Form, redirect, useFetcher } from "react-router";
 import type { Route } from "./+types/draw";
 import {
@@ -56,6 +56,20 @@ interface History {
 }
 const MOST_STEPS = 200;
 const noPoints = new Map<string, never>();
+
+function Choice(props: { label: string; value: string; onChoose: (value: string) => void; children: ReactNode }) {
+  const id = useId();
+  return (
+    <div className="min-w-0 flex-1">
+      <label htmlFor={id} className="text-sm">
+        {props.label}
+      </label>
+      <select id={id} className={fieldClass} value={props.value} onChange={(e) => props.onChoose(e.target.value)}>
+        {props.children}
+      </select>
+    </div>
+  );
+}
 
 export default function Draw(props: Route.ComponentProps) {
   return (
@@ -167,10 +181,20 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 <input type="hidden" name="netlist" value={text} />
                 <Button>Keep this circuit</Button>
               </Form>
-              <button type="button" className="way" disabled={history.past.length === 0} onClick={undo}>
+              <button
+                type="button"
+                className="way disabled:opacity-50"
+                disabled={history.past.length === 0}
+                onClick={undo}
+              >
                 Undo
               </button>
-              <button type="button" className="way" disabled={history.future.length === 0} onClick={redo}>
+              <button
+                type="button"
+                className="way disabled:opacity-50"
+                disabled={history.future.length === 0}
+                onClick={redo}
+              >
                 Redo
               </button>
               {diagram.drawnBy ? (
@@ -184,20 +208,13 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
             <div aria-live="polite">{said ? <Notice tone="ochre">{said}</Notice> : null}</div>
             <Section title="Put in">
               <div className="flex items-end gap-3 py-2">
-                <label className="min-w-0 flex-1 text-sm">
-                  Component
-                  <select
-                    className={fieldClass}
-                    value={kind}
-                    onChange={(e) => setKind(e.target.value as ElementKindId)}
-                  >
-                    {elementKindIds.map((id) => (
-                      <option key={id} value={id}>
-                        {elementKinds[id].label}
-                      </option>
-                    ))}
-                  </select>
-                </label>
+                <Choice label="Component" value={kind} onChoose={(v) => setKind(v as ElementKindId)}>
+                  {elementKindIds.map((id) => (
+                    <option key={id} value={id}>
+                      {elementKinds[id].label}
+                    </option>
+                  ))}
+                </Choice>
                 <button
                   type="button"
                   className="act"
@@ -217,18 +234,12 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
             </Section>
             <Section title="Join two ports" className="mt-4">
               <div className="grid gap-2 py-2">
-                <label className="text-sm">
-                  From
-                  <select className={fieldClass} value={from} onChange={(e) => setFrom(e.target.value)}>
-                    {portOptions}
-                  </select>
-                </label>
-                <label className="text-sm">
-                  To
-                  <select className={fieldClass} value={to} onChange={(e) => setTo(e.target.value)}>
-                    {portOptions}
-                  </select>
-                </label>
+                <Choice label="From" value={from} onChoose={setFrom}>
+                  {portOptions}
+                </Choice>
+                <Choice label="To" value={to} onChoose={setTo}>
+                  {portOptions}
+                </Choice>
                 <button
                   type="button"
                   className="act justify-self-start"
