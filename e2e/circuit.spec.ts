@@ -172,7 +172,7 @@ test("a small circuit drawn from nothing to a solved what-if; undone, kept, and 
 
   await page.getByText("Pressure and flow at every port, at work").click();
   const outlet = page.getByRole("row", { name: /Rig pump, outlet/ });
-  await expect(outlet).toContainText(/\d+ bar/);
+  await expect(outlet).toContainText(/\d+\sbar/);
   const before = await outlet.textContent();
   await page.getByLabel("Add a fault").selectOption({ label: "Held open by dirt" });
   await expect(outlet).not.toHaveText(before!);
