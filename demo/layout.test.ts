@@ -16,6 +16,16 @@ const drawn = (machine: ReturnType<typeof fleetPlan>[number]) => {
   return draftCircuit({ workingPressure: machine.pressure, components }).netlist;
 };
 
+/** Does a point lie on one of the straight pieces of a line? */
+function liesOn([x, y]: [number, number], points: [number, number][]): boolean {
+  return points.slice(1).some((b, i) => {
+    const a = points[i]!;
+    const [x0, x1] = [Math.min(a[0], b[0]), Math.max(a[0], b[0])];
+    const [y0, y1] = [Math.min(a[1], b[1]), Math.max(a[1], b[1])];
+    return x >= x0 - 1 && x <= x1 + 1 && y >= y0 - 1 && y <= y1 + 1;
+  });
+}
+
 /** Pairs of lines that cross where they are not joined. */
 function crossings({ wires }: Drawing): number {
   const pieces = wires.flatMap((w, wire) => w.points.slice(1).map((b, i) => ({ wire, a: w.points[i]!, b })));
@@ -45,6 +55,25 @@ describe.each(fleetPlan().map((m) => [m.name, m] as const))("%s", (_name, machin
           true,
         );
     for (const g of netlist.gauges) expect(drawing.ports[`${g.element}/${g.port}`]).toBeDefined();
+    // no line ends in the air, and none runs through a symbol
+    const ends = [...Object.values(drawing.ports), ...drawing.tanks.map((t) => [t.x + 16, t.y] as const)];
+    for (const [i, w] of drawing.wires.entries()) {
+      for (const end of [w.points[0]!, w.points.at(-1)!]) {
+        const atPort = ends.some(([x, y]) => Math.abs(x - end[0]) < 1 && Math.abs(y - end[1]) < 1);
+        expect(atPort || drawing.wires.some((other, k) => k !== i && liesOn(end, other.points))).toBe(true);
+      }
+      w.points.slice(1).forEach((b, k) => {
+        const a = w.points[k]!;
+        for (const p of drawing.parts) {
+          const inside =
+            Math.max(a[0], b[0]) > p.x + 3 &&
+            Math.min(a[0], b[0]) < p.x + p.width - 3 &&
+            Math.max(a[1], b[1]) > p.y + 3 &&
+            Math.min(a[1], b[1]) < p.y + p.height - 3;
+          expect(inside).toBe(false);
+        }
+      });
+    }
     expect(crossings(drawing)).toBeLessThanOrEqual(6);
     expect(drawing.width).toBeLessThan(1700);
   });

@@ -105,7 +105,11 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
     const endless = p.quantity === "temperature" && after > HOTTEST;
     changes.set(p.id, {
       text: `${endless ? "over " : ""}${show(endless ? HOTTEST : after, p.quantity, { unit: p.unit })}`,
-      change: endless ? "heats without end" : worth ? changeText(show, change, p.quantity, p.unit) : "",
+      change: endless
+        ? `over +${formatNumber(HOTTEST - before, 0)} K`
+        : worth
+          ? changeText(show, change, p.quantity, p.unit)
+          : "",
       sign: !worth ? 0 : change > 0 ? 1 : -1,
     });
   }
@@ -138,7 +142,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
           as a measure.
         </Notice>
       ) : null}
-      <div className="grid gap-x-7 lg:grid-cols-[minmax(0,1fr)_320px]">
+      <div className="grid gap-x-7 lg:grid-cols-[minmax(0,1fr)_310px]">
         <div className="min-w-0">
           <CircuitDiagram
             netlist={netlist}

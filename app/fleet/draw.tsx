@@ -88,7 +88,6 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
   const [to, setTo] = useState("");
   const preview = useFetcher<{ drawing?: Drawing }>();
   const netlist = history.present;
-  const changed = history.past.length > 0;
 
   const keep = (next: Netlist) => {
     setSaid("");
@@ -110,11 +109,10 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
   const text = useMemo(() => JSON.stringify({ ...netlist, gauges: [] }), [netlist]);
   const { submit } = preview;
   useEffect(() => {
-    if (!changed) return;
     const timer = setTimeout(() => void submit({ intent: "preview", netlist: text }, { method: "post" }), 250);
     return () => clearTimeout(timer);
-  }, [changed, text, submit]);
-  const drawing = (changed && preview.data?.drawing) || diagram.drawing;
+  }, [text, submit]);
+  const drawing = preview.data?.drawing ?? diagram.drawing;
   // what was taken out since the last drawing is not in it any more
   const shown = useMemo(() => ({ ...netlist, gauges: [] }), [netlist]);
 

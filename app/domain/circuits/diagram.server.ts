@@ -12,7 +12,7 @@ import { inThreads } from "~/platform/threads.server";
 import type { CircuitResult, CircuitTask } from "./circuitTask";
 
 /** Shape of what is stored; another one is made again. */
-const SHAPE = 1;
+const SHAPE = 2;
 /** Viscosity at which the laminar figures of a circuit are stated: VG 46 at 50 °C, mPa·s. */
 export const STATED_VISCOSITY = 26;
 /** Temperature that readings are corrected to or taken near, where nothing else is known, °C. */

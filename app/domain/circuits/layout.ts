@@ -18,7 +18,7 @@ import {
 } from "@core";
 
 /** Room for the texts beside a symbol, and for each point read there. */
-const TEXT = 138;
+const TEXT = 130;
 const GAP = 10;
 const TITLE = 18;
 const ROW = 38;
@@ -154,7 +154,7 @@ export async function layOut(netlist: Netlist): Promise<Drawing> {
       "elk.layered.spacing.nodeNodeBetweenLayers": "34",
       "elk.layered.spacing.edgeNodeBetweenLayers": "16",
       "elk.layered.spacing.edgeEdgeBetweenLayers": "12",
-      "elk.spacing.nodeNode": "22",
+      "elk.spacing.nodeNode": "18",
       "elk.spacing.edgeNode": "16",
       "elk.spacing.edgeEdge": String(APART),
       "elk.layered.nodePlacement.strategy": "NETWORK_SIMPLEX",
@@ -214,27 +214,25 @@ export async function layOut(netlist: Netlist): Promise<Drawing> {
   const dots: [number, number][] = [];
   for (const bus of buses) {
     const node = placed.get(bus.id)!;
-    const y = node.y! + 1;
-    // straight to the line where nothing stands between; else the way that was found
+    const y = node.y! + node.height! / 2;
+    const near = (py: number) => py >= node.y! - 1 && py <= node.y! + node.height! + 1;
+    // straight to the line where nothing stands between; else the way that was found, led on to the line
     const reach = bus.ends.map((end) => {
       const key = portKey(end);
       const [x, from] = stub(key);
       const edge = edges.find((e) => e.sources[0] === `${bus.id}/${key}` || e.targets[0] === `${bus.id}/${key}`)!;
       const right = portOf(end).up ? from > y : from < y;
       const free = right && !boxes.some((b) => between(b, x, Math.min(from, y), Math.max(from, y)));
-      const way = routed.get(edge.id) ?? [];
       onBus.add(edge.id);
-      const joint = way.find(([, py]) => Math.abs(py - y) <= 2) ?? [x, y];
-      return {
-        key,
-        at: free ? x : joint[0],
-        way: free
-          ? ([
-              [x, from],
-              [x, y],
-            ] as [number, number][])
-          : way.map(([px, py]) => [px, Math.abs(py - y) <= 2 ? y : py] as [number, number]),
-      };
+      const straight: [number, number][] = [
+        [x, from],
+        [x, y],
+      ];
+      if (free) return { key, at: x, way: straight };
+      const found = routed.get(edge.id) ?? straight;
+      const ordered = near(found[0]![1]) && !near(found.at(-1)![1]) ? [...found].reverse() : found;
+      const at = ordered.at(-1)![0];
+      return { key, at, way: [...ordered.filter(([, py]) => !near(py)), [at, y] as [number, number]] };
     });
     const all = styleOfEnds(bus.ends.map(portKey));
     const main =

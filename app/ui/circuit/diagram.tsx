@@ -3,7 +3,15 @@
  * margin. One component for every use; what a layer adds (a what-if) comes in through `changes` and `marks`.
  */
 import { Link } from "react-router";
-import { elementKinds, type ConditionState, type Assessment, type Drawing, type LineStyle, type Netlist } from "@core";
+import {
+  elementKinds,
+  portKey,
+  type ConditionState,
+  type Assessment,
+  type Drawing,
+  type LineStyle,
+  type Netlist,
+} from "@core";
 import { stateTone } from "../state";
 import { CircuitSymbol } from "./symbols";
 
@@ -71,6 +79,7 @@ export function CircuitDiagram(props: {
   const { netlist, drawing, points, missing = [], changes, marks, label } = props;
   const placed = new Map(drawing.parts.map((p) => [p.element, p]));
   const pins = new Map<string, number>();
+  const joined = new Set(netlist.lines.flatMap((l) => [portKey(l.from), portKey(l.to)]));
   return (
     <div className="overflow-x-auto" role="group" aria-label={label}>
       <svg
@@ -117,7 +126,7 @@ export function CircuitDiagram(props: {
             <g key={e.id} className={worst}>
               {e.kind === "tank" ? null : (
                 <g transform={`translate(${part.x} ${part.y})`} aria-hidden="true">
-                  <CircuitSymbol name={kind.symbol} figures={e.data} />
+                  <CircuitSymbol name={kind.symbol} figures={e.data} joined={(port) => joined.has(`${e.id}/${port}`)} />
                 </g>
               )}
               {named && !silent ? (

@@ -73,18 +73,21 @@ const Holding = ({ counter }: { counter: boolean }) => (
   </>
 );
 
-const Pump = ({ variable }: { variable: boolean }) => (
+const Pump = ({ variable, drained }: { variable: boolean; drained: boolean }) => (
   <>
     <path d="M22 0V2M22 42V44" />
     <circle cx="22" cy="22" r="20" fill="var(--sheet)" />
     <path d="M22 3L15 14H29Z" fill="currentColor" stroke="none" />
     {variable ? <path d="M4 40L40 4m-7 1.500l7 -1.500l-1.500 7" strokeWidth="1.3" /> : null}
+    {drained ? <path d="M42 22H46V44" strokeDasharray="7 4" strokeWidth="1.3" /> : null}
   </>
 );
 
 const diamond = "M22 3L41 22L22 41L3 22Z";
 
-const drawings: Record<string, (figures: Record<string, number>) => ReactNode> = {
+type Joined = (port: string) => boolean;
+
+const drawings: Record<string, (figures: Record<string, number>, joined: Joined) => ReactNode> = {
   tank: () => <path d="M0 2V14H32V2M16 0V10" />,
   strainer: () => (
     <>
@@ -93,8 +96,8 @@ const drawings: Record<string, (figures: Record<string, number>) => ReactNode> =
       <path d="M5 16H27" strokeDasharray="3 2.500" strokeWidth="1.2" />
     </>
   ),
-  fixedPump: () => <Pump variable={false} />,
-  variablePump: () => <Pump variable />,
+  fixedPump: (_figures, joined) => <Pump variable={false} drained={joined("case")} />,
+  variablePump: (_figures, joined) => <Pump variable drained={joined("case")} />,
   relief: () => <PressureValve open={false} from="N" />,
   unloader: () => (
     <>
@@ -169,11 +172,12 @@ const drawings: Record<string, (figures: Record<string, number>) => ReactNode> =
       <path d="M12 35V36M100 35V36" />
     </>
   ),
-  motor: () => (
+  motor: (_figures, joined) => (
     <>
       <circle cx="22" cy="20" r="19" fill="var(--sheet)" />
       <path d="M12 44V36M32 44V36" />
-      <path d="M12 36L8.500 27H16Z" fill="currentColor" stroke="none" transform="rotate(14 12 33)" />
+      <path d="M15 38H29L22 27Z" fill="currentColor" stroke="none" />
+      {joined("case") ? <path d="M41 20H46V44" strokeDasharray="7 4" strokeWidth="1.3" /> : null}
       <path d="M12 14a12 12 0 0 1 20 0m-6 -1l6 1l1 -6" strokeWidth="1.2" />
     </>
   ),
@@ -186,9 +190,17 @@ const drawings: Record<string, (figures: Record<string, number>) => ReactNode> =
 };
 
 /** A symbol at its own origin, 0 0 to its width and height. */
-export function CircuitSymbol({ name, figures = {} }: { name: string; figures?: Record<string, number> }) {
+export function CircuitSymbol({
+  name,
+  figures = {},
+  joined = () => false,
+}: {
+  name: string;
+  figures?: Record<string, number>;
+  joined?: Joined;
+}) {
   const size = symbolSizes[name];
   const draw = drawings[name];
-  if (draw) return <g>{draw(figures)}</g>;
+  if (draw) return <g>{draw(figures, joined)}</g>;
   return size ? <rect width={size.width} height={size.height} fill="var(--sheet)" /> : null;
 }
