@@ -146,6 +146,7 @@ export { play, scenarios, scenariosOf, type Played, type ScenarioId } from "./ci
 export { steadyState } from "./circuit/steady";
 export { familyOfQuantity, readingFamilies, readingFamilyIds, type ReadingFamily } from "./equipment/families";
 export { machineTemplates, oilGrades, templateIds, type OilGrade, type TemplateId } from "./equipment/templates";
+export { filedCircuit, netlistOfFile, type FiledCircuit } from "./circuit/file";
 export { readNetlist } from "./circuit/read";
 export {
   addElement,

@@ -5,6 +5,8 @@ import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { circuitDiagrams, circuits, components, machines } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
 import { actorNamed } from "~/domain/access/testActor";
+import { exportFleet } from "~/domain/assets/fleetFile/export.server";
+import { importFleet } from "~/domain/assets/fleetFile/import.server";
 import { circuitPage } from "~/domain/circuits/circuitPage.server";
 import { drawCircuit, previewOf } from "~/domain/circuits/draw.server";
 import { diagramOf } from "~/domain/circuits/index.server";
@@ -91,6 +93,33 @@ test("drawn by hand it stays as drawn, two people are told of one another, and t
   expect(kept.netlist.elements.find((e) => e.kind === "relief")!.name).toBe("Main relief");
   expect(kept.netlist.gauges).toHaveLength(netlist.gauges.length);
   expect(kept.fit!.fits).toBe(true);
+
+  // through the fleet file it comes in as drawn, under the other machine's own components
+  const file = await exportFleet();
+  const [machine] = file.sites[0]!.machines!;
+  expect(machine!.circuits![0]!.diagram).toMatchObject({ drawnBy: "R. Oduya" });
+  const copy = {
+    ...file,
+    sites: [{ ...file.sites[0]!, rounds: [], machines: [{ ...machine!, name: "A copy", tag: "CP-1" }] }],
+  };
+  expect(await importFleet(JSON.stringify(copy), engineer)).toMatchObject({ ok: true });
+  const [copied] = await db()
+    .select({ id: circuits.id })
+    .from(circuits)
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .where(eq(machines.tag, "CP-1"));
+  const there = (await diagramOf(copied!.id))!;
+  expect(there.drawnBy).toBe("R. Oduya");
+  expect(there.netlist.elements.map((e) => e.name)).toEqual(kept.netlist.elements.map((e) => e.name));
+  expect(there.netlist.gauges).toHaveLength(kept.netlist.gauges.length);
+  expect(there.drawing.wires).toHaveLength(kept.drawing.wires.length);
+  const broken = structuredClone(copy);
+  broken.sites[0]!.machines![0]!.circuits![0]!.diagram!.elements[0]!.component = "Nobody";
+  expect(await importFleet(JSON.stringify(broken), engineer)).toMatchObject({
+    ok: false,
+    messages: [expect.stringMatching(/the circuit has none/)],
+  });
+  await db().update(machines).set({ retiredAt: new Date() }).where(eq(machines.tag, "CP-1"));
 
   const stranger = { ...own, elements: [...own.elements, { ...own.elements[0]!, id: "x", componentId: "x" }] };
   expect(await send(stranger, version + 1)).toMatchObject({

@@ -8,6 +8,14 @@ const small = circuitOf({ t: ["tank"], p: ["fixedPump", { speed: 900 }, "Pump A"
 test("what was written comes back, but for its gauges", () =>
   expect(readNetlist(JSON.stringify({ ...small, gauges: [{ pointId: "x" }] }))).toEqual(small));
 
+test("what is known of a hose comes back too, and what is wrong with it is refused", () => {
+  const hose = { made: "hose", rating: 315, bore: 12, length: 1.4, fittedOn: "2020-03-01", tag: "H-7" };
+  const withLine = (data: unknown) => JSON.stringify({ ...small, lines: [{ ...small.lines[0], data }] });
+  expect(readNetlist(withLine(hose))).toMatchObject({ lines: [{ data: hose }] });
+  for (const change of [{ made: "string" }, { rating: -1 }, { bore: "12" }, { fittedOn: "soon" }, { tag: 7 }])
+    expect(readNetlist(withLine({ ...hose, ...change }))).toEqual(expect.any(String));
+});
+
 test.each([
   ["not JSON", "{"],
   ["a list", "[]"],

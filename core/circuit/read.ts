@@ -1,6 +1,13 @@
 /** A netlist from outside: what a form or a file sends is checked before anything is done with it. */
 import { elementKinds, type ElementKindId } from "./kinds";
-import { MOST_ELEMENTS, type CircuitElement, type CircuitLine, type Netlist, type PortRef } from "./netlist";
+import {
+  MOST_ELEMENTS,
+  type CircuitElement,
+  type CircuitLine,
+  type LineData,
+  type Netlist,
+  type PortRef,
+} from "./netlist";
 import { LONGEST_NAME } from "./edit";
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
@@ -30,10 +37,24 @@ function elementOf(value: unknown): CircuitElement | null {
 const refOf = (value: unknown): PortRef | null =>
   isRecord(value) && isId(value.element) && isId(value.port) ? { element: value.element, port: value.port } : null;
 
+/** What is known of a hose or a pipe: kept as it came, since the drawing board does not change it. */
+function lineDataOf(value: unknown): LineData | "wrong" {
+  if (!isRecord(value) || (value.made !== "hose" && value.made !== "pipe")) return "wrong";
+  const figure = (v: unknown) => (v === null || (typeof v === "number" && v > 0 && Number.isFinite(v)) ? v : undefined);
+  const [rating, bore, length] = [figure(value.rating), figure(value.bore), figure(value.length)];
+  if (rating === undefined || bore === undefined || length === undefined) return "wrong";
+  const { fittedOn, tag } = value;
+  if (typeof fittedOn !== "string" || !/^(\d{4}-\d{2}-\d{2})?$/.test(fittedOn)) return "wrong";
+  return typeof tag === "string"
+    ? { made: value.made, rating, bore, length, fittedOn, tag: tag.slice(0, 40) }
+    : "wrong";
+}
+
 function lineOf(value: unknown): CircuitLine | null {
   if (!isRecord(value) || !isId(value.id)) return null;
   const [from, to] = [refOf(value.from), refOf(value.to)];
-  return from && to ? { id: value.id, from, to, data: null } : null;
+  const data = value.data === null || value.data === undefined ? null : lineDataOf(value.data);
+  return from && to && data !== "wrong" ? { id: value.id, from, to, data } : null;
 }
 
 /**

@@ -1,6 +1,6 @@
 /** What the schema of the fleet file cannot say: names that must exist, units that must fit, dates in their order. */
-import { findUnit, parseIso4406, quantityOf } from "@core";
-import type { FleetComponent, FleetFile, FleetPoint } from "./schema";
+import { findUnit, netlistOfFile, netlistProblems, parseIso4406, quantityOf } from "@core";
+import type { FleetCircuit, FleetComponent, FleetFile, FleetPoint } from "./schema";
 
 /** The code of a point, as in the CSV of readings. */
 export const pointCode = (machineTag: string, component: string, point: string) =>
@@ -40,6 +40,16 @@ function* componentProblems(c: FleetComponent): Generator<string> {
   }
 }
 
+function* diagramProblems(place: string, k: FleetCircuit): Generator<string> {
+  if (!k.diagram) return;
+  const names = new Set((k.components ?? []).map((c) => c.name));
+  for (const e of k.diagram.elements)
+    if (e.component !== undefined && !names.has(e.component))
+      yield `${place}: its diagram has a component ${e.component}, the circuit has none.`;
+  const [grave] = netlistProblems(netlistOfFile(k.diagram, (name) => name)).filter((p) => p.grave);
+  if (grave) yield `${place}: its diagram cannot be: ${grave.message}`;
+}
+
 function* pointProblems(p: FleetPoint): Generator<string> {
   const quantity = quantityOf(p.quantity);
   if (p.unit && !findUnit(p.unit, quantity.dimension))
@@ -71,6 +81,7 @@ export function* fleetProblems(file: FleetFile): Generator<string> {
       for (const k of m.circuits ?? []) {
         const problem = k.targetCode && codeProblem(k.targetCode);
         if (problem) yield `${m.tag}/${k.name}: ${k.targetCode}: ${problem}`;
+        yield* diagramProblems(`${m.tag}/${k.name}`, k);
         for (const c of k.components ?? []) {
           for (const problem of componentProblems(c)) yield `${m.tag}/${c.name}: ${problem}`;
           for (const p of c.points ?? []) {

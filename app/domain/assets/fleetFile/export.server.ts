@@ -1,7 +1,9 @@
 /** The description of the fleet as one JSON file: all that is needed to have it again in an empty database. */
-import { asc, isNull } from "drizzle-orm";
+import { filedCircuit } from "@core";
+import { asc, isNull, ne } from "drizzle-orm";
 import { db } from "~/db/client.server";
 import {
+  circuitDiagrams,
   circuits,
   components,
   fluids,
@@ -63,6 +65,7 @@ async function allRows() {
     recallRows,
     roundRows,
     roundPointRows,
+    diagramRows,
   ] = await Promise.all([
     db().select().from(sites).orderBy(sites.name),
     db().select().from(stops).orderBy(stops.startsOn),
@@ -82,6 +85,14 @@ async function allRows() {
       .orderBy(instrumentRecalls.fromAt),
     db().select().from(rounds).where(isNull(rounds.retiredAt)).orderBy(rounds.name),
     db().select().from(roundPoints).orderBy(asc(roundPoints.position)),
+    db()
+      .select({
+        circuitId: circuitDiagrams.circuitId,
+        netlist: circuitDiagrams.netlist,
+        drawnBy: circuitDiagrams.drawnBy,
+      })
+      .from(circuitDiagrams)
+      .where(ne(circuitDiagrams.drawnBy, "")),
   ]);
   return {
     siteRows,
@@ -98,6 +109,7 @@ async function allRows() {
     recallRows,
     roundRows,
     roundPointRows,
+    diagramRows,
   };
 }
 
@@ -184,6 +196,12 @@ export async function exportFleet(): Promise<FleetFile> {
       points: pointsOf(c.id).map(pointOf),
     };
   };
+  const componentName = new Map(all.componentRows.map((c) => [c.id, c.name]));
+  const drawnOf = new Map(all.diagramRows.map((d) => [d.circuitId, d]));
+  const diagramOf = (circuitId: string): Pick<FleetCircuit, "diagram"> => {
+    const drawn = drawnOf.get(circuitId);
+    return drawn ? { diagram: filedCircuit(drawn.netlist, drawn.drawnBy, (id) => componentName.get(id)) } : {};
+  };
   const circuitOf = (k: Row<typeof circuits>): FleetCircuit => ({
     name: k.name,
     fluid: k.fluidId ? (fluidName.get(k.fluidId) ?? null) : null,
@@ -196,6 +214,7 @@ export async function exportFleet(): Promise<FleetFile> {
     targetReason: k.targetReason,
     targetSetBy: k.targetSetBy,
     metalLimits: k.metalLimits,
+    ...diagramOf(k.id),
     ...when("retiredAt", k.retiredAt),
     components: componentsOf(k.id).map(componentOf),
   });

@@ -2,9 +2,10 @@
 import { audit, type Actor } from "~/domain/access/index.server";
 import Ajv from "ajv";
 import { sql } from "drizzle-orm";
-import { quantityOf } from "@core";
+import { netlistOfFile, quantityOf, type Drawing } from "@core";
 import { db, type Queryable } from "~/db/client.server";
 import {
+  circuitDiagrams,
   circuits,
   components,
   fluids,
@@ -40,6 +41,7 @@ export type FleetImported =
   { ok: true; added: Record<string, number>; there: number } | { ok: false; messages: string[] };
 
 const MOST_MESSAGES = 20;
+const NOT_DRAWN: Drawing = { width: 0, height: 0, parts: [], tanks: [], wires: [], dots: [], ports: {} };
 
 /** Read a fleet file and add what is missing, in one transaction. */
 export async function importFleet(text: string, actor: Actor): Promise<FleetImported> {
@@ -261,6 +263,24 @@ async function addMissing(tx: Queryable, file: FleetFile, actor: Actor): Promise
       },
     })),
     (rows) => tx.insert(components).values(rows),
+  );
+  await inParts(
+    allCircuits.flatMap(({ key, k }) => {
+      const circuitId = circuitIds.get(key)!;
+      if (!k.diagram) return [];
+      const idOf = (component: string) => componentIds.ids.get(`${circuitId}/${component}`);
+      // drawing and fit are made at the first look
+      return [
+        {
+          circuitId,
+          netlist: netlistOfFile(k.diagram, idOf),
+          drawing: NOT_DRAWN,
+          drawnBy: k.diagram.drawnBy,
+          basis: "",
+        },
+      ];
+    }),
+    (rows) => tx.insert(circuitDiagrams).values(rows).onConflictDoNothing(),
   );
   await inParts(
     allComponents

@@ -2,6 +2,7 @@
 import {
   analyteIds,
   componentKindIds,
+  elementKindIds,
   fluidTypeIds,
   limitBasisIds,
   pointQuantityIds,
@@ -9,6 +10,7 @@ import {
   wearMetals,
   type AnalyteId,
   type ComponentFluidNeed,
+  type FiledCircuit,
   type FilterData,
   type FluidType,
   type LimitBasis,
@@ -42,6 +44,69 @@ const figures = {
   type: "object",
   additionalProperties: false,
   properties: Object.fromEntries(analyteIds.map((id) => [id, { type: "number", minimum: 0 }])),
+} as const;
+
+const port = {
+  type: "object",
+  additionalProperties: false,
+  required: ["element", "port"],
+  properties: { element: short, port: short },
+} as const;
+/** A circuit as somebody drew it; one that is only proposed is not in the file. */
+const diagram = {
+  type: "object",
+  additionalProperties: false,
+  required: ["drawnBy", "elements", "lines"],
+  properties: {
+    drawnBy: { type: "string", minLength: 1, maxLength: 100 },
+    elements: {
+      type: "array",
+      maxItems: 300,
+      items: {
+        type: "object",
+        additionalProperties: false,
+        required: ["id", "kind", "name"],
+        properties: {
+          id: { type: "string", pattern: "^[\\w-]{1,40}$" },
+          kind: { enum: elementKindIds },
+          name: { type: "string", minLength: 1, maxLength: 60 },
+          component: name,
+          data: { type: "object", additionalProperties: { type: "number" } },
+        },
+      },
+    },
+    lines: {
+      type: "array",
+      maxItems: 1200,
+      items: {
+        type: "object",
+        additionalProperties: false,
+        required: ["from", "to"],
+        properties: {
+          from: port,
+          to: port,
+          data: {
+            oneOf: [
+              { type: "null" },
+              {
+                type: "object",
+                additionalProperties: false,
+                required: ["made", "rating", "bore", "length", "fittedOn", "tag"],
+                properties: {
+                  made: { enum: ["hose", "pipe"] },
+                  rating: positive,
+                  bore: positive,
+                  length: positive,
+                  fittedOn: { type: "string", pattern: "^(\\d{4}-\\d{2}-\\d{2})?$" },
+                  tag: short,
+                },
+              },
+            ],
+          },
+        },
+      },
+    },
+  },
 } as const;
 
 function record(required: readonly string[], properties: Record<string, unknown>) {
@@ -172,6 +237,7 @@ export const fleetSchema = {
                 targetSetBy: { type: "string", maxLength: 100 },
                 retiredAt,
                 metalLimits: figures,
+                diagram,
                 components: {
                   type: "array",
                   items: record(["name", "kind"], {
@@ -362,6 +428,7 @@ export interface FleetCircuit extends Retirable {
   targetReason?: string;
   targetSetBy?: string;
   metalLimits?: Partial<Record<AnalyteId, number>>;
+  diagram?: FiledCircuit;
   components?: FleetComponent[];
 }
 /** One part in its place; the part that is in it now stands at the component itself. */
