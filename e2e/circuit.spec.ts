@@ -175,5 +175,6 @@ test("a small circuit drawn from nothing to a solved what-if; undone, kept, and 
   await expect(outlet).toContainText(/\d+\sbar/);
   const before = await outlet.textContent();
   await page.getByLabel("Add a fault").selectOption({ label: "Held open by dirt" });
+  await page.getByRole("slider", { name: /held open by dirt/ }).fill("70");
   await expect(outlet).not.toHaveText(before!);
 });
