@@ -87,6 +87,9 @@ describe.each(calculators.map((c) => [c.id, c] as const))("%s", (id, calculator)
   });
 });
 
+test("a figure next to nothing is answered in words, not by what is no number", () =>
+  expect(problems("filter-drop", { referenceFlow: "5e-324" }).form).toMatch(/give no number/));
+
 test("ids differ and look like addresses", () => {
   expect(new Set(calculators.map((c) => c.id)).size).toBe(calculators.length);
   for (const c of calculators) expect(c.id).toMatch(/^[a-z0-9-]+$/);
