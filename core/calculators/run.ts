@@ -32,7 +32,10 @@ export function runCalculator(
     const outcome = calculator.compute(values);
     // figures of which one is next to nothing or next to endless: 0/0 is no answer
     if (outcome.answer.some((part) => "value" in part && Number.isNaN(part.value)))
-      return { ok: false, problems: { form: "These figures give no number. Is one of them far too small or too large?" } };
+      return {
+        ok: false,
+        problems: { form: "These figures give no number. Is one of them far too small or too large?" },
+      };
     return { ok: true, outcome };
   } catch (error) {
     if (error instanceof RangeError) return { ok: false, problems: { form: error.message } };
