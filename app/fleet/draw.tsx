@@ -1,5 +1,5 @@
 import { useEffect, useId, useMemo, useState, type ReactNode } from "react";
-import { Form, redirect, useFetcher } from "react-router";
+import { Form, redirect, useFetcher, type ShouldRevalidateFunctionArgs } from "react-router";
 import type { Route } from "./+types/draw";
 import {
   addElement,
@@ -48,6 +48,10 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
   return done.ok ? redirect(`/fleet/circuits/${id}`) : refused(done);
 });
 
+/** A preview changes nothing: what was loaded stays, above all the version that is drawn upon. */
+export const shouldRevalidate = ({ formData, defaultShouldRevalidate }: ShouldRevalidateFunctionArgs) =>
+  formData?.get("intent") === "preview" ? false : defaultShouldRevalidate;
+
 /** What was drawn, step by step. */
 interface History {
   past: Netlist[];
@@ -87,6 +91,8 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
   const [from, setFrom] = useState("");
   const [to, setTo] = useState("");
   const preview = useFetcher<{ drawing?: Drawing }>();
+  // the one that this drawing began with, whatever is loaded meanwhile: else it would overwrite another's unseen
+  const [version] = useState(diagram.version);
   const netlist = history.present;
 
   const keep = (next: Netlist) => {
@@ -175,7 +181,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
             <div className="mb-4 flex flex-wrap gap-x-5 gap-y-2">
               <Form method="post" className="contents">
                 <input type="hidden" name="intent" value="keep" />
-                <input type="hidden" name="version" value={diagram.version} />
+                <input type="hidden" name="version" value={version} />
                 <input type="hidden" name="netlist" value={text} />
                 <Button>Keep this circuit</Button>
               </Form>
@@ -198,7 +204,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
               {diagram.drawnBy ? (
                 <Form method="post">
                   <input type="hidden" name="intent" value="propose" />
-                  <input type="hidden" name="version" value={diagram.version} />
+                  <input type="hidden" name="version" value={version} />
                   <button className="way">Back to the proposal</button>
                 </Form>
               ) : null}
