@@ -100,7 +100,7 @@ export default function Matrix({ loaderData: { rows, found, from, more, areas, w
             ))}
           </select>
         </label>
-        <button className="act">Show</button>
+        <button className="act max-lg:min-h-11">Show</button>
       </Form>
       {rows.length === 0 ? (
         <Empty>
