@@ -59,7 +59,7 @@ test("a machine, its limit, a booking and the record of work fit the tablet", as
   await signIn(page);
   await page.goto("/fleet");
   await fitsAndIsLargeEnough(page);
-  await page.getByRole("link", { name: /Straddle carrier 2/ }).tap();
+  await page.getByRole("rowheader", { name: "Straddle carrier 2" }).getByRole("link").tap();
   await expect(page.getByRole("heading", { name: /Straddle carrier 2: / })).toBeVisible();
   await expect(page.getByLabel("Machines by name")).toBeHidden();
   await fitsAndIsLargeEnough(page);
