@@ -39,7 +39,10 @@ test("a machine is found by a few letters, opens with its state and says what is
   await expect(page.getByRole("listitem").getByRole("link", { name: /Outer gate north/ })).toBeVisible();
   await expect(page.getByRole("listitem").getByRole("link", { name: /Quay crane/ })).toHaveCount(0);
   await accessible(page);
-  await page.getByRole("listitem").getByRole("link", { name: /Outer gate north/ }).click();
+  await page
+    .getByRole("listitem")
+    .getByRole("link", { name: /Outer gate north/ })
+    .click();
   await expect(page.getByText("Axial piston pump").first()).toBeVisible();
   await accessible(page);
 });
