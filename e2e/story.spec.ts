@@ -117,15 +117,18 @@ test("fluid, machine, circuit, component and point are added by hand, edited and
   await page.getByRole("button", { name: "Save and go to the next point" }).click();
   await expect(page.getByText("Saved 0.36 gal/min")).toBeVisible();
   await page.goto("/fleet");
-  await page.getByRole("link", { name: /A machine with a name/ }).click();
+  await page
+    .getByRole("listitem")
+    .getByRole("link", { name: /A machine with a name/ })
+    .click();
   await page.getByRole("link", { name: "Edit", exact: true }).first().click();
   await page.getByRole("button", { name: "Retire the machine" }).click();
   await page.getByRole("alertdialog").getByRole("button", { name: "Retire the machine" }).click();
   await expect(page).toHaveURL(/machines/);
   await page.goto("/fleet");
-  await expect(page.getByRole("link", { name: /A machine with a name/ })).toHaveCount(0);
+  await expect(page.getByRole("listitem").getByRole("link", { name: /A machine with a name/ })).toHaveCount(0);
   await page.goto("/fleet?retired");
-  await expect(page.getByRole("link", { name: /A machine with a name/ })).toHaveCount(1);
+  await expect(page.getByRole("listitem").getByRole("link", { name: /A machine with a name/ })).toHaveCount(1);
 });
 
 test("a reading is questioned, kept with a reason, and the verdict is new at once", async ({ page }) => {
