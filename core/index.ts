@@ -50,7 +50,8 @@ export { firstPassageCdf, firstPassageQuantile } from "./forecast/firstPassage";
 export { defaultPrior, learnPrior } from "./forecast/prior";
 export type { SisterLife, WearPrior } from "./forecast/prior";
 export { pathLabel } from "./forecast/wearPath";
-export { assess, probabilityBy } from "./assessment/assess";
+export { assess } from "./assessment/assess";
+export { probabilityBy } from "./assessment/dated";
 export { correctSeries } from "./assessment/series";
 export type { CorrectedReading } from "./assessment/series";
 export { stateOfUrgency, urgenciesOf } from "./state/state";
@@ -140,8 +141,16 @@ export {
 } from "./circuit/netlist";
 export { draftCircuit, elementKindOf, gaugesOf, type DraftComponent } from "./circuit/draft";
 export { fitCircuit, type BaselineReading, type FitResult } from "./circuit/fit";
-export { gaugeReader, modelStateOf, workCommands, type Circumstances, type Readout } from "./circuit/gauges";
-export { styleOf, symbolSizes, type Drawing, type DrawnPart, type DrawnWire, type LineStyle } from "./circuit/drawing";
+export { gaugeReader, modelStateOf, oilAt, workCommands, type Circumstances, type Readout } from "./circuit/gauges";
+export {
+  isNamed,
+  styleOf,
+  symbolSizes,
+  type Drawing,
+  type DrawnPart,
+  type DrawnWire,
+  type LineStyle,
+} from "./circuit/drawing";
 export { play, scenarios, scenariosOf, type Played, type ScenarioId } from "./circuit/scenarios";
 export { steadyState } from "./circuit/steady";
 export { familyOfQuantity, readingFamilies, readingFamilyIds, type ReadingFamily } from "./equipment/families";

@@ -1,12 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
-import {
-  draftCircuit,
-  fitCircuit,
-  gaugeReader,
-  netlistProblems,
-  type BaselineReading,
-  type DraftComponent,
-} from "@core";
+import { fitCircuit, gaugeReader, netlistProblems, workCommands } from "@core";
+import { plannedNetlist, plannedStates, readingsAsNew } from "./draft";
 import { fleetPlan } from "./fleet";
 
 type Machine = ReturnType<typeof fleetPlan>[number];
@@ -18,27 +12,10 @@ const idOf = (machine: Machine, component: string, point = "") => {
 
 /** A machine of the demo's plan as drawn and fitted to what its gauges show when all is as new. */
 function fitted(machine: Machine) {
-  const components: DraftComponent[] = machine.components.map((c, i) => ({
-    id: `c${i}`,
-    kind: c.kind,
-    name: c.name,
-    displacement: c.displacement ?? null,
-    speed: c.speed ?? null,
-    points: c.points.map((p, k) => ({ id: `c${i}p${k}`, name: p.name, quantity: p.quantity })),
-  }));
-  const { netlist } = draftCircuit({ workingPressure: machine.pressure, components });
-  const readings = machine.components.flatMap((c, i) =>
-    c.points.map((p, k): BaselineReading => ({
-      pointId: `c${i}p${k}`,
-      state: p.state,
-      value: p.asNew,
-      uncertainty: p.noise * p.asNew,
-    })),
-  );
-  const valve = netlist.elements.find((e) => e.kind === "proportional" || e.kind === "directional");
-  const commands = valve ? { [valve.id]: 1 } : {};
-  const fit = fitCircuit(netlist, readings, commands);
-  const read = gaugeReader(netlist, new Map(readings.map((r) => [r.pointId, r.state])));
+  const netlist = plannedNetlist(machine);
+  const commands = workCommands(netlist);
+  const fit = fitCircuit(netlist, readingsAsNew(machine), commands);
+  const read = gaugeReader(netlist, plannedStates(machine));
   const show = (faults: Record<string, Record<string, number>> = {}) =>
     read({ commands, data: fit.data, faults }).values;
   return { netlist, fit, show, of: (component: string, point = "") => idOf(machine, component, point) };

@@ -1,20 +1,9 @@
 /** @jest-environment node */
 import { describe, expect, test } from "@jest/globals";
-import { draftCircuit, type DraftComponent, type Drawing } from "@core";
+import { addElement, draftCircuit, joinPorts, type CircuitChange, type Drawing, type Netlist } from "@core";
 import { layOut } from "~/domain/circuits/layout";
+import { plannedNetlist } from "./draft";
 import { fleetPlan } from "./fleet";
-
-const drawn = (machine: ReturnType<typeof fleetPlan>[number]) => {
-  const components = machine.components.map((c, i): DraftComponent => ({
-    id: `c${i}`,
-    kind: c.kind,
-    name: c.name,
-    displacement: c.displacement ?? null,
-    speed: c.speed ?? null,
-    points: c.points.map((p, k) => ({ id: `c${i}p${k}`, name: p.name, quantity: p.quantity })),
-  }));
-  return draftCircuit({ workingPressure: machine.pressure, components }).netlist;
-};
 
 /** Does a point lie on one of the straight pieces of a line? */
 function liesOn([x, y]: [number, number], points: [number, number][]): boolean {
@@ -24,6 +13,38 @@ function liesOn([x, y]: [number, number], points: [number, number][]): boolean {
     const [y0, y1] = [Math.min(a[1], b[1]), Math.max(a[1], b[1])];
     return x >= x0 - 1 && x <= x1 + 1 && y >= y0 - 1 && y <= y1 + 1;
   });
+}
+
+/** At right angles, nothing on top of another, no line that ends in the air or runs through a symbol or a reservoir. */
+function sound(drawing: Drawing): void {
+  for (const w of drawing.wires)
+    w.points.slice(1).forEach((b, i) => {
+      const a = w.points[i]!;
+      expect(Math.min(Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1]))).toBeLessThan(0.5);
+    });
+  for (const [i, p] of drawing.parts.entries())
+    for (const q of drawing.parts.slice(i + 1))
+      expect(p.x + p.width <= q.x || q.x + q.width <= p.x || p.y + p.height <= q.y || q.y + q.height <= p.y).toBe(true);
+  // no line ends in the air, and none runs through a symbol
+  const ends = [...Object.values(drawing.ports), ...drawing.tanks.map((t) => [t.x + 16, t.y] as const)];
+  for (const [i, w] of drawing.wires.entries()) {
+    for (const end of [w.points[0]!, w.points.at(-1)!]) {
+      const atPort = ends.some(([x, y]) => Math.abs(x - end[0]) < 1 && Math.abs(y - end[1]) < 1);
+      expect(atPort || drawing.wires.some((other, k) => k !== i && liesOn(end, other.points))).toBe(true);
+    }
+    w.points.slice(1).forEach((b, k) => {
+      const a = w.points[k]!;
+      const tanks = drawing.tanks.map((t) => ({ ...t, width: 32, height: 14 }));
+      for (const p of [...drawing.parts, ...tanks]) {
+        const inside =
+          Math.max(a[0], b[0]) > p.x + 3 &&
+          Math.min(a[0], b[0]) < p.x + p.width - 3 &&
+          Math.max(a[1], b[1]) > p.y + 3 &&
+          Math.min(a[1], b[1]) < p.y + p.height - 3;
+        expect(inside).toBe(false);
+      }
+    });
+  }
 }
 
 /** Pairs of lines that cross where they are not joined. */
@@ -42,44 +63,77 @@ function crossings({ wires }: Drawing): number {
 
 describe.each(fleetPlan().map((m) => [m.name, m] as const))("%s", (_name, machine) => {
   test("lies apart, at right angles, with few crossings", async () => {
-    const netlist = drawn(machine);
+    const netlist = plannedNetlist(machine);
     const drawing = await layOut(netlist);
-    for (const w of drawing.wires)
-      w.points.slice(1).forEach((b, i) => {
-        const a = w.points[i]!;
-        expect(Math.min(Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1]))).toBeLessThan(0.5);
-      });
-    for (const [i, p] of drawing.parts.entries())
-      for (const q of drawing.parts.slice(i + 1))
-        expect(p.x + p.width <= q.x || q.x + q.width <= p.x || p.y + p.height <= q.y || q.y + q.height <= p.y).toBe(
-          true,
-        );
+    sound(drawing);
     for (const g of netlist.gauges) expect(drawing.ports[`${g.element}/${g.port}`]).toBeDefined();
-    // no line ends in the air, and none runs through a symbol
-    const ends = [...Object.values(drawing.ports), ...drawing.tanks.map((t) => [t.x + 16, t.y] as const)];
-    for (const [i, w] of drawing.wires.entries()) {
-      for (const end of [w.points[0]!, w.points.at(-1)!]) {
-        const atPort = ends.some(([x, y]) => Math.abs(x - end[0]) < 1 && Math.abs(y - end[1]) < 1);
-        expect(atPort || drawing.wires.some((other, k) => k !== i && liesOn(end, other.points))).toBe(true);
-      }
-      w.points.slice(1).forEach((b, k) => {
-        const a = w.points[k]!;
-        for (const p of drawing.parts) {
-          const inside =
-            Math.max(a[0], b[0]) > p.x + 3 &&
-            Math.min(a[0], b[0]) < p.x + p.width - 3 &&
-            Math.max(a[1], b[1]) > p.y + 3 &&
-            Math.min(a[1], b[1]) < p.y + p.height - 3;
-          expect(inside).toBe(false);
-        }
-      });
-    }
     expect(crossings(drawing)).toBeLessThanOrEqual(6);
     expect(drawing.width).toBeLessThan(1700);
   });
 });
 
 test("the same circuit is always drawn alike", async () => {
-  const netlist = drawn(fleetPlan()[0]!);
+  const netlist = plannedNetlist(fleetPlan()[0]!);
   expect(await layOut(netlist)).toEqual(await layOut(netlist));
+});
+
+const kept = (change: CircuitChange): Netlist => {
+  if (!change.ok) throw new Error(change.problem);
+  return change.netlist;
+};
+
+test("a small one drawn by hand: an orifice to tank beside the pump stands on its head, and no line crosses a reservoir", async () => {
+  let n: Netlist = { elements: [], lines: [], gauges: [] };
+  for (const [kind, id] of [
+    ["tank", "t"],
+    ["fixedPump", "p"],
+    ["relief", "r"],
+    ["throttle", "o"],
+  ] as const)
+    n = kept(addElement(n, kind, "", id));
+  for (const [a, ap, b, bp] of [
+    ["t", "T", "p", "in"],
+    ["p", "out", "r", "P"],
+    ["r", "T", "t", "T"],
+    ["p", "out", "o", "in"],
+    ["o", "out", "t", "T"],
+  ] as const)
+    n = kept(joinPorts(n, { element: a, port: ap }, { element: b, port: bp }));
+  const drawing = await layOut(n);
+  sound(drawing);
+  expect(drawing.parts.find((p) => p.element === "o")!.flipped).toBe(true);
+  expect(drawing.ports["o/out"]![1]).toBeGreaterThan(drawing.ports["o/in"]![1]);
+});
+
+test.each([
+  ["nothing at all", []],
+  ["a reservoir alone", [{ kind: "other", name: "Reservoir" }]],
+  ["a thing that no drawing has", [{ kind: "other", name: "Hour counter" }]],
+  ["a cylinder alone", [{ kind: "cylinder", name: "Ram" }]],
+  [
+    "two of everything, of one name",
+    [
+      "axialPistonPump",
+      "gearPump",
+      "reliefValve",
+      "unloaderValve",
+      "accumulator",
+      "proportionalValve",
+      "directionalValve",
+      "loadHoldingValve",
+      "cylinder",
+      "pistonMotor",
+      "filter",
+    ].flatMap((kind) => [
+      { kind, name: "Part" },
+      { kind, name: "Part" },
+    ]),
+  ],
+])("%s is drawn all the same", async (_n, components) => {
+  const { netlist } = draftCircuit({
+    workingPressure: null,
+    components: components.map((c, i) => ({ ...c, id: `c${i}`, displacement: null, speed: null, points: [] })),
+  });
+  const drawing = await layOut(netlist);
+  expect(drawing.width).toBeGreaterThanOrEqual(0);
 });

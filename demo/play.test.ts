@@ -1,22 +1,10 @@
 /** Every machine of the harbour can be played through every scenario that fits it. */
-import { draftCircuit, play, scenariosOf, workCommands, type DraftComponent } from "@core";
+import { play, scenariosOf, workCommands } from "@core";
+import { plannedNetlist } from "./draft";
 import { fleetPlan } from "./fleet";
 
-const netlistOf = (machine: ReturnType<typeof fleetPlan>[number]) =>
-  draftCircuit({
-    workingPressure: machine.pressure,
-    components: machine.components.map((c, i): DraftComponent => ({
-      id: `c${i}`,
-      kind: c.kind,
-      name: c.name,
-      displacement: c.displacement ?? null,
-      speed: c.speed ?? null,
-      points: [],
-    })),
-  }).netlist;
-
 test.each(fleetPlan().map((m) => [m.name, m] as const))("%s", (_n, machine) => {
-  const netlist = netlistOf(machine);
+  const netlist = plannedNetlist(machine);
   const ids = scenariosOf(netlist);
   expect(ids).toContain("startUp");
   for (const id of ids) {
@@ -29,7 +17,7 @@ test.each(fleetPlan().map((m) => [m.name, m] as const))("%s", (_n, machine) => {
 });
 
 test("a relief valve set under the cut-out: the unloader never unloads", () => {
-  const netlist = netlistOf(fleetPlan().find((m) => m.tag === "SL-3")!);
+  const netlist = plannedNetlist(fleetPlan().find((m) => m.tag === "SL-3")!);
   const relief = netlist.elements.find((e) => e.kind === "relief")!;
   const switches = (setLow: number) => {
     const { course } = play(netlist, "cycles", { commands: {}, faults: { [relief.id]: { setLow } } });

@@ -1,10 +1,10 @@
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Route } from "./+types/circuit";
 import {
-  dynamicViscosity,
   elementKinds,
   formatNumber,
+  oilAt,
   quantityOf,
   workCommands,
   type Circumstances,
@@ -33,8 +33,6 @@ export const loader = guard("viewer", async ({ params }) => circuitPage(idParam(
 export const shouldRevalidate = ({ currentUrl, nextUrl }: { currentUrl: URL; nextUrl: URL }) =>
   currentUrl.pathname !== nextUrl.pathname;
 
-/** Viscosity at which laminar figures are stated, mPa·s. */
-const STATED_VISCOSITY = 26;
 /** Beyond this, °C, nobody lets oil get: the figure would be a fancy one. */
 const HOTTEST = 120;
 /** A change below this share of the value is none. */
@@ -71,11 +69,6 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
     return () => clearTimeout(timer);
   }, [asked, netlist, search, setSearch]);
 
-  const oilAt = useCallback(
-    (temperature: number): Pick<Circumstances, "viscosity" | "density"> =>
-      fluid ? { viscosity: dynamicViscosity(fluid, temperature) / STATED_VISCOSITY, density: fluid.density15 } : {},
-    [fluid],
-  );
   const usual = useMemo(() => workCommands(netlist), [netlist]);
   const fitted = useMemo(() => fit?.data ?? {}, [fit]);
   const circumstances = useMemo(
@@ -83,16 +76,16 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
       commands: { ...usual, ...asked.commands },
       data: over(fitted, asked.data),
       faults: asked.faults,
-      ...oilAt(asked.oil ?? USUAL_OIL),
+      ...oilAt(fluid, asked.oil ?? USUAL_OIL),
     }),
-    [usual, asked, fitted, oilAt],
+    [usual, asked, fitted, fluid],
   );
-  const { answer, course, start } = useSolver(
-    netlist,
-    page.points.map((p): [string, ReadingState] => [p.id, p.readState]),
-    { commands: usual, data: fitted, ...oilAt(USUAL_OIL) },
-    circumstances,
+  const states = useMemo(() => page.points.map((p): [string, ReadingState] => [p.id, p.readState]), [page.points]);
+  const healthyOnes = useMemo(
+    (): Circumstances => ({ commands: usual, data: fitted, ...oilAt(fluid, USUAL_OIL) }),
+    [usual, fitted, fluid],
   );
+  const { answer, course, start } = useSolver(netlist, states, healthyOnes, circumstances);
 
   const healthy = new Map(answer?.healthy ?? []);
   const so = new Map(answer?.asked ?? []);

@@ -42,7 +42,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
   const fields = await formFields(request);
   if (fields.intent === "preview") {
     const preview = await previewOf(id, fields.netlist ?? "");
-    return preview.ok ? { drawing: preview.drawing as Drawing } : refused(preview);
+    return preview.ok ? { drawing: preview.drawing } : refused(preview);
   }
   const done = await drawCircuit(id, fields, user);
   return done.ok ? redirect(`/fleet/circuits/${id}`) : refused(done);

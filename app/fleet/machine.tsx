@@ -10,7 +10,7 @@ import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
 import { recordMeterChange, withdrawMeterChange } from "~/domain/assets/hourMeter.server";
-import { diagramOf } from "~/domain/circuits/index.server";
+import { diagramIfAny } from "~/domain/circuits/index.server";
 import { CircuitPicture } from "./circuitPicture";
 import { HourMeter } from "./meter";
 import { machinePage, machinePlace } from "~/domain/assets/queries.server";
@@ -24,7 +24,7 @@ export const loader = guard("viewer", async ({ params, user }) => {
   return {
     page,
     diagrams: await Promise.all(
-      page.circuits.map((c) => (c.components.length > 0 ? diagramOf(c.id) : Promise.resolve(undefined))),
+      page.circuits.map((c) => (c.components.length > 0 ? diagramIfAny(c.id) : Promise.resolve(undefined))),
     ),
     submission: crypto.randomUUID(),
     mayEdit: mayAct(user.role, "engineer"),
@@ -144,6 +144,8 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
           {circuit.components.length === 0 ? <Empty>No component yet.</Empty> : null}
           {diagrams[i] ? (
             <CircuitPicture circuit={circuit} diagram={diagrams[i]} machine={machine.name} mayEdit={mayEdit} />
+          ) : circuit.components.length > 0 ? (
+            <Empty>The circuit diagram cannot be made; the log of the server says why. The points are below.</Empty>
           ) : null}
           <table className="w-full border-collapse [&_td]:py-1 lg:[&_td]:py-0.5">
             <thead className="sr-only">

@@ -37,11 +37,11 @@ export function useSolver(
     };
     return () => {
       worker.current = null;
+      busy.current = false;
+      waiting.current = null;
       w.terminate();
     };
-    // a circuit is set up once; its states and its fit come with it
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [netlist]);
+  }, [netlist, states, healthy]);
 
   useEffect(() => {
     const id = ++newest.current;
@@ -51,7 +51,8 @@ export function useSolver(
     }
     busy.current = true;
     worker.current?.postMessage({ kind: "ask", id, asked } satisfies Question);
-  }, [asked]);
+    // a new worker knows nothing yet: it is asked again
+  }, [asked, netlist, states, healthy]);
 
   const start = (scenario: ScenarioId) => {
     setCourse(null);

@@ -4,6 +4,9 @@ import type { Limits } from "../baseline/limit";
 import { median, robustSpread } from "../trend/robust";
 import { normalCdf } from "../numeric/normal";
 
+/** Width of P10 to P90 of a normal, in standard deviations. */
+export const P10_P90 = 2.563;
+
 export interface BelievedLevel {
   /** Core unit of the indicator, at its reference condition. */
   value: number;

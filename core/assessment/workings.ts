@@ -1,12 +1,17 @@
-/** The working of a corrected reading. */
+/** The workings of an assessment: of the last reading, the baseline, the forecast. */
+import type { Baseline } from "../baseline/baseline";
 import { dynamicViscosity, kinematicViscosity, type Fluid } from "../fluid/viscosity";
 import { fluidAt } from "../fluid/measured";
+import type { Forecast } from "../forecast/forecast";
+import { pathLabel } from "../forecast/wearPath";
 import type { LearnedExponents } from "../leakage/exponents";
 import { formatNumber } from "../units/format";
 import { quantityOf } from "../units/quantities";
 import type { Working, WorkingRow } from "../working";
+import type { Duty } from "./dates";
+import type { Indicator } from "./indicator";
 import { believable, LEAST_PRESSURE, type CorrectedReading } from "./series";
-import type { AssessContext, AssessPoint, AssessReading } from "./types";
+import type { AssessContext, AssessedForecast, AssessPoint, AssessReading } from "./types";
 
 /** How a reading was brought to the reference condition; null when it was not corrected. */
 export function lastReadingWorking(
@@ -124,5 +129,90 @@ function elementWorking(
       flow === 1
         ? "Taken at the usual flow: note the speed where it differs."
         : "Flow taken in proportion to the speed.",
+  };
+}
+
+/** How the baseline was found. */
+export function baselineWorking(baseline: Baseline, point: AssessPoint): Working {
+  const row = (label: string, value: number) => ({ label, value, quantity: point.quantity, digits: 3 });
+  return {
+    formula:
+      baseline.kind === "maker"
+        ? "Baseline from the manufacturer's figure"
+        : `Baseline from the first ${baseline.readings} readings after run-in`,
+    rows: [
+      row("centre (median)", baseline.centre),
+      row("spread (1.4826·MAD, small-sample factor)", baseline.spread),
+      row("standard uncertainty of the centre", baseline.uncertainty),
+      { label: "readings", value: baseline.readings },
+    ],
+    source: "Median and median absolute deviation; never narrower than the readings' own uncertainty.",
+    ...(baseline.provisional && {
+      note: "Provisional: fewer than 20 readings, so limits drawn from it give more false alarms than stated.",
+    }),
+  };
+}
+
+/** What the forecast was made of. */
+export function forecastWorking(
+  cast: Forecast,
+  forecast: AssessedForecast,
+  indicator: Indicator,
+  duty: Duty,
+  context: AssessContext,
+): Working {
+  return {
+    formula: "Competing wear paths, weighted by how well each predicted the readings",
+    rows: [
+      { label: "indicator now, over as new", value: cast.level.centre, digits: 3 },
+      { label: "limit, over as new", value: Math.exp(indicator.lnLimit), digits: 3 },
+      { label: "rate, per 1000 running hours", value: cast.rate.centre, digits: 2 },
+      { label: "chance that the rate is above zero", value: cast.rising * 100, quantity: "share", digits: 3 },
+      { label: "noise of a reading", value: cast.noise * 100, quantity: "share", digits: 2 },
+      ...cast.paths
+        .filter((p) => p.share >= 0.05)
+        .map((p) => ({
+          label: `path: ${pathLabel(p.id)}`,
+          value: p.share * 100,
+          quantity: "share" as const,
+          digits: 2,
+        })),
+      {
+        label: "chance of a sudden step of the level in this life",
+        value: cast.step.probability * 100,
+        quantity: "share",
+        digits: 2,
+      },
+      {
+        label: "chance that the rate has changed in this life",
+        value: cast.change.probability * 100,
+        quantity: "share",
+        digits: 2,
+      },
+      ...(forecast.hours.p10 === null
+        ? []
+        : [
+            {
+              label: "P10, running hours after the last reading",
+              value: forecast.hours.p10,
+              quantity: "runningHours" as const,
+            },
+          ]),
+      ...(forecast.hours.p50 === null
+        ? []
+        : [{ label: "P50", value: forecast.hours.p50, quantity: "runningHours" as const }]),
+      ...(forecast.hours.p90 === null
+        ? []
+        : [{ label: "P90", value: forecast.hours.p90, quantity: "runningHours" as const }]),
+      { label: "duty, running hours a day", value: duty.hoursPerDay, digits: 3 },
+      { label: "typical hours to the limit among peers", value: context.prior.timeScale, quantity: "runningHours" },
+    ],
+    source:
+      "Bank of extended Kalman filters on z = (s^λ − 1)/λ with soft change points; crossings drawn from " +
+      "the inverse Gaussian first passage (Folks and Chhikara 1978).",
+    note:
+      context.prior.lives === 0
+        ? "No peer histories yet: a weak default is used instead."
+        : `Prior from ${context.prior.lives} peer histories.`,
   };
 }

@@ -1,5 +1,6 @@
 /** A circuit as it is drawn: where each symbol, line and text stands. Plain data, made once and stored. */
 import type { PortRole } from "./kinds/types";
+import type { CircuitElement, Gauge } from "./netlist";
 
 export type LineStyle = "pressure" | "return" | "suction" | "case" | "pilot";
 
@@ -13,6 +14,8 @@ export interface DrawnPart {
   /** Top left of the text beside it. */
   textX: number;
   textY: number;
+  /** Upside down: what leads up on its symbol goes to tank. */
+  flipped?: true;
 }
 
 export interface DrawnWire {
@@ -40,6 +43,16 @@ export function styleOf(roles: readonly PortRole[]): LineStyle {
   if (roles.includes("suction")) return "suction";
   if (roles.includes("return") && !roles.includes("outlet") && !roles.includes("pressure")) return "return";
   return "pressure";
+}
+
+/** What nobody keeps a record of and no figure matters of stands without a name. */
+const UNNAMED: readonly string[] = ["strainer", "line", "check"];
+
+/** Is there a text beside this element? */
+export function isNamed(element: CircuitElement, gauges: readonly Gauge[]): boolean {
+  return (
+    element.componentId !== null || !UNNAMED.includes(element.kind) || gauges.some((g) => g.element === element.id)
+  );
 }
 
 /** Size of each symbol, and where its ports are on it, by name of the symbol. Ports to the side leave downwards or upwards. */

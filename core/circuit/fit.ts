@@ -211,5 +211,5 @@ export function fitCircuit(
     };
   });
   const missed = met.filter((m) => m.deviations === null || Math.abs(m.deviations) > MET).length;
-  return { data, free, met, fits: met.length > 0 && missed <= Math.max(1, MAY_MISS * met.length) };
+  return { data, free, met, fits: met.length > 0 && missed <= MAY_MISS * met.length };
 }

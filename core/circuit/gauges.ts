@@ -1,4 +1,5 @@
 /** What the gauges of a circuit show: each point is read in a state of its own, so each state is solved once. */
+import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
 import type { ReadingState } from "../units/quantities";
 import { compile, type Compiled, type Conditions } from "./assembly";
 import { elementKinds } from "./kinds";
@@ -40,6 +41,23 @@ export interface Readout {
 /** A figure of an element as it stands under these circumstances. */
 function figureOf(element: CircuitElement, name: string, { data }: Circumstances): number {
   return data?.[element.id]?.[name] ?? element.data[name] ?? elementKinds[element.kind].data[name]?.usual ?? 0;
+}
+
+/** Dynamic viscosity at which the laminar figures of a circuit are stated: VG 46 at 50 °C, mPa·s. */
+const STATED_VISCOSITY = 26;
+
+/**
+ * An oil as the laws of a circuit take it.
+ * @param fluid null: none is stated, and a VG 46 at 50 °C is taken
+ * @param temperature °C
+ */
+export function oilAt(
+  fluid: (Fluid & { density15: number }) | null,
+  temperature: number,
+): Required<Pick<Circumstances, "viscosity" | "density">> {
+  return fluid
+    ? { viscosity: dynamicViscosity(fluid, temperature) / STATED_VISCOSITY, density: fluid.density15 }
+    : { viscosity: 1, density: 870 };
 }
 
 /** A solver of one circuit that remembers where it was: the next answer is near the last one. */

@@ -3,10 +3,11 @@
  * stroke; and a smaller circuit beside SciPy on the same equations, in one run.
  */
 import { spawnSync } from "node:child_process";
-import { draftCircuit, gaugeReader, play, steadyState, workCommands, type DraftComponent, type Netlist } from "@core";
+import { gaugeReader, play, steadyState, workCommands, type Netlist } from "@core";
 import { circuitOf } from "../../core/circuit/build";
 import { compile } from "../../core/circuit/assembly";
 import { inTime } from "../../core/circuit/transient";
+import { plannedNetlist, plannedStates } from "../../demo/draft";
 import { fleetPlan } from "../../demo/fleet";
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
@@ -20,23 +21,10 @@ function timed(times: number, work: (i: number) => void): number {
   return median(took);
 }
 
-const netlists = fleetPlan().map((machine) => ({
-  machine,
-  netlist: draftCircuit({
-    workingPressure: machine.pressure,
-    components: machine.components.map((c, i): DraftComponent => ({
-      id: `c${i}`,
-      kind: c.kind,
-      name: c.name,
-      displacement: c.displacement ?? null,
-      speed: c.speed ?? null,
-      points: c.points.map((p, k) => ({ id: `c${i}p${k}`, name: p.name, quantity: p.quantity })),
-    })),
-  }).netlist,
-}));
+const netlists = fleetPlan().map((machine) => ({ machine, netlist: plannedNetlist(machine) }));
 const sizeOf = (n: Netlist) => compile(n).unknowns;
 const { machine, netlist } = netlists.reduce((a, b) => (sizeOf(b.netlist) > sizeOf(a.netlist) ? b : a));
-const states = new Map(machine.components.flatMap((c, i) => c.points.map((p, k) => [`c${i}p${k}`, p.state] as const)));
+const states = plannedStates(machine);
 const commands = workCommands(netlist);
 const [valve] = Object.keys(commands);
 

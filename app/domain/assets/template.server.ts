@@ -10,7 +10,7 @@ import { now } from "~/runtime/clock.server";
 import { check, quantityField, validTimeZone } from "~/platform/validate";
 import { importFleet } from "./fleetFile/import.server";
 import { pointCode } from "./fleetFile/check";
-import type { FleetFile } from "./fleetFile/schema";
+import type { FleetFile } from "./fleetFile/types";
 
 const named = (what: string, most: number) =>
   string().trim().max(most, `At most ${most} characters.`).required(`Give ${what}.`);

@@ -4,17 +4,16 @@
  */
 import { createHash } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
-import { dynamicViscosity, gaugesOf, type BaselineReading, type DraftComponent, type Fluid } from "@core";
+import { gaugesOf, oilAt, type BaselineReading, type DraftComponent, type Fluid } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuitDiagrams, circuits, components, fluids, points } from "~/db/schema";
 import { currentDetail } from "~/domain/condition/index.server";
+import { log } from "~/runtime/log.server";
 import { inThreads } from "~/platform/threads.server";
 import type { CircuitResult, CircuitTask } from "./circuitTask";
 
 /** Shape of what is stored; another one is made again. */
-const SHAPE = 2;
-/** Viscosity at which the laminar figures of a circuit are stated: VG 46 at 50 °C, mPa·s. */
-export const STATED_VISCOSITY = 26;
+const SHAPE = 4;
 /** Temperature that readings are corrected to or taken near, where nothing else is known, °C. */
 const USUAL_TEMPERATURE = 50;
 /** A baseline is never surer than this share of itself, nor than the model is true. */
@@ -26,18 +25,6 @@ export const drawInThread = inThreads<CircuitTask, CircuitResult>(
   async (task) => (await import("./circuitTask")).default(task),
   1,
 );
-
-export interface CircuitOil {
-  fluid: Fluid | null;
-  density15: number | null;
-}
-
-/** Viscosity over the stated one, and density, of an oil at a temperature. */
-export function oilAt(fluid: (Fluid & { density15: number }) | null, temperature: number) {
-  return fluid
-    ? { viscosity: dynamicViscosity(fluid, temperature) / STATED_VISCOSITY, density: fluid.density15 }
-    : { viscosity: 1, density: 870 };
-}
 
 interface Circuit {
   id: string;
@@ -162,3 +149,13 @@ export async function diagramOf(circuitId: string) {
 }
 
 export type CircuitDiagram = NonNullable<Awaited<ReturnType<typeof diagramOf>>>;
+
+/** The diagram for a page that has more to show: what cannot be drawn is logged and left out, the page stands. */
+export async function diagramIfAny(circuitId: string): Promise<CircuitDiagram | undefined> {
+  try {
+    return await diagramOf(circuitId);
+  } catch (error) {
+    log.error({ error, circuitId }, "this circuit's diagram cannot be made");
+    return undefined;
+  }
+}

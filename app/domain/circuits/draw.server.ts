@@ -1,6 +1,6 @@
 /** Keeping a circuit as somebody drew it, or going back to the proposal. */
 import { and, eq, isNull } from "drizzle-orm";
-import { elementKindOf, readNetlist, type Netlist } from "@core";
+import { elementKindOf, readNetlist, type Drawing, type Netlist } from "@core";
 import { db } from "~/db/client.server";
 import { circuitDiagrams, circuits, components } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
@@ -31,7 +31,7 @@ async function drawnNetlist(circuitId: string, text: string): Promise<Netlist | 
 }
 
 /** How a circuit would be drawn, without keeping it. */
-export async function previewOf(circuitId: string, text: string): Promise<Answer<{ drawing: unknown }>> {
+export async function previewOf(circuitId: string, text: string): Promise<Answer<{ drawing: Drawing }>> {
   const netlist = await drawnNetlist(circuitId, text);
   if (typeof netlist === "string") return { ok: false, problems: { form: netlist } };
   const { drawing } = await drawInThread({ workingPressure: null, components: [], netlist, readings: [], oil: {} });

@@ -1,2 +1,2 @@
 /** What others use of the circuits: their diagrams. */
-export { diagramOf, oilAt, type CircuitDiagram } from "./diagram.server";
+export { diagramIfAny, diagramOf, type CircuitDiagram } from "./diagram.server";

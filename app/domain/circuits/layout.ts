@@ -5,6 +5,7 @@
 import ELK, { type ElkNode } from "elkjs/lib/elk.bundled.js";
 import {
   elementKinds,
+  isNamed,
   nodesOf,
   portKey,
   roleOf,
@@ -23,23 +24,19 @@ const GAP = 10;
 const TITLE = 18;
 const ROW = 38;
 const MARGIN = 12;
+/** Where a joint's line may run instead, beside the place that was found for it. */
+const SHIFTS = [0, -8, 8, -16, 16, -24, 24, -32, 32, -40, 40];
 /** Least distance of two lines side by side. */
 const APART = 14;
+
+/** Kinds of one way, drawn from below upwards, that look as well from above. */
+const UPRIGHT: ReadonlySet<string> = new Set(["throttle", "flowControl", "check", "sequence"]);
 
 interface Box {
   x: number;
   y: number;
   width: number;
   height: number;
-}
-
-/** Text under a symbol's name is left out where nobody keeps a record of it and no figure matters. */
-const UNNAMED = new Set(["strainer", "line", "check"]);
-
-/** Is there a text beside this element? */
-export function isNamed(netlist: Netlist, id: string): boolean {
-  const e = netlist.elements.find((x) => x.id === id)!;
-  return e.componentId !== null || !UNNAMED.has(e.kind) || netlist.gauges.some((g) => g.element === id);
 }
 
 const sizeOf = (netlist: Netlist, id: string) => {
@@ -56,12 +53,23 @@ export async function layOut(netlist: Netlist): Promise<Drawing> {
   const refs = new Map<string, PortRef>();
   for (const l of netlist.lines) for (const end of [l.from, l.to]) refs.set(portKey(end), end);
 
+  const byId = new Map(netlist.elements.map((e) => [e.id, e]));
+  const named = (id: string) => isNamed(byId.get(id)!, netlist.gauges);
+  const toTank = new Set(joints.filter((keys) => keys.some((k) => tanks.has(refs.get(k)!.element))).flat());
+  // what is drawn with its outlet upwards and leads to tank stands on its head: the reservoir is below
+  const flipped = new Set(
+    drawn.filter((e) => UPRIGHT.has(e.kind) && toTank.has(`${e.id}/out`) && !toTank.has(`${e.id}/in`)).map((e) => e.id),
+  );
+
   const heightOf = (id: string) => {
-    const text = isNamed(netlist, id) ? TITLE + gaugesOf(id) * ROW : 0;
+    const text = named(id) ? TITLE + gaugesOf(id) * ROW : 0;
     return Math.max(sizeOf(netlist, id).height, text);
   };
-  const widthOf = (id: string) => sizeOf(netlist, id).width + (isNamed(netlist, id) ? GAP + TEXT : 0);
-  const portOf = (ref: PortRef) => sizeOf(netlist, ref.element).ports[ref.port] ?? { x: 0, up: true };
+  const widthOf = (id: string) => sizeOf(netlist, id).width + (named(id) ? GAP + TEXT : 0);
+  const portOf = (ref: PortRef) => {
+    const at = sizeOf(netlist, ref.element).ports[ref.port] ?? { x: 0, up: true };
+    return flipped.has(ref.element) ? { ...at, up: !at.up } : at;
+  };
 
   const children: ElkNode[] = drawn.map((e) => ({
     id: e.id,
@@ -177,8 +185,10 @@ export async function layOut(netlist: Netlist): Promise<Drawing> {
     const node = placed.get(e.id)!;
     const size = sizeOf(netlist, e.id);
     const y = node.y! + (node.height! - size.height) / 2;
-    for (const [port, at] of Object.entries(size.ports))
+    for (const port of Object.keys(size.ports)) {
+      const at = portOf({ element: e.id, port });
       ports[`${e.id}/${port}`] = [node.x! + at.x, at.up ? y : y + size.height];
+    }
     return {
       element: e.id,
       x: node.x!,
@@ -187,6 +197,7 @@ export async function layOut(netlist: Netlist): Promise<Drawing> {
       height: size.height,
       textX: node.x! + size.width + GAP,
       textY: node.y!,
+      ...(flipped.has(e.id) && { flipped: true as const }),
     };
   });
   // from the border of the room that a symbol takes to the symbol itself
@@ -211,10 +222,19 @@ export async function layOut(netlist: Netlist): Promise<Drawing> {
     );
   }
   const onBus = new Set<string>();
+  const taken = new Set<number>();
   const dots: [number, number][] = [];
   for (const bus of buses) {
     const node = placed.get(bus.id)!;
-    const y = node.y! + node.height! / 2;
+    // where a symbol or a reservoir stands in the way of the line, it runs a little above or below
+    const middle = node.y! + node.height! / 2;
+    const xs0 = bus.ends.map((end) => stub(portKey(end))[0]);
+    const [west, east] = [Math.min(...xs0), Math.max(...xs0)];
+    const clear = (at: number) =>
+      !taken.has(Math.round(at)) &&
+      !boxes.some((b) => b.x < east && b.x + b.width > west && at > b.y - 3 && at < b.y + b.height + 3);
+    const y = SHIFTS.map((shift) => middle + shift).find(clear) ?? middle;
+    taken.add(Math.round(y));
     const near = (py: number) => py >= node.y! - 1 && py <= node.y! + node.height! + 1;
     // straight to the line where nothing stands between; else the way that was found, led on to the line
     const reach = bus.ends.map((end) => {

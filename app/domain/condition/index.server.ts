@@ -8,7 +8,9 @@ export {
   markStale,
   stopsBySite,
 } from "./assessment.server";
-export { assessOilNow, currentOil, markOilStale, oilSampleOf, samplesOf } from "./oilAssessment.server";
+export { assessOilNow, markOilStale } from "./oilAssessment.server";
+export { oilSampleOf, samplesOf } from "./oilInput.server";
+export { currentOil } from "./oilStored.server";
 export {
   assessedColumns,
   assessPointOf,

@@ -5,6 +5,7 @@
 import { Link } from "react-router";
 import {
   elementKinds,
+  isNamed,
   portKey,
   type ConditionState,
   type Assessment,
@@ -119,17 +120,21 @@ export function CircuitDiagram(props: {
           if (!part) return null;
           const kind = elementKinds[e.kind];
           const gauges = netlist.gauges.filter((g) => g.element === e.id && points.has(g.pointId));
-          const named = e.componentId !== null || gauges.length > 0 || part.textX > 0;
           const worst = marks?.has(e.id) ? "text-verm" : "";
-          const silent = e.componentId === null && ["strainer", "line", "check"].includes(e.kind);
           return (
             <g key={e.id} className={worst}>
               {e.kind === "tank" ? null : (
-                <g transform={`translate(${part.x} ${part.y})`} aria-hidden="true">
+                <g
+                  transform={
+                    `translate(${part.x} ${part.y})` +
+                    (part.flipped ? ` rotate(180 ${part.width / 2} ${part.height / 2})` : "")
+                  }
+                  aria-hidden="true"
+                >
                   <CircuitSymbol name={kind.symbol} figures={e.data} joined={(port) => joined.has(`${e.id}/${port}`)} />
                 </g>
               )}
-              {named && !silent ? (
+              {isNamed(e, netlist.gauges) ? (
                 <text
                   x={part.textX}
                   y={part.textY + 12}

@@ -1,6 +1,6 @@
 /** What the schema of the fleet file cannot say: names that must exist, units that must fit, dates in their order. */
 import { findUnit, netlistOfFile, netlistProblems, parseIso4406, quantityOf } from "@core";
-import type { FleetCircuit, FleetComponent, FleetFile, FleetPoint } from "./schema";
+import type { FleetCircuit, FleetComponent, FleetFile, FleetPoint } from "./types";
 
 /** The code of a point, as in the CSV of readings. */
 export const pointCode = (machineTag: string, component: string, point: string) =>

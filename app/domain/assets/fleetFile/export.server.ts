@@ -29,7 +29,7 @@ import type {
   FleetMachine,
   FleetPoint,
   FleetSite,
-} from "./schema";
+} from "./types";
 
 type Row<T extends { $inferSelect: unknown }> = T["$inferSelect"];
 

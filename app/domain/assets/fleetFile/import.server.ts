@@ -26,7 +26,8 @@ import { now } from "~/runtime/clock.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { cleanText } from "~/platform/validate";
 import { fleetProblems, pointCode } from "./check";
-import { fleetSchema, type FleetFile } from "./schema";
+import { fleetSchema } from "./schema";
+import type { FleetFile } from "./types";
 
 const DATE_TIME = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:\d{2})$/;
 const isMoment = (text: string) =>
