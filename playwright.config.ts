@@ -20,6 +20,11 @@ export default defineConfig({
   timeout: 300_000,
   expect: { timeout: 45_000 },
   reporter: [["list"], ["json"]],
+  // nonsense last: what it stores and takes out of use is told of by no other test
+  projects: [
+    { name: "stories", testIgnore: "fuzz.spec.ts" },
+    { name: "nonsense", testMatch: "fuzz.spec.ts", dependencies: ["stories"] },
+  ],
   use: {
     ...(process.env.E2E_URL !== undefined && { baseURL: process.env.E2E_URL }),
     viewport: { width: 1280, height: 800 },

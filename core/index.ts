@@ -48,7 +48,7 @@ export { weightedLine } from "./trend/weightedLine";
 export { median, robustSpread } from "./trend/robust";
 export { firstPassageCdf, firstPassageQuantile } from "./forecast/firstPassage";
 export { defaultPrior, learnPrior } from "./forecast/prior";
-export type { SisterLife, WearPrior } from "./forecast/prior";
+export type { PeerLife, WearPrior } from "./forecast/prior";
 export { pathLabel } from "./forecast/wearPath";
 export { assess } from "./assessment/assess";
 export { probabilityBy } from "./assessment/dated";

@@ -87,7 +87,7 @@ export function fleetPlan(seed = 20261124): MachinePlan[] {
     components: [tank(54), main, reliefValve(285, s), returnFilter, valve, pistonMotor("Hoist motor", 500, s)],
   });
   const craneMeter = "F-11";
-  const dirt = { daysAgo: 250, factor: 7 };
+  const contamination = { daysAgo: 250, factor: 7 };
 
   return [
     gate("Outer gate north", "LG-ON", "Lock, north side", [
@@ -294,13 +294,13 @@ export function fleetPlan(seed = 20261124): MachinePlan[] {
       pump("Hoist pump", {
         displacement: 71,
         pressure: 250,
-        caseDrain: { truth: { law: "clearance", end: 4.6, crossesInDays: 290, change: dirt } },
+        caseDrain: { truth: { law: "clearance", end: 4.6, crossesInDays: 290, change: contamination } },
       }),
       proportionalValve("Hoist valve", s, {
-        leak: { truth: { law: "clearance", end: 4.2, crossesInDays: 420, change: dirt } },
+        leak: { truth: { law: "clearance", end: 4.2, crossesInDays: 420, change: contamination } },
       }),
       filter(s, { elements: [1620, 1165, 710, 261], past: 0.33 }),
-      { dirt: { daysAgo: 252, counts: 8, metals: { iron: 4.5, copper: 4, tin: 3.5 } } },
+      { contamination: { daysAgo: 252, counts: 8, metals: { iron: 4.5, copper: 4, tin: 3.5 } } },
     ),
     crane(
       3,

@@ -344,7 +344,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
     return true;
   });
   if (!loaded) return false;
-  // twice: the second time every point and every circuit knows its sisters
+  // twice: the second time every point and every circuit knows its peers
   for (let pass = 0; pass < 2; pass++) {
     await markAllStale();
     await assessStaleCircuits();

@@ -111,7 +111,7 @@ function judged(name: string): OilAssessment {
     components,
     leaks,
     metalLimits: {},
-    sisterRates: {},
+    peerRates: {},
   };
   return assessOil(input);
 }
@@ -134,7 +134,7 @@ test("quay crane 2: the step is found, the filter named, and the metal traced to
       .map((l) => l.component)
       .sort(),
   ).toEqual(["hoist pump", "hoist valve"]);
-  expect(a.dirt).not.toBeNull();
+  expect(a.contamination).not.toBeNull();
 });
 
 test("bridge drive: fine particles rise within a number of the code, and the valve's leakage with them", () => {

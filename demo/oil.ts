@@ -102,11 +102,11 @@ export function oilHistory(
       note: "Hose burst; drum from the ramp store",
     });
   }
-  const dirtAt = oil.dirt ? now - oil.dirt.daysAgo * DAY : Infinity;
+  const contaminatedAt = oil.contamination ? now - oil.contamination.daysAgo * DAY : Infinity;
   const flushedAt = oil.flushed ? now - oil.flushed.daysAgo * DAY : Infinity;
-  if (oil.dirt)
+  if (oil.contamination)
     for (let i = moves.length - 1; i > 0; i--)
-      if (moves[i]!.kind === "change" && moves[i]!.at > dirtAt - 200 * DAY) moves.splice(i, 1);
+      if (moves[i]!.kind === "change" && moves[i]!.at > contaminatedAt - 200 * DAY) moves.splice(i, 1);
   moves.sort((a, b) => a.at - b.at);
 
   const fluidAt = (at: number): DemoFluid => {
@@ -139,7 +139,8 @@ export function oilHistory(
     for (; day < at; day += DAY) {
       const hours = hoursAt(day + DAY) - hoursAt(day);
       for (const id of ids)
-        metals[id]! += ((usualRates[id]! * (day >= dirtAt ? (oil.dirt!.metals[id] ?? 1) : 1)) / 1000) * hours;
+        metals[id]! +=
+          ((usualRates[id]! * (day >= contaminatedAt ? (oil.contamination!.metals[id] ?? 1) : 1)) / 1000) * hours;
       while (next < moves.length && moves[next]!.at <= day) {
         const move = moves[next++]!;
         const fresh = fluids.find((f) => f.name === move.fluid)!.fresh;
@@ -156,7 +157,8 @@ export function oilHistory(
   const sampleAt = (at: number, change: Partial<DemoSample> = {}, factor = 1): DemoSample => {
     live(at);
     const lab = (value: number, share = 0.05) => value * (1 + share * rng.normal());
-    const common = Math.exp(0.2 * rng.normal()) * strict * factor * (at >= dirtAt ? oil.dirt!.counts : 1);
+    const common =
+      Math.exp(0.2 * rng.normal()) * strict * factor * (at >= contaminatedAt ? oil.contamination!.counts : 1);
     const silt = oil.silting
       ? 2 ** Math.max(0, (at - (now - oil.silting.sinceDaysAgo * DAY)) / DAY / oil.silting.doublingDays)
       : 1;

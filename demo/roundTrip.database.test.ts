@@ -83,7 +83,7 @@ async function csv(query: string): Promise<string> {
 test("fleet file and readings into an empty database: the same lives, limits, instruments, rounds, and the same verdicts", async () => {
   // without the oil's samples, which travel in a file of their own
   await db().execute(sql`truncate oil_assessments, samples, oil_events, debris_events cascade`);
-  await db().execute(sql`truncate life_lessons`);
+  await db().execute(sql`truncate peer_evidence`);
   for (let pass = 0; pass < 2; pass++) {
     await db().execute(sql`update assessments set stale = true`);
     await assessStalePoints();

@@ -50,7 +50,7 @@ function assessed(machineName: string, componentName: string, pointName: string)
     now: NOW,
     fluid,
     measured: [],
-    dirt: null,
+    contamination: null,
     prior: defaultPrior,
     duty: { hoursPerDay: machine.hoursPerDay, deviation: 0.12 },
     stops: [55, 169, 301].map((d) => ({ id: String(d), at: NOW + d * DAY })),

@@ -83,7 +83,7 @@ export interface OilPlan {
   volume?: number;
   everyDays?: number;
   /** Dirt came in: counts and wear go up by these factors and stay. */
-  dirt?: { daysAgo: number; counts: number; metals: Partial<Record<AnalyteId, number>> };
+  contamination?: { daysAgo: number; counts: number; metals: Partial<Record<AnalyteId, number>> };
   /** Dirt that was flushed out again, with what an off-line filter took out in minutes. */
   flushed?: { daysAgo: number; counts: number };
   /** Particles over 4 µm double in so many days since then. */

@@ -58,7 +58,6 @@ const NONSENSE_MACHINE = "Mobile harbour crane";
 /** One address of every place, with records that are there. */
 export async function fuzzPages(ask: typeof query): Promise<string[]> {
   const one = async (sql: string) => (await ask<{ id: string }>(sql))[0]?.id ?? "none";
-  // a machine of which no other test tells: what nonsense alters (it may take a component out of use) is not missed
   const [fleet] = await ask<{ machine: string; component: string; point: string }>(
     `select m.id as machine, c.id as component, p.id as point from points p join components c on c.id = p.component_id
      join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id

@@ -108,7 +108,7 @@ await command(async () => {
       "--lives",
       "6",
       "--brief",
-      "--sisters",
+      "--peers",
       "ended",
     ]);
     const unseen = await follow(bin("tsx"), [
@@ -118,7 +118,7 @@ await command(async () => {
       "--lives",
       "6",
       "--brief",
-      "--sisters",
+      "--peers",
       "ended",
     ]);
     if (alone.code !== 0 || together.code !== 0 || unseen.code !== 0)

@@ -72,7 +72,7 @@ async function browser() {
     const app = await startApp({ ...env, PORT: String(port) }, { testerPort: await freePort(port + 1) });
     try {
       const report = join(projectDir, "test-results/playwright.json");
-      const { code } = await follow(bin("playwright"), ["test", ...process.argv.slice(3)], {
+      const { code } = await follow(bin("playwright"), ["test", ...(process.argv[3] ? ["--no-deps"] : []), ...process.argv.slice(3)], {
         env: {
           ...process.env,
           PLAYWRIGHT_JSON_OUTPUT_NAME: report,

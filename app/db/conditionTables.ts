@@ -5,7 +5,7 @@
 import { sql } from "drizzle-orm";
 import { id, moment } from "./columns";
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
-import type { Assessment, ReadingMark, SisterLife } from "@core";
+import type { Assessment, ReadingMark, PeerLife } from "@core";
 import { lives, points } from "./assetTables";
 
 /** An assessment as stored: the series is left out, since the readings make it again; odd readings keep their mark. */
@@ -56,9 +56,9 @@ export const assessments = pgTable(
   ],
 );
 
-/** What every life, ended ones too, tells its sisters of how parts like it wear. Derived from its readings, as an assessment is. */
-export const lifeLessons = pgTable(
-  "life_lessons",
+/** What every life, ended ones too, tells its peers of how parts like it wear. Derived from its readings, as an assessment is. */
+export const peerEvidence = pgTable(
+  "peer_evidence",
   {
     pointId: uuid("point_id")
       .notNull()
@@ -66,20 +66,20 @@ export const lifeLessons = pgTable(
     lifeId: uuid("life_id")
       .notNull()
       .references(() => lives.id, { onDelete: "cascade" }),
-    /** Kind of component and quantity: whose sister it is. */
+    /** Kind of component and quantity: whose peer it is. */
     family: text("family").notNull().default(""),
     /** Its limit was reached, so that its hours are measured. */
     reached: boolean("reached").notNull().default(false),
     /** Null: too few readings, or no limit. */
-    told: jsonb("told").$type<SisterLife>(),
+    evidence: jsonb("evidence").$type<PeerLife>(),
     madeAt: moment("made_at").notNull(),
   },
   (t) => [
     primaryKey({ columns: [t.pointId, t.lifeId] }),
-    index("life_lessons_life").on(t.lifeId),
-    index("life_lessons_family")
+    index("peer_evidence_life").on(t.lifeId),
+    index("peer_evidence_family")
       .on(t.family, t.reached.desc(), t.madeAt.desc())
-      .where(sql`${t.told} is not null`),
+      .where(sql`${t.evidence} is not null`),
   ],
 );
 

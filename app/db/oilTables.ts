@@ -119,8 +119,8 @@ export const oilAssessments = pgTable(
     margin: jsonb("margin").$type<OilAssessment["margin"]>(),
     verdict: jsonb("verdict").$type<OilAssessment["verdict"]>().notNull(),
     /** Contamination that the forecasts of this circuit's parts reckon with. */
-    dirtAt: moment("dirt_at"),
-    dirtFactor: doublePrecision("dirt_factor"),
+    contaminatedAt: moment("contaminated_at"),
+    contaminationFactor: doublePrecision("contamination_factor"),
     detail: jsonb("detail").$type<OilAssessment>(),
     /** Shape of what is stored as JSON; another one is stale. */
     shape: integer("shape").notNull().default(0),

@@ -10,7 +10,7 @@ import {
   fluids,
   forecastsIssued,
   interventions,
-  lifeLessons,
+  peerEvidence,
   lives,
   machines,
   photos,
@@ -645,41 +645,41 @@ describe("work", () => {
     expect(await db().select().from(interventions)).toHaveLength(1);
   });
 
-  test("a part that is gone still tells the next one how it wore; it is read again when its lesson is old", async () => {
-    const lessons = () => db().select().from(lifeLessons).where(eq(lifeLessons.pointId, ids.point));
+  test("a part that is gone still tells the next one how it wore; it is read again when its evidence is old", async () => {
+    const evidence = () => db().select().from(peerEvidence).where(eq(peerEvidence.pointId, ids.point));
     const [old] = await db()
       .select()
       .from(lives)
       .where(and(eq(lives.componentId, ids.component), isNotNull(lives.endedAt)));
     const [setup] = await pointSetups(db()).where(eq(points.id, ids.point));
-    const [told] = (await lessons()).filter((l) => l.lifeId === old!.id);
-    expect(told!.told).toMatchObject({
+    const [kept] = (await evidence()).filter((l) => l.lifeId === old!.id);
+    expect(kept!.evidence).toMatchObject({
       censored: false,
       noise: expect.any(Number),
       exponents: { a: expect.any(Number) },
     });
     // the crossing was at 6.5 L/min, about 50 readings of 270 h after new
-    expect(told!.told!.hours).toBeGreaterThan(11_000);
-    expect(told!.told!.hours).toBeLessThan(17_000);
-    expect(told!.told!.course!.length).toBeGreaterThan(10);
+    expect(kept!.evidence!.hours).toBeGreaterThan(11_000);
+    expect(kept!.evidence!.hours).toBeLessThan(17_000);
+    expect(kept!.evidence!.course!.length).toBeGreaterThan(10);
     expect(await peersOf(db(), setup!)).toHaveLength(1);
     // the life itself is not its own peer
     expect(await peersOf(db(), { ...setup!, lifeId: old!.id })).toHaveLength(
-      (await lessons()).filter((l) => l.told !== null && l.lifeId !== old!.id).length,
+      (await evidence()).filter((l) => l.evidence !== null && l.lifeId !== old!.id).length,
     );
 
     await db()
-      .update(lifeLessons)
-      .set({ told: null, madeAt: new Date(NOW - 3_600_000) })
-      .where(eq(lifeLessons.lifeId, old!.id));
+      .update(peerEvidence)
+      .set({ evidence: null, madeAt: new Date(NOW - 3_600_000) })
+      .where(eq(peerEvidence.lifeId, old!.id));
     await assessPoint(ids.point, { ended: true });
-    expect((await lessons()).find((l) => l.lifeId === old!.id)!.told).toBeNull();
+    expect((await evidence()).find((l) => l.lifeId === old!.id)!.evidence).toBeNull();
     await db()
-      .update(lifeLessons)
+      .update(peerEvidence)
       .set({ madeAt: new Date(NOW - 2 * DAY) })
-      .where(eq(lifeLessons.lifeId, old!.id));
+      .where(eq(peerEvidence.lifeId, old!.id));
     await assessPoint(ids.point, { ended: true });
-    expect((await lessons()).find((l) => l.lifeId === old!.id)!.told!.hours).toBeCloseTo(told!.told!.hours, -3);
+    expect((await evidence()).find((l) => l.lifeId === old!.id)!.evidence!.hours).toBeCloseTo(kept!.evidence!.hours, -3);
   });
 });
 

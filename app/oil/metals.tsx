@@ -1,4 +1,4 @@
-/** Wear metals: a table of what each says by its own history, its sisters and fixed limits, and the chosen one over time. */
+/** Wear metals: a table of what each says by its own history, its peers and fixed limits, and the chosen one over time. */
 import { useMemo, useState } from "react";
 import { useFetcher } from "react-router";
 import { analytes, formatNumber, type AnalyteId, type MetalAlarm, type MetalPoint } from "@core";
@@ -9,7 +9,7 @@ import { metalChart } from "./charts";
 const number = (value: number | null, digits = 1) => (value === null ? "–" : formatNumber(value, digits));
 const passedText: Record<MetalAlarm["passed"][number], string> = {
   own: "its own history",
-  sisters: "its peers",
+  peers: "its peers",
   fixed: "the fixed limit",
 };
 
@@ -88,7 +88,7 @@ export function MetalSection({
                 <td className="text-right">{number(m.corrected)}</td>
                 <td className="text-right">{number(m.rate)}</td>
                 <td className="text-right">{number(m.usual)}</td>
-                <td className="text-right">{number(m.sisters)}</td>
+                <td className="text-right">{number(m.peers)}</td>
                 <td className="text-right">
                   {number(m.fixed, 0)}
                   {m.fixedStated ? <span className="text-ink-2"> stated</span> : null}

@@ -53,7 +53,7 @@ const groups: { group: AnalyteGroup; title: string; hint: string }[] = [
   },
   { group: "condition", title: "Water, viscosity, acid", hint: "Water in ppm, or with % behind it." },
   { group: "wear", title: "Wear metals, ppm", hint: "Less than: write < 1." },
-  { group: "dirt", title: "Dirt from outside, ppm", hint: "" },
+  { group: "contaminant", title: "Dirt from outside, ppm", hint: "" },
   { group: "additive", title: "Additives, ppm", hint: "" },
 ];
 

@@ -80,7 +80,7 @@ function expectation(): WalkPoint["expectation"] {
     now: NOW,
     fluid,
     measured: [],
-    dirt: null,
+    contamination: null,
     prior: defaultPrior,
     duty: { hoursPerDay: 7, deviation: 0.1 },
     stops: [],

@@ -87,7 +87,7 @@ export function assess(
   const side = limits && baseline && fromReadings ? nearestSide(fromReadings.value, baseline.centre, limits) : null;
   const indicator =
     side && baseline && leavesMargin(baseline.centre, side) ? indicatorOf(corrected, baseline, side, point) : null;
-  const dirt = dirtOf(series, point, context);
+  const contamination = contaminationOf(series, point, context);
   const cast =
     indicator && indicator.lnLimit > 0 && series.length >= FEWEST_READINGS
       ? runForecast({
@@ -98,7 +98,7 @@ export function assess(
           prior: {
             ...(point.knownWhenNew ? context.prior : withoutCourse(context.prior)),
             noise: noiseOf(indicator.readings, indicator.corrected, context.prior.noise),
-            ...(dirt && { dirtAt: dirt.hours }),
+            ...(contamination && { contaminatedAt: contamination.hours }),
           },
         })
       : null;
@@ -188,17 +188,18 @@ export function assess(
       partReadyAt: context.partReadyAt,
       nextStop,
       now: context.now,
-      dirt:
-        dirt && cast
+      contamination:
+        contamination && cast
           ? {
-              at: dirt.at,
-              readingsSince: series.filter((r) => r.at > dirt.at).length,
+              at: contamination.at,
+              readingsSince: series.filter((r) => r.at > contamination.at).length,
               faster:
                 trend.proved &&
-                series.at(-1)!.at > dirt.at &&
+                series.at(-1)!.at > contamination.at &&
                 cast.change.probability > 0.5 &&
                 cast.change.hours !== null &&
-                Math.abs(cast.change.hours - dirt.hours) < Math.max(DIRT_NEAR_HOURS, 0.1 * dirt.hours),
+                Math.abs(cast.change.hours - contamination.hours) <
+                  Math.max(CONTAMINATION_NEAR_HOURS, 0.1 * contamination.hours),
             }
           : null,
     }),
@@ -267,10 +268,10 @@ function levelOf(cast: Forecast, indicator: Indicator): BelievedLevel {
 }
 
 /** A change of rate this near to the dirt belongs to it, running hours. */
-const DIRT_NEAR_HOURS = 1500;
+const CONTAMINATION_NEAR_HOURS = 1500;
 
 /** Quantities that dirt wears at: a gap, a bore, a seat. */
-const WORN_BY_DIRT: readonly string[] = [
+const WORN_BY_CONTAMINATION: readonly string[] = [
   "caseDrainFlow",
   "leakageFlow",
   "flow",
@@ -281,18 +282,29 @@ const WORN_BY_DIRT: readonly string[] = [
 ];
 
 /** Dirt that came in during this life, at its running hours; before the first reading it is part of the life. */
-function dirtOf(
+function contaminationOf(
   series: CorrectedSeries["readings"],
   point: AssessPoint,
-  { dirt, duty }: AssessContext,
+  { contamination, duty }: AssessContext,
 ): { at: number; hours: number } | null {
   const first = series[0];
   const last = series.at(-1);
-  if (!dirt || !first || !last || dirt.at < first.at || !WORN_BY_DIRT.includes(point.quantity)) return null;
-  if (dirt.at >= last.at) return { at: dirt.at, hours: last.hours + ((dirt.at - last.at) / DAY) * duty.hoursPerDay };
-  const after = series.findIndex((r) => r.at > dirt.at);
+  if (
+    !contamination ||
+    !first ||
+    !last ||
+    contamination.at < first.at ||
+    !WORN_BY_CONTAMINATION.includes(point.quantity)
+  )
+    return null;
+  if (contamination.at >= last.at)
+    return { at: contamination.at, hours: last.hours + ((contamination.at - last.at) / DAY) * duty.hoursPerDay };
+  const after = series.findIndex((r) => r.at > contamination.at);
   const [from, to] = [series[after - 1]!, series[after]!];
-  return { at: dirt.at, hours: from.hours + ((dirt.at - from.at) / (to.at - from.at)) * (to.hours - from.hours) };
+  return {
+    at: contamination.at,
+    hours: from.hours + ((contamination.at - from.at) / (to.at - from.at)) * (to.hours - from.hours),
+  };
 }
 
 function baselineFor(corrected: CorrectedSeries, point: AssessPoint, context: AssessContext): Baseline | undefined {

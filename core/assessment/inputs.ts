@@ -48,7 +48,7 @@ export function fullContext(context: ContextInput, readings: readonly AssessRead
     now: context.now ?? readings[readings.length - 1]?.at ?? 0,
     fluid: context.fluid ?? null,
     measured: context.measured ?? [],
-    dirt: context.dirt ?? null,
+    contamination: context.contamination ?? null,
     prior: { ...defaultPrior, ...context.prior },
     duty: context.duty ?? usualDuty,
     stops: context.stops ?? [],

@@ -16,7 +16,7 @@ const context: AssessContext = {
   now: NOW,
   fluid,
   measured: [],
-  dirt: null,
+  contamination: null,
   prior: defaultPrior,
   duty: { hoursPerDay: 9, deviation: 0.1 },
   stops: [],
@@ -100,7 +100,7 @@ describe("dirt in the oil", () => {
   test("before any reading since, the forecast is wider and earlier, and says so", () => {
     const readings = life(30, { end: 4 });
     const clean = assess(readings, point, context);
-    const dirty = assess(readings, point, { ...context, dirt: { at: NOW - 5 * DAY, factor: 8 } });
+    const dirty = assess(readings, point, { ...context, contamination: { at: NOW - 5 * DAY, factor: 8 } });
     expect(dirty.forecast!.hours.p10!).toBeLessThan(clean.forecast!.hours.p10! * 0.95);
     expect(dirty.forecast!.hours.p50!).toBeLessThan(clean.forecast!.hours.p50!);
     const width = (a: Assessment) => Math.log(a.forecast!.hours.p90! / a.forecast!.hours.p10!);
@@ -110,21 +110,21 @@ describe("dirt in the oil", () => {
   test("readings since that keep their course bring the forecast back, and that is said", () => {
     const readings = life(40, { end: 4 });
     const clean = assess(readings, point, context);
-    const dirty = assess(readings, point, { ...context, dirt: { at: readings[25]!.at + DAY, factor: 8 } });
+    const dirty = assess(readings, point, { ...context, contamination: { at: readings[25]!.at + DAY, factor: 8 } });
     expect(dirty.forecast!.hours.p50! / clean.forecast!.hours.p50!).toBeGreaterThan(0.85);
     expect(said(dirty)).toMatch(/its readings since show no faster wear/);
   });
   test("dirt before this life, or at a quantity that dirt does not wear, is no matter", () => {
     const readings = life(20, { end: 4 });
     expect(
-      said(assess(readings, point, { ...context, dirt: { at: readings[0]!.at - 300 * DAY, factor: 8 } })),
+      said(assess(readings, point, { ...context, contamination: { at: readings[0]!.at - 300 * DAY, factor: 8 } })),
     ).not.toMatch(/Dirt/);
     expect(
       said(
         assess(
           readings,
           { ...point, quantity: "temperatureRise", reference: null },
-          { ...context, dirt: { at: NOW - 50 * DAY, factor: 8 } },
+          { ...context, contamination: { at: NOW - 50 * DAY, factor: 8 } },
         ),
       ),
     ).not.toMatch(/Dirt/);

@@ -15,7 +15,7 @@ const context: AssessContext = {
   now: NOW,
   fluid,
   measured: [],
-  dirt: null,
+  contamination: null,
   prior: defaultPrior,
   duty: { hoursPerDay: 9, deviation: 0.1 },
   stops: [

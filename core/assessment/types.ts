@@ -2,7 +2,7 @@
 import type { Baseline } from "../baseline/baseline";
 import type { LimitRule, Limits } from "../baseline/limit";
 import type { Fluid } from "../fluid/viscosity";
-import type { SisterLife, WearPrior } from "../forecast/prior";
+import type { PeerLife, WearPrior } from "../forecast/prior";
 import type { MeterChange } from "../hours/runningHours";
 import type { MeasuredViscosity } from "../fluid/measured";
 import type { ConditionState } from "../state/state";
@@ -61,7 +61,7 @@ export interface AssessContext {
   /** Viscosities that a laboratory found: readings are corrected with the oil as it was. */
   measured: readonly MeasuredViscosity[];
   /** Dirt came into this circuit then: wear may go faster since. */
-  dirt: { at: number; factor: number } | null;
+  contamination: { at: number; factor: number } | null;
   prior: WearPrior;
   /** Duty of the machine: running hours a day, and the relative standard deviation of that figure. */
   duty: { hoursPerDay: number; deviation: number };
@@ -191,6 +191,6 @@ export interface Assessment {
   expectation: Expectation | null;
   verdict: VerdictPart[];
   workings: { last: Working | null; baseline: Working | null; forecast: Working | null };
-  /** What a prior for sisters needs. */
-  life: SisterLife | null;
+  /** What a prior for peers needs. */
+  life: PeerLife | null;
 }

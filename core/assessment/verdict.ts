@@ -24,7 +24,7 @@ export interface VerdictFacts {
   partReadyAt: number | null;
   nextStop: AssessStop | null;
   /** Dirt came into the oil in this life: how the forecast reckons with it. */
-  dirt: { at: number; readingsSince: number; faster: boolean } | null;
+  contamination: { at: number; readingsSince: number; faster: boolean } | null;
   now: number;
 }
 
@@ -163,13 +163,13 @@ export function verdictOf(
   }
 
   if (a.unconfirmed) said.push(...readAgain(a.unconfirmed.raw, f.quantity));
-  if (f.dirt && a.forecast) {
+  if (f.contamination && a.forecast) {
     text(" Contamination entered this oil about ");
-    said.push({ date: f.dirt.at, precision: "day" });
+    said.push({ date: f.contamination.at, precision: "day" });
     text(
-      f.dirt.faster
+      f.contamination.faster
         ? ": it has worn faster since, and that is in the dates."
-        : f.dirt.readingsSince < SHOWN_OTHERWISE
+        : f.contamination.readingsSince < SHOWN_OTHERWISE
           ? ": until its readings show otherwise the dates allow for faster wear."
           : ", but its readings since show no faster wear.",
     );

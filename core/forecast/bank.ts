@@ -16,7 +16,7 @@ const NOISE_LEVELS: readonly Share[] = [
   { value: 0.5, share: 0.5 },
   { value: 1, share: 0.5 },
 ];
-/** Share of the course that sisters took, when they tell one. */
+/** Share of the course that peers took, when they tell one. */
 const COURSE_SHARE = 0.6;
 /** A course is held against so many time scales, as far as so many spreads of the lives: where it bends, age tells. */
 const COURSE_SCALES = 25;

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { random } from "../random/random";
 import { courseOf, sharedCourse, type EndedCourse } from "./course";
 import { forecast } from "./forecast";
-import { learnPrior, withoutCourse, type SisterLife, type WearPrior } from "./prior";
+import { learnPrior, withoutCourse, type PeerLife, type WearPrior } from "./prior";
 import { fitShape, lastPace, shapeAt } from "./shape";
 
 const cracks = (x: number) => 0.35 * x + (x > 0.66 ? 0.65 * (Math.expm1(6 * (x - 0.66)) / Math.expm1(6 * 0.34)) : 0);
@@ -93,8 +93,8 @@ describe("the course that peers share", () => {
 });
 
 describe("a forecast with the course of its peers", () => {
-  const sisters = (change: Partial<SisterLife>) =>
-    livesOf(cracks).map((l): SisterLife => ({
+  const peers = (change: Partial<PeerLife>) =>
+    livesOf(cracks).map((l): PeerLife => ({
       hours: l.hours,
       censored: false,
       noise: 0.03,
@@ -120,7 +120,7 @@ describe("a forecast with the course of its peers", () => {
   };
 
   test("cracks that no law foretells are foretold as the peers showed them", () => {
-    const prior = learnPrior(sisters({}));
+    const prior = learnPrior(peers({}));
     expect(prior.course).toBeDefined();
     const off = (p: WearPrior) =>
       [1, 2, 3, 4, 5]
@@ -140,8 +140,8 @@ describe("a forecast with the course of its peers", () => {
 
   test("only lives that came to their limit, or nearly, lend their course", () => {
     const upTo = (margin: number) => livesOf(cracks).map((l) => l.points.filter((p) => p.margin < margin));
-    const lent = (margin: number, change: Partial<SisterLife>) =>
-      learnPrior(sisters(change).map((s, i) => ({ ...s, course: upTo(margin)[i]! }))).course;
+    const lent = (margin: number, change: Partial<PeerLife>) =>
+      learnPrior(peers(change).map((s, i) => ({ ...s, course: upTo(margin)[i]! }))).course;
     expect(lent(0.6, { reached: false })).toBeUndefined();
     expect(lent(0.6, { reached: true })).toBeDefined();
     expect(lent(2, { reached: true, censored: true })).toBeUndefined();

@@ -1,5 +1,5 @@
 /**
- * The course that sister lives took: which share of the way to the limit they had gone at which share of their life.
+ * The course that peer lives took: which share of the way to the limit they had gone at which share of their life.
  * Like parts under like work wear alike, by a law that need not be on any list.
  */
 import { fitShape, shapeAt, type ShapePoint } from "./shape";

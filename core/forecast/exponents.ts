@@ -1,4 +1,4 @@
-/** What sister lives say of the exponents of the leakage correction. */
+/** What peer lives say of the exponents of the leakage correction. */
 
 /** Exponents of pressure (a) and viscosity (b) in the leakage correction, with their standard deviations. */
 export interface Exponents {

@@ -42,7 +42,7 @@ export const DIRT_CHANGES = 0.5;
 /** Chance of a change of rate between two readings. */
 function hazardOf(h: Hypothesis, prior: WearPrior, from: number, to: number): number {
   const usual = Math.min(0.3, 1 - Math.exp((-h.regime.changes * (to - from)) / h.timeScale));
-  return prior.dirtAt !== undefined && prior.dirtAt >= from && prior.dirtAt < to
+  return prior.contaminatedAt !== undefined && prior.contaminatedAt >= from && prior.contaminatedAt < to
     ? Math.max(usual, DIRT_CHANGES)
     : usual;
 }

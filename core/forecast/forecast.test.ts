@@ -215,17 +215,17 @@ describe("forecast", () => {
 });
 
 describe("prior from peers", () => {
-  const sister = (hours: number, censored = false, noise = 0.03) => ({ hours, censored, noise });
+  const peer = (hours: number, censored = false, noise = 0.03) => ({ hours, censored, noise });
   test("none: the default", () =>
     expect(learnPrior([])).toMatchObject({ timeScale: expect.closeTo(defaultPrior.timeScale, 3), lives: 0 }));
   test("many short lives shorten it", () =>
-    expect(learnPrior(Array.from({ length: 30 }, () => sister(8000))).timeScale).toBeLessThan(10_000));
+    expect(learnPrior(Array.from({ length: 30 }, () => peer(8000))).timeScale).toBeLessThan(10_000));
   test("a censored life counts only as “at least”", () => {
-    expect(learnPrior([sister(1000, true)]).timeScale).toBeCloseTo(defaultPrior.timeScale, 3);
-    expect(learnPrior([sister(200_000, true)]).timeScale).toBeGreaterThan(defaultPrior.timeScale);
+    expect(learnPrior([peer(1000, true)]).timeScale).toBeCloseTo(defaultPrior.timeScale, 3);
+    expect(learnPrior([peer(200_000, true)]).timeScale).toBeGreaterThan(defaultPrior.timeScale);
   });
   test("noise of peers is learned", () =>
-    expect(learnPrior(Array.from({ length: 20 }, () => sister(20_000, false, 0.1))).noise).toBeGreaterThan(0.07));
+    expect(learnPrior(Array.from({ length: 20 }, () => peer(20_000, false, 0.1))).noise).toBeGreaterThan(0.07));
 });
 
 describe("a rate that turns", () => {
@@ -272,7 +272,7 @@ describe("regimes of wear", () => {
     forecast({ readings: life(48, law, { seed }), lnLimit, prior, corrected: true });
   const share = (of: Readonly<Record<string, number>> | undefined, word: string) =>
     Object.entries(of ?? {}).reduce((sum, [id, s]) => sum + (id.includes(word) ? s : 0), 0);
-  const sistersOf = (law: (hours: number) => number) =>
+  const peersOf = (law: (hours: number) => number) =>
     Array.from({ length: 8 }, (_, seed) => ({
       hours: 12_000,
       censored: false,
@@ -288,7 +288,7 @@ describe("regimes of wear", () => {
 
   test("peers that wore evenly make a calm life likelier, peers that bent a restless one", () => {
     const bent = (h: number) => 1 + (h < 5000 ? h / 40_000 : 0.125 + (h - 5000) / 2000);
-    const [calm, restless] = [learnPrior(sistersOf(linear(12_000))), learnPrior(sistersOf(bent))];
+    const [calm, restless] = [learnPrior(peersOf(linear(12_000))), learnPrior(peersOf(bent))];
     expect(share(calm.regimes, "restless")).toBeLessThan(share(restless.regimes, "restless") - 0.2);
     expect(Object.values(calm.regimes!).reduce((a, b) => a + b, 0)).toBeCloseTo(1, 6);
   });
@@ -299,17 +299,17 @@ describe("regimes of wear", () => {
     const led = forecast({
       readings,
       lnLimit,
-      prior: { ...prior, regimes: learnPrior(sistersOf(linear(12_000))).regimes! },
+      prior: { ...prior, regimes: learnPrior(peersOf(linear(12_000))).regimes! },
       corrected: true,
     }).regimes;
     expect(Math.abs(share(led, "restless") - share(alone, "restless"))).toBeLessThan(0.1);
   });
 
   test("peers that have shown no wear yet leave the usual shares", () => {
-    const still = sistersOf(() => 1).map((s) => ({ ...s, censored: true }));
+    const still = peersOf(() => 1).map((s) => ({ ...s, censored: true }));
     expect(learnPrior(still).regimes).toBeUndefined();
-    expect(learnPrior([...still, ...sistersOf(linear(12_000))]).regimes).toEqual(
-      learnPrior(sistersOf(linear(12_000))).regimes,
+    expect(learnPrior([...still, ...peersOf(linear(12_000))]).regimes).toEqual(
+      learnPrior(peersOf(linear(12_000))).regimes,
     );
   });
 

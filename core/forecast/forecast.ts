@@ -64,16 +64,16 @@ export interface Forecast {
   noise: number;
   fan: FanPoint[];
   outlier: number[];
-  /** Shares of the regimes that these readings alone speak for: as if no sister were known. */
+  /** Shares of the regimes that these readings alone speak for: as if no peer were known. */
   regimes: Record<string, number>;
-  /** The course so far, for its sisters. */
+  /** The course so far, for its peers. */
   course: CoursePoint[];
 }
 
 /** Slowest rate that matters, share of the usual one. */
 const SLOWEST_RATE = 0.2;
 const DRAWS = 400;
-/** Drawn first; those that suit the lifetimes of the sisters are kept. */
+/** Drawn first; those that suit the lifetimes of the peers are kept. */
 const FIRST_DRAWS = 800;
 /** Smaller shares of a regime are not kept. */
 const NEGLIGIBLE_SHARE = 1e-4;
@@ -115,11 +115,12 @@ export function forecast({
   );
 
   // dirt that no reading has seen yet: the rate may have changed all the same
-  const dirtSince = prior.dirtAt !== undefined && prior.dirtAt >= readings[readings.length - 1]!.hours;
+  const changedSince =
+    prior.contaminatedAt !== undefined && prior.contaminatedAt >= readings[readings.length - 1]!.hours;
   const first = systematic(weights, FIRST_DRAWS, rng.uniform()).map((index) => {
     const h = hypotheses[index]!;
     const [z, d] = drawState(h, rng);
-    const state = { h, z, d: dirtSince && rng.uniform() < DIRT_CHANGES ? newRate(h, d, rng) : d };
+    const state = { h, z, d: changedSince && rng.uniform() < DIRT_CHANGES ? newRate(h, d, rng) : d };
     return { state, crossing: drawCrossing(h, z, state.d, age, horizon, rng) };
   });
   const lifetime = lifetimeOdds(lnLimit, prior, corrected, horizon, rng);
@@ -223,7 +224,7 @@ function ownRegimes(
         (shares[regime.id] ?? 0) + (weights[i]! * regime.prior) / (prior.regimes?.[regime.id] ?? regime.prior);
   });
   const total = Object.values(shares).reduce((a, b) => a + b, 0);
-  // nothing but the sisters' course is left: no law was told
+  // nothing but the peers' course is left: no law was told
   if (total === 0) return {};
   return Object.fromEntries(
     Object.entries(shares)

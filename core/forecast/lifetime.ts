@@ -1,6 +1,6 @@
 /**
- * What the lives of sisters say of a whole lifetime, over what the bank holds of one before any reading. Draws of
- * the crossing weighed by it have the sisters' lifetimes for their prior, and the bank's own for all else.
+ * What the lives of peers say of a whole lifetime, over what the bank holds of one before any reading. Draws of
+ * the crossing weighed by it have the peers' lifetimes for their prior, and the bank's own for all else.
  */
 import { normalPdf } from "../numeric/normal";
 import { studentCdf, studentPdf } from "../numeric/student";
@@ -11,7 +11,7 @@ import type { WearPrior } from "./prior";
 const PRIOR_DRAWS = 400;
 /** Neither side is trusted further than this. */
 const LARGEST_ODDS = 20;
-/** Degrees of freedom of the sisters' lifetimes, in ln hours: few lives, so heavy tails. */
+/** Degrees of freedom of the peers' lifetimes, in ln hours: few lives, so heavy tails. */
 const TAILS = 4;
 /** Fewer draws that reach the limit say nothing of a lifetime. */
 const FEWEST_REACHED = 20;
@@ -19,7 +19,7 @@ const STEPS = 30;
 /** From this many ln units below the usual lifetime. */
 const REACH = 5;
 
-/** Odds of a lifetime in running hours (Infinity: beyond the horizon); 1 for all when no sister is known. */
+/** Odds of a lifetime in running hours (Infinity: beyond the horizon); 1 for all when no peer is known. */
 export function lifetimeOdds(
   lnLimit: number,
   prior: WearPrior,
@@ -42,13 +42,13 @@ export function lifetimeOdds(
   const ofBank = (ln: number) =>
     reached.reduce((sum, at) => sum + normalPdf((ln - at) / width) / width, 0) / PRIOR_DRAWS;
   const standard = (ln: number) => (ln - Math.log(prior.timeScale)) / prior.lifeSpread;
-  const ofSisters = (ln: number) => studentPdf(standard(ln), TAILS) / prior.lifeSpread;
-  const odds = (sisters: number, held: number) =>
-    Math.min(LARGEST_ODDS, Math.max(1 / LARGEST_ODDS, sisters / Math.max(1e-6, held)));
+  const ofPeers = (ln: number) => studentPdf(standard(ln), TAILS) / prior.lifeSpread;
+  const odds = (peers: number, held: number) =>
+    Math.min(LARGEST_ODDS, Math.max(1 / LARGEST_ODDS, peers / Math.max(1e-6, held)));
 
   const low = Math.log(prior.timeScale) - REACH;
   const step = (Math.log(horizon) - low) / STEPS;
-  const table = Array.from({ length: STEPS + 1 }, (_, i) => odds(ofSisters(low + i * step), ofBank(low + i * step)));
+  const table = Array.from({ length: STEPS + 1 }, (_, i) => odds(ofPeers(low + i * step), ofBank(low + i * step)));
   const beyond = odds(1 - studentCdf(standard(Math.log(horizon)), TAILS), 1 - reached.length / PRIOR_DRAWS);
   return (hours) => {
     if (!Number.isFinite(hours)) return beyond;

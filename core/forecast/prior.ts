@@ -1,5 +1,5 @@
 /**
- * What sister lives say before a life has readings of its own: time scale, noise and how often the
+ * What peer lives say before a life has readings of its own: time scale, noise and how often the
  * rate of wear changes. Empirical Bayes with a weak default.
  */
 import { sharedCourse, type Course, type CoursePoint } from "./course";
@@ -19,10 +19,10 @@ export interface WearPrior {
   regimes?: Readonly<Record<string, number>>;
   /** Exponents of the leakage correction: centre and standard deviation over lives. */
   exponents: Exponents;
-  /** The course that sisters took, when enough of them tell one. */
+  /** The course that peers took, when enough of them tell one. */
   course?: Course;
   /** Running hours at which dirt came in: the rate may well have changed then, for the worse. */
-  dirtAt?: number;
+  contaminatedAt?: number;
   /** Lives that it was learned from; 0: the default. */
   lives: number;
 }
@@ -42,7 +42,7 @@ export function withoutCourse({ course: _course, ...prior }: WearPrior): WearPri
   return prior;
 }
 
-export interface SisterLife {
+export interface PeerLife {
   /** Running hours to the limit: reached, or the median forecast. */
   hours: number;
   /** True when the life ended before the limit or is still far from it: `hours` is a least value. */
@@ -72,24 +72,24 @@ const PSEUDO_REGIMES = 2;
 const TURNS = 10;
 
 /**
- * Prior from sister lives: geometric mean of their hours, shrunk to the default. A censored life counts only
+ * Prior from peer lives: geometric mean of their hours, shrunk to the default. A censored life counts only
  * when it lasted longer than the mean so far, since it says "at least".
  */
-export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = defaultPrior): WearPrior {
-  const reached = sisters.filter((s) => !s.censored && s.hours > 0);
+export function learnPrior(peers: readonly PeerLife[], base: WearPrior = defaultPrior): WearPrior {
+  const reached = peers.filter((s) => !s.censored && s.hours > 0);
   let weight = PSEUDO_CENTRE;
   let ln = PSEUDO_CENTRE * Math.log(base.timeScale);
   for (const s of reached) {
     ln += Math.log(s.hours);
     weight += 1;
   }
-  for (const s of sisters) {
+  for (const s of peers) {
     if (s.censored && s.hours > Math.exp(ln / weight)) {
       ln += Math.log(s.hours);
       weight += 1;
     }
   }
-  const noises = sisters.filter((s) => s.noise > 0);
+  const noises = peers.filter((s) => s.noise > 0);
   const noise =
     noises.reduce((sum, s) => sum + Math.log(s.noise), PSEUDO_LIVES * Math.log(base.noise)) /
     (noises.length + PSEUDO_LIVES);
@@ -107,20 +107,20 @@ export function learnPrior(sisters: readonly SisterLife[], base: WearPrior = def
     lifeSpread: Math.min(base.lifeSpread, lifeSpread),
     noise: Math.exp(noise),
     exponents: learnExponents(
-      sisters.flatMap((s) => s.exponents ?? []),
+      peers.flatMap((s) => s.exponents ?? []),
       base.exponents,
     ),
-    ...learnRegimes(sisters),
-    ...learnCourse(sisters),
-    lives: sisters.length,
+    ...learnRegimes(peers),
+    ...learnCourse(peers),
+    lives: peers.length,
   };
 }
 
 /** A life that has not reached its limit tells its course when it has come so far. */
 const NEARLY_THERE = 0.9;
 
-function learnCourse(sisters: readonly SisterLife[]): Pick<WearPrior, "course"> {
-  const told = sisters.filter(
+function learnCourse(peers: readonly PeerLife[]): Pick<WearPrior, "course"> {
+  const told = peers.filter(
     ({ hours, course, censored, reached }) =>
       hours > 0 && course && course.length > 0 && !censored && (reached || course.at(-1)!.margin >= NEARLY_THERE),
   );
@@ -129,11 +129,11 @@ function learnCourse(sisters: readonly SisterLife[]): Pick<WearPrior, "course"> 
 }
 
 /**
- * Shares of the regimes by expectation and maximisation: a sister's likelihood of a regime is her share over the usual one.
+ * Shares of the regimes by expectation and maximisation: a peer's likelihood of a regime is her share over the usual one.
  * A life that has shown no wear yet does not tell: any late or sudden path suits it, and many such lives would make a law of that.
  */
-function learnRegimes(sisters: readonly SisterLife[]): Pick<WearPrior, "regimes"> {
-  const told = sisters.filter((s) => s.regimes && !s.censored);
+function learnRegimes(peers: readonly PeerLife[]): Pick<WearPrior, "regimes"> {
+  const told = peers.filter((s) => s.regimes && !s.censored);
   if (told.length === 0) return {};
   const evidence = told.map((s) => regimes.map((r) => (s.regimes![r.id] ?? 0) / r.prior));
   let shares = regimes.map((r) => r.prior);

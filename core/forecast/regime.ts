@@ -1,6 +1,6 @@
 /**
  * Regimes of wear: a path, whether nothing wears until a change comes, whether wear wanders, and how its rate keeps:
- * steady, changing often, or turning all the time. What sister lives share is their regime.
+ * steady, changing often, or turning all the time. What peer lives share is their regime.
  */
 import { courseClock } from "./clock";
 import type { Course } from "./course";
@@ -77,7 +77,7 @@ const STRAYING = 0.15;
 /** Of the lives that do not keep to it steadily, this share is restless, the rest turns. */
 const RESTLESS = 0.6;
 
-/** Regimes of a life that goes the way its sisters went; the priors sum to one. */
+/** Regimes of a life that goes the way its peers went; the priors sum to one. */
 export function courseRegimes(course: Course): Regime[] {
   const path: WearPath = { id: "course", lambda: 1, clock: courseClock(course.shape), label: COURSE_LABEL, prior: 1 };
   const steady = FAITHFUL / (1 + (course.wander / STRAYING) ** 2);

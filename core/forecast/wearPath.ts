@@ -29,7 +29,7 @@ export type WearPathId =
   | "lateOnset"
   | "course";
 
-/** The path that is no law: what sister lives did. */
+/** The path that is no law: what peer lives did. */
 export const COURSE_LABEL = "as its peers went";
 
 export const wearPaths: readonly WearPath[] = [

@@ -1,7 +1,7 @@
 /** What a laboratory reports about a sample of oil. Values are kept in core units; counts are cumulative, per mL. */
 import type { QuantityId } from "../units/quantities";
 
-export type AnalyteGroup = "count" | "condition" | "wear" | "dirt" | "additive";
+export type AnalyteGroup = "count" | "condition" | "wear" | "contaminant" | "additive";
 
 export interface Analyte {
   label: string;
@@ -41,7 +41,12 @@ const count = (size: number, ...more: string[]): Analyte => ({
     ...more,
   ],
 });
-const metal = (label: string, symbol: string, group: "wear" | "dirt" | "additive", greatest = 20_000): Analyte => ({
+const metal = (
+  label: string,
+  symbol: string,
+  group: "wear" | "contaminant" | "additive",
+  greatest = 20_000,
+): Analyte => ({
   label,
   short: label.toLowerCase(),
   group,
@@ -112,8 +117,8 @@ export const analytes = define({
   lead: metal("Lead", "Pb", "wear"),
   aluminium: { ...metal("Aluminium", "Al", "wear"), heads: ["aluminium", "aluminum", "al", "aluminium al"] },
   nickel: metal("Nickel", "Ni", "wear"),
-  silicon: metal("Silicon", "Si", "dirt"),
-  sodium: metal("Sodium", "Na", "dirt"),
+  silicon: metal("Silicon", "Si", "contaminant"),
+  sodium: metal("Sodium", "Na", "contaminant"),
   zinc: metal("Zinc", "Zn", "additive"),
   phosphorus: metal("Phosphorus", "P", "additive"),
   calcium: metal("Calcium", "Ca", "additive"),

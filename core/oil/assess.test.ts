@@ -43,7 +43,7 @@ const input = (change: Partial<OilInput> = {}): OilInput => ({
   leaks: [],
   metalLimits: {},
   longest: { hours: null, months: null },
-  sisterRates: {},
+  peerRates: {},
   ...change,
 });
 const sample = (daysAgo: number, results: Results, change: Partial<OilSample> = {}): OilSample => ({

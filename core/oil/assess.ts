@@ -65,8 +65,7 @@ export function assessOil(input: OilInput): OilAssessment {
   );
   const metals = Object.entries(series).flatMap(
     ([id, s]) =>
-      metalAlarm(id as AnalyteId, s, input.sisterRates[id as AnalyteId] ?? [], input.metalLimits[id as AnalyteId]) ??
-      [],
+      metalAlarm(id as AnalyteId, s, input.peerRates[id as AnalyteId] ?? [], input.metalLimits[id as AnalyteId]) ?? [],
   );
   const rose = metals.filter((m) => analytes[m.id].group === "wear" && m.passed.includes("own"));
   const since = rose.map((m) => m.since!).sort((a, b) => a.by - b.by)[0] ?? null;
@@ -95,7 +94,7 @@ export function assessOil(input: OilInput): OilAssessment {
   const filters = input.components.flatMap((c) => filterOf(c, input, measured));
   const metalWords = metalList(roseIds);
   const outside = metals
-    .filter((m) => analytes[m.id].group === "dirt" && m.passed.includes("own"))
+    .filter((m) => analytes[m.id].group === "contaminant" && m.passed.includes("own"))
     .map((m) => analytes[m.id].short)
     .join(" and ");
   const causes = step
@@ -191,7 +190,7 @@ export function assessOil(input: OilInput): OilAssessment {
         s.flatMap((p) => (p.rate === null ? [] : [p.rate])).slice(-KEPT_RATES),
       ]),
     ),
-    dirt: step
+    contamination: step
       ? { at: (step.after + step.by) / 2, factor: step.factor }
       : since
         ? { at: (since.after + since.by) / 2, factor: 2 }

@@ -58,8 +58,8 @@ export interface OilInput {
   moves: readonly (OilMove & { fluidName: string; otherFluid: boolean; changeBackBy: number | null })[];
   components: readonly OilComponentInput[];
   leaks: readonly LeakSeries[];
-  /** Rates of metals in sister circuits, ppm per 1000 h. */
-  sisterRates: Partial<Record<AnalyteId, readonly number[]>>;
+  /** Rates of metals in peer circuits, ppm per 1000 h. */
+  peerRates: Partial<Record<AnalyteId, readonly number[]>>;
 }
 
 export interface OilFinding {
@@ -126,8 +126,8 @@ export interface OilAssessment {
   age: FillAge | null;
   /** The series of each metal, for its chart. */
   metalPoints: Partial<Record<AnalyteId, MetalPoint[]>>;
-  /** Newest rates by metal, for sisters. */
+  /** Newest rates by metal, for peers. */
   rates: Partial<Record<AnalyteId, number[]>>;
   /** Contamination that the wear forecast of this circuit's parts has to reckon with. */
-  dirt: { at: number; factor: number } | null;
+  contamination: { at: number; factor: number } | null;
 }

@@ -218,7 +218,7 @@ export function findingsOf(p: Parts, since: { after: number; by: number } | null
       text:
         `${analytes[m.id].label} made at ${m.rate!.toFixed(1)} ppm per 1000 h, usually ` +
         `${m.usual!.toFixed(1)} (own history allows ` +
-        `${m.own!.toFixed(1)}${m.sisters !== null ? `, peers ${m.sisters.toFixed(1)}` : ""}).`,
+        `${m.own!.toFixed(1)}${m.peers !== null ? `, peers ${m.peers.toFixed(1)}` : ""}).`,
       tone: "bad",
     });
   }

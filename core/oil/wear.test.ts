@@ -95,7 +95,7 @@ describe("wear metals", () => {
       metalSeries("iron", samples, moves, 200),
       Array.from({ length: 20 }, (_, i) => 2.5 + i / 20),
     )!;
-    expect(alarm.passed).toEqual(expect.arrayContaining(["own", "sisters"]));
+    expect(alarm.passed).toEqual(expect.arrayContaining(["own", "peers"]));
     expect(alarm.since!.by / DAY).toBeGreaterThan(3100);
     expect(alarm.since!.after / DAY).toBeLessThan(3300);
     expect(alarm.usual!).toBeGreaterThan(2);

@@ -1,6 +1,6 @@
 /**
  * Wear metals of a circuit: amounts corrected for what was drained, lost and topped up, the rate at which they are
- * made, and an alarm by the circuit's own history and its sisters beside fixed limits.
+ * made, and an alarm by the circuit's own history and its peers beside fixed limits.
  */
 import { wearMetalAmounts, type OilEvent } from "../contamination/wearMetal";
 import { inverseEcdf, median, robustSpread } from "../trend/robust";
@@ -121,14 +121,14 @@ export interface MetalAlarm {
   /** Usual rate of this circuit before, and the rate that its own history makes unlikely (null: not passed). */
   usual: number | null;
   own: number | null;
-  /** What nineteen of twenty sister samples stay under; null: too few sisters. */
-  sisters: number | null;
-  sisterSamples: number;
+  /** What nineteen of twenty peer samples stay under; null: too few peers. */
+  peers: number | null;
+  peerSamples: number;
   fixed: number | null;
   /** The fixed limit is the laboratory's or the maker's, not the typical one. */
   fixedStated: boolean;
   /** Which of them are passed. */
-  passed: ("own" | "sisters" | "fixed")[];
+  passed: ("own" | "peers" | "fixed")[];
   /** Moment of the sample before and of the first one on the higher rate, where the rise began. */
   since: { after: number; by: number } | null;
 }
@@ -189,13 +189,13 @@ export function rateRise(rated: readonly Rated[]): RateRise | null {
 
 /**
  * What a metal says now.
- * @param sisterRates rates of the same metal in sister circuits, ppm per 1000 h.
+ * @param peerRates rates of the same metal in peer circuits, ppm per 1000 h.
  * @param stated limit of the concentration as read, ppm, of the laboratory or the maker; left out: the typical one.
  */
 export function metalAlarm(
   id: AnalyteId,
   series: readonly MetalPoint[],
-  sisterRates: readonly number[],
+  peerRates: readonly number[],
   stated?: number,
 ): MetalAlarm | null {
   const last = series.at(-1);
@@ -203,10 +203,10 @@ export function metalAlarm(
   const rated = series.filter((p): p is Rated => p.rate !== null);
   const rise = rateRise(rated);
   const newest = rated.at(-1);
-  const sisters =
-    sisterRates.length >= FEWEST_SISTERS
+  const peers =
+    peerRates.length >= FEWEST_SISTERS
       ? inverseEcdf(
-          [...sisterRates].sort((a, b) => a - b),
+          [...peerRates].sort((a, b) => a - b),
           0.95,
         )
       : null;
@@ -214,8 +214,8 @@ export function metalAlarm(
   const passed: MetalAlarm["passed"] = [];
   if (rise) passed.push("own");
   // one laboratory figure must not call: the middle of the last three
-  if (newest && sisters !== null && median(rated.slice(-3).map((p) => p.rate)) > sisters + newest.doubt / 2)
-    passed.push("sisters");
+  if (newest && peers !== null && median(rated.slice(-3).map((p) => p.rate)) > peers + newest.doubt / 2)
+    passed.push("peers");
   if (fixed !== null && !last.below && last.raw > fixed) passed.push("fixed");
   const at = rise ? series.indexOf(rated[rise.index]!) : null;
   const usual = rise?.usual ?? (rated.length > 0 ? Math.max(0, rateOver(rated).rate) : null);
@@ -231,8 +231,8 @@ export function metalAlarm(
     rate: rise?.now ?? newest?.rate ?? null,
     usual,
     own: rise?.limit ?? null,
-    sisters,
-    sisterSamples: sisterRates.length,
+    peers,
+    peerSamples: peerRates.length,
     fixed,
     fixedStated: stated !== undefined,
     passed,

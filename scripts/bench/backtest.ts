@@ -2,11 +2,11 @@
  * Back-test of the forecast over simulated fleets: coverage of P10-P90, bias, α-λ and CRPS over the true time
  * left, beside straight lines and the single best curve.
  *
- *   tsx scripts/bench/backtest.ts [--set tuned|heldOut|unseen|all] [--lives N] [--seed N] [--sisters none|ended|replaced] [--brief]
+ *   tsx scripts/bench/backtest.ts [--set tuned|heldOut|unseen|all] [--lives N] [--seed N] [--peers none|ended|replaced] [--brief]
  */
 import { parseArgs } from "node:util";
 import { heldOutLaws, tunedLaws, unseenLaws } from "../../core/simulation/fleet";
-import { binName, bins, median, scoreFleets, share, type Score, type Sisters } from "./origins";
+import { binName, bins, median, scoreFleets, share, type Score, type Peers } from "./origins";
 import { rivals } from "./rivals";
 
 const { values: options } = parseArgs({
@@ -14,7 +14,7 @@ const { values: options } = parseArgs({
     set: { type: "string", default: "heldOut" },
     lives: { type: "string", default: "12" },
     seed: { type: "string", default: "0" },
-    sisters: { type: "string", default: "none" },
+    peers: { type: "string", default: "none" },
     brief: { type: "boolean", default: false },
   },
 });
@@ -30,7 +30,7 @@ const scores = scoreFleets({
   laws,
   lives: Number(options.lives),
   seed: Number(options.seed) + (options.set === "tuned" ? 1000 : 500_000),
-  sisters: options.sisters as Sisters,
+  peers: options.peers as Peers,
 });
 
 function table(title: string, key: (s: Score) => string): void {
@@ -54,7 +54,7 @@ function table(title: string, key: (s: Score) => string): void {
 
 const order = bins.map(([low]) => binName(low));
 scores.sort((a, b) => order.indexOf(binName(a.readings)) - order.indexOf(binName(b.readings)));
-table(`${options.set}${options.sisters === "none" ? "" : `, sisters ${options.sisters}`}`, () => "all");
+table(`${options.set}${options.peers === "none" ? "" : `, peers ${options.peers}`}`, () => "all");
 table("by number of readings", (s) => binName(s.readings));
 if (!options.brief) {
   table("by law", (s) => s.law);

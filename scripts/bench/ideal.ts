@@ -4,8 +4,8 @@
  * (sequential Monte Carlo over the random numbers that a life is made from), so no other forecaster does better
  * on these lives on average, but for its own sampling error.
  *
- *   tsx scripts/bench/ideal.ts [--lives N] [--seed N]             knows nothing of sisters: eight laws tuned on compete
- *   tsx scripts/bench/ideal.ts --sisters [--lives N] [--seed N]   knows what an endless number of sisters would tell: law, centre of the lives, noise
+ *   tsx scripts/bench/ideal.ts [--lives N] [--seed N]             knows nothing of peers: eight laws tuned on compete
+ *   tsx scripts/bench/ideal.ts --peers [--lives N] [--seed N]   knows what an endless number of peers would tell: law, centre of the lives, noise
  *
  * Laws whose life takes hundreds of random numbers (lumpy wear, blows, a wandering rate) are left out.
  */
@@ -31,7 +31,7 @@ import {
   READINGS,
   scoreLife,
   share,
-  SISTERS,
+  PEERS,
   TIME_SCALES,
   type Score,
 } from "./origins";
@@ -40,7 +40,7 @@ const { values: options } = parseArgs({
   options: {
     lives: { type: "string", default: "1" },
     seed: { type: "string", default: "31000" },
-    sisters: { type: "boolean", default: false },
+    peers: { type: "boolean", default: false },
   },
 });
 
@@ -68,7 +68,7 @@ const known = {
 } satisfies Partial<Record<FleetLaw, number>>;
 type KnownLaw = keyof typeof known;
 const tunedLaws = Object.keys(tuned) as KnownLaw[];
-const knownLaws = options.sisters ? (Object.keys(known) as KnownLaw[]) : tunedLaws;
+const knownLaws = options.peers ? (Object.keys(known) as KnownLaw[]) : tunedLaws;
 
 /** Spread of the lives of a fleet, and outliers, as simulateFleet makes them. */
 const SPREAD = 0.35;
@@ -209,7 +209,7 @@ interface Compared {
   law: KnownLaw;
   noise: number;
   readings: number;
-  /** CRPS over the true time left: of one who knows which law it is, of one who knows the eight (without sisters), and ours. */
+  /** CRPS over the true time left: of one who knows which law it is, of one who knows the eight (without peers), and ours. */
   law1: number;
   laws8: number | null;
   ours: Score;
@@ -246,7 +246,7 @@ function compare(
       lnScale,
       noises,
     };
-    const found = (options.sisters ? [law] : tunedLaws).map((each) => ({
+    const found = (options.peers ? [law] : tunedLaws).map((each) => ({
       each,
       ...weighed({ ...base, law: each }, rng),
     }));
@@ -261,7 +261,7 @@ function compare(
       noise,
       readings: score.readings,
       law1: crps(left(found.find((f) => f.each === law)!.timeScales), truth) / truth,
-      laws8: options.sisters ? null : crps(left(mixed), truth) / truth,
+      laws8: options.peers ? null : crps(left(mixed), truth) / truth,
       ours: score,
     };
   });
@@ -279,11 +279,11 @@ for (const law of knownLaws) {
         noise,
         readingsPerLife,
         seed: turn,
-        lives: Number(options.lives) + (options.sisters ? SISTERS : 0),
+        lives: Number(options.lives) + (options.peers ? PEERS : 0),
         timeScale,
       });
-      const expected = options.sisters
-        ? { prior: priorOf(fleet.splice(0, SISTERS), "ended"), lnScale: scaleQuantile([timeScale]), noises: [noise] }
+      const expected = options.peers
+        ? { prior: priorOf(fleet.splice(0, PEERS), "ended"), lnScale: scaleQuantile([timeScale]), noises: [noise] }
         : { prior: defaultPrior, lnScale: scaleQuantile(TIME_SCALES), noises: NOISES };
       for (const life of fleet) compared.push(...compare(law, noise, life, expected, random(turn)));
     }
@@ -294,13 +294,13 @@ function row(name: string, group: Compared[]): void {
   if (group.length)
     process.stdout.write(
       `| ${name} | ${group.length} | ${median(group.map((c) => c.law1)).toFixed(3)} | ` +
-        `${options.sisters ? "" : `${median(group.map((c) => c.laws8!)).toFixed(3)} | `}${median(group.map((c) => c.ours.relativeCrps)).toFixed(3)} ` +
+        `${options.peers ? "" : `${median(group.map((c) => c.laws8!)).toFixed(3)} | `}${median(group.map((c) => c.ours.relativeCrps)).toFixed(3)} ` +
         `| ${share(group.map((c) => c.ours.covered)).toFixed(2)} |\n`,
     );
 }
 process.stdout.write(
-  `|  | origins | knows the law | ${options.sisters ? "" : "knows the eight laws | "}this forecast | ` +
-    `its P10-P90 covers |\n|---|---|---|${options.sisters ? "" : "---|"}---|---|\n`,
+  `|  | origins | knows the law | ${options.peers ? "" : "knows the eight laws | "}this forecast | ` +
+    `its P10-P90 covers |\n|---|---|---|${options.peers ? "" : "---|"}---|---|\n`,
 );
 row("**all**", compared);
 for (const [low] of bins)

@@ -123,7 +123,7 @@ function assessing(): void {
     now,
     fluid,
     measured: [],
-    dirt: null,
+    contamination: null,
     prior: defaultPrior,
     duty: { hoursPerDay: 9, deviation: 0.1 },
     stops: [{ id: "s", at: now + 5e9 }],

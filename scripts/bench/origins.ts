@@ -50,7 +50,7 @@ function contextOf(life: FleetLife, prior: WearPrior, now: number): AssessContex
     now,
     fluid: fleetFluid,
     measured: [],
-    dirt: null,
+    contamination: null,
     prior,
     duty: { hoursPerDay: life.hoursPerDay, deviation: 0.05 },
     stops: [],
@@ -137,16 +137,16 @@ export function scoreLife(life: FleetLife, law: FleetLaw, noise: number, prior: 
   return scores.map((s) => ({ ...s, horizonShare }));
 }
 
-/** What sisters did: ran to their limit, or were replaced at some share of their life, as most parts are. */
-export type Sisters = "none" | "ended" | "replaced";
+/** What peers did: ran to their limit, or were replaced at some share of their life, as most parts are. */
+export type Peers = "none" | "ended" | "replaced";
 
 /** Shares of the life at which parts are replaced. */
 const REPLACED = [0.62, 0.7, 0.78, 0.86, 0.94];
 
-/** What a life tells its sisters. */
-function sisterOf(life: FleetLife, index: number, sisters: Sisters) {
+/** What a life tells its peers. */
+function peerOf(life: FleetLife, index: number, peers: Peers) {
   const readings =
-    sisters === "ended"
+    peers === "ended"
       ? life.readings
       : life.readings.filter((r) => r.hours <= REPLACED[index % REPLACED.length]! * life.crossing);
   if (readings.length < 3) return [];
@@ -156,7 +156,7 @@ function sisterOf(life: FleetLife, index: number, sisters: Sisters) {
     contextOf(life, defaultPrior, readings.at(-1)!.at),
   ).life;
   if (!told) return [];
-  return [sisters === "ended" ? { ...told, hours: life.crossing, censored: false, reached: true } : told];
+  return [peers === "ended" ? { ...told, hours: life.crossing, censored: false, reached: true } : told];
 }
 
 export const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? Number.NaN;
@@ -167,20 +167,20 @@ export interface ScoreOptions {
   /** Lives in every fleet. */
   lives: number;
   seed: number;
-  /** Which sister lives the forecast knows. */
-  sisters: Sisters;
+  /** Which peer lives the forecast knows. */
+  peers: Peers;
 }
 
 /** Lives before the ones that are judged. */
-export const SISTERS = 8;
+export const PEERS = 8;
 
-export const priorOf = (lives: readonly FleetLife[], sisters: Sisters) =>
+export const priorOf = (lives: readonly FleetLife[], peers: Peers) =>
   learnPrior(
-    lives.flatMap((life, i) => sisterOf(life, i, sisters)),
+    lives.flatMap((life, i) => peerOf(life, i, peers)),
     defaultPrior,
   );
 
-export function scoreFleets({ laws, lives, seed, sisters }: ScoreOptions): Score[] {
+export function scoreFleets({ laws, lives, seed, peers }: ScoreOptions): Score[] {
   const scores: Score[] = [];
   let turn = seed;
   for (const law of laws) {
@@ -193,10 +193,10 @@ export function scoreFleets({ laws, lives, seed, sisters }: ScoreOptions): Score
           noise,
           readingsPerLife,
           seed: turn,
-          lives: lives + (sisters === "none" ? 0 : SISTERS),
+          lives: lives + (peers === "none" ? 0 : PEERS),
           timeScale,
         });
-        const prior = sisters === "none" ? defaultPrior : priorOf(fleet.splice(0, SISTERS), sisters);
+        const prior = peers === "none" ? defaultPrior : priorOf(fleet.splice(0, PEERS), peers);
         for (const life of fleet) scores.push(...scoreLife(life, law, noise, prior));
       }
     }

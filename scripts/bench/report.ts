@@ -5,7 +5,7 @@ import { binName, bins, median, NOISES, scoreFleets, share, type Score } from ".
 import { rivals } from "./rivals";
 
 const lives = Number(process.argv[2] ?? 16);
-/** Fewer lives where sisters were replaced: their figures stand in the text, not in the plots. */
+/** Fewer lives where peers were replaced: their figures stand in the text, not in the plots. */
 const fewer = Math.ceil(lives / 2);
 const sets = [
   { name: "laws tuned on", laws: tunedLaws, seed: 31_000 },
@@ -13,12 +13,12 @@ const sets = [
   { name: "laws added last", laws: unseenLaws, seed: 900_000 },
 ];
 const runs = sets.flatMap(({ name, laws, seed }) => [
-  { name: `${name}, no sisters`, scores: scoreFleets({ laws, lives, seed, sisters: "none" }) },
-  { name: `${name}, eight sisters`, scores: scoreFleets({ laws, lives, seed, sisters: "ended" }) },
+  { name: `${name}, no peers`, scores: scoreFleets({ laws, lives, seed, peers: "none" }) },
+  { name: `${name}, eight peers`, scores: scoreFleets({ laws, lives, seed, peers: "ended" }) },
 ]);
 const replaced = sets.map(({ name, laws, seed }) => ({
-  name: `${name}, eight sisters that were replaced`,
-  scores: scoreFleets({ laws, lives: fewer, seed, sisters: "replaced" }),
+  name: `${name}, eight peers that were replaced`,
+  scores: scoreFleets({ laws, lives: fewer, seed, peers: "replaced" }),
 }));
 const together = (name: string, of: typeof runs) => ({
   name: `all twenty laws, ${name}`,
@@ -56,14 +56,14 @@ const tableOf = (rows: [string, Score[]][]) =>
 
 const tables = [
   together(
-    "no sisters",
+    "no peers",
     runs.filter((_, i) => i % 2 === 0),
   ),
   together(
-    "eight sisters",
+    "eight peers",
     runs.filter((_, i) => i % 2 === 1),
   ),
-  together("eight sisters that were replaced", replaced),
+  together("eight peers that were replaced", replaced),
   ...runs,
   ...replaced,
 ];

@@ -7,7 +7,7 @@ import {
   type AssessReading,
   type ReadingMark,
   type SeriesContext,
-  type SisterLife,
+  type PeerLife,
 } from "@core";
 import type { AssessmentDetail } from "~/db/schema";
 
@@ -31,7 +31,7 @@ export interface AssessResult {
 /** Judge one point. Never throws on readings. */
 export default function assessTask({ readings, point, context, peers }: AssessTask): AssessResult {
   const prior = learnPrior(
-    peers.map((text) => JSON.parse(text) as SisterLife),
+    peers.map((text) => JSON.parse(text) as PeerLife),
     defaultPrior,
   );
   const { series, life, ...rest } = assess(readings, point, { ...context, prior });

@@ -11,7 +11,7 @@ import { oilAssessments } from "~/db/oilTables";
 import { assessments, forecastsIssued, points, sites, stops, type AssessmentDetail } from "~/db/schema";
 import { claimStale, inParallel, sweep } from "./claims.server";
 import { now } from "~/runtime/clock.server";
-import { keepLesson, peersOf, tellEndedLives } from "./peerEvidence.server";
+import { keepEvidence, peersOf, readEndedLives } from "./peerEvidence.server";
 import { log } from "~/runtime/log.server";
 import { notOver } from "~/domain/planning/index.server";
 import { assessPointOf, contextOf, countOfLife, pointSetups, readingsOfLife, type PointSetup } from "./setups.server";
@@ -54,7 +54,7 @@ export async function assessPoint(pointId: string, { ended = false } = {}): Prom
   if (!setup) return;
   const asked = row?.asked ?? 0;
   try {
-    if (ended) await tellEndedLives(db(), setup);
+    if (ended) await readEndedLives(db(), setup);
     const lifeReadings = setup.lifeId ? await readingsOfLife(db(), pointId, setup.lifeId) : [];
     const readingsInAll = setup.lifeId ? await countOfLife(db(), pointId, setup.lifeId) : 0;
     const siteStops = (await stopsBySite(db(), [setup.siteId])).get(setup.siteId) ?? [];
@@ -112,7 +112,7 @@ async function store(
       set: { ...values, stale: sql`${assessments.asked} <> ${asked}` },
     });
   if (!setup.lifeId) return;
-  await keepLesson(tx, setup, setup.lifeId, { life, reached });
+  await keepEvidence(tx, setup, setup.lifeId, { life, reached });
   if (shown && detail.lastAt !== null)
     await issue(tx, setup.pointId, setup.lifeId, detail.lastAt, detail.readings, shown);
 }

@@ -50,7 +50,7 @@ async function store(tx: Queryable, circuitId: string, found: OilAssessment, ask
   const asDate = (ms: number | null | undefined) => (ms === null || ms === undefined ? null : new Date(ms));
   const [before] = await tx
     .select({
-      dirtAt: oilAssessments.dirtAt,
+      contaminatedAt: oilAssessments.contaminatedAt,
       measured: sql<{ at: number }[] | null>`${oilAssessments.detail} -> 'measured'`,
     })
     .from(oilAssessments)
@@ -64,8 +64,8 @@ async function store(tx: Queryable, circuitId: string, found: OilAssessment, ask
     target: found.target?.text ?? null,
     margin: found.margin,
     verdict: found.verdict,
-    dirtAt: asDate(found.dirt?.at),
-    dirtFactor: found.dirt?.factor ?? null,
+    contaminatedAt: asDate(found.contamination?.at),
+    contaminationFactor: found.contamination?.factor ?? null,
     detail: found,
     shape: OIL_SHAPE,
     failure: null,
@@ -81,7 +81,7 @@ async function store(tx: Queryable, circuitId: string, found: OilAssessment, ask
       set: { ...values, stale: sql`${oilAssessments.asked} <> ${asked}` },
     });
   const same =
-    (before?.dirtAt?.getTime() ?? null) === (asDate(found.dirt?.at)?.getTime() ?? null) &&
+    (before?.contaminatedAt?.getTime() ?? null) === (asDate(found.contamination?.at)?.getTime() ?? null) &&
     isDeepStrictEqual(before?.measured ?? [], JSON.parse(JSON.stringify(found.measured)));
   if (same) return;
   const affected = await tx

@@ -291,6 +291,6 @@ export async function oilInput(tx: Queryable, circuitId: string): Promise<OilInp
       drops: drops.get(c.id) ?? [],
     })),
     leaks,
-    sisterRates: await peerRates(tx, circuitId),
+    peerRates: await peerRates(tx, circuitId),
   };
 }

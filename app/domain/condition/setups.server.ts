@@ -31,7 +31,7 @@ import {
 } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
 
-/** Everything about a point that an assessment needs, except readings, stops and sisters. */
+/** Everything about a point that an assessment needs, except readings, stops and peers. */
 export function pointSetups(tx: Queryable) {
   return tx
     .select({
@@ -59,8 +59,8 @@ export function pointSetups(tx: Queryable) {
       kv100: fluids.kv100,
       density15: fluids.density15,
       measured: sql<MeasuredViscosity[] | null>`${oilAssessments.detail} -> 'measured'`,
-      dirtAt: oilAssessments.dirtAt,
-      dirtFactor: oilAssessments.dirtFactor,
+      contaminatedAt: oilAssessments.contaminatedAt,
+      contaminationFactor: oilAssessments.contaminationFactor,
       lifeId: lives.id,
       lifeStartHours: lives.startHours,
       lifeStartedAt: lives.startedAt,
@@ -126,7 +126,7 @@ export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], life?
     now: now(),
     fluid: fluidOf(s),
     measured: s.measured ?? [],
-    dirt: s.dirtAt ? { at: s.dirtAt.getTime(), factor: s.dirtFactor ?? 1 } : null,
+    contamination: s.contaminatedAt ? { at: s.contaminatedAt.getTime(), factor: s.contaminationFactor ?? 1 } : null,
     duty: { hoursPerDay: s.hoursPerDay, deviation: s.dutyDeviation },
     stops: siteStops,
     leadTimeDays: s.leadTimeDays,

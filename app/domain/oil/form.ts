@@ -110,7 +110,9 @@ export const codeField = () =>
     });
 
 /** Metals and dirt that a laboratory states limits for. */
-export const limitedMetals = analyteIds.filter((id) => analytes[id].group === "wear" || analytes[id].group === "dirt");
+export const limitedMetals = analyteIds.filter(
+  (id) => analytes[id].group === "wear" || analytes[id].group === "contaminant",
+);
 
 /** Months of a longest interval. */
 const months = number()
