@@ -679,7 +679,10 @@ describe("work", () => {
       .set({ madeAt: new Date(NOW - 2 * DAY) })
       .where(eq(peerEvidence.lifeId, old!.id));
     await assessPoint(ids.point, { ended: true });
-    expect((await evidence()).find((l) => l.lifeId === old!.id)!.evidence!.hours).toBeCloseTo(kept!.evidence!.hours, -3);
+    expect((await evidence()).find((l) => l.lifeId === old!.id)!.evidence!.hours).toBeCloseTo(
+      kept!.evidence!.hours,
+      -3,
+    );
   });
 });
 

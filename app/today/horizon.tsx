@@ -1,8 +1,9 @@
 /** The horizon: time runs to the right, a line a component, planned stops as columns. */
 import { TZDate } from "@date-fns/tz";
-import { addMonths, format, startOfMonth } from "date-fns";
+import { addMonths, startOfMonth } from "date-fns";
 import { Link } from "react-router";
 import { dayStart } from "@core";
+import { shortMonth } from "~/ui/calendarNames";
 import { stateTone } from "~/ui/state";
 import { dayText, useSite } from "~/ui/site";
 import type { HorizonLine } from "~/domain/overview/today.server";
@@ -65,7 +66,7 @@ export function Horizon({
             <g key={i}>
               <line x1={x(month.getTime())} x2={x(month.getTime())} y1={TOP - 6} y2={height} stroke="var(--line)" />
               <text x={x(month.getTime())} dx={10} y={12} fontSize="11" fill="var(--ink-2)">
-                {format(month, "MMMMM")}
+                {shortMonth(month).charAt(0)}
               </text>
             </g>
           );

@@ -1,5 +1,4 @@
 import { TZDate } from "@date-fns/tz";
-import { format } from "date-fns";
 import { Link } from "react-router";
 import type { Route } from "./+types/today";
 import { conditionStates, dayOf, dayStart, partAgainstStop, type ConditionState, type PartAnswer } from "@core";
@@ -11,6 +10,7 @@ import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, dueText, useSite } from "~/ui/site";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
+import { monthName, weekday } from "~/ui/calendarNames";
 import { Horizon } from "./horizon";
 import {
   HORIZON_MONTHS,
@@ -167,6 +167,7 @@ function partWord(work: NextStop["work"][number], stop: NextStop, now: number): 
 export default function Today({ loaderData }: Route.ComponentProps) {
   const { open, needs, oils, counts, lines, due, ahead, months, mayBook } = loaderData;
   const site = useSite();
+  const today = new TZDate(site.now, site.timeZone);
   const shown =
     needs.filter((d) => (d.asksAgain || d.state === "alarm" || d.state === "alert") && !d.booking).length +
     oils.filter((o) => !o.eventId).length;
@@ -176,7 +177,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
   return (
     <>
       <PageHead title={watched === 0 ? "No machines yet" : finding(open)}>
-        {format(new TZDate(site.now, site.timeZone), "EEEE d MMMM")}. {watched} points watched
+        {weekday(today)} {today.getDate()} {monthName(today)}. {watched} points watched
         {watched > 0
           ? `: ${order
               .filter((s) => counts[s] > 0)

@@ -1,8 +1,9 @@
 /** What every screen needs to write dates and numbers: the site's time zone, the present, the reader's units. */
 import { formatQuantity, preferredUnit, type QuantityId, type UnitPreference } from "@core";
 import { TZDate } from "@date-fns/tz";
-import { format } from "date-fns";
+import { lightFormat } from "date-fns";
 import { createContext, use, useMemo, type ReactNode } from "react";
+import { monthName, shortMonth, weekday } from "./calendarNames";
 
 export interface SiteContext {
   timeZone: string;
@@ -42,7 +43,9 @@ const HALF_YEAR = 200 * 86_400_000;
 
 /** A day as people say it: "12 Jan", with the year when it is not near; it never breaks at the end of a line. */
 export function dayText(ms: number, { timeZone, now }: SiteContext): string {
-  return format(new TZDate(ms, timeZone), Math.abs(ms - now) > HALF_YEAR ? "d\u00a0MMM\u00a0yyyy" : "d\u00a0MMM");
+  const date = new TZDate(ms, timeZone);
+  const day = `${date.getDate()}\u00a0${shortMonth(date)}`;
+  return Math.abs(ms - now) > HALF_YEAR ? `${day}\u00a0${date.getFullYear()}` : day;
 }
 
 /** Figures keep their unit beside them at the end of a line: "74 %", "0.3 % a month". */
@@ -54,26 +57,27 @@ export const together = (text: string) =>
   );
 
 export function monthText(ms: number, { timeZone }: SiteContext): string {
-  return format(new TZDate(ms, timeZone), "MMMM yyyy");
+  const date = new TZDate(ms, timeZone);
+  return `${monthName(date)} ${date.getFullYear()}`;
 }
 
 /** Day and time of a reading: "20 Nov, 10:40". */
 export function momentText(ms: number, site: SiteContext): string {
-  return `${dayText(ms, site)}, ${format(new TZDate(ms, site.timeZone), "HH:mm")}`;
+  return `${dayText(ms, site)}, ${lightFormat(new TZDate(ms, site.timeZone), "HH:mm")}`;
 }
 
 /** The value of a datetime-local field in the site's time zone. */
 export function localInput(ms: number, timeZone: string): string {
-  return format(new TZDate(ms, timeZone), "yyyy-MM-dd'T'HH:mm");
+  return lightFormat(new TZDate(ms, timeZone), "yyyy-MM-dd'T'HH:mm");
 }
 
 /** "in 8 weeks", "2 days late", "today". */
 export function dueText(ms: number, { now, timeZone }: SiteContext): string {
   const day = (t: number) =>
-    Math.floor(Date.parse(`${format(new TZDate(t, timeZone), "yyyy-MM-dd")}T00:00:00Z`) / 86_400_000);
+    Math.floor(Date.parse(`${lightFormat(new TZDate(t, timeZone), "yyyy-MM-dd")}T00:00:00Z`) / 86_400_000);
   const days = day(ms) - day(now);
   if (days < 0) return `${-days} day${days === -1 ? "" : "s"} late`;
   if (days === 0) return "today";
-  if (days < 7) return format(new TZDate(ms, timeZone), "EEEE");
+  if (days < 7) return weekday(new TZDate(ms, timeZone));
   return `in ${days} days`;
 }

@@ -1,12 +1,12 @@
 /** Calendar days of a site, written 2027-01-18: stops and orders are days, not moments. */
 import { TZDate } from "@date-fns/tz";
-import { format } from "date-fns";
+import { lightFormat } from "date-fns";
 
 const DAY = 86_400_000;
 
 /** The calendar day of a moment (epoch ms) in a time zone. */
 export function dayOf(ms: number, timeZone: string): string {
-  return format(new TZDate(ms, timeZone), "yyyy-MM-dd");
+  return lightFormat(new TZDate(ms, timeZone), "yyyy-MM-dd");
 }
 
 /** The moment (epoch ms) at which a day begins in a time zone. */
