@@ -50,8 +50,12 @@ export { firstPassageCdf, firstPassageQuantile } from "./forecast/firstPassage";
 export { defaultPrior, learnPrior } from "./forecast/prior";
 export type { PeerLife, WearPrior } from "./forecast/prior";
 export { pathLabel } from "./forecast/wearPath";
+export { agrees, distanceOf, matchOf } from "./circuit/match";
+export type { PresentGauge } from "./circuit/match";
 export { assess } from "./assessment/assess";
 export { probabilityBy } from "./assessment/dated";
+export { presentLevel } from "./assessment/expectation";
+export { marginHistory } from "./assessment/history";
 export { correctSeries } from "./assessment/series";
 export type { CorrectedReading } from "./assessment/series";
 export { stateOfUrgency, urgenciesOf } from "./state/state";
@@ -151,7 +155,16 @@ export {
   type DrawnWire,
   type LineStyle,
 } from "./circuit/drawing";
-export { play, scenarios, scenariosOf, type Played, type ScenarioId } from "./circuit/scenarios";
+export { ageOf, lineFigures, lineRemarks, type LineFigure } from "./circuit/lineData";
+export {
+  play,
+  pressureAt,
+  scenarios,
+  scenariosOf,
+  type CourseLine,
+  type Played,
+  type ScenarioId,
+} from "./circuit/scenarios";
 export { steadyState } from "./circuit/steady";
 export { familyOfQuantity, readingFamilies, readingFamilyIds, type ReadingFamily } from "./equipment/families";
 export { machineTemplates, oilGrades, templateIds, type OilGrade, type TemplateId } from "./equipment/templates";
@@ -166,5 +179,6 @@ export {
   portsOf,
   removeElement,
   removeLine,
+  stateLine,
   type Change as CircuitChange,
 } from "./circuit/edit";

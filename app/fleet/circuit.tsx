@@ -2,8 +2,11 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { Route } from "./+types/circuit";
 import {
+  agrees,
+  distanceOf,
   elementKinds,
   formatNumber,
+  matchOf,
   oilAt,
   quantityOf,
   workCommands,
@@ -57,6 +60,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
   const { netlist, drawing, fit, fluid } = page.diagram;
   const [search, setSearch] = useSearchParams();
   const [asked, setAsked] = useState<Asked>(() => askedOf(search, netlist));
+  const [readouts, setReadouts] = useState<ReadonlyMap<string, string> | null>(null);
   const show = useShow();
   const diagramPoints = useDiagramPoints([page]);
 
@@ -111,6 +115,8 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
     Object.entries(asked.faults).flatMap(([id, f]) => (Object.values(f).some((s) => s > 0) ? [id] : [])),
   );
   const moved = [...changes.values()].filter((c) => c.sign !== 0).length;
+  const present = page.points.flatMap((p) => (p.now ? [p.now] : []));
+  const [asHealthy, asAsked] = [matchOf(present, healthy), matchOf(present, so)];
   const nameOf = (id: string) => netlist.elements.find((e) => e.id === id)?.name ?? "";
   return (
     <>
@@ -143,9 +149,10 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
             points={diagramPoints}
             changes={changes}
             marks={marks}
+            readouts={readouts}
             label={`Circuit diagram of ${page.machine}, ${page.name}, as asked. The table has the same figures.`}
           />
-          <InTime netlist={netlist} course={course} onPlay={start} />
+          <InTime netlist={netlist} course={course} onPlay={start} onMoment={setReadouts} />
           <details className="mt-4 mb-4">
             <summary className="text-sea">Pressure and flow at every port, at work</summary>
             <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Ports">
@@ -190,6 +197,15 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
             <WhatIfPanel netlist={netlist} fitted={fitted} commands={usual} asked={asked} onAsk={setAsked} />
           </Section>
           <Section title="What the gauges would show" aside={answer ? undefined : "computing …"}>
+            {answer && asAsked.of > 0 ? (
+              <p className="pt-2 text-sm" data-testid="match">
+                {touched
+                  ? `As asked, ${asAsked.agree} of ${asAsked.of} gauges stand where they do now; ` +
+                    `a healthy circuit explains ${asHealthy.agree}.`
+                  : `A healthy circuit explains ${asHealthy.agree} of ${asHealthy.of} gauges as they stand now.` +
+                    (asHealthy.agree < asHealthy.of ? " Ask for a fault and see whether it explains more." : "")}
+              </p>
+            ) : null}
             <table className="w-full text-[13px] [&_td]:py-1 [&_td+td]:pl-2 [&_th]:py-1">
               <thead>
                 <tr className="ruled">
@@ -201,7 +217,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                     so
                   </th>
                   <th scope="col" className="text-right">
-                    change
+                    now
                   </th>
                 </tr>
               </thead>
@@ -220,11 +236,21 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                       <td className="text-right whitespace-nowrap">
                         {before === null ? "–" : show(before, p.quantity, { unit: p.unit })}
                       </td>
-                      <td className="text-right font-semibold whitespace-nowrap">{change?.text ?? "–"}</td>
-                      <td
-                        className={`text-right whitespace-nowrap ${change?.sign === 1 ? "text-verm" : change?.sign === -1 ? "text-sea" : "text-ink-2"}`}
-                      >
-                        {change ? change.change || "0" : "not modelled"}
+                      <td className="text-right whitespace-nowrap">
+                        <span className="font-semibold">{change?.text ?? "–"}</span>
+                        <span
+                          className={`block text-xs ${change?.sign === 1 ? "text-verm" : change?.sign === -1 ? "text-sea" : "text-ink-2"}`}
+                        >
+                          {change ? change.change || "no change" : "not modelled"}
+                        </span>
+                      </td>
+                      <td className="text-right whitespace-nowrap">
+                        {p.now ? show(p.now.value, p.quantity, { unit: p.unit }) : "–"}
+                        {p.now && distanceOf(p.now, so.get(p.id)) !== null ? (
+                          <span className="block text-xs text-ink-2">
+                            {agrees(distanceOf(p.now, so.get(p.id))) ? "as asked" : "not so"}
+                          </span>
+                        ) : null}
                       </td>
                     </tr>
                   );
@@ -232,6 +258,8 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
               </tbody>
             </table>
             <p className="mt-2 text-xs text-ink-2">
+              Now: the level of the last readings at their reference condition; “not so” where it lies further off than
+              its uncertainty and the model&rsquo;s explain.{" "}
               {fit
                 ? `Fitted to ${fit.met.length} baselines with ${fit.free.length} free figures: it says what would follow, it does not prove a cause. `
                 : "Not fitted: no baseline yet. "}

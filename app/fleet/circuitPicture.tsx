@@ -4,6 +4,7 @@ import { gaugesOf, quantityOf } from "@core";
 import { CircuitDiagram, type DiagramPoint, type MissingGauge } from "~/ui/circuit/diagram";
 import { marginText } from "~/ui/marginRule";
 import { dayText, useShow, useSite } from "~/ui/site";
+import { Hoses } from "./hoses";
 import type { CircuitDiagram as Diagram } from "~/domain/circuits/index.server";
 import type { MachineCircuit, MachinePoint } from "~/domain/assets/queries.server";
 
@@ -92,6 +93,7 @@ export function CircuitPicture({
           </span>
         ) : null}
       </p>
+      <Hoses netlist={netlist} />
       {diagram.assumed.length + left.length > 0 ? (
         <details className="mt-1 text-sm text-ink-2">
           <summary className="text-sea">What was assumed</summary>

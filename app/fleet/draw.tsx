@@ -90,6 +90,8 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
   const [kind, setKind] = useState<ElementKindId>("relief");
   const [from, setFrom] = useState("");
   const [to, setTo] = useState("");
+  /** The port that was pressed first in the diagram. */
+  const [picked, setPicked] = useState("");
   const preview = useFetcher<{ drawing?: Drawing }>();
   // the one that this drawing began with, whatever is loaded meanwhile: else it would overwrite another's unseen
   const [version] = useState(diagram.version);
@@ -127,6 +129,16 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
   const drawn = new Set(netlist.elements.map((e) => e.componentId));
   const left = diagram.components.filter((c) => !drawn.has(c.id));
   const problems = netlistProblems(netlist);
+  const join = (first: string, second: string) => {
+    const [a, b] = [refOf(first), refOf(second)];
+    if (!a || !b) setSaid("Choose two ports.");
+    else tryIt(joinPorts(netlist, a, b));
+  };
+  const pickPort = (key: string) => {
+    if (picked === "") return setPicked(key);
+    if (picked !== key) join(picked, key);
+    setPicked("");
+  };
   const portOptions = (
     <>
       <option value="">Choose a port …</option>
@@ -154,7 +166,8 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
         ]}
         title={`Draw the circuit of ${page.machine}`}
       >
-        Put components in and join their ports; the drawing lays itself out. An unfinished circuit can be kept.
+        Put components in and join their ports, here or by pressing two ports in the diagram; it lays itself out. An
+        unfinished circuit can be kept.
       </PageHead>
       <FormProblemsProvider problems={actionData && "problems" in actionData ? actionData.problems : {}}>
         <div className="grid gap-x-7 lg:grid-cols-[minmax(0,1fr)_330px]">
@@ -163,6 +176,11 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
               netlist={shown}
               drawing={drawing}
               points={noPoints}
+              pick={{
+                from: picked,
+                nameOf: (key) => ports.find((p) => portKey(p) === key)?.label ?? "",
+                onPick: pickPort,
+              }}
               label={`Circuit diagram of ${page.machine} as drawn so far`}
             />
             {problems.length > 0 ? (
@@ -244,15 +262,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 <Choice label="To" value={to} onChoose={setTo}>
                   {portOptions}
                 </Choice>
-                <button
-                  type="button"
-                  className="act justify-self-start"
-                  onClick={() => {
-                    const [a, b] = [refOf(from), refOf(to)];
-                    if (!a || !b) setSaid("Choose two ports.");
-                    else tryIt(joinPorts(netlist, a, b));
-                  }}
-                >
+                <button type="button" className="act justify-self-start" onClick={() => join(from, to)}>
                   Join them
                 </button>
               </div>

@@ -2,6 +2,8 @@
 import { changeElement, elementKinds, parseNumber, portsOf, portKey, type CircuitChange, type Netlist } from "@core";
 import { fieldClass } from "~/ui/form";
 import { Section } from "~/ui/page";
+import { useSite } from "~/ui/site";
+import { LineFields } from "./lineFields";
 
 export function ElementList(props: {
   netlist: Netlist;
@@ -10,6 +12,7 @@ export function ElementList(props: {
   onCut: (line: string) => void;
 }) {
   const { netlist, onChange, onRemove, onCut } = props;
+  const { now } = useSite();
   const labels = new Map(portsOf(netlist).map((p) => [portKey(p), p.label]));
   return (
     <>
@@ -65,21 +68,28 @@ export function ElementList(props: {
       </Section>
       <Section title="Lines" aside={`${netlist.lines.length}`} className="mt-4">
         <ul className="text-sm">
-          {netlist.lines.map((l) => (
-            <li key={l.id} className="ruled flex items-baseline justify-between gap-3 py-1">
-              <span>
-                {labels.get(portKey(l.from))} to {labels.get(portKey(l.to))}
-              </span>
-              <button
-                type="button"
-                className="way max-lg:min-h-11"
-                aria-label={`Cut the line from ${labels.get(portKey(l.from))} to ${labels.get(portKey(l.to))}`}
-                onClick={() => onCut(l.id)}
-              >
-                Cut
-              </button>
-            </li>
-          ))}
+          {netlist.lines.map((l) => {
+            const name = `${labels.get(portKey(l.from))} to ${labels.get(portKey(l.to))}`;
+            return (
+              <li key={l.id} className="ruled flex items-start justify-between gap-3 py-1">
+                <details className="min-w-0 flex-1">
+                  <summary className="max-lg:min-h-11">
+                    {name}
+                    {l.data ? <span className="text-ink-2"> {[l.data.made, l.data.tag].join(" ")}</span> : null}
+                  </summary>
+                  <LineFields netlist={netlist} line={l.id} data={l.data} now={now} onChange={onChange} />
+                </details>
+                <button
+                  type="button"
+                  className="way max-lg:min-h-11"
+                  aria-label={`Cut the line from ${name}`}
+                  onClick={() => onCut(l.id)}
+                >
+                  Cut
+                </button>
+              </li>
+            );
+          })}
         </ul>
       </Section>
     </>

@@ -23,8 +23,8 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
   const areas = [...new Set(shown.map((m) => m.area))];
   const needing = machines.filter((m) => m.needing > 0).length;
   return (
-    <div className="gap-x-8 max-lg:flex max-lg:flex-col lg:grid lg:grid-cols-[270px_minmax(0,1fr)]">
-      <div className={id ? "max-lg:hidden" : "max-lg:order-2 max-lg:mt-8"}>
+    <div className="gap-x-8 max-lg:flex max-lg:flex-col lg:grid lg:grid-cols-[270px_minmax(0,1fr)] print:block">
+      <div className={`print:hidden ${id ? "max-lg:hidden" : "max-lg:order-2 max-lg:mt-8"}`}>
         <header className="mb-3">
           <h1>
             {machines.length === 0

@@ -8,6 +8,7 @@ import { Notice } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useShow, useSite } from "~/ui/site";
+import { Spark } from "~/ui/spark";
 import { StateWord } from "~/ui/state";
 import { recordMeterChange, withdrawMeterChange } from "~/domain/assets/hourMeter.server";
 import { diagramIfAny } from "~/domain/circuits/index.server";
@@ -152,6 +153,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
               <tr>
                 <th scope="col">Point</th>
                 <th scope="col">State</th>
+                <th scope="col">Course</th>
                 <th scope="col">Last reading</th>
                 <th scope="col">Margin used</th>
               </tr>
@@ -159,7 +161,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
             {circuit.components.map((k) => (
               <tbody key={k.id} id={`c-${k.id}`}>
                 <tr className="ruled">
-                  <th scope="rowgroup" colSpan={4} className="pt-4 pb-1 text-ink">
+                  <th scope="rowgroup" colSpan={5} className="pt-4 pb-1 text-ink">
                     <span className="font-semibold">{k.name}</span>{" "}
                     <span className="text-sm font-normal text-ink-2">
                       {componentKinds[k.kind as ComponentKind]?.label ?? k.kind}
@@ -209,6 +211,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
                     <td className="pr-3 text-sm">
                       <StateWord state={p.state} />
                     </td>
+                    <td className="pr-3 max-md:hidden">{p.trend ? <Spark {...p.trend} state={p.state} /> : null}</td>
                     <td className="pr-3 text-right text-sm whitespace-nowrap">
                       {p.lastRaw === null ? (
                         "no reading"

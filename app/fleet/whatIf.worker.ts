@@ -5,6 +5,7 @@ import {
   play,
   workCommands,
   type Circumstances,
+  type CourseLine,
   type Netlist,
   type ReadingState,
   type ScenarioId,
@@ -32,7 +33,7 @@ export interface Play {
 /** A course in time, as a chart and in words. */
 export interface CourseAnswer {
   course: ScenarioId;
-  lines: { label: string; points: [number, number][] }[];
+  lines: CourseLine[];
   words: string[];
   took: number;
 }

@@ -56,7 +56,7 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
       >
         Skip to the screen
       </a>
-      <div className="lg:grid lg:min-h-screen lg:grid-cols-[148px_minmax(0,1fr)]">
+      <div className="lg:grid lg:min-h-screen lg:grid-cols-[148px_minmax(0,1fr)] print:block">
         <nav
           aria-label="Places"
           className={

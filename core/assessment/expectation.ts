@@ -5,7 +5,7 @@ import type { Forecast } from "../forecast/forecast";
 import { median, robustSpread } from "../trend/robust";
 import { quantityOf } from "../units/quantities";
 import type { Indicator } from "./indicator";
-import { P10_P90 } from "./level";
+import { P10_P90, type BelievedLevel } from "./level";
 import { range, type CorrectedSeries } from "./series";
 import type { AssessContext, AssessedForecast, AssessPoint, Expectation } from "./types";
 
@@ -102,4 +102,15 @@ export function expectationOf(
     referenceViscosity: null,
     seen: null,
   };
+}
+
+/**
+ * The level of a point now, at its reference condition.
+ * @returns core unit of its quantity; its deviation is that of the level, not of one more reading
+ */
+export function presentLevel({ scale, centre, deviation, behind }: Expectation): BelievedLevel {
+  const own = behind.at(-1)?.deviation ?? deviation;
+  return scale === "log"
+    ? { value: Math.exp(centre), deviation: Math.exp(centre) * own }
+    : { value: centre, deviation: own };
 }

@@ -1,7 +1,8 @@
 /** Changes to a circuit that is being drawn, each giving a new netlist. What may not be is answered in words. */
 import { elementKindOf } from "./draft";
 import { elementKinds, type ElementKindId } from "./kinds";
-import { portKey, whyNotJoined, type Netlist, type PortRef } from "./netlist";
+import { whyNotLine } from "./lineData";
+import { portKey, whyNotJoined, type LineData, type Netlist, type PortRef } from "./netlist";
 
 export type Change = { ok: true; netlist: Netlist } | { ok: false; problem: string };
 
@@ -49,6 +50,17 @@ export function joinPorts(netlist: Netlist, from: PortRef, to: PortRef): Change 
 /** Take a line out. */
 export function removeLine(netlist: Netlist, id: string): Netlist {
   return { ...netlist, lines: netlist.lines.filter((l) => l.id !== id) };
+}
+
+/**
+ * State what is known of a hose or a pipe; null: nothing.
+ * @param now epoch ms
+ */
+export function stateLine(netlist: Netlist, id: string, data: LineData | null, now: number): Change {
+  if (!netlist.lines.some((l) => l.id === id)) return { ok: false, problem: "That line is gone." };
+  const problem = data && whyNotLine(data, now);
+  if (problem) return { ok: false, problem };
+  return done({ ...netlist, lines: netlist.lines.map((l) => (l.id === id ? { ...l, data } : l)) });
 }
 
 /** Name a component, or state one of its figures; null: the usual one again. */

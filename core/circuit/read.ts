@@ -37,7 +37,7 @@ function elementOf(value: unknown): CircuitElement | null {
 const refOf = (value: unknown): PortRef | null =>
   isRecord(value) && isId(value.element) && isId(value.port) ? { element: value.element, port: value.port } : null;
 
-/** What is known of a hose or a pipe: kept as it came, since the drawing board does not change it. */
+/** What is known of a hose or a pipe: its ranges are those of the drawing board. */
 function lineDataOf(value: unknown): LineData | "wrong" {
   if (!isRecord(value) || (value.made !== "hose" && value.made !== "pipe")) return "wrong";
   const figure = (v: unknown) => (v === null || (typeof v === "number" && v > 0 && Number.isFinite(v)) ? v : undefined);

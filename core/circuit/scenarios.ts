@@ -1,7 +1,7 @@
 /** What a circuit is played through in time: a few courses that every engineer has watched at a gauge. */
 import type { Circumstances } from "./gauges";
 import { elementKinds } from "./kinds";
-import type { Netlist } from "./netlist";
+import type { Netlist, PortRef } from "./netlist";
 import { inTime, type Course, type CourseFailed, type Phase } from "./transient";
 
 interface Scenario {
@@ -83,10 +83,24 @@ export function scenariosOf(netlist: Netlist): ScenarioId[] {
   });
 }
 
+/** The pressure at a port over time, s and bar. */
+export interface CourseLine extends PortRef {
+  label: string;
+  points: [number, number][];
+}
+
+/** The pressure of a line at a moment (s), between the two computed moments around it; its ends' beyond them. */
+export function pressureAt({ points }: Pick<CourseLine, "points">, t: number): number {
+  const after = points.findIndex(([at]) => at >= t);
+  if (after <= 0) return (after === 0 ? points[0]! : points.at(-1)!)[1];
+  const [[t0, p0], [t1, p1]] = [points[after - 1]!, points[after]!];
+  return p0 + ((p1 - p0) * (t - t0)) / (t1 - t0);
+}
+
 export interface Played {
   course: Course | CourseFailed;
-  /** Pressures worth a line in a chart: s and bar. */
-  lines: { label: string; points: [number, number][] }[];
+  /** Pressures worth a line in a chart. */
+  lines: CourseLine[];
   /** What happened, in words. */
   words: string[];
 }
@@ -111,6 +125,8 @@ export function play(netlist: Netlist, id: ScenarioId, c: Circumstances): Played
     return e.kind === "cylinder" || e.kind === "motor" ? ["A", "B"].map((port) => ({ e, port })) : [];
   });
   const lines = ports.slice(0, MOST_LINES).map(({ e, port }) => ({
+    element: e.id,
+    port,
     label: `${e.name}, ${elementKinds[e.kind].ports[port]!.label}`,
     points: course.pressure({ element: e.id, port }).map((p, i): [number, number] => [course.times[i]!, p]),
   }));

@@ -16,6 +16,7 @@ import {
   stops,
   temporaryChanges,
 } from "~/db/schema";
+import { currentParts, marginTrendOf, type MarginTrend } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { meterChangesOf } from "./hourMeter.server";
@@ -72,6 +73,8 @@ export interface MachinePoint {
   lastRaw: number | null;
   lastAt: number | null;
   verdict: Assessment["verdict"];
+  /** How its margin went; null: too few readings, or no limit. */
+  trend?: MarginTrend | null;
 }
 
 /** Where a machine stands. 404 when there is none. */
@@ -126,6 +129,7 @@ export async function machinePage(id: string) {
         lastRaw: assessments.lastRaw,
         lastAt: assessments.lastAt,
         verdict: assessments.verdict,
+        parts: currentParts,
       })
       .from(points)
       .innerJoin(components, eq(components.id, points.componentId))
@@ -159,8 +163,9 @@ export async function machinePage(id: string) {
           knownWhenNew: life?.knownWhenNew ?? true,
           points: pointRows
             .filter((p) => p.componentId === component.id)
-            .map((p): MachinePoint => ({
+            .map(({ parts, ...p }): MachinePoint => ({
               ...p,
+              trend: marginTrendOf(parts),
               state: p.state ?? "unproven",
               verdict: p.verdict ?? [],
               lastAt: p.lastAt?.getTime() ?? null,

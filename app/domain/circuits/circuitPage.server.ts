@@ -1,9 +1,18 @@
 /** One circuit with its diagram and the last readings of its points, for asking what would happen. */
 import { and, eq, isNull } from "drizzle-orm";
+import { presentLevel, type PresentGauge } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, machines, points, sites } from "~/db/schema";
+import { currentParts, type AssessmentParts } from "~/domain/condition/index.server";
 import { notFound } from "~/platform/guard.server";
 import { diagramOf } from "./diagram.server";
+
+/** The level of a gauge now; null: too few readings, or none when it was healthy. */
+function presentOf(pointId: string, parts: AssessmentParts | null): PresentGauge | null {
+  if (!parts?.expectation || !parts.baseline) return null;
+  const { value, deviation } = presentLevel(parts.expectation);
+  return { pointId, value, uncertainty: Math.hypot(deviation, parts.baseline.uncertainty) };
+}
 
 /** 404 when there is none, or nothing is on record to be drawn. */
 export async function circuitPage(id: string) {
@@ -34,6 +43,7 @@ export async function circuitPage(id: string) {
         margin: assessments.margin,
         lastRaw: assessments.lastRaw,
         lastAt: assessments.lastAt,
+        parts: currentParts,
       })
       .from(points)
       .innerJoin(components, eq(components.id, points.componentId))
@@ -46,8 +56,9 @@ export async function circuitPage(id: string) {
   return {
     ...place,
     diagram,
-    points: rows.map((p) => ({
+    points: rows.map(({ parts, ...p }) => ({
       ...p,
+      now: presentOf(p.id, parts),
       state: p.state ?? ("unproven" as const),
       verdict: [],
       lastAt: p.lastAt?.getTime() ?? null,

@@ -7,7 +7,7 @@ import { and, eq, isNull } from "drizzle-orm";
 import { gaugesOf, oilAt, type BaselineReading, type DraftComponent, type Fluid } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuitDiagrams, circuits, components, fluids, points } from "~/db/schema";
-import { currentDetail } from "~/domain/condition/index.server";
+import { currentParts } from "~/domain/condition/index.server";
 import { log } from "~/runtime/log.server";
 import { inThreads } from "~/platform/threads.server";
 import type { CircuitResult, CircuitTask } from "./circuitTask";
@@ -47,7 +47,7 @@ async function circuitOf(id: string): Promise<Circuit | undefined> {
         pointName: points.name,
         quantity: points.quantity,
         state: points.state,
-        baseline: currentDetail,
+        baseline: currentParts,
       })
       .from(components)
       .leftJoin(points, and(eq(points.componentId, components.id), isNull(points.retiredAt)))

@@ -24,6 +24,12 @@ import { errorText } from "~/runtime/errors";
  */
 export const ASSESSMENT_SHAPE = 3;
 
+/** What the pages of a machine and its circuits read of an assessment: a fraction of it. */
+export type AssessmentParts = Pick<AssessmentDetail, "baseline" | "limits" | "expectation" | "lastAt">;
+export const currentParts = sql<AssessmentParts | null>`case when ${assessments.shape} = ${ASSESSMENT_SHAPE} then
+  jsonb_build_object('baseline', ${assessments.detail} -> 'baseline', 'limits', ${assessments.detail} -> 'limits',
+    'expectation', ${assessments.detail} -> 'expectation', 'lastAt', ${assessments.detail} -> 'lastAt') end`;
+
 /** The stored assessment where it has the shape that this version reads, else null. */
 export const currentDetail = sql<AssessmentDetail | null>`case when ${assessments.shape} = ${ASSESSMENT_SHAPE} then ${assessments.detail} end`;
 

@@ -5,8 +5,10 @@ export {
   assessPoint,
   assessPoints,
   currentDetail,
+  currentParts,
   markStale,
   stopsBySite,
+  type AssessmentParts,
 } from "./assessment.server";
 export { assessOilNow, markOilStale } from "./oilAssessment.server";
 export { oilSampleOf, samplesOf } from "./oilInput.server";
@@ -20,4 +22,5 @@ export {
   pointSetups,
   readingsOfLife,
 } from "./setups.server";
+export { marginTrendOf, type MarginTrend } from "./trend";
 export { usualAt } from "./usualConditions.server";

@@ -7,6 +7,7 @@ import {
   elementKinds,
   isNamed,
   portKey,
+  symbolSizes,
   type ConditionState,
   type Assessment,
   type Drawing,
@@ -50,6 +51,7 @@ const dashes: Record<LineStyle, string | undefined> = {
 };
 const widths: Record<LineStyle, number> = { pressure: 1.9, return: 1.3, suction: 2.6, case: 1.3, pilot: 1.1 };
 
+const TANK_PORT = symbolSizes.tank!.ports.T!;
 const ROW = 38;
 const RULE = 92;
 const LIMIT_AT = 0.78;
@@ -67,6 +69,48 @@ function SmallRule({ margin, state }: { margin: Assessment["margin"]; state: Con
   );
 }
 
+/** Choosing ports in the diagram itself. */
+export interface PortPick {
+  /** "element/port" that was chosen first; empty: none. */
+  from: string;
+  nameOf: (key: string) => string;
+  onPick: (key: string) => void;
+}
+
+/** Where ports can be pressed; the reservoir is drawn at every line that ends in it. */
+function PickPorts({
+  drawing,
+  tank,
+  pick: { from, nameOf, onPick },
+}: {
+  drawing: Drawing;
+  tank: string;
+  pick: PortPick;
+}) {
+  const spots = [
+    ...Object.entries(drawing.ports),
+    ...drawing.tanks.map((t): [string, [number, number]] => [tank, [t.x + TANK_PORT.x, t.y]]),
+  ];
+  return spots.map(([key, [x, y]], i) =>
+    nameOf(key) === "" ? null : (
+      <circle
+        key={i}
+        cx={x}
+        cy={y}
+        r="9"
+        fill={key === from ? "var(--sea)" : "transparent"}
+        stroke="var(--sea)"
+        strokeWidth="1"
+        strokeDasharray={key === from ? undefined : "2 2"}
+        className="cursor-pointer hover:fill-[var(--sea-soft)]"
+        onClick={() => onPick(key)}
+      >
+        <title>{nameOf(key)}</title>
+      </circle>
+    ),
+  );
+}
+
 export function CircuitDiagram(props: {
   netlist: Netlist;
   drawing: Drawing;
@@ -75,9 +119,13 @@ export function CircuitDiagram(props: {
   /** By point, where a what-if speaks; and elements that carry a fault in it. */
   changes?: ReadonlyMap<string, GaugeChange>;
   marks?: ReadonlySet<string>;
+  /** Texts at ports, by "element/port": pressures of a moment. */
+  readouts?: ReadonlyMap<string, string> | null;
+  /** Ports that can be pressed, to be joined. */
+  pick?: PortPick;
   label: string;
 }) {
-  const { netlist, drawing, points, missing = [], changes, marks, label } = props;
+  const { netlist, drawing, points, missing = [], changes, marks, readouts, pick, label } = props;
   const placed = new Map(drawing.parts.map((p) => [p.element, p]));
   const pins = new Map<string, number>();
   const joined = new Set(netlist.lines.flatMap((l) => [portKey(l.from), portKey(l.to)]));
@@ -232,6 +280,29 @@ export function CircuitDiagram(props: {
             </circle>
           ) : null;
         })}
+        <g aria-hidden="true">
+          {[...(readouts ?? [])].map(([key, text]) => {
+            const at = drawing.ports[key];
+            return at ? (
+              <text
+                key={key}
+                x={at[0] - 8}
+                y={at[1] - 5}
+                textAnchor="end"
+                fill="var(--sea)"
+                stroke="var(--paper)"
+                strokeWidth="4"
+                paintOrder="stroke"
+                className="text-[13px] font-semibold"
+              >
+                {text}
+              </text>
+            ) : null;
+          })}
+        </g>
+        {pick ? (
+          <PickPorts drawing={drawing} tank={`${netlist.elements.find((e) => e.kind === "tank")?.id}/T`} pick={pick} />
+        ) : null}
       </svg>
     </div>
   );

@@ -1,0 +1,40 @@
+/** The share of the margin that a point has used over its life, for a small line beside a word. */
+import { nearestSide, sidesOf, usedTowards } from "../baseline/margin";
+import { presentLevel } from "./expectation";
+import type { Assessment } from "./types";
+
+/** Moments that a small line shows; more cannot be told apart. */
+const MOST_MOMENTS = 24;
+/** Fewer tell no course. */
+const FEWEST_MOMENTS = 4;
+
+export interface MarginMoment {
+  /** epoch ms. */
+  at: number;
+  /** 0 as when new, 1 at the limit. */
+  used: number;
+}
+
+/**
+ * The margin used as it went, towards the limit that is nearest now.
+ * @returns oldest first, the present last; empty: too few readings, or no limit
+ */
+export function marginHistory({
+  expectation,
+  baseline,
+  limits,
+  lastAt,
+}: Pick<Assessment, "expectation" | "baseline" | "limits" | "lastAt">): MarginMoment[] {
+  if (!expectation || !baseline || !limits || lastAt === null || sidesOf(limits).length === 0) return [];
+  const plain = (centre: number) => (expectation.scale === "log" ? Math.exp(centre) : centre);
+  const levels = [
+    ...expectation.behind.map(({ at, centre }) => ({ at, value: plain(centre) })),
+    { at: lastAt, value: presentLevel(expectation).value },
+  ];
+  if (levels.length < FEWEST_MOMENTS) return [];
+  const side = nearestSide(levels.at(-1)!.value, baseline.centre, limits);
+  const every = Math.max(1, Math.ceil(levels.length / MOST_MOMENTS));
+  return levels
+    .filter((_, i) => (levels.length - 1 - i) % every === 0)
+    .map(({ at, value }) => ({ at, used: usedTowards(value, baseline.centre, side) }));
+}

@@ -1,0 +1,72 @@
+/** Hoses and pipes: what is known of a line, what cannot be, and what it says when it is held against the circuit. */
+import { styleOf } from "./drawing";
+import { elementKinds } from "./kinds";
+import { roleOf, type CircuitLine, type LineData, type Netlist } from "./netlist";
+
+/** Figures of a line: label, unit, least and greatest. */
+export const lineFigures = {
+  rating: { label: "Rated pressure", unit: "bar", least: 2, greatest: 1500 },
+  bore: { label: "Bore", unit: "mm", least: 1, greatest: 400 },
+  length: { label: "Length", unit: "m", least: 0.02, greatest: 1000 },
+} as const;
+
+export type LineFigure = keyof typeof lineFigures;
+
+const LONGEST_TAG = 40;
+
+/** What is wrong with the figures of a line, in words; undefined: nothing. */
+export function whyNotLine(data: LineData, now: number): string | undefined {
+  for (const [name, { label, unit, least, greatest }] of Object.entries(lineFigures)) {
+    const value = data[name as LineFigure];
+    if (value !== null && !(value >= least && value <= greatest))
+      return `${label}: ${value} lies outside ${least} to ${greatest} ${unit}. Is the unit right?`;
+  }
+  if (data.tag.length > LONGEST_TAG) return `The tag is longer than ${LONGEST_TAG} letters.`;
+  if (data.fittedOn !== "") {
+    const fitted = Date.parse(`${data.fittedOn}T00:00:00Z`);
+    if (Number.isNaN(fitted)) return "Fitted on: write a date, as 2024-05-31.";
+    if (fitted > now) return "Fitted on lies in the future.";
+  }
+  return undefined;
+}
+
+const YEAR = 365.25 * 86_400_000;
+/** A hose is looked at for renewal after so many years (common practice; the manufacturer and local rules first). */
+const HOSE_YEARS = 6;
+
+/** Years since a line was fitted; null: not known. */
+export function ageOf(data: LineData, now: number): number | null {
+  const fitted = Date.parse(`${data.fittedOn}T00:00:00Z`);
+  return Number.isNaN(fitted) ? null : Math.max(0, (now - fitted) / YEAR);
+}
+
+/** The greatest pressure that a relief valve of the circuit allows, bar; null: there is none. */
+function allowedBy(netlist: Netlist): number | null {
+  const settings = netlist.elements
+    .filter((e) => e.kind === "relief")
+    .map((e) => e.data.crack ?? elementKinds.relief.data.crack!.usual);
+  return settings.length > 0 ? Math.max(...settings) : null;
+}
+
+/**
+ * What a line's data say against it.
+ * @param now epoch ms, for its age
+ * @returns remarks in words; empty: nothing
+ */
+export function lineRemarks(netlist: Netlist, line: CircuitLine, now: number): string[] {
+  const { data } = line;
+  if (!data) return [];
+  const remarks: string[] = [];
+  const style = styleOf([line.from, line.to].flatMap((end) => roleOf(netlist, end) ?? []));
+  const allowed = allowedBy(netlist);
+  if (style === "pressure" && data.rating !== null && allowed !== null && data.rating < allowed)
+    remarks.push(
+      `Rated ${data.rating} bar, and the relief valve allows ${allowed} bar: renew it with one of a higher rating, or have the setting checked.`,
+    );
+  const age = ageOf(data, now);
+  if (data.made === "hose" && age !== null && age >= HOSE_YEARS)
+    remarks.push(
+      `${Math.floor(age)} years old: hoses are usually looked at for renewal after ${HOSE_YEARS} years; the manufacturer and local rules say when.`,
+    );
+  return remarks;
+}
