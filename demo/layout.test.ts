@@ -1,6 +1,15 @@
 /** @jest-environment node */
 import { describe, expect, test } from "@jest/globals";
-import { addElement, draftCircuit, joinPorts, type CircuitChange, type Drawing, type Netlist } from "@core";
+import {
+  addElement,
+  draftCircuit,
+  joinPorts,
+  machineTemplates,
+  templateIds,
+  type CircuitChange,
+  type Drawing,
+  type Netlist,
+} from "@core";
 import { layOut } from "~/domain/circuits/layout";
 import { plannedNetlist } from "./draft";
 import { fleetPlan } from "./fleet";
@@ -135,5 +144,25 @@ test.each([
     components: components.map((c, i) => ({ ...c, id: `c${i}`, displacement: null, speed: null, points: [] })),
   });
   const drawing = await layOut(netlist);
-  expect(drawing.width).toBeGreaterThanOrEqual(0);
+  sound(drawing);
+  expect(drawing.parts.length + drawing.tanks.length).toBeGreaterThanOrEqual(netlist.elements.length - 1);
+});
+
+test.each(templateIds)("template %s lies apart, every point at a port", async (id) => {
+  const components = machineTemplates[id].components({ displacement: 28, speed: 1450, pressure: 160 });
+  const { netlist } = draftCircuit({
+    workingPressure: 160,
+    components: components.map((c, i) => ({
+      ...c,
+      id: `c${i}`,
+      points: c.points.map((p, k) => ({ ...p, id: `c${i}p${k}` })),
+    })),
+  });
+  const drawing = await layOut(netlist);
+  sound(drawing);
+  expect(crossings(drawing)).toBeLessThanOrEqual(6);
+  expect(netlist.gauges.map((g) => g.pointId)).toEqual(
+    expect.arrayContaining(components.flatMap((c, i) => c.points.map((_, k) => `c${i}p${k}`))),
+  );
+  for (const g of netlist.gauges) expect(drawing.ports[`${g.element}/${g.port}`]).toBeDefined();
 });

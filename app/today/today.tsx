@@ -8,6 +8,7 @@ import { mayAct } from "~/platform/permissions";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, dueText, useSite } from "~/ui/site";
+import { Spark } from "~/ui/spark";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { monthName, weekday } from "~/ui/calendarNames";
@@ -115,6 +116,11 @@ function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
       </div>
       <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right">
         <MarginRule margin={d.margin} state={d.state} />
+        {d.trend ? (
+          <span className="block max-sm:hidden">
+            <Spark {...d.trend} state={d.state} />
+          </span>
+        ) : null}
       </div>
     </li>
   );

@@ -34,6 +34,7 @@ function Symbol({ kind, x }: { kind: ComponentKind; x: number }) {
       );
     case "reliefValve":
     case "unloaderValve":
+    case "reducingValve":
       return (
         <>
           {box}

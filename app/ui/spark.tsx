@@ -31,7 +31,7 @@ export function Spark({
       height={HEIGHT}
       role="img"
       aria-label={`Margin used over ${months} months: from ${percent(points[0]!)} % to ${percent(last)} %`}
-      className={stateTone[state]}
+      className={`inline-block ${stateTone[state]}`}
       fill="none"
     >
       <path d={`M0 ${LIMIT_Y}H${WIDTH}`} stroke="var(--ink-2)" strokeDasharray="3 3" opacity="0.7" />

@@ -4,6 +4,7 @@
  * what it had to assume is said, and an engineer puts it right.
  */
 import type { ComponentKind } from "../equipment/kinds";
+import { REDUCED_SHARE } from "../equipment/templates";
 import type { PointQuantityId } from "../units/quantities";
 import type { ElementKindId } from "./kinds";
 import { orificeAtOneBar } from "./laws";
@@ -36,6 +37,8 @@ const LOAD_SHARE = 0.9;
 /** A compensator is set so far above the working pressure, and a relief valve so far above that, bar. */
 const COMPENSATOR_ABOVE = 12;
 const RELIEF_ABOVE = 35;
+/** What the rotary seals of an engaged clutch pass, as the diameter of an orifice in mm (common practice: a litre or two a minute). */
+const CLUTCH_LEAK = 0.8;
 const CYLINDER = { bore: 125, rod: 80 };
 
 /** Draw a circuit from its components. Never throws; an empty list gives a reservoir. */
@@ -129,13 +132,24 @@ export function draftCircuit(circuit: DraftCircuit): Draft {
     assumed.push("No relief valve is on record: one is drawn, since without it nothing limits the pressure.");
   }
 
+  // ---- a reducing valve feeds what is behind it
+  const [reducer] = of("reducingValve");
+  const behind = reducer ? REDUCED_SHARE * pressure : pressure;
+  if (reducer && line) {
+    const id = add("reducing", reducer.name, { set: behind }, reducer);
+    join(line, `${id}.in`);
+    join(`${id}.drain`, `${tank}.T`);
+    line = `${id}.out`;
+  }
+
   // ---- valves with their actuators
   const actuators = of("cylinder", "pistonMotor");
+  const clutches = of("other").filter(isClutch);
   const returns: string[] = [];
   const valves = of("proportionalValve", "directionalValve").map((v, i) =>
     add(v.kind === "proportionalValve" ? "proportional" : "directional", v.name, centreOf(i, fixed && !unloaderOf), v),
   );
-  if (valves.length === 0 && actuators.length > 0) {
+  if (valves.length === 0 && actuators.length + clutches.length > 0) {
     valves.push(add("directional", "Control valve", centreOf(0, fixed && !unloaderOf)));
     assumed.push("No directional valve is on record: one is drawn for the actuators.");
   }
@@ -146,8 +160,19 @@ export function draftCircuit(circuit: DraftCircuit): Draft {
   const holding = of("loadHoldingValve");
   valves.forEach((valve, v) => {
     const mine = actuators.filter((_, i) => Math.min(i, valves.length - 1) === v);
+    const held = clutches.filter((_, i) => Math.min(i >> 1, valves.length - 1) === v);
+    if (mine.length === 0 && held.length > 0) {
+      // one on each side of its valve; an engaged clutch takes what its seals leak
+      held.forEach((c, i) => {
+        const id = add("throttle", c.name, { diameter: CLUTCH_LEAK }, c);
+        join(i % 2 === 0 ? `${valve}.A` : `${valve}.B`, `${id}.in`);
+        join(`${id}.out`, `${tank}.T`);
+        assumed.push(`${c.name}: the leakage of its seals is drawn, as an orifice of ${CLUTCH_LEAK} mm.`);
+      });
+      return;
+    }
     if (mine.length === 0) {
-      const rest = add("throttle", "What it drives", { diameter: orificeFor(pumps[0], LOAD_SHARE * pressure) });
+      const rest = add("throttle", "What it drives", { diameter: orificeFor(pumps[0], LOAD_SHARE * behind) });
       join(`${valve}.A`, `${rest}.in`);
       join(`${rest}.out`, `${valve}.B`);
       assumed.push(`Nothing is on record that ${nameOf(elements, valve)} drives: a throttle stands for it.`);
@@ -173,9 +198,9 @@ export function draftCircuit(circuit: DraftCircuit): Draft {
       const data: Record<string, number> = motor
         ? {
             ...(m.displacement !== null && { displacement: m.displacement }),
-            torque: (LOAD_SHARE * pressure * (m.displacement ?? 500)) / (20 * Math.PI),
+            torque: (LOAD_SHARE * behind * (m.displacement ?? 500)) / (20 * Math.PI),
           }
-        : { ...CYLINDER, load: (LOAD_SHARE * pressure * (Math.PI / 4) * CYLINDER.bore ** 2) / 10_000 };
+        : { ...CYLINDER, load: (LOAD_SHARE * behind * (Math.PI / 4) * CYLINDER.bore ** 2) / 10_000 };
       const id = add(motor ? "motor" : "cylinder", m.name, data, m);
       join(a, `${id}.A`);
       join(b, `${id}.B`);
@@ -209,6 +234,8 @@ export function draftCircuit(circuit: DraftCircuit): Draft {
   }
   return { netlist: { elements, lines, gauges }, assumed };
 }
+
+const isClutch = (c: { name: string }) => /clutch/i.test(c.name);
 
 const nameOf = (elements: readonly CircuitElement[], id: string) => elements.find((e) => e.id === id)?.name ?? id;
 
@@ -255,6 +282,10 @@ function placeOf(
     case "proportional":
       if (point.quantity === "leakageFlow") return { port: "T", reads: "nullLeakage" };
       return { port: "P", reads: point.quantity === "temperatureRise" ? "temperatureRise" : "other" };
+    case "reducing":
+      return { port: "out", reads: point.quantity === "pressure" ? "pressure" : "other" };
+    case "throttle":
+      return { port: "in", reads: point.quantity === "pressure" ? "pressure" : "other" };
     case "cylinder":
       if (point.quantity === "strokeTime") return { port: "A", reads: "strokeTime" };
       return { port: "B", reads: point.quantity === "creep" ? "creep" : "other" };
@@ -282,6 +313,8 @@ export function elementKindOf(component: { kind: string; name: string }): Elemen
       return "relief";
     case "unloaderValve":
       return "unloader";
+    case "reducingValve":
+      return "reducing";
     case "proportionalValve":
       return "proportional";
     case "directionalValve":
@@ -293,6 +326,7 @@ export function elementKindOf(component: { kind: string; name: string }): Elemen
     case "accumulator":
       return component.kind;
     default:
+      if (isClutch(component)) return "throttle";
       return /cooler/i.test(component.name) ? "cooler" : /reservoir|tank/i.test(component.name) ? "tank" : undefined;
   }
 }

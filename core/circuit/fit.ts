@@ -64,7 +64,8 @@ function settledBy(netlist: Netlist, gauge: Gauge): Target | null {
       return beside("in", "strainer", "laminar");
     case "pressure":
       if (gauge.port === "case") return beside("case", "line", "laminar");
-      if (element.kind === "compensatedPump") return own("set");
+      if (element.kind === "compensatedPump" || element.kind === "reducing") return own("set");
+      if (element.kind === "throttle") return own("diameter");
       return loadOf(netlist);
     case "pressureDrop":
       return own("laminar");

@@ -46,6 +46,10 @@ export const componentKinds = define({
     ],
   },
   unloaderValve: { label: "Unloader", needs: [{ quantity: "pressure", unknown: "where it cuts in and out" }] },
+  reducingValve: {
+    label: "Reducing valve",
+    needs: [{ quantity: "pressure", unknown: "what the side behind it gets: clutches slip when it is low" }],
+  },
   proportionalValve: {
     label: "Proportional valve",
     needs: [

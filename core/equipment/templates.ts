@@ -197,6 +197,20 @@ const returnFilter = plain("filter", "Return filter", [
   ),
 ]);
 
+/** A reducing valve gives this share of the pilot pump's pressure. */
+export const REDUCED_SHARE = 0.6;
+const clutch = (name: string, f: TemplateFigures) =>
+  plain("other", name, [
+    point(
+      "Clutch pressure",
+      "pressure",
+      "fullStroke",
+      between(0.85 * REDUCED_SHARE * f.pressure, 1.1 * REDUCED_SHARE * f.pressure),
+      "15 % below to 10 % above what the reducing valve gives; the manufacturer's figure comes first",
+      "Engaged, warm, gauge at the clutch",
+    ),
+  ]);
+
 export const machineTemplates = {
   fixedRelief: {
     label: "Fixed pump with relief valve",
@@ -281,6 +295,40 @@ export const machineTemplates = {
       valve("Directional valve"),
       cylinder("Cylinder, left"),
       cylinder("Cylinder, right"),
+      returnFilter,
+    ],
+  },
+  filterCooler: {
+    label: "Filter and cooler loop",
+    says: "Circulation pump with relief valve, filter and cooler, off the main circuit",
+    components: (f) => [
+      reservoir,
+      fixedPump(f),
+      relief(f, 1.5),
+      { ...returnFilter, name: "Loop filter" },
+      plain("other", "Cooler", []),
+    ],
+  },
+  pilotClutch: {
+    label: "Pilot circuit with clutches",
+    says: "Pilot pump with relief valve, filter, reducing valve, directional valve and two clutches",
+    components: (f) => [
+      reservoir,
+      fixedPump(f),
+      relief(f),
+      plain("reducingValve", "Reducing valve", [
+        point(
+          "Reduced pressure",
+          "pressure",
+          "fullStroke",
+          between(0.9 * REDUCED_SHARE * f.pressure, 1.1 * REDUCED_SHARE * f.pressure),
+          "within 10 % of its setting, here taken as 60 % of the pilot pump's pressure",
+          "Clutch engaged, oil warm",
+        ),
+      ]),
+      valve("Clutch valve"),
+      clutch("Clutch, forward", f),
+      clutch("Clutch, reverse", f),
       returnFilter,
     ],
   },

@@ -8,6 +8,7 @@ const stuckSymptoms: Record<ComponentKind, string> = {
   pistonMotor: "case drain rises, it turns slower under load",
   reliefValve: "held open, no pressure anywhere, and heat; held shut, no relief, and hoses fail",
   unloaderValve: "held open, the pump never loads; held shut, it runs over the relief valve and heats",
+  reducingValve: "stuck open, full pressure behind it; stuck shut, none, and clutches slip",
   proportionalValve: "erratic, does not come back to null, drifts from its command",
   directionalValve: "stuck part-way, alive unloaded and not carrying load; or not shifting at all",
   loadHoldingValve: "held open, the load creeps or comes down at once. Prop the load before it is touched",
@@ -19,6 +20,7 @@ const stuckSymptoms: Record<ComponentKind, string> = {
 const valves: readonly string[] = [
   "reliefValve",
   "unloaderValve",
+  "reducingValve",
   "proportionalValve",
   "directionalValve",
   "loadHoldingValve",

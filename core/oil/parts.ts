@@ -29,6 +29,7 @@ export const usualMaterials: Partial<Record<ComponentKind, readonly Material[]>>
   directionalValve: [{ metal: "iron", part: "spool and bore" }],
   reliefValve: [{ metal: "iron", part: "cone and seat" }],
   unloaderValve: [{ metal: "iron", part: "cone and seat" }],
+  reducingValve: [{ metal: "iron", part: "spool and bore" }],
   loadHoldingValve: [{ metal: "iron", part: "cone and seat" }],
   cylinder: [
     { metal: "chromium", part: "rod plating" },
@@ -71,6 +72,7 @@ const moves: Partial<Record<ComponentKind, number>> = {
   loadHoldingValve: 0.15,
   reliefValve: 0.2,
   unloaderValve: 0.2,
+  reducingValve: 0.2,
 };
 /** How often a component's own reading has got worse when it is the one that wears, and when it is not. */
 const WORSE_IF_SO = 0.8;

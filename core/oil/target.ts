@@ -13,6 +13,7 @@ const sensitive: Partial<Record<ComponentKind, SensitiveKind>> = {
   loadHoldingValve: "solenoidValve",
   reliefValve: "solenoidValve",
   unloaderValve: "solenoidValve",
+  reducingValve: "solenoidValve",
   cylinder: "cylinder",
 };
 

@@ -27,6 +27,7 @@ const valves: readonly ComponentKind[] = [
   "proportionalValve",
   "reliefValve",
   "unloaderValve",
+  "reducingValve",
   "loadHoldingValve",
 ];
 const all: readonly ComponentKind[] = [

@@ -4,7 +4,7 @@
  * again, so an assessment that was lost on the way is made by the next sweep. Nothing is locked while it is worked
  * out: what changes meanwhile counts `asked` on, and an assessment of an older count leaves the point stale.
  */
-import { and, eq, inArray, isNull, ne, sql } from "drizzle-orm";
+import { and, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
 import { dayStart, type AssessedForecast, type AssessStop, type PointQuantityId } from "@core";
 import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
@@ -26,9 +26,10 @@ export const ASSESSMENT_SHAPE = 3;
 
 /** What the pages of a machine and its circuits read of an assessment: a fraction of it. */
 export type AssessmentParts = Pick<AssessmentDetail, "baseline" | "limits" | "expectation" | "lastAt">;
-export const currentParts = sql<AssessmentParts | null>`case when ${assessments.shape} = ${ASSESSMENT_SHAPE} then
-  jsonb_build_object('baseline', ${assessments.detail} -> 'baseline', 'limits', ${assessments.detail} -> 'limits',
-    'expectation', ${assessments.detail} -> 'expectation', 'lastAt', ${assessments.detail} -> 'lastAt') end`;
+export const partsOf = (alias: SQL) => sql<AssessmentParts | null>`case when ${alias}.shape = ${ASSESSMENT_SHAPE} then
+  jsonb_build_object('baseline', ${alias}.detail -> 'baseline', 'limits', ${alias}.detail -> 'limits',
+    'expectation', ${alias}.detail -> 'expectation', 'lastAt', ${alias}.detail -> 'lastAt') end`;
+export const currentParts = partsOf(sql`${assessments}`);
 
 /** The stored assessment where it has the shape that this version reads, else null. */
 export const currentDetail = sql<AssessmentDetail | null>`case when ${assessments.shape} = ${ASSESSMENT_SHAPE} then ${assessments.detail} end`;

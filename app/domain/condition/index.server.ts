@@ -7,6 +7,7 @@ export {
   currentDetail,
   currentParts,
   markStale,
+  partsOf,
   stopsBySite,
   type AssessmentParts,
 } from "./assessment.server";

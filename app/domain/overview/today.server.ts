@@ -2,6 +2,7 @@
 import { sql } from "drizzle-orm";
 import type { Assessment, ConditionState, OilAssessment } from "@core";
 import { ask } from "~/db/client.server";
+import { marginTrendOf, partsOf, type AssessmentParts, type MarginTrend } from "~/domain/condition/index.server";
 import { openEvent } from "./decisions.server";
 import { dueAt, roundJoins } from "~/domain/readings/index.server";
 import { now } from "~/runtime/clock.server";
@@ -24,6 +25,8 @@ export interface Decision {
   urgency: number;
   verdict: Assessment["verdict"];
   margin: Assessment["margin"];
+  /** How its margin went; null: too few readings, or no limit. */
+  trend: MarginTrend | null;
   knownWhenNew: boolean;
   /** The newest reading asks for a second one. */
   asksAgain: boolean;
@@ -56,6 +59,7 @@ export async function decisions(): Promise<Decision[]> {
     urgency: number;
     verdict: Assessment["verdict"];
     margin: Assessment["margin"];
+    parts: AssessmentParts | null;
     knownWhenNew: boolean;
     asksAgain: boolean;
     bookingId: string | null;
@@ -64,14 +68,16 @@ export async function decisions(): Promise<Decision[]> {
     startsOn: string | null;
   }>(sql`
     select p.id as "pointId", p.name as point, p.component, p.machine, p.component_id as "componentId", a.state, a.urgency, a.verdict, a.margin,
+           ${partsOf(sql`a`)} as parts,
            coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
     from assessments a join active_points p on p.id = a.point_id left join lives l on l.id = a.life_id ${openBooking}
     where (a.asks_again or a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon}
       and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0
       and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
     order by greatest(a.urgency, case when a.asks_again then ${ASKS_URGENCY} else 0 end) desc, p.machine, p.id limit ${DECISIONS}`);
-  return rows.map(({ bookingId, kind, stop, startsOn, ...row }) => ({
+  return rows.map(({ bookingId, kind, stop, startsOn, parts, ...row }) => ({
     ...row,
+    trend: marginTrendOf(parts),
     booking: bookingId ? { id: bookingId, kind, stop, startsOn } : null,
   }));
 }
