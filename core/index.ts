@@ -50,6 +50,7 @@ export { firstPassageCdf, firstPassageQuantile } from "./forecast/firstPassage";
 export { defaultPrior, learnPrior } from "./forecast/prior";
 export type { PeerLife, WearPrior } from "./forecast/prior";
 export { pathLabel } from "./forecast/wearPath";
+export { warmthOf } from "./circuit/heat";
 export { agrees, distanceOf, matchOf } from "./circuit/match";
 export type { PresentGauge } from "./circuit/match";
 export { assess } from "./assessment/assess";

@@ -201,7 +201,7 @@ test("a small circuit drawn from nothing to a solved what-if; undone, kept, and 
   await expect(other.getByText(/Somebody else changed this circuit in the meantime/)).toBeVisible();
   await other.close();
 
-  await page.getByText("Pressure and flow at every port, at work").click();
+  await page.getByText("Pressure, flow and warmth at every port, at work").click();
   const outlet = page.getByRole("row", { name: /Rig pump, outlet/ });
   await expect(outlet).toContainText(/\d+\sbar/);
   const before = await outlet.textContent();

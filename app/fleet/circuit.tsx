@@ -154,7 +154,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
           />
           <InTime netlist={netlist} course={course} onPlay={start} onMoment={setReadouts} />
           <details className="mt-4 mb-4">
-            <summary className="text-sea">Pressure and flow at every port, at work</summary>
+            <summary className="text-sea">Pressure, flow and warmth at every port, at work</summary>
             <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Ports">
               <table className="mt-2 w-full text-sm [&_td]:py-0.5 [&_td]:pr-4">
                 <thead>
@@ -166,6 +166,9 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                     <th scope="col" className="text-right">
                       flow out
                     </th>
+                    <th scope="col" className="text-right">
+                      over the tank
+                    </th>
                   </tr>
                 </thead>
                 <tbody>
@@ -176,6 +179,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                       </td>
                       <td className="text-right">{show(p.pressure, "pressure")}</td>
                       <td className="text-right">{show(p.flow, "flow")}</td>
+                      <td className="text-right">{p.warmer === null ? "stands" : show(p.warmer, "temperatureRise")}</td>
                     </tr>
                   ))}
                 </tbody>

@@ -3,6 +3,7 @@ import {
   elementKinds,
   gaugeReader,
   play,
+  warmthOf,
   workCommands,
   type Circumstances,
   type CourseLine,
@@ -45,6 +46,8 @@ export interface PortState {
   /** bar, and L/min out of the element, at work. */
   pressure: number;
   flow: number;
+  /** K over the reservoir; null: the oil stands there. */
+  warmer: number | null;
 }
 
 export interface Answer {
@@ -78,13 +81,23 @@ addEventListener("message", ({ data }: MessageEvent<Setup | Question | Play>) =>
     }
     const readout = setup.read(data.asked);
     const work = readout.states.work;
+    const warmer = work.ok ? warmthOf(setup.netlist, work) : null;
     const ports = work.ok
       ? setup.netlist.elements.flatMap((e) =>
           Object.entries(elementKinds[e.kind].ports).flatMap(([port, { label }]): PortState[] => {
             const pressure = e.kind === "tank" ? null : work.pressure({ element: e.id, port });
             return pressure === null
               ? []
-              : [{ element: e.id, port, label, pressure, flow: work.flowOut({ element: e.id, port }) }];
+              : [
+                  {
+                    element: e.id,
+                    port,
+                    label,
+                    pressure,
+                    flow: work.flowOut({ element: e.id, port }),
+                    warmer: warmer!({ element: e.id, port }),
+                  },
+                ];
           }),
         )
       : [];

@@ -102,12 +102,12 @@ export function compile(netlist: Netlist, inTime = false): Compiled {
   return { netlist, inTime, bound, nodes, unknowns: next, nodeOf, rates };
 }
 
-/** What an element does in a state: heat in kW, and its flows from port to port in L/min. */
+/** What an element does in a state: heat in kW, and its flows from port to port in L/min with the heat that each takes up. */
 export interface Effects {
   heat: number;
   shaft: number;
   load: number;
-  flows: { from: string; to: string; q: number }[];
+  flows: { from: string; to: string; q: number; heat: number }[];
 }
 
 /** The equations of a compiled circuit at a guess, with their slopes. One object serves many guesses. */
@@ -190,8 +190,9 @@ export class Assembly implements Stamp {
     this.add(b, a, byFrom);
     this.add(b, b, byTo);
     if (!this.effects) return;
-    this.effects.flows.push({ from, to, q });
-    if (!shaft) this.effects.heat += (q * (this.pressure(a) - this.pressure(b))) / 600;
+    const heat = shaft ? 0 : (q * (this.pressure(a) - this.pressure(b))) / 600;
+    this.effects.flows.push({ from, to, q, heat });
+    this.effects.heat += heat;
   }
   also(port: string, slope: number): void {
     const c = this.current.ports[port] ?? FIXED;
@@ -202,7 +203,7 @@ export class Assembly implements Stamp {
     const at = this.current.ports[port] ?? FIXED;
     this.add(at, at, byPort);
     if (at !== FIXED) this.residual[at]! += q;
-    this.effects?.flows.push({ from: "inside", to: port, q });
+    this.effects?.flows.push({ from: "inside", to: port, q, heat: 0 });
   }
   intoByInner(port: string, i: number, slope: number): void {
     this.add(this.current.ports[port] ?? FIXED, this.current.inner + i, slope);

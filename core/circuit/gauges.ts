@@ -7,7 +7,7 @@ import type { CircuitElement, Gauge, Netlist } from "./netlist";
 import { steadyState, type NotSolved, type SteadyState } from "./steady";
 
 /** Heat capacity of a flow of oil, W per K and L/min: ρ 870 kg/m³, c 1900 J/(kg·K). */
-const CARRIED = (870 * 1900) / 60_000;
+export const CARRIED = (870 * 1900) / 60_000;
 /** Share of the whole pressure at which null leakage is stated, bar. */
 const NULL_PRESSURE = 100;
 /** Creep is read over ten minutes. */
@@ -44,7 +44,7 @@ function figureOf(element: CircuitElement, name: string, { data }: Circumstances
 }
 
 /** Dynamic viscosity at which the laminar figures of a circuit are stated: VG 46 at 50 °C, mPa·s. */
-const STATED_VISCOSITY = 26;
+export const STATED_VISCOSITY = 26;
 
 /**
  * An oil as the laws of a circuit take it.

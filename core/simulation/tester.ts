@@ -3,6 +3,10 @@
  * relief valve. Screwing the relief in raises the pressure; the pump leaks, the oil warms. Faults can be put in.
  */
 import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
+import { compile } from "../circuit/assembly";
+import { circuitOf } from "../circuit/build";
+import { STATED_VISCOSITY } from "../circuit/gauges";
+import { steadyState } from "../circuit/steady";
 import { theoreticalFlow } from "../pump/flow";
 import type { Random } from "../random/random";
 
@@ -51,7 +55,10 @@ export const restingKnobs: TesterKnobs = {
   stuck: false,
 };
 
+/** Oil that the pump compresses does not come out: a loss that no viscosity lessens. */
 const BULK_MODULUS = 14_000;
+/** The tester's relief valve opens this wide, L/min per bar: the gauge shows little more than it is set to. */
+const RELIEF_SLOPE = 60;
 /** Lag of the pressure behind the relief, s. */
 const LAG = 0.5;
 /** Heat that warms the oil by a kelvin, kJ: about 100 L of oil and its steel. */
@@ -62,23 +69,55 @@ const AMBIENT = 22;
 /** Time in which a heater or cooler brings the oil to its temperature, s. */
 const HEATER = 4;
 
+/** The pump under test on the tester: all of its flow through the meter, and over the relief valve. */
+function benchOf(pump: HiddenPump) {
+  const compiled = compile(
+    circuitOf(
+      {
+        tank: ["tank"],
+        pump: ["fixedPump", { displacement: pump.displacement * pump.noLoadShare, caseLeak: 0 }],
+        relief: ["relief", { perBar: RELIEF_SLOPE }],
+      },
+      ["tank.T - pump.in - relief.T", "pump.out - relief.P"],
+    ),
+  );
+  let guess: Float64Array | undefined;
+  return (setting: number, speed: number, temperature: number): { pressure: number; flow: number } => {
+    const viscosity = dynamicViscosity(pump.fluid, temperature) / STATED_VISCOSITY;
+    const compressed = (theoreticalFlow(pump.displacement, Math.max(1, speed)) * pump.noLoadShare) / BULK_MODULUS;
+    // a circuit divides the slip by the viscosity
+    const slip = pump.conductance / STATED_VISCOSITY + compressed * viscosity;
+    const solved = steadyState(
+      compiled,
+      {
+        data: { pump: { speed, slip }, relief: { crack: setting } },
+        viscosity,
+      },
+      guess,
+    );
+    if (!solved.ok) return { pressure: 0, flow: 0 };
+    guess = solved.guess;
+    return {
+      pressure: solved.pressure({ element: "relief", port: "P" })!,
+      flow: Math.max(0, solved.flowOut({ element: "relief", port: "T" })),
+    };
+  };
+}
+
 /** What a line of the tester's stream holds: a sample, nothing (lost), or nonsense as a broken meter sends it. */
 export type TesterLine = TesterSample | null | Record<string, unknown>;
 
 /** The state moves on by `seconds` with every call. The same seed and calls give the same lines. */
 export function simulateTester(pump: HiddenPump, rng: Random): (seconds: number, knobs: TesterKnobs) => TesterLine {
-  let pressure = 0;
+  const bench = benchOf(pump);
+  let setting = 0;
   let temperature = 44;
   let last: TesterSample | null = null;
   return (seconds, knobs) => {
     const speed = Math.max(0, knobs.speed);
     const target = speed > 50 ? Math.max(3, knobs.relief) : 0;
-    pressure += (target - pressure) * (1 - Math.exp(-seconds / LAG));
-    const ideal = speed > 0 ? theoreticalFlow(pump.displacement, speed) * pump.noLoadShare : 0;
-    const flow = Math.max(
-      0,
-      ideal * (1 - pressure / BULK_MODULUS) - (pump.conductance * pressure) / dynamicViscosity(pump.fluid, temperature),
-    );
+    setting += (target - setting) * (1 - Math.exp(-seconds / LAG));
+    const { pressure, flow } = bench(setting, speed, temperature);
     const heat = (pressure * theoreticalFlow(pump.displacement, Math.max(1, speed))) / 600;
     temperature +=
       knobs.oil === null

@@ -11,6 +11,7 @@ import {
   type ConditionState,
   type Assessment,
   type Drawing,
+  type LineData,
   type LineStyle,
   type Netlist,
 } from "@core";
@@ -280,6 +281,24 @@ export function CircuitDiagram(props: {
             </circle>
           ) : null;
         })}
+        <g>
+          {netlist.lines.map((l) => {
+            const at = drawing.ports[portKey(l.from)] ?? drawing.ports[portKey(l.to)];
+            return l.data?.tag && at ? (
+              <text
+                key={l.id}
+                x={at[0] - 6}
+                y={at[1] - 8}
+                textAnchor="end"
+                stroke="none"
+                className="fill-[var(--ink-2)] text-[11px]"
+              >
+                {clipped(l.data.tag, 10)}
+                <title>{lineText(l.data)}</title>
+              </text>
+            ) : null;
+          })}
+        </g>
         <g aria-hidden="true">
           {[...(readouts ?? [])].map(([key, text]) => {
             const at = drawing.ports[key];
@@ -307,5 +326,14 @@ export function CircuitDiagram(props: {
     </div>
   );
 }
+
+const lineText = ({ made, tag, rating, bore, length, fittedOn }: LineData) =>
+  [
+    `${made === "hose" ? "Hose" : "Pipe"} ${tag}`,
+    ...(rating === null ? [] : [`rated ${rating} bar`]),
+    ...(bore === null ? [] : [`${bore} mm bore`]),
+    ...(length === null ? [] : [`${length} m`]),
+    ...(fittedOn ? [`fitted ${fittedOn}`] : []),
+  ].join(", ");
 
 const clipped = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
