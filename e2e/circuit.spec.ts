@@ -71,6 +71,14 @@ test("set under the cut-out, the unloader never unloads: played in time", async 
   // the diagram shows a moment of it: the accumulator stands at what the relief valve lets through
   await page.getByRole("slider", { name: "Diagram at" }).fill("30");
   await expect(page.getByRole("slider", { name: "Diagram at" })).toHaveAttribute("aria-valuetext", /^30\.0 s: .*bar/);
+  // asked for causes, it is the relief valve: set low and a weak spring show alike; the first is tried in the model
+  await page.getByRole("button", { name: "Reset" }).click();
+  await page.getByRole("button", { name: "Find the single fault that explains them" }).click();
+  const causes = page.getByRole("listitem").filter({ has: page.getByRole("button", { name: "Try it" }) });
+  await expect(causes.first()).toContainText(/Relief valve: .*\d\d %.*Explains .*Relief setting/);
+  await expect(causes.filter({ hasText: "set low" })).toHaveCount(1);
+  await accessible(page);
+  await causes.filter({ hasText: "set low" }).getByRole("button", { name: "Try it" }).click();
   // and the relief valve set low explains more of the gauges as they stand than a healthy circuit
   const match = page.getByTestId("match");
   await page.getByRole("slider", { name: /set low/i }).fill("24");

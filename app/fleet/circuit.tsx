@@ -21,6 +21,7 @@ import { Notice } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { InZone, useShow } from "~/ui/site";
 import { useDiagramPoints } from "./circuitPicture";
+import { Explanations } from "./explanations";
 import { InTime } from "./inTime";
 import { useSolver } from "./useSolver";
 import { askedOf, nothingAsked, over, searchOf, USUAL_OIL, type Asked } from "./whatIf";
@@ -89,7 +90,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
     (): Circumstances => ({ commands: usual, data: fitted, ...oilAt(fluid, USUAL_OIL) }),
     [usual, fitted, fluid],
   );
-  const { answer, course, start } = useSolver(netlist, states, healthyOnes, circumstances);
+  const { answer, course, start, explanations, explain } = useSolver(netlist, states, healthyOnes, circumstances);
 
   const healthy = new Map(answer?.healthy ?? []);
   const so = new Map(answer?.asked ?? []);
@@ -116,7 +117,14 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
   );
   const moved = [...changes.values()].filter((c) => c.sign !== 0).length;
   const present = page.points.flatMap((p) => (p.now ? [p.now] : []));
-  const [asHealthy, asAsked] = [matchOf(present, healthy), matchOf(present, so)];
+  const readsOf = new Map(netlist.gauges.map((g) => [g.pointId, g.reads]));
+  const modelled = (id: string, values: typeof so) => ({
+    reads: readsOf.get(id) ?? ("other" as const),
+    healthy: healthy.get(id),
+    value: values.get(id),
+  });
+  const asHealthy = matchOf(present, (id) => modelled(id, healthy));
+  const asAsked = matchOf(present, (id) => modelled(id, so));
   const nameOf = (id: string) => netlist.elements.find((e) => e.id === id)?.name ?? "";
   return (
     <>
@@ -200,6 +208,17 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
           >
             <WhatIfPanel netlist={netlist} fitted={fitted} commands={usual} asked={asked} onAsk={setAsked} />
           </Section>
+          <Explanations
+            netlist={netlist}
+            gauges={present}
+            fits={fit?.fits ?? false}
+            names={new Map(page.points.map((p) => [p.id, `${p.name}, ${p.component}`]))}
+            explanations={explanations}
+            onExplain={explain}
+            onTry={(element, fault, severity) =>
+              setAsked({ ...nothingAsked, faults: { [element]: { [fault]: severity } } })
+            }
+          />
           <Section title="What the gauges would show" aside={answer ? undefined : "computing …"}>
             {answer && asAsked.of > 0 ? (
               <p className="pt-2 text-sm" data-testid="match">
@@ -250,9 +269,9 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                       </td>
                       <td className="text-right whitespace-nowrap">
                         {p.now ? show(p.now.value, p.quantity, { unit: p.unit }) : "–"}
-                        {p.now && distanceOf(p.now, so.get(p.id)) !== null ? (
+                        {p.now && distanceOf(p.now, modelled(p.id, so)) !== null ? (
                           <span className="block text-xs text-ink-2">
-                            {agrees(distanceOf(p.now, so.get(p.id))) ? "as asked" : "not so"}
+                            {agrees(distanceOf(p.now, modelled(p.id, so))) ? "as asked" : "not so"}
                           </span>
                         ) : null}
                       </td>

@@ -1,29 +1,40 @@
 /** The circuit's solver in a thread of its own: the newest question is answered, older ones are dropped. */
 import { useEffect, useRef, useState } from "react";
-import type { Circumstances, Netlist, ReadingState, ScenarioId } from "@core";
-import type { Answer, CourseAnswer, Play, Question, Setup } from "./whatIf.worker";
+import type { Circumstances, Explanation, Netlist, PresentGauge, ReadingState, ScenarioId } from "@core";
+import type { Answer, CourseAnswer, Explain, ExplainAnswer, Play, Question, Setup } from "./whatIf.worker";
 
 export function useSolver(
   netlist: Netlist,
   states: readonly [string, ReadingState][],
   healthy: Circumstances,
   asked: Circumstances,
-): { answer: Answer | null; course: CourseAnswer | null; start: (scenario: ScenarioId) => void } {
+): {
+  answer: Answer | null;
+  course: CourseAnswer | null;
+  start: (scenario: ScenarioId) => void;
+  explanations: Explanation[] | null;
+  explain: (gauges: PresentGauge[]) => void;
+} {
   const worker = useRef<Worker | null>(null);
   const newest = useRef(0);
   const busy = useRef(false);
   const waiting = useRef<Circumstances | null>(null);
   const [answer, setAnswer] = useState<Answer | null>(null);
   const [course, setCourse] = useState<CourseAnswer | null>(null);
+  const [explanations, setExplanations] = useState<Explanation[] | null>(null);
 
   useEffect(() => {
     const w = new Worker(new URL("./whatIf.worker.ts", import.meta.url), { type: "module" });
     worker.current = w;
     busy.current = false;
     w.postMessage({ kind: "setup", netlist, states: [...states], healthy } satisfies Setup);
-    w.onmessage = ({ data }: MessageEvent<Answer | CourseAnswer>) => {
+    w.onmessage = ({ data }: MessageEvent<Answer | CourseAnswer | ExplainAnswer>) => {
       if ("course" in data) {
         setCourse(data);
+        return;
+      }
+      if ("explanations" in data) {
+        setExplanations(data.explanations);
         return;
       }
       busy.current = false;
@@ -58,5 +69,9 @@ export function useSolver(
     setCourse(null);
     worker.current?.postMessage({ kind: "play", scenario, asked } satisfies Play);
   };
-  return { answer, course, start };
+  const explain = (gauges: PresentGauge[]) => {
+    setExplanations(null);
+    worker.current?.postMessage({ kind: "explain", gauges } satisfies Explain);
+  };
+  return { answer, course, start, explanations, explain };
 }

@@ -1,12 +1,15 @@
 /** Solves a circuit beside the page: as healthy, and as asked. */
 import {
   elementKinds,
+  explainGauges,
   gaugeReader,
   play,
   warmthOf,
   workCommands,
   type Circumstances,
   type CourseLine,
+  type Explanation,
+  type PresentGauge,
   type Netlist,
   type ReadingState,
   type ScenarioId,
@@ -29,6 +32,16 @@ export interface Play {
   kind: "play";
   scenario: ScenarioId;
   asked: Circumstances;
+}
+
+export interface Explain {
+  kind: "explain";
+  gauges: PresentGauge[];
+}
+
+/** Single faults by how well they explain the gauges as they stand. */
+export interface ExplainAnswer {
+  explanations: Explanation[];
 }
 
 /** A course in time, as a chart and in words. */
@@ -61,18 +74,30 @@ export interface Answer {
   took: number;
 }
 
-let setup: { netlist: Netlist; read: ReturnType<typeof gaugeReader>; healthy: Answer["healthy"] } | undefined;
+let setup:
+  | { usual: Circumstances; netlist: Netlist; read: ReturnType<typeof gaugeReader>; healthy: Answer["healthy"] }
+  | undefined;
 
-addEventListener("message", ({ data }: MessageEvent<Setup | Question | Play>) => {
+addEventListener("message", ({ data }: MessageEvent<Setup | Question | Play | Explain>) => {
   try {
     if (data.kind === "setup") {
       const states = new Map(data.states);
       const healthy = gaugeReader(data.netlist, states)({ ...data.healthy, commands: workCommands(data.netlist) });
-      setup = { netlist: data.netlist, read: gaugeReader(data.netlist, states), healthy: [...healthy.values] };
+      setup = {
+        usual: data.healthy,
+        netlist: data.netlist,
+        read: gaugeReader(data.netlist, states),
+        healthy: [...healthy.values],
+      };
       return;
     }
     if (!setup) return;
     const began = performance.now();
+    if (data.kind === "explain") {
+      const explanations = explainGauges(setup.netlist, setup.read, setup.usual, data.gauges);
+      postMessage({ explanations } satisfies ExplainAnswer);
+      return;
+    }
     if (data.kind === "play") {
       const { lines, words } = play(setup.netlist, data.scenario, data.asked);
       const took = performance.now() - began;
@@ -111,6 +136,10 @@ addEventListener("message", ({ data }: MessageEvent<Setup | Question | Play>) =>
       took: performance.now() - began,
     } satisfies Answer);
   } catch (error) {
+    if (data.kind === "explain") {
+      postMessage({ explanations: [] } satisfies ExplainAnswer);
+      return;
+    }
     postMessage({
       id: data.kind === "ask" ? data.id : 0,
       healthy: [],

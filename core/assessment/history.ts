@@ -1,6 +1,7 @@
 /** The share of the margin that a point has used over its life, for a small line beside a word. */
-import { nearestSide, sidesOf, usedTowards } from "../baseline/margin";
+import { leavesMargin, nearestSide, sidesOf, usedTowards } from "../baseline/margin";
 import { presentLevel } from "./expectation";
+import { P10_P90, type BelievedLevel } from "./level";
 import type { Assessment } from "./types";
 
 /** Moments that a small line shows; more cannot be told apart. */
@@ -37,4 +38,24 @@ export function marginHistory({
   return levels
     .filter((_, i) => (levels.length - 1 - i) % every === 0)
     .map(({ at, value }) => ({ at, used: usedTowards(value, baseline.centre, side) }));
+}
+
+/**
+ * The level of a point now, at its reference condition. After a step the spread of the last dozen readings says nothing
+ * of it (192, 192, 171, 170 bar: 9 bar); the margin that was judged does.
+ * @returns core unit of its quantity; its deviation is that of the level, not of one more reading
+ */
+export function levelNow({
+  expectation,
+  baseline,
+  limits,
+  margin,
+}: Pick<Assessment, "limits" | "margin"> & {
+  [K in "expectation" | "baseline"]: NonNullable<Assessment[K]>;
+}): BelievedLevel {
+  const level = presentLevel(expectation);
+  if (!margin || !limits || sidesOf(limits).length === 0) return level;
+  const side = nearestSide(level.value, baseline.centre, limits);
+  if (!leavesMargin(baseline.centre, side)) return level;
+  return { ...level, deviation: (Math.abs(side.limit - baseline.centre) * (margin.high - margin.low)) / P10_P90 };
 }

@@ -64,11 +64,11 @@ export function oilAt(
 export function gaugeReader(netlist: Netlist, states: ReadonlyMap<string, ReadingState>) {
   const compiled: Compiled = compile(netlist);
   const byId = new Map(netlist.elements.map((e) => [e.id, e]));
-  const last: Partial<Record<ModelState, Float64Array>> = {};
+  const last: Partial<Record<ModelState, SteadyState>> = {};
 
   const solve = (state: ModelState, c: Circumstances) => {
     const solved = steadyState(compiled, { ...c, commands: state === "work" ? c.commands : {} }, last[state]);
-    if (solved.ok) last[state] = solved.guess;
+    if (solved.ok) last[state] = solved;
     return solved;
   };
 

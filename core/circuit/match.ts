@@ -1,4 +1,6 @@
 /** What a circuit's gauges show now, held against what a model of it says they should. */
+import type { GaugeQuantity } from "./netlist";
+
 export interface PresentGauge {
   pointId: string;
   /** Level now, core unit of its quantity. */
@@ -7,15 +9,33 @@ export interface PresentGauge {
   uncertainty: number;
 }
 
+/** What a model says of a gauge: as asked, and when healthy. Core unit; null: it has no answer. */
+export interface Modelled {
+  reads: GaugeQuantity;
+  healthy: number | null | undefined;
+  value: number | null | undefined;
+}
+
 /** A gauge agrees with the model when it lies within so many standard uncertainties. */
 const AGREES = 2;
-/** Nor is a model of a circuit truer than this share of a value. */
-const MODEL_SHARE = 0.02;
+/** A fitted model is no truer than this share of a healthy value. */
+const OF_VALUE = 0.02;
+/** Nor is a change that it foretells: of pressures and flows, and of temperatures, whose cooling nobody measured. */
+const OF_CHANGE = 0.1;
+const OF_WARMING = 0.5;
 
-/** Signed distance of a gauge from a modelled value in standard uncertainties; null: the model has no answer. */
-export function distanceOf(gauge: PresentGauge, modelled: number | null | undefined): number | null {
-  if (modelled === null || modelled === undefined) return null;
-  return (gauge.value - modelled) / Math.hypot(gauge.uncertainty, MODEL_SHARE * modelled);
+/** Standard uncertainty of the difference between gauge and model, core unit. */
+export function uncertaintyOf(gauge: PresentGauge, { reads, healthy, value }: Modelled): number {
+  const warms = reads === "temperature" || reads === "temperatureRise";
+  const change = Math.abs((value ?? 0) - (healthy ?? 0));
+  return Math.hypot(gauge.uncertainty, OF_VALUE * (healthy ?? 0), (warms ? OF_WARMING : OF_CHANGE) * change);
+}
+
+/** Signed distance of a gauge from its model in standard uncertainties; null: the model has no answer. */
+export function distanceOf(gauge: PresentGauge, modelled: Modelled): number | null {
+  const { healthy, value } = modelled;
+  if (healthy === null || healthy === undefined || value === null || value === undefined) return null;
+  return (gauge.value - value) / uncertaintyOf(gauge, modelled);
 }
 
 /** Does a gauge at this distance agree with the model? A gauge that the model does not know does not. */
@@ -23,13 +43,13 @@ export const agrees = (distance: number | null): boolean => distance !== null &&
 
 /**
  * How many gauges a model accounts for.
- * @param values of the model by point, core units; null where it has no answer
+ * @param modelled by point
  * @returns gauges that agree, of those that the model has an answer for
  */
 export function matchOf(
   gauges: readonly PresentGauge[],
-  values: ReadonlyMap<string, number | null>,
+  modelled: (pointId: string) => Modelled,
 ): { agree: number; of: number } {
-  const distances = gauges.map((g) => distanceOf(g, values.get(g.pointId))).filter((d) => d !== null);
+  const distances = gauges.map((g) => distanceOf(g, modelled(g.pointId))).filter((d) => d !== null);
   return { agree: distances.filter(agrees).length, of: distances.length };
 }

@@ -18,6 +18,8 @@ export interface SteadyState {
   switched: ReadonlySet<string>;
   /** The solution itself, to start the next one from. */
   guess: Float64Array;
+  /** The solution before an unloader switched over; the same where none did. */
+  loaded: Float64Array;
   iterations: number;
   /** Ports where the oil tears and a void opens: what is computed behind them is a picture, not a measure. */
   voids: string[];
@@ -110,12 +112,13 @@ function worstOf(residual: Float64Array): number {
 export function steadyState(
   circuit: Netlist | Compiled,
   conditions: Conditions = {},
-  start?: Float64Array,
+  start?: Pick<SteadyState, "guess" | "loaded">,
 ): SteadyState | NotSolved {
   const compiled = "bound" in circuit ? circuit : compile(circuit);
   const unloaders = compiled.bound.filter((b) => b.element.kind === "unloader");
   const states = new Set<string>();
-  let solved = solveWith(compiled, conditions, states, start);
+  let solved = solveWith(compiled, conditions, states, start?.loaded);
+  const loaded = solved.ok ? solved.guess : undefined;
   // an unloader that reaches its cut-out switches over; the pressure that the accumulator holds is the cut-out's
   for (const u of unloaders) {
     if (!solved.ok) break;
@@ -124,9 +127,9 @@ export function steadyState(
     if (pilot < cutOut) continue;
     const cutIn = conditions.data?.[u.element.id]?.cutIn ?? u.data.cutIn!;
     states.add(u.element.id);
-    solved = solveWith(compiled, conditions, states, undefined, (cutIn + cutOut) / 2);
+    solved = solveWith(compiled, conditions, states, start?.guess, (cutIn + cutOut) / 2);
   }
-  return solved;
+  return solved.ok && loaded ? { ...solved, loaded } : solved;
 }
 
 function solveWith(
@@ -179,6 +182,7 @@ function solveWith(
   return {
     ok: true,
     guess: x,
+    loaded: x,
     iterations,
     effects,
     switched: states,

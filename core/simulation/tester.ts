@@ -6,7 +6,7 @@ import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
 import { compile } from "../circuit/assembly";
 import { circuitOf } from "../circuit/build";
 import { STATED_VISCOSITY } from "../circuit/gauges";
-import { steadyState } from "../circuit/steady";
+import { steadyState, type SteadyState } from "../circuit/steady";
 import { theoreticalFlow } from "../pump/flow";
 import type { Random } from "../random/random";
 
@@ -81,7 +81,7 @@ function benchOf(pump: HiddenPump) {
       ["tank.T - pump.in - relief.T", "pump.out - relief.P"],
     ),
   );
-  let guess: Float64Array | undefined;
+  let last: SteadyState | undefined;
   return (setting: number, speed: number, temperature: number): { pressure: number; flow: number } => {
     const viscosity = dynamicViscosity(pump.fluid, temperature) / STATED_VISCOSITY;
     const compressed = (theoreticalFlow(pump.displacement, Math.max(1, speed)) * pump.noLoadShare) / BULK_MODULUS;
@@ -93,10 +93,10 @@ function benchOf(pump: HiddenPump) {
         data: { pump: { speed, slip }, relief: { crack: setting } },
         viscosity,
       },
-      guess,
+      last,
     );
     if (!solved.ok) return { pressure: 0, flow: 0 };
-    guess = solved.guess;
+    last = solved;
     return {
       pressure: solved.pressure({ element: "relief", port: "P" })!,
       flow: Math.max(0, solved.flowOut({ element: "relief", port: "T" })),

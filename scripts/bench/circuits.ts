@@ -5,6 +5,7 @@
 import { spawnSync } from "node:child_process";
 import { draftCircuit, gaugeReader, play, steadyState, workCommands, type Netlist } from "@core";
 import { circuitOf } from "../../core/circuit/build";
+import type { SteadyState } from "../../core/circuit/steady";
 import { compile } from "../../core/circuit/assembly";
 import { inTime } from "../../core/circuit/transient";
 import { plannedNetlist, plannedStates } from "../../demo/draft";
@@ -30,10 +31,10 @@ const [valve] = Object.keys(commands);
 
 const read = gaugeReader(netlist, states);
 const compiled = compile(netlist);
-let guess: Float64Array | undefined;
+let guess: SteadyState | undefined;
 const warm = timed(300, (i) => {
   const s = steadyState(compiled, { commands: { [valve!]: 0.3 + 0.002 * (i % 300) } }, guess);
-  if (s.ok) guess = s.guess;
+  if (s.ok) guess = s;
 });
 const cold = timed(60, () => void steadyState(compiled, { commands }));
 const both = timed(200, (i) => void read({ commands: { [valve!]: 0.3 + 0.003 * (i % 200) } }));
@@ -63,12 +64,12 @@ const station = draftCircuit({
 const stationReady = compile(station);
 const stationCommands = workCommands(station);
 const [first] = Object.keys(stationCommands);
-let stationGuess: Float64Array | undefined;
+let stationGuess: SteadyState | undefined;
 let stationFailed = 0;
 const stationWarm = timed(200, (i) => {
   const moved = { ...stationCommands, [first!]: 0.3 + 0.003 * (i % 200) };
   const s = steadyState(stationReady, { commands: moved }, stationGuess);
-  if (s.ok) stationGuess = s.guess;
+  if (s.ok) stationGuess = s;
   else stationFailed++;
 });
 

@@ -25,10 +25,10 @@ import { errorText } from "~/runtime/errors";
 export const ASSESSMENT_SHAPE = 3;
 
 /** What the pages of a machine and its circuits read of an assessment: a fraction of it. */
-export type AssessmentParts = Pick<AssessmentDetail, "baseline" | "limits" | "expectation" | "lastAt">;
+export type AssessmentParts = Pick<AssessmentDetail, "baseline" | "limits" | "expectation" | "lastAt" | "margin">;
 export const partsOf = (alias: SQL) => sql<AssessmentParts | null>`case when ${alias}.shape = ${ASSESSMENT_SHAPE} then
   jsonb_build_object('baseline', ${alias}.detail -> 'baseline', 'limits', ${alias}.detail -> 'limits',
-    'expectation', ${alias}.detail -> 'expectation', 'lastAt', ${alias}.detail -> 'lastAt') end`;
+    'expectation', ${alias}.detail -> 'expectation', 'lastAt', ${alias}.detail -> 'lastAt', 'margin', ${alias}.detail -> 'margin') end`;
 export const currentParts = partsOf(sql`${assessments}`);
 
 /** The stored assessment where it has the shape that this version reads, else null. */
