@@ -72,16 +72,20 @@ async function browser() {
     const app = await startApp({ ...env, PORT: String(port) }, { testerPort: await freePort(port + 1) });
     try {
       const report = join(projectDir, "test-results/playwright.json");
-      const { code } = await follow(bin("playwright"), ["test", ...(process.argv[3] ? ["--no-deps"] : []), ...process.argv.slice(3)], {
-        env: {
-          ...process.env,
-          PLAYWRIGHT_JSON_OUTPUT_NAME: report,
-          E2E_URL: app.address,
-          E2E_DATABASE_URL: url,
-          E2E_PASSWORDS: JSON.stringify(passwords),
-          E2E_CHROMIUM: chromium,
+      const { code } = await follow(
+        bin("playwright"),
+        ["test", ...(process.argv[3] ? ["--no-deps"] : []), ...process.argv.slice(3)],
+        {
+          env: {
+            ...process.env,
+            PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+            E2E_URL: app.address,
+            E2E_DATABASE_URL: url,
+            E2E_PASSWORDS: JSON.stringify(passwords),
+            E2E_CHROMIUM: chromium,
+          },
         },
-      });
+      );
       const stats = readReport(report)?.stats;
       const failed = (stats?.unexpected ?? 0) + (stats?.flaky ?? 0);
       count("Playwright", { passed: stats?.expected ?? 0, failed: code !== 0 && failed === 0 ? 1 : failed });
