@@ -200,6 +200,10 @@ test("a small circuit drawn from nothing to a solved what-if; undone, kept, and 
   await hose.getByLabel("Rated pressure, bar").fill("100");
   await hose.getByLabel("Tag").fill("H-17");
   await hose.getByLabel("Tag").blur();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(hose.getByLabel("Tag")).toHaveValue("");
+  await page.getByRole("button", { name: "Redo" }).click();
+  await expect(hose.getByLabel("Tag")).toHaveValue("H-17");
 
   const other = await context.newPage();
   await other.goto(page.url());

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link, useNavigation, useSearchParams } from "react-router";
 import type { Route } from "./+types/circuit";
 import {
   agrees,
@@ -65,14 +65,17 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
   const show = useShow();
   const diagramPoints = useDiagramPoints([page]);
 
-  // the address follows, a moment after the last move, so that it can be shared
+  // the address follows, a moment after the last move, so that it can be shared; never while somebody is leaving for
+  // another page, which that would call back
+  const idle = useNavigation().state === "idle";
   useEffect(() => {
+    if (!idle) return;
     const timer = setTimeout(() => {
       const next = searchOf(asked, netlist);
       if (next.toString() !== search.toString()) setSearch(next, { replace: true, preventScrollReset: true });
     }, 400);
     return () => clearTimeout(timer);
-  }, [asked, netlist, search, setSearch]);
+  }, [asked, netlist, search, setSearch, idle]);
 
   const usual = useMemo(() => workCommands(netlist), [netlist]);
   const fitted = useMemo(() => fit?.data ?? {}, [fit]);

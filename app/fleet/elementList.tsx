@@ -1,8 +1,8 @@
 /** What is in a circuit that is being drawn: names, figures, lines, each to be changed or taken out. */
 import { changeElement, elementKinds, parseNumber, portsOf, portKey, type CircuitChange, type Netlist } from "@core";
-import { fieldClass } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { useSite } from "~/ui/site";
+import { DraftInput } from "./draftInput";
 import { LineFields } from "./lineFields";
 
 export function ElementList(props: {
@@ -27,13 +27,11 @@ export function ElementList(props: {
               </summary>
               <label className="block py-1 text-sm">
                 Name
-                <input
-                  className={fieldClass}
-                  defaultValue={e.name}
+                <DraftInput
+                  value={e.name}
                   maxLength={60}
-                  onBlur={(event) => {
-                    const name = event.target.value.trim();
-                    if (name && name !== e.name) onChange(changeElement(netlist, e.id, { name }));
+                  onCommit={(name) => {
+                    if (name) onChange(changeElement(netlist, e.id, { name }));
                   }}
                 />
               </label>
@@ -41,15 +39,12 @@ export function ElementList(props: {
                 <label key={name} className="block py-1 text-sm">
                   {f.label}
                   {f.unit ? `, ${f.unit}` : ""}
-                  <input
-                    className={fieldClass}
+                  <DraftInput
                     inputMode="decimal"
-                    defaultValue={e.data[name] === undefined ? "" : String(e.data[name])}
+                    value={e.data[name] === undefined ? "" : String(e.data[name])}
                     placeholder={`${f.usual}, ${f.source}`}
-                    onBlur={(event) => {
-                      const typed = event.target.value.trim();
+                    onCommit={(typed) => {
                       const value = typed === "" ? null : parseNumber(typed);
-                      if (value === (e.data[name] ?? null)) return;
                       onChange(
                         value !== null && Number.isNaN(value)
                           ? { ok: false, problem: `${f.label}: “${typed.slice(0, 20)}” is not a number.` }

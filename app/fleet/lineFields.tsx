@@ -1,5 +1,4 @@
 /** What is known of one hose or pipe, changed on the drawing board. */
-import { useState } from "react";
 import {
   lineFigures,
   parseNumber,
@@ -10,6 +9,7 @@ import {
   type Netlist,
 } from "@core";
 import { fieldClass } from "~/ui/form";
+import { DraftInput } from "./draftInput";
 
 const unknown = { rating: null, bore: null, length: null, fittedOn: "", tag: "" };
 
@@ -21,23 +21,20 @@ export function LineFields(props: {
   onChange: (change: CircuitChange) => void;
 }) {
   const { netlist, line, data, now, onChange } = props;
-  const [made, setMade] = useState<LineData["made"] | "">(data?.made ?? "");
+  const made = data?.made ?? "";
   const state = (change: Partial<LineData>) => {
-    if (made !== "") onChange(stateLine(netlist, line, { ...unknown, ...data, made, ...change }, now));
+    if (data) onChange(stateLine(netlist, line, { ...data, ...change }, now));
   };
   const figure = (name: LineFigure) => {
     const { label, unit } = lineFigures[name];
     return (
       <label key={name} className="block py-1 text-sm">
         {label}, {unit}
-        <input
-          className={fieldClass}
+        <DraftInput
           inputMode="decimal"
-          defaultValue={data?.[name] ?? ""}
-          onBlur={(event) => {
-            const typed = event.target.value.trim();
+          value={String(data?.[name] ?? "")}
+          onCommit={(typed) => {
             const value = typed === "" ? null : parseNumber(typed);
-            if (value === (data?.[name] ?? null)) return;
             if (value !== null && Number.isNaN(value))
               onChange({ ok: false, problem: `${label}: “${typed.slice(0, 20)}” is not a number.` });
             else state({ [name]: value });
@@ -55,7 +52,6 @@ export function LineFields(props: {
           value={made}
           onChange={(event) => {
             const next = event.target.value as LineData["made"] | "";
-            setMade(next);
             onChange(stateLine(netlist, line, next === "" ? null : { ...unknown, ...data, made: next }, now));
           }}
         >
@@ -69,26 +65,11 @@ export function LineFields(props: {
           {(Object.keys(lineFigures) as LineFigure[]).map(figure)}
           <label className="block py-1 text-sm">
             Fitted on
-            <input
-              type="date"
-              className={fieldClass}
-              defaultValue={data?.fittedOn ?? ""}
-              onBlur={(event) => {
-                if (event.target.value !== (data?.fittedOn ?? "")) state({ fittedOn: event.target.value });
-              }}
-            />
+            <DraftInput type="date" value={data?.fittedOn ?? ""} onCommit={(fittedOn) => state({ fittedOn })} />
           </label>
           <label className="block py-1 text-sm">
             Tag
-            <input
-              className={fieldClass}
-              maxLength={40}
-              defaultValue={data?.tag ?? ""}
-              onBlur={(event) => {
-                const tag = event.target.value.trim();
-                if (tag !== (data?.tag ?? "")) state({ tag });
-              }}
-            />
+            <DraftInput maxLength={40} value={data?.tag ?? ""} onCommit={(tag) => state({ tag })} />
           </label>
         </>
       )}
