@@ -12,7 +12,10 @@ test("what is known of a hose comes back too, and what is wrong with it is refus
   const hose = { made: "hose", rating: 315, bore: 12, length: 1.4, fittedOn: "2020-03-01", tag: "H-7" };
   const withLine = (data: unknown) => JSON.stringify({ ...small, lines: [{ ...small.lines[0], data }] });
   expect(readNetlist(withLine(hose))).toMatchObject({ lines: [{ data: hose }] });
-  for (const change of [{ made: "string" }, { rating: -1 }, { bore: "12" }, { fittedOn: "soon" }, { tag: 7 }])
+  const wrong = [{ made: "string" }, { rating: -1 }, { bore: "12" }, { fittedOn: "soon" }, { tag: 7 }];
+  // no page lets these through; a request that no page made is refused too
+  const impossible = [{ rating: 28_000 }, { bore: 0.5 }, { length: 5000 }, { fittedOn: "2026-19-40" }];
+  for (const change of [...wrong, ...impossible])
     expect(readNetlist(withLine({ ...hose, ...change }))).toEqual(expect.any(String));
 });
 

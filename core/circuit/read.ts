@@ -9,6 +9,7 @@ import {
   type PortRef,
 } from "./netlist";
 import { LONGEST_NAME } from "./edit";
+import { whyNotLine } from "./lineData";
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === "object" && value !== null && !Array.isArray(value);
@@ -45,9 +46,10 @@ function lineDataOf(value: unknown): LineData | "wrong" {
   if (rating === undefined || bore === undefined || length === undefined) return "wrong";
   const { fittedOn, tag } = value;
   if (typeof fittedOn !== "string" || !/^(\d{4}-\d{2}-\d{2})?$/.test(fittedOn)) return "wrong";
-  return typeof tag === "string"
-    ? { made: value.made, rating, bore, length, fittedOn, tag: tag.slice(0, 40) }
-    : "wrong";
+  if (typeof tag !== "string") return "wrong";
+  const data: LineData = { made: value.made, rating, bore, length, fittedOn, tag: tag.slice(0, 40) };
+  // when it was fitted is held against the present where the line is stated; here only whether it is a date
+  return whyNotLine(data, Infinity) === undefined ? data : "wrong";
 }
 
 function lineOf(value: unknown): CircuitLine | null {
