@@ -2,6 +2,7 @@
 const places = [
   "today",
   "fleet",
+  "isolate",
   "points",
   "work",
   "records",
@@ -19,6 +20,7 @@ const subjects = [
   "circuits",
   "condition",
   "instruments",
+  "isolation",
   "oil",
   "overview",
   "planning",

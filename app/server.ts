@@ -7,6 +7,7 @@ import { closeConnections, isDatabaseDown, migrateDatabase } from "~/db/client.s
 import { labPreview, runLabImport } from "./domain/oil/labFile/import.server";
 import { assessStalePoints, markAllStale } from "./domain/condition/assessment.server";
 import { assessStaleCircuits } from "./domain/condition/oilAssessment.server";
+import { diagnoseStaleCircuits } from "./domain/isolation/index.server";
 import { config } from "./runtime/config.server";
 import { makeApp } from "~/platform/http.server";
 import { keepBeating } from "~/platform/heartbeat.server";
@@ -52,11 +53,12 @@ async function closedInOrder(server: Server): Promise<void> {
 /** A sweep gives up its turn after so long and goes on in the next one, so that no job is taken for dead. */
 const SWEEP_MS = 8 * 60_000;
 
-/** Judge what is stale: oils first, since points reckon with them. */
+/** Judge what is stale: oils first, since points reckon with them; then points, then what is wrong with their circuits. */
 export async function sweepOnce(): Promise<void> {
   const until = Date.now() + SWEEP_MS;
   await assessStaleCircuits(until);
   await assessStalePoints(until);
+  await diagnoseStaleCircuits(until);
   if (Date.now() > until) await requestAssessment();
 }
 

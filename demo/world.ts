@@ -258,7 +258,9 @@ export function pistonPump(
         name: "Case pressure",
         quantity: "pressure",
         state: "fullStroke",
-        asNew: s(0.6, 1.1),
+        // through a laminar case line it goes with the flow in it, whatever the oil's temperature
+        ...(caseDrain?.truth && { truth: caseDrain.truth }),
+        asNew: s(0.5, 0.75),
         noise: 0.08,
         limit: maker(4),
         instrument: "P-09",

@@ -59,7 +59,7 @@ import { importRecord, storeUpload } from "~/platform/imports.server";
 import { preview, runImport, saveMapping, storeReadings } from "./readings/csv/import.server";
 import { fieldsOf } from "~/platform/validate";
 import { find } from "./overview/shell.server";
-import { decisions, horizon, stateCounts, stopsAhead } from "./overview/today.server";
+import { needs, horizon, stateCounts, stopsAhead } from "./overview/today.server";
 import { bookWork, changeWork, finishWork } from "./work/commands.server";
 import { bookingContext, interventionPage } from "./work/queries.server";
 
@@ -196,7 +196,7 @@ describe("assessment", () => {
     expect(await db().select().from(forecastsIssued).where(eq(forecastsIssued.pointId, ids.point))).toHaveLength(1);
   });
   test("Today, the horizon, the fleet and the find box show it", async () => {
-    expect((await decisions()).map((d) => d.pointId)).toContain(ids.point);
+    expect((await needs()).flatMap((n) => (n.kind === "point" ? n.point.pointId : []))).toContain(ids.point);
     expect((await horizon()).map((l) => l.label)).toContain("Trial hoist, pump");
     expect(Object.values(await stateCounts()).reduce((s, n) => s + n, 0)).toBe(1);
     expect((await stopsAhead()).next).toMatchObject({ name: "Winter stop", work: [] });

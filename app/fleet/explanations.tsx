@@ -1,6 +1,6 @@
 /** Single faults by how well they explain the gauges of a circuit as they stand, each to be tried in the model. */
 import { useState } from "react";
-import { elementKinds, formatNumber, type Explanation, type Netlist, type PresentGauge } from "@core";
+import { faultsText, formatNumber, type Explanation, type Netlist, type PresentGauge } from "@core";
 import { Section } from "~/ui/page";
 
 /** Below this share a possibility is not worth a line. */
@@ -15,15 +15,14 @@ function Line(props: {
   onTry: (element: string, fault: string, severity: number) => void;
 }) {
   const { e, netlist, names, onTry } = props;
-  const element = netlist.elements.find((x) => x.id === e.element);
-  const fault = element && e.fault ? elementKinds[element.kind].faults[e.fault] : undefined;
+  const [fault] = e.faults;
   const called = (ids: readonly string[]) => ids.map((id) => names.get(id)).join("; ");
   return (
     <li className="ruled py-1.5">
       <span className="flex items-baseline justify-between gap-3">
         <span className="font-semibold">
-          {element && fault
-            ? `${element.name}: ${fault.label.charAt(0).toLowerCase()}${fault.label.slice(1)}, ${fault.says(e.severity)}`
+          {fault
+            ? faultsText(netlist, e.faults)
             : e.unknown
               ? "Something that the model does not have, or several faults"
               : e.leaves.length === 0
@@ -36,8 +35,8 @@ function Line(props: {
       {e.leaves.length > 0 ? (
         <span className="block text-xs text-ink-2">Does not explain {called(e.leaves)}.</span>
       ) : null}
-      {element && e.fault ? (
-        <button type="button" className="way text-sm" onClick={() => onTry(element.id, e.fault!, e.severity)}>
+      {fault ? (
+        <button type="button" className="way text-sm" onClick={() => onTry(fault.element, fault.fault, fault.severity)}>
           Try it
         </button>
       ) : null}
@@ -72,7 +71,7 @@ export function Explanations(props: {
           {explanations
             .filter((e, i) => i === 0 || e.share >= WORTH_A_LINE)
             .map((e) => (
-              <Line key={`${e.element}/${e.fault}/${e.unknown}`} e={e} {...props} />
+              <Line key={`${e.faults[0]?.element}/${e.faults[0]?.fault}/${e.unknown}`} e={e} {...props} />
             ))}
         </ul>
       ) : (

@@ -19,6 +19,7 @@ function render(element: ReactElement): string {
 describe("horizon", () => {
   const line = {
     pointId: "p",
+    faultOf: null,
     label: "Gate north, pump A",
     state: "alarm" as const,
     p10: now + 50 * DAY,

@@ -52,7 +52,11 @@ export function Horizon({
       <ul className="text-sm" style={{ paddingTop: TOP - 4 }}>
         {lines.map((l) => (
           <li key={l.pointId} className="truncate" style={{ height: ROW, lineHeight: `${ROW}px` }}>
-            <Link to={`/points/${l.pointId}`} className="hover:underline" title={l.label}>
+            <Link
+              to={l.faultOf ? `/isolate/faults/${l.faultOf}` : `/points/${l.pointId}`}
+              className="hover:underline"
+              title={l.label}
+            >
               {l.label}
             </Link>
             <span className="sr-only">: {describe(l)}</span>

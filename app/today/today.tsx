@@ -5,33 +5,28 @@ import { conditionStates, dayOf, dayStart, partAgainstStop, type ConditionState,
 import { openDecisions } from "~/domain/overview/decisions.server";
 import { guard, oncePerRequest } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, dueText, useSite } from "~/ui/site";
-import { Spark } from "~/ui/spark";
-import { StateGlyph, stateTone } from "~/ui/state";
-import { Verdict } from "~/ui/verdict";
 import { monthName, weekday } from "~/ui/calendarNames";
 import { Horizon } from "./horizon";
+import { DecisionRow, FaultRow, OilRow, pointsOf, pressing } from "./needs";
 import {
   HORIZON_MONTHS,
-  decisions,
   dueRounds,
   horizon,
+  needs,
   oilNeeds,
   stateCounts,
   stopsAhead,
-  type Decision,
   type NextStop,
-  type OilNeed,
 } from "~/domain/overview/today.server";
 
 export const meta = () => [{ title: "Today · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user, context }) => {
-  const [open, needs, oils, counts, lines, due, ahead] = await Promise.all([
+  const [open, toDecide, oils, counts, lines, due, ahead] = await Promise.all([
     oncePerRequest(context, openDecisions),
-    decisions(),
+    needs(),
     oilNeeds(),
     stateCounts(),
     horizon(),
@@ -40,7 +35,7 @@ export const loader = guard("viewer", async ({ user, context }) => {
   ]);
   return {
     open,
-    needs,
+    toDecide,
     oils,
     counts,
     lines,
@@ -68,99 +63,6 @@ function finding(open: number): string {
   return `${numbers[open] ?? `${open} things need`} a decision`;
 }
 
-function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
-  const site = useSite();
-  const book = `/work/book?point=${d.pointId}`;
-  return (
-    <li className="ruled grid grid-cols-[22px_minmax(0,1fr)] gap-x-2.5 py-3 sm:grid-cols-[22px_minmax(0,1fr)_142px] sm:gap-x-4">
-      <span className="pt-0.5">
-        <StateGlyph state={d.state} />
-      </span>
-      <div className="min-w-0">
-        <h3 className="[overflow-wrap:anywhere]">
-          <Link to={`/points/${d.pointId}`} className="hover:underline">
-            {d.machine}, {d.component.charAt(0).toLowerCase() + d.component.slice(1)}
-          </Link>{" "}
-          <span className={`text-sm font-normal ${stateTone[d.state]}`}>{d.state}</span>
-        </h3>
-        <p className="text-ink-2">
-          <span className="sr-only">{d.point}. </span>
-          <Verdict parts={d.verdict} />
-        </p>
-        <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
-          {d.asksAgain ? (
-            <Link to={`/points/${d.pointId}`} className="act">
-              Take a second reading
-            </Link>
-          ) : null}
-          {d.booking ? (
-            <Link to={`/work/${d.booking.id}`} className="way">
-              Booked: {d.booking.kind}
-              {d.booking.startsOn ? `, ${dayText(dayStart(d.booking.startsOn, site.timeZone), site)}` : ""}
-            </Link>
-          ) : mayBook && !(d.asksAgain && d.state === "steady") ? (
-            d.state === "unproven" ? (
-              <Link to={`${book}&kind=inspection`} className="act">
-                Book a test
-              </Link>
-            ) : (
-              <Link to={book} className="act">
-                {d.state === "drifting" ? "Plan for a stop" : "Book work into a stop"}
-              </Link>
-            )
-          ) : null}
-          <Link to={`/points/${d.pointId}`} className="way">
-            Look at the trend
-          </Link>
-        </p>
-      </div>
-      <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right">
-        <MarginRule margin={d.margin} state={d.state} />
-        {d.trend ? (
-          <span className="block max-sm:hidden">
-            <Spark {...d.trend} state={d.state} />
-          </span>
-        ) : null}
-      </div>
-    </li>
-  );
-}
-
-function OilRow({ o }: { o: OilNeed }) {
-  return (
-    <li className="ruled grid grid-cols-[22px_minmax(0,1fr)] gap-x-2.5 py-3 sm:grid-cols-[22px_minmax(0,1fr)_142px] sm:gap-x-4">
-      <span className="pt-0.5">
-        <StateGlyph state={o.state} />
-      </span>
-      <div className="min-w-0">
-        <h3 className="[overflow-wrap:anywhere]">
-          <Link to={`/oil/${o.circuitId}`} className="hover:underline">
-            {o.machine}, oil of the {o.circuit.toLowerCase()}
-          </Link>{" "}
-          <span className={`text-sm font-normal ${stateTone[o.state]}`}>{o.state}</span>
-        </h3>
-        <p className="text-ink-2">
-          <Verdict parts={o.verdict} />
-        </p>
-        <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
-          {o.eventId ? (
-            <Link to={`/oil/debris/${o.eventId}`} className="way">
-              A debris event is open
-            </Link>
-          ) : (
-            <Link to={`/oil/${o.circuitId}`} className="act">
-              See what happened
-            </Link>
-          )}
-        </p>
-      </div>
-      <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right">
-        <MarginRule margin={o.margin} state={o.state} of={o.margin?.of} />
-      </div>
-    </li>
-  );
-}
-
 function partWord(work: NextStop["work"][number], stop: NextStop, now: number): PartAnswer {
   return work.needsPart
     ? partAgainstStop(
@@ -171,11 +73,11 @@ function partWord(work: NextStop["work"][number], stop: NextStop, now: number): 
 }
 
 export default function Today({ loaderData }: Route.ComponentProps) {
-  const { open, needs, oils, counts, lines, due, ahead, months, mayBook } = loaderData;
+  const { open, toDecide, oils, counts, lines, due, ahead, months, mayBook } = loaderData;
   const site = useSite();
   const today = new TZDate(site.now, site.timeZone);
   const shown =
-    needs.filter((d) => (d.asksAgain || d.state === "alarm" || d.state === "alert") && !d.booking).length +
+    toDecide.filter((n) => pointsOf(n).some((d) => (d.asksAgain || pressing(d)) && !d.booking)).length +
     oils.filter((o) => !o.eventId).length;
   const watched = conditionStates.reduce((sum, s) => sum + counts[s], 0);
   const order: ConditionState[] = ["steady", "drifting", "alert", "alarm", "unproven"];
@@ -194,7 +96,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
       </PageHead>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,560fr)_minmax(0,486fr)]">
         <Section title="Needs you, worst first">
-          {needs.length + oils.length === 0 ? (
+          {toDecide.length + oils.length === 0 ? (
             <Empty>
               {watched === 0 ? (
                 mayBook ? (
@@ -220,9 +122,14 @@ export default function Today({ loaderData }: Route.ComponentProps) {
           ) : (
             <ul>
               {[
-                ...needs.map((d) => ({
-                  urgency: d.urgency,
-                  row: <DecisionRow key={d.pointId} d={d} mayBook={mayBook} />,
+                ...toDecide.map((n) => ({
+                  urgency: pointsOf(n)[0]!.urgency,
+                  row:
+                    n.kind === "fault" ? (
+                      <FaultRow key={n.fault.circuitId} f={n.fault} mayBook={mayBook} />
+                    ) : (
+                      <DecisionRow key={n.point.pointId} d={n.point} mayBook={mayBook} />
+                    ),
                 })),
                 ...oils.map((o) => ({ urgency: o.urgency, row: <OilRow key={o.circuitId} o={o} /> })),
               ]

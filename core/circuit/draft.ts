@@ -296,7 +296,9 @@ function placeOf(
     case "accumulator":
       return { port: "P", reads: "other" };
     default:
-      return { port: kind === "pilotCheck" || kind === "counterbalance" ? "C" : "in", reads: "other" };
+      if (kind === "pilotCheck" || kind === "counterbalance")
+        return { port: "C", reads: point.quantity === "pilotMargin" ? "margin" : "other" };
+      return { port: "in", reads: "other" };
   }
 }
 

@@ -77,6 +77,8 @@ function settledBy(netlist: Netlist, gauge: Gauge): Target | null {
       return own("leak");
     case "strokeTime":
       return own("stroke");
+    case "margin":
+      return own("margin");
     case "creep":
       return own("pistonLeak");
     case "temperatureRise":

@@ -3,6 +3,8 @@ import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
 import type { ReadingState } from "../units/quantities";
 import { compile, type Compiled, type Conditions } from "./assembly";
 import { elementKinds } from "./kinds";
+import { figureOf } from "./figure";
+import { creepOf, marginOf } from "./held";
 import type { CircuitElement, Gauge, Netlist } from "./netlist";
 import { steadyState, type NotSolved, type SteadyState } from "./steady";
 
@@ -10,8 +12,6 @@ import { steadyState, type NotSolved, type SteadyState } from "./steady";
 export const CARRIED = (870 * 1900) / 60_000;
 /** Share of the whole pressure at which null leakage is stated, bar. */
 const NULL_PRESSURE = 100;
-/** Creep is read over ten minutes. */
-const CREEP_SECONDS = 600;
 
 /** The states in which points are read, and which of them are one to the model. */
 export type ModelState = "work" | "rest";
@@ -36,11 +36,6 @@ export interface Readout {
   values: Map<string, number | null>;
   /** Oil in the tank after hours of this work, °C. */
   tank: number | null;
-}
-
-/** A figure of an element as it stands under these circumstances. */
-function figureOf(element: CircuitElement, name: string, { data }: Circumstances): number {
-  return data?.[element.id]?.[name] ?? element.data[name] ?? elementKinds[element.kind].data[name]?.usual ?? 0;
 }
 
 /** Dynamic viscosity at which the laminar figures of a circuit are stated: VG 46 at 50 °C, mPa·s. */
@@ -83,6 +78,8 @@ export function gaugeReader(netlist: Netlist, states: ReadonlyMap<string, Readin
       if (!element || !state.ok) values.set(gauge.pointId, null);
       else if (gauge.reads === "temperatureRise")
         values.set(gauge.pointId, riseOf(element, solved, c, tankOf(netlist)));
+      else if (gauge.reads === "margin") values.set(gauge.pointId, marginOf(netlist, element, c));
+      else if (gauge.reads === "creep") values.set(gauge.pointId, creepOf(netlist, element, c));
       else values.set(gauge.pointId, valueOf(gauge, element, state, c, tank));
     }
     return { states: solved, values, tank };
@@ -170,13 +167,9 @@ function valueOf(
       const v = Math.abs(state.inner(element.id)[0] ?? 0);
       return v > 1e-4 ? figureOf(element, "stroke", c) / 10 / v : null;
     }
-    case "creep": {
-      const area = (Math.PI / 400) * figureOf(element, "bore", c) ** 2;
-      const held = (100 * figureOf(element, "load", c)) / area;
-      const leak = (figureOf(element, "pistonLeak", c) + (faults.pistonLeak ?? 0)) / (c.viscosity ?? 1);
-      return ((leak * held) / (0.06 * area)) * CREEP_SECONDS * 10_000;
-    }
     case "temperatureRise":
+    case "margin":
+    case "creep":
     case "other":
       return null;
   }

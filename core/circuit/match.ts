@@ -20,9 +20,12 @@ export interface Modelled {
 const AGREES = 2;
 /** A fitted model is no truer than this share of a healthy value. */
 const OF_VALUE = 0.02;
-/** Nor is a change that it foretells: of pressures and flows, and of temperatures, whose cooling nobody measured. */
+/**
+ * Nor is a change that it foretells: of pressures and flows, and of temperatures, whose cooling was fitted to what little
+ * heat a healthy circuit makes (a relief valve that takes the pump's flow came out at 310 °C in the tank).
+ */
 const OF_CHANGE = 0.1;
-const OF_WARMING = 0.5;
+const OF_WARMING = 0.8;
 
 /** Standard uncertainty of the difference between gauge and model, core unit. */
 export function uncertaintyOf(gauge: PresentGauge, { reads, healthy, value }: Modelled): number {

@@ -48,6 +48,7 @@ export type GaugeQuantity =
   | "nullLeakage"
   | "strokeTime"
   | "creep"
+  | "margin"
   | "other";
 
 /** What a measuring point reads, and where it sits. */

@@ -1,20 +1,25 @@
 /**
- * Which single fault explains what the gauges of a circuit show? Every fault of every element is tried in the model at
- * severities from barely visible to gross; each is weighed by Bayes over all gauges, those that moved and those that
- * did not. "Nothing is wrong" and "something that the model does not know" are possibilities like any other.
+ * Which fault explains what the gauges of a circuit show? Every fault of every element is tried in the model; each is
+ * weighed by Bayes over all gauges, those that moved and those that did not. "Nothing is wrong" and "something that the
+ * model does not know" are possibilities like any other.
  */
-import { elementKinds } from "../circuit/kinds";
 import type { Circumstances, Readout } from "../circuit/gauges";
-import { agrees, distanceOf, uncertaintyOf, type PresentGauge } from "../circuit/match";
+import { agrees, type PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
+import { candidatesOf, type Candidate } from "./candidates";
+import { benchOf, likelihood, tryFault, weighed, type Bench, type Distance, type Tried } from "./tried";
+
+/** A fault of an element, as bad as explains most, in the fault's own measure. */
+export interface FaultAt {
+  element: string;
+  fault: string;
+  severity: number;
+}
 
 export interface Explanation {
-  /** null, null: nothing is wrong; or, with `unknown`, something that the model does not have. */
-  element: string | null;
-  fault: string | null;
+  /** None: nothing is wrong; or, with `unknown`, something that the model does not have. Two: both at once. */
+  faults: FaultAt[];
   unknown: boolean;
-  /** The severity that explains most, in the fault's own measure. */
-  severity: number;
   /** Share of probability among all possibilities. */
   share: number;
   /** Points that a healthy circuit does not explain and this does; and points that it does not explain. */
@@ -22,86 +27,152 @@ export interface Explanation {
   leaves: string[];
 }
 
-/** Severities tried first. */
-const COARSE = 13;
-/**
- * Then, again and again, the two halfway to the neighbours of the best one. With gauges good to 2 % the right severity is
- * a needle of a few percent between two that are tried: seen as sharp as it is, neither is better than none.
- */
-const BLURS = [16, 12, 8, 4, 2, 1, 1, 1];
-/** Barely visible, as a share of the greatest severity. */
-const LEAST_SEVERITY = 1e-3;
 /** Before any gauge is looked at: nothing is wrong, or something that the model does not have (common practice, not counted). */
 const HEALTHY = 0.5;
 const UNKNOWN = 0.05;
-/**
- * A gauge is read wrongly, or moved by something else, so often, and lies this far off then, standard uncertainties. A
- * level rests on several readings, so it is seldom (common practice, not counted).
- */
-const STRAY = 0.003;
-const STRAY_WIDTH = 12;
 /** Where the cause is not known, so many gauges move with it. */
 const MOVED = 0.3;
+/** Of circuits with one fault, so many have a second one (common practice, not counted). */
+const SECOND = 0.2;
+/** So many single faults are tried with a second one beside them. */
+const PAIRED = 3;
 
-const density = (z: number, width: number) => Math.exp(-0.5 * (z / width) ** 2) / width;
+type Weighed = Omit<Explanation, "share"> & { weight: number };
 
-/** How far a gauge lies from the model, and how much less sure the model is of it than when healthy (at most 1). */
-interface Distance {
-  z: number;
-  sureness: number;
+interface Single extends Candidate {
+  tried: Tried[];
+  best: Tried;
+  /** ln of prior and mean likelihood. */
+  weight: number;
 }
 
-/** Log-likelihood of the gauges, each with a small chance of being astray. Blurred, it is seen from further off. */
-const likelihood = (distances: readonly Distance[], astray = STRAY, blur = 1) =>
-  distances.reduce(
-    (sum, { z, sureness }) =>
-      sum + Math.log((1 - astray) * sureness * density(z, blur) + astray * density(z, blur * STRAY_WIDTH)),
-    0,
-  );
+function explained(bench: Bench, distances: readonly Distance[], unknown: boolean) {
+  const { known, off } = bench;
+  return {
+    explains: known.filter((g, i) => off.has(g.pointId) && agrees(distances[i]!.z)).map((g) => g.pointId),
+    leaves: unknown ? [] : known.filter((_, i) => !agrees(distances[i]!.z)).map((g) => g.pointId),
+  };
+}
 
-interface Tried {
-  /** Share of the way from the least to the greatest severity, on a log scale. */
-  at: number;
-  severity: number;
-  distances: Distance[];
+function singlesOf(bench: Bench, candidates: readonly Candidate[]): Single[] {
+  return candidates.flatMap((candidate): Single[] => {
+    const tried = tryFault(bench, candidate);
+    if (tried.length === 0) return [];
+    const best = tried.reduce((a, b) => (b.log > a.log ? b : a));
+    const prior = Math.log((1 - HEALTHY - UNKNOWN) * candidate.share);
+    return [{ ...candidate, tried, best, weight: prior + weighed(tried).mean }];
+  });
+}
+
+const faultOf = ({ element, fault }: Candidate, { severity }: Tried): FaultAt => ({ element, fault, severity });
+
+/** Faults that stand together already, as bad as explains most. */
+interface Standing {
+  faults: FaultAt[];
+  /** ln of prior and mean likelihood, and of the likelihood at its best. */
+  weight: number;
   log: number;
 }
 
-/** ln of the mean likelihood over all severities, by trapezes between those tried. */
-function meanOf(tried: readonly Tried[]): number {
-  const most = Math.max(...tried.map((t) => t.log));
-  let sum = 0;
-  tried.slice(1).forEach((b, i) => {
-    const a = tried[i]!;
-    sum += ((b.at - a.at) * (Math.exp(a.log - most) + Math.exp(b.log - most))) / 2;
+/** Every other fault beside those that stand already. */
+function besideOf(bench: Bench, standing: Standing, candidates: readonly Candidate[]): (Weighed & Standing)[] {
+  const beside: Record<string, Record<string, number>> = {};
+  for (const { element, fault, severity } of standing.faults) (beside[element] ??= {})[fault] = severity;
+  return candidates.flatMap((c): (Weighed & Standing)[] => {
+    if (beside[c.element]?.[c.fault] !== undefined) return [];
+    const tried = tryFault(bench, c, beside);
+    if (tried.length === 0) return [];
+    const best = tried.reduce((x, y) => (y.log > x.log ? y : x));
+    return [
+      {
+        faults: [...standing.faults, faultOf(c, best)],
+        unknown: false,
+        // the severities of those that stand were not known either: they cost the next one what they cost themselves
+        weight: standing.weight - standing.log + Math.log(SECOND * c.share) + weighed(tried).mean,
+        log: best.log,
+        ...explained(bench, best.distances, false),
+      },
+    ];
   });
-  return most + Math.log(Math.max(sum, 1e-300));
 }
 
-/** A fault at severities over its whole range, closer together where it explains most. Empty: the model has no state with it. */
-function severitiesOf(greatest: number, at: (severity: number) => Distance[] | null): Tried[] {
-  const tryAt = (share: number): Tried[] => {
-    const severity = greatest * LEAST_SEVERITY ** (1 - share);
-    const distances = at(severity);
-    return distances ? [{ at: share, severity, distances, log: likelihood(distances) }] : [];
+/** The likeliest single faults, each with every other one beside it; then a third one beside the best two. */
+function severalOf(bench: Bench, singles: readonly Single[], candidates: readonly Candidate[]): Weighed[] {
+  const found = new Map<string, Weighed & Standing>();
+  const keep = (all: readonly (Weighed & Standing)[]) => {
+    for (const e of all) {
+      const key = e.faults
+        .map((f) => `${f.element}/${f.fault}`)
+        .sort()
+        .join("+");
+      if (e.weight > (found.get(key)?.weight ?? -Infinity)) found.set(key, e);
+    }
   };
-  let tried = Array.from({ length: COARSE }, (_, i) => tryAt(i / (COARSE - 1))).flat();
-  for (const blur of BLURS) {
-    if (tried.length < 2) break;
-    const seen = tried.map((t) => likelihood(t.distances, STRAY, blur));
-    const best = seen.indexOf(Math.max(...seen));
-    const beside = [tried[best - 1], tried[best + 1]].flatMap((t) => (t ? tryAt((t.at + tried[best]!.at) / 2) : []));
-    tried = [...tried, ...beside].sort((a, b) => a.at - b.at);
-  }
-  return tried;
+  const first = [...singles].sort((a, b) => b.weight - a.weight).slice(0, PAIRED);
+  for (const { best, weight, ...single } of first)
+    keep(besideOf(bench, { faults: [faultOf(single, best)], weight, log: best.log }, candidates));
+  const two = [...found.values()].sort((a, b) => b.weight - a.weight)[0];
+  if (two && two.leaves.length > 0) keep(besideOf(bench, two, candidates));
+  return [...found.values()];
+}
+
+/** What the gauges alone say of each single fault, for an isolation that weighs other evidence beside them. */
+export interface GaugeEvidence {
+  /** Points off the healthy model. */
+  off: string[];
+  /** ln of the likelihood of all gauges: nothing is wrong; something that the model does not have. */
+  healthy: number;
+  unknown: number;
+  faults: {
+    element: string;
+    fault: string;
+    log: number;
+    explains: string[];
+    leaves: string[];
+    /** Severities by share, with what every gauge of the netlist would show. */
+    severities: { share: number; severity: number; values: ReadonlyMap<string, number | null> }[];
+  }[];
+  /** What the healthy model shows. */
+  values: ReadonlyMap<string, number | null>;
 }
 
 /**
- * Rank the single faults of a circuit by how well they explain its gauges.
+ * What the gauges of a circuit say of each of its single faults.
+ * @param gauges as they stand now; empty: every fault is as likely as before, and predictions are made all the same
+ */
+export function gaugeEvidence(
+  netlist: Netlist,
+  read: (c: Circumstances) => Readout,
+  usual: Circumstances,
+  gauges: readonly PresentGauge[],
+): GaugeEvidence {
+  const bench = benchOf(netlist, read, usual, gauges);
+  const asNew = bench.distancesOf(bench.healthy) ?? [];
+  return {
+    off: [...bench.off],
+    healthy: likelihood(asNew),
+    unknown: likelihood(asNew, MOVED),
+    values: bench.healthy,
+    faults: singlesOf(bench, candidatesOf(netlist)).map(({ element, fault, tried, best }) => {
+      const { mean, shares } = weighed(tried);
+      return {
+        element,
+        fault,
+        log: mean,
+        ...explained(bench, best.distances, false),
+        severities: tried.map(({ severity, values }, i) => ({ share: shares[i]!, severity, values })),
+      };
+    }),
+  };
+}
+
+/**
+ * Rank the faults of a circuit by how well they explain its gauges.
  * @param read the circuit's gauges under given circumstances
  * @param usual circumstances of the healthy circuit at work, fitted to its own baselines
  * @param gauges as they stand now, at the conditions of the baselines
- * @param most how many possibilities are given back
+ * @param options most: how many possibilities are given back (5); several: whether two and three faults at once are tried
+ *   where no single one explains everything (several times the work)
  * @returns the likeliest first; shares of all possibilities add up to 1. Empty: no gauge that the model has an answer for
  */
 export function explainGauges(
@@ -109,63 +180,37 @@ export function explainGauges(
   read: (c: Circumstances) => Readout,
   usual: Circumstances,
   gauges: readonly PresentGauge[],
-  most = 5,
+  { most = 5, several = false }: { most?: number; several?: boolean } = {},
 ): Explanation[] {
-  const healthy = read(usual).values;
-  const readsOf = new Map(netlist.gauges.map((g) => [g.pointId, g.reads]));
-  const modelled = (pointId: string, values: Readout["values"]) => ({
-    reads: readsOf.get(pointId) ?? ("other" as const),
-    healthy: healthy.get(pointId),
-    value: values.get(pointId),
-  });
-  const known = gauges.filter((g) => distanceOf(g, modelled(g.pointId, healthy)) !== null);
-  if (known.length === 0) return [];
-  const off = new Set(known.filter((g) => !agrees(distanceOf(g, modelled(g.pointId, healthy)))).map((g) => g.pointId));
-  /** null: the model has no state with this fault, or loses a gauge in it. */
-  const distancesUnder = (values: Readout["values"]) => {
-    const distances = known.flatMap((g): Distance[] => {
-      const so = modelled(g.pointId, values);
-      const z = distanceOf(g, so);
-      const sureness = uncertaintyOf(g, modelled(g.pointId, healthy)) / uncertaintyOf(g, so);
-      return z === null ? [] : [{ z, sureness }];
-    });
-    return distances.length < known.length ? null : distances;
-  };
-  const found: (Omit<Explanation, "share"> & { weight: number })[] = [];
-  const add = (
-    of: Pick<Explanation, "element" | "fault" | "unknown" | "severity">,
-    distances: Distance[],
-    weight: number,
-  ) =>
-    found.push({
-      ...of,
-      weight,
-      explains: known.filter((g, i) => off.has(g.pointId) && agrees(distances[i]!.z)).map((g) => g.pointId),
-      leaves: of.unknown ? [] : known.filter((_, i) => !agrees(distances[i]!.z)).map((g) => g.pointId),
-    });
-
-  const asNew = distancesUnder(healthy)!;
-  const none = { element: null, fault: null, severity: 0 };
-  add({ ...none, unknown: false }, asNew, Math.log(HEALTHY) + likelihood(asNew));
-  add({ ...none, unknown: true }, asNew, Math.log(UNKNOWN) + likelihood(asNew, MOVED));
-
-  const candidates = netlist.elements.flatMap((e) =>
-    Object.entries(elementKinds[e.kind].faults).map(([fault, { greatest }]) => ({ element: e.id, fault, greatest })),
-  );
-  const prior = Math.log((1 - HEALTHY - UNKNOWN) / Math.max(1, candidates.length));
-  for (const { element, fault, greatest } of candidates) {
-    const tried = severitiesOf(greatest, (severity) => {
-      const faults = { ...usual.faults, [element]: { ...usual.faults?.[element], [fault]: severity } };
-      return distancesUnder(read({ ...usual, faults }).values);
-    });
-    if (tried.length < 2) continue;
-    const best = tried.reduce((a, b) => (b.log > a.log ? b : a));
-    add({ element, fault, unknown: false, severity: best.severity }, best.distances, prior + meanOf(tried));
-  }
+  const bench = benchOf(netlist, read, usual, gauges);
+  if (bench.known.length === 0) return [];
+  const asNew = bench.distancesOf(bench.healthy)!;
+  const candidates = candidatesOf(netlist);
+  const singles = singlesOf(bench, candidates);
+  const none = { faults: [], ...explained(bench, asNew, false) };
+  const found: Weighed[] = [
+    { ...none, unknown: false, weight: Math.log(HEALTHY) + likelihood(asNew) },
+    { ...none, unknown: true, leaves: [], weight: Math.log(UNKNOWN) + likelihood(asNew, MOVED) },
+    ...singles.map((s) => ({
+      faults: [faultOf(s, s.best)],
+      unknown: false,
+      weight: s.weight,
+      ...explained(bench, s.best.distances, false),
+    })),
+  ];
+  const likeliest = found.reduce((a, b) => (b.weight > a.weight ? b : a));
+  if (several && (likeliest.unknown || likeliest.leaves.length > 0))
+    found.push(...severalOf(bench, singles, candidates));
   const greatest = Math.max(...found.map((f) => f.weight));
   const sum = found.reduce((s, f) => s + Math.exp(f.weight - greatest), 0);
   return found
-    .map(({ weight, ...f }) => ({ ...f, share: Math.exp(weight - greatest) / sum }))
+    .map(({ weight, faults, unknown, explains, leaves }) => ({
+      faults,
+      unknown,
+      explains,
+      leaves,
+      share: Math.exp(weight - greatest) / sum,
+    }))
     .sort((a, b) => b.share - a.share)
     .slice(0, most);
 }

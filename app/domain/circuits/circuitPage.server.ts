@@ -1,18 +1,11 @@
 /** One circuit with its diagram and the last readings of its points, for asking what would happen. */
 import { and, eq, isNull } from "drizzle-orm";
-import { levelNow, type PresentGauge } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, machines, points, sites } from "~/db/schema";
-import { currentParts, type AssessmentParts } from "~/domain/condition/index.server";
+import { currentParts } from "~/domain/condition/index.server";
 import { notFound } from "~/platform/guard.server";
+import { presentOf } from "./present";
 import { diagramOf } from "./diagram.server";
-
-/** The level of a gauge now; null: too few readings, or none when it was healthy. */
-function presentOf(pointId: string, parts: AssessmentParts | null): PresentGauge | null {
-  if (!parts?.expectation || !parts.baseline) return null;
-  const { value, deviation } = levelNow({ ...parts, expectation: parts.expectation, baseline: parts.baseline });
-  return { pointId, value, uncertainty: Math.hypot(deviation, parts.baseline.uncertainty) };
-}
 
 /** 404 when there is none, or nothing is on record to be drawn. */
 export async function circuitPage(id: string) {

@@ -3,6 +3,7 @@ import { and, eq, isNull } from "drizzle-orm";
 import { elementKindOf, readNetlist, type Drawing, type Netlist } from "@core";
 import { db } from "~/db/client.server";
 import { circuitDiagrams, circuits, components } from "~/db/schema";
+import { markDiagnosisStale } from "~/domain/condition/index.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, type Answer } from "~/domain/answer";
 import { drawInThread, diagramOf } from "./diagram.server";
@@ -75,6 +76,7 @@ export async function drawCircuit(circuitId: string, fields: Record<string, stri
       before: { netlist: before!.netlist, drawnBy: before!.drawnBy },
       after: { netlist },
     });
+    await markDiagnosisStale(tx, circuitId);
     return { ok: true, id: circuitId };
   });
   if (answer.ok) await diagramOf(circuitId);

@@ -1,2 +1,3 @@
-/** What others use of the circuits: their diagrams. */
+/** What others use of the circuits: their diagrams, and their gauges as they stand. */
 export { diagramIfAny, diagramOf, type CircuitDiagram } from "./diagram.server";
+export { presentOf } from "./present";

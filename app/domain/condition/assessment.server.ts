@@ -8,7 +8,15 @@ import { and, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
 import { dayStart, type AssessedForecast, type AssessStop, type PointQuantityId } from "@core";
 import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
-import { assessments, forecastsIssued, points, sites, stops, type AssessmentDetail } from "~/db/schema";
+import {
+  assessments,
+  circuitDiagnoses,
+  forecastsIssued,
+  points,
+  sites,
+  stops,
+  type AssessmentDetail,
+} from "~/db/schema";
 import { claimStale, inParallel, sweep } from "./claims.server";
 import { now } from "~/runtime/clock.server";
 import { keepEvidence, peersOf, readEndedLives } from "./peerEvidence.server";
@@ -118,10 +126,25 @@ async function store(
       target: assessments.pointId,
       set: { ...values, stale: sql`${assessments.asked} <> ${asked}` },
     });
+  await markDiagnosisStale(tx, setup.circuitId);
   if (!setup.lifeId) return;
   await keepEvidence(tx, setup, setup.lifeId, { life, reached });
   if (shown && detail.lastAt !== null)
     await issue(tx, setup.pointId, setup.lifeId, detail.lastAt, detail.readings, shown);
+}
+
+/**
+ * The diagnosis of a circuit is to be made anew. Last in a transaction that writes assessments, so that nobody waits for
+ * its row with an assessment in hand.
+ */
+export async function markDiagnosisStale(tx: Queryable, circuitId: string): Promise<void> {
+  await tx
+    .insert(circuitDiagnoses)
+    .values({ circuitId })
+    .onConflictDoUpdate({
+      target: circuitDiagnoses.circuitId,
+      set: { stale: true, asked: sql`${circuitDiagnoses.asked} + 1`, failures: 0, triedAt: null },
+    });
 }
 
 /** Dates nearer than this to those last issued are the same forecast: a day, or this share of the time to them. */

@@ -13,7 +13,7 @@ const LONGEST_WAIT_SECONDS = 86_400;
 
 /** Claim some stale rows: the ids to assess. Those that failed wait their turn and never hold up the others. */
 export async function claimStale(
-  table: "assessments" | "oil_assessments",
+  table: "assessments" | "oil_assessments" | "circuit_diagnoses",
   key: "point_id" | "circuit_id",
 ): Promise<string[]> {
   const [t, k] = [sql.identifier(table), sql.identifier(key)];

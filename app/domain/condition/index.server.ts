@@ -6,6 +6,7 @@ export {
   assessPoints,
   currentDetail,
   currentParts,
+  markDiagnosisStale,
   markStale,
   partsOf,
   stopsBySite,
@@ -23,5 +24,6 @@ export {
   pointSetups,
   readingsOfLife,
 } from "./setups.server";
+export { claimStale, sweep } from "./claims.server";
 export { marginTrendOf, type MarginTrend } from "./trend";
 export { usualAt } from "./usualConditions.server";

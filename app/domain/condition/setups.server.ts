@@ -50,6 +50,7 @@ export function pointSetups(tx: Queryable) {
       runInHours: components.runInHours,
       hoursPerDay: machines.hoursPerDay,
       dutyDeviation: machines.dutyDeviation,
+      circuitId: circuits.id,
       siteId: machines.siteId,
       timeZone: sites.timeZone,
       orderedOn: sql<

@@ -1,6 +1,7 @@
 /** What Today shows. Every figure here was made when a reading landed; nothing is computed for the fleet. */
 import { sql } from "drizzle-orm";
-import type { Assessment, ConditionState, OilAssessment } from "@core";
+import type { Assessment, ConditionState, NamedFault, OilAssessment } from "@core";
+import type { DiagnosisDetail } from "~/db/schema";
 import { ask } from "~/db/client.server";
 import { marginTrendOf, partsOf, type AssessmentParts, type MarginTrend } from "~/domain/condition/index.server";
 import { openEvent } from "./decisions.server";
@@ -10,6 +11,8 @@ import { notOverOf } from "~/domain/planning/index.server";
 
 const DAY = 86_400_000;
 const DECISIONS = 12;
+/** Points that are read to make so many entries: one fault may move several. */
+const DECISION_POINTS = 40;
 /** A reading that asks for a second one stands among the drifting ones, at least. */
 const ASKS_URGENCY = 25;
 const HORIZON_LINES = 10;
@@ -30,11 +33,15 @@ export interface Decision {
   knownWhenNew: boolean;
   /** The newest reading asks for a second one. */
   asksAgain: boolean;
+  /** The circuit whose named fault accounts for this point; null: it stands for itself. */
+  faultOf: string | null;
   booking: { id: string; kind: string; stop: string | null; startsOn: string | null } | null;
 }
 
 export interface HorizonLine {
   pointId: string;
+  /** The circuit whose named fault it is, for all points of that fault. */
+  faultOf: string | null;
   label: string;
   state: ConditionState;
   p10: number;
@@ -47,7 +54,11 @@ const openBooking = sql`left join lateral (
   select i.id, i.kind, s.name as stop, s.starts_on from interventions i left join stops s on s.id = i.stop_id
   where i.component_id = p.component_id and i.done_at is null and i.cancelled_at is null order by s.starts_on nulls last limit 1) b on true`;
 
-export async function decisions(): Promise<Decision[]> {
+/** Of point p: the diagnosis of its circuit, where its named fault accounts for the point. */
+const accountedFor = sql`left join circuit_diagnoses d on d.circuit_id = p.circuit_id and d.share is not null and p.id = any(d.explained)`;
+
+/** Points that need a decision, the worst first. */
+async function decisions(): Promise<Decision[]> {
   const horizon = new Date(now() + 365 * DAY).toISOString();
   const rows = await ask<{
     pointId: string;
@@ -62,6 +73,7 @@ export async function decisions(): Promise<Decision[]> {
     parts: AssessmentParts | null;
     knownWhenNew: boolean;
     asksAgain: boolean;
+    faultOf: string | null;
     bookingId: string | null;
     kind: string;
     stop: string | null;
@@ -69,17 +81,63 @@ export async function decisions(): Promise<Decision[]> {
   }>(sql`
     select p.id as "pointId", p.name as point, p.component, p.machine, p.component_id as "componentId", a.state, a.urgency, a.verdict, a.margin,
            ${partsOf(sql`a`)} as parts,
-           coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
-    from assessments a join active_points p on p.id = a.point_id left join lives l on l.id = a.life_id ${openBooking}
+           coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain",
+           d.circuit_id as "faultOf", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
+    from assessments a join active_points p on p.id = a.point_id left join lives l on l.id = a.life_id ${accountedFor} ${openBooking}
     where (a.asks_again or a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon}
       and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0
       and p.quantity in ('caseDrainFlow', 'leakageFlow', 'flow')))
-    order by greatest(a.urgency, case when a.asks_again then ${ASKS_URGENCY} else 0 end) desc, p.machine, p.id limit ${DECISIONS}`);
+    order by greatest(a.urgency, case when a.asks_again then ${ASKS_URGENCY} else 0 end) desc, p.machine, p.id limit ${DECISION_POINTS}`);
   return rows.map(({ bookingId, kind, stop, startsOn, parts, ...row }) => ({
     ...row,
     trend: marginTrendOf(parts),
     booking: bookingId ? { id: bookingId, kind, stop, startsOn } : null,
   }));
+}
+
+/** One fault that accounts for several points: one entry, with what to do. */
+export interface FaultNeed {
+  circuitId: string;
+  machine: string;
+  fault: NamedFault;
+  /** Since when the first of its points has been away from its baseline, epoch ms. */
+  since: number | null;
+  /** The points that it accounts for and that need a decision, the worst first. */
+  points: Decision[];
+  /** Names of points that it does not account for. */
+  leaves: string[];
+}
+
+export type Need = { kind: "point"; point: Decision } | { kind: "fault"; fault: FaultNeed };
+
+async function faultNeeds(points: readonly Decision[]): Promise<FaultNeed[]> {
+  const ids = [...new Set(points.flatMap((p) => p.faultOf ?? []))];
+  if (ids.length === 0) return [];
+  const rows = await ask<{ circuitId: string; machine: string; detail: DiagnosisDetail; leaves: string[] }>(sql`
+    select d.circuit_id as "circuitId", m.name as machine, d.detail,
+      array(select p.name from points p where p.id::text in (select jsonb_array_elements_text(d.detail -> 'named' -> 'leaves'))
+        and p.retired_at is null order by p.name) as leaves
+    from circuit_diagnoses d join circuits k on k.id = d.circuit_id join machines m on m.id = k.machine_id
+    where d.circuit_id = any(${sql.param(ids)}::uuid[])`);
+  return rows.flatMap(({ detail: { named, since }, ...row }): FaultNeed[] => {
+    if (!named) return [];
+    const own = points.filter((p) => p.faultOf === row.circuitId);
+    const starts = named.explains.flatMap((id) => since[id] ?? []);
+    return [{ ...row, fault: named, since: starts.length > 0 ? Math.min(...starts) : null, points: own }];
+  });
+}
+
+/** What needs a decision, worst first: one entry a fault, and the points that no fault accounts for. */
+export async function needs(): Promise<Need[]> {
+  const points = await decisions();
+  const faults = new Map((await faultNeeds(points)).map((f) => [f.circuitId, f]));
+  const found: Need[] = [];
+  for (const point of points) {
+    const fault = point.faultOf === null ? undefined : faults.get(point.faultOf);
+    if (!fault) found.push({ kind: "point", point });
+    else if (fault.points[0] === point) found.push({ kind: "fault", fault });
+  }
+  return found.slice(0, DECISIONS);
 }
 
 export interface OilNeed {
@@ -118,6 +176,7 @@ export async function horizon(): Promise<HorizonLine[]> {
   const until = new Date(now() + HORIZON_MONTHS * 30.4375 * DAY).toISOString();
   const rows = await ask<{
     pointId: string;
+    faultOf: string | null;
     label: string;
     state: ConditionState;
     p10: Date | string;
@@ -125,11 +184,12 @@ export async function horizon(): Promise<HorizonLine[]> {
     p90: Date | string | null;
     bookedOn: string | null;
   }>(sql`
-    select p.id as "pointId", p.machine || ', ' || lower(left(p.component, 1)) || substr(p.component, 2) as label, a.state, a.p10,
+    select p.id as "pointId", p.machine || ', ' || lower(left(p.component, 1)) || substr(p.component, 2) as label, a.state, a.fault_of as "faultOf", a.p10,
       a.p50, a.p90, b.starts_on::text as "bookedOn"
-    from (select distinct on (p.component_id) a.*, p.component_id from assessments a join points p on p.id = a.point_id
+    from (select distinct on (coalesce(d.circuit_id, p.component_id)) a.*, d.circuit_id as fault_of
+          from assessments a join active_points p on p.id = a.point_id ${accountedFor}
           where a.p10 < ${until} and (a.state in ('alert', 'alarm') or (a.state = 'drifting'
-            and p.quantity <> 'pressureDrop')) and p.retired_at is null order by p.component_id, a.urgency desc) a
+            and p.quantity <> 'pressureDrop')) order by coalesce(d.circuit_id, p.component_id), a.urgency desc) a
     join active_points p on p.id = a.point_id ${openBooking} order by a.p50 nulls last, a.p10 limit ${HORIZON_LINES}`);
   const ms = (value: Date | string | null) => (value === null ? null : new Date(value).getTime());
   return rows.map((r) => ({ ...r, p10: ms(r.p10)!, p50: ms(r.p50), p90: ms(r.p90) }));

@@ -33,7 +33,13 @@ export const cylinder: ElementKind = {
     pistonLeak: figure("Leak across the piston", "L/min per bar", [0, 0.00001, 2], COMMON),
   },
   faults: {
-    pistonLeak: { label: "Piston seal leaks", says: (s) => `${s.toPrecision(2)} L/min per bar`, greatest: 0.5 },
+    pistonLeak: {
+      label: "Piston seal leaks",
+      says: (s) => `${s.toPrecision(2)} L/min per bar`,
+      greatest: 0.5,
+      // 2 mL/min move the chamber of a lift cylinder by 40 bar in ten minutes
+      least: 0.000002,
+    },
     rodSeal: { label: "Rod seal leaks outside", says: (s) => `${s.toPrecision(2)} L/min per bar`, greatest: 0.05 },
     friction: { label: "Binds", says: times, greatest: 20 },
   },

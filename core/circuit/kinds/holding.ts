@@ -8,6 +8,7 @@ const ports: Record<string, Port> = {
   X: { role: "pilot", side: "E", label: "pilot", optional: true },
 };
 const leakBack: Fault = { label: "Seat leaks", says: (s) => `${s.toPrecision(2)} L/min per bar`, greatest: 0.2 };
+const margin = figure("Margin to opening when healthy", "bar", [-50, 50, 400], "measured when healthy");
 const k = figure("Flow at 1 bar, open", "L/min", [0.5, 20, 2000], "the valve's data sheet");
 const free = figure("Cracks forward at", "bar", [0, 1, 20], COMMON);
 
@@ -27,7 +28,7 @@ export const pilotCheck: ElementKind = {
   label: "Pilot-operated check valve",
   symbol: "pilotCheck",
   ports,
-  data: { ratio: figure("Pilot ratio", "", [1.1, 3.5, 20], "the valve's data sheet"), free, k },
+  data: { ratio: figure("Pilot ratio", "", [1.1, 3.5, 20], "the valve's data sheet"), free, margin, k },
   faults: { leakBack, stuckOpen: { label: "Held open", says: percent, greatest: 1 } },
   stamp: (s) => {
     const stuck = s.fault("stuckOpen");
@@ -55,6 +56,7 @@ export const counterbalance: ElementKind = {
     ratio: figure("Pilot ratio", "", [1, 4, 20], "the valve's data sheet"),
     range: figure("Fully open over", "bar", [2, 40, 200], COMMON),
     free,
+    margin,
     k,
   },
   faults: {

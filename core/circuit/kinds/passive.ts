@@ -119,6 +119,9 @@ export const strainer: ElementKind = {
   },
 };
 
+/** A seat without its seal passes so many times what the bypass does, and one more (common practice). */
+const WIDER = 4;
+
 export const filter: ElementKind = {
   label: "Filter",
   symbol: "filter",
@@ -141,7 +144,9 @@ export const filter: ElementKind = {
   stamp: (s) => {
     const dp = s.p("in") - s.p("out");
     const through = laminarAndTurbulent(s.d("laminar") * s.viscosity * (1 + s.fault("blocked")), s.d("housing"), dp);
-    const past = opensAbove(s.d("bypass") * (1 - s.fault("bypassOpen")), s.d("perBar"), dp);
+    // a missing seal is a wider way than an open bypass
+    const open = s.fault("bypassOpen");
+    const past = opensAbove(s.d("bypass") * (1 - open), s.d("perBar") * (1 + WIDER * open * open), dp);
     s.flow("in", "out", through.q + past.q, through.slope + past.slope, -through.slope - past.slope);
   },
 };

@@ -31,6 +31,8 @@ export interface Fault {
   says: (severity: number) => string;
   /** The greatest severity that makes sense. */
   greatest: number;
+  /** The least that a gauge could show; left out: a thousandth of the greatest. */
+  least?: number;
 }
 
 /** Through this an element states its equations, at the present guess. Ports and inner unknowns are named by the kind. */

@@ -1,0 +1,48 @@
+/** The faults that a circuit can have, with the causes of practice that they are, and how often each comes. */
+import { elementKinds, type ElementKindId } from "../circuit/kinds";
+import type { Netlist } from "../circuit/netlist";
+import { causeIds, causes, type CauseId } from "./knowledge/causes";
+import { parts, type PartId } from "./knowledge/parts";
+import { ranks } from "./knowledge/types";
+
+/** Barely visible, as a share of the greatest severity, where the kind does not say. */
+const LEAST_SEVERITY = 1e-3;
+
+export interface Candidate {
+  element: string;
+  fault: string;
+  least: number;
+  greatest: number;
+  /** Of all faults of this circuit, before any gauge is looked at; all add up to 1. */
+  share: number;
+}
+
+/** Does a part of practice cover elements of this kind? A command or a drive belongs to what it moves. */
+function covers(part: PartId, kind: ElementKindId): boolean {
+  if (part === "command") return elementKinds[kind].commanded === true;
+  if (part === "drive") return kind === "fixedPump" || kind === "compensatedPump";
+  return (parts[part].kinds as readonly ElementKindId[]).includes(kind);
+}
+
+/**
+ * The causes that a fault of an element is called in practice: one, or several that the model cannot tell apart (no voltage,
+ * a burned coil). Empty: practice has no name for it.
+ */
+export function causesOf(kind: ElementKindId, fault: string): CauseId[] {
+  return causeIds.filter((id) => causes[id].fault === fault && covers(causes[id].part as PartId, kind));
+}
+
+/** Every fault of every element, with its share by rank (common practice, graded and not counted). */
+export function candidatesOf(netlist: Netlist): Candidate[] {
+  const all = netlist.elements.flatMap((e) =>
+    Object.entries(elementKinds[e.kind].faults).map(([fault, { greatest, least }]) => ({
+      element: e.id,
+      fault,
+      greatest,
+      least: least ?? greatest * LEAST_SEVERITY,
+      weight: causesOf(e.kind, fault).reduce((sum, id) => sum + ranks[causes[id].rank], 0) || ranks.rare,
+    })),
+  );
+  const sum = all.reduce((s, c) => s + c.weight, 0);
+  return all.map(({ weight, ...c }) => ({ ...c, share: weight / sum }));
+}

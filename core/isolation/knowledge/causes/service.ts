@@ -1,0 +1,106 @@
+/** Causes in what serves a circuit: filters, coolers, accumulators, lines, gauges. */
+import type { Cause } from "../types";
+
+export const serviceCauses = {
+  "filter.blocked": {
+    part: "filter",
+    label: "Filter element blocked",
+    rank: "often",
+    fault: "blocked",
+    act: { do: "renew", text: "Renew the element and look at what it holds", minutes: 30, part: true, stop: false },
+  },
+  "filter.bypass": {
+    part: "filter",
+    label: "Oil goes past the filter element: bypass open, seal missing",
+    rank: "seldom",
+    fault: "bypassOpen",
+    act: {
+      do: "repair",
+      text: "Open the housing: element seated, seal, bypass valve; a sample after a week",
+      minutes: 40,
+      part: true,
+      stop: false,
+    },
+  },
+  "cooler.bypass": {
+    part: "cooler",
+    label: "Cooler bypass or thermostat stuck",
+    rank: "seldom",
+    fault: "bypassed",
+    act: {
+      do: "clean",
+      text: "Thermostat element out, look for debris; full-time cooling is a modification with a cold-start check",
+      minutes: 60,
+      part: true,
+      stop: true,
+    },
+  },
+  "cooler.fouled": {
+    part: "cooler",
+    label: "Cooler fouled outside, fan or water missing",
+    rank: "sometimes",
+    outside: true,
+    fault: "fouled",
+    act: {
+      do: "clean",
+      text: "Clean the core against the flow of air; fan, belt, water valve",
+      minutes: 45,
+      part: false,
+      stop: false,
+    },
+  },
+  "accumulator.gas": {
+    part: "accumulator",
+    label: "Gas of the accumulator lost",
+    rank: "sometimes",
+    fault: "gasLost",
+    act: {
+      do: "refill",
+      text: "Oil side without pressure; precharge with dry nitrogen by trained people; the bladder if it is lost again",
+      minutes: 45,
+      part: false,
+      stop: true,
+    },
+  },
+  "line.leaks": {
+    part: "line",
+    label: "Hose or fitting leaks outside",
+    rank: "sometimes",
+    outside: true,
+    fault: "chafed",
+    act: {
+      do: "renew",
+      text: "Never feel for it: card and eye protection. Without pressure: renew the hose or its seal",
+      minutes: 60,
+      part: true,
+      stop: true,
+    },
+  },
+  "line.squeezed": {
+    part: "line",
+    label: "Hose kinked, squeezed or collapsed inside, or a valve left part shut",
+    rank: "seldom",
+    outside: true,
+    fault: "squeezed",
+    act: {
+      do: "renew",
+      text: "Open the valve; renew the hose, lead it free of bends",
+      minutes: 60,
+      part: true,
+      stop: true,
+    },
+  },
+  "gauge.wrong": {
+    part: "gauge",
+    label: "Gauge or probe reads wrongly",
+    rank: "seldom",
+    outside: true,
+    act: {
+      do: "check",
+      text: "Read again with another instrument; recall the wrong one",
+      minutes: 10,
+      part: false,
+      stop: false,
+    },
+  },
+} as const satisfies Record<string, Cause>;

@@ -1,0 +1,116 @@
+/** Symptoms of heat, sound, leakage and oil. */
+import { COMMON_PRACTICE, type Symptom } from "../types";
+
+export const wearSymptoms = {
+  noisyPump: {
+    label: "Pump noisy",
+    seen: "Louder or rougher than before.",
+    causes: {
+      often: ["inlet.blocked", "fluid.low", "inlet.air"],
+      sometimes: ["fluid.air", "fluid.thick", "pump.bearing"],
+      seldom: ["pump.cover", "pump.notFilled", "pump.worn", "drive.reversed", "loop.chargeLow"],
+    },
+    basis: COMMON_PRACTICE,
+  },
+  runsHot: {
+    label: "Runs hot",
+    seen: "The tank is warmer than it was in the same season.",
+    causes: {
+      often: ["relief.setLow", "cooler.fouled"],
+      sometimes: ["cooler.bypass", "pump.caseLeak", "fluid.low", "relief.heldOpen", "unloader.stuck"],
+      seldom: [
+        "valve.worn",
+        "pump.worn",
+        "motor.worn",
+        "relief.seat",
+        "relief.spring",
+        "consumer.worn",
+        "fluid.thick",
+        "fluid.thin",
+        "loop.flushing",
+        "filter.blocked",
+        "line.squeezed",
+      ],
+    },
+    basis: COMMON_PRACTICE,
+  },
+  caseDrainRising: {
+    label: "Case drain rising",
+    seen: "Corrected to reference conditions, more than it was.",
+    causes: {
+      often: ["pump.caseLeak"],
+      sometimes: ["fluid.thin", "motor.worn"],
+      seldom: ["gauge.wrong", "pump.bearing", "fluid.dirt"],
+    },
+    basis: COMMON_PRACTICE,
+  },
+  weeps: {
+    label: "Oil at a weep port, rod or joint",
+    seen: "Drops where it was dry.",
+    causes: {
+      often: ["cylinder.rod", "line.leaks"],
+      sometimes: ["pump.cover"],
+      seldom: ["relief.high"],
+    },
+    basis: COMMON_PRACTICE,
+  },
+  failsAgain: {
+    label: "A new part fails again",
+    seen: "It was renewed lately, and the same fault is back.",
+    causes: {
+      often: ["fluid.dirt", "filter.bypass"],
+      sometimes: ["pump.notFilled", "inlet.blocked", "relief.heldOpen", "relief.setLow"],
+      seldom: ["fluid.air", "inlet.air", "fluid.water", "relief.high", "fluid.thin", "pump.bearing"],
+    },
+    basis: COMMON_PRACTICE,
+  },
+  dirtyOil: {
+    label: "Oil dirty, or metal in it",
+    seen: "Particle count or wear metal above its target, or debris found.",
+    causes: {
+      often: ["fluid.dirt", "filter.bypass"],
+      sometimes: ["filter.blocked", "pump.caseLeak", "pump.bearing"],
+      seldom: ["pump.worn", "motor.worn", "cylinder.rod", "fluid.water"],
+    },
+    basis: COMMON_PRACTICE,
+  },
+  gaugeOdd: {
+    label: "A reading has changed, nothing else was noticed",
+    seen: "Today says so; the machine seems right.",
+    causes: {
+      often: ["pump.caseLeak", "relief.setLow", "valve.worn", "filter.blocked"],
+      sometimes: [
+        "gauge.wrong",
+        "variable.setLow",
+        "inlet.blocked",
+        "accumulator.gas",
+        "cylinder.piston",
+        "holding.leaks",
+        "pump.worn",
+        "fluid.thin",
+      ],
+      seldom: [
+        "relief.spring",
+        "relief.seat",
+        "relief.heldOpen",
+        "motor.worn",
+        "cooler.fouled",
+        "consumer.worn",
+        "fluid.dirt",
+        "filter.bypass",
+        "check.leaks",
+        "reducing.setLow",
+        "unloader.seat",
+        "cooler.bypass",
+        "valve.stuck",
+        "variable.stuckShort",
+        "counterbalance.setLow",
+        "line.squeezed",
+        "throttle.blocked",
+        "unloader.stuck",
+        "sequence.setLow",
+      ],
+    },
+    basis: COMMON_PRACTICE,
+  },
+} as const satisfies Record<string, Symptom>;
