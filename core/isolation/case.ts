@@ -1,0 +1,272 @@
+/**
+ * An isolation: what could be wrong, what is known, and the odds. One of its possibilities is true: a single cause, two at
+ * once, or something that nobody has thought of.
+ */
+import { elementKinds } from "../circuit/kinds";
+import type { Netlist } from "../circuit/netlist";
+import { anyOf, clamped, posterior } from "./bayes";
+import { causesOf } from "./candidates";
+import type { GaugeEvidence } from "./explain";
+import { causes, type CauseId } from "./knowledge/causes";
+import { parts, type PartId } from "./knowledge/parts";
+import { symptoms, type SymptomId } from "./knowledge/symptoms";
+import { testIds, tests, type TestId } from "./knowledge/tests";
+import { grades, ranks, type Rank, type Test } from "./knowledge/types";
+import { predictedResults } from "./predicted";
+
+/** One cause at one place. */
+export interface Suspect {
+  id: string;
+  cause: CauseId;
+  /** Element of the circuit; null: the circuit as a whole, or no circuit is drawn. */
+  element: string | null;
+  /** "Pump A: worn, leaks into its case". */
+  text: string;
+  /** Before any evidence, beside the others. */
+  weight: number;
+}
+
+/** A test at one place. */
+export interface TestAt {
+  id: string;
+  test: TestId;
+  element: string | null;
+  text: string;
+}
+
+/** One of these is true: no suspects, something else. */
+export interface Possibility {
+  suspects: number[];
+  weight: number;
+}
+
+export interface TestResult {
+  /** Id of a test at its place. */
+  at: string;
+  result: string;
+}
+
+/** What a plant adds to the knowledge of the house, and what its closed cases count. */
+export interface PlantKnowledge {
+  /** How often each cause was found in cases that began with this symptom. */
+  found: Partial<Record<CauseId, number>>;
+}
+
+export interface IsolationCase {
+  symptom: SymptomId;
+  suspects: Suspect[];
+  tests: TestAt[];
+  possibilities: Possibility[];
+  /** What the gauges say; null: no circuit, or one that does not fit. */
+  gauges: { evidence: GaugeEvidence; netlist: Netlist } | null;
+}
+
+/** Of cases with one cause so many have a second one (common practice, not counted). */
+const SECOND = 0.15;
+/** And in so many it is something that nobody has thought of. */
+const ELSE = 0.04;
+/** Suspects that are paired with one another: the likeliest ones. */
+const PAIRED = 14;
+/** Counts of closed cases weigh against this many imagined ones (a Dirichlet prior). */
+const IMAGINED = 20;
+/** A fault that the symptom's table does not name is thought of all the same, where the circuit can have it. */
+const UNLISTED: Rank = "rare";
+
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+
+/** Elements of a circuit that a part is; null alone: the circuit as a whole. */
+function placesOf(part: PartId, netlist: Netlist | null): (string | null)[] {
+  const { kinds } = parts[part];
+  if (kinds.length === 0 || !netlist) return [null];
+  return netlist.elements.filter((e) => (kinds as readonly string[]).includes(e.kind)).map((e) => e.id);
+}
+
+const nameOf = (netlist: Netlist | null, element: string | null) =>
+  netlist?.elements.find((e) => e.id === element)?.name ?? null;
+
+function suspectsOf(symptom: SymptomId, netlist: Netlist | null, plant: PlantKnowledge | undefined): Suspect[] {
+  const weights = new Map<CauseId, number>();
+  for (const [rank, ids] of Object.entries(symptoms[symptom].causes) as [Rank, readonly CauseId[]][])
+    for (const id of ids) weights.set(id, ranks[rank]);
+  if (netlist)
+    for (const e of netlist.elements)
+      for (const fault of Object.keys(elementKinds[e.kind].faults))
+        for (const id of causesOf(e.kind, fault)) if (!weights.has(id)) weights.set(id, ranks[UNLISTED]);
+  const sum = [...weights.values()].reduce((s, w) => s + w, 0);
+  const counted = Object.values(plant?.found ?? {}).reduce((s, n) => s + n, 0);
+  return [...weights].flatMap(([cause, weight]): Suspect[] => {
+    const part = causes[cause].part as PartId;
+    const places = placesOf(part, netlist);
+    const taught = (IMAGINED * (weight / sum) + (plant?.found[cause] ?? 0)) / (IMAGINED + counted);
+    return places.map((element) => {
+      const name = nameOf(netlist, element);
+      const { label } = causes[cause];
+      return {
+        id: element === null ? cause : `${cause}@${element}`,
+        cause,
+        element,
+        text: name ? `${name}: ${lower(label)}` : label,
+        weight: taught / places.length,
+      };
+    });
+  });
+}
+
+function possibilitiesOf(suspects: readonly Suspect[]): Possibility[] {
+  const sum = suspects.reduce((s, x) => s + x.weight, 0);
+  const singles = suspects.map((s, i): Possibility => ({ suspects: [i], weight: s.weight }));
+  const first = suspects
+    .map((s, i) => ({ i, weight: s.weight }))
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, PAIRED);
+  const pairs = first.flatMap((a, k) =>
+    first.slice(k + 1).map((b): Possibility => ({ suspects: [a.i, b.i], weight: a.weight * b.weight })),
+  );
+  const pairSum = pairs.reduce((s, p) => s + p.weight, 0);
+  return [
+    ...singles,
+    ...pairs.map((p) => ({ ...p, weight: (p.weight / pairSum) * SECOND * sum })),
+    { suspects: [], weight: ELSE * sum },
+  ];
+}
+
+/**
+ * Begin an isolation.
+ * @param symptom what was noticed
+ * @param circuit its diagram and what its gauges say; null: none is drawn, or it does not fit its gauges
+ * @param plant what closed cases of the plant teach
+ * @param outline the diagram alone, where its model is not used to judge: its parts are known all the same
+ */
+export function beginCase(
+  symptom: SymptomId,
+  circuit: { netlist: Netlist; evidence: GaugeEvidence } | null,
+  plant?: PlantKnowledge,
+  outline: Netlist | null = circuit?.netlist ?? null,
+): IsolationCase {
+  const suspects = suspectsOf(symptom, outline, plant);
+  const known = new Set<string>(suspects.map((s) => s.cause));
+  const places = testIds.flatMap((test): TestAt[] => {
+    const { at, label, shows } = tests[test];
+    // a test that shows none of what is suspected is not worth a line
+    if (!Object.values(shows).some((given) => Object.keys(given).some((cause) => known.has(cause)))) return [];
+    return (at === undefined ? [null] : placesOf(at as PartId, outline)).map((element) => {
+      const name = nameOf(outline, element);
+      return {
+        id: element === null ? test : `${test}@${element}`,
+        test,
+        element,
+        text: name ? `${name}: ${lower(label)}` : label,
+      };
+    });
+  });
+  return {
+    symptom,
+    suspects,
+    tests: places,
+    possibilities: possibilitiesOf(suspects),
+    gauges: circuit && { evidence: circuit.evidence, netlist: circuit.netlist },
+  };
+}
+
+/** Chance of each result of a test with one suspect alone: those that tell of something, and what is left for the first. */
+function withSuspect(c: IsolationCase, at: TestAt, suspect: Suspect): Record<string, number> {
+  const test: Test = tests[at.test];
+  const here = at.element === null || suspect.element === null || suspect.element === at.element;
+  const predicted = c.gauges && predictedResults(c.gauges, at, suspect);
+  if (predicted) return predicted;
+  const found: Record<string, number> = {};
+  for (const result of Object.keys(test.results).slice(1)) {
+    const given = here ? test.shows[result]?.[suspect.cause] : undefined;
+    found[result] = Math.max(given ? grades[given] : 0, grades[test.falsely?.[result] ?? "hardly"]);
+  }
+  return found;
+}
+
+/** Something else brings each sign so many times as often as nothing does. */
+const ELSE_SIGNS = 3;
+
+/** Chance of every result of a test under a possibility; they add up to 1. */
+export function chancesOf(c: IsolationCase, at: TestAt, possibility: Possibility): Record<string, number> {
+  const test: Test = tests[at.test];
+  const [usual, ...signs] = Object.keys(test.results) as [string, ...string[]];
+  const alone = possibility.suspects.map((i) => withSuspect(c, at, c.suspects[i]!));
+  const raw = signs.map((sign) =>
+    alone.length === 0
+      ? ELSE_SIGNS * grades[test.falsely?.[sign] ?? "hardly"]
+      : anyOf(...alone.map((chances) => chances[sign] ?? grades.hardly)),
+  );
+  const none = raw.reduce((p, x) => p * (1 - x), 1);
+  const sum = raw.reduce((s, x) => s + x, 0);
+  // signs shut one another out: what no sign takes is the ordinary result
+  const scale = sum === 0 ? 0 : (1 - none) / sum;
+  const chances: Record<string, number> = { [usual]: clamped(none) };
+  signs.forEach((sign, i) => (chances[sign] = clamped(raw[i]! * scale)));
+  const all = Object.values(chances).reduce((s, x) => s + x, 0);
+  for (const result of Object.keys(chances)) chances[result]! /= all;
+  return chances;
+}
+
+/** ln of the likelihood of the gauges under each possibility; null: no gauges that a model has an answer for. */
+function gaugeLogs(c: IsolationCase): number[] | null {
+  if (!c.gauges) return null;
+  const { evidence, netlist } = c.gauges;
+  const byFault = new Map(evidence.faults.map((f) => [`${f.element}/${f.fault}`, f.log]));
+  // what the model does not have leaves the gauges as they are, or moves some of them
+  const most = Math.max(evidence.healthy, evidence.unknown);
+  const outside = most + Math.log((Math.exp(evidence.healthy - most) + Math.exp(evidence.unknown - most)) / 2);
+  const logOf = (s: Suspect) => {
+    const { fault, part } = causes[s.cause];
+    if (!fault) return outside;
+    if (s.element !== null) return byFault.get(`${s.element}/${fault}`) ?? outside;
+    // a command or a drive belongs to what it moves: any of them may be it
+    const logs = netlist.elements.flatMap((e) =>
+      causesOf(e.kind, fault).some((id) => causes[id].part === part) ? (byFault.get(`${e.id}/${fault}`) ?? []) : [],
+    );
+    return logs.length > 0 ? Math.max(...logs) - Math.log(logs.length) : outside;
+  };
+  const single = c.suspects.map(logOf);
+  return c.possibilities.map(({ suspects }) => {
+    if (suspects.length === 0) return evidence.unknown;
+    const [a, b] = suspects.map((i) => single[i]!) as [number, number?];
+    // two at once explain what either does, and mend nothing that one spoils: a second one is never better than the better
+    return b === undefined ? a : Math.max(a, b);
+  });
+}
+
+export interface Odds {
+  /** By suspect: chance that it is there, alone or with another. */
+  suspects: number[];
+  /** Chance that it is something else. */
+  other: number;
+  possibilities: number[];
+}
+
+/** What is left out of the evidence by hand. */
+export interface Doubts {
+  gauges?: boolean;
+}
+
+/**
+ * The odds after what is known.
+ * @param results in the order in which they came; one of a test that this case does not have counts for nothing
+ * @param doubts evidence that somebody took out
+ */
+export function oddsOf(c: IsolationCase, results: readonly TestResult[], doubts: Doubts = {}): Odds {
+  const gauges = doubts.gauges ? null : gaugeLogs(c);
+  const evidence = results.flatMap(({ at, result }) => {
+    const test = c.tests.find((t) => t.id === at);
+    if (!test || !Object.hasOwn(tests[test.test].results, result)) return [];
+    return [c.possibilities.map((p) => Math.log(chancesOf(c, test, p)[result]!))];
+  });
+  const possibilities = posterior(
+    c.possibilities.map((p) => p.weight),
+    gauges ? [gauges, ...evidence] : evidence,
+  );
+  const suspects = c.suspects.map(() => 0);
+  let other = 0;
+  c.possibilities.forEach((p, k) => {
+    if (p.suspects.length === 0) other += possibilities[k]!;
+    for (const i of p.suspects) suspects[i]! += possibilities[k]!;
+  });
+  return { suspects, other, possibilities };
+}
