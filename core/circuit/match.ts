@@ -24,7 +24,7 @@ const OF_VALUE = 0.02;
  * Nor is a change that it foretells: of pressures and flows, and of temperatures, whose cooling was fitted to what little
  * heat a healthy circuit makes (a relief valve that takes the pump's flow came out at 310 °C in the tank).
  */
-const OF_CHANGE = 0.1;
+const OF_CHANGE = 0.15;
 const OF_WARMING = 0.8;
 
 /** Standard uncertainty of the difference between gauge and model, core unit. */

@@ -3,7 +3,7 @@ import { elementKinds, type ElementKindId } from "../circuit/kinds";
 import type { Netlist } from "../circuit/netlist";
 import { causeIds, causes, type CauseId } from "./knowledge/causes";
 import { parts, type PartId } from "./knowledge/parts";
-import { ranks } from "./knowledge/types";
+import type { Rank } from "./knowledge/types";
 
 /** Barely visible, as a share of the greatest severity, where the kind does not say. */
 const LEAST_SEVERITY = 1e-3;
@@ -13,8 +13,8 @@ export interface Candidate {
   fault: string;
   least: number;
   greatest: number;
-  /** Of all faults of this circuit, before any gauge is looked at; all add up to 1. */
-  share: number;
+  /** Odds that it is there, before any gauge is looked at. */
+  odds: number;
 }
 
 /** Does a part of practice cover elements of this kind? A command or a drive belongs to what it moves. */
@@ -32,17 +32,18 @@ export function causesOf(kind: ElementKindId, fault: string): CauseId[] {
   return causeIds.filter((id) => causes[id].fault === fault && covers(causes[id].part as PartId, kind));
 }
 
-/** Every fault of every element, with its share by rank (common practice, graded and not counted). */
+/** A circuit picked at random has a fault of this rank so often (common practice, graded and not counted). */
+const PRESENT: Record<Rank, number> = { often: 0.12, sometimes: 0.05, seldom: 0.015, rare: 0.004 };
+
+/** Every fault of every element, with how often it is there: wear stays, so that several at once are nothing unusual. */
 export function candidatesOf(netlist: Netlist): Candidate[] {
-  const all = netlist.elements.flatMap((e) =>
+  return netlist.elements.flatMap((e) =>
     Object.entries(elementKinds[e.kind].faults).map(([fault, { greatest, least }]) => ({
       element: e.id,
       fault,
       greatest,
       least: least ?? greatest * LEAST_SEVERITY,
-      weight: causesOf(e.kind, fault).reduce((sum, id) => sum + ranks[causes[id].rank], 0) || ranks.rare,
+      odds: causesOf(e.kind, fault).reduce((sum, id) => sum + PRESENT[causes[id].rank], 0) || PRESENT.rare,
     })),
   );
-  const sum = all.reduce((s, c) => s + c.weight, 0);
-  return all.map(({ weight, ...c }) => ({ ...c, share: weight / sum }));
 }

@@ -6,13 +6,13 @@ import { elementKinds } from "../circuit/kinds";
 import type { Netlist } from "../circuit/netlist";
 import { anyOf, clamped, posterior } from "./bayes";
 import { causesOf } from "./candidates";
-import type { GaugeEvidence } from "./explain";
+import type { GaugeEvidence } from "./evidence";
 import { causes, type CauseId } from "./knowledge/causes";
 import { parts, type PartId } from "./knowledge/parts";
 import { symptoms, type SymptomId } from "./knowledge/symptoms";
 import { testIds, tests, type TestId } from "./knowledge/tests";
 import { grades, ranks, type Rank, type Test } from "./knowledge/types";
-import { predictedResults } from "./predicted";
+import { testAtOf, type Predicted } from "./predicted";
 
 /** One cause at one place. */
 export interface Suspect {
@@ -152,7 +152,7 @@ export function beginCase(
     return (at === undefined ? [null] : placesOf(at as PartId, outline)).map((element) => {
       const name = nameOf(outline, element);
       return {
-        id: element === null ? test : `${test}@${element}`,
+        id: testAtOf(test, element),
         test,
         element,
         text: name ? `${name}: ${lower(label)}` : label,
@@ -168,11 +168,18 @@ export function beginCase(
   };
 }
 
+/** What the model says of a test with one suspect; undefined: it has no answer, and the typed table holds. */
+function predictedOf({ gauges }: IsolationCase, at: TestAt, { cause, element }: Suspect): Predicted | undefined {
+  const { fault } = causes[cause];
+  if (!gauges || !fault || element === null) return undefined;
+  return gauges.evidence.faults.find((f) => f.element === element && f.fault === fault)?.predicted[at.id];
+}
+
 /** Chance of each result of a test with one suspect alone: those that tell of something, and what is left for the first. */
 function withSuspect(c: IsolationCase, at: TestAt, suspect: Suspect): Record<string, number> {
   const test: Test = tests[at.test];
   const here = at.element === null || suspect.element === null || suspect.element === at.element;
-  const predicted = c.gauges && predictedResults(c.gauges, at, suspect);
+  const predicted = predictedOf(c, at, suspect);
   if (predicted) return predicted;
   const found: Record<string, number> = {};
   for (const result of Object.keys(test.results).slice(1)) {

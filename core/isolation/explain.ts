@@ -7,7 +7,16 @@ import type { Circumstances, Readout } from "../circuit/gauges";
 import { agrees, type PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
 import { candidatesOf, type Candidate } from "./candidates";
-import { benchOf, likelihood, tryFault, weighed, type Bench, type Distance, type Tried } from "./tried";
+import {
+  benchOf,
+  likelihood,
+  tryFault,
+  unknownLikelihood,
+  weighed,
+  type Bench,
+  type Distance,
+  type Tried,
+} from "./tried";
 
 /** A fault of an element, as bad as explains most, in the fault's own measure. */
 export interface FaultAt {
@@ -27,26 +36,21 @@ export interface Explanation {
   leaves: string[];
 }
 
-/** Before any gauge is looked at: nothing is wrong, or something that the model does not have (common practice, not counted). */
-const HEALTHY = 0.5;
-const UNKNOWN = 0.05;
-/** Where the cause is not known, so many gauges move with it. */
-const MOVED = 0.3;
-/** Of circuits with one fault, so many have a second one (common practice, not counted). */
-const SECOND = 0.2;
+/** Odds of something that the model does not have, beside those of nothing at all (common practice, not counted). */
+const UNKNOWN = 0.01;
 /** So many single faults are tried with a second one beside them. */
 const PAIRED = 3;
 
 type Weighed = Omit<Explanation, "share"> & { weight: number };
 
-interface Single extends Candidate {
+export interface Single extends Candidate {
   tried: Tried[];
   best: Tried;
   /** ln of prior and mean likelihood. */
   weight: number;
 }
 
-function explained(bench: Bench, distances: readonly Distance[], unknown: boolean) {
+export function explained(bench: Bench, distances: readonly Distance[], unknown: boolean) {
   const { known, off } = bench;
   return {
     explains: known.filter((g, i) => off.has(g.pointId) && agrees(distances[i]!.z)).map((g) => g.pointId),
@@ -54,13 +58,12 @@ function explained(bench: Bench, distances: readonly Distance[], unknown: boolea
   };
 }
 
-function singlesOf(bench: Bench, candidates: readonly Candidate[]): Single[] {
+export function singlesOf(bench: Bench, candidates: readonly Candidate[]): Single[] {
   return candidates.flatMap((candidate): Single[] => {
     const tried = tryFault(bench, candidate);
     if (tried.length === 0) return [];
     const best = tried.reduce((a, b) => (b.log > a.log ? b : a));
-    const prior = Math.log((1 - HEALTHY - UNKNOWN) * candidate.share);
-    return [{ ...candidate, tried, best, weight: prior + weighed(tried).mean }];
+    return [{ ...candidate, tried, best, weight: Math.log(candidate.odds) + weighed(tried).mean }];
   });
 }
 
@@ -88,7 +91,7 @@ function besideOf(bench: Bench, standing: Standing, candidates: readonly Candida
         faults: [...standing.faults, faultOf(c, best)],
         unknown: false,
         // the severities of those that stand were not known either: they cost the next one what they cost themselves
-        weight: standing.weight - standing.log + Math.log(SECOND * c.share) + weighed(tried).mean,
+        weight: standing.weight - standing.log + Math.log(c.odds) + weighed(tried).mean,
         log: best.log,
         ...explained(bench, best.distances, false),
       },
@@ -116,56 +119,6 @@ function severalOf(bench: Bench, singles: readonly Single[], candidates: readonl
   return [...found.values()];
 }
 
-/** What the gauges alone say of each single fault, for an isolation that weighs other evidence beside them. */
-export interface GaugeEvidence {
-  /** Points off the healthy model. */
-  off: string[];
-  /** ln of the likelihood of all gauges: nothing is wrong; something that the model does not have. */
-  healthy: number;
-  unknown: number;
-  faults: {
-    element: string;
-    fault: string;
-    log: number;
-    explains: string[];
-    leaves: string[];
-    /** Severities by share, with what every gauge of the netlist would show. */
-    severities: { share: number; severity: number; values: ReadonlyMap<string, number | null> }[];
-  }[];
-  /** What the healthy model shows. */
-  values: ReadonlyMap<string, number | null>;
-}
-
-/**
- * What the gauges of a circuit say of each of its single faults.
- * @param gauges as they stand now; empty: every fault is as likely as before, and predictions are made all the same
- */
-export function gaugeEvidence(
-  netlist: Netlist,
-  read: (c: Circumstances) => Readout,
-  usual: Circumstances,
-  gauges: readonly PresentGauge[],
-): GaugeEvidence {
-  const bench = benchOf(netlist, read, usual, gauges);
-  const asNew = bench.distancesOf(bench.healthy) ?? [];
-  return {
-    off: [...bench.off],
-    healthy: likelihood(asNew),
-    unknown: likelihood(asNew, MOVED),
-    values: bench.healthy,
-    faults: singlesOf(bench, candidatesOf(netlist)).map(({ element, fault, tried, best }) => {
-      const { mean, shares } = weighed(tried);
-      return {
-        element,
-        fault,
-        log: mean,
-        ...explained(bench, best.distances, false),
-        severities: tried.map(({ severity, values }, i) => ({ share: shares[i]!, severity, values })),
-      };
-    }),
-  };
-}
-
 /**
  * Rank the faults of a circuit by how well they explain its gauges.
  * @param read the circuit's gauges under given circumstances
@@ -189,8 +142,8 @@ export function explainGauges(
   const singles = singlesOf(bench, candidates);
   const none = { faults: [], ...explained(bench, asNew, false) };
   const found: Weighed[] = [
-    { ...none, unknown: false, weight: Math.log(HEALTHY) + likelihood(asNew) },
-    { ...none, unknown: true, leaves: [], weight: Math.log(UNKNOWN) + likelihood(asNew, MOVED) },
+    { ...none, unknown: false, weight: likelihood(asNew) },
+    { ...none, unknown: true, leaves: [], weight: Math.log(UNKNOWN) + unknownLikelihood(asNew) },
     ...singles.map((s) => ({
       faults: [faultOf(s, s.best)],
       unknown: false,

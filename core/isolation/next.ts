@@ -18,15 +18,16 @@ export interface Proposal {
   worth: number;
 }
 
-export interface Acts {
-  /** What is to be done, likeliest first, with its odds and the suspects that ask for it. */
+/** Something that may have to be done, with the chance that it has, and the suspects that ask for it. */
+export interface ActChance {
   id: string;
-  causes: { cause: CauseId; element: string | null }[];
   share: number;
+  causes: { cause: CauseId; element: string | null; share: number }[];
 }
 
 export interface Advice {
-  acts: Acts[];
+  /** Likeliest first. */
+  acts: ActChance[];
   /** Chance that it is something else. */
   other: number;
   /** Best first; the first is the one to make. Empty: nothing is left that could change what to do. */
@@ -50,29 +51,50 @@ function actOf(cause: CauseId, element: string | null): string {
   return `${act.do} ${element ?? part}`;
 }
 
-/** What each possibility asks for. */
-function actsOf(c: IsolationCase): string[] {
-  return c.possibilities.map(({ suspects }) =>
-    suspects.length === 0
-      ? "else"
-      : [...new Set(suspects.map((i) => actOf(c.suspects[i]!.cause, c.suspects[i]!.element)))].sort().join(" + "),
-  );
+/** What each possibility asks for: one act, two, or none that is known. */
+function actsOf(c: IsolationCase): { ids: string[]; of: number[][] } {
+  const ids: string[] = [];
+  const of = c.possibilities.map(({ suspects }) => {
+    const own = suspects.map((i) => actOf(c.suspects[i]!.cause, c.suspects[i]!.element));
+    return [...new Set(own)].map((id) => {
+      const at = ids.indexOf(id);
+      return at >= 0 ? at : ids.push(id) - 1;
+    });
+  });
+  return { ids, of };
 }
 
-const sumBy = (keys: readonly string[], shares: readonly number[]) => {
-  const sums = new Map<string, number>();
-  keys.forEach((key, i) => sums.set(key, (sums.get(key) ?? 0) + shares[i]!));
+type ActsOfCase = ReturnType<typeof actsOf>;
+
+/** Chance that each act is called for, alone or with another; last, that something else is. */
+function chancesOfActs({ ids, of }: ActsOfCase, shares: readonly number[]): number[] {
+  const sums = [...ids.map(() => 0), 0];
+  of.forEach((own, k) => {
+    if (own.length === 0) sums[ids.length]! += shares[k]!;
+    for (const act of own) sums[act]! += shares[k]!;
+  });
   return sums;
-};
+}
+
+/** What is open about each act, in bits: is it called for or not? */
+const openAbout = (chances: readonly number[]) => chances.reduce((sum, p) => sum + entropy([p, 1 - p]), 0);
 
 /** Bits about what to do that a test is expected to settle. */
-function tellsOf(c: IsolationCase, test: TestAt, odds: Odds, acts: readonly string[], open: number): number {
+function tellsOf(c: IsolationCase, test: TestAt, odds: Odds, acts: ActsOfCase, open: number): number {
   const chances = c.possibilities.map((p) => chancesOf(c, test, p));
   let left = 0;
   for (const result of Object.keys(tests[test.test].results)) {
     const joint = odds.possibilities.map((p, k) => p * chances[k]![result]!);
     const sum = joint.reduce((s, x) => s + x, 0);
-    if (sum > 0) left += sum * entropy([...sumBy(acts, joint).values()].map((x) => x / sum));
+    if (sum > 0)
+      left +=
+        sum *
+        openAbout(
+          chancesOfActs(
+            acts,
+            joint.map((x) => x / sum),
+          ),
+        );
   }
   return Math.max(0, open - left);
 }
@@ -81,7 +103,6 @@ function tellsOf(c: IsolationCase, test: TestAt, odds: Odds, acts: readonly stri
  * What to do, and what to test next.
  * @param done ids of the tests that were made
  * @param ready what is made ready already; tests that need the same are quicker then
- * @param own tests as well that are outside the manufacturer's book; they are marked and never first
  */
 export function adviceOf(
   c: IsolationCase,
@@ -90,8 +111,8 @@ export function adviceOf(
   ready: ReadonlySet<Preparation> = new Set(["none"]),
 ): Advice {
   const acts = actsOf(c);
-  const shares = sumBy(acts, odds.possibilities);
-  const open = entropy(shares.values());
+  const shares = chancesOfActs(acts, odds.possibilities);
+  const open = openAbout(shares);
   const proposals = c.tests
     .filter((t) => !done.has(t.id))
     .map((test): Proposal => {
@@ -106,10 +127,9 @@ export function adviceOf(
   const saferTells = proposals.some((p) => safe(p) && p.tells >= STILL_TELLS);
   for (const p of proposals) p.heldBack = (!safe(p) && saferTells) || tests[p.test.test].outsideBook === true;
   const ordered = [...proposals.filter((p) => !p.heldBack), ...proposals.filter((p) => p.heldBack)];
-  const ranked = [...shares]
-    .filter(([id]) => id !== "else")
-    .sort((a, b) => b[1] - a[1])
-    .map(([id, share]): Acts => ({ id, share, causes: likeliestOf(c, odds, acts, id) }));
+  const ranked = acts.ids
+    .map((id, act): ActChance => ({ id, share: shares[act]!, causes: suspectsOf(c, odds, acts, act) }))
+    .sort((x, y) => y.share - x.share);
   const best = ranked[0]?.share ?? 0;
   return {
     acts: ranked,
@@ -120,11 +140,10 @@ export function adviceOf(
   };
 }
 
-/** The suspects of the likeliest possibility that asks for this. */
-function likeliestOf(c: IsolationCase, odds: Odds, acts: readonly string[], id: string) {
-  let best = -1;
-  acts.forEach((act, k) => {
-    if (act === id && (best < 0 || odds.possibilities[k]! > odds.possibilities[best]!)) best = k;
-  });
-  return c.possibilities[best]!.suspects.map((i) => ({ cause: c.suspects[i]!.cause, element: c.suspects[i]!.element }));
+/** The suspects that ask for an act, likeliest first. */
+function suspectsOf(c: IsolationCase, odds: Odds, acts: ActsOfCase, act: number): ActChance["causes"] {
+  return c.suspects
+    .map((s, i) => ({ cause: s.cause, element: s.element, share: odds.suspects[i]! }))
+    .filter((s) => actOf(s.cause, s.element) === acts.ids[act])
+    .sort((a, b) => b.share - a.share);
 }

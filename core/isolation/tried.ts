@@ -32,16 +32,26 @@ export interface Distance {
   sureness: number;
 }
 
-const strayDensity = (z: number, blur: number) =>
-  (1 - GROSS_SHARE) * density(z, blur * STRAY_WIDTH) + GROSS_SHARE * density(z, blur * GROSS_WIDTH);
+/** Where the cause is not known, so many gauges move with it, and so many of these far (common practice, not counted). */
+const MOVED = { astray: 0.15, gross: 0.3 };
+
+const strayDensity = (z: number, blur: number, gross: number) =>
+  (1 - gross) * density(z, blur * STRAY_WIDTH) + gross * density(z, blur * GROSS_WIDTH);
 
 /** Log-likelihood of the gauges, each with a small chance of being astray. Blurred, it is seen from further off. */
-export const likelihood = (distances: readonly Distance[], astray = STRAY, blur = 1): number =>
+export const likelihood = (
+  distances: readonly Distance[],
+  blur = 1,
+  { astray, gross }: typeof MOVED = { astray: STRAY, gross: GROSS_SHARE },
+): number =>
   distances.reduce(
     (sum, { z, sureness }) =>
-      sum + Math.log((1 - astray) * sureness * density(z, blur) + astray * strayDensity(z, blur)),
+      sum + Math.log((1 - astray) * sureness * density(z, blur) + astray * strayDensity(z, blur, gross)),
     0,
   );
+
+/** Log-likelihood of the gauges where something moves them that the model does not have. */
+export const unknownLikelihood = (distances: readonly Distance[]): number => likelihood(distances, 1, MOVED);
 
 export interface Tried {
   /** Share of the way from the least to the greatest severity, on a log scale. */
@@ -103,7 +113,7 @@ export function benchOf(
  */
 export function tryFault(
   bench: Bench,
-  { element, fault, least, greatest }: Omit<Candidate, "share">,
+  { element, fault, least, greatest }: Omit<Candidate, "odds">,
   beside: Circumstances["faults"] = {},
 ): Tried[] {
   const tryAt = (at: number): Tried[] => {
@@ -115,7 +125,7 @@ export function tryFault(
   let tried = Array.from({ length: COARSE }, (_, i) => tryAt(i / (COARSE - 1))).flat();
   for (const blur of BLURS) {
     if (tried.length < 2) break;
-    const seen = tried.map((t) => likelihood(t.distances, STRAY, blur));
+    const seen = tried.map((t) => likelihood(t.distances, blur));
     const best = seen.indexOf(Math.max(...seen));
     const halfway = [tried[best - 1], tried[best + 1]].flatMap((t) => (t ? tryAt((t.at + tried[best]!.at) / 2) : []));
     tried = [...tried, ...halfway].sort((a, b) => a.at - b.at);

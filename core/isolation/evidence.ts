@@ -1,0 +1,63 @@
+/** What the gauges of a circuit say of each of its faults, and what tests would show with each: made once, kept with a case. */
+import { gaugeReader, type Circumstances } from "../circuit/gauges";
+import type { PresentGauge } from "../circuit/match";
+import type { Netlist } from "../circuit/netlist";
+import type { ReadingState } from "../units/quantities";
+import { candidatesOf } from "./candidates";
+import { explained, singlesOf } from "./explain";
+import { predictedBy, withTestGauges, type Predicted } from "./predicted";
+import { benchOf, likelihood, unknownLikelihood, weighed } from "./tried";
+
+export interface FaultEvidence {
+  element: string;
+  fault: string;
+  /** ln of the mean likelihood of all gauges over its severities. */
+  log: number;
+  explains: string[];
+  leaves: string[];
+  /** By test at its place: chance of less and of more than the healthy model shows. */
+  predicted: Record<string, Predicted>;
+}
+
+export interface GaugeEvidence {
+  /** Points off the healthy model. */
+  off: string[];
+  /** ln of the likelihood of all gauges: nothing is wrong; something that the model does not have. */
+  healthy: number;
+  unknown: number;
+  faults: FaultEvidence[];
+}
+
+/**
+ * What the gauges of a circuit say of each of its single faults, and what its tests would show.
+ * @param states in which its points are read
+ * @param usual circumstances of the healthy circuit at work, fitted to its own baselines
+ * @param gauges as they stand now; empty: every fault is as likely as before, and tests are predicted all the same
+ */
+export function gaugeEvidence(
+  netlist: Netlist,
+  states: readonly (readonly [string, ReadingState])[],
+  usual: Circumstances,
+  gauges: readonly PresentGauge[],
+): GaugeEvidence {
+  const added = withTestGauges(netlist);
+  const read = gaugeReader(added.netlist, new Map([...states, ...added.states]));
+  const bench = benchOf(added.netlist, read, usual, gauges);
+  const asNew = bench.distancesOf(bench.healthy) ?? [];
+  return {
+    off: [...bench.off],
+    healthy: likelihood(asNew),
+    unknown: unknownLikelihood(asNew),
+    faults: singlesOf(bench, candidatesOf(netlist)).map(({ element, fault, tried, best }) => {
+      const { mean, shares } = weighed(tried);
+      const severities = tried.map(({ values }, i) => ({ share: shares[i]!, values }));
+      return {
+        element,
+        fault,
+        log: mean,
+        ...explained(bench, best.distances, false),
+        predicted: predictedBy(netlist, bench.healthy, severities),
+      };
+    }),
+  };
+}
