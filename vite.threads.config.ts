@@ -16,6 +16,7 @@ export default defineConfig({
       input: {
         assess: path("./app/domain/condition/assessTask.ts"),
         circuit: path("./app/domain/circuits/circuitTask.ts"),
+        evidence: path("./app/domain/isolation/evidenceTask.ts"),
         diagnose: path("./app/domain/isolation/diagnoseTask.ts"),
       },
       output: { entryFileNames: "[name].js", format: "es" },

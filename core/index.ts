@@ -55,6 +55,21 @@ export { faultsText } from "./isolation/text";
 export { actsNow, standingDiagnosis } from "./isolation/standing";
 export type { NamedFault, NoDiagnosis, StandingDiagnosis } from "./isolation/standing";
 export { causes, type CauseId } from "./isolation/knowledge/causes";
+export { symptomGroups, symptomIds, symptoms, type SymptomId } from "./isolation/knowledge/symptoms";
+export { tests as isolationTests, type TestId } from "./isolation/knowledge/tests";
+export { preparations, risks, type Preparation, type Test as IsolationTest } from "./isolation/knowledge/types";
+export { gaugeEvidence, type GaugeEvidence } from "./isolation/evidence";
+export {
+  beginCase,
+  oddsOf,
+  type Doubts,
+  type IsolationCase,
+  type Odds,
+  type TestAt,
+  type TestResult,
+} from "./isolation/case";
+export { reasonsOf } from "./isolation/why";
+export { adviceOf, type Advice, type Proposal } from "./isolation/next";
 export { onsetOf } from "./assessment/onset";
 export { warmthOf } from "./circuit/heat";
 export { agrees, distanceOf, matchOf } from "./circuit/match";

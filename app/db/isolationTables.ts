@@ -1,9 +1,9 @@
 /** What is wrong with a circuit: its standing diagnosis, derived from assessments, and isolations that people walk. */
 import { sql } from "drizzle-orm";
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from "drizzle-orm/pg-core";
-import type { NoDiagnosis, StandingDiagnosis } from "@core";
+import type { GaugeEvidence, Netlist, NoDiagnosis, StandingDiagnosis, SymptomId } from "@core";
 import { circuits } from "./assetTables";
-import { moment } from "./columns";
+import { id, moment, version } from "./columns";
 
 /** A diagnosis as stored; `since` by point: when its level left its baseline, epoch ms. */
 export type DiagnosisDetail = StandingDiagnosis & { since: Record<string, number> };
@@ -18,12 +18,12 @@ export const circuitDiagnoses = pgTable(
     /** Why none was made; null: one was. */
     none: text("none").$type<NoDiagnosis>(),
     detail: jsonb("detail").$type<DiagnosisDetail>(),
-    /** Points that the named fault accounts for, so that they are one entry; empty: no fault is named. */
+    /** Points that its named faults account for, so that they are one entry a fault; empty: no fault is named. */
     explained: uuid("explained")
       .array()
       .notNull()
       .default(sql`'{}'::uuid[]`),
-    /** Odds of the named fault, 0 to 1; null: none is named. */
+    /** Odds of the likeliest named fault, 0 to 1; null: none is named. */
     share: doublePrecision("share"),
     /** Hash of what it was made of. */
     basis: text("basis").notNull().default(""),
@@ -41,4 +41,57 @@ export const circuitDiagnoses = pgTable(
       .on(t.triedAt, t.assessedAt)
       .where(sql`${t.stale}`),
   ],
+);
+
+/** A fault that somebody looks for: from a symptom to what was found. */
+export const isolations = pgTable(
+  "isolations",
+  {
+    id: id(),
+    circuitId: uuid("circuit_id")
+      .notNull()
+      .references(() => circuits.id),
+    symptom: text("symptom").$type<SymptomId>().notNull(),
+    note: text("note").notNull().default(""),
+    openedAt: moment("opened_at").notNull(),
+    openedBy: text("opened_by").notNull(),
+    /** The diagram and what the gauges said when it was opened; null: no model that fits. */
+    evidence: jsonb("evidence").$type<GaugeEvidence>(),
+    netlist: jsonb("netlist").$type<Netlist>(),
+    /** Somebody took the gauges out of the evidence. */
+    gaugesOut: boolean("gauges_out").notNull().default(false),
+    closedAt: moment("closed_at"),
+    closedBy: text("closed_by"),
+    /** What it was, by id of the suspect; empty: something else. Null while it is open. */
+    found: jsonb("found").$type<string[]>(),
+    /** Odds that were given to what was found, when it was closed. */
+    foundOdds: doublePrecision("found_odds"),
+    findings: text("findings").notNull().default(""),
+    version: version(),
+    submission: uuid("submission").unique(),
+  },
+  (t) => [
+    index("isolations_open").on(t.closedAt.desc().nullsFirst(), t.openedAt.desc()),
+    index("isolations_circuit").on(t.circuitId, t.openedAt.desc()),
+  ],
+);
+
+/** Results in the order in which they came. One that was wrong is withdrawn and stays on record. */
+export const isolationResults = pgTable(
+  "isolation_results",
+  {
+    id: id(),
+    isolationId: uuid("isolation_id")
+      .notNull()
+      .references(() => isolations.id, { onDelete: "cascade" }),
+    /** Id of the test at its place, and of its result. */
+    test: text("test").notNull(),
+    result: text("result").notNull(),
+    enteredAt: moment("entered_at").notNull(),
+    enteredBy: text("entered_by").notNull(),
+    withdrawnAt: moment("withdrawn_at"),
+    withdrawnBy: text("withdrawn_by"),
+    submission: uuid("submission").unique(),
+  },
+  (t) => [index("isolation_results_of").on(t.isolationId, t.enteredAt)],
 );

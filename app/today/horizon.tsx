@@ -53,7 +53,7 @@ export function Horizon({
         {lines.map((l) => (
           <li key={l.pointId} className="truncate" style={{ height: ROW, lineHeight: `${ROW}px` }}>
             <Link
-              to={l.faultOf ? `/isolate/faults/${l.faultOf}` : `/points/${l.pointId}`}
+              to={l.faultOf ? `/isolate/faults/${l.faultOf.split("/")[0]}` : `/points/${l.pointId}`}
               className="hover:underline"
               title={l.label}
             >

@@ -1,17 +1,15 @@
 /** What needs a decision on Today: a fault with its points, a point by itself, the oil of a circuit. */
 import { Link } from "react-router";
-import { actsNow, causes, dayStart, formatNumber } from "@core";
+import { actsNow, causes, dayStart } from "@core";
 import type { Decision, FaultNeed, Need, OilNeed } from "~/domain/overview/today.server";
 import { MarginRule } from "~/ui/marginRule";
+import { oddsText } from "~/ui/odds";
 import { dayText, monthText, useSite } from "~/ui/site";
 import { Spark } from "~/ui/spark";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
-
-const placesText = ({ places }: FaultNeed["fault"]) =>
-  places.map((names) => names.map(lower).join(" and ")).join(" or ");
 
 /** The points of an entry, the worst first. */
 export const pointsOf = (need: Need): Decision[] => (need.kind === "point" ? [need.point] : need.fault.points);
@@ -24,15 +22,15 @@ function FaultActs({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
   const booking = f.points.find((p) => p.booking)?.booking;
   return (
     <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
-      <Link to={`/isolate/faults/${f.circuitId}`} className={actsNow(f.fault.causes) ? "act" : "way"}>
-        {actsNow(f.fault.causes) ? "Put it right now" : "See the evidence"}
+      <Link to={`/isolate/faults/${f.circuitId}`} className={actsNow(f.fault.cause) ? "act" : "way"}>
+        {actsNow(f.fault.cause) ? "Put it right now" : "See the evidence"}
       </Link>
       {booking ? (
         <Link to={`/work/${booking.id}`} className="way">
           Booked: {booking.kind}
           {booking.startsOn ? `, ${dayText(dayStart(booking.startsOn, site.timeZone), site)}` : ""}
         </Link>
-      ) : mayBook && !actsNow(f.fault.causes) ? (
+      ) : mayBook && !actsNow(f.fault.cause) ? (
         <Link to={`/work/book?point=${worst.pointId}`} className="act">
           {pressing(worst) ? "Book work into a stop" : "Plan for a stop"}
         </Link>
@@ -45,8 +43,7 @@ export function FaultRow({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
   const site = useSite();
   const worst = f.points[0]!;
   const { fault } = f;
-  const acts = fault.causes.map((id) => causes[id].act);
-  const [act] = acts;
+  const { act } = causes[fault.cause];
   return (
     <li className="ruled grid grid-cols-[22px_minmax(0,1fr)] gap-x-2.5 py-3 sm:grid-cols-[22px_minmax(0,1fr)_142px] sm:gap-x-4">
       <span className="pt-0.5">
@@ -55,24 +52,20 @@ export function FaultRow({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
       <div className="min-w-0">
         <h3 className="[overflow-wrap:anywhere]">
           <Link to={`/isolate/faults/${f.circuitId}`} className="hover:underline">
-            {f.machine}, {placesText(fault)}
+            {f.machine}, {fault.places.map(lower).join(" or ")}
           </Link>{" "}
           <span className={`text-sm font-normal ${stateTone[worst.state]}`}>{worst.state}</span>
         </h3>
         <p className="text-ink-2">
-          <strong className="font-semibold text-ink">
-            {fault.causes.map((id) => causes[id].label).join("; and ")}
-          </strong>
-          {f.since === null ? "" : <>, since about {monthText(f.since, site)}</>}: odds{" "}
-          {formatNumber(100 * fault.share, 0)} %. <Verdict parts={worst.verdict} />
+          <strong className="font-semibold text-ink">{causes[fault.cause].label}</strong>
+          {f.since === null ? "" : <>, since about {monthText(f.since, site)}</>}: odds {oddsText(fault.share)}.{" "}
+          {actsNow(fault.cause) ? null : <Verdict parts={worst.verdict} />}
         </p>
-        {act ? (
-          <p className="text-sm text-ink-2">
-            {act.text}: about {act.minutes} min
-            {act.part ? "" : ", no part"}
-            {act.stop ? "" : ", no stop"}.
-          </p>
-        ) : null}
+        <p className="text-sm text-ink-2">
+          {act.text}: about {act.minutes} min
+          {act.part ? "" : ", no part"}
+          {act.stop ? "" : ", no stop"}.
+        </p>
         {f.points.length > 1 ? (
           <details className="text-sm">
             <summary className="way w-fit cursor-pointer">It accounts for {f.points.length} findings</summary>
@@ -89,9 +82,6 @@ export function FaultRow({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
               ))}
             </ul>
           </details>
-        ) : null}
-        {f.leaves.length > 0 ? (
-          <p className="text-sm text-ink-2">It does not account for {f.leaves.map(lower).join("; ")}.</p>
         ) : null}
         <FaultActs f={f} mayBook={mayBook} />
       </div>

@@ -126,7 +126,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
                   urgency: pointsOf(n)[0]!.urgency,
                   row:
                     n.kind === "fault" ? (
-                      <FaultRow key={n.fault.circuitId} f={n.fault} mayBook={mayBook} />
+                      <FaultRow key={n.fault.key} f={n.fault} mayBook={mayBook} />
                     ) : (
                       <DecisionRow key={n.point.pointId} d={n.point} mayBook={mayBook} />
                     ),

@@ -84,6 +84,13 @@ function placesOf(part: PartId, netlist: Netlist | null): (string | null)[] {
 const nameOf = (netlist: Netlist | null, element: string | null) =>
   netlist?.elements.find((e) => e.id === element)?.name ?? null;
 
+/** What a cause is called at an element, whose name says already what it is. */
+function labelOf(cause: CauseId, netlist: Netlist | null, element: string | null): string {
+  const { fault, label } = causes[cause];
+  const kind = netlist?.elements.find((e) => e.id === element)?.kind;
+  return (kind && fault && elementKinds[kind].faults[fault]?.label) || label;
+}
+
 function suspectsOf(symptom: SymptomId, netlist: Netlist | null, plant: PlantKnowledge | undefined): Suspect[] {
   const weights = new Map<CauseId, number>();
   for (const [rank, ids] of Object.entries(symptoms[symptom].causes) as [Rank, readonly CauseId[]][])
@@ -100,7 +107,7 @@ function suspectsOf(symptom: SymptomId, netlist: Netlist | null, plant: PlantKno
     const taught = (IMAGINED * (weight / sum) + (plant?.found[cause] ?? 0)) / (IMAGINED + counted);
     return places.map((element) => {
       const name = nameOf(netlist, element);
-      const { label } = causes[cause];
+      const label = labelOf(cause, netlist, element);
       return {
         id: element === null ? cause : `${cause}@${element}`,
         cause,
@@ -214,7 +221,7 @@ export function chancesOf(c: IsolationCase, at: TestAt, possibility: Possibility
 }
 
 /** ln of the likelihood of the gauges under each possibility; null: no gauges that a model has an answer for. */
-function gaugeLogs(c: IsolationCase): number[] | null {
+export function gaugeLogs(c: IsolationCase): number[] | null {
   if (!c.gauges) return null;
   const { evidence, netlist } = c.gauges;
   const byFault = new Map(evidence.faults.map((f) => [`${f.element}/${f.fault}`, f.log]));

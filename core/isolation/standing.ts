@@ -5,7 +5,7 @@ import type { Explanation, FaultAt } from "./explain";
 import { causes, type CauseId } from "./knowledge/causes";
 import { faultsText } from "./text";
 
-/** A fault is named from this share on: likelier than all others together. */
+/** A fault is named from this share on: likelier there than not. */
 const NAMED = 0.5;
 /** Below this share nothing is shown as possible. */
 const WORTH_A_LINE = 0.05;
@@ -17,89 +17,86 @@ export type NoDiagnosis = "nothing drawn" | "does not fit" | "few points" | "not
 
 export interface NamedFault {
   /** As bad as explains most. */
-  faults: FaultAt[];
+  fault: FaultAt;
   /** In words, with how bad. */
   text: string;
   /** Names of the elements; several where it may as well be another one of its kind. */
-  places: string[][];
-  /** What practice calls it: one for each fault; several the model cannot part are named by the likeliest. */
-  causes: CauseId[];
+  places: string[];
+  /** What practice calls it; several that the model cannot part are named by the commonest. */
+  cause: CauseId;
+  /** Chance that it is there, alone or with others. */
   share: number;
   /** Points that it accounts for. */
   explains: string[];
-  leaves: string[];
-  /** What would show alike, likeliest first, with their shares of all: they are part of its share. */
-  alike: { text: string; causes: CauseId[]; share: number }[];
+  /** What would show alike, likeliest first, with their shares: they are part of its share. */
+  alike: { text: string; cause: CauseId; share: number }[];
 }
 
 export interface StandingDiagnosis {
-  /** null: none is likelier than all others together. */
-  named: NamedFault | null;
+  /** Faults that are likelier than not, the likeliest first. */
+  named: NamedFault[];
   /** What else is possible, likeliest first. */
   possible: NamedFault[];
-  /** Share of "something that the model does not have, or several faults", and of "nothing is wrong". */
+  /** Chance of something that the model does not have, and of nothing at all. */
   unknown: number;
   healthy: number;
-  /** Points off the healthy model. */
+  /** Points off the healthy model, and those of them for which no named fault accounts. */
   off: string[];
+  leaves: string[];
 }
 
-/** The cause of practice that stands for each fault, the commonest of those the model cannot part. */
-export function namesOf(netlist: Netlist, faults: readonly FaultAt[]): CauseId[] {
-  return faults.flatMap(({ element, fault }) => {
-    const kind = netlist.elements.find((e) => e.id === element)?.kind;
-    return kind ? causesOf(kind, fault).slice(0, 1) : [];
-  });
+/** One fault with the chance that it is there. */
+interface Single {
+  fault: FaultAt;
+  cause: CauseId;
+  share: number;
+  explains: string[];
 }
 
-const elementsOf = (faults: readonly FaultAt[]) => faults.map((f) => f.element);
-const sorted = (texts: readonly string[]) => [...texts].sort().join("+");
+const keyOf = ({ element, fault }: FaultAt) => `${element}/${fault}`;
+
+/** Every fault that is part of an explanation, likeliest first, with what it explains by itself. */
+function singlesOf(netlist: Netlist, explanations: readonly Explanation[]): Single[] {
+  const alone = new Map(
+    explanations.flatMap((e) => (e.faults.length === 1 ? [[keyOf(e.faults[0]!), e] as const] : [])),
+  );
+  const found = new Map<string, Single>();
+  for (const e of explanations)
+    for (const fault of e.faults) {
+      const key = keyOf(fault);
+      const before = found.get(key);
+      if (before) {
+        before.share += e.share;
+        continue;
+      }
+      const kind = netlist.elements.find((x) => x.id === fault.element)?.kind;
+      const [cause] = kind ? causesOf(kind, fault.fault) : [];
+      const own = alone.get(key)?.explains ?? [];
+      // one that shows only beside another: what both explain
+      if (cause) found.set(key, { fault, cause, share: e.share, explains: own.length > 0 ? own : e.explains });
+    }
+  return [...found.values()].sort((a, b) => b.share - a.share);
+}
 
 /**
- * Possibilities that are one to whoever has to act: the same elements (gauges seldom tell a weak spring from a low setting),
- * or the same fault of another element that explains the same (two cylinders side by side).
+ * Faults that are one to whoever has to act: of the same element (gauges seldom tell a weak spring from a low setting), or
+ * the same fault of another element that explains the same (two cylinders side by side).
  */
-function groups(netlist: Netlist, explanations: readonly Explanation[]): Explanation[][] {
-  const found: Explanation[][] = [];
-  for (const e of explanations) {
-    if (e.faults.length === 0) continue;
-    const own = found.find(([first]) => {
-      const sameElements = sorted(elementsOf(first!.faults)) === sorted(elementsOf(e.faults));
-      const sameCauses = sorted(namesOf(netlist, first!.faults)) === sorted(namesOf(netlist, e.faults));
-      return sameElements || (sameCauses && sorted(first!.explains) === sorted(e.explains));
-    });
-    if (own) own.push(e);
-    else found.push([e]);
+function groupsOf(singles: readonly Single[]): Single[][] {
+  const found: Single[][] = [];
+  const same = (a: Single, b: Single) =>
+    a.fault.element === b.fault.element ||
+    (a.cause === b.cause && a.explains.length > 0 && [...a.explains].sort().join() === [...b.explains].sort().join());
+  for (const s of singles) {
+    const own = found.find(([first]) => same(first!, s));
+    if (own) own.push(s);
+    else found.push([s]);
   }
   return found;
 }
 
-const total = (list: readonly Explanation[]) => list.reduce((sum, e) => sum + e.share, 0);
-
-function asOne(netlist: Netlist, list: readonly Explanation[]): NamedFault {
-  const first = list[0]!;
-  const nameOf = (faults: readonly FaultAt[]) =>
-    elementsOf(faults).map((id) => netlist.elements.find((e) => e.id === id)?.name ?? id);
-  const elsewhere = list.filter(
-    (e) => sorted(elementsOf(e.faults)) !== sorted(elementsOf(first.faults)) && e.share >= AS_LIKELY * first.share,
-  );
-  return {
-    faults: first.faults,
-    text: faultsText(netlist, first.faults),
-    places: [first, ...elsewhere].map((e) => nameOf(e.faults)),
-    causes: namesOf(netlist, first.faults),
-    share: total(list),
-    explains: first.explains,
-    leaves: first.leaves,
-    alike: list
-      .slice(1)
-      .filter((e) => e.share >= WORTH_A_LINE)
-      .map((e) => ({ text: faultsText(netlist, e.faults), causes: namesOf(netlist, e.faults), share: e.share })),
-  };
-}
-
 /**
- * From possibilities to a diagnosis: those that are one to whoever has to act are put together, and the likeliest names it.
+ * From possibilities to a diagnosis: a fault is named where it is likelier than not that it is there, alone or with others.
  * @param explanations all of them, likeliest first
  * @param off points off the healthy model
  */
@@ -108,20 +105,45 @@ export function standingDiagnosis(
   explanations: readonly Explanation[],
   off: readonly string[],
 ): StandingDiagnosis {
-  const possible = groups(netlist, explanations)
-    .map((list) => asOne(netlist, list))
+  const nameOf = (id: string) => netlist.elements.find((e) => e.id === id)?.name ?? id;
+  const sumOf = (which: (e: Explanation) => boolean) =>
+    explanations.reduce((sum, e) => sum + (which(e) ? e.share : 0), 0);
+  const all = groupsOf(singlesOf(netlist, explanations))
+    .map((group): NamedFault => {
+      const first = group[0]!;
+      const keys = new Set(group.map((s) => keyOf(s.fault)));
+      const elsewhere = group.filter(
+        (s) => s.fault.element !== first.fault.element && s.share >= AS_LIKELY * first.share,
+      );
+      return {
+        fault: first.fault,
+        text: faultsText(netlist, [first.fault]),
+        places: [...new Set([first, ...elsewhere].map((s) => nameOf(s.fault.element)))],
+        cause: first.cause,
+        share: Math.min(
+          1,
+          sumOf((e) => e.faults.some((f) => keys.has(keyOf(f)))),
+        ),
+        explains: first.explains,
+        alike: group
+          .slice(1)
+          .filter((s) => s.share >= WORTH_A_LINE)
+          .map((s) => ({ text: faultsText(netlist, [s.fault]), cause: s.cause, share: s.share })),
+      };
+    })
     .filter((f) => f.share >= WORTH_A_LINE)
     .sort((a, b) => b.share - a.share);
-  const first = possible[0];
-  const named = first && first.share > NAMED && first.explains.length > 0 && first.causes.length > 0 ? first : null;
+  const named = all.filter((f) => f.share > NAMED && f.explains.length > 0);
+  const accounted = new Set(named.flatMap((f) => f.explains));
   return {
     named,
-    possible: named ? possible.slice(1) : possible,
-    unknown: total(explanations.filter((e) => e.unknown)),
-    healthy: total(explanations.filter((e) => !e.unknown && e.faults.length === 0)),
+    possible: all.filter((f) => !named.includes(f)),
+    unknown: sumOf((e) => e.unknown),
+    healthy: sumOf((e) => !e.unknown && e.faults.length === 0),
     off: [...off],
+    leaves: off.filter((id) => !accounted.has(id)),
   };
 }
 
-/** Is the act of every cause a thing that is done now: set, restored, checked, without a stop? */
-export const actsNow = (ids: readonly CauseId[]): boolean => ids.every((id) => !causes[id].act.stop);
+/** Is the act of this cause a thing that is done now: set, restored, checked, without a stop? */
+export const actsNow = (cause: CauseId): boolean => !causes[cause].act.stop;

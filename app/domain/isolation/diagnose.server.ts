@@ -28,7 +28,7 @@ import { log } from "~/runtime/log.server";
 import type { DiagnoseTask } from "./diagnoseTask";
 
 /** Shape of what is stored, and of how it is found: another one is made again. */
-const DIAGNOSIS_SHAPE = 1;
+const DIAGNOSIS_SHAPE = 2;
 /** Fewer gauges part no two causes. */
 export const FEWEST_GAUGES = 3;
 /** Temperature at which gauges are compared, °C. */
@@ -138,8 +138,8 @@ export async function diagnoseCircuit(circuitId: string): Promise<void> {
     await store({
       none: null,
       detail,
-      explained: diagnosis.named?.explains ?? [],
-      share: diagnosis.named?.share ?? null,
+      explained: [...new Set(diagnosis.named.flatMap((f) => f.explains))],
+      share: diagnosis.named[0]?.share ?? null,
       basis,
       shape: DIAGNOSIS_SHAPE,
     });

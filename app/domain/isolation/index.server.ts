@@ -1,2 +1,4 @@
 /** What others use of the isolation of faults. */
 export { diagnoseStaleCircuits } from "./diagnose.server";
+export { caseOf } from "./caseOf.server";
+export { closeIsolation, enterResult, openIsolation } from "./cases.server";

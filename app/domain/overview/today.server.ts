@@ -4,7 +4,7 @@ import type { Assessment, ConditionState, NamedFault, OilAssessment } from "@cor
 import type { DiagnosisDetail } from "~/db/schema";
 import { ask } from "~/db/client.server";
 import { marginTrendOf, partsOf, type AssessmentParts, type MarginTrend } from "~/domain/condition/index.server";
-import { openEvent } from "./decisions.server";
+import { accountedFor, faultKey, openEvent } from "./decisions.server";
 import { dueAt, roundJoins } from "~/domain/readings/index.server";
 import { now } from "~/runtime/clock.server";
 import { notOverOf } from "~/domain/planning/index.server";
@@ -33,14 +33,14 @@ export interface Decision {
   knownWhenNew: boolean;
   /** The newest reading asks for a second one. */
   asksAgain: boolean;
-  /** The circuit whose named fault accounts for this point; null: it stands for itself. */
+  /** The named fault that accounts for this point (its circuit, and its place among those named); null: it stands for itself. */
   faultOf: string | null;
   booking: { id: string; kind: string; stop: string | null; startsOn: string | null } | null;
 }
 
 export interface HorizonLine {
   pointId: string;
-  /** The circuit whose named fault it is, for all points of that fault. */
+  /** The named fault that it stands for, with all points of that fault. */
   faultOf: string | null;
   label: string;
   state: ConditionState;
@@ -53,9 +53,6 @@ export interface HorizonLine {
 const openBooking = sql`left join lateral (
   select i.id, i.kind, s.name as stop, s.starts_on from interventions i left join stops s on s.id = i.stop_id
   where i.component_id = p.component_id and i.done_at is null and i.cancelled_at is null order by s.starts_on nulls last limit 1) b on true`;
-
-/** Of point p: the diagnosis of its circuit, where its named fault accounts for the point. */
-const accountedFor = sql`left join circuit_diagnoses d on d.circuit_id = p.circuit_id and d.share is not null and p.id = any(d.explained)`;
 
 /** Points that need a decision, the worst first. */
 async function decisions(): Promise<Decision[]> {
@@ -82,7 +79,7 @@ async function decisions(): Promise<Decision[]> {
     select p.id as "pointId", p.name as point, p.component, p.machine, p.component_id as "componentId", a.state, a.urgency, a.verdict, a.margin,
            ${partsOf(sql`a`)} as parts,
            coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain",
-           d.circuit_id as "faultOf", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
+           ${faultKey} as "faultOf", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
     from assessments a join active_points p on p.id = a.point_id left join lives l on l.id = a.life_id ${accountedFor} ${openBooking}
     where (a.asks_again or a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 < ${horizon}
       and p.quantity <> 'pressureDrop') or (a.state = 'unproven' and l.known_when_new = false and a.readings > 0
@@ -95,8 +92,9 @@ async function decisions(): Promise<Decision[]> {
   }));
 }
 
-/** One fault that accounts for several points: one entry, with what to do. */
+/** One fault with the points that it accounts for: one entry, with what to do. */
 export interface FaultNeed {
+  key: string;
   circuitId: string;
   machine: string;
   fault: NamedFault;
@@ -104,33 +102,33 @@ export interface FaultNeed {
   since: number | null;
   /** The points that it accounts for and that need a decision, the worst first. */
   points: Decision[];
-  /** Names of points that it does not account for. */
-  leaves: string[];
 }
 
 export type Need = { kind: "point"; point: Decision } | { kind: "fault"; fault: FaultNeed };
 
 async function faultNeeds(points: readonly Decision[]): Promise<FaultNeed[]> {
-  const ids = [...new Set(points.flatMap((p) => p.faultOf ?? []))];
-  if (ids.length === 0) return [];
-  const rows = await ask<{ circuitId: string; machine: string; detail: DiagnosisDetail; leaves: string[] }>(sql`
-    select d.circuit_id as "circuitId", m.name as machine, d.detail,
-      array(select p.name from points p where p.id::text in (select jsonb_array_elements_text(d.detail -> 'named' -> 'leaves'))
-        and p.retired_at is null order by p.name) as leaves
+  const keys = [...new Set(points.flatMap((p) => p.faultOf ?? []))];
+  if (keys.length === 0) return [];
+  const ids = [...new Set(keys.map((key) => key.split("/")[0]!))];
+  const rows = await ask<{ circuitId: string; machine: string; detail: DiagnosisDetail }>(sql`
+    select d.circuit_id as "circuitId", m.name as machine, d.detail
     from circuit_diagnoses d join circuits k on k.id = d.circuit_id join machines m on m.id = k.machine_id
     where d.circuit_id = any(${sql.param(ids)}::uuid[])`);
-  return rows.flatMap(({ detail: { named, since }, ...row }): FaultNeed[] => {
-    if (!named) return [];
-    const own = points.filter((p) => p.faultOf === row.circuitId);
-    const starts = named.explains.flatMap((id) => since[id] ?? []);
-    return [{ ...row, fault: named, since: starts.length > 0 ? Math.min(...starts) : null, points: own }];
-  });
+  return rows.flatMap(({ circuitId, machine, detail: { named, since } }) =>
+    named.flatMap((fault, i): FaultNeed[] => {
+      const key = `${circuitId}/${i + 1}`;
+      const own = points.filter((p) => p.faultOf === key);
+      const starts = fault.explains.flatMap((id) => since[id] ?? []);
+      const first = starts.length > 0 ? Math.min(...starts) : null;
+      return own.length > 0 ? [{ key, circuitId, machine, fault, since: first, points: own }] : [];
+    }),
+  );
 }
 
 /** What needs a decision, worst first: one entry a fault, and the points that no fault accounts for. */
 export async function needs(): Promise<Need[]> {
   const points = await decisions();
-  const faults = new Map((await faultNeeds(points)).map((f) => [f.circuitId, f]));
+  const faults = new Map((await faultNeeds(points)).map((f) => [f.key, f]));
   const found: Need[] = [];
   for (const point of points) {
     const fault = point.faultOf === null ? undefined : faults.get(point.faultOf);
@@ -186,10 +184,10 @@ export async function horizon(): Promise<HorizonLine[]> {
   }>(sql`
     select p.id as "pointId", p.machine || ', ' || lower(left(p.component, 1)) || substr(p.component, 2) as label, a.state, a.fault_of as "faultOf", a.p10,
       a.p50, a.p90, b.starts_on::text as "bookedOn"
-    from (select distinct on (coalesce(d.circuit_id, p.component_id)) a.*, d.circuit_id as fault_of
+    from (select distinct on (coalesce(${faultKey}, p.component_id::text)) a.*, ${faultKey} as fault_of
           from assessments a join active_points p on p.id = a.point_id ${accountedFor}
           where a.p10 < ${until} and (a.state in ('alert', 'alarm') or (a.state = 'drifting'
-            and p.quantity <> 'pressureDrop')) order by coalesce(d.circuit_id, p.component_id), a.urgency desc) a
+            and p.quantity <> 'pressureDrop')) order by coalesce(${faultKey}, p.component_id::text), a.urgency desc) a
     join active_points p on p.id = a.point_id ${openBooking} order by a.p50 nulls last, a.p10 limit ${HORIZON_LINES}`);
   const ms = (value: Date | string | null) => (value === null ? null : new Date(value).getTime());
   return rows.map((r) => ({ ...r, p10: ms(r.p10)!, p50: ms(r.p50), p90: ms(r.p90) }));

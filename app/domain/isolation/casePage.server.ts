@@ -1,0 +1,186 @@
+/** What the page of one isolation shows: the odds as they went, and the next best test. */
+import { asc, eq, inArray } from "drizzle-orm";
+import {
+  adviceOf,
+  isolationTests,
+  oddsOf,
+  reasonsOf,
+  type Doubts,
+  type IsolationCase,
+  type IsolationTest,
+  type Odds,
+  type Preparation,
+  type TestResult,
+} from "@core";
+import { db } from "~/db/client.server";
+import { circuits, isolationResults, isolations, machines, points, sites } from "~/db/schema";
+import { notFound } from "~/platform/guard.server";
+import { caseOf } from "./caseOf.server";
+
+/** Suspects that are listed; the rest are unlikely and counted. */
+const MOST_SUSPECTS = 8;
+/** Beside the best test. */
+const ALTERNATIVES = 2;
+/** Others, with why they wait. */
+const WAITING = 4;
+
+/** "Oil level and foam: too low". */
+function resultText(own: IsolationCase, at: string, result: string): string {
+  const test = own.tests.find((t) => t.id === at);
+  const words = test && testOf(test.test).results[result];
+  return test && words ? `${test.text}: ${words.charAt(0).toLowerCase()}${words.slice(1)}` : at;
+}
+
+const testOf = (id: keyof typeof isolationTests): IsolationTest => isolationTests[id];
+
+/** 404 when there is none. */
+export async function casePage(id: string) {
+  const [[row], entered] = await Promise.all([
+    db()
+      .select({
+        isolation: isolations,
+        machine: machines.name,
+        machineId: machines.id,
+        circuit: circuits.name,
+        timeZone: sites.timeZone,
+      })
+      .from(isolations)
+      .innerJoin(circuits, eq(circuits.id, isolations.circuitId))
+      .innerJoin(machines, eq(machines.id, circuits.machineId))
+      .innerJoin(sites, eq(sites.id, machines.siteId))
+      .where(eq(isolations.id, id)),
+    db()
+      .select()
+      .from(isolationResults)
+      .where(eq(isolationResults.isolationId, id))
+      .orderBy(asc(isolationResults.enteredAt), asc(isolationResults.id)),
+  ]);
+  if (!row) throw notFound("isolation");
+  const { isolation } = row;
+  const own = caseOf(isolation);
+  const results: TestResult[] = entered.filter((r) => !r.withdrawnAt).map((r) => ({ at: r.test, result: r.result }));
+  const doubts = { gauges: isolation.gaugesOut };
+  const odds = oddsOf(own, results, doubts);
+  const before = results.length > 0 ? oddsOf(own, results.slice(0, -1), doubts) : null;
+  const done = new Set(results.map((r) => r.at));
+  const ready = new Set<Preparation>(["none"]);
+  for (const r of results) {
+    const at = own.tests.find((t) => t.id === r.at);
+    // what was made ready for one test serves the next
+    if (at) ready.add(testOf(at.test).prepare);
+  }
+  ready.delete("isolated");
+  const advice = adviceOf(own, odds, done, ready);
+  const usable = advice.proposals.filter((p) => !testOf(p.test.test).outsideBook);
+  const [best, ...others] = usable;
+  const off = own.gauges?.evidence.off ?? [];
+  const offNames =
+    off.length > 0
+      ? await db().select({ id: points.id, name: points.name }).from(points).where(inArray(points.id, off))
+      : [];
+  return {
+    id,
+    machine: row.machine,
+    machineId: row.machineId,
+    circuit: row.circuit,
+    circuitId: isolation.circuitId,
+    timeZone: row.timeZone,
+    symptom: isolation.symptom,
+    note: isolation.note,
+    openedAt: isolation.openedAt.getTime(),
+    openedBy: isolation.openedBy,
+    version: isolation.version,
+    gauges: !own.gauges ? null : { out: isolation.gaugesOut, off: offNames.map((p) => p.name) },
+    hasDiagram: isolation.netlist !== null,
+    closed: isolation.closedAt
+      ? {
+          at: isolation.closedAt.getTime(),
+          by: isolation.closedBy ?? "",
+          found: (isolation.found ?? []).map((s) => own.suspects.find((x) => x.id === s)?.text ?? s),
+          odds: isolation.foundOdds,
+          findings: isolation.findings,
+        }
+      : null,
+    suspects: listed(own, odds, before, results, doubts),
+    every: own.suspects
+      .map(({ id: suspect, text }) => ({ id: suspect, text }))
+      .sort((a, b) => a.text.localeCompare(b.text)),
+    other: { now: odds.other, before: before?.other ?? null },
+    evidence: entered.map((r) => {
+      const at = own.tests.find((t) => t.id === r.test);
+      return {
+        id: r.id,
+        test: at?.text ?? r.test,
+        result: at ? (testOf(at.test).results[r.result] ?? r.result) : r.result,
+        at: r.enteredAt.getTime(),
+        by: r.enteredBy,
+        withdrawn: r.withdrawnAt !== null,
+      };
+    }),
+    decided: advice.decided,
+    noneFits: advice.noneFits,
+    act: advice.acts[0] ?? null,
+    best: best ? shown(best) : null,
+    others: others
+      .filter((p) => !p.heldBack)
+      .slice(0, ALTERNATIVES)
+      .map(shown),
+    waiting: [
+      ...others.filter((p) => p.heldBack).slice(0, WAITING),
+      ...advice.proposals.filter((p) => testOf(p.test.test).outsideBook),
+    ].map(shown),
+  };
+}
+
+function shown({ test, tells, minutes, prepare, heldBack }: ReturnType<typeof adviceOf>["proposals"][number]) {
+  const { how, caution, risk, procedure, outsideBook, results, basis } = testOf(test.test);
+  return {
+    id: test.id,
+    text: test.text,
+    tells,
+    minutes,
+    prepare,
+    heldBack,
+    how,
+    caution: caution ?? null,
+    risk,
+    procedure: procedure ?? null,
+    outsideBook: outsideBook ?? false,
+    results: Object.entries(results).map(([value, label]) => ({ value, label })),
+    basis,
+  };
+}
+
+export type ShownTest = ReturnType<typeof shown>;
+
+/** Suspects whose reasons are worked out. */
+const WITH_REASONS = 3;
+/** What moves the odds by less than this is no reason, decibans. */
+const A_REASON = 1;
+
+/** The likeliest suspects, with where they stood before the last result, and why. */
+function listed(own: IsolationCase, odds: Odds, before: Odds | null, results: readonly TestResult[], doubts: Doubts) {
+  const texts = new Map(results.map(({ at, result }) => [at, resultText(own, at, result)]));
+  return own.suspects
+    .map(({ id, cause, text }, i) => ({
+      i,
+      id,
+      cause,
+      text,
+      now: odds.suspects[i]!,
+      before: before?.suspects[i] ?? null,
+    }))
+    .sort((a, b) => b.now - a.now)
+    .slice(0, MOST_SUSPECTS)
+    .map(({ i, ...s }, place) => {
+      const reasons = place < WITH_REASONS ? reasonsOf(own, i, results, doubts) : [];
+      const say = (sign: number) =>
+        reasons
+          .filter((r) => sign * r.decibans > A_REASON)
+          .sort((a, b) => sign * (b.decibans - a.decibans))
+          .map((r) => (r.at === null ? "the gauges" : texts.get(r.at)!));
+      return { ...s, speaksFor: say(1), speaksAgainst: say(-1) };
+    });
+}
+
+export type CasePage = Awaited<ReturnType<typeof casePage>>;

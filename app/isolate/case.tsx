@@ -1,0 +1,273 @@
+import { Form, Link, redirect } from "react-router";
+import type { Route } from "./+types/case";
+import { causes, symptoms } from "@core";
+import { closeIsolation, doubtGauges, enterResult, withdrawResult } from "~/domain/isolation/cases.server";
+import { casePage, type CasePage } from "~/domain/isolation/casePage.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
+import { mayAct } from "~/platform/permissions";
+import { formFields } from "~/platform/request.server";
+import { Button, FormProblemsProvider, Notice, SelectField, TextArea } from "~/ui/form";
+import { Empty, PageHead, Section } from "~/ui/page";
+import { dayText, InZone, momentText, useSite } from "~/ui/site";
+import { OddsBar, oddsText } from "~/ui/odds";
+import { TestCard, TestCost } from "./testCard";
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `Isolate, ${loaderData?.page.machine ?? ""} · Juncteral` },
+];
+
+export const loader = guard("viewer", async ({ params, user }) => ({
+  page: await casePage(idParam(params)),
+  mayEnter: mayAct(user.role, "technician"),
+  submission: crypto.randomUUID(),
+}));
+
+export const action = guardAction("technician", async ({ params, request, user }) => {
+  const id = idParam(params);
+  const fields = await formFields(request);
+  const done =
+    fields.intent === "result"
+      ? await enterResult(id, fields, user)
+      : fields.intent === "withdraw"
+        ? await withdrawResult(id, fields.resultId ?? "", user)
+        : fields.intent === "gauges"
+          ? await doubtGauges(id, fields.out === "yes")
+          : await closeIsolation(id, fields, user);
+  return done.ok ? redirect(`/isolate/${id}`) : refused(done);
+});
+
+/** What to do, where the odds are sure enough, or what it means that nothing fits. */
+function WhatToDo({ page }: { page: CasePage }) {
+  if (page.noneFits)
+    return (
+      <Notice tone="ochre" live={false}>
+        <strong className="font-semibold">None of the known causes fits.</strong> Take out what may be wrong, check the
+        instrument, look at the machine with somebody who knows it, and write down what it was: closing it with “none of
+        these” keeps that for the next one.
+      </Notice>
+    );
+  const [cause] = page.act?.causes ?? [];
+  if (!page.decided || !page.act || !cause) return null;
+  const { act } = causes[cause.cause];
+  return (
+    <Notice live={false}>
+      <strong className="font-semibold">Sure enough to act ({oddsText(page.act.share)}).</strong> {act.text}: about{" "}
+      {act.minutes} min{act.part ? ", with a part" : ", no part"}
+      {act.stop ? ", the machine stopped" : ", no stop"}.{" "}
+      {act.interim ? "This is a stop-gap: the cause stays open. " : ""}
+      Then prove it: repeat the reading that showed it, at the same conditions.
+    </Notice>
+  );
+}
+
+function Suspects({ page }: { page: CasePage }) {
+  return (
+    <Section title="What it may be" aside="a mark: before the last result">
+      <ul>
+        {page.suspects.map((s) => (
+          <li key={s.id} className="ruled py-2">
+            <span className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3">
+              <span className="font-semibold [overflow-wrap:anywhere]">{s.text}</span>
+              <OddsBar now={s.now} before={s.before} />
+            </span>
+            {s.speaksFor.length > 0 ? (
+              <span className="block text-xs text-ink-2">For it: {s.speaksFor.join("; ")}.</span>
+            ) : null}
+            {s.speaksAgainst.length > 0 ? (
+              <span className="block text-xs text-ink-2">Against it: {s.speaksAgainst.join("; ")}.</span>
+            ) : null}
+          </li>
+        ))}
+        <li className="ruled grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 py-2">
+          <span>Something else</span>
+          <OddsBar now={page.other.now} before={page.other.before} />
+        </li>
+      </ul>
+      <p className="mt-2 text-xs text-ink-2">
+        Each is the chance that it is there, alone or with another; they may add up to more than 100 %. Shares of causes
+        and tests are {symptoms[page.symptom].basis}.
+      </p>
+    </Section>
+  );
+}
+
+function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
+  const site = useSite();
+  const last = page.evidence.filter((e) => !e.withdrawn).at(-1);
+  return (
+    <Section title="What is known">
+      <ul className="text-sm">
+        <li className="ruled py-2">
+          <strong className="font-semibold">{symptoms[page.symptom].label}</strong>
+          <span className="block text-ink-2">
+            {page.note || symptoms[page.symptom].seen} {dayText(page.openedAt, site)}, {page.openedBy}
+          </span>
+        </li>
+        <li className="ruled flex items-start justify-between gap-3 py-2">
+          <span className={page.gauges?.out ? "text-ink-2 line-through" : ""}>
+            {page.gauges
+              ? page.gauges.off.length > 0
+                ? `Readings off the healthy circuit: ${page.gauges.off.join("; ").toLowerCase()}. All others are as they should be.`
+                : "No reading is off the healthy circuit."
+              : page.hasDiagram
+                ? "The model does not fit this circuit, so its readings are not used."
+                : "No circuit is drawn, so readings are not used."}
+          </span>
+          {page.gauges && mayEnter && !page.closed ? (
+            <Form method="post" preventScrollReset>
+              <input type="hidden" name="intent" value="gauges" />
+              <input type="hidden" name="out" value={page.gauges.out ? "no" : "yes"} />
+              <button type="submit" className="way whitespace-nowrap">
+                {page.gauges.out ? "Count them again" : "Take out"}
+              </button>
+            </Form>
+          ) : null}
+        </li>
+        {page.evidence.map((e) => (
+          <li key={e.id} className="ruled flex items-start justify-between gap-3 py-2">
+            <span className={e.withdrawn ? "text-ink-2 line-through" : ""}>
+              {e.test}: <strong className="font-semibold">{e.result.toLowerCase()}</strong>
+              <span className="block text-ink-2">
+                {momentText(e.at, site)}, {e.by}
+              </span>
+            </span>
+            {!e.withdrawn && mayEnter && !page.closed ? (
+              <Form method="post" preventScrollReset>
+                <input type="hidden" name="intent" value="withdraw" />
+                <input type="hidden" name="resultId" value={e.id} />
+                <button type="submit" className="way whitespace-nowrap">
+                  {e === last ? "Undo" : "Take out"}
+                </button>
+              </Form>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+function NextTest({ page, submission, mayEnter }: { page: CasePage; submission: string; mayEnter: boolean }) {
+  const { best, others, waiting } = page;
+  return (
+    <Section title={page.decided ? "If you want to be surer" : "The next best test"}>
+      {best ? (
+        <div className="pt-3">
+          <TestCard test={best} submission={submission} mayEnter={mayEnter} />
+        </div>
+      ) : (
+        <Empty>
+          No test is left that could change what to do. Act on the likeliest, or close it with “none of these”.
+        </Empty>
+      )}
+      {[
+        { title: "Nearly as good", of: others },
+        { title: "Not now", of: waiting },
+      ].map(({ title, of }) =>
+        of.length === 0 ? null : (
+          <div key={title} className="mt-4">
+            <h3 className="text-sm text-ink-2">{title}</h3>
+            {of.map((t) => (
+              <details key={t.id} className="ruled py-2">
+                <summary className="cursor-pointer">
+                  {t.text} <TestCost test={t} />
+                  {t.outsideBook ? <span className="text-sm text-ochre"> not in most manufacturers' books</span> : null}
+                  {t.heldBack && !t.outsideBook ? (
+                    <span className="block text-xs text-ink-2">Waits while a safer test still tells enough.</span>
+                  ) : null}
+                </summary>
+                <div className="pt-2">
+                  <TestCard test={t} submission={submission} mayEnter={mayEnter} />
+                </div>
+              </details>
+            ))}
+          </div>
+        ),
+      )}
+    </Section>
+  );
+}
+
+function Close({ page, problems }: { page: CasePage; problems: Record<string, string> | undefined }) {
+  const likely = page.suspects.map((s) => s.id);
+  const rest = page.every.filter((s) => !likely.includes(s.id));
+  return (
+    <Section title="What was found">
+      <Form method="post" noValidate className="pt-2">
+        <input type="hidden" name="intent" value="close" />
+        <input type="hidden" name="version" value={page.version} />
+        <FormProblemsProvider problems={problems}>
+          <div className="grid gap-3">
+            <SelectField
+              name="found"
+              label="It was"
+              options={[
+                { value: "", label: "not known yet" },
+                ...page.suspects.map((s) => ({ value: s.id, label: s.text })),
+                ...rest.map((s) => ({ value: s.id, label: s.text })),
+                { value: "none", label: "None of these" },
+              ]}
+            />
+            <TextArea name="findings" label="How it was found, what was done" maxLength={500} rows={2} />
+            <p>
+              <Button tone="plain">Close the isolation</Button>
+            </p>
+          </div>
+        </FormProblemsProvider>
+      </Form>
+    </Section>
+  );
+}
+
+export default function Case(props: Route.ComponentProps) {
+  return (
+    <InZone timeZone={props.loaderData.page.timeZone}>
+      <CaseScreen {...props} />
+    </InZone>
+  );
+}
+
+function CaseScreen({ loaderData: { page, mayEnter, submission }, actionData }: Route.ComponentProps) {
+  const site = useSite();
+  const problems = actionData && "problems" in actionData ? actionData.problems : undefined;
+  return (
+    <>
+      <PageHead
+        crumbs={[
+          { label: "Isolate", to: "/isolate" },
+          { label: page.machine, to: `/fleet/machines/${page.machineId}` },
+        ]}
+        title={`${page.machine}: ${symptoms[page.symptom].label.toLowerCase()}`}
+      >
+        {page.closed ? `Closed ${dayText(page.closed.at, site)}, ${page.closed.by}.` : null}
+        {page.hasDiagram ? (
+          <Link to={`/fleet/circuits/${page.circuitId}`} className="way">
+            {page.closed ? " " : ""}Circuit and what-if
+          </Link>
+        ) : null}
+      </PageHead>
+      {page.closed ? (
+        <Notice live={false}>
+          <strong className="font-semibold">
+            {page.closed.found.length > 0 ? page.closed.found.join("; ") : "None of what was suspected"}
+          </strong>
+          {page.closed.odds === null ? "" : `, given ${oddsText(page.closed.odds)} when it was closed`}.{" "}
+          {page.closed.findings}
+        </Notice>
+      ) : (
+        <WhatToDo page={page} />
+      )}
+      {problems?.result ? <Notice tone="verm">{problems.result}</Notice> : null}
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+        <div>
+          {page.closed ? null : <NextTest page={page} submission={submission} mayEnter={mayEnter} />}
+          <Evidence page={page} mayEnter={mayEnter} />
+        </div>
+        <div>
+          <Suspects page={page} />
+          {mayEnter && !page.closed ? <Close page={page} problems={problems} /> : null}
+        </div>
+      </div>
+    </>
+  );
+}
