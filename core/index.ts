@@ -65,6 +65,7 @@ export {
   type Doubts,
   type IsolationCase,
   type Odds,
+  type PlantKnowledge,
   type TestAt,
   type TestResult,
 } from "./isolation/case";

@@ -384,6 +384,9 @@ export function directionalValve(name: string, s: Spread, months?: number): Comp
   };
 }
 
+/** Of what its leakage grows by, a valve's warmth over its line grows so much: oil throttled across it heats it. */
+const HEATS = 0.36;
+
 export function proportionalValve(
   name: string,
   s: Spread,
@@ -423,6 +426,7 @@ export function proportionalValve(
         quantity: "temperatureRise",
         state: "holding",
         asNew: s(2.5, 3.5),
+        ...(plan.leak?.truth && { truth: { ...plan.leak.truth, end: 1 + HEATS * (plan.leak.truth.end - 1) } }),
         noise: 0.13,
         limit: absolute(12),
         instrument: "T-01",

@@ -1,7 +1,7 @@
 /** What is wrong with a circuit: its standing diagnosis, derived from assessments, and isolations that people walk. */
 import { sql } from "drizzle-orm";
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from "drizzle-orm/pg-core";
-import type { GaugeEvidence, Netlist, NoDiagnosis, StandingDiagnosis, SymptomId } from "@core";
+import type { GaugeEvidence, Netlist, NoDiagnosis, PlantKnowledge, StandingDiagnosis, SymptomId } from "@core";
 import { circuits } from "./assetTables";
 import { id, moment, version } from "./columns";
 
@@ -58,6 +58,8 @@ export const isolations = pgTable(
     /** The diagram and what the gauges said when it was opened; null: no model that fits. */
     evidence: jsonb("evidence").$type<GaugeEvidence>(),
     netlist: jsonb("netlist").$type<Netlist>(),
+    /** What the plant's closed cases of this symptom had found when it was opened: counts by cause. */
+    taught: jsonb("taught").$type<PlantKnowledge["found"]>().notNull().default({}),
     /** Somebody took the gauges out of the evidence. */
     gaugesOut: boolean("gauges_out").notNull().default(false),
     closedAt: moment("closed_at"),
@@ -72,6 +74,9 @@ export const isolations = pgTable(
   },
   (t) => [
     index("isolations_open").on(t.closedAt.desc().nullsFirst(), t.openedAt.desc()),
+    index("isolations_symptom")
+      .on(t.symptom, t.closedAt.desc())
+      .where(sql`${t.closedAt} is not null`),
     index("isolations_circuit").on(t.circuitId, t.openedAt.desc()),
   ],
 );

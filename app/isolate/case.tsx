@@ -85,7 +85,11 @@ function Suspects({ page }: { page: CasePage }) {
       </ul>
       <p className="mt-2 text-xs text-ink-2">
         Each is the chance that it is there, alone or with another; they may add up to more than 100 %. Shares of causes
-        and tests are {symptoms[page.symptom].basis}.
+        and tests are {symptoms[page.symptom].basis}
+        {page.taught > 0
+          ? `; what ${page.taught} closed ${page.taught === 1 ? "case" : "cases"} of this symptom found counts beside twenty imagined ones`
+          : ""}
+        .
       </p>
     </Section>
   );

@@ -220,6 +220,17 @@ export function chancesOf(c: IsolationCase, at: TestAt, possibility: Possibility
   return chances;
 }
 
+const tables = new WeakMap<IsolationCase, Map<string, Record<string, number>[]>>();
+
+/** Chances of every result of a test under every possibility; worked out once a case, since each advice asks for all. */
+export function chancesUnderAll(c: IsolationCase, at: TestAt): Record<string, number>[] {
+  const known = tables.get(c) ?? new Map<string, Record<string, number>[]>();
+  tables.set(c, known);
+  const found = known.get(at.id) ?? c.possibilities.map((p) => chancesOf(c, at, p));
+  known.set(at.id, found);
+  return found;
+}
+
 /** ln of the likelihood of the gauges under each possibility; null: no gauges that a model has an answer for. */
 export function gaugeLogs(c: IsolationCase): number[] | null {
   if (!c.gauges) return null;
@@ -270,7 +281,7 @@ export function oddsOf(c: IsolationCase, results: readonly TestResult[], doubts:
   const evidence = results.flatMap(({ at, result }) => {
     const test = c.tests.find((t) => t.id === at);
     if (!test || !Object.hasOwn(tests[test.test].results, result)) return [];
-    return [c.possibilities.map((p) => Math.log(chancesOf(c, test, p)[result]!))];
+    return [chancesUnderAll(c, test).map((chances) => Math.log(chances[result]!))];
   });
   const possibilities = posterior(
     c.possibilities.map((p) => p.weight),

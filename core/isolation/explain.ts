@@ -37,7 +37,7 @@ export interface Explanation {
 }
 
 /** Odds of something that the model does not have, beside those of nothing at all (common practice, not counted). */
-const UNKNOWN = 0.01;
+const UNKNOWN = 0.005;
 /** So many single faults are tried with a second one beside them. */
 const PAIRED = 3;
 

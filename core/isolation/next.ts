@@ -1,6 +1,6 @@
 /** The next best test: what tells most for the minutes and the risk that it takes. */
 import { entropy } from "./bayes";
-import { chancesOf, type IsolationCase, type Odds, type TestAt } from "./case";
+import { chancesUnderAll, type IsolationCase, type Odds, type TestAt } from "./case";
 import { causes, type CauseId } from "./knowledge/causes";
 import { tests } from "./knowledge/tests";
 import { preparations, risks, type Preparation, type Test } from "./knowledge/types";
@@ -41,7 +41,7 @@ export interface Advice {
 /** Sure enough to act: the next test would have to be very cheap to be worth its time. */
 const SURE = 0.9;
 /** A test that settles less than this is not proposed, bits. */
-const WORTH_A_TEST = 0.02;
+const WORTH_A_TEST = 0.03;
 /** While a safer test settles so much, one that opens the circuit waits. */
 const STILL_TELLS = 0.1;
 
@@ -81,7 +81,7 @@ const openAbout = (chances: readonly number[]) => chances.reduce((sum, p) => sum
 
 /** Bits about what to do that a test is expected to settle. */
 function tellsOf(c: IsolationCase, test: TestAt, odds: Odds, acts: ActsOfCase, open: number): number {
-  const chances = c.possibilities.map((p) => chancesOf(c, test, p));
+  const chances = chancesUnderAll(c, test);
   let left = 0;
   for (const result of Object.keys(tests[test.test].results)) {
     const joint = odds.possibilities.map((p, k) => p * chances[k]![result]!);

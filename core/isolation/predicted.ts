@@ -6,11 +6,14 @@ import { normalCdf } from "../numeric/normal";
 import type { ReadingState } from "../units/quantities";
 import type { TestId } from "./knowledge/tests";
 
-interface Prediction {
+export interface Prediction {
   kinds: readonly ElementKindId[];
   reads: GaugeQuantity;
   port: string;
   state: ReadingState;
+  /** A change smaller than this share of the healthy value is not called one, and one reading is good to this share. */
+  called: number;
+  good: number;
   /** Results that stand for less and more than the healthy model shows. */
   less?: string;
   more?: string;
@@ -19,15 +22,42 @@ interface Prediction {
 const pumps = ["fixedPump", "compensatedPump"] as const;
 
 /** Tests that the model answers. */
-const predictions: Partial<Record<TestId, Prediction>> = {
-  "inlet.vacuum": { kinds: pumps, reads: "vacuum", port: "in", state: "fullStroke", less: "low", more: "high" },
-  "pump.caseDrain": { kinds: pumps, reads: "flow", port: "case", state: "fullStroke", more: "high" },
-  "motor.caseDrain": { kinds: ["motor"], reads: "flow", port: "case", state: "fullStroke", more: "high" },
+export const predictions: Partial<Record<TestId, Prediction>> = {
+  "inlet.vacuum": {
+    kinds: pumps,
+    reads: "vacuum",
+    port: "in",
+    state: "fullStroke",
+    called: 0.15,
+    good: 0.05,
+    less: "low",
+    more: "high",
+  },
+  "pump.caseDrain": {
+    kinds: pumps,
+    reads: "flow",
+    port: "case",
+    state: "fullStroke",
+    called: 0.2,
+    good: 0.06,
+    more: "high",
+  },
+  "motor.caseDrain": {
+    kinds: ["motor"],
+    reads: "flow",
+    port: "case",
+    state: "fullStroke",
+    called: 0.2,
+    good: 0.06,
+    more: "high",
+  },
   "filter.drop": {
     kinds: ["filter"],
     reads: "pressureDrop",
     port: "in",
     state: "fullStroke",
+    called: 0.2,
+    good: 0.06,
     less: "low",
     more: "high",
   },
@@ -36,6 +66,8 @@ const predictions: Partial<Record<TestId, Prediction>> = {
     reads: "nullLeakage",
     port: "T",
     state: "holding",
+    called: 0.2,
+    good: 0.06,
     more: "high",
   },
   "reduced.pressure": {
@@ -43,10 +75,20 @@ const predictions: Partial<Record<TestId, Prediction>> = {
     reads: "pressure",
     port: "out",
     state: "fullStroke",
+    called: 0.05,
+    good: 0.015,
     less: "low",
     more: "high",
   },
-  "setting.relief": { kinds: ["relief"], reads: "setting", port: "P", state: "idle", less: "low" },
+  "setting.relief": {
+    kinds: ["relief"],
+    reads: "setting",
+    port: "P",
+    state: "idle",
+    called: 0.03,
+    good: 0.01,
+    less: "low",
+  },
 };
 
 /** A test at an element, as its point of the model and as a case knows it. */
@@ -73,9 +115,6 @@ export function withTestGauges(netlist: Netlist): { netlist: Netlist; states: [s
   };
 }
 
-/** A change smaller than this share of the healthy value is not called one, and one reading is good to this share. */
-const CALLED = 0.12;
-const READ = 0.05;
 /** Shares of a prediction that come out otherwise all the same: misread, or the model is wrong there. */
 const OTHERWISE = 0.03;
 
@@ -89,7 +128,7 @@ export function predictedBy(
   severities: readonly { share: number; values: Readout["values"] }[],
 ): Record<string, Predicted> {
   const found: Record<string, Predicted> = {};
-  for (const { id, less, more } of placed(netlist)) {
+  for (const { id, less, more, called, good } of placed(netlist)) {
     const healthy = healthyValues.get(id);
     if (typeof healthy !== "number" || Math.abs(healthy) < 1e-6) continue;
     let [below, above, known] = [0, 0, 0];
@@ -97,10 +136,10 @@ export function predictedBy(
       const value = values.get(id);
       if (typeof value !== "number") continue;
       const change = (value - healthy) / Math.abs(healthy);
-      const width = READ * Math.max(1, Math.abs(value / healthy));
+      const width = good * Math.max(1, Math.abs(value / healthy));
       known += share;
-      below += share * normalCdf((-CALLED - change) / width);
-      above += share * (1 - normalCdf((CALLED - change) / width));
+      below += share * normalCdf((-called - change) / width);
+      above += share * (1 - normalCdf((called - change) / width));
     }
     if (known < 0.5) continue;
     const hold = (p: number) => Number((OTHERWISE + (1 - 2 * OTHERWISE) * (p / known)).toFixed(4));

@@ -21,7 +21,7 @@ const BLURS = [16, 12, 8, 4, 2, 1, 1, 1];
  */
 const STRAY = 0.003;
 const STRAY_WIDTH = 4;
-const GROSS_SHARE = 0.02;
+const GROSS_SHARE = 0.005;
 const GROSS_WIDTH = 40;
 
 const density = (z: number, width: number) => Math.exp(-0.5 * (z / width) ** 2) / width;

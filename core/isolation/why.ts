@@ -1,5 +1,5 @@
 /** Why a suspect stands where it stands: what each piece of evidence says for it or against it. */
-import { chancesOf, gaugeLogs, oddsOf, type Doubts, type IsolationCase, type TestResult } from "./case";
+import { chancesUnderAll, gaugeLogs, oddsOf, type Doubts, type IsolationCase, type TestResult } from "./case";
 
 export interface Reason {
   /** Test at its place; null: the gauges. */
@@ -47,7 +47,7 @@ export function reasonsOf(
     const before = oddsOf(c, results.slice(0, n), doubts).possibilities;
     weigh(
       at,
-      c.possibilities.map((p) => Math.log(chancesOf(c, test, p)[result] ?? 1)),
+      chancesUnderAll(c, test).map((chances) => Math.log(chances[result] ?? 1)),
       before,
     );
   });

@@ -20,6 +20,7 @@ CREATE TABLE "isolations" (
 	"opened_by" text NOT NULL,
 	"evidence" jsonb,
 	"netlist" jsonb,
+	"taught" jsonb DEFAULT '{}'::jsonb NOT NULL,
 	"gauges_out" boolean DEFAULT false NOT NULL,
 	"closed_at" timestamp with time zone,
 	"closed_by" text,
@@ -35,4 +36,5 @@ ALTER TABLE "isolation_results" ADD CONSTRAINT "isolation_results_isolation_id_i
 ALTER TABLE "isolations" ADD CONSTRAINT "isolations_circuit_id_circuits_id_fk" FOREIGN KEY ("circuit_id") REFERENCES "public"."circuits"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "isolation_results_of" ON "isolation_results" USING btree ("isolation_id","entered_at");--> statement-breakpoint
 CREATE INDEX "isolations_open" ON "isolations" USING btree ("closed_at" DESC NULLS FIRST,"opened_at" DESC NULLS LAST);--> statement-breakpoint
+CREATE INDEX "isolations_symptom" ON "isolations" USING btree ("symptom","closed_at" DESC NULLS LAST) WHERE "isolations"."closed_at" is not null;--> statement-breakpoint
 CREATE INDEX "isolations_circuit" ON "isolations" USING btree ("circuit_id","opened_at" DESC NULLS LAST);

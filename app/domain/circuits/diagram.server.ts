@@ -13,7 +13,7 @@ import { inThreads } from "~/platform/threads.server";
 import type { CircuitResult, CircuitTask } from "./circuitTask";
 
 /** Shape of what is stored; another one is made again. */
-const SHAPE = 5;
+const SHAPE = 6;
 /** Temperature that readings are corrected to or taken near, where nothing else is known, °C. */
 const USUAL_TEMPERATURE = 50;
 /** A baseline is never surer than this share of itself, nor than the model is true. */

@@ -9,8 +9,9 @@ export function caseOf({
   symptom,
   netlist,
   evidence,
-}: Pick<typeof isolations.$inferSelect, "symptom" | "netlist" | "evidence">): IsolationCase {
-  return beginCase(symptom, netlist && evidence ? { netlist, evidence } : null, undefined, netlist);
+  taught,
+}: Pick<typeof isolations.$inferSelect, "symptom" | "netlist" | "evidence" | "taught">): IsolationCase {
+  return beginCase(symptom, netlist && evidence ? { netlist, evidence } : null, { found: taught }, netlist);
 }
 
 /** Results that count, in the order in which they came. */

@@ -91,6 +91,7 @@ export async function casePage(id: string) {
     openedBy: isolation.openedBy,
     version: isolation.version,
     gauges: !own.gauges ? null : { out: isolation.gaugesOut, off: offNames.map((p) => p.name) },
+    taught: Object.values(isolation.taught).reduce((sum, n) => sum + n, 0),
     hasDiagram: isolation.netlist !== null,
     closed: isolation.closedAt
       ? {

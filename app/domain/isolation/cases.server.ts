@@ -1,6 +1,16 @@
 /** Writes about isolations: open one, enter and withdraw results, close it with what was found. */
-import { and, eq, isNull, sql } from "drizzle-orm";
-import { isolationTests, oddsOf, symptoms, type GaugeEvidence, type Netlist, type SymptomId } from "@core";
+import { and, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
+import {
+  causes,
+  isolationTests,
+  oddsOf,
+  symptoms,
+  type CauseId,
+  type GaugeEvidence,
+  type Netlist,
+  type PlantKnowledge,
+  type SymptomId,
+} from "@core";
 import { db, type Queryable } from "~/db/client.server";
 import { circuits, isolationResults, isolations, machines } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
@@ -32,6 +42,25 @@ async function whatIsKnown(circuitId: string): Promise<{ netlist: Netlist | null
   return { netlist: diagram.netlist, evidence: await evidenceInThread(task) };
 }
 
+/** So many of the newest closed cases teach. */
+const TEACHING = 500;
+
+/** What closed cases of a symptom found, by cause. Ids of suspects are their cause, and where they sat. */
+async function taughtBy(symptom: SymptomId): Promise<PlantKnowledge["found"]> {
+  const rows = await db()
+    .select({ found: isolations.found })
+    .from(isolations)
+    .where(and(eq(isolations.symptom, symptom), isNotNull(isolations.closedAt)))
+    .orderBy(desc(isolations.closedAt))
+    .limit(TEACHING);
+  const counts: PlantKnowledge["found"] = {};
+  for (const id of rows.flatMap((r) => r.found ?? [])) {
+    const cause = id.split("@")[0]!;
+    if (Object.hasOwn(causes, cause)) counts[cause as CauseId] = (counts[cause as CauseId] ?? 0) + 1;
+  }
+  return counts;
+}
+
 /** Open an isolation: what the gauges say is computed in a thread and kept with it. */
 export async function openIsolation(fields: Record<string, string>, actor: Actor): Promise<Answer> {
   const problems: Record<string, string> = {};
@@ -49,7 +78,7 @@ export async function openIsolation(fields: Record<string, string>, actor: Actor
   if (Object.keys(problems).length > 0) return { ok: false, problems };
   const before = await sentBefore(db(), isolations, submission);
   if (before) return { ok: true, id: before };
-  const known = await whatIsKnown(circuitId);
+  const [known, taught] = await Promise.all([whatIsKnown(circuitId), taughtBy(symptom as SymptomId)]);
   try {
     const id = await db().transaction(async (tx) => {
       const [row] = await tx
@@ -61,6 +90,7 @@ export async function openIsolation(fields: Record<string, string>, actor: Actor
           openedAt: new Date(now()),
           openedBy: actor.name,
           ...known,
+          taught,
           submission,
         })
         .returning({ id: isolations.id });

@@ -28,7 +28,7 @@ import { log } from "~/runtime/log.server";
 import type { DiagnoseTask } from "./diagnoseTask";
 
 /** Shape of what is stored, and of how it is found: another one is made again. */
-const DIAGNOSIS_SHAPE = 2;
+const DIAGNOSIS_SHAPE = 1;
 /** Fewer gauges part no two causes. */
 export const FEWEST_GAUGES = 3;
 /** Temperature at which gauges are compared, °C. */

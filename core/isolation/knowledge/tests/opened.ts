@@ -113,6 +113,18 @@ export const openedTests = {
     shows: { stuck: { "flowControl.stuck": "always", "throttle.blocked": "half", "fluid.dirt": "half" } },
     basis: COMMON_PRACTICE,
   },
+  "open.throttle": {
+    at: "throttle",
+    label: "Orifice or throttle out: look through it",
+    how: "Look before washing; a wire of its bore goes through.",
+    minutes: 20,
+    prepare: "isolated",
+    risk: "opens",
+    caution: PRESSURE_OFF,
+    results: { free: "Free", blocked: "Partly blocked" },
+    shows: { blocked: { "throttle.blocked": "always", "fluid.dirt": "half" } },
+    basis: COMMON_PRACTICE,
+  },
   "open.holding": {
     at: "holding",
     label: "Load-holding valve out: seat and pilot piston",
