@@ -51,6 +51,10 @@ const matrix: Record<string, { look: Role | null; send: Role | null; form?: Reco
   "/oil/:id/metal/:metal": { look: "viewer", send: null },
   "/oil/photo/:id": { look: "viewer", send: null },
   "/oil/samples.csv": { look: "viewer", send: null },
+  "/isolate": { look: "viewer", send: null },
+  "/isolate/new": { look: "technician", send: "technician" },
+  "/isolate/faults/:id": { look: "viewer", send: null },
+  "/isolate/:id": { look: "viewer", send: "technician" },
   "/work": { look: "viewer", send: null },
   "/work/book": { look: "engineer", send: "engineer" },
   // moving, ordering and cancelling are an engineer's; a technician finishes

@@ -64,8 +64,9 @@ export async function fuzzPages(ask: typeof query): Promise<string[]> {
      where m.name = '${NONSENSE_MACHINE}' and p.quantity = 'caseDrainFlow' order by p.id limit 1`,
   );
   const { machine, component, point } = fleet!;
-  const [circuit, round, instrument, work, sample, event, stop, fluid, site, reading] = await Promise.all([
+  const [circuit, isolation, round, instrument, work, sample, event, stop, fluid, site, reading] = await Promise.all([
     one("select circuit_id as id from samples limit 1"),
+    one("select id from isolations order by closed_at desc limit 1"),
     one("select id from rounds where retired_at is null limit 1"),
     one("select id from instruments limit 1"),
     one("select id from interventions where done_at is null and cancelled_at is null limit 1"),
@@ -95,6 +96,10 @@ export async function fuzzPages(ask: typeof query): Promise<string[]> {
     `/points/${point}?view=table`,
     `/points/${point}/limit`,
     `/points/${point}/readings/${reading}`,
+    "/isolate",
+    `/isolate/new?circuit=${circuit}`,
+    `/isolate/faults/${circuit}`,
+    `/isolate/${isolation}`,
     "/rounds",
     "/rounds/new",
     `/rounds/${round}`,

@@ -130,7 +130,7 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
         {page.evidence.map((e) => (
           <li key={e.id} className="ruled flex items-start justify-between gap-3 py-2">
             <span className={e.withdrawn ? "text-ink-2 line-through" : ""}>
-              {e.test}: <strong className="font-semibold">{e.result.toLowerCase()}</strong>
+              {e.test} <strong className="font-semibold">{e.result.toLowerCase()}</strong>
               <span className="block text-ink-2">
                 {momentText(e.at, site)}, {e.by}
               </span>

@@ -197,7 +197,7 @@ function withSuspect(c: IsolationCase, at: TestAt, suspect: Suspect): Record<str
 }
 
 /** Something else brings each sign so many times as often as nothing does. */
-const ELSE_SIGNS = 3;
+const ELSE_SIGNS = 1.3;
 
 /** Chance of every result of a test under a possibility; they add up to 1. */
 export function chancesOf(c: IsolationCase, at: TestAt, possibility: Possibility): Record<string, number> {

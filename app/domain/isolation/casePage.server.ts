@@ -24,11 +24,14 @@ const ALTERNATIVES = 2;
 /** Others, with why they wait. */
 const WAITING = 4;
 
+/** A question carries its own mark; all else is followed by a colon. */
+const asked = (text: string) => (text.endsWith("?") ? text : `${text}:`);
+
 /** "Oil level and foam: too low". */
 function resultText(own: IsolationCase, at: string, result: string): string {
   const test = own.tests.find((t) => t.id === at);
   const words = test && testOf(test.test).results[result];
-  return test && words ? `${test.text}: ${words.charAt(0).toLowerCase()}${words.slice(1)}` : at;
+  return test && words ? `${asked(test.text)} ${words.charAt(0).toLowerCase()}${words.slice(1)}` : at;
 }
 
 const testOf = (id: keyof typeof isolationTests): IsolationTest => isolationTests[id];
@@ -111,7 +114,7 @@ export async function casePage(id: string) {
       const at = own.tests.find((t) => t.id === r.test);
       return {
         id: r.id,
-        test: at?.text ?? r.test,
+        test: asked(at?.text ?? r.test),
         result: at ? (testOf(at.test).results[r.result] ?? r.result) : r.result,
         at: r.enteredAt.getTime(),
         by: r.enteredBy,

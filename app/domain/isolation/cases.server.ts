@@ -21,6 +21,7 @@ import { isUuid } from "~/platform/guard.server";
 import { inThreads } from "~/platform/threads.server";
 import { now } from "~/runtime/clock.server";
 import { caseOf, resultsOf } from "./caseOf.server";
+import { factsOf } from "./facts.server";
 import { gaugesNow, usualOf } from "./diagnose.server";
 import type { EvidenceTask } from "./evidenceTask";
 
@@ -78,7 +79,11 @@ export async function openIsolation(fields: Record<string, string>, actor: Actor
   if (Object.keys(problems).length > 0) return { ok: false, problems };
   const before = await sentBefore(db(), isolations, submission);
   if (before) return { ok: true, id: before };
-  const [known, taught] = await Promise.all([whatIsKnown(circuitId), taughtBy(symptom as SymptomId)]);
+  const [known, taught, facts] = await Promise.all([
+    whatIsKnown(circuitId),
+    taughtBy(symptom as SymptomId),
+    factsOf(circuitId),
+  ]);
   try {
     const id = await db().transaction(async (tx) => {
       const [row] = await tx
@@ -94,6 +99,18 @@ export async function openIsolation(fields: Record<string, string>, actor: Actor
           submission,
         })
         .returning({ id: isolations.id });
+      const { tests } = caseOf({ symptom: symptom as SymptomId, taught, ...known });
+      const told = facts.filter((f) => tests.some((t) => t.id === f.test));
+      if (told.length > 0)
+        await tx.insert(isolationResults).values(
+          told.map(({ test, result, from }) => ({
+            isolationId: row!.id,
+            test,
+            result,
+            enteredAt: new Date(now()),
+            enteredBy: from,
+          })),
+        );
       await audit(tx, actor, {
         what: `began to isolate a fault of ${place!.machine}: ${symptoms[symptom as SymptomId].label.toLowerCase()}`,
         recordId: row!.id,

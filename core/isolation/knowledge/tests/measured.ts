@@ -256,6 +256,7 @@ export const measuredTests = {
     minutes: 15,
     prepare: "meter",
     risk: "opens",
+    caution: "Isolate, lock, release the pressure, prove zero at a gauge before the meter goes in.",
     results: { usual: "As when new", high: "Clearly more" },
     shows: { high: { "valve.worn": "always", "valve.stuckOver": "half" } },
     basis: COMMON_PRACTICE,

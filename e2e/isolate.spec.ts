@@ -1,0 +1,129 @@
+/** From Today's one fault to its evidence; from a symptom to its cause in one walk; undo, contradiction, wrong orders. */
+import { expect, test } from "@playwright/test";
+import { accessible, query, signIn } from "./support";
+
+test.describe.configure({ mode: "serial" });
+
+test("three findings of one fault are one entry on Today, with what to do now", async ({ page }) => {
+  await signIn(page);
+  const entry = page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: /Sluice unit 3/ }) });
+  await expect(entry).toHaveCount(1);
+  await expect(entry).toContainText("Relief valve set too low");
+  await expect(entry).toContainText("no part, no stop");
+  await expect(entry.getByRole("link", { name: "Book work into a stop" })).toHaveCount(0);
+  await entry.getByText("It accounts for 3 findings").click();
+  await expect(entry.getByRole("link", { name: /oil temperature/ })).toBeVisible();
+  await entry.getByRole("link", { name: "Put it right now" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /Sluice unit 3: relief valve set too low/ })).toBeVisible();
+  await expect(page.getByText(/since about June 2026/)).toHaveCount(3);
+  await accessible(page);
+  await page.getByRole("link", { name: "See it in the circuit" }).click();
+  await expect(page.getByText("23 bar too low").first()).toBeVisible();
+});
+
+test("every story of the harbour that its readings show is named", async ({ page }) => {
+  await signIn(page, "viewer");
+  await page.goto("/isolate");
+  const said = (machine: string) =>
+    page.getByRole("listitem").filter({ has: page.getByRole("link", { name: machine, exact: true }) });
+  await expect(said("Outer gate north")).toContainText("Pump A: worn: leaks to the case");
+  await expect(said("Sluice unit 3")).toContainText("Relief valve: set low");
+  await expect(said("Ro-ro ramp")).toContainText("piston seal leaks");
+  await expect(said("Bascule bridge drive")).toContainText("Proportional valve 1: spool and bore worn");
+  await expect(said("Quay crane 2")).toContainText("Hoist pump: worn");
+  await expect(said("Quay crane 2")).toContainText("Hoist valve: spool and bore worn");
+  // a viewer looks and begins nothing
+  await expect(page.getByRole("link", { name: "Something is wrong with a machine" })).toHaveCount(0);
+  await accessible(page);
+});
+
+test("from a symptom to its cause, with a result that was wrong, and a contradiction", async ({ page }) => {
+  await signIn(page, "technician");
+  await page.goto("/isolate");
+  await page.getByRole("link", { name: "Something is wrong with a machine" }).click();
+  await page.getByLabel("Machine, by name or tag").fill("SL-2");
+  await page.getByRole("button", { name: "Find" }).click();
+  await page.getByRole("link", { name: /Sluice unit 2/ }).click();
+  // nothing chosen: said, and what was typed is kept
+  await page.getByLabel("What else was noticed").fill("Panel lamp lights, nothing moves");
+  await page.getByRole("button", { name: "Find the next best test" }).click();
+  await expect(page.getByText("Choose what was noticed.").first()).toBeVisible();
+  await expect(page.getByLabel("What else was noticed")).toHaveValue("Panel lamp lights, nothing moves");
+  await accessible(page);
+  await page.getByRole("radio", { name: /Does not shift at all/ }).check();
+  await page.getByRole("button", { name: "Find the next best test" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /Sluice unit 2: does not shift at all/ })).toBeVisible();
+  await accessible(page);
+
+  const next = page
+    .getByRole("region")
+    .or(page.locator("section"))
+    .filter({ has: page.getByRole("heading", { name: "The next best test" }) });
+  await expect(next.first()).toBeVisible();
+  // a wrong result, and undo: the odds go back
+  const top = page
+    .locator("section")
+    .filter({ has: page.getByRole("heading", { name: "What it may be" }) })
+    .getByRole("listitem")
+    .first();
+  const before = await top.textContent();
+  await page.getByRole("button", { name: "It stood for months" }).click();
+  await expect(page.getByText("Did it stand for months? it stood for months")).toBeVisible();
+  await expect(top).not.toHaveText(before!);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(top).toHaveText(before!);
+  // it is offered again, since its result counts no more
+  await page.getByRole("button", { name: "It moves every week" }).click();
+  await page
+    .getByText(/Sluice valve: voltage at the coil/)
+    .first()
+    .click();
+  await page.getByRole("button", { name: "No voltage", exact: true }).first().click();
+  await expect(page.getByText(/Sure enough to act/)).toBeVisible();
+  await expect(page.getByText(/Follow the signal: fuse, plug, switch, card/)).toBeVisible();
+  // a contradiction: the case goes on
+  await page.getByRole("button", { name: "Does not shift, or only part-way" }).first().click();
+  await expect(page.getByRole("heading", { name: "What it may be" })).toBeVisible();
+
+  // closed with what it was
+  await page.getByRole("button", { name: "Close the isolation" }).click();
+  await expect(page.getByText(/Choose what it was/)).toBeVisible();
+  await page.getByLabel("It was").selectOption({ label: "No voltage or signal at the coil" });
+  await page.getByLabel("How it was found, what was done").fill("Fuse of the panel.");
+  await page.getByRole("button", { name: "Close the isolation" }).click();
+  await expect(page.getByText("Fuse of the panel.")).toBeVisible();
+  await page.goto("/isolate");
+  await expect(page.getByText(/No voltage or signal at the coil, odds/)).toBeVisible();
+});
+
+test("a result sent twice is there once; a closed case takes none; the gauges can be taken out", async ({
+  page,
+  baseURL,
+}) => {
+  await signIn(page, "technician");
+  const [open] = await query<{ id: string }>("select id from isolations where closed_at is null limit 1");
+  const send = (form: Record<string, string>, id = open!.id) =>
+    page.request.post(`/isolate/${id}`, { form, maxRedirects: 0, headers: { Origin: baseURL! } });
+  const submission = crypto.randomUUID();
+  const form = { intent: "result", test: "look.level", result: "right", submission };
+  const [one, two] = await Promise.all([send(form), send(form)]);
+  expect([one.status(), two.status()].every((s) => s < 400)).toBe(true);
+  const [count] = await query<{ n: number }>("select count(*)::int as n from isolation_results where submission = $1", [
+    submission,
+  ]);
+  expect(count!.n).toBe(1);
+  expect((await send({ ...form, submission: crypto.randomUUID(), result: "purple" })).status()).toBe(422);
+  const [closed] = await query<{ id: string }>("select id from isolations where closed_at is not null limit 1");
+  expect((await send({ ...form, submission: crypto.randomUUID() }, closed!.id)).status()).toBe(409);
+
+  await page.goto(`/isolate/${open!.id}`);
+  const first = page
+    .locator("section")
+    .filter({ has: page.getByRole("heading", { name: "What it may be" }) })
+    .getByRole("listitem")
+    .first();
+  const before = await first.textContent();
+  await page.getByRole("button", { name: "Take out" }).first().click();
+  await expect(page.getByRole("button", { name: "Count them again" })).toBeVisible();
+  await expect(first).not.toHaveText(before!);
+});
