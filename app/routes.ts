@@ -45,6 +45,8 @@ export default [
     route("isolate", "isolate/isolate.tsx"),
     route("isolate/new", "isolate/newCase.tsx"),
     route("isolate/faults/:id", "isolate/fault.tsx"),
+    route("isolate/practice", "isolate/practice.tsx"),
+    route("isolate/practice/:id", "isolate/practiceCase.tsx"),
     route("isolate/:id", "isolate/case.tsx"),
     route("work", "work/work.tsx"),
     route("work/book", "work/book.tsx"),

@@ -69,6 +69,15 @@ export {
   type TestAt,
   type TestResult,
 } from "./isolation/case";
+export {
+  debriefOf,
+  minutesOf,
+  MOST_SEED,
+  practiceCase,
+  practiceLevels,
+  unsafeActs,
+  type PracticeLevel,
+} from "./isolation/practice";
 export { reasonsOf } from "./isolation/why";
 export { adviceOf, type Advice, type Proposal } from "./isolation/next";
 export { onsetOf } from "./assessment/onset";
@@ -167,7 +176,8 @@ export {
 } from "./circuit/netlist";
 export { draftCircuit, elementKindOf, gaugesOf, type DraftComponent } from "./circuit/draft";
 export { fitCircuit, type BaselineReading, type FitResult } from "./circuit/fit";
-export { gaugeReader, modelStateOf, oilAt, workCommands, type Circumstances, type Readout } from "./circuit/gauges";
+export type { Circumstances } from "./circuit/circumstances";
+export { gaugeReader, modelStateOf, oilAt, workCommands, type Readout } from "./circuit/gauges";
 export {
   isNamed,
   styleOf,

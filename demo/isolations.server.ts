@@ -1,9 +1,18 @@
 /** Isolations of the harbour, entered as people would have: two that were closed, one that is open. */
 import { eq } from "drizzle-orm";
-import type { SymptomId, TestId } from "@core";
+import { practiceCase, type PracticeLevel, type SymptomId, type TestId } from "@core";
 import { db } from "~/db/client.server";
-import { circuits, isolationResults, isolations, machines } from "~/db/schema";
-import { caseOf, closeIsolation, enterResult, openIsolation } from "~/domain/isolation/index.server";
+import { users } from "~/db/peopleTables";
+import { circuits, isolationResults, isolations, machines, practiceRuns } from "~/db/schema";
+import {
+  beginPractice,
+  caseOf,
+  closeIsolation,
+  enterResult,
+  openIsolation,
+  practiceName,
+  practiceTest,
+} from "~/domain/isolation/index.server";
 
 const DAY = 86_400_000;
 const MINUTE = 60_000;
@@ -53,6 +62,46 @@ const told: Told[] = [
     results: [["look.release", "shut"]],
   },
 ];
+
+/** Cases that people practised on: right by the best path, and wrong after opening too early. */
+const practised = [
+  {
+    who: "technician",
+    level: "1",
+    seed: "12",
+    daysAgo: 20,
+    tests: ["look.level", "ask.lately", "listen.pump"],
+    right: true,
+  },
+  { who: "technician", level: "2", seed: "40", daysAgo: 13, tests: ["look.leaks", "oil.sample"], right: false },
+  {
+    who: "engineer",
+    level: "3",
+    seed: "7",
+    daysAgo: 6,
+    tests: ["ask.lately", "look.level", "oil.sample"],
+    right: true,
+  },
+];
+
+/** Practice results of the people who sign in. */
+export async function loadPractice(now: number): Promise<void> {
+  for (const p of practised) {
+    const [person] = await db().select().from(users).where(eq(users.signIn, p.who));
+    if (!person) continue;
+    const begun = await beginPractice({ level: p.level, seed: p.seed, submission: crypto.randomUUID() }, person);
+    if (!begun.ok) throw new Error(Object.values(begun.problems).join(" "));
+    for (const test of p.tests) await practiceTest(begun.id, test, person);
+    const { own, truth } = practiceCase(Number(p.level) as PracticeLevel, Number(p.seed));
+    const named = p.right ? truth : (truth + 1) % own.suspects.length;
+    await practiceName(begun.id, own.suspects[named]!.id, person);
+    const startedAt = new Date(now - p.daysAgo * DAY);
+    await db()
+      .update(practiceRuns)
+      .set({ startedAt, endedAt: new Date(startedAt.getTime() + 9 * MINUTE) })
+      .where(eq(practiceRuns.id, begun.id));
+  }
+}
 
 /** Begin, walk and, where it was found, close each of them; then give them the dates on which they were. */
 export async function loadIsolations(technician: string, now: number): Promise<void> {

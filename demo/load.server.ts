@@ -24,7 +24,7 @@ import { users } from "~/db/peopleTables";
 import { assessStalePoints, markAllStale } from "~/domain/condition/assessment.server";
 import { now as clock } from "~/runtime/clock.server";
 import { hashPassword } from "~/platform/session.server";
-import { loadIsolations } from "./isolations.server";
+import { loadIsolations, loadPractice } from "./isolations.server";
 import { diagnoseStaleCircuits } from "~/domain/isolation/index.server";
 import { assessStaleCircuits, markOilStale } from "~/domain/condition/oilAssessment.server";
 import { fleetPlan } from "./fleet";
@@ -354,5 +354,6 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
   }
   await diagnoseStaleCircuits();
   await loadIsolations(people[1]!.name, clock());
+  await loadPractice(clock());
   return true;
 }

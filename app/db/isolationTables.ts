@@ -1,8 +1,17 @@
 /** What is wrong with a circuit: its standing diagnosis, derived from assessments, and isolations that people walk. */
 import { sql } from "drizzle-orm";
-import { boolean, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from "drizzle-orm/pg-core";
-import type { GaugeEvidence, Netlist, NoDiagnosis, PlantKnowledge, StandingDiagnosis, SymptomId } from "@core";
+import { bigserial, boolean, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from "drizzle-orm/pg-core";
+import type {
+  GaugeEvidence,
+  Netlist,
+  NoDiagnosis,
+  PlantKnowledge,
+  PracticeLevel,
+  StandingDiagnosis,
+  SymptomId,
+} from "@core";
 import { circuits } from "./assetTables";
+import { users } from "./peopleTables";
 import { id, moment, version } from "./columns";
 
 /** A diagnosis as stored; `since` by point: when its level left its baseline, epoch ms. */
@@ -89,6 +98,8 @@ export const isolationResults = pgTable(
     isolationId: uuid("isolation_id")
       .notNull()
       .references(() => isolations.id, { onDelete: "cascade" }),
+    /** In which order they came: two of one second keep theirs. */
+    place: bigserial("place", { mode: "number" }).notNull(),
     /** Id of the test at its place, and of its result. */
     test: text("test").notNull(),
     result: text("result").notNull(),
@@ -98,5 +109,27 @@ export const isolationResults = pgTable(
     withdrawnBy: text("withdrawn_by"),
     submission: uuid("submission").unique(),
   },
-  (t) => [index("isolation_results_of").on(t.isolationId, t.enteredAt)],
+  (t) => [index("isolation_results_of").on(t.isolationId, t.place)],
+);
+
+/** A hidden fault that somebody practised on. What was hidden follows from level and seed and is not stored. */
+export const practiceRuns = pgTable(
+  "practice_runs",
+  {
+    id: id(),
+    personId: uuid("person_id")
+      .notNull()
+      .references(() => users.id),
+    level: integer("level").$type<PracticeLevel>().notNull(),
+    seed: integer("seed").notNull(),
+    startedAt: moment("started_at").notNull(),
+    /** Ids of the tests that were made, in order. */
+    made: jsonb("made").$type<string[]>().notNull().default([]),
+    /** What was named; null while it goes on. */
+    named: text("named"),
+    endedAt: moment("ended_at"),
+    score: integer("score"),
+    submission: uuid("submission").unique(),
+  },
+  (t) => [index("practice_runs_person").on(t.personId, t.startedAt.desc())],
 );

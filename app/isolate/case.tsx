@@ -6,7 +6,7 @@ import { casePage, type CasePage } from "~/domain/isolation/casePage.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
-import { Button, FormProblemsProvider, Notice, SelectField, TextArea } from "~/ui/form";
+import { Button, fieldClass, FormProblemsProvider, Notice, SelectField, TextArea } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, momentText, useSite } from "~/ui/site";
 import { OddsBar, oddsText } from "~/ui/odds";
@@ -25,9 +25,10 @@ export const loader = guard("viewer", async ({ params, user }) => ({
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const fields = await formFields(request);
+  const [anyTest, anyResult] = (fields.any ?? "").split("|");
   const done =
     fields.intent === "result"
-      ? await enterResult(id, fields, user)
+      ? await enterResult(id, anyTest && anyResult ? { ...fields, test: anyTest, result: anyResult } : fields, user)
       : fields.intent === "withdraw"
         ? await withdrawResult(id, fields.resultId ?? "", user)
         : fields.intent === "gauges"
@@ -188,7 +189,34 @@ function NextTest({ page, submission, mayEnter }: { page: CasePage; submission: 
           </div>
         ),
       )}
+      {mayEnter ? <AnyResult page={page} submission={submission} /> : null}
     </Section>
+  );
+}
+
+/** A result of a test that was made without being proposed. */
+function AnyResult({ page, submission }: { page: CasePage; submission: string }) {
+  return (
+    <Form method="post" preventScrollReset className="mt-4 flex items-end gap-3">
+      <input type="hidden" name="intent" value="result" />
+      <input type="hidden" name="submission" value={submission} />
+      <label className="min-w-0 grow text-sm text-ink-2">
+        <span className="mb-0.5 block">Another test was made</span>
+        <select name="any" className={`${fieldClass} pr-8`} defaultValue="">
+          <option value="">which one, and what did it show?</option>
+          {page.any.map((t) => (
+            <optgroup key={t.id} label={t.text}>
+              {t.results.map((r) => (
+                <option key={r.value} value={`${t.id}|${r.value}`}>
+                  {r.label}
+                </option>
+              ))}
+            </optgroup>
+          ))}
+        </select>
+      </label>
+      <Button tone="plain">Enter it</Button>
+    </Form>
   );
 }
 

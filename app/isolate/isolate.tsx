@@ -41,13 +41,16 @@ export default function Isolate({ loaderData: { faults, cases, mayBegin } }: Rou
       <PageHead title="Isolate">
         From a symptom, or a reading that has changed, to its cause by the fewest and safest tests.
       </PageHead>
-      {mayBegin ? (
-        <p className="pb-2">
+      <p className="flex flex-wrap gap-x-5 pb-3">
+        {mayBegin ? (
           <Link to="/isolate/new" className="act">
             Something is wrong with a machine
           </Link>
-        </p>
-      ) : null}
+        ) : null}
+        <Link to="/isolate/practice" className="way">
+          Practise on a hidden fault
+        </Link>
+      </p>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">
         <Section title="What the readings say by themselves" aside={`${faults.length} circuits`}>
           {faults.length === 0 ? (

@@ -4,7 +4,8 @@
  */
 import { Matrix, solve as leastSquares } from "ml-matrix";
 import type { ReadingState } from "../units/quantities";
-import { gaugeReader, modelStateOf, type Circumstances } from "./gauges";
+import type { Circumstances } from "./circumstances";
+import { gaugeReader, modelStateOf } from "./gauges";
 import { elementKinds } from "./kinds";
 import type { Gauge, Netlist } from "./netlist";
 

@@ -1,9 +1,9 @@
 /** What the gauges of a circuit show: each point is read in a state of its own, so each state is solved once. */
 import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
 import type { ReadingState } from "../units/quantities";
-import { compile, type Compiled, type Conditions } from "./assembly";
+import { compile, type Compiled } from "./assembly";
 import { elementKinds } from "./kinds";
-import { figureOf } from "./figure";
+import { figureOf, type Circumstances } from "./circumstances";
 import { creepOf, marginOf } from "./held";
 import type { CircuitElement, Gauge, Netlist } from "./netlist";
 import { steadyState, type NotSolved, type SteadyState } from "./steady";
@@ -18,16 +18,6 @@ export type ModelState = "work" | "rest";
 /** In which of the two states of the model a point is read. */
 export const modelStateOf = (state: ReadingState): ModelState =>
   state === "idle" || state === "holding" || state === "standing" ? "rest" : "work";
-
-export interface Circumstances {
-  /** Commands while it works; at rest all are 0. */
-  commands: Record<string, number>;
-  data?: Conditions["data"];
-  faults?: Conditions["faults"];
-  /** Dynamic viscosity over that of VG 46 at 50 °C. */
-  viscosity?: number;
-  density?: number;
-}
 
 export interface Readout {
   /** By state; a state that was not solved says why. */

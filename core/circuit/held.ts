@@ -1,6 +1,5 @@
 /** Loads held by shut-in oil, as they are read after ten minutes: how far they creep, what is left before a valve opens. */
-import { figureOf } from "./figure";
-import type { Circumstances } from "./gauges";
+import { figureOf, type Circumstances } from "./circumstances";
 import { nodesOf, type CircuitElement, type Netlist } from "./netlist";
 
 /** Bulk modulus of mineral oil without air, bar (common handbook value). */

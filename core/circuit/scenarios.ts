@@ -1,5 +1,5 @@
 /** What a circuit is played through in time: a few courses that every engineer has watched at a gauge. */
-import type { Circumstances } from "./gauges";
+import type { Circumstances } from "./circumstances";
 import { elementKinds } from "./kinds";
 import type { Netlist, PortRef } from "./netlist";
 import { inTime, type Course, type CourseFailed, type Phase } from "./transient";

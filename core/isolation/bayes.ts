@@ -8,12 +8,11 @@ const MOST = 0.995;
 export const clamped = (p: number): number => Math.min(MOST, Math.max(LEAST, p));
 
 /**
- * Bayes' rule over possibilities of which one is true.
+ * Bayes' rule over possibilities of which one is true (Bayes' theorem).
  * @param priors weights before the evidence, not negative, one a possibility; they need not add up to 1
  * @param evidence ln of the likelihood of each piece of evidence under each possibility
  * @returns probabilities in the order of the priors; they add up to 1. Empty where there is no possibility
- * @throws RangeError where all priors are zero, or a piece of evidence has another length
- * @source Bayes' theorem
+ * @throws {RangeError} where all priors are zero, or a piece of evidence has another length
  * @example posterior([1, 1], [[Math.log(0.9), Math.log(0.1)]]) // [0.9, 0.1]
  */
 export function posterior(priors: readonly number[], evidence: readonly (readonly number[])[]): number[] {

@@ -1,5 +1,6 @@
 /** What the gauges of a circuit say of each of its faults, and what tests would show with each: made once, kept with a case. */
-import { gaugeReader, type Circumstances } from "../circuit/gauges";
+import type { Circumstances } from "../circuit/circumstances";
+import { gaugeReader } from "../circuit/gauges";
 import type { PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
 import type { ReadingState } from "../units/quantities";

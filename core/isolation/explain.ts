@@ -3,7 +3,8 @@
  * weighed by Bayes over all gauges, those that moved and those that did not. "Nothing is wrong" and "something that the
  * model does not know" are possibilities like any other.
  */
-import type { Circumstances, Readout } from "../circuit/gauges";
+import type { Circumstances } from "../circuit/circumstances";
+import type { Readout } from "../circuit/gauges";
 import { agrees, type PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
 import { candidatesOf, type Candidate } from "./candidates";
@@ -50,6 +51,7 @@ export interface Single extends Candidate {
   weight: number;
 }
 
+/** Points that a state of the model accounts for though the healthy one does not, and points that it does not. */
 export function explained(bench: Bench, distances: readonly Distance[], unknown: boolean) {
   const { known, off } = bench;
   return {
@@ -58,6 +60,7 @@ export function explained(bench: Bench, distances: readonly Distance[], unknown:
   };
 }
 
+/** Every single fault tried over its whole range; those for which the model has no state are left out. */
 export function singlesOf(bench: Bench, candidates: readonly Candidate[]): Single[] {
   return candidates.flatMap((candidate): Single[] => {
     const tried = tryFault(bench, candidate);
@@ -121,6 +124,7 @@ function severalOf(bench: Bench, singles: readonly Single[], candidates: readonl
 
 /**
  * Rank the faults of a circuit by how well they explain its gauges.
+ * @param netlist its diagram
  * @param read the circuit's gauges under given circumstances
  * @param usual circumstances of the healthy circuit at work, fitted to its own baselines
  * @param gauges as they stand now, at the conditions of the baselines
@@ -133,8 +137,9 @@ export function explainGauges(
   read: (c: Circumstances) => Readout,
   usual: Circumstances,
   gauges: readonly PresentGauge[],
-  { most = 5, several = false }: { most?: number; several?: boolean } = {},
+  options: { most?: number; several?: boolean } = {},
 ): Explanation[] {
+  const { most = 5, several = false } = options;
   const bench = benchOf(netlist, read, usual, gauges);
   if (bench.known.length === 0) return [];
   const asNew = bench.distancesOf(bench.healthy)!;

@@ -2,7 +2,8 @@
  * Faults tried in the model of a circuit: each at severities from barely visible to gross, closer together where they
  * explain the gauges, with what every gauge would show.
  */
-import type { Circumstances, Readout } from "../circuit/gauges";
+import type { Circumstances } from "../circuit/circumstances";
+import type { Readout } from "../circuit/gauges";
 import { agrees, distanceOf, uncertaintyOf, type PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
 import type { Candidate } from "./candidates";

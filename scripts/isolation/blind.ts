@@ -1,12 +1,12 @@
 /** Blind trials of the isolation: the house beside a fixed checklist, a random order, and one who knows the truth. */
-import { isolationTests, preparations, random, risks, symptoms, type TestAt } from "@core";
+import { causes, isolationTests, preparations, random, risks, type TestAt } from "@core";
 import type { Advice } from "../../core/isolation/next";
 import { oddsOf } from "../../core/isolation/case";
 import { bestTest, walk, type Chooser, type Walk } from "../../core/isolation/walk";
 import { testIds } from "../../core/isolation/knowledge/tests";
-import { causes } from "@core";
 import { drawTruth, houseCase, trialCircuits, type Truth } from "./world";
 
+const say = (text: string) => process.stdout.write(`${text}\n`);
 const CASES = Number(process.argv[2] ?? 400);
 const circuits = trialCircuits();
 
@@ -78,9 +78,6 @@ interface Outcome {
   odd: boolean;
 }
 
-const groups: Record<string, string> = {};
-for (const id of Object.keys(symptoms)) groups[id] = id;
-
 function outcomeOf(truth: Truth, own: ReturnType<typeof houseCase>, w: Walk): Outcome {
   const top = w.odds.suspects.reduce((best, p, i) => (p > w.odds.suspects[best]! ? i : best), 0);
   const actOf = (i: number) =>
@@ -134,34 +131,32 @@ for (let i = 0; i < CASES; i++) {
   }
 }
 const percent = (x: number) => `${(100 * x).toFixed(0)} %`;
-console.log(`${CASES} cases, seed ${seed}\n`);
-console.log(
-  "| way | right cause | right act | minutes, median | mean | tests | opened or deadheaded | calibration error |",
-);
-console.log("|---|---|---|---|---|---|---|---|");
+say(`${CASES} cases, seed ${seed}\n`);
+say("| way | right cause | right act | minutes, median | mean | tests | opened or deadheaded | calibration error |");
+say("|---|---|---|---|---|---|---|---|");
 for (const [name, o] of found)
-  console.log(
+  say(
     `| ${name} | ${percent(mean(o.map((x) => Number(x.right))))} | ${percent(mean(o.map((x) => Number(x.rightAct))))} | ` +
       `${median(o.map((x) => x.minutes))} | ${mean(o.map((x) => x.minutes)).toFixed(0)} | ${mean(o.map((x) => x.tests)).toFixed(1)} | ` +
       `${mean(o.map((x) => x.opened)).toFixed(2)} | ${(100 * calibration(o).error).toFixed(1)} points |`,
   );
 const house = found.get("house")!;
-console.log("\n| said | cases | right |\n|---|---|---|");
-for (const b of calibration(house).bins)
-  if (b.n > 0) console.log(`| ${percent(b.said)} | ${b.n} | ${percent(b.right)} |`);
-console.log("\n| symptom | cases | right cause | right act | minutes, median | checklist |\n|---|---|---|---|---|---|");
+say("\n| said | cases | right |\n|---|---|---|");
+for (const b of calibration(house).bins) if (b.n > 0) say(`| ${percent(b.said)} | ${b.n} | ${percent(b.right)} |`);
+say("\n| symptom | cases | right cause | right act | minutes, median | checklist |\n|---|---|---|---|---|---|");
 const list = found.get("checklist")!;
 for (const family of [...new Set(house.map((o) => o.family))].sort()) {
   const own = house.filter((o) => o.family === family);
   const theirs = list.filter((o) => o.family === family);
-  console.log(
+  say(
     `| ${family} | ${own.length} | ${percent(mean(own.map((x) => Number(x.right))))} | ${percent(mean(own.map((x) => Number(x.rightAct))))} | ` +
       `${median(own.map((x) => x.minutes))} | ${median(theirs.map((x) => x.minutes))} |`,
   );
 }
 for (const odd of [false, true]) {
   const own = house.filter((o) => o.odd === odd);
-  console.log(
-    `\n${odd ? "second fault or misleading sign" : "one fault, no misleading sign"}: ${own.length} cases, right ${percent(mean(own.map((x) => Number(x.right))))}, act ${percent(mean(own.map((x) => Number(x.rightAct))))}`,
-  );
+  const kind = odd ? "second fault or misleading sign" : "one fault, no misleading sign";
+  const right = percent(mean(own.map((x) => Number(x.right))));
+  const act = percent(mean(own.map((x) => Number(x.rightAct))));
+  say(`\n${kind}: ${own.length} cases, right ${right}, act ${act}`);
 }

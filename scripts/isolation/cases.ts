@@ -76,6 +76,7 @@ function answerOf({ results }: GivenCase, nameOf: (element: string) => string | 
   };
 }
 
+const say = (text: string) => process.stdout.write(`${text}\n`);
 const percent = (share: number) => Number((100 * share).toFixed(1));
 
 function run(line: string, number: number) {
@@ -119,8 +120,8 @@ readFileSync(process.argv[2]!, "utf8")
   .filter((line) => line.trim() !== "")
   .forEach((line, i) => {
     try {
-      console.log(JSON.stringify(run(line, i + 1)));
+      say(JSON.stringify(run(line, i + 1)));
     } catch (error) {
-      console.log(JSON.stringify({ case: i + 1, problem: error instanceof Error ? error.message : String(error) }));
+      say(JSON.stringify({ case: i + 1, problem: error instanceof Error ? error.message : String(error) }));
     }
   });

@@ -4,31 +4,32 @@
  * errors, misleading signs and second faults.
  */
 import {
-  draftCircuit,
+  causes,
   elementKinds,
   fitCircuit,
   gaugeEvidence,
   gaugeReader,
   isolationTests,
-  machineTemplates,
   templateIds,
   workCommands,
   beginCase,
   symptomIds,
   symptoms,
+  type CauseId,
   type Circumstances,
   type IsolationCase,
   type Netlist,
   type Random,
   type ReadingState,
   type SymptomId,
+  type TemplateId,
   type TestAt,
 } from "@core";
 import { predictions, withTestGauges } from "../../core/isolation/predicted";
 import { chancesOf } from "../../core/isolation/case";
+import { templateNetlist } from "../../core/isolation/practice";
 import { plannedNetlist, plannedStates, readingsAsNew } from "../../demo/draft";
 import { fleetPlan } from "../../demo/fleet";
-import { causes, type CauseId } from "@core";
 
 export interface TrialCircuit {
   name: string;
@@ -38,19 +39,8 @@ export interface TrialCircuit {
 }
 
 /** A template as a circuit, by the usual figures. */
-export function templateCircuit(id: keyof typeof machineTemplates): TrialCircuit {
-  const components = machineTemplates[id].components({ pressure: 180, displacement: 45, speed: 1450 });
-  const { netlist } = draftCircuit({
-    workingPressure: 180,
-    components: components.map((c, i) => ({
-      id: `c${i}`,
-      kind: c.kind,
-      name: c.name,
-      displacement: c.displacement ?? null,
-      speed: c.speed ?? null,
-      points: [],
-    })),
-  });
+export function templateCircuit(id: TemplateId): TrialCircuit {
+  const netlist = templateNetlist(id);
   return { name: id, netlist, states: [], usual: { commands: workCommands(netlist) } };
 }
 

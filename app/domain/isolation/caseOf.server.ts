@@ -20,6 +20,6 @@ export async function resultsOf(q: Queryable, isolationId: string): Promise<Test
     .select({ at: isolationResults.test, result: isolationResults.result })
     .from(isolationResults)
     .where(and(eq(isolationResults.isolationId, isolationId), isNull(isolationResults.withdrawnAt)))
-    .orderBy(asc(isolationResults.enteredAt), asc(isolationResults.id));
+    .orderBy(asc(isolationResults.place));
   return rows;
 }

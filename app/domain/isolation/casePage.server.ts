@@ -56,7 +56,7 @@ export async function casePage(id: string) {
       .select()
       .from(isolationResults)
       .where(eq(isolationResults.isolationId, id))
-      .orderBy(asc(isolationResults.enteredAt), asc(isolationResults.id)),
+      .orderBy(asc(isolationResults.place)),
   ]);
   if (!row) throw notFound("isolation");
   const { isolation } = row;
@@ -129,6 +129,12 @@ export async function casePage(id: string) {
       .filter((p) => !p.heldBack)
       .slice(0, ALTERNATIVES)
       .map(shown),
+    /** Every test with its results: what was made without being proposed is entered too. */
+    any: own.tests.map((t) => ({
+      id: t.id,
+      text: t.text,
+      results: Object.entries(testOf(t.test).results).map(([value, label]) => ({ value, label })),
+    })),
     waiting: [
       ...others.filter((p) => p.heldBack).slice(0, WAITING),
       ...advice.proposals.filter((p) => testOf(p.test.test).outsideBook),

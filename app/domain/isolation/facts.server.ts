@@ -31,8 +31,10 @@ function oilResult(oil: OilAssessment | null): string | null {
   if (oil.water !== null && oil.water.share !== null && oil.water.share >= SATURATED) return "water";
   if (oil.viscosityOff !== null && Math.abs(oil.viscosityOff) > OFF_GRADE)
     return oil.viscosityOff < 0 ? "thin" : "thick";
+  // one metal that is a little higher than ever is watched, and is no dirt yet
+  const pressing = oil.state === "alert" || oil.state === "alarm";
   const dirty = oil.over.some((over) => over !== null && over > 0) || oil.metals.length > 0;
-  return dirty ? "dirty" : "right";
+  return pressing && dirty ? "dirty" : "right";
 }
 
 /** Facts of the record about a circuit. */

@@ -2,3 +2,4 @@
 export { diagnoseStaleCircuits } from "./diagnose.server";
 export { caseOf } from "./caseOf.server";
 export { closeIsolation, enterResult, openIsolation } from "./cases.server";
+export { beginPractice, practiceName, practiceTest } from "./practice.server";

@@ -1,0 +1,168 @@
+/** The practice bench: a hidden fault by level and seed; what a person tried and named, and how it was done. */
+import { and, desc, eq, isNull, sql } from "drizzle-orm";
+import {
+  causes,
+  debriefOf,
+  isolationTests,
+  minutesOf,
+  MOST_SEED,
+  practiceCase,
+  practiceLevels,
+  preparations,
+  symptoms,
+  unsafeActs,
+  type IsolationTest,
+  type PracticeLevel,
+} from "@core";
+import { db } from "~/db/client.server";
+import { practiceRuns } from "~/db/schema";
+import type { Actor } from "~/domain/access/index.server";
+import { FORM_IS_OLD, type Answer } from "~/domain/answer";
+import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
+import { isUuid, notFound } from "~/platform/guard.server";
+import { now } from "~/runtime/clock.server";
+
+const SHOWN = 30;
+const MOST_TESTS = 60;
+
+const testOf = (id: keyof typeof isolationTests): IsolationTest => isolationTests[id];
+
+/** Runs of one person, the newest first. */
+export async function practiceOf(personId: string) {
+  const rows = await db()
+    .select()
+    .from(practiceRuns)
+    .where(eq(practiceRuns.personId, personId))
+    .orderBy(desc(practiceRuns.startedAt))
+    .limit(SHOWN);
+  return rows.map((r) => ({
+    id: r.id,
+    level: practiceLevels[r.level].label,
+    seed: r.seed,
+    symptom: symptoms[practiceCase(r.level, r.seed).symptom].label,
+    startedAt: r.startedAt.getTime(),
+    tests: r.made.length,
+    score: r.score,
+  }));
+}
+
+/** Begin a case. Without a number one is drawn. */
+export async function beginPractice(fields: Record<string, string>, actor: Actor): Promise<Answer> {
+  const problems: Record<string, string> = {};
+  const level = Number(fields.level);
+  if (!Object.hasOwn(practiceLevels, String(level))) problems.level = "Choose a level.";
+  const typed = (fields.seed ?? "").trim();
+  const seed = typed === "" ? 1 + Math.floor(Math.random() * MOST_SEED) : Number(typed);
+  if (!Number.isInteger(seed) || seed < 1 || seed > MOST_SEED)
+    problems.seed = `Write a whole number from 1 to ${MOST_SEED}, or leave it empty.`;
+  const { submission = "" } = fields;
+  if (!isUuid(submission) || actor.id === null) problems.form = FORM_IS_OLD;
+  if (Object.keys(problems).length > 0) return { ok: false, problems };
+  const before = await sentBefore(db(), practiceRuns, submission);
+  if (before) return { ok: true, id: before };
+  try {
+    const [row] = await db()
+      .insert(practiceRuns)
+      .values({ personId: actor.id!, level: level as PracticeLevel, seed, startedAt: new Date(now()), submission })
+      .returning({ id: practiceRuns.id });
+    return { ok: true, id: row!.id };
+  } catch (error) {
+    const same = await sentMeanwhile(error, practiceRuns, submission);
+    if (same) return { ok: true, id: same };
+    throw error;
+  }
+}
+
+const OVER = { ok: false as const, status: 409, problems: { form: "This case is over. Begin another one." } };
+
+/** Make a test. Made twice it is made once: what it shows stays. */
+export async function practiceTest(id: string, test: string, actor: Actor): Promise<Answer> {
+  return db().transaction(async (tx): Promise<Answer> => {
+    const [row] = await tx
+      .select()
+      .from(practiceRuns)
+      .where(and(eq(practiceRuns.id, id), sql`${practiceRuns.personId} = ${actor.id}`))
+      .for("update");
+    if (!row) throw notFound("practice case");
+    if (row.named !== null) return OVER;
+    if (row.made.includes(test)) return { ok: true, id };
+    const { own } = practiceCase(row.level, row.seed);
+    if (!own.tests.some((t) => t.id === test) || row.made.length >= MOST_TESTS)
+      return { ok: false, problems: { form: "Choose a test from the list." } };
+    await tx
+      .update(practiceRuns)
+      .set({ made: [...row.made, test] })
+      .where(eq(practiceRuns.id, id));
+    return { ok: true, id };
+  });
+}
+
+/** Name the cause: the case is over and scored. */
+export async function practiceName(id: string, named: string, actor: Actor): Promise<Answer> {
+  const [row] = await db()
+    .select()
+    .from(practiceRuns)
+    .where(and(eq(practiceRuns.id, id), sql`${practiceRuns.personId} = ${actor.id}`));
+  if (!row) throw notFound("practice case");
+  if (row.named !== null) return OVER;
+  const hidden = practiceCase(row.level, row.seed);
+  if (!hidden.own.suspects.some((s) => s.id === named)) return { ok: false, problems: { named: "Choose what it is." } };
+  const { score } = debriefOf(hidden, row.made, named);
+  await db()
+    .update(practiceRuns)
+    .set({ named, endedAt: new Date(now()), score })
+    .where(and(eq(practiceRuns.id, id), isNull(practiceRuns.named)));
+  return { ok: true, id };
+}
+
+/** What the page of a case shows; its owner's alone. 404 for anybody else. */
+export async function practicePage(id: string, personId: string) {
+  const [row] = await db()
+    .select()
+    .from(practiceRuns)
+    .where(and(eq(practiceRuns.id, id), eq(practiceRuns.personId, personId)));
+  if (!row) throw notFound("practice case");
+  const hidden = practiceCase(row.level, row.seed);
+  const { own } = hidden;
+  const made = row.made.flatMap((test) => {
+    const at = own.tests.find((t) => t.id === test);
+    if (!at) return [];
+    const { result, times } = hidden.show(at);
+    return [{ id: test, text: at.text, result: testOf(at.test).results[result] ?? result, times }];
+  });
+  const debrief = row.named === null ? null : debriefOf(hidden, row.made, row.named);
+  const truth = own.suspects[hidden.truth]!;
+  return {
+    id,
+    level: practiceLevels[row.level],
+    seed: row.seed,
+    symptom: symptoms[hidden.symptom],
+    parts: hidden.netlist.elements.map((e) => e.name),
+    made,
+    minutes: minutesOf(own, row.made),
+    tests: own.tests
+      .filter((t) => !row.made.includes(t.id))
+      .map((t) => {
+        const { minutes, prepare, risk, outsideBook, caution } = testOf(t.test);
+        return {
+          id: t.id,
+          text: t.text,
+          minutes,
+          prepare: preparations[prepare].label,
+          risk,
+          outsideBook: outsideBook ?? false,
+          caution: caution ?? null,
+        };
+      }),
+    suspects: own.suspects
+      .map(({ id: suspect, text }) => ({ id: suspect, text }))
+      .sort((a, b) => a.text.localeCompare(b.text)),
+    over: debrief && {
+      ...debrief,
+      unsafe: debrief.unsafe.map((u) => unsafeActs[u]),
+      truth: truth.text,
+      act: causes[truth.cause].act.text,
+      named: own.suspects.find((s) => s.id === row.named)?.text ?? "",
+    },
+  };
+}

@@ -1,0 +1,72 @@
+import { describe, expect, test } from "@jest/globals";
+import { causes } from "./knowledge/causes";
+import { tests } from "./knowledge/tests";
+import { debriefOf, minutesOf, practiceCase } from "./practice";
+import { walk } from "./walk";
+
+describe("a case to practise on", () => {
+  test("the same level and seed are the same case, another seed is another", () => {
+    const [a, b] = [practiceCase(2, 17), practiceCase(2, 17)];
+    expect([a.template, a.symptom, a.truth]).toEqual([b.template, b.symptom, b.truth]);
+    for (const t of a.own.tests) expect(a.show(t)).toEqual(b.show(t));
+    const seen = new Set(
+      Array.from({ length: 12 }, (_, i) => practiceCase(2, i + 1)).map((c) => `${c.symptom} ${c.truth}`),
+    );
+    expect(seen.size).toBeGreaterThan(6);
+  });
+  test("every test has an answer that it can have", () => {
+    for (const level of [1, 2, 3] as const)
+      for (let seed = 1; seed <= 4; seed++) {
+        const c = practiceCase(level, seed);
+        for (const t of c.own.tests) expect(Object.keys(tests[t.test].results)).toContain(c.show(t).result);
+      }
+  });
+  test("an instrument shows the fault in the circuit with its error", () => {
+    const withGauge = Array.from({ length: 60 }, (_, i) => practiceCase(1, i + 1)).flatMap((c) =>
+      c.own.tests.map((t) => c.show(t)).filter((s) => s.times !== null),
+    );
+    expect(withGauge.length).toBeGreaterThan(20);
+    expect(withGauge.some((s) => Math.abs(s.times! - 1) > 0.2)).toBe(true);
+    expect(withGauge.every((s) => Number.isFinite(s.times!))).toBe(true);
+  });
+});
+
+describe("the debrief", () => {
+  const c = practiceCase(1, 3);
+  const truth = c.own.suspects[c.truth]!.id;
+  const best = walk(c.own, (t) => c.show(t).result).steps.map((s) => s.test.id);
+  test("the best path and the right name: full marks", () => {
+    expect(debriefOf(c, best, truth)).toMatchObject({ right: true, rightAct: true, unsafe: [], score: 100 });
+  });
+  test("a wrong name costs, and is said not to cure", () => {
+    const other = c.own.suspects.find(
+      (s) => s.id !== truth && causes[s.cause].act.do !== causes[c.own.suspects[c.truth]!.cause].act.do,
+    )!;
+    const { score, unsafe, right } = debriefOf(c, best, other.id);
+    expect(right).toBe(false);
+    expect(unsafe).toContain("not cured");
+    expect(score).toBeLessThan(50);
+  });
+  test("opening the circuit first is unsafe, and so is a pump that is blamed without a look", () => {
+    const opens = c.own.tests.find((t) => tests[t.test].risk === "opens")!;
+    expect(debriefOf(c, [opens.id], truth).unsafe).toContain("opened early");
+    const pump = c.own.suspects.find((s) => causes[s.cause].part === "pump");
+    if (pump) expect(debriefOf(c, [opens.id], pump.id).unsafe).toContain("blamed the pump");
+  });
+  test("what is made ready counts once, what is not a test counts for nothing", () => {
+    expect(minutesOf(c.own, [])).toBe(0);
+    expect(minutesOf(c.own, ["nonsense"])).toBe(0);
+    const warm = c.own.tests.filter((t) => tests[t.test].prepare === "warm").slice(0, 2);
+    const alone = warm.reduce((s, t) => s + minutesOf(c.own, [t.id]), 0);
+    expect(
+      alone -
+        minutesOf(
+          c.own,
+          warm.map((t) => t.id),
+        ),
+    ).toBe(15);
+  });
+  test("nothing named, nothing done", () => {
+    expect(debriefOf(c, [], "").right).toBe(false);
+  });
+});

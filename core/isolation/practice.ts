@@ -1,0 +1,221 @@
+/**
+ * A hidden fault to practise on: a template's circuit, a symptom, tests whose results come from the circuit with the
+ * fault in it or from the tables. The same seed is the same case everywhere, so that a class can share it.
+ */
+import { draftCircuit } from "../circuit/draft";
+import { gaugeReader, workCommands } from "../circuit/gauges";
+import { elementKinds } from "../circuit/kinds";
+import type { Netlist } from "../circuit/netlist";
+import { machineTemplates, templateIds, type TemplateId } from "../equipment/templates";
+import { random, type Random } from "../random/random";
+import { beginCase, chancesOf, oddsOf, type IsolationCase, type TestAt, type TestResult } from "./case";
+import { causes } from "./knowledge/causes";
+import { symptomIds, symptoms, type SymptomId } from "./knowledge/symptoms";
+import { tests } from "./knowledge/tests";
+import { preparations, risks, type Preparation, type Test } from "./knowledge/types";
+import { adviceOf } from "./next";
+import { predictions, withTestGauges } from "./predicted";
+import { walk } from "./walk";
+
+export const practiceLevels = {
+  1: { label: "Plain", says: "One gross fault; tests show what they should." },
+  2: { label: "As in life", says: "One fault of any size; tests show what they usually show." },
+  3: { label: "Misleading", says: "A small fault; one test in eight shows what it should not." },
+} as const;
+export type PracticeLevel = keyof typeof practiceLevels;
+
+/** Seeds that a class can tell one another. */
+export const MOST_SEED = 9999;
+
+/** A test's result, and what the instrument showed where there is one: as a factor of what is usual. */
+export interface Shown {
+  result: string;
+  times: number | null;
+}
+
+export interface PracticeCase {
+  template: TemplateId;
+  symptom: SymptomId;
+  netlist: Netlist;
+  /** As the house would begin it. */
+  own: IsolationCase;
+  /** The hidden suspect, by its place in the case. */
+  truth: number;
+  show: (test: TestAt) => Shown;
+}
+
+/** Figures of the circuits that are practised on. */
+const FIGURES = { displacement: 45, speed: 1450, pressure: 180 };
+
+/** A template as a circuit without points. */
+export function templateNetlist(template: TemplateId): Netlist {
+  const components = machineTemplates[template].components(FIGURES).map((c, i) => ({ ...c, id: `c${i}`, points: [] }));
+  return draftCircuit({ workingPressure: FIGURES.pressure, components }).netlist;
+}
+
+/** Severity as a power of ten of the greatest: gross, any, small. */
+const SEVERITIES: Record<PracticeLevel, [number, number]> = { 1: [-0.4, -0.1], 2: [-1.5, -0.2], 3: [-1.7, -1] };
+/** One test in so many misleads, at the last level. */
+const MISLEADS = 8;
+
+/** What a test with a gauge shows on the circuit with its fault, as a factor of healthy; null: the model has no answer. */
+function gaugesOf(netlist: Netlist, own: IsolationCase, truth: number, severity: number) {
+  const { element, cause } = own.suspects[truth]!;
+  const { fault } = causes[cause];
+  if (element === null || !fault) return () => null;
+  const added = withTestGauges(netlist);
+  const read = gaugeReader(added.netlist, new Map(added.states));
+  const usual = { commands: workCommands(netlist) };
+  const healthy = new Map(read(usual).values);
+  const now = read({ ...usual, faults: { [element]: { [fault]: severity } } }).values;
+  return (test: TestAt, rng: Random): number | null => {
+    const [before, after] = [healthy.get(test.id), now.get(test.id)];
+    if (typeof before !== "number" || typeof after !== "number" || Math.abs(before) < 1e-6) return null;
+    return (after / before) * (1 + (predictions[test.test]?.good ?? 0) * rng.normal());
+  };
+}
+
+/**
+ * The case of a level and a seed.
+ * @param seed 1 to 9999
+ */
+export function practiceCase(level: PracticeLevel, seed: number): PracticeCase {
+  const rng = random(seed * 10 + level).fork("practice");
+  for (;;) {
+    const template = rng.pick(templateIds);
+    const symptom = rng.pick(symptomIds);
+    const netlist = templateNetlist(template);
+    const own = beginCase(symptom, null, undefined, netlist);
+    const listed = new Set<string>(Object.values(symptoms[symptom].causes).flat());
+    const likely = own.suspects.map((s, i) => ({ s, i })).filter(({ s }) => listed.has(s.cause));
+    if (likely.length < 4) continue;
+    const truth = rng.pick(likely).i;
+    const { element, cause } = own.suspects[truth]!;
+    const kind = netlist.elements.find((e) => e.id === element)?.kind;
+    const { fault } = causes[cause];
+    const greatest = (kind && fault && elementKinds[kind].faults[fault]?.greatest) || 1;
+    const severity = greatest * 10 ** rng.between(...SEVERITIES[level]);
+    const gauge = gaugesOf(netlist, own, truth, severity);
+    return {
+      template,
+      symptom,
+      netlist,
+      own,
+      truth,
+      show: (test) => resultOf(own, test, truth, level, gauge, rng.fork(test.id)),
+    };
+  }
+}
+
+function resultOf(
+  own: IsolationCase,
+  at: TestAt,
+  truth: number,
+  level: PracticeLevel,
+  gauge: (test: TestAt, rng: Random) => number | null,
+  rng: Random,
+): Shown {
+  const results = Object.keys(tests[at.test].results) as [string, ...string[]];
+  if (level === 3 && rng.uniform() < 1 / MISLEADS) return { result: rng.pick(results), times: null };
+  const prediction = predictions[at.test];
+  const times = prediction ? gauge(at, rng) : null;
+  if (prediction && times !== null) {
+    const less = times - 1 < -prediction.called ? prediction.less : undefined;
+    const more = times - 1 > prediction.called ? prediction.more : undefined;
+    return { result: less ?? more ?? results[0], times };
+  }
+  const chances = chancesOf(own, at, { suspects: [truth], weight: 1 });
+  if (level === 1) return { result: results.reduce((a, b) => (chances[b]! > chances[a]! ? b : a)), times: null };
+  let left = rng.uniform();
+  return { result: results.find((r) => (left -= chances[r]!) <= 0) ?? results[0], times: null };
+}
+
+/** What was done that should not have been. */
+export type UnsafeAct = "opened early" | "deadheaded early" | "outside the book" | "blamed the pump" | "not cured";
+
+export const unsafeActs: Record<UnsafeAct, string> = {
+  "opened early": "The circuit was opened while a safer test still told enough",
+  "deadheaded early": "An outlet was closed against the pump while a safer test still told enough",
+  "outside the book": "A method outside the manufacturer's book was used",
+  "blamed the pump": "The pump was blamed without a look outside",
+  "not cured": "What was named is not the cause: it would have stayed",
+};
+
+export interface Debrief {
+  right: boolean;
+  /** Right part and right act, under another name. */
+  rightAct: boolean;
+  minutes: number;
+  unsafe: UnsafeAct[];
+  /** 0 to 100. */
+  score: number;
+  /** What the house would have done. */
+  best: { tests: { text: string; result: string; minutes: number }[]; minutes: number };
+}
+
+/** Points that a wrong cause, the minutes beyond the best path's, and each unsafe act cost. */
+const COSTS = { wrong: 40, slow: 30, unsafe: 15 };
+/** Beyond so many times the minutes of the best path nothing more is lost. */
+const SLOWEST = 3;
+
+/** Minutes of tests in the order in which they were made; what is made ready serves the next. */
+export function minutesOf(own: IsolationCase, made: readonly string[]): number {
+  const ready = new Set<Preparation>(["none"]);
+  return made.reduce((sum, id) => {
+    const at = own.tests.find((t) => t.id === id);
+    if (!at) return sum;
+    const { minutes, prepare }: Test = tests[at.test];
+    const all = minutes + (ready.has(prepare) ? 0 : preparations[prepare].minutes);
+    if (prepare !== "isolated") ready.add(prepare);
+    return sum + all;
+  }, 0);
+}
+
+/**
+ * How it was done, beside the best path.
+ * @param made ids of tests in order
+ * @param named id of the suspect that was named
+ */
+export function debriefOf(c: PracticeCase, made: readonly string[], named: string): Debrief {
+  const { own, truth } = c;
+  const results: TestResult[] = [];
+  const unsafe = new Set<UnsafeAct>();
+  for (const id of made) {
+    const at = own.tests.find((t) => t.id === id);
+    if (!at) continue;
+    const { risk, outsideBook }: Test = tests[at.test];
+    const { proposals } = adviceOf(own, oddsOf(own, results), new Set(results.map((r) => r.at)));
+    const safer = proposals.some((p) => !p.heldBack && risks[tests[p.test.test].risk] < risks.deadhead);
+    if (outsideBook) unsafe.add("outside the book");
+    else if (risk === "opens" && safer) unsafe.add("opened early");
+    else if (risk === "deadhead" && safer) unsafe.add("deadheaded early");
+    results.push({ at: id, result: c.show(at).result });
+  }
+  const suspect = own.suspects.find((s) => s.id === named);
+  const hidden = own.suspects[truth]!;
+  const right = suspect?.id === hidden.id;
+  const actOf = (s: typeof hidden) => `${causes[s.cause].act.do} ${s.element ?? causes[s.cause].part}`;
+  const rightAct = suspect !== undefined && actOf(suspect) === actOf(hidden);
+  if (!rightAct) unsafe.add("not cured");
+  const looked = results.some((r) => /^(look|ask|listen)/.test(r.at));
+  if (suspect && ["pump", "variable"].includes(causes[suspect.cause].part) && !looked) unsafe.add("blamed the pump");
+  const minutes = minutesOf(own, made);
+  const walked = walk(own, (at) => c.show(at).result);
+  const slow = walked.minutes === 0 ? 0 : Math.min(1, Math.max(0, (minutes / walked.minutes - 1) / (SLOWEST - 1)));
+  const score = 100 - (rightAct ? 0 : COSTS.wrong) - COSTS.slow * slow - COSTS.unsafe * unsafe.size;
+  return {
+    right,
+    rightAct,
+    minutes,
+    unsafe: [...unsafe],
+    score: Math.round(Math.max(0, score)),
+    best: {
+      minutes: walked.minutes,
+      tests: walked.steps.map((s) => ({
+        text: s.test.text,
+        result: (tests[s.test.test] as Test).results[s.result]!,
+        minutes: s.minutes,
+      })),
+    },
+  };
+}
