@@ -112,8 +112,10 @@ export async function loadIsolations(technician: string, now: number): Promise<v
       .from(circuits)
       .innerJoin(machines, eq(machines.id, circuits.machineId))
       .where(eq(machines.tag, t.machine));
+    // a part of the harbour may be loaded without it
+    if (!circuit) continue;
     const submission = crypto.randomUUID();
-    const opened = await openIsolation({ circuitId: circuit!.id, symptom: t.symptom, note: t.note, submission }, actor);
+    const opened = await openIsolation({ circuitId: circuit.id, symptom: t.symptom, note: t.note, submission }, actor);
     if (!opened.ok) throw new Error(Object.values(opened.problems).join(" "));
     const { id } = opened;
     const [row] = await db().select().from(isolations).where(eq(isolations.id, id));

@@ -62,6 +62,8 @@ await command(async () => {
   );
   const circuits = await follow(bin("tsx"), ["scripts/bench/circuits.ts"]);
   if (circuits.code !== 0) throw new Error("The circuits were not measured.");
+  const isolation = await follow(bin("tsx"), ["scripts/bench/isolation.ts"]);
+  if (isolation.code !== 0) throw new Error("The isolation was not measured.");
   const cluster = await openCluster("bench", { settings: ["fsync=off", "shared_buffers=512MB", "max_wal_size=4GB"] });
   const database = `bench_${process.pid}`;
   let app;

@@ -19,6 +19,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 export const loader = guard("viewer", async ({ params, user }) => ({
   page: await casePage(idParam(params)),
   mayEnter: mayAct(user.role, "technician"),
+  mayBook: mayAct(user.role, "engineer"),
   submission: crypto.randomUUID(),
 }));
 
@@ -38,7 +39,7 @@ export const action = guardAction("technician", async ({ params, request, user }
 });
 
 /** What to do, where the odds are sure enough, or what it means that nothing fits. */
-function WhatToDo({ page }: { page: CasePage }) {
+function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
   if (page.noneFits)
     return (
       <Notice tone="ochre" live={false}>
@@ -56,7 +57,12 @@ function WhatToDo({ page }: { page: CasePage }) {
       {act.minutes} min{act.part ? ", with a part" : ", no part"}
       {act.stop ? ", the machine stopped" : ", no stop"}.{" "}
       {act.interim ? "This is a stop-gap: the cause stays open. " : ""}
-      Then prove it: repeat the reading that showed it, at the same conditions.
+      Then prove it: repeat the reading that showed it, at the same conditions.{" "}
+      {page.bookable && act.stop && mayBook ? (
+        <Link to={`/work/book?point=${page.bookable}`} className="act">
+          Book work into a stop
+        </Link>
+      ) : null}
     </Notice>
   );
 }
@@ -259,7 +265,7 @@ export default function Case(props: Route.ComponentProps) {
   );
 }
 
-function CaseScreen({ loaderData: { page, mayEnter, submission }, actionData }: Route.ComponentProps) {
+function CaseScreen({ loaderData: { page, mayEnter, mayBook, submission }, actionData }: Route.ComponentProps) {
   const site = useSite();
   const problems = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
@@ -287,7 +293,7 @@ function CaseScreen({ loaderData: { page, mayEnter, submission }, actionData }: 
           {page.closed.findings}
         </Notice>
       ) : (
-        <WhatToDo page={page} />
+        <WhatToDo page={page} mayBook={mayBook} />
       )}
       {problems?.result ? <Notice tone="verm">{problems.result}</Notice> : null}
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">

@@ -74,7 +74,7 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
               to={p.to}
               end={p.to === "/"}
               className={({ isActive }) =>
-                `flex min-h-9 shrink-0 items-center justify-between gap-2 px-3 py-1.5 max-lg:min-h-11 ` +
+                `flex min-h-9 shrink-0 items-center justify-between gap-2 px-3 py-1.5 max-lg:min-h-11 sm:max-lg:px-2 ` +
                 `lg:border-l-[3px] lg:px-4 ` +
                 (isActive
                   ? "border-sea bg-gradient-to-r from-sea-soft font-semibold text-ink max-lg:border-b-[3px]"

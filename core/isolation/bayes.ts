@@ -13,7 +13,7 @@ export const clamped = (p: number): number => Math.min(MOST, Math.max(LEAST, p))
  * @param evidence ln of the likelihood of each piece of evidence under each possibility
  * @returns probabilities in the order of the priors; they add up to 1. Empty where there is no possibility
  * @throws {RangeError} where all priors are zero, or a piece of evidence has another length
- * @example posterior([1, 1], [[Math.log(0.9), Math.log(0.1)]]) // [0.9, 0.1]
+ * @example posterior([1, 1], [[Math.log(0.9), Math.log(0.1)]])[0] // 0.9
  */
 export function posterior(priors: readonly number[], evidence: readonly (readonly number[])[]): number[] {
   if (priors.length === 0) return [];

@@ -76,7 +76,7 @@ const FIGURE_SPREAD = 0.15;
 const WORSE = 1.3;
 
 /** A netlist whose figures are not those that the model was given. */
-function otherFigures(netlist: Netlist, rng: Random): Netlist {
+export function otherFigures(netlist: Netlist, rng: Random): Netlist {
   return {
     ...netlist,
     elements: netlist.elements.map((e) => ({

@@ -1,5 +1,5 @@
 /** What the page of one isolation shows: the odds as they went, and the next best test. */
-import { asc, eq, inArray } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
 import {
   adviceOf,
   isolationTests,
@@ -13,8 +13,8 @@ import {
   type TestResult,
 } from "@core";
 import { db } from "~/db/client.server";
-import { circuits, isolationResults, isolations, machines, points, sites } from "~/db/schema";
-import { notFound } from "~/platform/guard.server";
+import { assessments, circuits, isolationResults, isolations, machines, points, sites } from "~/db/schema";
+import { isUuid, notFound } from "~/platform/guard.server";
 import { caseOf } from "./caseOf.server";
 
 /** Suspects that are listed; the rest are unlikely and counted. */
@@ -81,8 +81,21 @@ export async function casePage(id: string) {
     off.length > 0
       ? await db().select({ id: points.id, name: points.name }).from(points).where(inArray(points.id, off))
       : [];
+  const [element] = advice.acts[0]?.causes.map((c) => c.element) ?? [];
+  // an element of the register bears the id of its component; one that was only drawn has no points to book work for
+  const [bookable] =
+    advice.decided && element && isUuid(element)
+      ? await db()
+          .select({ id: points.id })
+          .from(points)
+          .leftJoin(assessments, eq(assessments.pointId, points.id))
+          .where(and(eq(points.componentId, element), isNull(points.retiredAt)))
+          .orderBy(desc(assessments.urgency))
+          .limit(1)
+      : [];
   return {
     id,
+    bookable: bookable?.id ?? null,
     machine: row.machine,
     machineId: row.machineId,
     circuit: row.circuit,

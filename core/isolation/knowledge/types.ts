@@ -20,7 +20,7 @@ export interface Part {
 
 /** What the cause asks for. Setting a valve is not a stop. */
 export interface Act {
-  do: "set" | "clean" | "renew" | "refill" | "repair" | "free" | "restore" | "check";
+  do: "set" | "clean" | "replace" | "refill" | "repair" | "free" | "restore" | "check";
   text: string;
   minutes: number;
   /** Does it need a part, and the machine stopped and its circuit opened? */

@@ -35,8 +35,8 @@ export const controlCauses = {
     rank: "seldom",
     fault: "seat",
     act: {
-      do: "renew",
-      text: "Renew the valve as a set; the seat is never polished",
+      do: "replace",
+      text: "Replace the valve as a set; the seat is never polished",
       minutes: 60,
       part: true,
       stop: true,
@@ -48,8 +48,8 @@ export const controlCauses = {
     rank: "seldom",
     fault: "springBroken",
     act: {
-      do: "renew",
-      text: "Set once; if it does not hold its setting, renew the spring or the valve",
+      do: "replace",
+      text: "Set once; if it does not hold its setting, replace the spring or the valve",
       minutes: 45,
       part: true,
       stop: true,
@@ -73,7 +73,7 @@ export const controlCauses = {
     label: "Unloading valve leaks",
     rank: "seldom",
     fault: "seat",
-    act: { do: "renew", text: "Clean it; renew valve and bore as a set", minutes: 90, part: true, stop: true },
+    act: { do: "replace", text: "Clean it; replace valve and bore as a set", minutes: 90, part: true, stop: true },
   },
   "unloader.stuck": {
     part: "unloader",
@@ -101,7 +101,7 @@ export const controlCauses = {
     label: "Sequence valve leaks",
     rank: "rare",
     fault: "seat",
-    act: { do: "renew", text: "Clean it; renew it as a set", minutes: 60, part: true, stop: true },
+    act: { do: "replace", text: "Clean it; replace it as a set", minutes: 60, part: true, stop: true },
   },
   "flowControl.stuck": {
     part: "flowControl",
@@ -150,8 +150,8 @@ export const controlCauses = {
     rank: "seldom",
     fault: "leakBack",
     act: {
-      do: "renew",
-      text: "Look at the seat before washing; renew the cartridge",
+      do: "replace",
+      text: "Look at the seat before washing; replace the cartridge",
       minutes: 60,
       part: true,
       stop: true,
@@ -163,8 +163,8 @@ export const controlCauses = {
     rank: "sometimes",
     fault: "worn",
     act: {
-      do: "renew",
-      text: "Null leakage or vacuum bench proves it; renew spool and bore as a set at a stop",
+      do: "replace",
+      text: "Null leakage or vacuum bench proves it; replace spool and bore as a set at a stop",
       minutes: 150,
       part: true,
       stop: true,
@@ -191,7 +191,7 @@ export const controlCauses = {
     fault: "stuckOver",
     act: {
       do: "free",
-      text: "Prop the load, isolate; free and clean the spool, renew a broken centring spring",
+      text: "Prop the load, isolate; free and clean the spool, replace a broken centring spring",
       minutes: 90,
       part: false,
       stop: true,
@@ -225,8 +225,8 @@ export const controlCauses = {
     outside: true,
     fault: "noCommand",
     act: {
-      do: "renew",
-      text: "Renew the coil, and find out whether a stuck spool burned it",
+      do: "replace",
+      text: "Replace the coil, and find out whether a stuck spool burned it",
       minutes: 25,
       part: true,
       stop: false,

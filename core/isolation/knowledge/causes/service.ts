@@ -7,7 +7,7 @@ export const serviceCauses = {
     label: "Filter element blocked",
     rank: "often",
     fault: "blocked",
-    act: { do: "renew", text: "Renew the element and look at what it holds", minutes: 30, part: true, stop: false },
+    act: { do: "replace", text: "Replace the element and look at what it holds", minutes: 30, part: true, stop: false },
   },
   "filter.bypass": {
     part: "filter",
@@ -69,8 +69,8 @@ export const serviceCauses = {
     outside: true,
     fault: "chafed",
     act: {
-      do: "renew",
-      text: "Never feel for it: card and eye protection. Without pressure: renew the hose or its seal",
+      do: "replace",
+      text: "Never feel for it: card and eye protection. Without pressure: replace the hose or its seal",
       minutes: 60,
       part: true,
       stop: true,
@@ -83,8 +83,8 @@ export const serviceCauses = {
     outside: true,
     fault: "squeezed",
     act: {
-      do: "renew",
-      text: "Open the valve; renew the hose, lead it free of bends",
+      do: "replace",
+      text: "Open the valve; replace the hose, lead it free of bends",
       minutes: 60,
       part: true,
       stop: true,

@@ -10,7 +10,7 @@ export const supplyCauses = {
     fault: "beltSlips",
     act: {
       do: "set",
-      text: "Tension the belt or renew the coupling insert; torque to slip against its band",
+      text: "Tension the belt or replace the coupling insert; torque to slip against its band",
       minutes: 40,
       part: false,
       stop: true,
@@ -64,7 +64,7 @@ export const supplyCauses = {
     rank: "seldom",
     outside: true,
     act: {
-      do: "renew",
+      do: "replace",
       text: "Measure the viscosity; change to the stated oil or cool it",
       minutes: 240,
       part: true,
@@ -103,7 +103,7 @@ export const supplyCauses = {
     rank: "seldom",
     outside: true,
     act: {
-      do: "renew",
+      do: "replace",
       text: "Sample; dry or change the oil; find where the water comes in",
       minutes: 240,
       part: true,
@@ -130,7 +130,7 @@ export const supplyCauses = {
     fault: "blocked",
     act: {
       do: "clean",
-      text: "Open the valve fully; clean or renew the strainer and look at what it holds",
+      text: "Open the valve fully; clean or replace the strainer and look at what it holds",
       minutes: 60,
       part: false,
       stop: true,
@@ -144,7 +144,7 @@ export const supplyCauses = {
     fault: "air",
     act: {
       do: "repair",
-      text: "Oil on each joint of the suction line and listen; tighten or renew",
+      text: "Oil on each joint of the suction line and listen; tighten or replace",
       minutes: 60,
       part: false,
       stop: true,
@@ -169,7 +169,7 @@ export const supplyCauses = {
     rank: "sometimes",
     fault: "slip",
     act: {
-      do: "renew",
+      do: "replace",
       text: "Confirm by a load test before money is spent; replace the pump at a stop, flush what is below it",
       minutes: 300,
       part: true,
@@ -182,7 +182,7 @@ export const supplyCauses = {
     rank: "often",
     fault: "caseLeak",
     act: {
-      do: "renew",
+      do: "replace",
       text: "Confirm by a load test before money is spent; replace the pump at a stop, flush what is below it",
       minutes: 300,
       part: true,
@@ -194,7 +194,7 @@ export const supplyCauses = {
     label: "Pump bearing or shaft failing",
     rank: "seldom",
     act: {
-      do: "renew",
+      do: "replace",
       text: "Look at the case debris; replace the pump before it breaks up",
       minutes: 300,
       part: true,

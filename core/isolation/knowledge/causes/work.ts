@@ -8,8 +8,8 @@ export const workCauses = {
     rank: "sometimes",
     fault: "leakBack",
     act: {
-      do: "renew",
-      text: "Load propped; look at the seat before washing, renew the valve, holding test before and after",
+      do: "replace",
+      text: "Load propped; look at the seat before washing, replace the valve, holding test before and after",
       minutes: 120,
       part: true,
       stop: true,
@@ -61,8 +61,8 @@ export const workCauses = {
     rank: "sometimes",
     fault: "pistonLeak",
     act: {
-      do: "renew",
-      text: "Load propped; renew the seals at a stop and look at the bore; a valve that masks it is a stop-gap",
+      do: "replace",
+      text: "Load propped; replace the seals at a stop and look at the bore; a valve that masks it is a stop-gap",
       minutes: 240,
       part: true,
       stop: true,
@@ -74,8 +74,8 @@ export const workCauses = {
     rank: "sometimes",
     fault: "rodSeal",
     act: {
-      do: "renew",
-      text: "Renew rod seal and wiper; look along the rod for scores",
+      do: "replace",
+      text: "Replace rod seal and wiper; look along the rod for scores",
       minutes: 180,
       part: true,
       stop: true,
@@ -100,7 +100,7 @@ export const workCauses = {
     rank: "sometimes",
     fault: "worn",
     act: {
-      do: "renew",
+      do: "replace",
       text: "Case drain at load confirms; replace the motor at a stop",
       minutes: 240,
       part: true,
@@ -113,8 +113,8 @@ export const workCauses = {
     rank: "sometimes",
     fault: "worn",
     act: {
-      do: "renew",
-      text: "Standby leakage with consumers blocked one after another tells which; renew its seals",
+      do: "replace",
+      text: "Standby leakage with consumers blocked one after another tells which; replace its seals",
       minutes: 150,
       part: true,
       stop: true,
@@ -137,8 +137,8 @@ export const workCauses = {
     label: "Loop relief or by-pass valve leaks",
     rank: "seldom",
     act: {
-      do: "renew",
-      text: "Swap the two loop valves: does the fault change direction? Renew the one it follows",
+      do: "replace",
+      text: "Swap the two loop valves: does the fault change direction? Replace the one it follows",
       minutes: 60,
       part: true,
       stop: true,

@@ -56,7 +56,7 @@ export const wearSymptoms = {
   },
   failsAgain: {
     label: "A new part fails again",
-    seen: "It was renewed lately, and the same fault is back.",
+    seen: "It was replaced lately, and the same fault is back.",
     causes: {
       often: ["fluid.dirt", "filter.bypass"],
       sometimes: ["pump.notFilled", "inlet.blocked", "relief.heldOpen", "relief.setLow"],

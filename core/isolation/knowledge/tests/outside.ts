@@ -11,7 +11,7 @@ export const outsideTests = {
     results: {
       nothing: "Nothing was done",
       settings: "A setting or valve was touched",
-      opened: "The circuit was opened or a part renewed",
+      opened: "The circuit was opened or a part replaced",
       filled: "Oil was filled or changed",
     },
     falsely: { settings: "seldom", opened: "seldom", filled: "seldom" },
