@@ -141,6 +141,11 @@ export function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
           <Link to={`/points/${d.pointId}`} className="way">
             Look at the trend
           </Link>
+          {mayBook && pressing(d) ? (
+            <Link to={`/isolate/new?circuit=${d.circuitId}&symptom=gaugeOdd`} className="way">
+              Find the cause
+            </Link>
+          ) : null}
         </p>
       </div>
       <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right">

@@ -4,7 +4,7 @@
  */
 import { elementKinds } from "../circuit/kinds";
 import type { Netlist } from "../circuit/netlist";
-import { anyOf, clamped, posterior } from "./bayes";
+import { anyOf, clamped, posterior } from "../numeric/bayes";
 import { causesOf } from "./candidates";
 import type { GaugeEvidence } from "./evidence";
 import { causes, type CauseId } from "./knowledge/causes";

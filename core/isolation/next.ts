@@ -1,5 +1,5 @@
 /** The next best test: what tells most for the minutes and the risk that it takes. */
-import { entropy } from "./bayes";
+import { entropy } from "../numeric/bayes";
 import { chancesUnderAll, type IsolationCase, type Odds, type TestAt } from "./case";
 import { causes, type CauseId } from "./knowledge/causes";
 import { tests } from "./knowledge/tests";

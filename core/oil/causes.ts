@@ -1,4 +1,5 @@
 /** What made the oil dirty? What happened about the time of the step, weighed by how often it is the reason (common practice). */
+import { posterior } from "../numeric/bayes";
 
 export type CauseId = "filterPast" | "filterBlocked" | "opened" | "filled" | "fromOutside" | "fromWithin" | "unknown";
 
@@ -43,6 +44,8 @@ const DAY = 86_400_000;
 const LEAD = 75 * DAY;
 /** One day is given for clocks and dates. */
 const SLACK = DAY;
+/** Odds of an event that nobody noted. */
+const UNKNOWN = 1;
 /** So many fills without dirt make another one ordinary. */
 const ROUTINE = 3;
 
@@ -118,12 +121,12 @@ export function dirtCauses({ step, filters, fitted, fills, outside, metals }: Ca
       componentId: null,
       tells: "Look at the debris, at the case drain and at the load test.",
     });
-  const unknown = 1;
-  const total = found.reduce((sum, f) => sum + f.odds, unknown);
-  const causes = found.map(({ odds, ...f }): Cause => ({ ...f, share: odds / total }));
+  // what happened is the evidence already: by how often each is the reason, among themselves and what nobody noted
+  const shares = posterior([...found.map((f) => f.odds), UNKNOWN], []);
+  const causes = found.map(({ odds: _, ...f }, i): Cause => ({ ...f, share: shares[i]! }));
   causes.push({
     id: "unknown",
-    share: unknown / total,
+    share: shares.at(-1)!,
     text: "an event that is not on record",
     at: null,
     componentId: null,

@@ -1,5 +1,6 @@
 /** Which part do the metals come from? Materials per component against which metals rose and which did not. */
 import type { ComponentKind } from "../equipment/kinds";
+import { posterior } from "../numeric/bayes";
 import { analytes, type WearMetalId } from "./analytes";
 
 export interface Material {
@@ -78,6 +79,8 @@ const moves: Partial<Record<ComponentKind, number>> = {
 const WORSE_IF_SO = 0.8;
 const WORSE_IF_NOT = 0.12;
 const NONE_OF_THESE = 0.08;
+/** Below this share a component is not named. */
+const WORTH_A_LINE = 0.02;
 
 /**
  * Shares by Bayes: which one component wears, or none of these. Each possibility is weighed by how well it explains
@@ -91,35 +94,40 @@ export function partSuspects(
   components: readonly PartComponent[],
 ): { suspects: PartSuspect[]; none: number } {
   if (rose.length === 0) return { suspects: [], none: 1 };
-  /** Likelihood of all readings, given which component wears; null: none of these. */
-  const readings = (wearing: PartComponent | null) =>
-    components.reduce((product, c) => {
-      if (c.worse === null) return product;
-      const chance = c === wearing ? WORSE_IF_SO : WORSE_IF_NOT;
-      return product * (c.worse ? chance : 1 - chance);
-    }, 1);
-  const scored = components.map((c) => {
+  const made = components.map((c) => {
     const materials = c.materials.length > 0 ? c.materials : (usualMaterials[c.kind as ComponentKind] ?? []);
-    const has = (metal: WearMetalId) => materials.some((m) => m.metal === metal);
-    let odds = (moves[c.kind as ComponentKind] ?? 0) * readings(c);
-    for (const metal of rose) odds *= has(metal) ? SHOWS : SHOWS_ANYWAY;
-    for (const metal of stayed) odds *= has(metal) ? 1 - SHOWS : 1 - SHOWS_ANYWAY;
-    return { c, odds, parts: [...new Set(materials.filter((m) => rose.includes(m.metal)).map((m) => m.part))] };
+    return { c, materials, has: (metal: WearMetalId) => materials.some((m) => m.metal === metal) };
   });
-  const noneOdds = NONE_OF_THESE * readings(null) * SHOWS ** rose.length * (1 - SHOWS_ANYWAY) ** stayed.length;
-  const total = scored.reduce((sum, s) => sum + s.odds, noneOdds);
+  // which component wears, in their order; last, none of these
+  const priors = [...components.map((c) => moves[c.kind as ComponentKind] ?? 0), NONE_OF_THESE];
+  const each = (of: (wearing: (typeof made)[number] | null) => number) =>
+    [...made, null].map((wearing) => Math.log(of(wearing)));
+  const readings = components
+    .filter((c) => c.worse !== null)
+    .map((c) =>
+      each((wearing) => {
+        const chance = wearing?.c === c ? WORSE_IF_SO : WORSE_IF_NOT;
+        return c.worse ? chance : 1 - chance;
+      }),
+    );
+  // something that is not among them is made of whatever rose
+  const metals = [
+    ...rose.map((m) => each((wearing) => (wearing === null || wearing.has(m) ? SHOWS : SHOWS_ANYWAY))),
+    ...stayed.map((m) => each((wearing) => 1 - (wearing?.has(m) ? SHOWS : SHOWS_ANYWAY))),
+  ];
+  const shares = posterior(priors, [...readings, ...metals]);
   return {
-    suspects: scored
-      .filter((s) => s.odds / total >= 0.02)
-      .map((s) => ({
-        componentId: s.c.componentId,
-        name: s.c.name,
-        share: s.odds / total,
-        parts: s.parts,
-        agrees: s.c.worse === true,
+    suspects: made
+      .map(({ c, materials }, i) => ({
+        componentId: c.componentId,
+        name: c.name,
+        share: shares[i]!,
+        parts: [...new Set(materials.filter((m) => rose.includes(m.metal)).map((m) => m.part))],
+        agrees: c.worse === true,
       }))
-      .sort((a, b) => b.share - a.share),
-    none: noneOdds / total,
+      .filter((s) => s.share >= WORTH_A_LINE)
+      .sort((x, y) => y.share - x.share),
+    none: shares.at(-1)!,
   };
 }
 

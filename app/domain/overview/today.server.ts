@@ -24,6 +24,7 @@ export interface Decision {
   component: string;
   machine: string;
   componentId: string;
+  circuitId: string;
   state: ConditionState;
   urgency: number;
   verdict: Assessment["verdict"];
@@ -63,6 +64,7 @@ async function decisions(): Promise<Decision[]> {
     component: string;
     machine: string;
     componentId: string;
+    circuitId: string;
     state: ConditionState;
     urgency: number;
     verdict: Assessment["verdict"];
@@ -76,7 +78,7 @@ async function decisions(): Promise<Decision[]> {
     stop: string | null;
     startsOn: string | null;
   }>(sql`
-    select p.id as "pointId", p.name as point, p.component, p.machine, p.component_id as "componentId", a.state, a.urgency, a.verdict, a.margin,
+    select p.id as "pointId", p.name as point, p.component, p.machine, p.component_id as "componentId", p.circuit_id as "circuitId", a.state, a.urgency, a.verdict, a.margin,
            ${partsOf(sql`a`)} as parts,
            coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain",
            ${faultKey} as "faultOf", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
