@@ -78,7 +78,8 @@ async function decisions(): Promise<Decision[]> {
     stop: string | null;
     startsOn: string | null;
   }>(sql`
-    select p.id as "pointId", p.name as point, p.component, p.machine, p.component_id as "componentId", p.circuit_id as "circuitId", a.state, a.urgency, a.verdict, a.margin,
+    select p.id as "pointId", p.name as point, p.component, p.machine, p.component_id as "componentId",
+           p.circuit_id as "circuitId", a.state, a.urgency, a.verdict, a.margin,
            ${partsOf(sql`a`)} as parts,
            coalesce(l.known_when_new, true) as "knownWhenNew", a.asks_again as "asksAgain",
            ${faultKey} as "faultOf", b.id as "bookingId", b.kind, b.stop, b.starts_on::text as "startsOn"
