@@ -155,6 +155,11 @@ test("a whole round without a network, the tab closed and opened again, then sen
     [roundId],
   );
   const context = await browser.newContext({ viewport: { width: 820, height: 1180 } });
+  // a browser that sends in the background as soon as the network is back would be faster than the button, and its
+  // request cannot be lost on purpose: this one has no such service, as most tablets have not
+  await context.addInitScript(() =>
+    Object.defineProperty(ServiceWorkerRegistration.prototype, "sync", { get: () => undefined }),
+  );
   const page = await context.newPage();
   await signIn(page, "technician");
   await page.goto(`/rounds/${roundId}/walk`);
