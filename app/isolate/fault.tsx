@@ -86,7 +86,7 @@ function Named({ page, fault, mayBook }: { page: Page; fault: NamedFault; mayBoo
         </p>
       ) : null}
       {mayBook && act.stop && fault.explains[0] ? (
-        <p className="mt-1">
+        <p className="mt-1 mb-4">
           <Link to={`/work/book?point=${fault.explains[0]}`} className="way">
             Book work into a stop
           </Link>
