@@ -3,7 +3,7 @@
  * forecasts as issued are the exception, since they are held to account.
  */
 import { sql } from "drizzle-orm";
-import { id, moment } from "./columns";
+import { derived, id, moment } from "./columns";
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
 import type { Assessment, ReadingMark, PeerLife } from "@core";
 import { lives, points } from "./assetTables";
@@ -30,18 +30,9 @@ export const assessments = pgTable(
     p90: moment("p90"),
     /** The assessment without its series, for the point's own page; null until it is first assessed. */
     detail: jsonb("detail").$type<AssessmentDetail>(),
-    /** Shape of what is stored as JSON; another one is stale. */
-    shape: integer("shape").notNull().default(0),
     /** The newest reading asks for a second one. */
     asksAgain: boolean("asks_again").notNull().default(false),
-    stale: boolean("stale").notNull().default(false),
-    /** Counts what has changed about it: an assessment that began before the newest change leaves it stale. */
-    asked: integer("asked").notNull().default(0),
-    /** Why it could not be assessed, and how often that was tried; null: it could. */
-    failure: text("failure"),
-    failures: integer("failures").notNull().default(0),
-    triedAt: moment("tried_at"),
-    assessedAt: moment("assessed_at").notNull().defaultNow(),
+    ...derived(),
   },
   (t) => [
     index("assessments_urgency").on(t.urgency),

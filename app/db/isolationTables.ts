@@ -12,7 +12,7 @@ import type {
 } from "@core";
 import { circuits } from "./assetTables";
 import { users } from "./peopleTables";
-import { id, moment, version } from "./columns";
+import { derived, id, moment, version } from "./columns";
 
 /** A diagnosis as stored; `since` by point: when its level left its baseline, epoch ms. */
 export type DiagnosisDetail = StandingDiagnosis & { since: Record<string, number> };
@@ -36,14 +36,7 @@ export const circuitDiagnoses = pgTable(
     share: doublePrecision("share"),
     /** Hash of what it was made of. */
     basis: text("basis").notNull().default(""),
-    shape: integer("shape").notNull().default(0),
-    stale: boolean("stale").notNull().default(true),
-    /** Counts what has changed about it, as at assessments. */
-    asked: integer("asked").notNull().default(0),
-    failure: text("failure"),
-    failures: integer("failures").notNull().default(0),
-    triedAt: moment("tried_at"),
-    assessedAt: moment("assessed_at").notNull().defaultNow(),
+    ...derived(true),
   },
   (t) => [
     index("circuit_diagnoses_stale")

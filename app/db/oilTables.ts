@@ -13,7 +13,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import type { OilAssessment, Results, SamplePlace, SampleState } from "@core";
-import { bytea, created, id, moment, version } from "./columns";
+import { bytea, created, derived, id, moment, version } from "./columns";
 import { circuits, components, fluids } from "./assetTables";
 
 /** A sample of a circuit's oil. Never changed: a wrong one is withdrawn with its reason and stays. */
@@ -122,16 +122,7 @@ export const oilAssessments = pgTable(
     contaminatedAt: moment("contaminated_at"),
     contaminationFactor: doublePrecision("contamination_factor"),
     detail: jsonb("detail").$type<OilAssessment>(),
-    /** Shape of what is stored as JSON; another one is stale. */
-    shape: integer("shape").notNull().default(0),
-    stale: boolean("stale").notNull().default(false),
-    /** Counts what has changed about it: an assessment that began before the newest change leaves it stale. */
-    asked: integer("asked").notNull().default(0),
-    /** Why it could not be assessed, and how often that was tried; null: it could. */
-    failure: text("failure"),
-    failures: integer("failures").notNull().default(0),
-    triedAt: moment("tried_at"),
-    assessedAt: moment("assessed_at").notNull().defaultNow(),
+    ...derived(),
   },
   (t) => [
     index("oil_assessments_urgency").on(t.urgency),
