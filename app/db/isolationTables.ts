@@ -68,6 +68,8 @@ export const isolations = pgTable(
     closedBy: text("closed_by"),
     /** What it was, by id of the suspect; empty: something else. Null while it is open. */
     found: jsonb("found").$type<string[]>(),
+    /** The same in words, for lists. */
+    foundText: text("found_text").notNull().default(""),
     /** Odds that were given to what was found, when it was closed. */
     foundOdds: doublePrecision("found_odds"),
     findings: text("findings").notNull().default(""),

@@ -26,7 +26,7 @@ function CaseRow({ c }: { c: Listed }) {
       </Link>
       <span className="block text-sm text-ink-2">
         {c.closedAt
-          ? `${c.found ?? ""}${c.foundOdds === null ? "" : `, odds ${oddsText(c.foundOdds)} when closed`}; ${dayText(c.closedAt, site)}`
+          ? `${c.found}${c.foundOdds === null ? "" : `, odds ${oddsText(c.foundOdds)} when closed`}; ${dayText(c.closedAt, site)}`
           : `since ${dayText(c.openedAt, site)}, ${c.openedBy}; ${c.results} ${c.results === 1 ? "result" : "results"}`}
       </span>
     </li>

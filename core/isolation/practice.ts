@@ -95,14 +95,18 @@ export function practiceCase(level: PracticeLevel, seed: number): PracticeCase {
     const { fault } = causes[cause];
     const greatest = (kind && fault && elementKinds[kind].faults[fault]?.greatest) || 1;
     const severity = greatest * 10 ** rng.between(...SEVERITIES[level]);
-    const gauge = gaugesOf(netlist, own, truth, severity);
+    // solved when the first test asks for it: a list of cases does not
+    let gauge: ReturnType<typeof gaugesOf> | undefined;
     return {
       template,
       symptom,
       netlist,
       own,
       truth,
-      show: (test) => resultOf(own, test, truth, level, gauge, rng.fork(test.id)),
+      show: (test) => {
+        gauge ??= gaugesOf(netlist, own, truth, severity);
+        return resultOf(own, test, truth, level, gauge, rng.fork(test.id));
+      },
     };
   }
 }

@@ -26,6 +26,7 @@ CREATE TABLE "isolations" (
 	"closed_at" timestamp with time zone,
 	"closed_by" text,
 	"found" jsonb,
+	"found_text" text DEFAULT '' NOT NULL,
 	"found_odds" double precision,
 	"findings" text DEFAULT '' NOT NULL,
 	"version" integer DEFAULT 1 NOT NULL,

@@ -1,6 +1,5 @@
 /** What the place Isolate lists: faults that stand, isolations that are open and closed, circuits to begin with. */
 import { desc, eq, isNull, isNotNull, sql } from "drizzle-orm";
-import { beginCase } from "@core";
 import { ask, db } from "~/db/client.server";
 import { circuits, isolations, machines, type DiagnosisDetail } from "~/db/schema";
 
@@ -33,9 +32,8 @@ export async function isolationsListed() {
     openedAt: isolations.openedAt,
     openedBy: isolations.openedBy,
     closedAt: isolations.closedAt,
-    found: isolations.found,
+    found: isolations.foundText,
     foundOdds: isolations.foundOdds,
-    netlist: isolations.netlist,
     results: sql<number>`(select count(*) from isolation_results r where r.isolation_id = ${isolations.id} and r.withdrawn_at is null)::int`,
   };
   const from = () =>
@@ -48,23 +46,11 @@ export async function isolationsListed() {
     from().where(isNull(isolations.closedAt)).orderBy(desc(isolations.openedAt)).limit(MOST),
     from().where(isNotNull(isolations.closedAt)).orderBy(desc(isolations.closedAt)).limit(MOST),
   ]);
-  return [...open, ...closed].map(({ netlist, found, openedAt, closedAt, ...row }) => ({
+  return [...open, ...closed].map(({ openedAt, closedAt, ...row }) => ({
     ...row,
     openedAt: openedAt.getTime(),
     closedAt: closedAt?.getTime() ?? null,
-    found: found && foundText(row.symptom, netlist, found),
   }));
-}
-
-/** What was found, in words. */
-function foundText(
-  symptom: (typeof isolations.$inferSelect)["symptom"],
-  netlist: (typeof isolations.$inferSelect)["netlist"],
-  found: readonly string[],
-): string {
-  if (found.length === 0) return "None of what was suspected";
-  const { suspects } = beginCase(symptom, null, undefined, netlist);
-  return found.map((id) => suspects.find((s) => s.id === id)?.text ?? id).join("; ");
 }
 
 /** Circuits whose machine's name or tag holds these letters. */

@@ -1,10 +1,11 @@
 /** Every test that the house knows, by id. */
 import type { Test } from "../types";
-import { measuredTests } from "./measured";
 import { openedTests } from "./opened";
 import { outsideTests } from "./outside";
+import { supplyTests } from "./supply";
+import { workTests } from "./work";
 
-const all = { ...outsideTests, ...measuredTests, ...openedTests };
+const all = { ...outsideTests, ...supplyTests, ...workTests, ...openedTests };
 
 export type TestId = keyof typeof all;
 export const tests: Readonly<Record<TestId, Test>> = all;
