@@ -1,6 +1,6 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/case";
-import { causes, symptoms } from "@core";
+import { actText, causes, symptoms } from "@core";
 import { closeIsolation, doubtGauges, enterResult, withdrawResult } from "~/domain/isolation/cases.server";
 import { casePage, type CasePage } from "~/domain/isolation/casePage.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
@@ -53,9 +53,7 @@ function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
   const { act } = causes[cause.cause];
   return (
     <Notice live={false}>
-      <strong className="font-semibold">Sure enough to act ({oddsText(page.act.share)}).</strong> {act.text}: about{" "}
-      {act.minutes} min{act.part ? ", with a part" : ", no part"}
-      {act.stop ? ", the machine stopped" : ", no stop"}.{" "}
+      <strong className="font-semibold">Sure enough to act ({oddsText(page.act.share)}).</strong> {actText(act)}{" "}
       {act.interim ? "This is a stop-gap: the cause stays open. " : ""}
       Then prove it: repeat the reading that showed it, at the same conditions.{" "}
       {page.bookable && act.stop && mayBook ? (

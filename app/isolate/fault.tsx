@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/fault";
-import { causes, type NamedFault } from "@core";
+import { actText, causes, type NamedFault } from "@core";
 import { faultPage } from "~/domain/isolation/place.server";
 import { guard, idParam, notFound } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
@@ -76,9 +76,7 @@ function Named({ page, fault, mayBook }: { page: Page; fault: NamedFault; mayBoo
   return (
     <Section title={fault.text} aside={`odds ${oddsText(fault.share)}`}>
       <p className="pt-2">
-        <strong className="font-semibold">{label}.</strong> {act.text}: about {act.minutes} min
-        {act.part ? ", with a part" : ", no part"}
-        {act.stop ? ", the machine stopped" : ", no stop"}.
+        <strong className="font-semibold">{label}.</strong> {actText(act)}
       </p>
       {fault.places.length > 1 ? (
         <p className="text-ink-2">

@@ -1,7 +1,7 @@
 /** What needs a decision on Today: a fault with its points, a point by itself, the oil of a circuit. */
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { actsNow, causes, dayStart } from "@core";
+import { actsNow, actText, causes, dayStart } from "@core";
 import type { Decision, FaultNeed, Need, OilNeed } from "~/domain/overview/today.server";
 import { MarginRule } from "~/ui/marginRule";
 import { oddsText } from "~/ui/odds";
@@ -97,11 +97,7 @@ export function FaultRow({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
         {f.since === null ? "" : <>, since about {monthText(f.since, site)}</>}: odds {oddsText(fault.share)}.{" "}
         {actsNow(fault.cause) ? null : <Verdict parts={worst.verdict} />}
       </p>
-      <p className="text-sm text-ink-2">
-        {act.text}: about {act.minutes} min
-        {act.part ? "" : ", no part"}
-        {act.stop ? "" : ", no stop"}.
-      </p>
+      <p className="text-sm text-ink-2">{actText(act)}</p>
       {f.points.length > 1 ? (
         <details className="text-sm">
           <summary className="way w-fit cursor-pointer">It accounts for {f.points.length} findings</summary>

@@ -13,6 +13,7 @@ import { symptoms, type SymptomId } from "./knowledge/symptoms";
 import { testIds, tests, type TestId } from "./knowledge/tests";
 import { grades, ranks, type Rank, type Test } from "./knowledge/types";
 import { testAtOf, type Predicted } from "./predicted";
+import { lower } from "./text";
 
 /** One cause at one place. */
 export interface Suspect {
@@ -71,8 +72,6 @@ const PAIRED = 14;
 const IMAGINED = 20;
 /** A fault that the symptom's table does not name is thought of all the same, where the circuit can have it. */
 const UNLISTED: Rank = "rare";
-
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** Elements of a circuit that a part is; null alone: the circuit as a whole. */
 function placesOf(part: PartId, netlist: Netlist | null): (string | null)[] {

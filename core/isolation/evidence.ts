@@ -5,7 +5,7 @@ import type { PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
 import type { ReadingState } from "../units/quantities";
 import { candidatesOf } from "./candidates";
-import { explained, singlesOf } from "./explain";
+import { singlesOf } from "./explain";
 import { predictedBy, withTestGauges, type Predicted } from "./predicted";
 import { benchOf, likelihood, unknownLikelihood, weighed } from "./tried";
 
@@ -14,8 +14,6 @@ export interface FaultEvidence {
   fault: string;
   /** ln of the mean likelihood of all gauges over its severities. */
   log: number;
-  explains: string[];
-  leaves: string[];
   /** By test at its place: chance of less and of more than the healthy model shows. */
   predicted: Record<string, Predicted>;
 }
@@ -49,14 +47,13 @@ export function gaugeEvidence(
     off: [...bench.off],
     healthy: likelihood(asNew),
     unknown: unknownLikelihood(asNew),
-    faults: singlesOf(bench, candidatesOf(netlist)).map(({ element, fault, tried, best }) => {
+    faults: singlesOf(bench, candidatesOf(netlist)).map(({ element, fault, tried }) => {
       const { mean, shares } = weighed(tried);
       const severities = tried.map(({ values }, i) => ({ share: shares[i]!, values }));
       return {
         element,
         fault,
         log: mean,
-        ...explained(bench, best.distances, false),
         predicted: predictedBy(netlist, bench.healthy, severities),
       };
     }),

@@ -52,7 +52,7 @@ export interface Single extends Candidate {
 }
 
 /** Points that a state of the model accounts for though the healthy one does not, and points that it does not. */
-export function explained(bench: Bench, distances: readonly Distance[], unknown: boolean) {
+function explained(bench: Bench, distances: readonly Distance[], unknown: boolean) {
   const { known, off } = bench;
   return {
     explains: known.filter((g, i) => off.has(g.pointId) && agrees(distances[i]!.z)).map((g) => g.pointId),

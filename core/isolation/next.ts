@@ -1,7 +1,7 @@
 /** The next best test: what tells most for the minutes and the risk that it takes. */
 import { entropy } from "../numeric/bayes";
 import { chancesUnderAll, type IsolationCase, type Odds, type TestAt } from "./case";
-import { causes, type CauseId } from "./knowledge/causes";
+import { actOf, type CauseId } from "./knowledge/causes";
 import { tests } from "./knowledge/tests";
 import { preparations, risks, type Preparation, type Test } from "./knowledge/types";
 
@@ -44,12 +44,6 @@ const SURE = 0.9;
 const WORTH_A_TEST = 0.03;
 /** While a safer test settles so much, one that opens the circuit waits. */
 const STILL_TELLS = 0.1;
-
-/** What a suspect asks for: the same act at the same place is one, whatever it is called for. */
-function actOf(cause: CauseId, element: string | null): string {
-  const { part, act } = causes[cause];
-  return `${act.do} ${element ?? part}`;
-}
 
 /** What each possibility asks for: one act, two, or none that is known. */
 function actsOf(c: IsolationCase): { ids: string[]; of: number[][] } {

@@ -9,7 +9,7 @@ import type { Netlist } from "../circuit/netlist";
 import { machineTemplates, templateIds, type TemplateId } from "../equipment/templates";
 import { random, type Random } from "../random/random";
 import { beginCase, chancesOf, oddsOf, type IsolationCase, type TestAt, type TestResult } from "./case";
-import { causes } from "./knowledge/causes";
+import { actOf, causes } from "./knowledge/causes";
 import { symptomIds, symptoms, type SymptomId } from "./knowledge/symptoms";
 import { tests } from "./knowledge/tests";
 import { preparations, risks, type Preparation, type Test } from "./knowledge/types";
@@ -198,8 +198,8 @@ export function debriefOf(c: PracticeCase, made: readonly string[], named: strin
   const suspect = own.suspects.find((s) => s.id === named);
   const hidden = own.suspects[truth]!;
   const right = suspect?.id === hidden.id;
-  const actOf = (s: typeof hidden) => `${causes[s.cause].act.do} ${s.element ?? causes[s.cause].part}`;
-  const rightAct = suspect !== undefined && actOf(suspect) === actOf(hidden);
+  const rightAct =
+    suspect !== undefined && actOf(suspect.cause, suspect.element) === actOf(hidden.cause, hidden.element);
   if (!rightAct) unsafe.add("not cured");
   const looked = results.some((r) => /^(look|ask|listen)/.test(r.at));
   if (suspect && ["pump", "variable"].includes(causes[suspect.cause].part) && !looked) unsafe.add("blamed the pump");

@@ -1,9 +1,11 @@
-/** Faults in words. */
+/** Faults, and what they ask for, in words. */
 import { elementKinds } from "../circuit/kinds";
 import type { Netlist } from "../circuit/netlist";
 import type { FaultAt } from "./explain";
+import type { Act } from "./knowledge/types";
 
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
+/** With a small first letter, inside a sentence. */
+export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** One fault, or two at once: "Relief valve: set low, 23 bar too low". */
 export function faultsText(netlist: Netlist, faults: readonly FaultAt[]): string {
@@ -15,3 +17,7 @@ export function faultsText(netlist: Netlist, faults: readonly FaultAt[]): string
     })
     .join("; and ");
 }
+
+/** "Set it back ...: about 20 min, no part, no stop." */
+export const actText = ({ text, minutes, part, stop }: Act): string =>
+  `${text}: about ${minutes} min${part ? ", with a part" : ", no part"}${stop ? ", the machine stopped" : ", no stop"}.`;

@@ -3,9 +3,10 @@
  * explain the gauges, with what every gauge would show.
  */
 import type { Circumstances } from "../circuit/circumstances";
-import type { Readout } from "../circuit/gauges";
+import { gaugeReader, type Readout } from "../circuit/gauges";
 import { agrees, distanceOf, uncertaintyOf, type PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
+import type { ReadingState } from "../units/quantities";
 import type { Candidate } from "./candidates";
 
 /** Severities tried first. */
@@ -105,6 +106,20 @@ export function benchOf(
     },
     valuesWith: (faults) => read({ ...usual, faults }).values,
   };
+}
+
+/**
+ * Points of a circuit that lie off its healthy model: two solves, to know whether a fault is worth looking for.
+ * @returns undefined: the model has no answer for any gauge
+ */
+export function pointsOff(
+  netlist: Netlist,
+  states: readonly (readonly [string, ReadingState])[],
+  usual: Circumstances,
+  gauges: readonly PresentGauge[],
+): string[] | undefined {
+  const { known, off } = benchOf(netlist, gaugeReader(netlist, new Map(states)), usual, gauges);
+  return known.length === 0 ? undefined : [...off];
 }
 
 /**

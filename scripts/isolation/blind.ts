@@ -1,5 +1,6 @@
 /** Blind trials of the isolation: the house beside a fixed checklist, a random order, and one who knows the truth. */
-import { causes, isolationTests, preparations, random, risks, type TestAt } from "@core";
+import { isolationTests, preparations, random, risks, type TestAt } from "@core";
+import { actOf } from "../../core/isolation/knowledge/causes";
 import type { Advice } from "../../core/isolation/next";
 import { oddsOf } from "../../core/isolation/case";
 import { bestTest, walk, type Chooser, type Walk } from "../../core/isolation/walk";
@@ -80,12 +81,11 @@ interface Outcome {
 
 function outcomeOf(truth: Truth, own: ReturnType<typeof houseCase>, w: Walk): Outcome {
   const top = w.odds.suspects.reduce((best, p, i) => (p > w.odds.suspects[best]! ? i : best), 0);
-  const actOf = (i: number) =>
-    `${causes[own.suspects[i]!.cause].act.do} ${own.suspects[i]!.element ?? causes[own.suspects[i]!.cause].part}`;
+  const act = (i: number) => actOf(own.suspects[i]!.cause, own.suspects[i]!.element);
   return {
     family: truth.symptom,
     right: truth.present.includes(top),
-    rightAct: truth.present.some((i) => actOf(i) === actOf(top)),
+    rightAct: truth.present.some((i) => act(i) === act(top)),
     minutes: w.minutes,
     tests: w.steps.length,
     opened: w.steps.filter((s) => risks[isolationTests[s.test.test].risk] >= risks.deadhead).length,

@@ -2,16 +2,7 @@
  * The standing diagnosis on simulated fleets of readings alone: wrong names on healthy circuits, and which share of faults
  * is named right, by severity. Every gauge is read with an error of its own; the circuits' figures differ from the model's.
  */
-import {
-  agrees,
-  distanceOf,
-  elementKinds,
-  explainGauges,
-  gaugeReader,
-  random,
-  standingDiagnosis,
-  type Netlist,
-} from "@core";
+import { elementKinds, explainGauges, gaugeReader, pointsOff, random, standingDiagnosis, type Netlist } from "@core";
 import { causesOf } from "../../core/isolation/candidates";
 import { harbourCircuit, otherFigures, type TrialCircuit } from "./world";
 
@@ -44,19 +35,10 @@ function gaugesOf({ netlist, states, usual }: TrialCircuit, faults: Faults, s: n
 function named(circuit: TrialCircuit, faults: Faults, s: number) {
   const gauges = gaugesOf(circuit, faults, s);
   const read = gaugeReader(circuit.netlist, new Map(circuit.states));
-  const healthy = read(circuit.usual).values;
-  const reads = new Map(circuit.netlist.gauges.map((g) => [g.pointId, g.reads]));
-  const off = gauges.filter((g) => {
-    const value = healthy.get(g.pointId);
-    return !agrees(distanceOf(g, { reads: reads.get(g.pointId) ?? "other", healthy: value, value }));
-  });
-  if (off.length === 0) return [];
+  const off = pointsOff(circuit.netlist, circuit.states, circuit.usual, gauges);
+  if (!off || off.length === 0) return [];
   const all = explainGauges(circuit.netlist, read, circuit.usual, gauges, { most: Infinity, several: true });
-  return standingDiagnosis(
-    circuit.netlist,
-    all,
-    off.map((g) => g.pointId),
-  ).named;
+  return standingDiagnosis(circuit.netlist, all, off).named;
 }
 
 const say = (text: string) => process.stdout.write(`${text}\n`);

@@ -5,11 +5,9 @@
 import { createHash } from "node:crypto";
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
 import {
-  agrees,
-  distanceOf,
-  gaugeReader,
   oilAt,
   onsetOf,
+  pointsOff,
   workCommands,
   type Circumstances,
   type NoDiagnosis,
@@ -69,21 +67,6 @@ export async function gaugesNow(circuitId: string) {
 
 const hashOf = (value: unknown) => createHash("sha256").update(JSON.stringify(value)).digest("hex");
 
-/** Points off the healthy model; undefined: the model has no answer for any. */
-function offOf({ netlist, states, usual, gauges }: Omit<DiagnoseTask, "off">): string[] | undefined {
-  const healthy = gaugeReader(netlist, new Map(states))(usual).values;
-  const reads = new Map(netlist.gauges.map((g) => [g.pointId, g.reads]));
-  const distances = gauges.map(({ pointId, ...g }) => {
-    const value = healthy.get(pointId);
-    return {
-      pointId,
-      z: distanceOf({ pointId, ...g }, { reads: reads.get(pointId) ?? "other", healthy: value, value }),
-    };
-  });
-  const known = distances.filter((d) => d.z !== null);
-  return known.length === 0 ? undefined : known.filter((d) => !agrees(d.z)).map((d) => d.pointId);
-}
-
 type Found = { none: NoDiagnosis } | { none: null; task: DiagnoseTask };
 
 function taskOf(diagram: CircuitDiagram, now: Awaited<ReturnType<typeof gaugesNow>>): Found {
@@ -91,7 +74,7 @@ function taskOf(diagram: CircuitDiagram, now: Awaited<ReturnType<typeof gaugesNo
   if (!diagram.fit.fits) return { none: "does not fit" };
   if (now.gauges.length < FEWEST_GAUGES) return { none: "few points" };
   const asked = { netlist: diagram.netlist, states: now.states, usual: usualOf(diagram), gauges: now.gauges };
-  const off = offOf(asked);
+  const off = pointsOff(asked.netlist, asked.states, asked.usual, asked.gauges);
   if (off === undefined) return { none: "few points" };
   return off.length === 0 ? { none: "nothing off" } : { none: null, task: { ...asked, off } };
 }
