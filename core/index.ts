@@ -175,7 +175,8 @@ export {
   type Netlist,
   type PortRef,
 } from "./circuit/netlist";
-export { draftCircuit, elementKindOf, gaugesOf, type DraftComponent } from "./circuit/draft";
+export { draftCircuit, elementKindOf } from "./circuit/draft";
+export { gaugesOf, type DraftComponent } from "./circuit/draftBoard";
 export { fitCircuit, type BaselineReading, type FitResult } from "./circuit/fit";
 export type { Circumstances } from "./circuit/circumstances";
 export { gaugeReader, modelStateOf, oilAt, workCommands, type Readout } from "./circuit/gauges";

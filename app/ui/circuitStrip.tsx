@@ -15,12 +15,13 @@ function Symbol({ kind, x }: { kind: ComponentKind; x: number }) {
   const box = <rect x={x - 17} y={LINE - 17} width="34" height="34" />;
   switch (kind) {
     case "axialPistonPump":
+    case "closedLoopPump":
     case "gearPump":
       return (
         <>
           <circle cx={x} cy={LINE} r="18" />
           <path d={`M${x + 18} ${LINE}l-9-6v12z`} fill="currentColor" stroke="none" />
-          {kind === "axialPistonPump" ? (
+          {kind !== "gearPump" ? (
             <path d={`M${x - 20} ${LINE + 22}L${x + 20} ${LINE - 22}m-7 1l7-1 0 7`} strokeWidth="1.2" />
           ) : null}
         </>
@@ -35,6 +36,7 @@ function Symbol({ kind, x }: { kind: ComponentKind; x: number }) {
     case "reliefValve":
     case "unloaderValve":
     case "reducingValve":
+    case "flushingValve":
       return (
         <>
           {box}

@@ -3,40 +3,17 @@
  * line, the relief valve beside them, each valve with its actuators above it, the filter in the return. It is a proposal:
  * what it had to assume is said, and an engineer puts it right.
  */
-import type { ComponentKind } from "../equipment/kinds";
 import { REDUCED_SHARE } from "../equipment/templates";
-import type { PointQuantityId } from "../units/quantities";
+import { draftBoard, LOAD_SHARE, RELIEF_ABOVE, type Draft, type DraftCircuit, type DraftComponent } from "./draftBoard";
+import { draftLoop } from "./draftLoop";
 import type { ElementKindId } from "./kinds";
 import { orificeAtOneBar } from "./laws";
-import type { CircuitElement, Gauge, Netlist, PortRef } from "./netlist";
-
-export interface DraftComponent {
-  id: string;
-  kind: ComponentKind | string;
-  name: string;
-  displacement: number | null;
-  speed: number | null;
-  points: readonly { id: string; name: string; quantity: PointQuantityId }[];
-}
-
-export interface DraftCircuit {
-  workingPressure: number | null;
-  components: readonly DraftComponent[];
-}
-
-export interface Draft {
-  netlist: Netlist;
-  /** What was assumed, in words. */
-  assumed: string[];
-}
+import type { CircuitElement } from "./netlist";
 
 /** Taken where the circuit states no working pressure, bar. */
 const USUAL_PRESSURE = 180;
-/** Share of the working pressure that the load takes at full stroke; the rest is lost in valves and lines. */
-const LOAD_SHARE = 0.9;
-/** A compensator is set so far above the working pressure, and a relief valve so far above that, bar. */
+/** A compensator is set so far above the working pressure, bar. */
 const COMPENSATOR_ABOVE = 12;
-const RELIEF_ABOVE = 35;
 /** What the rotary seals of an engaged clutch pass, as the diameter of an orifice in mm (common practice: a litre or two a minute). */
 const CLUTCH_LEAK = 0.8;
 const CYLINDER = { bore: 125, rod: 80 };
@@ -44,27 +21,20 @@ const CYLINDER = { bore: 125, rod: 80 };
 /** Draw a circuit from its components. Never throws; an empty list gives a reservoir. */
 export function draftCircuit(circuit: DraftCircuit): Draft {
   const pressure = circuit.workingPressure ?? USUAL_PRESSURE;
-  const elements: CircuitElement[] = [];
-  const gauges: Gauge[] = [];
-  const lines: Netlist["lines"] = [];
-  const assumed: string[] = [];
-  const of = (...kinds: string[]) => circuit.components.filter((c) => kinds.includes(c.kind));
-  const add = (kind: ElementKindId, name: string, data: Record<string, number> = {}, from?: DraftComponent): string => {
-    const id = from?.id ?? `${kind}-${elements.length}`;
-    elements.push({ id, kind, name, componentId: from?.id ?? null, data });
-    if (from) gauges.push(...gaugesOf(from, kind));
-    return id;
-  };
-  const join = (a: string, ...others: string[]) => {
-    for (const b of others) lines.push({ id: `l${lines.length}`, from: refOf(a), to: refOf(b), data: null });
-  };
+  const board = draftBoard(circuit.components);
+  const { netlist, elements, assumed, of, add, join } = board;
 
   const reservoir = of("other").find((c) => /reservoir|tank/i.test(c.name));
   const tank = add("tank", reservoir?.name ?? "Reservoir", {}, reservoir);
   const pumps = of("axialPistonPump", "gearPump");
   const [unloaderOf] = of("unloaderValve");
   const accumulators = of("accumulator");
-  if (circuit.components.length === 0) return { netlist: { elements, lines, gauges }, assumed };
+  if (circuit.components.length === 0) return { netlist, assumed };
+
+  if (of("closedLoopPump").length > 0) {
+    draftLoop(board, tank, pressure);
+    return { netlist, assumed };
+  }
 
   // ---- pumps, each with its own suction; side by side they need check valves
   const outlets = pumps.map((pump) => {
@@ -232,7 +202,7 @@ export function draftCircuit(circuit: DraftCircuit): Draft {
     join(`${circuitOfFilter}.out`, back);
     assumed.push("No actuator is on record: a throttle stands for the rest of the circuit.");
   }
-  return { netlist: { elements, lines, gauges }, assumed };
+  return { netlist, assumed };
 }
 
 const isClutch = (c: { name: string }) => /clutch/i.test(c.name);
@@ -248,60 +218,6 @@ function orificeFor(pump: DraftComponent | undefined, pressure: number): number 
 /** A fixed pump without an unloader idles through its first valve's middle position. */
 const centreOf = (i: number, tandem: boolean): Record<string, number> => (tandem && i === 0 ? { centre: 2 } : {});
 
-const refOf = (text: string): PortRef => {
-  const at = text.lastIndexOf(".");
-  return { element: text.slice(0, at), port: text.slice(at + 1) };
-};
-
-/** Where each point of a component sits on its element, and what it reads there. */
-export function gaugesOf(component: DraftComponent, kind: ElementKindId): Gauge[] {
-  return component.points.map((p) => ({ pointId: p.id, element: component.id, ...placeOf(kind, p) }));
-}
-
-function placeOf(
-  kind: ElementKindId,
-  point: { name: string; quantity: PointQuantityId },
-): Pick<Gauge, "port" | "reads"> {
-  const inCase = /case/i.test(point.name);
-  switch (kind) {
-    case "fixedPump":
-    case "compensatedPump":
-    case "motor": {
-      const main = kind === "motor" ? "A" : "out";
-      if (point.quantity === "caseDrainFlow") return { port: "case", reads: "flow" };
-      if (point.quantity === "vacuum") return { port: "in", reads: "vacuum" };
-      if (point.quantity === "temperatureRise") return { port: "case", reads: "temperatureRise" };
-      if (point.quantity === "pressure") return { port: inCase ? "case" : main, reads: "pressure" };
-      return { port: main, reads: point.quantity === "flow" ? "flow" : "other" };
-    }
-    case "relief":
-    case "unloader":
-      if (point.quantity === "pressure") return { port: kind === "unloader" ? "X" : "P", reads: "setting" };
-      return { port: "T", reads: point.quantity === "temperatureRise" ? "temperatureRise" : "other" };
-    case "directional":
-    case "proportional":
-      if (point.quantity === "leakageFlow") return { port: "T", reads: "nullLeakage" };
-      return { port: "P", reads: point.quantity === "temperatureRise" ? "temperatureRise" : "other" };
-    case "reducing":
-      return { port: "out", reads: point.quantity === "pressure" ? "pressure" : "other" };
-    case "throttle":
-      return { port: "in", reads: point.quantity === "pressure" ? "pressure" : "other" };
-    case "cylinder":
-      if (point.quantity === "strokeTime") return { port: "A", reads: "strokeTime" };
-      return { port: "B", reads: point.quantity === "creep" ? "creep" : "other" };
-    case "filter":
-      return { port: "in", reads: point.quantity === "pressureDrop" ? "pressureDrop" : "other" };
-    case "tank":
-      return { port: "T", reads: point.quantity === "temperature" ? "temperature" : "other" };
-    case "accumulator":
-      return { port: "P", reads: "other" };
-    default:
-      if (kind === "pilotCheck" || kind === "counterbalance")
-        return { port: "C", reads: point.quantity === "pilotMargin" ? "margin" : "other" };
-      return { port: "in", reads: "other" };
-  }
-}
-
 /** The element that stands for a component of the register; undefined where a drawing has none for it. */
 export function elementKindOf(component: { kind: string; name: string }): ElementKindId | undefined {
   switch (component.kind) {
@@ -309,6 +225,10 @@ export function elementKindOf(component: { kind: string; name: string }): Elemen
       return "compensatedPump";
     case "gearPump":
       return "fixedPump";
+    case "closedLoopPump":
+      return "closedLoopPump";
+    case "flushingValve":
+      return "flushing";
     case "pistonMotor":
       return "motor";
     case "reliefValve":

@@ -103,6 +103,16 @@ export const symbolSizes: Record<string, SymbolSize> = {
   strainer: upright(32, 32),
   fixedPump: pump,
   variablePump: pump,
+  loopPump: {
+    width: 48,
+    height: 44,
+    ports: { A: { x: 12, up: true }, B: { x: 32, up: true }, case: { x: 46, up: false } },
+  },
+  flushing: {
+    width: 44,
+    height: 44,
+    ports: { A: { x: 8, up: true }, B: { x: 36, up: true }, T: { x: 22, up: false } },
+  },
   relief: hanging(),
   unloader: { ...hanging(), ports: { ...hanging().ports, X: { x: 42, up: true } } },
   check: upright(28, 26),

@@ -7,7 +7,7 @@ import type { ReadingState } from "../units/quantities";
 import type { Circumstances } from "./circumstances";
 import { gaugeReader, modelStateOf } from "./gauges";
 import { elementKinds } from "./kinds";
-import type { Gauge, Netlist } from "./netlist";
+import { nodesOf, type Gauge, type Netlist } from "./netlist";
 
 export interface BaselineReading {
   pointId: string;
@@ -67,6 +67,7 @@ function settledBy(netlist: Netlist, gauge: Gauge): Target | null {
       if (gauge.port === "case") return beside("case", "line", "laminar");
       if (element.kind === "compensatedPump" || element.kind === "reducing") return own("set");
       if (element.kind === "throttle") return own("diameter");
+      if (element.kind === "fixedPump") return chargeOf(netlist) ?? loadOf(netlist);
       return loadOf(netlist);
     case "pressureDrop":
       return own("laminar");
@@ -88,6 +89,18 @@ function settledBy(netlist: Netlist, gauge: Gauge): Target | null {
       return null;
   }
 }
+
+/** In a closed loop the ordinary pump's pressure is that of the charge: its relief valve is the one that leads to the tank. */
+function chargeOf(netlist: Netlist): Target | null {
+  if (!netlist.elements.some((e) => e.kind === "closedLoopPump")) return null;
+  const { nodeOf, ports } = nodesOf(netlist);
+  const toTank = (id: string) => ports[nodeOf.get(`${id}/T`) ?? -1]?.some((p) => isTank(netlist, p)) ?? false;
+  const relief = netlist.elements.find((e) => e.kind === "relief" && toTank(e.id));
+  return relief ? { element: relief.id, figure: "crack" } : null;
+}
+
+const isTank = (netlist: Netlist, port: string) =>
+  netlist.elements.some((e) => e.kind === "tank" && port === `${e.id}/T`);
 
 /** A working pressure is the load's; cylinders side by side carry it together. */
 function loadOf(netlist: Netlist): Target | null {

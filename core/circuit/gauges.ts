@@ -107,7 +107,7 @@ function tankTemperature(netlist: Netlist, solved: Solved, c: Circumstances): nu
 
 /** How much warmer an element is than its line, K: its own heat over what the oil through it and its body carry off. */
 function riseOf(element: CircuitElement, solved: Solved, c: Circumstances, tank: CircuitElement | undefined) {
-  const drained = element.kind === "motor" || element.kind === "fixedPump" || element.kind === "compensatedPump";
+  const drained = Object.hasOwn(elementKinds[element.kind].ports, "case");
   const heat = overTime(solved, tank, c, (s) => s.effects.get(element.id)?.heat ?? 0);
   const flow = overTime(solved, tank, c, (s) =>
     drained

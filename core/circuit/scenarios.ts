@@ -122,7 +122,9 @@ export function play(netlist: Netlist, id: ScenarioId, c: Circumstances): Played
   const ports = netlist.elements.flatMap((e) => {
     if (e.kind === "fixedPump" || e.kind === "compensatedPump") return [{ e, port: "out" }];
     if (e.kind === "accumulator") return [{ e, port: "P" }];
-    return e.kind === "cylinder" || e.kind === "motor" ? ["A", "B"].map((port) => ({ e, port })) : [];
+    return e.kind === "cylinder" || e.kind === "motor" || e.kind === "closedLoopPump"
+      ? ["A", "B"].map((port) => ({ e, port }))
+      : [];
   });
   const lines = ports.slice(0, MOST_LINES).map(({ e, port }) => ({
     element: e.id,

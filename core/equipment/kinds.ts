@@ -38,6 +38,17 @@ export const componentKinds = define({
       { quantity: "temperatureRise", unknown: "heat made inside it" },
     ],
   },
+  closedLoopPump: {
+    label: "Closed-loop pump",
+    needs: [
+      { quantity: "caseDrainFlow", unknown: "internal wear: the pump may fail unannounced" },
+      { quantity: "pressure", unknown: "what the loop works against" },
+    ],
+  },
+  flushingValve: {
+    label: "Flushing valve",
+    needs: [{ quantity: "flow", unknown: "whether the warm oil of the loop is changed" }],
+  },
   reliefValve: {
     label: "Relief valve",
     needs: [

@@ -197,6 +197,62 @@ const returnFilter = plain("filter", "Return filter", [
   ),
 ]);
 
+/** A charge pump has this share of the main pump's displacement (common practice). */
+const CHARGE_SHARE = 0.2;
+const chargeFlow = (f: TemplateFigures) => (CHARGE_SHARE * f.displacement * f.speed) / 1000;
+const loopPump = (f: TemplateFigures): TemplateComponent => ({
+  kind: "closedLoopPump",
+  name: "Loop pump",
+  displacement: f.displacement,
+  speed: f.speed,
+  points: [
+    point(
+      "Case drain flow",
+      "caseDrainFlow",
+      "fullStroke",
+      { basis: "shareOfFullFlow", upper: 10, lower: null },
+      "10 % of full flow",
+      "Oil above 40 °C, full stroke, case line open to tank",
+      { pressure: f.pressure, temperature: 50 },
+    ),
+    point(
+      "Loop pressure, side A",
+      "pressure",
+      "fullStroke",
+      between(0.8 * f.pressure, 1.15 * f.pressure),
+      "20 % below to 15 % above the stated working pressure",
+      "Rated load, full stroke towards A",
+    ),
+    rise("Case temperature over tank", 25, "fullStroke"),
+  ],
+});
+const chargePump = (f: TemplateFigures): TemplateComponent => ({
+  kind: "gearPump",
+  name: "Charge pump",
+  displacement: CHARGE_SHARE * f.displacement,
+  speed: f.speed,
+  points: [
+    point(
+      "Charge pressure",
+      "pressure",
+      "fullStroke",
+      between(15, 32),
+      "15 to 32 bar, in both directions; the manufacturer's figure comes first",
+      "Loop at work, hot",
+    ),
+    vacuum,
+  ],
+});
+const loopSetting = (f: TemplateFigures) =>
+  point(
+    "Loop relief setting",
+    "pressure",
+    "holding",
+    between(1.06 * f.pressure, 1.4 * f.pressure),
+    "above the working pressure, and never above the weakest hose",
+    "Motor held, stroke raised slowly, gauge watched; by the manufacturer's order",
+  );
+
 /** A reducing valve gives this share of the pilot pump's pressure. */
 export const REDUCED_SHARE = 0.6;
 const clutch = (name: string, f: TemplateFigures) =>
@@ -296,6 +352,42 @@ export const machineTemplates = {
       cylinder("Cylinder, left"),
       cylinder("Cylinder, right"),
       returnFilter,
+    ],
+  },
+  hydrostatic: {
+    label: "Closed loop with charge pump",
+    says: "Closed-loop pump and motor, charge pump with filter and relief valve, loop relief valves, flushing valve, cooler",
+    components: (f) => [
+      reservoir,
+      loopPump(f),
+      chargePump(f),
+      plain("reliefValve", "Charge relief valve", []),
+      plain("reliefValve", "Loop relief valve, A", [loopSetting(f)]),
+      plain("reliefValve", "Loop relief valve, B", [loopSetting(f)]),
+      plain("flushingValve", "Flushing valve", [
+        point(
+          "Flow out of the flushing valve",
+          "flow",
+          "fullStroke",
+          atLeast(0.25 * chargeFlow(f)),
+          "a quarter of the charge flow",
+          "Meter or timed can in its drain, loop at work, both directions",
+        ),
+      ]),
+      plain("pistonMotor", "Motor", [
+        point(
+          "Case drain flow",
+          "caseDrainFlow",
+          "fullStroke",
+          { basis: "shareOfFullFlow", upper: 10, lower: null },
+          "10 % of full flow",
+          "Oil above 40 °C, at load, case line open to tank",
+          { pressure: f.pressure, temperature: 50 },
+        ),
+        rise("Case temperature over tank", 25, "fullStroke"),
+      ]),
+      { ...returnFilter, name: "Charge filter" },
+      plain("other", "Cooler", []),
     ],
   },
   filterCooler: {

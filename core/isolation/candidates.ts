@@ -20,7 +20,7 @@ export interface Candidate {
 /** Does a part of practice cover elements of this kind? A command or a drive belongs to what it moves. */
 function covers(part: PartId, kind: ElementKindId): boolean {
   if (part === "command") return elementKinds[kind].commanded === true;
-  if (part === "drive") return kind === "fixedPump" || kind === "compensatedPump";
+  if (part === "drive") return (parts.pump.kinds as readonly ElementKindId[]).includes(kind);
   return (parts[part].kinds as readonly ElementKindId[]).includes(kind);
 }
 

@@ -11,7 +11,7 @@ import { causes, type CauseId } from "./knowledge/causes";
 import { parts, type PartId } from "./knowledge/parts";
 import { symptoms, type SymptomId } from "./knowledge/symptoms";
 import { testIds, tests, type TestId } from "./knowledge/tests";
-import { grades, ranks, type Rank, type Test } from "./knowledge/types";
+import { grades, ranks, type Part, type Rank, type Test } from "./knowledge/types";
 import { testAtOf, type Predicted } from "./predicted";
 import { lower } from "./text";
 
@@ -75,7 +75,8 @@ const UNLISTED: Rank = "rare";
 
 /** Elements of a circuit that a part is; null alone: the circuit as a whole. */
 function placesOf(part: PartId, netlist: Netlist | null): (string | null)[] {
-  const { kinds } = parts[part];
+  const { kinds, undrawn }: Part = parts[part];
+  if (undrawn && netlist) return [];
   if (kinds.length === 0 || !netlist) return [null];
   return netlist.elements.filter((e) => (kinds as readonly string[]).includes(e.kind)).map((e) => e.id);
 }

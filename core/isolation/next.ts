@@ -32,6 +32,8 @@ export interface Advice {
   other: number;
   /** Best first; the first is the one to make. Empty: nothing is left that could change what to do. */
   proposals: Proposal[];
+  /** Does a test that neither opens the circuit nor closes an outlet still tell enough to come first? */
+  saferTells: boolean;
   /** Sure enough to act. */
   decided: boolean;
   /** None of what is known fits: something else is likelier than any cause. */
@@ -129,6 +131,7 @@ export function adviceOf(
     acts: ranked,
     other: odds.other,
     proposals: ordered,
+    saferTells,
     decided: best >= SURE,
     noneFits: odds.other > Math.max(best, 0.5),
   };

@@ -38,6 +38,14 @@ describe("the debrief", () => {
   test("the best path and the right name: full marks", () => {
     expect(debriefOf(c, best, truth)).toMatchObject({ right: true, rightAct: true, unsafe: [], score: 100 });
   });
+  test("the best path of no case is called unsafe", () => {
+    for (let seed = 1; seed <= 12; seed++) {
+      const other = practiceCase(1, seed);
+      const path = walk(other.own, (t) => other.show(t).result).steps.map((s) => s.test.id);
+      const { unsafe, score } = debriefOf(other, path, other.own.suspects[other.truth]!.id);
+      expect([seed, unsafe.filter((u) => u !== "blamed the pump"), score >= 85]).toEqual([seed, [], true]);
+    }
+  });
   test("a wrong name costs, and is said not to cure", () => {
     const other = c.own.suspects.find(
       (s) => s.id !== truth && causes[s.cause].act.do !== causes[c.own.suspects[c.truth]!.cause].act.do,

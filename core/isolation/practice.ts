@@ -12,7 +12,7 @@ import { beginCase, chancesOf, oddsOf, type IsolationCase, type TestAt, type Tes
 import { actOf, causes } from "./knowledge/causes";
 import { symptomIds, symptoms, type SymptomId } from "./knowledge/symptoms";
 import { tests } from "./knowledge/tests";
-import { preparations, risks, type Preparation, type Test } from "./knowledge/types";
+import { preparations, type Preparation, type Test } from "./knowledge/types";
 import { adviceOf } from "./next";
 import { predictions, withTestGauges } from "./predicted";
 import { walk } from "./walk";
@@ -188,11 +188,10 @@ export function debriefOf(c: PracticeCase, made: readonly string[], named: strin
     const at = own.tests.find((t) => t.id === id);
     if (!at) continue;
     const { risk, outsideBook }: Test = tests[at.test];
-    const { proposals } = adviceOf(own, oddsOf(own, results), new Set(results.map((r) => r.at)));
-    const safer = proposals.some((p) => !p.heldBack && risks[tests[p.test.test].risk] < risks.deadhead);
+    const { saferTells } = adviceOf(own, oddsOf(own, results), new Set(results.map((r) => r.at)));
     if (outsideBook) unsafe.add("outside the book");
-    else if (risk === "opens" && safer) unsafe.add("opened early");
-    else if (risk === "deadhead" && safer) unsafe.add("deadheaded early");
+    else if (risk === "opens" && saferTells) unsafe.add("opened early");
+    else if (risk === "deadhead" && saferTells) unsafe.add("deadheaded early");
     results.push({ at: id, result: c.show(at).result });
   }
   const suspect = own.suspects.find((s) => s.id === named);

@@ -4,6 +4,7 @@ import type { ElementKindId } from "../circuit/kinds";
 import type { GaugeQuantity, Netlist } from "../circuit/netlist";
 import { normalCdf } from "../numeric/normal";
 import type { ReadingState } from "../units/quantities";
+import { parts } from "./knowledge/parts";
 import type { TestId } from "./knowledge/tests";
 
 export interface Prediction {
@@ -19,12 +20,12 @@ export interface Prediction {
   more?: string;
 }
 
-const pumps = ["fixedPump", "compensatedPump"] as const;
+const suctionPumps = ["fixedPump", "compensatedPump"] as const;
 
 /** Tests that the model answers. */
 export const predictions: Partial<Record<TestId, Prediction>> = {
   "inlet.vacuum": {
-    kinds: pumps,
+    kinds: suctionPumps,
     reads: "vacuum",
     port: "in",
     state: "fullStroke",
@@ -34,7 +35,7 @@ export const predictions: Partial<Record<TestId, Prediction>> = {
     more: "high",
   },
   "pump.caseDrain": {
-    kinds: pumps,
+    kinds: parts.pump.kinds,
     reads: "flow",
     port: "case",
     state: "fullStroke",

@@ -360,7 +360,7 @@ function acidRise(samples: readonly OilSample[], input: OilInput): number | null
 }
 
 /** Kinds that have a usual range of viscosity where the maker's is not at hand. */
-const rotating = ["axialPistonPump", "pistonMotor", "gearPump"];
+const rotating = ["axialPistonPump", "pistonMotor", "gearPump", "closedLoopPump"];
 
 function suitabilityOf(input: OilInput, real: { kv40: number; kv100: number } | null): OilAssessment["suitability"] {
   const { start, working, hottest } = input.temperatures;

@@ -5,6 +5,8 @@ import type { ComponentKind } from "../equipment/kinds";
 const stuckSymptoms: Record<ComponentKind, string> = {
   axialPistonPump: "case drain rises, the compensator hunts or stays low",
   gearPump: "flow falls at pressure, side plates score",
+  closedLoopPump: "case drain rises, it does not reach its stroke or does not come back to none",
+  flushingValve: "stuck in the middle, the loop runs hot; stuck to one side, charge pressure falls in one direction",
   pistonMotor: "case drain rises, it turns slower under load",
   reliefValve: "held open, no pressure anywhere, and heat; held shut, no relief, and hoses fail",
   unloaderValve: "held open, the pump never loads; held shut, it runs over the relief valve and heats",
@@ -21,6 +23,7 @@ const valves: readonly string[] = [
   "reliefValve",
   "unloaderValve",
   "reducingValve",
+  "flushingValve",
   "proportionalValve",
   "directionalValve",
   "loadHoldingValve",

@@ -16,6 +16,11 @@ export const usualMaterials: Partial<Record<ComponentKind, readonly Material[]>>
     { metal: "copper", part: "bronze slippers and port plate" },
     { metal: "tin", part: "bronze slippers and port plate" },
   ],
+  closedLoopPump: [
+    { metal: "iron", part: "shaft, pistons and swashplate" },
+    { metal: "copper", part: "bronze slippers and port plate" },
+    { metal: "tin", part: "bronze slippers and port plate" },
+  ],
   pistonMotor: [
     { metal: "iron", part: "shaft, pistons and cam" },
     { metal: "copper", part: "bronze slippers and port plate" },
@@ -31,6 +36,7 @@ export const usualMaterials: Partial<Record<ComponentKind, readonly Material[]>>
   reliefValve: [{ metal: "iron", part: "cone and seat" }],
   unloaderValve: [{ metal: "iron", part: "cone and seat" }],
   reducingValve: [{ metal: "iron", part: "spool and bore" }],
+  flushingValve: [{ metal: "iron", part: "spool and bore" }],
   loadHoldingValve: [{ metal: "iron", part: "cone and seat" }],
   cylinder: [
     { metal: "chromium", part: "rod plating" },
@@ -65,6 +71,7 @@ const SHOWS = 0.85;
 const SHOWS_ANYWAY = 0.07;
 const moves: Partial<Record<ComponentKind, number>> = {
   axialPistonPump: 1,
+  closedLoopPump: 1,
   pistonMotor: 1,
   gearPump: 1,
   cylinder: 0.5,
@@ -74,6 +81,7 @@ const moves: Partial<Record<ComponentKind, number>> = {
   reliefValve: 0.2,
   unloaderValve: 0.2,
   reducingValve: 0.2,
+  flushingValve: 0.2,
 };
 /** How often a component's own reading has got worse when it is the one that wears, and when it is not. */
 const WORSE_IF_SO = 0.8;

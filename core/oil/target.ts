@@ -8,12 +8,14 @@ const sensitive: Partial<Record<ComponentKind, SensitiveKind>> = {
   axialPistonPump: "variablePistonPump",
   gearPump: "gearPump",
   pistonMotor: "fixedPump",
+  closedLoopPump: "variablePistonPump",
   proportionalValve: "proportionalValve",
   directionalValve: "solenoidValve",
   loadHoldingValve: "solenoidValve",
   reliefValve: "solenoidValve",
   unloaderValve: "solenoidValve",
   reducingValve: "solenoidValve",
+  flushingValve: "solenoidValve",
   cylinder: "cylinder",
 };
 

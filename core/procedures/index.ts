@@ -21,13 +21,14 @@ import {
 } from "./simple";
 import type { PlantTest, Procedure } from "./types";
 
-const pumps: readonly ComponentKind[] = ["axialPistonPump", "gearPump"];
+const pumps: readonly ComponentKind[] = ["axialPistonPump", "gearPump", "closedLoopPump"];
 const valves: readonly ComponentKind[] = [
   "directionalValve",
   "proportionalValve",
   "reliefValve",
   "unloaderValve",
   "reducingValve",
+  "flushingValve",
   "loadHoldingValve",
 ];
 const all: readonly ComponentKind[] = [
@@ -176,7 +177,7 @@ export const procedures: readonly Procedure[] = [
   {
     id: "inlet-case",
     title: "Inlet and case pressure",
-    kinds: ["axialPistonPump", "gearPump", "pistonMotor"],
+    kinds: [...pumps, "pistonMotor"],
     calculation: inletAndCase,
     compares: "inlet vacuum",
     caution: cautions.caseDrain,

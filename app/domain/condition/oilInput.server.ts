@@ -93,7 +93,7 @@ const MOST_ELEMENTS = 8;
 const WARM_READINGS = 60;
 /** Years over which one noted figure of the hours is taken for each month. */
 const HOURS_YEARS = 15;
-const PUMPS = ["axialPistonPump", "gearPump"];
+const PUMPS = ["axialPistonPump", "gearPump", "closedLoopPump"];
 
 /** What was noted of the hours, one figure a month and point: each is one look into the index, however many readings there are. */
 async function notedHours(tx: Queryable, circuitId: string): Promise<{ at: number; hours: number }[]> {

@@ -98,6 +98,24 @@ const drawings: Record<string, (figures: Record<string, number>, joined: Joined)
   ),
   fixedPump: (_figures, joined) => <Pump variable={false} drained={joined("case")} />,
   variablePump: (_figures, joined) => <Pump variable drained={joined("case")} />,
+  loopPump: (_figures, joined) => (
+    <>
+      <path d="M12 0V8M32 0V8" />
+      <circle cx="22" cy="24" r="19" fill="var(--sheet)" />
+      <path d="M22 6L16 16H28ZM22 42L16 32H28Z" fill="currentColor" stroke="none" />
+      <path d="M5 41L39 7m-7 1.500l7 -1.500l-1.500 7" strokeWidth="1.3" />
+      {joined("case") ? <path d="M41 24H46V44" strokeDasharray="7 4" strokeWidth="1.3" /> : null}
+    </>
+  ),
+  flushing: () => (
+    <>
+      <rect x="2" y="8" width="40" height="28" fill="var(--sheet)" />
+      <path
+        d="M8 0V8M36 0V8M22 36V44M8 12L19 30m-1 -6l1 6l-6 -2.500M36 12L25 30m1 -6l-1 6l6 -2.500"
+        strokeWidth="1.2"
+      />
+    </>
+  ),
   relief: () => <PressureValve open={false} from="N" />,
   unloader: () => (
     <>

@@ -1,6 +1,7 @@
 /** The library of elements, by kind. */
 import { consumer, cylinder, motor } from "./actuator";
 import { counterbalance, pilotCheck } from "./holding";
+import { closedLoopPump, flushing } from "./loop";
 import { accumulator, cooler, filter, flowControl, line, shuttle, strainer, tank, throttle } from "./passive";
 import { compensatedPump, fixedPump } from "./pump";
 import { check, reducing, relief, sequence, unloader } from "./relief";
@@ -14,6 +15,7 @@ export const elementKinds = define({
   strainer,
   fixedPump,
   compensatedPump,
+  closedLoopPump,
   relief,
   unloader,
   check,
@@ -30,6 +32,7 @@ export const elementKinds = define({
   pilotCheck,
   counterbalance,
   shuttle,
+  flushing,
   cylinder,
   motor,
   consumer,

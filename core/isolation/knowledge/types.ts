@@ -16,6 +16,8 @@ export interface Part {
   label: string;
   /** Elements of a circuit that it is; none: the circuit has one of it, drawn or not. */
   kinds: readonly ElementKindId[];
+  /** A drawn circuit has parts of its own for it: only where none is drawn is it a place. */
+  undrawn?: true;
 }
 
 /** What the cause asks for. Setting a valve is not a stop. */

@@ -144,10 +144,24 @@ export const workCauses = {
       stop: true,
     },
   },
+  "servo.weak": {
+    part: "servo",
+    label: "Servo of a closed-loop pump stuck or weak",
+    rank: "seldom",
+    fault: "stuckShort",
+    act: {
+      do: "free",
+      text: "Command and servo pressure first; then free and clean its spool, centre it by the manufacturer's order",
+      minutes: 120,
+      part: false,
+      stop: true,
+    },
+  },
   "loop.flushing": {
-    part: "loop",
+    part: "flushing",
     label: "Flushing valve stuck",
     rank: "rare",
+    fault: "stuck",
     act: { do: "free", text: "Free and clean the flushing valve", minutes: 75, part: false, stop: true },
   },
 } as const satisfies Record<string, Cause>;

@@ -302,7 +302,22 @@ export const workTests = {
     shows: { follows: { "loop.relief": "always" } },
     basis: COMMON_PRACTICE,
   },
+  "loop.servo": {
+    at: "servo",
+    label: "Servo pressure and stroke at full command",
+    how: "Gauge at the servo port, command up and down in both directions, loop unloaded; the pointer of the stroke watched.",
+    minutes: 8,
+    prepare: "gauge",
+    risk: "care",
+    caution: "What it drives can start: wheels or drum free, nobody near.",
+    results: { full: "Reaches its stroke both ways", short: "Stays short or late" },
+    shows: {
+      short: { "servo.weak": "always", "command.none": "mostly", "loop.chargeLow": "half", "fluid.dirt": "seldom" },
+    },
+    basis: COMMON_PRACTICE,
+  },
   "loop.flush": {
+    at: "flushing",
     label: "Oil out of the flushing valve, both directions",
     how: "Warmth and flow in its drain with the loop at work.",
     minutes: 8,
