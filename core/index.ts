@@ -79,6 +79,7 @@ export {
   unsafeActs,
   type PracticeLevel,
 } from "./isolation/practice";
+export { testPointAdvice, type TestPoint, type TestPointAdvice } from "./isolation/testPoints";
 export { reasonsOf } from "./isolation/why";
 export { adviceOf, type Advice, type Proposal } from "./isolation/next";
 export { onsetOf } from "./assessment/onset";

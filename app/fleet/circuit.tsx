@@ -214,7 +214,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
           <Explanations
             netlist={netlist}
             gauges={present}
-            fits={fit?.fits ?? false}
+            fits={fit?.fits ?? null}
             names={new Map(page.points.map((p) => [p.id, `${p.name}, ${p.component}`]))}
             explanations={explanations}
             onExplain={explain}
@@ -232,7 +232,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                     (asHealthy.agree < asHealthy.of ? " Ask for a fault and see whether it explains more." : "")}
               </p>
             ) : null}
-            <table className="w-full text-[13px] [&_td]:py-1 [&_td+td]:pl-2 [&_th]:py-1">
+            <table className="w-full text-[13px] [&_td]:py-1 [&_td+td]:pl-2 [&_th]:py-1 [&_th+th]:pl-2">
               <thead>
                 <tr className="ruled">
                   <th scope="col">gauge</th>

@@ -47,8 +47,8 @@ function Line(props: {
 export function Explanations(props: {
   netlist: Netlist;
   gauges: PresentGauge[];
-  /** Does the model fit the circuit? Else it is not used to judge. */
-  fits: boolean;
+  /** Does the model fit the circuit's baselines? Else it is not used to judge; null: there are none to fit it to. */
+  fits: boolean | null;
   names: ReadonlyMap<string, string>;
   explanations: Explanation[] | null;
   onExplain: (gauges: PresentGauge[]) => void;
@@ -60,7 +60,7 @@ export function Explanations(props: {
     <Section title="What would explain the gauges" aside={begun && !explanations ? "computing …" : undefined}>
       {!fits || gauges.length < FEWEST_GAUGES ? (
         <p className="py-2 text-sm text-ink-2">
-          {fits
+          {fits !== false
             ? `It takes ${FEWEST_GAUGES} points with a baseline to tell causes apart; this circuit has ${gauges.length}.`
             : "The model does not fit this circuit, so it is not asked for causes."}
         </p>

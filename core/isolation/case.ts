@@ -60,6 +60,8 @@ export interface IsolationCase {
   possibilities: Possibility[];
   /** What the gauges say; null: no circuit, or one that does not fit. */
   gauges: { evidence: GaugeEvidence; netlist: Netlist } | null;
+  /** Tests at their places for which a test point is fitted. */
+  fitted?: ReadonlySet<string>;
 }
 
 /** Of cases with one cause so many have a second one (common practice, not counted). */
@@ -80,6 +82,10 @@ function placesOf(part: PartId, netlist: Netlist | null): (string | null)[] {
   if (kinds.length === 0 || !netlist) return [null];
   return netlist.elements.filter((e) => (kinds as readonly string[]).includes(e.kind)).map((e) => e.id);
 }
+
+/** Does a line end at this port? */
+const isDrawn = (netlist: Netlist | null, element: string, port: string) =>
+  netlist?.lines.some((l) => [l.from, l.to].some((end) => end.element === element && end.port === port)) ?? false;
 
 const nameOf = (netlist: Netlist | null, element: string | null) =>
   netlist?.elements.find((e) => e.id === element)?.name ?? null;
@@ -153,18 +159,21 @@ export function beginCase(
   const suspects = suspectsOf(symptom, outline, plant);
   const known = new Set<string>(suspects.map((s) => s.cause));
   const places = testIds.flatMap((test): TestAt[] => {
-    const { at, label, shows } = tests[test];
+    const { at, port, label, shows }: Test = tests[test];
     // a test that shows none of what is suspected is not worth a line
     if (!Object.values(shows).some((given) => Object.keys(given).some((cause) => known.has(cause)))) return [];
-    return (at === undefined ? [null] : placesOf(at as PartId, outline)).map((element) => {
-      const name = nameOf(outline, element);
-      return {
-        id: testAtOf(test, element),
-        test,
-        element,
-        text: name ? `${name}: ${lower(label)}` : label,
-      };
-    });
+    const places = at === undefined ? [null] : placesOf(at as PartId, outline);
+    return places
+      .filter((e) => e === null || !port || isDrawn(outline, e, port))
+      .map((element) => {
+        const name = nameOf(outline, element);
+        return {
+          id: testAtOf(test, element),
+          test,
+          element,
+          text: name ? `${name}: ${lower(label)}` : label,
+        };
+      });
   });
   return {
     symptom,
@@ -220,12 +229,12 @@ export function chancesOf(c: IsolationCase, at: TestAt, possibility: Possibility
   return chances;
 }
 
-const tables = new WeakMap<IsolationCase, Map<string, Record<string, number>[]>>();
+const tables = new WeakMap<readonly Possibility[], Map<string, Record<string, number>[]>>();
 
 /** Chances of every result of a test under every possibility; worked out once a case, since each advice asks for all. */
 export function chancesUnderAll(c: IsolationCase, at: TestAt): Record<string, number>[] {
-  const known = tables.get(c) ?? new Map<string, Record<string, number>[]>();
-  tables.set(c, known);
+  const known = tables.get(c.possibilities) ?? new Map<string, Record<string, number>[]>();
+  tables.set(c.possibilities, known);
   const found = known.get(at.id) ?? c.possibilities.map((p) => chancesOf(c, at, p));
   known.set(at.id, found);
   return found;

@@ -2,8 +2,9 @@
 import { entropy } from "../numeric/bayes";
 import { chancesUnderAll, type IsolationCase, type Odds, type TestAt } from "./case";
 import { actOf, type CauseId } from "./knowledge/causes";
+import { effortOf } from "./effort";
 import { tests } from "./knowledge/tests";
-import { preparations, risks, type Preparation, type Test } from "./knowledge/types";
+import { preparations, risks, type Preparation, type Risk, type Test } from "./knowledge/types";
 
 export interface Proposal {
   test: TestAt;
@@ -12,6 +13,7 @@ export interface Proposal {
   /** With what has to be made ready and is not yet. */
   minutes: number;
   prepare: Preparation;
+  risk: Risk;
   /** Is it held back for now, because it opens the circuit or closes an outlet while something safer still tells? */
   heldBack: boolean;
   /** bits an hour, risk counted as minutes. */
@@ -112,16 +114,16 @@ export function adviceOf(
   const proposals = c.tests
     .filter((t) => !done.has(t.id))
     .map((test): Proposal => {
-      const { minutes, prepare, risk }: Test = tests[test.test];
+      const { minutes, prepare, risk } = effortOf(c, test);
       const tells = tellsOf(c, test, odds, acts, open);
       const all = minutes + (ready.has(prepare) ? 0 : preparations[prepare].minutes);
-      return { test, tells, minutes: all, prepare, heldBack: false, worth: (60 * tells) / (all + risks[risk]) };
+      return { test, tells, minutes: all, prepare, risk, heldBack: false, worth: (60 * tells) / (all + risks[risk]) };
     })
     .filter((p) => p.tells >= WORTH_A_TEST)
     .sort((a, b) => b.worth - a.worth);
-  const safe = (p: Proposal) => ["none", "care"].includes(tests[p.test.test].risk);
+  const safe = (p: Proposal) => p.risk === "none" || p.risk === "care";
   const saferTells = proposals.some((p) => safe(p) && p.tells >= STILL_TELLS);
-  for (const p of proposals) p.heldBack = (!safe(p) && saferTells) || tests[p.test.test].outsideBook === true;
+  for (const p of proposals) p.heldBack = (!safe(p) && saferTells) || (tests[p.test.test] as Test).outsideBook === true;
   const ordered = [...proposals.filter((p) => !p.heldBack), ...proposals.filter((p) => p.heldBack)];
   const ranked = acts.ids
     .map((id, act): ActChance => ({ id, share: shares[act]!, causes: suspectsOf(c, odds, acts, act) }))

@@ -52,6 +52,16 @@ export const predictions: Partial<Record<TestId, Prediction>> = {
     good: 0.06,
     more: "high",
   },
+  // what the low side stands at is the charge less the spring of its check valve
+  "loop.charge": {
+    kinds: ["closedLoopPump"],
+    reads: "pressure",
+    port: "B",
+    state: "fullStroke",
+    called: 0.1,
+    good: 0.03,
+    less: "low",
+  },
   "filter.drop": {
     kinds: ["filter"],
     reads: "pressureDrop",

@@ -1,5 +1,6 @@
 /** A whole isolation in one go, where every test's result is known beforehand: for trials, and for the best path of a debrief. */
 import { oddsOf, type IsolationCase, type Odds, type TestAt, type TestResult } from "./case";
+import { effortOf } from "./effort";
 import { tests } from "./knowledge/tests";
 import { preparations, type Preparation } from "./knowledge/types";
 import { adviceOf, type Advice } from "./next";
@@ -31,10 +32,16 @@ const MOST_STEPS = 40;
  * Walk a case to its end.
  * @param answer what a test shows; null: it cannot be made here, and the next one is taken
  * @param choose which test is next
+ * @param known results that are there before the first test, for nothing
  */
-export function walk(c: IsolationCase, answer: (test: TestAt) => string | null, choose: Chooser = bestTest): Walk {
-  const results: TestResult[] = [];
-  const done = new Set<string>();
+export function walk(
+  c: IsolationCase,
+  answer: (test: TestAt) => string | null,
+  choose: Chooser = bestTest,
+  known: readonly TestResult[] = [],
+): Walk {
+  const results = [...known];
+  const done = new Set(known.map((r) => r.at));
   const ready = new Set<Preparation>(["none"]);
   const steps: Step[] = [];
   let minutes = 0;
@@ -46,7 +53,7 @@ export function walk(c: IsolationCase, answer: (test: TestAt) => string | null, 
     done.add(test.id);
     const result = answer(test);
     if (result === null) continue;
-    const { minutes: own, prepare } = tests[test.test];
+    const { minutes: own, prepare } = effortOf(c, test);
     const took = own + (ready.has(prepare) ? 0 : preparations[prepare].minutes);
     // what is isolated for one test is isolated for the next only until it runs again
     if (prepare !== "isolated") ready.add(prepare);

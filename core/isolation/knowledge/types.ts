@@ -60,6 +60,8 @@ export type Risk = keyof typeof risks;
 export interface Test {
   /** The part that it is made on; left out: the circuit as a whole. */
   at?: string;
+  /** Made at this port of it: where none is drawn there, it cannot be made. */
+  port?: string;
   label: string;
   how: string;
   minutes: number;

@@ -143,6 +143,7 @@ export const supplyTests = {
   },
   "pump.caseDrain": {
     at: "pump",
+    port: "case",
     label: "Case drain flow",
     how: "Meter or timed can in the case line, open to tank, at reference pressure; corrected for the oil's temperature.",
     minutes: 10,

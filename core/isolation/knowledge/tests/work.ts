@@ -176,6 +176,7 @@ export const workTests = {
   },
   "motor.caseDrain": {
     at: "motor",
+    port: "case",
     label: "Case drain of the motor at load",
     how: "Meter or timed can in its case line, both directions.",
     minutes: 10,
@@ -328,6 +329,7 @@ export const workTests = {
     basis: COMMON_PRACTICE,
   },
   "loop.charge": {
+    at: "servo",
     label: "Charge pressure of the loop",
     how: "Gauge at the charge port, both directions, hot.",
     minutes: 6,
@@ -337,7 +339,7 @@ export const workTests = {
     results: { right: "In its band", low: "Low at rest too", drops: "Falls in one direction under load" },
     shows: {
       low: { "loop.chargeLow": "always" },
-      drops: { "loop.relief": "mostly", "loop.flushing": "half", "motor.worn": "half", "pump.worn": "half" },
+      drops: { "loop.relief": "mostly", "loop.flushing": "half" },
     },
     basis: COMMON_PRACTICE,
   },
