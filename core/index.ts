@@ -66,7 +66,6 @@ export {
   type Doubts,
   type IsolationCase,
   type Odds,
-  type PlantKnowledge,
   type TestAt,
   type TestResult,
 } from "./isolation/case";
@@ -80,6 +79,7 @@ export {
   type PracticeLevel,
 } from "./isolation/practice";
 export { testPointAdvice, type TestPoint, type TestPointAdvice } from "./isolation/testPoints";
+export type { PlantCause, PlantKnowledge } from "./isolation/knowledge/plant";
 export { reasonsOf } from "./isolation/why";
 export { adviceOf, type Advice, type Proposal } from "./isolation/next";
 export { onsetOf } from "./assessment/onset";

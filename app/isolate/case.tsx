@@ -1,6 +1,6 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/case";
-import { actText, causes, symptoms } from "@core";
+import { actText, symptoms } from "@core";
 import { closeIsolation, doubtGauges, enterResult, withdrawResult } from "~/domain/isolation/cases.server";
 import { casePage, type CasePage } from "~/domain/isolation/casePage.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
@@ -50,7 +50,7 @@ function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
     );
   const [cause] = page.act?.causes ?? [];
   if (!page.decided || !page.act || !cause) return null;
-  const { act } = causes[cause.cause];
+  const { act } = cause.about;
   return (
     <Notice live={false}>
       <strong className="font-semibold">Sure enough to act ({oddsText(page.act.share)}).</strong> {actText(act)}{" "}

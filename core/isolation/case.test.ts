@@ -4,8 +4,6 @@ import { beginCase, oddsOf, type IsolationCase, type TestResult } from "./case";
 import { gaugeEvidence } from "./evidence";
 import { adviceOf } from "./next";
 import { reasonsOf } from "./why";
-import { tests } from "./knowledge/tests";
-import type { Test } from "./knowledge/types";
 
 const shareOf = (c: IsolationCase, results: TestResult[], cause: string) =>
   c.suspects.reduce((sum, s, i) => (s.cause === cause ? sum + oddsOf(c, results).suspects[i]! : sum), 0);
@@ -36,7 +34,7 @@ describe("odds", () => {
     expect(oddsOf(c, odd)).toEqual(oddsOf(c, []));
   });
   test("where every test shows the ordinary result, it is something else", () => {
-    const results = c.tests.map((t) => ({ at: t.id, result: Object.keys(tests[t.test].results)[0]! }));
+    const results = c.tests.map((t) => ({ at: t.id, result: Object.keys(t.about.results)[0]! }));
     const odds = oddsOf(c, results);
     expect(odds.other).toBeGreaterThan(0.5);
     expect(adviceOf(c, odds, new Set(c.tests.map((t) => t.id))).noneFits).toBe(true);
@@ -51,7 +49,7 @@ describe("the next test", () => {
   test("what opens the circuit waits while a safer test tells enough", () => {
     const c = beginCase("lowPressure", null);
     const { proposals } = adviceOf(c, oddsOf(c, []), new Set());
-    const opens = proposals.filter((p) => (tests[p.test.test] as Test).risk === "opens");
+    const opens = proposals.filter((p) => p.test.about.risk === "opens");
     expect(opens.length).toBeGreaterThan(0);
     expect(opens.every((p) => p.heldBack)).toBe(true);
     expect(proposals[0]!.heldBack).toBe(false);
@@ -59,7 +57,7 @@ describe("the next test", () => {
   test("a method outside the book is held back whatever it tells", () => {
     const c = beginCase("compensatorLow", null);
     const { proposals } = adviceOf(c, oddsOf(c, []), new Set());
-    const outside = proposals.find((p) => (tests[p.test.test] as Test).outsideBook);
+    const outside = proposals.find((p) => p.test.about.outsideBook);
     expect(outside?.heldBack).toBe(true);
   });
   test("what is made ready for one test makes the next one cheaper", () => {

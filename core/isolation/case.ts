@@ -7,18 +7,20 @@ import type { Netlist } from "../circuit/netlist";
 import { anyOf, clamped, posterior } from "../numeric/bayes";
 import { causesOf } from "./candidates";
 import type { GaugeEvidence } from "./evidence";
-import { causes, type CauseId } from "./knowledge/causes";
+import { causes } from "./knowledge/causes";
 import { parts, type PartId } from "./knowledge/parts";
-import { symptoms, type SymptomId } from "./knowledge/symptoms";
-import { testIds, tests, type TestId } from "./knowledge/tests";
-import { grades, ranks, type Part, type Rank, type Test } from "./knowledge/types";
+import { causesFor, testsFor, type KnownCause, type PlantKnowledge } from "./knowledge/plant";
+import type { SymptomId } from "./knowledge/symptoms";
+import { grades, ranks, type Cause, type Part, type Rank, type Test } from "./knowledge/types";
 import { testAtOf, type Predicted } from "./predicted";
 import { lower } from "./text";
 
 /** One cause at one place. */
 export interface Suspect {
   id: string;
-  cause: CauseId;
+  /** Of the house (CauseId), or of the plant. */
+  cause: string;
+  about: KnownCause["about"];
   /** Element of the circuit; null: the circuit as a whole, or no circuit is drawn. */
   element: string | null;
   /** "Pump A: worn, leaks into its case". */
@@ -30,7 +32,9 @@ export interface Suspect {
 /** A test at one place. */
 export interface TestAt {
   id: string;
-  test: TestId;
+  /** Of the house (TestId), or of the plant. */
+  test: string;
+  about: Test;
   element: string | null;
   text: string;
 }
@@ -45,12 +49,6 @@ export interface TestResult {
   /** Id of a test at its place. */
   at: string;
   result: string;
-}
-
-/** What a plant adds to the knowledge of the house, and what its closed cases count. */
-export interface PlantKnowledge {
-  /** How often each cause was found in cases that began with this symptom. */
-  found: Partial<Record<CauseId, number>>;
 }
 
 export interface IsolationCase {
@@ -91,32 +89,29 @@ const nameOf = (netlist: Netlist | null, element: string | null) =>
   netlist?.elements.find((e) => e.id === element)?.name ?? null;
 
 /** What a cause is called at an element, whose name says already what it is. */
-function labelOf(cause: CauseId, netlist: Netlist | null, element: string | null): string {
-  const { fault, label } = causes[cause];
+function labelOf({ fault, label }: Cause, netlist: Netlist | null, element: string | null): string {
   const kind = netlist?.elements.find((e) => e.id === element)?.kind;
   return (kind && fault && elementKinds[kind].faults[fault]?.label) || label;
 }
 
 function suspectsOf(symptom: SymptomId, netlist: Netlist | null, plant: PlantKnowledge | undefined): Suspect[] {
-  const weights = new Map<CauseId, number>();
-  for (const [rank, ids] of Object.entries(symptoms[symptom].causes) as [Rank, readonly CauseId[]][])
-    for (const id of ids) weights.set(id, ranks[rank]);
-  if (netlist)
-    for (const e of netlist.elements)
-      for (const fault of Object.keys(elementKinds[e.kind].faults))
-        for (const id of causesOf(e.kind, fault)) if (!weights.has(id)) weights.set(id, ranks[UNLISTED]);
-  const sum = [...weights.values()].reduce((s, w) => s + w, 0);
-  const counted = Object.values(plant?.found ?? {}).reduce((s, n) => s + n, 0);
-  return [...weights].flatMap(([cause, weight]): Suspect[] => {
-    const part = causes[cause].part as PartId;
-    const places = placesOf(part, netlist);
+  const known = new Map(causesFor(symptom, plant).map((c) => [c.id, c]));
+  for (const e of netlist?.elements ?? [])
+    for (const fault of Object.keys(elementKinds[e.kind].faults))
+      for (const id of causesOf(e.kind, fault))
+        if (!known.has(id)) known.set(id, { id, about: causes[id], weight: ranks[UNLISTED] });
+  const sum = [...known.values()].reduce((s, c) => s + c.weight, 0);
+  const counted = Object.values(plant?.found ?? {}).reduce<number>((s, n) => s + (n ?? 0), 0);
+  return [...known.values()].flatMap(({ id: cause, about, weight }): Suspect[] => {
+    const places = placesOf(about.part as PartId, netlist);
     const taught = (IMAGINED * (weight / sum) + (plant?.found[cause] ?? 0)) / (IMAGINED + counted);
     return places.map((element) => {
       const name = nameOf(netlist, element);
-      const label = labelOf(cause, netlist, element);
+      const label = labelOf(about, netlist, element);
       return {
         id: element === null ? cause : `${cause}@${element}`,
         cause,
+        about,
         element,
         text: name ? `${name}: ${lower(label)}` : label,
         weight: taught / places.length,
@@ -147,7 +142,7 @@ function possibilitiesOf(suspects: readonly Suspect[]): Possibility[] {
  * Begin an isolation.
  * @param symptom what was noticed
  * @param circuit its diagram and what its gauges say; null: none is drawn, or it does not fit its gauges
- * @param plant what closed cases of the plant teach
+ * @param plant what the plant adds, and what its closed cases teach
  * @param outline the diagram alone, where its model is not used to judge: its parts are known all the same
  */
 export function beginCase(
@@ -157,9 +152,9 @@ export function beginCase(
   outline: Netlist | null = circuit?.netlist ?? null,
 ): IsolationCase {
   const suspects = suspectsOf(symptom, outline, plant);
-  const known = new Set<string>(suspects.map((s) => s.cause));
-  const places = testIds.flatMap((test): TestAt[] => {
-    const { at, port, label, shows }: Test = tests[test];
+  const known = new Set<string>(suspects.flatMap((s) => [s.cause, ...(s.about.like ? [s.about.like] : [])]));
+  const places = testsFor(plant).flatMap(([test, about]): TestAt[] => {
+    const { at, port, label, shows } = about;
     // a test that shows none of what is suspected is not worth a line
     if (!Object.values(shows).some((given) => Object.keys(given).some((cause) => known.has(cause)))) return [];
     const places = at === undefined ? [null] : placesOf(at as PartId, outline);
@@ -170,6 +165,7 @@ export function beginCase(
         return {
           id: testAtOf(test, element),
           test,
+          about,
           element,
           text: name ? `${name}: ${lower(label)}` : label,
         };
@@ -185,21 +181,22 @@ export function beginCase(
 }
 
 /** What the model says of a test with one suspect; undefined: it has no answer, and the typed table holds. */
-function predictedOf({ gauges }: IsolationCase, at: TestAt, { cause, element }: Suspect): Predicted | undefined {
-  const { fault } = causes[cause];
+function predictedOf({ gauges }: IsolationCase, at: TestAt, { about, element }: Suspect): Predicted | undefined {
+  const { fault } = about;
   if (!gauges || !fault || element === null) return undefined;
   return gauges.evidence.faults.find((f) => f.element === element && f.fault === fault)?.predicted[at.id];
 }
 
 /** Chance of each result of a test with one suspect alone: those that tell of something, and what is left for the first. */
 function withSuspect(c: IsolationCase, at: TestAt, suspect: Suspect): Record<string, number> {
-  const test: Test = tests[at.test];
+  const test = at.about;
   const here = at.element === null || suspect.element === null || suspect.element === at.element;
   const predicted = predictedOf(c, at, suspect);
   if (predicted) return predicted;
   const found: Record<string, number> = {};
   for (const result of Object.keys(test.results).slice(1)) {
-    const given = here ? test.shows[result]?.[suspect.cause] : undefined;
+    const shown = test.shows[result] ?? {};
+    const given = here ? (shown[suspect.cause] ?? shown[suspect.about.like ?? ""]) : undefined;
     found[result] = Math.max(given ? grades[given] : 0, grades[test.falsely?.[result] ?? "hardly"]);
   }
   return found;
@@ -210,7 +207,7 @@ const ELSE_SIGNS = 1.3;
 
 /** Chance of every result of a test under a possibility; they add up to 1. */
 export function chancesOf(c: IsolationCase, at: TestAt, possibility: Possibility): Record<string, number> {
-  const test: Test = tests[at.test];
+  const test = at.about;
   const [usual, ...signs] = Object.keys(test.results) as [string, ...string[]];
   const alone = possibility.suspects.map((i) => withSuspect(c, at, c.suspects[i]!));
   const raw = signs.map((sign) =>
@@ -249,7 +246,7 @@ export function gaugeLogs(c: IsolationCase): number[] | null {
   const most = Math.max(evidence.healthy, evidence.unknown);
   const outside = most + Math.log((Math.exp(evidence.healthy - most) + Math.exp(evidence.unknown - most)) / 2);
   const logOf = (s: Suspect) => {
-    const { fault, part } = causes[s.cause];
+    const { fault, part } = s.about;
     if (!fault) return outside;
     if (s.element !== null) return byFault.get(`${s.element}/${fault}`) ?? outside;
     // a command or a drive belongs to what it moves: any of them may be it
@@ -289,7 +286,7 @@ export function oddsOf(c: IsolationCase, results: readonly TestResult[], doubts:
   const gauges = doubts.gauges ? null : gaugeLogs(c);
   const evidence = results.flatMap(({ at, result }) => {
     const test = c.tests.find((t) => t.id === at);
-    if (!test || !Object.hasOwn(tests[test.test].results, result)) return [];
+    if (!test || !Object.hasOwn(test.about.results, result)) return [];
     return [chancesUnderAll(c, test).map((chances) => Math.log(chances[result]!))];
   });
   const possibilities = posterior(

@@ -1,6 +1,5 @@
 /** What a test takes: minutes, what has to be made ready, and its risk; less where a test point is fitted. */
 import type { IsolationCase, TestAt } from "./case";
-import { tests } from "./knowledge/tests";
 import type { Preparation, Risk, Test } from "./knowledge/types";
 
 export interface Effort {
@@ -18,7 +17,7 @@ export const servedByPoint = (test: Test): boolean => test.prepare === "gauge" |
 
 /** What a test takes at its place in this case. */
 export function effortOf({ fitted }: Pick<IsolationCase, "fitted">, at: TestAt): Effort {
-  const test: Test = tests[at.test];
+  const test = at.about;
   const { minutes, prepare, risk } = test;
   if (!fitted?.has(at.id) || !servedByPoint(test)) return { minutes, prepare, risk };
   return { minutes: minutes + COUPLED, prepare: "none", risk: risk === "opens" ? "care" : risk };

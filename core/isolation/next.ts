@@ -1,10 +1,9 @@
 /** The next best test: what tells most for the minutes and the risk that it takes. */
 import { entropy } from "../numeric/bayes";
 import { chancesUnderAll, type IsolationCase, type Odds, type TestAt } from "./case";
-import { actOf, type CauseId } from "./knowledge/causes";
 import { effortOf } from "./effort";
-import { tests } from "./knowledge/tests";
-import { preparations, risks, type Preparation, type Risk, type Test } from "./knowledge/types";
+import { actOf } from "./knowledge/causes";
+import { preparations, risks, type Cause, type Preparation, type Risk } from "./knowledge/types";
 
 export interface Proposal {
   test: TestAt;
@@ -24,7 +23,7 @@ export interface Proposal {
 export interface ActChance {
   id: string;
   share: number;
-  causes: { cause: CauseId; element: string | null; share: number }[];
+  causes: { cause: string; about: Cause; element: string | null; share: number }[];
 }
 
 export interface Advice {
@@ -53,7 +52,7 @@ const STILL_TELLS = 0.1;
 function actsOf(c: IsolationCase): { ids: string[]; of: number[][] } {
   const ids: string[] = [];
   const of = c.possibilities.map(({ suspects }) => {
-    const own = suspects.map((i) => actOf(c.suspects[i]!.cause, c.suspects[i]!.element));
+    const own = suspects.map((i) => actOf(c.suspects[i]!.about, c.suspects[i]!.element));
     return [...new Set(own)].map((id) => {
       const at = ids.indexOf(id);
       return at >= 0 ? at : ids.push(id) - 1;
@@ -81,7 +80,7 @@ const openAbout = (chances: readonly number[]) => chances.reduce((sum, p) => sum
 function tellsOf(c: IsolationCase, test: TestAt, odds: Odds, acts: ActsOfCase, open: number): number {
   const chances = chancesUnderAll(c, test);
   let left = 0;
-  for (const result of Object.keys(tests[test.test].results)) {
+  for (const result of Object.keys(test.about.results)) {
     const joint = odds.possibilities.map((p, k) => p * chances[k]![result]!);
     const sum = joint.reduce((s, x) => s + x, 0);
     if (sum > 0)
@@ -123,7 +122,7 @@ export function adviceOf(
     .sort((a, b) => b.worth - a.worth);
   const safe = (p: Proposal) => p.risk === "none" || p.risk === "care";
   const saferTells = proposals.some((p) => safe(p) && p.tells >= STILL_TELLS);
-  for (const p of proposals) p.heldBack = (!safe(p) && saferTells) || (tests[p.test.test] as Test).outsideBook === true;
+  for (const p of proposals) p.heldBack = (!safe(p) && saferTells) || p.test.about.outsideBook === true;
   const ordered = [...proposals.filter((p) => !p.heldBack), ...proposals.filter((p) => p.heldBack)];
   const ranked = acts.ids
     .map((id, act): ActChance => ({ id, share: shares[act]!, causes: suspectsOf(c, odds, acts, act) }))
@@ -142,7 +141,7 @@ export function adviceOf(
 /** The suspects that ask for an act, likeliest first. */
 function suspectsOf(c: IsolationCase, odds: Odds, acts: ActsOfCase, act: number): ActChance["causes"] {
   return c.suspects
-    .map((s, i) => ({ cause: s.cause, element: s.element, share: odds.suspects[i]! }))
-    .filter((s) => actOf(s.cause, s.element) === acts.ids[act])
+    .map((s, i) => ({ cause: s.cause, about: s.about, element: s.element, share: odds.suspects[i]! }))
+    .filter((s) => actOf(s.about, s.element) === acts.ids[act])
     .sort((a, b) => b.share - a.share);
 }

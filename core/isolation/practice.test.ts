@@ -1,6 +1,4 @@
 import { describe, expect, test } from "@jest/globals";
-import { causes } from "./knowledge/causes";
-import { tests } from "./knowledge/tests";
 import { debriefOf, minutesOf, practiceCase } from "./practice";
 import { walk } from "./walk";
 
@@ -18,7 +16,7 @@ describe("a case to practise on", () => {
     for (const level of [1, 2, 3] as const)
       for (let seed = 1; seed <= 4; seed++) {
         const c = practiceCase(level, seed);
-        for (const t of c.own.tests) expect(Object.keys(tests[t.test].results)).toContain(c.show(t).result);
+        for (const t of c.own.tests) expect(Object.keys(t.about.results)).toContain(c.show(t).result);
       }
   });
   test("an instrument shows the fault in the circuit with its error", () => {
@@ -48,7 +46,7 @@ describe("the debrief", () => {
   });
   test("a wrong name costs, and is said not to cure", () => {
     const other = c.own.suspects.find(
-      (s) => s.id !== truth && causes[s.cause].act.do !== causes[c.own.suspects[c.truth]!.cause].act.do,
+      (s) => s.id !== truth && s.about.act.do !== c.own.suspects[c.truth]!.about.act.do,
     )!;
     const { score, unsafe, right } = debriefOf(c, best, other.id);
     expect(right).toBe(false);
@@ -56,15 +54,15 @@ describe("the debrief", () => {
     expect(score).toBeLessThan(50);
   });
   test("opening the circuit first is unsafe, and so is a pump that is blamed without a look", () => {
-    const opens = c.own.tests.find((t) => tests[t.test].risk === "opens")!;
+    const opens = c.own.tests.find((t) => t.about.risk === "opens")!;
     expect(debriefOf(c, [opens.id], truth).unsafe).toContain("opened early");
-    const pump = c.own.suspects.find((s) => causes[s.cause].part === "pump");
+    const pump = c.own.suspects.find((s) => s.about.part === "pump");
     if (pump) expect(debriefOf(c, [opens.id], pump.id).unsafe).toContain("blamed the pump");
   });
   test("what is made ready counts once, what is not a test counts for nothing", () => {
     expect(minutesOf(c.own, [])).toBe(0);
     expect(minutesOf(c.own, ["nonsense"])).toBe(0);
-    const warm = c.own.tests.filter((t) => tests[t.test].prepare === "warm").slice(0, 2);
+    const warm = c.own.tests.filter((t) => t.about.prepare === "warm").slice(0, 2);
     const alone = warm.reduce((s, t) => s + minutesOf(c.own, [t.id]), 0);
     expect(
       alone -

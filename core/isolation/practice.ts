@@ -9,12 +9,11 @@ import type { Netlist } from "../circuit/netlist";
 import { machineTemplates, templateIds, type TemplateId } from "../equipment/templates";
 import { random, type Random } from "../random/random";
 import { beginCase, chancesOf, oddsOf, type IsolationCase, type TestAt, type TestResult } from "./case";
-import { actOf, causes } from "./knowledge/causes";
+import { actOf } from "./knowledge/causes";
 import { symptomIds, symptoms, type SymptomId } from "./knowledge/symptoms";
-import { tests } from "./knowledge/tests";
-import { preparations, type Preparation, type Test } from "./knowledge/types";
+import { preparations, type Preparation } from "./knowledge/types";
 import { adviceOf } from "./next";
-import { predictions, withTestGauges } from "./predicted";
+import { predictionOf, withTestGauges } from "./predicted";
 import { walk } from "./walk";
 
 export const practiceLevels = {
@@ -60,8 +59,8 @@ const MISLEADS = 8;
 
 /** What a test with a gauge shows on the circuit with its fault, as a factor of healthy; null: the model has no answer. */
 function gaugesOf(netlist: Netlist, own: IsolationCase, truth: number, severity: number) {
-  const { element, cause } = own.suspects[truth]!;
-  const { fault } = causes[cause];
+  const { element, about } = own.suspects[truth]!;
+  const { fault } = about;
   if (element === null || !fault) return () => null;
   const added = withTestGauges(netlist);
   const read = gaugeReader(added.netlist, new Map(added.states));
@@ -71,7 +70,7 @@ function gaugesOf(netlist: Netlist, own: IsolationCase, truth: number, severity:
   return (test: TestAt, rng: Random): number | null => {
     const [before, after] = [healthy.get(test.id), now.get(test.id)];
     if (typeof before !== "number" || typeof after !== "number" || Math.abs(before) < 1e-6) return null;
-    return (after / before) * (1 + (predictions[test.test]?.good ?? 0) * rng.normal());
+    return (after / before) * (1 + (predictionOf(test.test)?.good ?? 0) * rng.normal());
   };
 }
 
@@ -90,9 +89,9 @@ export function practiceCase(level: PracticeLevel, seed: number): PracticeCase {
     const likely = own.suspects.map((s, i) => ({ s, i })).filter(({ s }) => listed.has(s.cause));
     if (likely.length < 4) continue;
     const truth = rng.pick(likely).i;
-    const { element, cause } = own.suspects[truth]!;
+    const { element, about } = own.suspects[truth]!;
     const kind = netlist.elements.find((e) => e.id === element)?.kind;
-    const { fault } = causes[cause];
+    const { fault } = about;
     const greatest = (kind && fault && elementKinds[kind].faults[fault]?.greatest) || 1;
     const severity = greatest * 10 ** rng.between(...SEVERITIES[level]);
     // solved when the first test asks for it: a list of cases does not
@@ -119,9 +118,9 @@ function resultOf(
   gauge: (test: TestAt, rng: Random) => number | null,
   rng: Random,
 ): Shown {
-  const results = Object.keys(tests[at.test].results) as [string, ...string[]];
+  const results = Object.keys(at.about.results) as [string, ...string[]];
   if (level === 3 && rng.uniform() < 1 / MISLEADS) return { result: rng.pick(results), times: null };
-  const prediction = predictions[at.test];
+  const prediction = predictionOf(at.test);
   const times = prediction ? gauge(at, rng) : null;
   if (prediction && times !== null) {
     const less = times - 1 < -prediction.called ? prediction.less : undefined;
@@ -168,7 +167,7 @@ export function minutesOf(own: IsolationCase, made: readonly string[]): number {
   return made.reduce((sum, id) => {
     const at = own.tests.find((t) => t.id === id);
     if (!at) return sum;
-    const { minutes, prepare }: Test = tests[at.test];
+    const { minutes, prepare } = at.about;
     const all = minutes + (ready.has(prepare) ? 0 : preparations[prepare].minutes);
     if (prepare !== "isolated") ready.add(prepare);
     return sum + all;
@@ -187,7 +186,7 @@ export function debriefOf(c: PracticeCase, made: readonly string[], named: strin
   for (const id of made) {
     const at = own.tests.find((t) => t.id === id);
     if (!at) continue;
-    const { risk, outsideBook }: Test = tests[at.test];
+    const { risk, outsideBook } = at.about;
     const { saferTells } = adviceOf(own, oddsOf(own, results), new Set(results.map((r) => r.at)));
     if (outsideBook) unsafe.add("outside the book");
     else if (risk === "opens" && saferTells) unsafe.add("opened early");
@@ -198,10 +197,10 @@ export function debriefOf(c: PracticeCase, made: readonly string[], named: strin
   const hidden = own.suspects[truth]!;
   const right = suspect?.id === hidden.id;
   const rightAct =
-    suspect !== undefined && actOf(suspect.cause, suspect.element) === actOf(hidden.cause, hidden.element);
+    suspect !== undefined && actOf(suspect.about, suspect.element) === actOf(hidden.about, hidden.element);
   if (!rightAct) unsafe.add("not cured");
   const looked = results.some((r) => /^(look|ask|listen)/.test(r.at));
-  if (suspect && ["pump", "variable"].includes(causes[suspect.cause].part) && !looked) unsafe.add("blamed the pump");
+  if (suspect && ["pump", "variable"].includes(suspect.about.part) && !looked) unsafe.add("blamed the pump");
   const minutes = minutesOf(own, made);
   const walked = walk(own, (at) => c.show(at).result);
   const slow = walked.minutes === 0 ? 0 : Math.min(1, Math.max(0, (minutes / walked.minutes - 1) / (SLOWEST - 1)));
@@ -216,7 +215,7 @@ export function debriefOf(c: PracticeCase, made: readonly string[], named: strin
       minutes: walked.minutes,
       tests: walked.steps.map((s) => ({
         text: s.test.text,
-        result: (tests[s.test.test] as Test).results[s.result]!,
+        result: s.test.about.results[s.result]!,
         minutes: s.minutes,
       })),
     },

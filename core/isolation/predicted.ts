@@ -102,8 +102,11 @@ export const predictions: Partial<Record<TestId, Prediction>> = {
   },
 };
 
+/** What the model would say of a test; undefined: nothing. */
+export const predictionOf = (test: string): Prediction | undefined => predictions[test as TestId];
+
 /** A test at an element, as its point of the model and as a case knows it. */
-export const testAtOf = (test: TestId, element: string | null): string =>
+export const testAtOf = (test: string, element: string | null): string =>
   element === null ? test : `${test}@${element}`;
 
 const placed = (netlist: Netlist) =>

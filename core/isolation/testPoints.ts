@@ -7,11 +7,10 @@ import { random, type Random } from "../random/random";
 import { beginCase, chancesOf, type IsolationCase, type TestAt } from "./case";
 import { effortOf, servedByPoint } from "./effort";
 import type { GaugeEvidence } from "./evidence";
-import { causes } from "./knowledge/causes";
 import { symptomIds, symptoms, type SymptomId } from "./knowledge/symptoms";
-import { tests, type TestId } from "./knowledge/tests";
-import { ranks, risks, type Rank, type Test } from "./knowledge/types";
-import { predictions } from "./predicted";
+import type { TestId } from "./knowledge/tests";
+import { ranks, risks, type Rank } from "./knowledge/types";
+import { predictionOf } from "./predicted";
 import { bestTest, walk, type Step } from "./walk";
 
 export interface TestPointAdvice {
@@ -46,14 +45,14 @@ const SHOWN = 3;
 const SURE = 2;
 
 /** What a machine shows while it works, so that a point read in rounds has it: no test of its own is needed. */
-const READ_AT_WORK: readonly TestId[] = [
+const READ_AT_WORK: readonly string[] = [
   "inlet.vacuum",
   "pump.caseDrain",
   "motor.caseDrain",
   "filter.drop",
   "reduced.pressure",
   "loop.charge",
-];
+] satisfies TestId[];
 
 interface Drawn {
   symptom: SymptomId;
@@ -75,7 +74,7 @@ function drawCases(caseOf: CaseOf, count: number, seed: number): Drawn[] {
     const listed = c.suspects.map((s, i) => ({ i, rank: ranked.get(s.cause), weight: s.weight }));
     const own = listed.filter((s) => s.rank !== undefined);
     if (own.length < 2) return [];
-    const weight = own.reduce((sum, s) => sum + ranks[s.rank!] * ranks[causes[c.suspects[s.i]!.cause].rank], 0);
+    const weight = own.reduce((sum, s) => sum + ranks[s.rank!] * ranks[c.suspects[s.i]!.about.rank], 0);
     return [{ symptom, own, weight }];
   });
   const rng = random(seed).fork("test points");
@@ -127,7 +126,7 @@ const mean = (values: readonly number[]) => values.reduce((s, x) => s + x, 0) / 
 
 /** Does a point of the circuit read there already what the test would? */
 function isRead(netlist: Netlist, { test, element }: TestAt): boolean {
-  const prediction = predictions[test];
+  const prediction = predictionOf(test);
   return netlist.gauges.some(
     (g) => g.element === element && prediction?.reads === g.reads && prediction.port === g.port,
   );
@@ -178,7 +177,7 @@ export function testPointAdvice(
       element: test.element,
       text: test.text,
       inRounds,
-      meter: (tests[test.test] as Test).prepare === "meter",
+      meter: test.about.prepare === "meter",
       saved: minutes.by,
       error: minutes.error,
       opened: opened.by,
@@ -201,5 +200,5 @@ export function testPointAdvice(
 function pointFor(netlist: Netlist, at: TestAt): "in rounds" | "coupling" | null {
   if (at.element === null) return null;
   if (READ_AT_WORK.includes(at.test)) return isRead(netlist, at) ? null : "in rounds";
-  return servedByPoint(tests[at.test]) ? "coupling" : null;
+  return servedByPoint(at.about) ? "coupling" : null;
 }

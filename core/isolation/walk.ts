@@ -1,7 +1,6 @@
 /** A whole isolation in one go, where every test's result is known beforehand: for trials, and for the best path of a debrief. */
 import { oddsOf, type IsolationCase, type Odds, type TestAt, type TestResult } from "./case";
 import { effortOf } from "./effort";
-import { tests } from "./knowledge/tests";
 import { preparations, type Preparation } from "./knowledge/types";
 import { adviceOf, type Advice } from "./next";
 
@@ -24,7 +23,7 @@ export type Chooser = (advice: Advice, odds: Odds, results: readonly TestResult[
 
 /** The proposal of the house: the best one, until it is sure enough. */
 export const bestTest: Chooser = ({ decided, proposals }) =>
-  decided ? undefined : proposals.find((p) => !tests[p.test.test].outsideBook)?.test;
+  decided ? undefined : proposals.find((p) => !p.test.about.outsideBook)?.test;
 
 const MOST_STEPS = 40;
 

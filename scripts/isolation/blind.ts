@@ -13,11 +13,12 @@ const circuits = trialCircuits();
 
 const sure = ({ decided }: Advice) => decided;
 /** From outside to inside, cheap before dear: the order in which a careful list stands. */
-const listOrder = [...testIds].sort(
-  (a, b) => risks[isolationTests[a].risk] - risks[isolationTests[b].risk] || cost(a) - cost(b),
+const listOrder: readonly string[] = [...testIds].sort(
+  (a, b) =>
+    risks[isolationTests[a].risk] - risks[isolationTests[b].risk] || cost(isolationTests[a]) - cost(isolationTests[b]),
 );
-function cost(id: (typeof testIds)[number]) {
-  return isolationTests[id].minutes + preparations[isolationTests[id].prepare].minutes;
+function cost({ minutes, prepare }: TestAt["about"]) {
+  return minutes + preparations[prepare].minutes;
 }
 
 interface Way {
@@ -56,7 +57,7 @@ function ways(all: readonly TestAt[], own: ReturnType<typeof houseCase>): Way[] 
         const [first] = truth.present;
         const gain = (t: TestAt) => {
           const after = oddsOf(own, [...results, { at: t.id, result: truth.answer(t)! }]).suspects[first!]!;
-          return (after - odds.suspects[first!]!) / cost(t.test);
+          return (after - odds.suspects[first!]!) / cost(t.about);
         };
         return notYet(all, results)
           .map((t) => ({ t, gain: gain(t) }))
@@ -81,14 +82,14 @@ interface Outcome {
 
 function outcomeOf(truth: Truth, own: ReturnType<typeof houseCase>, w: Walk): Outcome {
   const top = w.odds.suspects.reduce((best, p, i) => (p > w.odds.suspects[best]! ? i : best), 0);
-  const act = (i: number) => actOf(own.suspects[i]!.cause, own.suspects[i]!.element);
+  const act = (i: number) => actOf(own.suspects[i]!.about, own.suspects[i]!.element);
   return {
     family: truth.symptom,
     right: truth.present.includes(top),
     rightAct: truth.present.some((i) => act(i) === act(top)),
     minutes: w.minutes,
     tests: w.steps.length,
-    opened: w.steps.filter((s) => risks[isolationTests[s.test.test].risk] >= risks.deadhead).length,
+    opened: w.steps.filter((s) => risks[s.test.about.risk] >= risks.deadhead).length,
     said: w.odds.suspects[top]!,
     odd: truth.present.length > 1 || truth.misleading,
   };

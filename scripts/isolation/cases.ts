@@ -2,10 +2,8 @@
 import { readFileSync } from "node:fs";
 import {
   beginCase,
-  causes,
   gaugeEvidence,
   gaugeReader,
-  isolationTests,
   symptoms,
   templateIds,
   type IsolationCase,
@@ -68,10 +66,8 @@ function answerOf({ results }: GivenCase, nameOf: (element: string) => string | 
     const name = at.element === null ? undefined : nameOf(at.element);
     const said = results[at.id] ?? (name === undefined ? undefined : results[`${at.test}@${name}`]) ?? results[at.test];
     if (said === undefined) return null;
-    if (!Object.hasOwn(isolationTests[at.test].results, said))
-      throw new Error(
-        `${at.test} has no result ${said}. There are: ${Object.keys(isolationTests[at.test].results).join(", ")}.`,
-      );
+    if (!Object.hasOwn(at.about.results, said))
+      throw new Error(`${at.test} has no result ${said}. There are: ${Object.keys(at.about.results).join(", ")}.`);
     return said;
   };
 }
@@ -110,7 +106,7 @@ function run(line: string, number: number) {
       noneFits: walked.advice.noneFits,
       odds: oddsList(walked.odds),
       somethingElse: percent(walked.odds.other),
-      act: cause && act ? { text: causes[cause.cause].act.text, percent: percent(act.share) } : null,
+      act: cause && act ? { text: cause.about.act.text, percent: percent(act.share) } : null,
     },
   };
 }

@@ -4,18 +4,15 @@
  * errors, misleading signs and second faults.
  */
 import {
-  causes,
   elementKinds,
   fitCircuit,
   gaugeEvidence,
   gaugeReader,
-  isolationTests,
   templateIds,
   workCommands,
   beginCase,
   symptomIds,
   symptoms,
-  type CauseId,
   type Circumstances,
   type IsolationCase,
   type Netlist,
@@ -25,7 +22,7 @@ import {
   type TemplateId,
   type TestAt,
 } from "@core";
-import { predictions, withTestGauges } from "../../core/isolation/predicted";
+import { predictionOf, withTestGauges } from "../../core/isolation/predicted";
 import { chancesOf } from "../../core/isolation/case";
 import { templateNetlist } from "../../core/isolation/practice";
 import { plannedNetlist, plannedStates, readingsAsNew } from "../../demo/draft";
@@ -101,7 +98,7 @@ function measured(circuit: TrialCircuit, faults: Circumstances["faults"], rng: R
   return (test: TestAt): number | null => {
     const [before, after] = [healthy.get(test.id), now.get(test.id)];
     if (typeof before !== "number" || typeof after !== "number" || Math.abs(before) < 1e-6) return null;
-    return after / before - 1 + WORSE * (predictions[test.test]?.good ?? 0) * rng.normal();
+    return after / before - 1 + WORSE * (predictionOf(test.test)?.good ?? 0) * rng.normal();
   };
 }
 
@@ -129,9 +126,9 @@ export function drawTruth(circuits: readonly TrialCircuit[], world: Random, rng:
     const present = [first.i, ...(second ? [second.i] : [])];
     const faults: Record<string, Record<string, number>> = {};
     for (const i of present) {
-      const { cause, element } = typed.suspects[i]!;
+      const { about, element } = typed.suspects[i]!;
       const kind = circuit.netlist.elements.find((e) => e.id === element)?.kind;
-      const { fault } = causes[cause];
+      const { fault } = about;
       if (!kind || !fault || element === null) continue;
       const { greatest } = elementKinds[kind].faults[fault]!;
       // from visible to gross
@@ -160,17 +157,17 @@ function resultOf(
   rng: Random,
   misled: number,
 ): string {
-  const [usual, ...signs] = Object.keys(isolationTests[test.test].results) as [string, ...string[]];
+  const [usual, ...signs] = Object.keys(test.about.results) as [string, ...string[]];
   // one test in eight of a misleading case shows what it should not
   if (misled < 1 && rng.uniform() < 0.125) return rng.pick([usual, ...signs]);
-  const measuredBy = predictions[test.test];
+  const measuredBy = predictionOf(test.test);
   const change = measuredBy ? reads(test) : null;
   if (measuredBy && change !== null) {
     if (change < -measuredBy.called && measuredBy.less) return measuredBy.less;
     return change > measuredBy.called && measuredBy.more ? measuredBy.more : usual;
   }
   const chances = chancesOf(typed, test, { suspects: [...present], weight: 1 });
-  const own = present.map((i) => typed.suspects[i]!.cause as CauseId).join("+");
+  const own = present.map((i) => typed.suspects[i]!.cause).join("+");
   const moved = signs.map((sign) => worldChance(chances[sign]!, `${test.test}/${own}/${sign}`, world));
   const most = moved.reduce((s, p) => s + p, 0);
   let left = rng.uniform() * Math.max(1, most);

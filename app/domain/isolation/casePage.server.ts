@@ -2,12 +2,10 @@
 import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
 import {
   adviceOf,
-  isolationTests,
   oddsOf,
   reasonsOf,
   type Doubts,
   type IsolationCase,
-  type IsolationTest,
   type Odds,
   type Preparation,
   type TestResult,
@@ -30,11 +28,9 @@ const asked = (text: string) => (text.endsWith("?") ? text : `${text}:`);
 /** "Oil level and foam: too low". */
 function resultText(own: IsolationCase, at: string, result: string): string {
   const test = own.tests.find((t) => t.id === at);
-  const words = test && testOf(test.test).results[result];
+  const words = test && test.about.results[result];
   return test && words ? `${asked(test.text)} ${words.charAt(0).toLowerCase()}${words.slice(1)}` : at;
 }
-
-const testOf = (id: keyof typeof isolationTests): IsolationTest => isolationTests[id];
 
 /** 404 when there is none. */
 export async function casePage(id: string) {
@@ -70,11 +66,11 @@ export async function casePage(id: string) {
   for (const r of results) {
     const at = own.tests.find((t) => t.id === r.at);
     // what was made ready for one test serves the next
-    if (at) ready.add(testOf(at.test).prepare);
+    if (at) ready.add(at.about.prepare);
   }
   ready.delete("isolated");
   const advice = adviceOf(own, odds, done, ready);
-  const usable = advice.proposals.filter((p) => !testOf(p.test.test).outsideBook);
+  const usable = advice.proposals.filter((p) => !p.test.about.outsideBook);
   const [best, ...others] = usable;
   const off = own.gauges?.evidence.off ?? [];
   const offNames =
@@ -107,7 +103,7 @@ export async function casePage(id: string) {
     openedBy: isolation.openedBy,
     version: isolation.version,
     gauges: !own.gauges ? null : { out: isolation.gaugesOut, off: offNames.map((p) => p.name) },
-    taught: Object.values(isolation.taught).reduce((sum, n) => sum + n, 0),
+    taught: Object.values(isolation.taught).reduce<number>((sum, n) => sum + (n ?? 0), 0),
     hasDiagram: isolation.netlist !== null,
     closed: isolation.closedAt
       ? {
@@ -128,7 +124,7 @@ export async function casePage(id: string) {
       return {
         id: r.id,
         test: asked(at?.text ?? r.test),
-        result: at ? (testOf(at.test).results[r.result] ?? r.result) : r.result,
+        result: at ? (at.about.results[r.result] ?? r.result) : r.result,
         at: r.enteredAt.getTime(),
         by: r.enteredBy,
         withdrawn: r.withdrawnAt !== null,
@@ -146,17 +142,17 @@ export async function casePage(id: string) {
     any: own.tests.map((t) => ({
       id: t.id,
       text: t.text,
-      results: Object.entries(testOf(t.test).results).map(([value, label]) => ({ value, label })),
+      results: Object.entries(t.about.results).map(([value, label]) => ({ value, label })),
     })),
     waiting: [
       ...others.filter((p) => p.heldBack).slice(0, WAITING),
-      ...advice.proposals.filter((p) => testOf(p.test.test).outsideBook),
+      ...advice.proposals.filter((p) => p.test.about.outsideBook),
     ].map(shown),
   };
 }
 
 function shown({ test, tells, minutes, prepare, heldBack }: ReturnType<typeof adviceOf>["proposals"][number]) {
-  const { how, caution, risk, procedure, outsideBook, results, basis } = testOf(test.test);
+  const { how, caution, risk, procedure, outsideBook, results, basis } = test.about;
   return {
     id: test.id,
     text: test.text,

@@ -2,7 +2,6 @@
 import { and, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
 import {
   causes,
-  isolationTests,
   oddsOf,
   symptoms,
   type CauseId,
@@ -145,7 +144,7 @@ export async function enterResult(id: string, fields: Record<string, string>, ac
     if (await sentBefore(tx, isolationResults, submission)) return { ok: true, id };
     if (row.closedAt) return CLOSED;
     const at = caseOf(row).tests.find((t) => t.id === test);
-    if (!at || !Object.hasOwn(isolationTests[at.test].results, result))
+    if (!at || !Object.hasOwn(at.about.results, result))
       return { ok: false, problems: { result: "Choose what the test showed." } };
     await tx
       .insert(isolationResults)

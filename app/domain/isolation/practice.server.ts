@@ -1,9 +1,7 @@
 /** The practice bench: a hidden fault by level and seed; what a person tried and named, and how it was done. */
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import {
-  causes,
   debriefOf,
-  isolationTests,
   minutesOf,
   MOST_SEED,
   practiceCase,
@@ -11,7 +9,6 @@ import {
   preparations,
   symptoms,
   unsafeActs,
-  type IsolationTest,
   type PracticeLevel,
 } from "@core";
 import { db } from "~/db/client.server";
@@ -24,8 +21,6 @@ import { now } from "~/runtime/clock.server";
 
 const SHOWN = 30;
 const MOST_TESTS = 60;
-
-const testOf = (id: keyof typeof isolationTests): IsolationTest => isolationTests[id];
 
 /** Runs of one person, the newest first. */
 export async function practiceOf(personId: string) {
@@ -128,7 +123,7 @@ export async function practicePage(id: string, personId: string) {
     const at = own.tests.find((t) => t.id === test);
     if (!at) return [];
     const { result, times } = hidden.show(at);
-    return [{ id: test, text: at.text, result: testOf(at.test).results[result] ?? result, times }];
+    return [{ id: test, text: at.text, result: at.about.results[result] ?? result, times }];
   });
   const debrief = row.named === null ? null : debriefOf(hidden, row.made, row.named);
   const truth = own.suspects[hidden.truth]!;
@@ -143,7 +138,7 @@ export async function practicePage(id: string, personId: string) {
     tests: own.tests
       .filter((t) => !row.made.includes(t.id))
       .map((t) => {
-        const { minutes, prepare, risk, outsideBook, caution } = testOf(t.test);
+        const { minutes, prepare, risk, outsideBook, caution } = t.about;
         return {
           id: t.id,
           text: t.text,
@@ -161,7 +156,7 @@ export async function practicePage(id: string, personId: string) {
       ...debrief,
       unsafe: debrief.unsafe.map((u) => unsafeActs[u]),
       truth: truth.text,
-      act: causes[truth.cause].act.text,
+      act: truth.about.act.text,
       named: own.suspects.find((s) => s.id === row.named)?.text ?? "",
     },
   };

@@ -75,7 +75,7 @@ test("two causes of one symptom are told apart by some test, but for none", () =
   const alike = new Set<string>();
   for (const symptom of symptomIds) {
     const c = beginCase(symptom, null);
-    const usable = c.tests.filter((t) => !(tests[t.test] as Test).outsideBook).map((t) => chancesUnderAll(c, t));
+    const usable = c.tests.filter((t) => !t.about.outsideBook).map((t) => chancesUnderAll(c, t));
     c.suspects.forEach((a, i) =>
       c.suspects.slice(i + 1).forEach((b, k) => {
         const apart = Math.max(

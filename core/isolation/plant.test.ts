@@ -1,0 +1,75 @@
+/** What a plant adds is reckoned with as what the house knows. */
+import { describe, expect, test } from "@jest/globals";
+import { beginCase, oddsOf, type IsolationCase, type TestResult } from "./case";
+import type { PlantCause, PlantKnowledge } from "./knowledge/plant";
+import type { Test } from "./knowledge/types";
+import { adviceOf } from "./next";
+import { templateNetlist } from "./practice";
+
+const drain: PlantCause = {
+  part: "relief",
+  label: "Drain cock V7 left open",
+  rank: "sometimes",
+  outside: true,
+  act: { do: "restore", text: "Shut V7, seal it", minutes: 5, part: false, stop: false },
+  symptoms: { lowPressure: "often" },
+  like: "relief.heldOpen",
+  basis: "found three times since 2024",
+};
+const look: Test = {
+  label: "Drain cock V7",
+  how: "Behind the pump, red handle",
+  minutes: 1,
+  prepare: "none",
+  risk: "none",
+  results: { shut: "Shut", open: "Open" },
+  shows: { open: { "plant:drain": "always" } },
+  basis: "this plant",
+};
+const plant: PlantKnowledge = { found: {}, causes: { "plant:drain": drain }, tests: { "plant:look": look } };
+const share = (c: IsolationCase, cause: string, results: TestResult[] = []) =>
+  c.suspects.reduce((sum, s, i) => (s.cause === cause ? sum + oddsOf(c, results).suspects[i]! : sum), 0);
+
+describe("a cause and a test of the plant's own", () => {
+  const netlist = templateNetlist("fixedRelief");
+  const c = beginCase("lowPressure", null, plant, netlist);
+  const valve = netlist.elements.find((e) => e.kind === "relief")!;
+
+  test("the cause stands at the parts that it belongs to, among those of its symptom only", () => {
+    expect(c.suspects.filter((s) => s.cause === "plant:drain").map((s) => s.element)).toEqual([valve.id]);
+    expect(share(c, "plant:drain")).toBeGreaterThan(0.05);
+    expect(beginCase("creeps", null, plant, netlist).suspects.some((s) => s.cause === "plant:drain")).toBe(false);
+  });
+  test("its own test finds it, and rules it out", () => {
+    expect(share(c, "plant:drain", [{ at: "plant:look", result: "open" }])).toBeGreaterThan(0.6);
+    expect(share(c, "plant:drain", [{ at: "plant:look", result: "shut" }])).toBeLessThan(0.02);
+  });
+  test("a minute's look that no instrument is needed for is among the first proposals", () => {
+    const { proposals } = adviceOf(c, oddsOf(c, []), new Set());
+    expect(proposals.slice(0, 4).map((p) => p.test.id)).toContain("plant:look");
+  });
+  test("tests of the house show of it what they show of the cause that it is like", () => {
+    const hot = [{ at: `heat.relief@${valve.id}`, result: "hot" }];
+    expect(share(c, "plant:drain", hot)).toBeGreaterThan(1.5 * share(c, "plant:drain"));
+    const alone = beginCase(
+      "lowPressure",
+      null,
+      { ...plant, causes: { "plant:drain": { ...drain, like: undefined } } },
+      netlist,
+    );
+    expect(share(alone, "plant:drain", hot)).toBeLessThan(share(alone, "plant:drain"));
+  });
+  test("closed cases count for it as for any other", () => {
+    const taught = beginCase("lowPressure", null, { ...plant, found: { "plant:drain": 30 } }, netlist);
+    expect(share(taught, "plant:drain")).toBeGreaterThan(3 * share(c, "plant:drain"));
+  });
+});
+
+test("a plant ranks a cause of the house otherwise, or names it where the house does not", () => {
+  const usual = beginCase("lowPressure", null);
+  const rare = beginCase("lowPressure", null, { found: {}, ranks: { lowPressure: { "relief.setLow": "rare" } } });
+  expect(share(rare, "relief.setLow")).toBeLessThan(0.2 * share(usual, "relief.setLow"));
+  const added = beginCase("lowPressure", null, { found: {}, ranks: { lowPressure: { "accumulator.gas": "often" } } });
+  expect(share(usual, "accumulator.gas")).toBe(0);
+  expect(share(added, "accumulator.gas")).toBeGreaterThan(0.05);
+});
