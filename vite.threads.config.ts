@@ -17,6 +17,7 @@ export default defineConfig({
         assess: path("./app/domain/condition/assessTask.ts"),
         circuit: path("./app/domain/circuits/circuitTask.ts"),
         evidence: path("./app/domain/isolation/evidenceTask.ts"),
+        testPoints: path("./app/domain/isolation/testPointsTask.ts"),
         diagnose: path("./app/domain/isolation/diagnoseTask.ts"),
       },
       output: { entryFileNames: "[name].js", format: "es" },

@@ -45,6 +45,8 @@ export default [
     route("isolate", "isolate/isolate.tsx"),
     route("isolate/new", "isolate/newCase.tsx"),
     route("isolate/faults/:id", "isolate/fault.tsx"),
+    route("isolate/points/:id", "isolate/points.tsx"),
+    route("isolate/knowledge", "isolate/knowledge.tsx"),
     route("isolate/practice", "isolate/practice.tsx"),
     route("isolate/practice/:id", "isolate/practiceCase.tsx"),
     route("isolate/:id", "isolate/case.tsx"),

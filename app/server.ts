@@ -7,7 +7,7 @@ import { closeConnections, isDatabaseDown, migrateDatabase } from "~/db/client.s
 import { labPreview, runLabImport } from "./domain/oil/labFile/import.server";
 import { assessStalePoints, markAllStale } from "./domain/condition/assessment.server";
 import { assessStaleCircuits } from "./domain/condition/oilAssessment.server";
-import { diagnoseStaleCircuits } from "./domain/isolation/index.server";
+import { adviseTestPoints, diagnoseStaleCircuits } from "./domain/isolation/index.server";
 import { config } from "./runtime/config.server";
 import { makeApp } from "~/platform/http.server";
 import { keepBeating } from "~/platform/heartbeat.server";
@@ -94,6 +94,7 @@ export async function work(): Promise<void> {
       await sweepOnce();
     },
     readImport,
+    adviseTestPoints,
   });
   const quiet = keepBeating("worker");
   await stopped;

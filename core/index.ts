@@ -58,7 +58,16 @@ export type { NamedFault, NoDiagnosis, StandingDiagnosis } from "./isolation/sta
 export { causes, type CauseId } from "./isolation/knowledge/causes";
 export { symptomGroups, symptomIds, symptoms, type SymptomId } from "./isolation/knowledge/symptoms";
 export { tests as isolationTests, type TestId } from "./isolation/knowledge/tests";
-export { preparations, risks, type Preparation, type Test as IsolationTest } from "./isolation/knowledge/types";
+export {
+  preparations,
+  risks,
+  type Preparation,
+  type Rank as IsolationRank,
+  type Test as IsolationTest,
+} from "./isolation/knowledge/types";
+export { testAtOf } from "./isolation/predicted";
+export { parts as isolationParts, type PartId } from "./isolation/knowledge/parts";
+export { grades, ranks, type Grade } from "./isolation/knowledge/types";
 export { gaugeEvidence, type GaugeEvidence } from "./isolation/evidence";
 export {
   beginCase,

@@ -54,6 +54,8 @@ const matrix: Record<string, { look: Role | null; send: Role | null; form?: Reco
   "/isolate": { look: "viewer", send: null },
   "/isolate/new": { look: "technician", send: "technician" },
   "/isolate/faults/:id": { look: "viewer", send: null },
+  "/isolate/points/:id": { look: "viewer", send: "technician" },
+  "/isolate/knowledge": { look: "viewer", send: "engineer" },
   "/isolate/practice": { look: "viewer", send: "viewer" },
   "/isolate/practice/:id": { look: "viewer", send: "viewer" },
   "/isolate/:id": { look: "viewer", send: "technician" },

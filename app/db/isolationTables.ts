@@ -1,18 +1,23 @@
 /** What is wrong with a circuit: its standing diagnosis, derived from assessments, and isolations that people walk. */
 import { sql } from "drizzle-orm";
-import { bigserial, boolean, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from "drizzle-orm/pg-core";
+import { bigserial, boolean, check, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from "drizzle-orm/pg-core";
 import type {
+  CauseId,
   GaugeEvidence,
   Netlist,
   NoDiagnosis,
   PlantKnowledge,
+  PlantCause,
   PracticeLevel,
+  IsolationRank,
+  IsolationTest,
   StandingDiagnosis,
   SymptomId,
+  TestPointAdvice,
 } from "@core";
 import { circuits } from "./assetTables";
 import { users } from "./peopleTables";
-import { derived, id, moment, version } from "./columns";
+import { derived, id, moment, retired, version } from "./columns";
 
 /** A diagnosis as stored; `since` by point: when its level left its baseline, epoch ms. */
 export type DiagnosisDetail = StandingDiagnosis & { since: Record<string, number> };
@@ -45,6 +50,46 @@ export const circuitDiagnoses = pgTable(
   ],
 );
 
+/** Where test points would shorten the isolations of a circuit: worked out when somebody asks. Derived. */
+export const testPointAdvices = pgTable("test_point_advices", {
+  circuitId: uuid("circuit_id")
+    .primaryKey()
+    .references(() => circuits.id, { onDelete: "cascade" }),
+  askedAt: moment("asked_at").notNull(),
+  madeAt: moment("made_at"),
+  advice: jsonb("advice").$type<TestPointAdvice>(),
+  failure: text("failure"),
+});
+
+export interface PlantRank {
+  symptom: SymptomId;
+  cause: CauseId;
+  rank: IsolationRank;
+  basis: string;
+}
+
+/** What a plant adds to the knowledge of the house: a cause, a test, or how a cause ranks here. */
+export const plantKnowledge = pgTable(
+  "plant_knowledge",
+  {
+    id: id(),
+    cause: jsonb("cause").$type<PlantCause>(),
+    test: jsonb("test").$type<IsolationTest>(),
+    rank: jsonb("rank").$type<PlantRank>(),
+    enteredAt: moment("entered_at").notNull(),
+    enteredBy: text("entered_by").notNull(),
+    retiredAt: retired(),
+    version: version(),
+    submission: uuid("submission").unique(),
+  },
+  (t) => [
+    index("plant_knowledge_used")
+      .on(t.enteredAt)
+      .where(sql`${t.retiredAt} is null`),
+    check("plant_knowledge_one", sql`num_nonnulls(${t.cause}, ${t.test}, ${t.rank}) = 1`),
+  ],
+);
+
 /** A fault that somebody looks for: from a symptom to what was found. */
 export const isolations = pgTable(
   "isolations",
@@ -62,6 +107,8 @@ export const isolations = pgTable(
     netlist: jsonb("netlist").$type<Netlist>(),
     /** What the plant's closed cases of this symptom had found when it was opened: counts by cause. */
     taught: jsonb("taught").$type<PlantKnowledge["found"]>().notNull().default({}),
+    /** What the plant had added to the house's knowledge by then. */
+    plant: jsonb("plant").$type<Omit<PlantKnowledge, "found">>().notNull().default({}),
     /** Somebody took the gauges out of the evidence. */
     gaugesOut: boolean("gauges_out").notNull().default(false),
     closedAt: moment("closed_at"),

@@ -156,6 +156,39 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
   );
 }
 
+/** Guided tests that were made meanwhile: what they showed is one press away. */
+function Guided({ page, submission }: { page: CasePage; submission: string }) {
+  const site = useSite();
+  if (page.guided.length === 0) return null;
+  return (
+    <Section title="Made in Tests since then">
+      <ul className="text-sm">
+        {page.guided.map((g) => (
+          <li key={g.test} className="ruled flex items-start justify-between gap-3 py-2">
+            <span>
+              <Link to={`/tests/records/${g.recordId}`} className="hover:underline">
+                {g.text}
+              </Link>
+              <span className="block text-ink-2">
+                {momentText(g.at, site)}, {g.by}
+              </span>
+            </span>
+            <Form method="post" preventScrollReset>
+              <input type="hidden" name="intent" value="result" />
+              <input type="hidden" name="submission" value={submission} />
+              <input type="hidden" name="test" value={g.test} />
+              <input type="hidden" name="result" value={g.result} />
+              <button type="submit" className="way whitespace-nowrap" aria-label={`Take in: ${g.text}`}>
+                Take it in
+              </button>
+            </Form>
+          </li>
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
 function NextTest({ page, submission, mayEnter }: { page: CasePage; submission: string; mayEnter: boolean }) {
   const { best, others, waiting } = page;
   return (
@@ -297,6 +330,7 @@ function CaseScreen({ loaderData: { page, mayEnter, mayBook, submission }, actio
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <div>
           {page.closed ? null : <NextTest page={page} submission={submission} mayEnter={mayEnter} />}
+          {mayEnter && !page.closed ? <Guided page={page} submission={submission} /> : null}
           <Evidence page={page} mayEnter={mayEnter} />
         </div>
         <div>

@@ -142,6 +142,9 @@ function FaultScreen({ loaderData: { id, page, mayBegin, mayBook } }: Route.Comp
             See it in the circuit
           </Link>
         ) : null}
+        <Link to={`/isolate/points/${id}`} className="way">
+          Where a test point would help
+        </Link>
       </p>
       {named.length > 0 ? (
         <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">

@@ -50,6 +50,9 @@ export default function Isolate({ loaderData: { faults, cases, mayBegin } }: Rou
         <Link to="/isolate/practice" className="way">
           Practise on a hidden fault
         </Link>
+        <Link to="/isolate/knowledge" className="way">
+          The plant&rsquo;s own causes and tests
+        </Link>
       </p>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">
         <Section title="What the readings say by themselves" aside={`${faults.length} circuits`}>

@@ -54,7 +54,7 @@ export function TestCard({ test, submission, mayEnter }: { test: ShownTest; subm
       )}
       <p className="mt-2 text-xs text-ink-2">
         {test.procedure ? (
-          <Link to={`/tests/${test.procedure}`} className="way">
+          <Link to={`/tests/${test.procedure}${test.component ? `?component=${test.component}` : ""}`} className="way">
             Guided in Tests
           </Link>
         ) : null}{" "}

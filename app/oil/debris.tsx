@@ -171,7 +171,12 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         }
       >
         {event.what}. Found {dayText(event.openedAt, site)} by {event.openedBy}
-        {found ? `, at the ${found.name.toLowerCase()}` : ""}.
+        {found ? `, at the ${found.name.toLowerCase()}` : ""}.{" "}
+        {open && mayLog ? (
+          <Link to={`/isolate/new?circuit=${event.circuitId}&symptom=dirtyOil`} className="way">
+            Isolate where it comes from
+          </Link>
+        ) : null}
       </PageHead>
       {event.reopenedAt ? (
         <Notice tone="ochre" live={false}>

@@ -4,13 +4,19 @@ import { config } from "~/runtime/config.server";
 import { log } from "~/runtime/log.server";
 import { errorText } from "~/runtime/errors";
 
-export const queues = { assessStale: "assess-stale", reassessAll: "reassess-all", import: "import" } as const;
+export const queues = {
+  assessStale: "assess-stale",
+  reassessAll: "reassess-all",
+  import: "import",
+  testPoints: "test-points",
+} as const;
 
 /** A job that runs longer than this is taken for dead and started again. A sweep ends itself well before. */
 const EXPIRE_SECONDS: Record<(typeof queues)[keyof typeof queues], number> = {
   "assess-stale": 900,
   "reassess-all": 900,
   import: 6 * 3600,
+  "test-points": 900,
 };
 
 let boss: Promise<PgBoss> | undefined;
@@ -53,16 +59,25 @@ export async function requestImport(importId: string): Promise<void> {
   await (await sender()).send(queues.import, { importId }, { singletonKey: importId, retryLimit: 2 });
 }
 
+/** Ask a worker where test points of a circuit would help. Asked twice it is worked out once. */
+export async function requestTestPoints(circuitId: string): Promise<void> {
+  await (await sender()).send(queues.testPoints, { circuitId }, { singletonKey: circuitId, retryLimit: 2 });
+}
+
 /** Run the worker until stopped. */
 export async function runWorker(handlers: {
   assessStale: () => Promise<void>;
   reassessAll: () => Promise<void>;
   readImport: (importId: string) => Promise<void>;
+  adviseTestPoints: (circuitId: string) => Promise<void>;
 }): Promise<() => Promise<void>> {
   const queue = await open(true);
   await queue.work(queues.assessStale, { pollingIntervalSeconds: 0.5 }, handlers.assessStale);
   await queue.work<{ importId: string }>(queues.import, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
     for (const job of jobs) await handlers.readImport(job.data.importId);
+  });
+  await queue.work<{ circuitId: string }>(queues.testPoints, { pollingIntervalSeconds: 1 }, async (jobs) => {
+    for (const job of jobs) await handlers.adviseTestPoints(job.data.circuitId);
   });
   await queue.work(queues.reassessAll, { pollingIntervalSeconds: 30 }, handlers.reassessAll);
   await queue.schedule(queues.assessStale, "* * * * *");

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import type { Route } from "./+types/record";
 import { decimalsFor, formatNumber } from "@core";
 import { guard, idParam } from "~/platform/guard.server";
+import { mayAct } from "~/platform/permissions";
 import { OutcomeView } from "~/ui/calculation";
 import { PageHead, Section } from "~/ui/page";
 import { momentText, useShow, useSite } from "~/ui/site";
@@ -10,7 +11,10 @@ import { recordPage } from "~/domain/procedures/queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.title ?? "Test"} · Juncteral` }];
 
-export const loader = guard("viewer", async ({ params }) => recordPage(idParam(params)));
+export const loader = guard("viewer", async ({ params, user }) => ({
+  ...(await recordPage(idParam(params))),
+  mayIsolate: mayAct(user.role, "technician"),
+}));
 
 export default function RecordPage({ loaderData: r }: Route.ComponentProps) {
   const site = useSite();
@@ -35,6 +39,11 @@ export default function RecordPage({ loaderData: r }: Route.ComponentProps) {
         <Link to={`/tests/${r.test}?component=${r.componentId}`} className="way ml-2">
           Make it again
         </Link>
+        {r.mayIsolate ? (
+          <Link to={`/isolate/new?circuit=${r.circuitId}`} className="way ml-4">
+            Isolate the fault behind it
+          </Link>
+        ) : null}
       </PageHead>
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_300px]">
         <div className="min-w-0">

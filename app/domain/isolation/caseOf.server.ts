@@ -10,8 +10,9 @@ export function caseOf({
   netlist,
   evidence,
   taught,
-}: Pick<typeof isolations.$inferSelect, "symptom" | "netlist" | "evidence" | "taught">): IsolationCase {
-  return beginCase(symptom, netlist && evidence ? { netlist, evidence } : null, { found: taught }, netlist);
+  plant,
+}: Pick<typeof isolations.$inferSelect, "symptom" | "netlist" | "evidence" | "taught" | "plant">): IsolationCase {
+  return beginCase(symptom, netlist && evidence ? { netlist, evidence } : null, { ...plant, found: taught }, netlist);
 }
 
 /** Results that count, in the order in which they came. */

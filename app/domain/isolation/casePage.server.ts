@@ -14,6 +14,7 @@ import { db } from "~/db/client.server";
 import { assessments, circuits, isolationResults, isolations, machines, points, sites } from "~/db/schema";
 import { isUuid, notFound } from "~/platform/guard.server";
 import { caseOf } from "./caseOf.server";
+import { recordedSince } from "./testRecords.server";
 
 /** Suspects that are listed; the rest are unlikely and counted. */
 const MOST_SUSPECTS = 8;
@@ -77,6 +78,7 @@ export async function casePage(id: string) {
     off.length > 0
       ? await db().select({ id: points.id, name: points.name }).from(points).where(inArray(points.id, off))
       : [];
+  const guided = isolation.closedAt ? [] : await recordedSince(isolation.circuitId, isolation.openedAt);
   const [element] = advice.acts[0]?.causes.map((c) => c.element) ?? [];
   // an element of the register bears the id of its component; one that was only drawn has no points to book work for
   const [bookable] =
@@ -130,6 +132,13 @@ export async function casePage(id: string) {
         withdrawn: r.withdrawnAt !== null,
       };
     }),
+    /** Guided tests made since it began, and not yet taken in. */
+    guided: guided.flatMap((g) => {
+      const at = own.tests.find((t) => t.id === g.test);
+      return at && !done.has(g.test)
+        ? [{ ...g, text: resultText(own, g.test, g.result), procedure: at.about.procedure ?? "" }]
+        : [];
+    }),
     decided: advice.decided,
     noneFits: advice.noneFits,
     act: advice.acts[0] ?? null,
@@ -164,6 +173,8 @@ function shown({ test, tells, minutes, prepare, heldBack }: ReturnType<typeof ad
     caution: caution ?? null,
     risk,
     procedure: procedure ?? null,
+    /** The component of the register that it is made on; null: none, or one that was only drawn. */
+    component: test.element && isUuid(test.element) ? test.element : null,
     outsideBook: outsideBook ?? false,
     results: Object.entries(results).map(([value, label]) => ({ value, label })),
     basis,

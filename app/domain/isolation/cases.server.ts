@@ -1,15 +1,6 @@
 /** Writes about isolations: open one, enter and withdraw results, close it with what was found. */
 import { and, desc, eq, isNotNull, isNull, sql } from "drizzle-orm";
-import {
-  causes,
-  oddsOf,
-  symptoms,
-  type CauseId,
-  type GaugeEvidence,
-  type Netlist,
-  type PlantKnowledge,
-  type SymptomId,
-} from "@core";
+import { oddsOf, symptoms, type GaugeEvidence, type Netlist, type PlantKnowledge, type SymptomId } from "@core";
 import { db, type Queryable } from "~/db/client.server";
 import { circuits, isolationResults, isolations, machines } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
@@ -20,6 +11,7 @@ import { isUuid } from "~/platform/guard.server";
 import { inThreads } from "~/platform/threads.server";
 import { now } from "~/runtime/clock.server";
 import { caseOf, resultsOf } from "./caseOf.server";
+import { plantAdds } from "./plant.server";
 import { factsOf } from "./facts.server";
 import { gaugesNow, usualOf } from "./diagnose.server";
 import type { EvidenceTask } from "./evidenceTask";
@@ -56,7 +48,7 @@ async function taughtBy(symptom: SymptomId): Promise<PlantKnowledge["found"]> {
   const counts: PlantKnowledge["found"] = {};
   for (const id of rows.flatMap((r) => r.found ?? [])) {
     const cause = id.split("@")[0]!;
-    if (Object.hasOwn(causes, cause)) counts[cause as CauseId] = (counts[cause as CauseId] ?? 0) + 1;
+    counts[cause] = (counts[cause] ?? 0) + 1;
   }
   return counts;
 }
@@ -78,10 +70,11 @@ export async function openIsolation(fields: Record<string, string>, actor: Actor
   if (Object.keys(problems).length > 0) return { ok: false, problems };
   const before = await sentBefore(db(), isolations, submission);
   if (before) return { ok: true, id: before };
-  const [known, taught, facts] = await Promise.all([
+  const [known, taught, facts, plant] = await Promise.all([
     whatIsKnown(circuitId),
     taughtBy(symptom as SymptomId),
     factsOf(circuitId),
+    plantAdds(),
   ]);
   try {
     const id = await db().transaction(async (tx) => {
@@ -95,10 +88,11 @@ export async function openIsolation(fields: Record<string, string>, actor: Actor
           openedBy: actor.name,
           ...known,
           taught,
+          plant,
           submission,
         })
         .returning({ id: isolations.id });
-      const { tests } = caseOf({ symptom: symptom as SymptomId, taught, ...known });
+      const { tests } = caseOf({ symptom: symptom as SymptomId, taught, plant, ...known });
       const told = facts.filter((f) => tests.some((t) => t.id === f.test));
       if (told.length > 0)
         await tx.insert(isolationResults).values(

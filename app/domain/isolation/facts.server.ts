@@ -1,17 +1,21 @@
 /** What the record knows of a circuit already: it enters an isolation by itself, as results that can be taken out. */
 import { and, desc, eq, gte, inArray, isNotNull, isNull, ne } from "drizzle-orm";
-import type { OilAssessment, TestId } from "@core";
+import type { OilAssessment } from "@core";
 import { db } from "~/db/client.server";
-import { oilAssessments, oilEvents } from "~/db/oilTables";
+import { debrisEvents, oilAssessments, oilEvents } from "~/db/oilTables";
 import { circuits, components, interventions, temporaryChanges } from "~/db/schema";
 import { currentOil } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
+import { stoodLong } from "./stood.server";
+import { recordedSince } from "./testRecords.server";
 
 const DAY = 86_400_000;
 /** Work and fills of so many days may have to do with a fault of today. */
 const LATELY = 60 * DAY;
 /** A sample older than this says nothing of today. */
 const SAMPLE_SPEAKS = 120 * DAY;
+/** A guided test older than this says nothing of today. */
+const RECORD_SPEAKS = 14 * DAY;
 /** Viscosity off its stated one by this share is too thin or too thick (ISO 3448 leaves a grade 10 %). */
 const OFF_GRADE = 0.1;
 
@@ -19,7 +23,8 @@ const OFF_GRADE = 0.1;
 const SATURATED = 100;
 
 export interface Fact {
-  test: TestId;
+  /** Id of a test, at its place where it has one. */
+  test: string;
   result: string;
   /** Whom the page names for it. */
   from: string;
@@ -40,7 +45,7 @@ function oilResult(oil: OilAssessment | null): string | null {
 /** Facts of the record about a circuit. */
 export async function factsOf(circuitId: string): Promise<Fact[]> {
   const since = new Date(now() - LATELY);
-  const [[work], [fill], [altered], [oil]] = await Promise.all([
+  const [[work], [fill], [altered], [oil], [debris], stood, recorded] = await Promise.all([
     db()
       .select({ id: interventions.id })
       .from(interventions)
@@ -74,12 +79,22 @@ export async function factsOf(circuitId: string): Promise<Fact[]> {
       .orderBy(desc(temporaryChanges.at))
       .limit(1),
     db().select({ detail: currentOil }).from(oilAssessments).where(eq(oilAssessments.circuitId, circuitId)),
+    db()
+      .select({ id: debrisEvents.id })
+      .from(debrisEvents)
+      .where(and(eq(debrisEvents.circuitId, circuitId), isNull(debrisEvents.closedAt)))
+      .limit(1),
+    stoodLong(circuitId, now()),
+    recordedSince(circuitId, new Date(now() - RECORD_SPEAKS)),
   ]);
   const facts: Fact[] = [];
   if (altered) facts.push({ test: "ask.lately", result: "settings", from: "the register of temporary changes" });
   if (work) facts.push({ test: "ask.lately", result: "opened", from: "the work record" });
   else if (fill) facts.push({ test: "ask.lately", result: "filled", from: "the record of fills" });
+  if (stood) facts.push({ test: "ask.stood", result: "yes", from: "the running hours of its readings" });
   const sample = oilResult(oil?.detail ?? null);
-  if (sample) facts.push({ test: "oil.sample", result: sample, from: "the newest oil sample" });
+  if (debris) facts.push({ test: "oil.sample", result: "dirty", from: "the open debris event" });
+  else if (sample) facts.push({ test: "oil.sample", result: sample, from: "the newest oil sample" });
+  for (const { test, result, by } of recorded) facts.push({ test, result, from: `a guided test, ${by}` });
   return facts;
 }

@@ -1,7 +1,7 @@
 /** Isolations against a database: nothing is doubled or lost, what was wrong stays on record, closed cases teach. */
 import { eq } from "drizzle-orm";
 import { users } from "~/db/peopleTables";
-import { circuitDiagnoses, circuits, isolationResults, isolations } from "~/db/schema";
+import { circuitDiagnoses, circuits, components, isolationResults, isolations, testRecords } from "~/db/schema";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { ownDatabase } from "~/db/testDatabase";
 import { actorNamed } from "~/domain/access/testActor";
@@ -10,6 +10,8 @@ import { closeQueue } from "~/platform/jobs.server";
 import { casePage } from "./casePage.server";
 import { closeIsolation, doubtGauges, enterResult, openIsolation, withdrawResult } from "./cases.server";
 import { diagnoseStaleCircuits } from "./diagnose.server";
+import { addKnowledge, plantEntries, retireKnowledge } from "./plant.server";
+import { adviseTestPoints, askTestPoints, testPointsPage } from "./testPoints.server";
 import { faultPage, isolationsListed } from "./place.server";
 import { beginPractice, practiceName, practicePage, practiceTest } from "./practice.server";
 
@@ -149,3 +151,67 @@ test("practice: a test is made once, a name ends it, and it is its owner's alone
   expect((await practicePage(begun.id, person!.id)).over).not.toBeNull();
   await expect(practicePage(begun.id, crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
 });
+
+test("what the plant adds counts from then on, once, and an open isolation keeps what held when it began", async () => {
+  const fields = {
+    kind: "cause",
+    label: "Hand lever of the tail lift not in its notch",
+    part: "holding",
+    symptom0: "creeps",
+    rank0: "often",
+    do: "restore",
+    act: "Put the lever into its notch",
+    minutes: "2",
+    basis: "told by the night shift",
+    submission: crypto.randomUUID(),
+  };
+  const before = await opened();
+  const added = await addKnowledge(fields, engineer);
+  expect(added.ok).toBe(true);
+  expect(await addKnowledge(fields, engineer)).toEqual(added);
+  expect(await plantEntries()).toHaveLength(1);
+  const named = (page: Awaited<ReturnType<typeof casePage>>) => page.every.filter((s) => s.text.includes("lever"));
+  expect(named(await casePage(before))).toHaveLength(0);
+  const after = await opened();
+  expect(named(await casePage(after))).toHaveLength(1);
+  if (added.ok) await retireKnowledge(added.id, engineer);
+  expect(named(await casePage(after))).toHaveLength(1);
+  expect(named(await casePage(await opened()))).toHaveLength(0);
+});
+
+test("a guided test made meanwhile is offered, and taken in where somebody says so", async () => {
+  const id = await opened("runsHot");
+  const page = await casePage(id);
+  expect(page.guided).toEqual([]);
+  const [relief] = await db().select().from(components).where(eq(components.kind, "reliefValve"));
+  await db()
+    .insert(testRecords)
+    .values({
+      componentId: relief!.id,
+      test: "heat-survey",
+      at: new Date(Date.now() + 1000),
+      typed: {},
+      outcome: { answer: [], tone: "bad", working: { rows: [] } } as never,
+      by: "A. Ferreira",
+      submission: crypto.randomUUID(),
+    });
+  const [offered] = (await casePage(id)).guided;
+  expect(offered).toMatchObject({ test: `heat.relief@${relief!.id}`, result: "hot", by: "A. Ferreira" });
+  await enter(id, offered!.test, offered!.result);
+  expect((await casePage(id)).guided).toEqual([]);
+  // the next isolation of this circuit knows it by itself
+  const next = await casePage(await opened("runsHot"));
+  expect(next.evidence.map((e) => e.by)).toContain("a guided test, A. Ferreira");
+});
+
+test("test points are worked out when asked, and said to be none where there is no circuit", async () => {
+  expect((await testPointsPage(circuitId))!.asked).toBe(false);
+  expect(await askTestPoints(circuitId)).toMatchObject({ ok: true });
+  expect(await testPointsPage(circuitId)).toMatchObject({ asked: true, madeAt: null });
+  await adviseTestPoints(circuitId);
+  const page = await testPointsPage(circuitId);
+  expect(page!.failure).toBeNull();
+  expect(page!.madeAt).not.toBeNull();
+  expect(page!.advice!.cases).toBeGreaterThan(0);
+  expect(await askTestPoints(crypto.randomUUID())).toMatchObject({ ok: false, status: 404 });
+}, 90_000);

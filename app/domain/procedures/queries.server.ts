@@ -37,7 +37,8 @@ export async function testOf(
   return { procedure: plantProcedure(row.id, row.definition), plant: row.definition };
 }
 
-const placed = { record: testRecords, component: components.name, machine: machines.name, machineId: machines.id };
+const placed = { record: testRecords, component: components.name, machine: machines.name, circuitId: circuits.id,
+  machineId: machines.id };
 const recordsPlaced = () =>
   db()
     .select(placed)
@@ -83,6 +84,7 @@ export async function recordPage(id: string) {
     fields: Object.fromEntries(Object.entries(procedure.calculation.fields).map(([k, f]) => [k, f.label])),
     componentId: record.componentId,
     component: row.component,
+    circuitId: row.circuitId,
     machine: row.machine,
     machineId: row.machineId,
     test: record.test,
