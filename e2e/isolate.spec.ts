@@ -164,3 +164,56 @@ test("the practice bench from a hidden fault to its debrief", async ({ page }) =
   );
   expect((await page.request.get(`/isolate/practice/${other!.id}`)).status()).toBe(404);
 });
+
+test("an engineer adds a cause of the plant's own; the next isolation thinks of it; a technician may not add", async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.goto("/isolate/knowledge");
+  await page.getByText("Add a cause", { exact: true }).click();
+  const form = page.getByRole("form", { name: "Add a cause" });
+  await form.getByLabel("Cause", { exact: true }).fill("Sampling cock left open");
+  await form.getByRole("button", { name: "Add the cause" }).click();
+  // what is missing is said beside its field, and what was typed is kept
+  await expect(form.getByText("Choose at least one symptom that it brings.")).toBeVisible();
+  await expect(form.getByLabel("Cause", { exact: true })).toHaveValue("Sampling cock left open");
+  await accessible(page);
+  await form.getByLabel("Where it sits").selectOption({ label: "Relief valve" });
+  await form.getByLabel("Symptom 1").selectOption({ label: "Low or no pressure everywhere" });
+  await form.getByLabel("Behind it").first().selectOption("often");
+  await form.getByLabel("What to do").selectOption("restore");
+  await form.getByLabel("In words").fill("Shut it and seal it");
+  await form.getByLabel("Minutes").fill("5");
+  await form.getByLabel("What it rests on").fill("found three times since 2024");
+  await form.getByRole("button", { name: "Add the cause" }).click();
+  const entry = page.getByRole("listitem").filter({ hasText: "Sampling cock left open" });
+  await expect(entry).toContainText("found three times since 2024");
+
+  await page.goto("/isolate/new?machine=SL-4");
+  await page.getByRole("link", { name: /Sluice unit 4/ }).click();
+  await page.getByRole("radio", { name: /Low or no pressure everywhere/ }).check();
+  await page.getByRole("button", { name: "Find the next best test" }).click();
+  await expect(page.getByRole("heading", { level: 1, name: /Sluice unit 4/ })).toBeVisible();
+  const named = page.getByRole("combobox", { name: "What it was" });
+  await expect(named.getByRole("option", { name: /sampling cock left open/i })).toHaveCount(1);
+
+  await page.goto("/isolate/knowledge");
+  await page.getByRole("button", { name: "Take out of use: Sampling cock left open" }).click();
+  await expect(page.getByText("Sampling cock left open")).toHaveCount(0);
+  await page.context().clearCookies();
+  await signIn(page, "technician");
+  await page.goto("/isolate/knowledge");
+  await expect(page.getByText("Add a cause", { exact: true })).toHaveCount(0);
+});
+
+test("where a test point would help is worked out while one waits", async ({ page }) => {
+  await signIn(page, "technician");
+  await page.goto("/isolate");
+  await page.getByRole("link", { name: "Sluice unit 3", exact: true }).click();
+  await page.getByRole("link", { name: "Where a test point would help" }).click();
+  await page.getByRole("button", { name: "Work it out" }).click();
+  await expect(page.getByRole("status").filter({ hasText: "Working it out" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Test points, the best first" })).toBeVisible({ timeout: 150_000 });
+  await expect(page.getByText(/faults were drawn; an isolation takes/)).toBeVisible();
+  await accessible(page);
+});

@@ -178,7 +178,7 @@ export default function Knowledge({ loaderData: { entries, mayAdd, submissions }
   ];
   return (
     <>
-      <PageHead crumbs={[{ label: "Isolate", to: "/isolate" }]} title="What this plant knows beyond the house">
+      <PageHead crumbs={[{ label: "Isolate", to: "/isolate" }]} title="This plant&rsquo;s own causes and tests">
         Causes and tests of your own, and causes that are more or less frequent here than common practice has it. They
         count in every isolation that begins from now on; isolations that are open keep what held when they began.
         Closed isolations count by themselves.
@@ -210,8 +210,16 @@ export default function Knowledge({ loaderData: { entries, mayAdd, submissions }
                     <input type="hidden" name="kind" value={kind} />
                     <input type="hidden" name="submission" value={submissions[kind]} />
                     <FormProblemsProvider problems={problems}>
-                      {kind === "cause" ? <CauseFields /> : kind === "test" ? <TestFields own={own} /> : <RankFields />}
-                      {basisField}
+                      <div className="grid gap-y-3">
+                        {kind === "cause" ? (
+                          <CauseFields />
+                        ) : kind === "test" ? (
+                          <TestFields own={own} />
+                        ) : (
+                          <RankFields />
+                        )}
+                        {basisField}
+                      </div>
                       <p className="mt-3">
                         <Button>{forms[kind].button}</Button>
                       </p>

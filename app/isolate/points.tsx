@@ -47,6 +47,7 @@ function Line({ point, rate }: { point: TestPoint; rate: number }) {
           ? `, and the circuit is opened ${formatNumber(point.opened, 2)} times less often an isolation`
           : ""}
         : about {formatNumber(point.saved * rate, 0)} min a year here.
+        {point.sure ? "" : " Not proven: chance among the drawn faults may account for it."}
       </span>
     </li>
   );
@@ -105,7 +106,7 @@ function PointsScreen({ loaderData: { page, mayAsk }, actionData, params }: Rout
           className="max-w-3xl"
         >
           {page.advice.points.length === 0 ? (
-            <Empty>None saves more than chance would have brought: the points that are there will do.</Empty>
+            <Empty>None saves anything: the points that are there will do.</Empty>
           ) : (
             <ul>
               {page.advice.points.map((p) => (
@@ -115,9 +116,9 @@ function PointsScreen({ loaderData: { page, mayAsk }, actionData, params }: Rout
           )}
           <p className="mt-2 text-xs text-ink-2">
             {page.advice.cases} faults were drawn; an isolation takes {formatNumber(page.advice.minutes, 0)} min on
-            average. Per year: {formatNumber(page.rate, 2)} isolations, from {page.own} on record here in three years
-            and the fleet&rsquo;s average. Odds of faults and tests are common practice, graded and not counted. A test
-            point must suit the line&rsquo;s pressure and the manufacturer&rsquo;s documents.
+            average. Per year: {formatNumber(page.rate, 2)} isolations, from {page.own} on record here in three years,
+            leaning on one a year. Odds of faults and tests are common practice, graded and not counted. A test point
+            must suit the line&rsquo;s pressure and the manufacturer&rsquo;s documents.
           </p>
         </Section>
       ) : null}

@@ -17,7 +17,7 @@ export interface TestPointAdvice {
   /** Cases that were drawn, and their mean minutes with what is there. */
   cases: number;
   minutes: number;
-  /** The best first; empty: none saves more than chance would. */
+  /** The best first; empty: none saves anything. */
   points: TestPoint[];
 }
 
@@ -35,9 +35,11 @@ export interface TestPoint {
   error: number;
   /** How much less often the circuit is opened, an isolation. */
   opened: number;
+  /** Is it worth more than chance may have brought, by twice its standard error? */
+  sure: boolean;
 }
 
-const CASES = 80;
+const CASES = 120;
 /** Places that are tried: those whose tests take most minutes now. */
 const TRIED = 6;
 const SHOWN = 3;
@@ -137,7 +139,7 @@ function isRead(netlist: Netlist, { test, element }: TestAt): boolean {
  * @param netlist diagram of the circuit
  * @param evidence what its model predicts of tests, gauges left out; null: its model is not used
  * @param cases how many cases are drawn, from their seed
- * @returns the best first by minutes and risk together, none that chance alone may have brought (twice the standard error)
+ * @returns the best first, by minutes and risk together
  */
 export function testPointAdvice(
   netlist: Netlist,
@@ -182,17 +184,17 @@ export function testPointAdvice(
       error: minutes.error,
       opened: opened.by,
       worth: cost.by,
-      sure: cost.by > SURE * cost.error && minutes.by > 0,
+      sure: cost.by > SURE * cost.error,
     };
   });
   return {
     cases: drawn.length,
     minutes: mean(before.map((b) => b.minutes)),
     points: points
-      .filter((p) => p.sure)
+      .filter((p) => p.worth > 0 && p.saved > 0)
       .sort((a, b) => b.worth - a.worth)
       .slice(0, SHOWN)
-      .map(({ worth: _worth, sure: _sure, ...point }): TestPoint => point),
+      .map(({ worth: _worth, ...point }): TestPoint => point),
   };
 }
 

@@ -58,20 +58,14 @@ export async function adviseTestPoints(circuitId: string): Promise<void> {
   }
 }
 
-/** How many isolations a year this circuit needs: its own of three years, leaning on the fleet's as if they were one year. */
+/** How many isolations a year this circuit needs: its own of three years, leaning on one a year as if it were one year more. */
 async function perYear(circuitId: string): Promise<{ rate: number; own: number }> {
-  const since = new Date(now() - YEARS * YEAR);
-  const [[own], [fleet]] = await Promise.all([
-    db()
-      .select({ n: count() })
-      .from(isolations)
-      .where(and(eq(isolations.circuitId, circuitId), gte(isolations.openedAt, since))),
-    ask<{ isolations: number; circuits: number }>(sql`
-      select (select count(*) from isolations where opened_at >= ${since.toISOString()})::int as isolations,
-        (select count(*) from circuits where retired_at is null)::int as circuits`),
-  ]);
-  const usual = fleet ? fleet.isolations / Math.max(1, fleet.circuits) / YEARS : 0;
-  return { own: own?.n ?? 0, rate: ((own?.n ?? 0) + usual) / (YEARS + 1) };
+  const [row] = await db()
+    .select({ n: count() })
+    .from(isolations)
+    .where(and(eq(isolations.circuitId, circuitId), gte(isolations.openedAt, new Date(now() - YEARS * YEAR))));
+  const own = row?.n ?? 0;
+  return { own, rate: (own + 1) / (YEARS + 1) };
 }
 
 /** What the page shows; undefined: there is no such circuit. */
