@@ -188,8 +188,12 @@ export interface FleetLife {
   hoursPerDay: number;
 }
 
-export interface FleetPlan {
+export interface FleetPlan extends MeasuredPlan {
   law: FleetLaw;
+}
+
+/** How a fleet is measured, whatever its lives do. */
+export interface MeasuredPlan {
   seed: number;
   lives: number;
   /** Relative noise of a reading. */
@@ -208,12 +212,16 @@ export const fleetFluid: Fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 export const fleetReference = { pressure: 210, temperature: 50 };
 
 /** One life: readings up to its crossing, with seasons, scatter of the load, a rare outlier and gaps. */
-function lifeOf(plan: FleetPlan, rng: Random): FleetLife {
+function lifeOf<C extends (hours: number) => number>(
+  plan: MeasuredPlan,
+  rng: Random,
+  courseOf: (rng: Random, timeScale: number, end: number) => C,
+): FleetLife & { course: C } {
   const timeScale = (plan.timeScale ?? 18_000) * Math.exp((plan.spread ?? 0.35) * rng.normal());
   const asNew = rng.between(0.8, 2);
   const end = rng.between(2.5, 6);
   const limit = asNew * end;
-  const course: (hours: number) => number = fleetLaws[plan.law](rng.fork("course"), timeScale, end);
+  const course = courseOf(rng.fork("course"), timeScale, end);
   const crossing = crossingOf(course, end, timeScale);
   const a = rng.between(0.85, 1.1);
   const b = rng.between(0.5, 1);
@@ -241,7 +249,7 @@ function lifeOf(plan: FleetPlan, rng: Random): FleetLife {
       value: asNew * course(hours) * (pressure / fleetReference.pressure) ** a * viscosity ** -b * noise * odd,
     });
   }
-  return { readings, asNew, limit, crossing, hoursPerDay };
+  return { readings, asNew, limit, crossing, hoursPerDay, course };
 }
 
 /** First passage of a course through `end`, to a thousandth of the time scale. */
@@ -255,5 +263,14 @@ function crossingOf(course: (hours: number) => number, end: number, timeScale: n
 /** A fleet of like components. The same plan gives the same fleet everywhere. */
 export function simulateFleet(plan: FleetPlan): FleetLife[] {
   const rng = random(plan.seed).fork(`${plan.law} ${plan.noise} ${plan.readingsPerLife}`);
-  return Array.from({ length: plan.lives }, (_, i) => lifeOf(plan, rng.fork(`life ${i}`)));
+  return measuredLives(plan, rng, (fork, timeScale, end) => fleetLaws[plan.law](fork, timeScale, end));
+}
+
+/** Lives of any course, measured as a fleet is. */
+export function measuredLives<C extends (hours: number) => number>(
+  plan: MeasuredPlan,
+  rng: Random,
+  courseOf: (rng: Random, timeScale: number, end: number) => C,
+): (FleetLife & { course: C })[] {
+  return Array.from({ length: plan.lives }, (_, i) => lifeOf(plan, rng.fork(`life ${i}`), courseOf));
 }

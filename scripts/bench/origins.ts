@@ -45,7 +45,7 @@ export interface Score {
   ms: number;
 }
 
-function contextOf(life: FleetLife, prior: WearPrior, now: number): AssessContext {
+export function contextOf(life: FleetLife, prior: WearPrior, now: number): AssessContext {
   return {
     now,
     fluid: fleetFluid,
@@ -64,7 +64,7 @@ function contextOf(life: FleetLife, prior: WearPrior, now: number): AssessContex
   };
 }
 
-function readingsOf(life: FleetLife, count: number): AssessReading[] {
+export function readingsOf(life: FleetLife, count: number): AssessReading[] {
   return life.readings.slice(0, count).map((r, i) => ({
     id: String(i),
     at: r.at,
@@ -78,7 +78,7 @@ function readingsOf(life: FleetLife, count: number): AssessReading[] {
   }));
 }
 
-function pointOf(life: FleetLife): AssessPoint {
+export function pointOf(life: FleetLife): AssessPoint {
   return {
     quantity: "caseDrainFlow",
     limit: { basis: "absolute", upper: life.limit, lower: null },
@@ -144,7 +144,7 @@ export type Peers = "none" | "ended" | "replaced";
 const REPLACED = [0.62, 0.7, 0.78, 0.86, 0.94];
 
 /** What a life tells its peers. */
-function peerOf(life: FleetLife, index: number, peers: Peers) {
+export function peerOf(life: FleetLife, index: number, peers: Peers) {
   const readings =
     peers === "ended"
       ? life.readings
