@@ -21,6 +21,10 @@ const COURSE_SHARE = 0.6;
 /** A course is held against so many time scales, as far as so many spreads of the lives: where it bends, age tells. */
 const COURSE_SCALES = 25;
 const COURSE_REACH = 2.1;
+/** A law is held against fewer, farther apart, nearly all alike: what is usual is known to a factor, no better. */
+const LAW_SCALES = 5;
+const LAW_REACH = 1.7;
+const LAW_WIDTH = 1.3;
 
 /** The weights sum to one. */
 export function startBank(lnLimit: number, prior: WearPrior, corrected: boolean): Hypothesis[] {
@@ -28,7 +32,7 @@ export function startBank(lnLimit: number, prior: WearPrior, corrected: boolean)
   const laws = regimes.map((regime) => ({
     regime,
     share: ofLaws * (prior.regimes?.[regime.id] ?? regime.prior),
-    scales: threeScales(prior),
+    scales: lawScales(prior),
   }));
   const courses = prior.course
     ? courseRegimes(prior.course).map((regime) => ({
@@ -48,22 +52,20 @@ export function startBank(lnLimit: number, prior: WearPrior, corrected: boolean)
   );
 }
 
-function threeScales(prior: WearPrior): Share[] {
-  const ratio = Math.exp(prior.spread);
-  return [
-    { value: prior.timeScale / ratio, share: 0.3 },
-    { value: prior.timeScale, share: 0.4 },
-    { value: prior.timeScale * ratio, share: 0.3 },
-  ];
+function lawScales(prior: WearPrior): Share[] {
+  return scalesAround(prior.timeScale, prior.spread, LAW_SCALES, LAW_REACH, LAW_WIDTH);
 }
 
 function courseScales(prior: WearPrior): Share[] {
-  const deviates = Array.from({ length: COURSE_SCALES }, (_, i) => COURSE_REACH * ((2 * i) / (COURSE_SCALES - 1) - 1));
-  const whole = deviates.reduce((sum, d) => sum + Math.exp(-0.5 * d * d), 0);
-  return deviates.map((d) => ({
-    value: prior.timeScale * Math.exp(d * prior.lifeSpread),
-    share: Math.exp(-0.5 * d * d) / whole,
-  }));
+  return scalesAround(prior.timeScale, prior.lifeSpread, COURSE_SCALES, COURSE_REACH, 1);
+}
+
+/** So many time scales about a centre, evenly in ln, as far as `reach` spreads; `width` of the bell that weighs them, in spreads. */
+function scalesAround(centre: number, spread: number, count: number, reach: number, width: number): Share[] {
+  const deviates = Array.from({ length: count }, (_, i) => reach * ((2 * i) / (count - 1) - 1));
+  const bell = deviates.map((d) => Math.exp(-0.5 * (d / width) ** 2));
+  const whole = bell.reduce((sum, b) => sum + b, 0);
+  return deviates.map((d, i) => ({ value: centre * Math.exp(d * spread), share: bell[i]! / whole }));
 }
 
 function started(

@@ -21,7 +21,7 @@ const beamAt = (k: number) => Math.max(LATE_BEAM, EARLY_BEAM * Math.min(1, EARLY
 const FORKING = 0.25;
 const NEGLIGIBLE = Math.log(1e-5);
 /** Prior chance of a step between two readings. */
-const STEP_CHANCE = 0.001;
+const STEP_CHANCE = 0.004;
 const LN_STEP = Math.log(STEP_CHANCE);
 /** One odd reading suits an outlier better: so many of the best steps are kept for so many readings all the same. */
 const STEPS_KEPT = 6;
@@ -34,10 +34,14 @@ export interface FilterResult {
   /** For every reading: probability that it is an outlier, seen from the last one, and the filtered ln s after it. */
   outlier: number[];
   level: number[];
+  /** For every reading: ln of the density that the bank gave it before it came. */
+  foretold: number[];
 }
 
 /** Chance that dirt in the oil has changed the rate of a part (common practice: about every second one suffers). */
 export const DIRT_CHANGES = 0.5;
+
+const sumOf = (bank: readonly Hypothesis[]) => bank.reduce((sum, h) => sum + Math.exp(h.logWeight), 0);
 
 /** Chance of a change of rate between two readings. */
 function hazardOf(h: Hypothesis, prior: WearPrior, from: number, to: number): number {
@@ -64,6 +68,7 @@ export function runFilter(
 ): FilterResult {
   let bank = startBank(lnLimit, prior, corrected);
   const level: number[] = [];
+  const foretold: number[] = [];
   let weights: number[] = [];
   readings.forEach((reading, k) => {
     const dt = k === 0 ? 0 : Math.max(0, reading.hours - readings[k - 1]!.hours);
@@ -88,7 +93,9 @@ export function runFilter(
             h.path.clock.at(readings[k - 1]!.hours - newAt, h.timeScale),
         );
     }
+    const before = sumOf(bank);
     for (const h of bank) h.update(reading, k);
+    foretold.push(Math.log(sumOf(bank)) - Math.log(before));
     bank.sort((p, q) => q.logWeight - p.logWeight);
     const best = bank[0]!.logWeight;
     const since = readings[Math.max(0, k - STEP_WAITS)]!.hours;
@@ -112,5 +119,5 @@ export function runFilter(
     for (let odd = h.odd; odd; odd = odd.earlier)
       outlier[odd.index] = Math.min(1, outlier[odd.index]! + weights[i]! * odd.probability);
   });
-  return { hypotheses: bank, weights, outlier, level };
+  return { hypotheses: bank, weights, outlier, level, foretold };
 }

@@ -6,11 +6,12 @@ import { inverseEcdf } from "../trend/robust";
 import { normalCdf } from "../numeric/normal";
 import { random } from "../random/random";
 import { drawCrossing, drawState, newRate, systematic, turnedRate, type Rng } from "./draws";
-import { DIRT_CHANGES, runFilter } from "./filter";
+import { DIRT_CHANGES, runFilter, type FilterResult } from "./filter";
 import type { FilterReading, Hypothesis } from "./hypothesis";
 import { lifetimeOdds } from "./lifetime";
 import { courseOf, type CoursePoint } from "./course";
-import type { WearPrior } from "./prior";
+import { likeness } from "./likeness";
+import { withoutPeers, type WearPrior } from "./prior";
 import { fromPath, lnIndicator, lnIndicatorSlope, wearPathIds, type WearPathId } from "./wearPath";
 
 export interface ForecastInput {
@@ -64,6 +65,8 @@ export interface Forecast {
   noise: number;
   fan: FanPoint[];
   outlier: number[];
+  /** Share of probability that this life is like its peers; null: none is known. */
+  like: number | null;
   /** Shares of the regimes that these readings alone speak for: as if no peer were known. */
   regimes: Record<string, number>;
   /** The course so far, for its peers. */
@@ -96,13 +99,11 @@ export function forecast({
 }: ForecastInput): Forecast {
   if (readings.length < FEWEST_READINGS) throw new RangeError(`A forecast needs at least ${FEWEST_READINGS} readings.`);
   if (!(lnLimit > 0)) throw new RangeError("The limit must lie beyond the as-new level.");
-  const { hypotheses, weights, outlier, level } = runFilter(
-    readings,
-    lnLimit,
-    prior,
-    corrected,
-    Math.min(newAt, readings[0]!.hours),
-  );
+  const since = Math.min(newAt, readings[0]!.hours);
+  const told = runFilter(readings, lnLimit, prior, corrected, since);
+  const alone = prior.lives > 0 ? runFilter(readings, lnLimit, withoutPeers(prior), corrected, since) : null;
+  const like = alone ? likeness(told.foretold, alone.foretold).at(-1)! : 1;
+  const { hypotheses, weights, outlier, level } = alone ? mixed(told, alone, like) : told;
   const rng = random(readings.length * 7919 + 17);
   const horizon = Math.max(60_000, HORIZON_SCALES * prior.timeScale);
 
@@ -124,7 +125,13 @@ export function forecast({
     return { state, crossing: drawCrossing(h, z, state.d, age, horizon, rng) };
   });
   const lifetime = lifetimeOdds(lnLimit, prior, corrected, horizon, rng);
-  const odds = first.map(({ crossing }) => (crossing <= 0 ? 1 : lifetime(age + crossing)));
+  const ofPeers = new Set(told.hypotheses);
+  const suits = first.map(({ state, crossing }) =>
+    ofPeers.has(state.h) ? (crossing <= 0 ? 1 : lifetime(age + crossing)) : null,
+  );
+  // the lifetimes of the peers move draws among those that are like them, and take none from the others
+  const usual = meanOf(suits.filter((o) => o !== null));
+  const odds = suits.map((o) => (o === null ? 1 : o / usual));
   const all = odds.reduce((sum, o) => sum + o, 0);
   const kept = systematic(
     odds.map((o) => o / all),
@@ -185,7 +192,10 @@ export function forecast({
     noise: Math.sqrt(mix((h) => h.r)),
     fan: fanOf(states, crossings, horizon, age, rng),
     outlier,
-    regimes: ownRegimes(hypotheses, weights, prior),
+    like: prior.lives > 0 ? like : null,
+    regimes: alone
+      ? ownRegimes(alone.hypotheses, alone.weights, withoutPeers(prior))
+      : ownRegimes(hypotheses, weights, prior),
     course: courseOf(
       readings.map((r, i) => ({
         hours: r.hours,
@@ -196,6 +206,20 @@ export function forecast({
       Math.min(newAt, readings[0]!.hours),
       Math.sqrt(mix((h) => h.r)),
     ),
+  };
+}
+
+const meanOf = (values: readonly number[]) => values.reduce((sum, v) => sum + v, 0) / Math.max(1, values.length);
+
+/** The two banks as one: that which knows the peers by its share, that which does not by the rest. */
+function mixed(told: FilterResult, alone: FilterResult, like: number): FilterResult {
+  const blend = (p: readonly number[], q: readonly number[]) => p.map((v, i) => like * v + (1 - like) * q[i]!);
+  return {
+    hypotheses: [...told.hypotheses, ...alone.hypotheses],
+    weights: [...told.weights.map((w) => like * w), ...alone.weights.map((w) => (1 - like) * w)],
+    outlier: blend(told.outlier, alone.outlier),
+    level: blend(told.level, alone.level),
+    foretold: blend(told.foretold, alone.foretold),
   };
 }
 

@@ -175,7 +175,7 @@ const TURNING_FLOOR = 0.3;
 const STEP_SHARE = 0.7;
 
 /** The rate after a change, over the rate before: mean and spread of what is more often faster than slower. */
-export const NEW_RATE_MEAN = 1.8;
-export const NEW_RATE_SPREAD = 1.6;
+export const NEW_RATE_MEAN = 2.5;
+export const NEW_RATE_SPREAD = 3;
 /** A change of rate starts from at least this share of the rate expected as new. */
 export const NEW_RATE_FLOOR = 0.8;

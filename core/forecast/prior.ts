@@ -29,7 +29,7 @@ export interface WearPrior {
 
 /** Weak default: a hydraulic pump lasts of the order of 20 000 h (common practice). */
 export const defaultPrior: WearPrior = {
-  timeScale: 25_000,
+  timeScale: 16_000,
   spread: 0.9,
   lifeSpread: 1,
   noise: 0.03,
@@ -40,6 +40,14 @@ export const defaultPrior: WearPrior = {
 /** A part whose age is not known cannot be held against a course. */
 export function withoutCourse({ course: _course, ...prior }: WearPrior): WearPrior {
   return prior;
+}
+
+/**
+ * What holds where a life is not like its peers: about as long a life, known to a wide factor, and any law. That parts of a
+ * plant last about as long as one another is told by its duty and its oil, whatever they wear like.
+ */
+export function withoutPeers({ noise, contaminatedAt, timeScale }: WearPrior): WearPrior {
+  return { ...defaultPrior, timeScale, noise, ...(contaminatedAt !== undefined && { contaminatedAt }) };
 }
 
 export interface PeerLife {

@@ -25,7 +25,7 @@ export interface Regime {
 }
 
 /** Even wear, or lumps. */
-const WANDERS = [0.015, 0.1] as const;
+const WANDERS = [0.03, 0.15] as const;
 /**
  * How the rate keeps: steady; changing often, rather too often than too late; or turning without a break, up or
  * down, as no path foretells.
@@ -36,7 +36,7 @@ const RATES = [
   { id: "turning", changes: 0.5, turn: 2.5, share: 0.25 },
 ] as const;
 
-const RATE_SPREAD = 0.5;
+const RATE_SPREAD = 1;
 /** Rate of a part in which nothing wears yet. */
 const DORMANT_SPREAD = 0.05;
 /** A course tells the rate closely, and lives that keep to it change theirs in every fifth life. */

@@ -1,0 +1,28 @@
+/**
+ * Is this life like its peers? Two banks foretell each of its readings, one that knows the peers and one that does not.
+ * Which of them did better so far says how much the peers may say, and a life may leave its peers at any reading.
+ */
+
+/** Before any reading a life is like its peers in so many of a hundred cases. */
+const LIKE = 0.9;
+/** And leaves them between two readings in so many. */
+const LEAVES = 0.01;
+/** One reading alone decides no more than this, ln of odds. */
+const MOST = 2;
+
+/**
+ * Share of probability that a life is like its peers, after each of its readings.
+ * @param withPeers ln of the density that the bank which knows the peers gave each reading before it came
+ * @param without the same of the bank which does not
+ * @returns one share a reading, 0 to 1
+ * @example likeness([0, 0], [0, 0]).length // 2
+ */
+export function likeness(withPeers: readonly number[], without: readonly number[]): number[] {
+  let like = LIKE;
+  return withPeers.map((ln, i) => {
+    const stays = like * (1 - LEAVES);
+    const odds = Math.exp(Math.min(MOST, Math.max(-MOST, ln - without[i]!)));
+    like = (stays * odds) / (stays * odds + 1 - stays);
+    return like;
+  });
+}
