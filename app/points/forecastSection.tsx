@@ -4,6 +4,15 @@ import type { PointPage } from "~/domain/readings/pointPage.server";
 import { Section } from "~/ui/page";
 import { dayText, monthText, useShow, useSite } from "~/ui/site";
 
+/** Below this share a life has left its peers. */
+const LEFT = 0.35;
+
+/** Whether its peers still say something of it. */
+const likeText = (like: number) =>
+  like < LEFT
+    ? ` It does not go the way its peers went: they hardly count (${formatNumber(like * 100, 0)} %).`
+    : ` Like its peers: ${formatNumber(like * 100, 0)} %.`;
+
 export function ForecastSection({ detail }: { detail: NonNullable<PointPage["detail"]> }) {
   const site = useSite();
   const show = useShow();
@@ -78,7 +87,7 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
           .filter((p) => p.share >= 0.15)
           .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
           .join(", ")}
-        .
+        .{forecast.like === null ? "" : likeText(forecast.like)}
         {forecast.change.probability > 0.5 && forecast.change.at
           ? ` The rate most likely changed about ${monthText(forecast.change.at, site)}.`
           : ""}

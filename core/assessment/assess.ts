@@ -10,6 +10,7 @@ import { ownExponents } from "../forecast/exponents";
 import { withoutCourse } from "../forecast/prior";
 import { median } from "../trend/robust";
 import { mannKendall } from "../trend/mannKendall";
+import { sustained } from "../trend/sustained";
 import { theilSen } from "../trend/theilSen";
 import { quantityOf } from "../units/quantities";
 import { fullContext, fullPoint, fullReadings } from "./inputs";
@@ -38,10 +39,9 @@ import type {
 const DAY = 86_400_000;
 const MONTH_DAYS = 30.4375;
 /** Many points are tested at once, so one in a hundred rather than one in twenty. */
-const TREND_P = 0.01;
 const RISING = 0.9;
-/** Readings looked at for a recent trend. */
-const RECENT = 24;
+/** Once it is proved it stands until the readings speak against it (scripts/bench/verdicts.ts measures both sides). */
+const LEVELS = { proves: 0.01, releases: 0.5, rises: RISING, falls: 0.2 };
 const OUTLIER = 0.5;
 
 /**
@@ -73,7 +73,8 @@ export function assess(
       quantityOf(point.quantity).floor,
       spanOf(whole, point, context),
     );
-  const corrected: CorrectedSeries = unconfirmed ? { ...whole, readings: whole.readings.slice(0, -1) } : whole;
+  // a reading that is not believed must not move the correction of the others either
+  const corrected: CorrectedSeries = unconfirmed ? correctSeries(readings.slice(0, -1), point, context) : whole;
   const series = corrected.readings;
   const { baseline, limits, limitProblem } = scaleOf(corrected, point, context);
   const noted = hoursOf(readings, context).believed;
@@ -103,7 +104,8 @@ export function assess(
         })
       : null;
 
-  const marked: SeriesPoint[] = whole.readings.map((r, i) => ({
+  const shown = unconfirmed ? [...series, newest] : series;
+  const marked: SeriesPoint[] = shown.map((r, i) => ({
     id: r.id,
     at: r.at,
     hours: r.hours,
@@ -326,13 +328,14 @@ function trendOf(series: readonly SeriesPoint[], cast: Forecast | null): Assessm
   const values = used.map((r) => r.corrected);
   const raw = mannKendall(used.map((r) => r.raw)).p;
   const whole = mannKendall(values).p;
-  const recent = values.length > RECENT + 6 ? mannKendall(values.slice(-RECENT)).p : whole;
+  // the cast knows every judged reading; those that are left out of the trend are left out of its course too
+  const rising = series.flatMap((r, i) => (used.includes(r) ? [cast?.rising[i] ?? 0] : []));
   const slope = theilSen(
     used.map((r) => r.at / DAY / MONTH_DAYS),
     values,
   );
   return {
-    proved: Math.min(whole, 2 * recent) < TREND_P && cast !== null && cast.rising >= RISING,
+    proved: cast !== null && sustained(values, rising, LEVELS),
     mannKendall: { raw, corrected: whole },
     slope: { perMonth: slope.slope, low: slope.low, high: slope.high },
   };
@@ -398,5 +401,5 @@ function lifeOf(
     return { hours: cast.crossedSince - start, censored: false, reached: true, ...told };
   return cast.p50 === null
     ? { hours: age + cast.horizon, censored: true, ...told }
-    : { hours: age + cast.p50, censored: cast.rising < RISING, ...told };
+    : { hours: age + cast.p50, censored: cast.rising.at(-1)! < RISING, ...told };
 }

@@ -42,7 +42,8 @@ export function datedForecast(
     horizonHours: cast.horizon,
     crossed: cast.crossed,
     crossedSince: cast.crossedSince === null ? null : (series.find((r) => r.hours >= cast.crossedSince!)?.at ?? null),
-    rising: cast.rising,
+    rising: cast.rising.at(-1)!,
+    like: cast.like,
     paths: cast.paths,
     change: {
       probability: cast.change.probability,

@@ -95,7 +95,7 @@ test("a forecast is in order: P5 before P10 before P50 before P90, and chances g
       expect(inOrder).toEqual([...inOrder].sort((a, b) => a - b));
       const chances = forecast.beforeStops.map((s) => s.probability);
       expect(chances).toEqual([...chances].sort((a, b) => a - b));
-      for (const p of [...chances, forecast.crossed, forecast.rising]) {
+      for (const p of [...chances, forecast.crossed, forecast.rising, forecast.like ?? 0]) {
         expect(p).toBeGreaterThanOrEqual(0);
         expect(p).toBeLessThanOrEqual(1 + 1e-9);
       }

@@ -146,6 +146,8 @@ export interface AssessedForecast {
   crossed: number;
   crossedSince: number | null;
   rising: number;
+  /** Chance that this life goes the way its peers went; null: none is known. */
+  like: number | null;
   paths: { id: WearPathId; share: number }[];
   change: { probability: number; at: number | null };
   step: { probability: number; at: number | null };

@@ -167,7 +167,7 @@ export function forecastWorking(
       { label: "indicator now, over as new", value: cast.level.centre, digits: 3 },
       { label: "limit, over as new", value: Math.exp(indicator.lnLimit), digits: 3 },
       { label: "rate, per 1000 running hours", value: cast.rate.centre, digits: 2 },
-      { label: "chance that the rate is above zero", value: cast.rising * 100, quantity: "share", digits: 3 },
+      { label: "chance that the rate is above zero", value: cast.rising.at(-1)! * 100, quantity: "share", digits: 3 },
       { label: "noise of a reading", value: cast.noise * 100, quantity: "share", digits: 2 },
       ...cast.paths
         .filter((p) => p.share >= 0.05)

@@ -68,7 +68,7 @@ test("a rate that turns crosses as in a fine simulation of the same walk", () =>
 test("at the limit it crosses now; what lies beyond the horizon is not said", () => {
   expect(draws(even, { z: even.zLimit, count: 5 })).toEqual([0, 0, 0, 0, 0]);
   expect(draws(even, { horizon: 10, count: 50 }).every((hours) => hours === Infinity)).toBe(true);
-  expect(draws(even, { d: 0, z: 0, horizon: 1000, count: 50 }).filter(Number.isFinite)).toHaveLength(0);
+  expect(draws(even, { d: 0, z: 0, horizon: 100, count: 50 }).filter(Number.isFinite)).toHaveLength(0);
 });
 
 test("the clock of a path is kept: a part that ages is nearer its end at the same place and rate", () => {

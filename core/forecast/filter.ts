@@ -7,6 +7,7 @@
  * in log space: y = ln s(z) + a·ln(p/p_ref) − b·ln(μ/μ_ref) + noise, with a heavy second component
  * for outliers. A hypothesis weighs its prior times its one-step predictive likelihoods.
  */
+import { normalCdf } from "../numeric/normal";
 import { startBank } from "./bank";
 import type { FilterReading, Hypothesis } from "./hypothesis";
 import type { WearPrior } from "./prior";
@@ -16,7 +17,8 @@ import { lnIndicator } from "./wearPath";
 const EARLY_BEAM = 400;
 const EARLY_READINGS = 8;
 const LATE_BEAM = 120;
-const beamAt = (k: number) => Math.max(LATE_BEAM, EARLY_BEAM * Math.min(1, EARLY_READINGS / (k + 1)));
+const beamAt = (k: number, width: number) =>
+  width * Math.max(LATE_BEAM, EARLY_BEAM * Math.min(1, EARLY_READINGS / (k + 1)));
 /** Of those kept, this share, the best, may change its rate or take a step at the next reading. */
 const FORKING = 0.25;
 const NEGLIGIBLE = Math.log(1e-5);
@@ -36,10 +38,21 @@ export interface FilterResult {
   level: number[];
   /** For every reading: ln of the density that the bank gave it before it came. */
   foretold: number[];
+  /** After every reading: chance that the rate is fast enough to matter (the limit within five usual lives). */
+  rising: number[];
 }
 
 /** Chance that dirt in the oil has changed the rate of a part (common practice: about every second one suffers). */
 export const DIRT_CHANGES = 0.5;
+
+/** Slowest rate that matters, share of the usual one. */
+const SLOWEST_RATE = 0.2;
+
+/** Chance that the rate of a hypothesis matters, at an age in running hours. */
+function matters(h: Hypothesis, age: number, timeScale: number): number {
+  const slowest = (SLOWEST_RATE * h.zLimit) / timeScale / h.path.clock.pace(age, h.timeScale);
+  return normalCdf((h.d - slowest) / Math.sqrt(Math.max(1e-30, h.pdd)));
+}
 
 const sumOf = (bank: readonly Hypothesis[]) => bank.reduce((sum, h) => sum + Math.exp(h.logWeight), 0);
 
@@ -58,6 +71,7 @@ function hazardOf(h: Hypothesis, prior: WearPrior, from: number, to: number): nu
  * @param prior what peers tell, or the default
  * @param corrected true when the exponents are unknowns; false: readings need no correction.
  * @param newAt running hours at which the part was new, not after the first reading.
+ * @param width share of the usual number of hypotheses that is kept, 0 to 1
  */
 export function runFilter(
   readings: readonly FilterReading[],
@@ -65,16 +79,18 @@ export function runFilter(
   prior: WearPrior,
   corrected: boolean,
   newAt = readings[0]?.hours ?? 0,
+  width = 1,
 ): FilterResult {
   let bank = startBank(lnLimit, prior, corrected);
   const level: number[] = [];
   const foretold: number[] = [];
+  const rising: number[] = [];
   let weights: number[] = [];
   readings.forEach((reading, k) => {
     const dt = k === 0 ? 0 : Math.max(0, reading.hours - readings[k - 1]!.hours);
     if (dt > 0) {
       const old = bank.length;
-      for (let i = 0; i < Math.min(FORKING * beamAt(k), old); i++) {
+      for (let i = 0; i < Math.min(FORKING * beamAt(k, width), old); i++) {
         const bent = bank[i]!.child();
         bent.changeRate(readings[k - 1]!.hours);
         bent.logWeight += Math.log(hazardOf(bent, prior, readings[k - 1]!.hours, reading.hours));
@@ -101,7 +117,8 @@ export function runFilter(
     const since = readings[Math.max(0, k - STEP_WAITS)]!.hours;
     let waiting = 0;
     bank = bank.filter(
-      (h, i) => h.logWeight - best > NEGLIGIBLE && (i < beamAt(k) || (h.steppedAt >= since && waiting++ < STEPS_KEPT)),
+      (h, i) =>
+        h.logWeight - best > NEGLIGIBLE && (i < beamAt(k, width) || (h.steppedAt >= since && waiting++ < STEPS_KEPT)),
     );
     let total = 0;
     weights = bank.map((h) => {
@@ -113,11 +130,14 @@ export function runFilter(
     let lnS = 0;
     for (let i = 0; i < bank.length; i++) lnS += (weights[i]! /= total) * lnIndicator(bank[i]!.z, bank[i]!.path.lambda);
     level.push(lnS);
+    rising.push(
+      bank.reduce((sum, h, i) => sum + weights[i]! * matters(h, reading.hours - newAt, prior.timeScale), 0),
+    );
   });
   const outlier = readings.map(() => 0);
   bank.forEach((h, i) => {
     for (let odd = h.odd; odd; odd = odd.earlier)
       outlier[odd.index] = Math.min(1, outlier[odd.index]! + weights[i]! * odd.probability);
   });
-  return { hypotheses: bank, weights, outlier, level, foretold };
+  return { hypotheses: bank, weights, outlier, level, foretold, rising };
 }

@@ -3,7 +3,6 @@
  * reading, the chance of crossing by any hour, a fan for the chart, and which paths said so.
  */
 import { inverseEcdf } from "../trend/robust";
-import { normalCdf } from "../numeric/normal";
 import { random } from "../random/random";
 import { drawCrossing, drawState, newRate, systematic, turnedRate, type Rng } from "./draws";
 import { DIRT_CHANGES, runFilter, type FilterResult } from "./filter";
@@ -47,8 +46,8 @@ export interface Forecast {
   crossed: number;
   /** Running hours (absolute) since when the filtered level stands beyond the limit. */
   crossedSince: number | null;
-  /** Probability that the rate is fast enough to matter: the limit within five usual lives. */
-  rising: number;
+  /** After each reading: probability that the rate is fast enough to matter, the limit within five usual lives. */
+  rising: number[];
   /** Indicator over as new, at the last reading: centre and P10, P90. */
   level: { centre: number; low: number; high: number };
   /** Rate of the indicator over as new, per 1000 running hours: centre and standard deviation. */
@@ -73,8 +72,6 @@ export interface Forecast {
   course: CoursePoint[];
 }
 
-/** Slowest rate that matters, share of the usual one. */
-const SLOWEST_RATE = 0.2;
 const DRAWS = 400;
 /** Drawn first; those that suit the lifetimes of the peers are kept. */
 const FIRST_DRAWS = 800;
@@ -83,6 +80,8 @@ const NEGLIGIBLE_SHARE = 1e-4;
 const FAN_DRAWS = 200;
 const FAN_STEPS = 16;
 const HORIZON_SCALES = 4;
+/** Where two banks run, one with the peers and one without, each keeps this share of the hypotheses. */
+const OF_TWO = 0.5;
 /** Fewest readings for a forecast. */
 export const FEWEST_READINGS = 3;
 
@@ -100,10 +99,11 @@ export function forecast({
   if (readings.length < FEWEST_READINGS) throw new RangeError(`A forecast needs at least ${FEWEST_READINGS} readings.`);
   if (!(lnLimit > 0)) throw new RangeError("The limit must lie beyond the as-new level.");
   const since = Math.min(newAt, readings[0]!.hours);
-  const told = runFilter(readings, lnLimit, prior, corrected, since);
-  const alone = prior.lives > 0 ? runFilter(readings, lnLimit, withoutPeers(prior), corrected, since) : null;
+  const width = prior.lives > 0 ? OF_TWO : 1;
+  const told = runFilter(readings, lnLimit, prior, corrected, since, width);
+  const alone = prior.lives > 0 ? runFilter(readings, lnLimit, withoutPeers(prior), corrected, since, width) : null;
   const like = alone ? likeness(told.foretold, alone.foretold).at(-1)! : 1;
-  const { hypotheses, weights, outlier, level } = alone ? mixed(told, alone, like) : told;
+  const { hypotheses, weights, outlier, level, rising } = alone ? mixed(told, alone, like) : told;
   const rng = random(readings.length * 7919 + 17);
   const horizon = Math.max(60_000, HORIZON_SCALES * prior.timeScale);
 
@@ -111,10 +111,6 @@ export function forecast({
   const age = readings[readings.length - 1]!.hours - Math.min(newAt, readings[0]!.hours);
   /** Clock hours per running hour at the present age. */
   const pace = (h: Hypothesis) => h.path.clock.pace(age, h.timeScale);
-  const rising = mix((h) =>
-    normalCdf((h.d - (SLOWEST_RATE * h.zLimit) / prior.timeScale / pace(h)) / Math.sqrt(Math.max(1e-30, h.pdd))),
-  );
-
   // dirt that no reading has seen yet: the rate may have changed all the same
   const changedSince =
     prior.contaminatedAt !== undefined && prior.contaminatedAt >= readings[readings.length - 1]!.hours;
@@ -220,6 +216,7 @@ function mixed(told: FilterResult, alone: FilterResult, like: number): FilterRes
     outlier: blend(told.outlier, alone.outlier),
     level: blend(told.level, alone.level),
     foretold: blend(told.foretold, alone.foretold),
+    rising: blend(told.rising, alone.rising),
   };
 }
 

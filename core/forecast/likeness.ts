@@ -5,8 +5,9 @@
 
 /** Before any reading a life is like its peers in so many of a hundred cases. */
 const LIKE = 0.9;
-/** And leaves them between two readings in so many. */
+/** And leaves them between two readings in so many; it comes back as often as keeps the share where readings tell nothing. */
 const LEAVES = 0.01;
+const RETURNS = (LEAVES * LIKE) / (1 - LIKE);
 /** One reading alone decides no more than this, ln of odds. */
 const MOST = 2;
 
@@ -20,7 +21,7 @@ const MOST = 2;
 export function likeness(withPeers: readonly number[], without: readonly number[]): number[] {
   let like = LIKE;
   return withPeers.map((ln, i) => {
-    const stays = like * (1 - LEAVES);
+    const stays = like * (1 - LEAVES) + (1 - like) * RETURNS;
     const odds = Math.exp(Math.min(MOST, Math.max(-MOST, ln - without[i]!)));
     like = (stays * odds) / (stays * odds + 1 - stays);
     return like;

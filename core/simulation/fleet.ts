@@ -263,7 +263,8 @@ function crossingOf(course: (hours: number) => number, end: number, timeScale: n
 /** A fleet of like components. The same plan gives the same fleet everywhere. */
 export function simulateFleet(plan: FleetPlan): FleetLife[] {
   const rng = random(plan.seed).fork(`${plan.law} ${plan.noise} ${plan.readingsPerLife}`);
-  return measuredLives(plan, rng, (fork, timeScale, end) => fleetLaws[plan.law](fork, timeScale, end));
+  const lives = measuredLives(plan, rng, (fork, timeScale, end) => fleetLaws[plan.law](fork, timeScale, end));
+  return lives.map(({ course: _course, ...life }) => life);
 }
 
 /** Lives of any course, measured as a fleet is. */

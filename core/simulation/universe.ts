@@ -102,7 +102,7 @@ const simple = {
     ]);
     return {
       rate: (x) => (x < late || (late === 0 && rests.some(([from, to]) => x >= from! && x < to!)) ? 0.02 : 1),
-      changes: late > 0 ? [late] : rests.flat(),
+      changes: late > 0 ? [late] : sorted(rests.flat()),
     };
   },
   /** Beds in, and its oil is renewed now and then: fast after each, slower afterwards. */
