@@ -1,6 +1,17 @@
 /** What is wrong with a circuit: its standing diagnosis, derived from assessments, and isolations that people walk. */
 import { sql } from "drizzle-orm";
-import { bigserial, boolean, check, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from "drizzle-orm/pg-core";
+import {
+  bigserial,
+  boolean,
+  check,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  uuid,
+} from "drizzle-orm/pg-core";
 import type {
   CauseId,
   GaugeEvidence,

@@ -130,9 +130,7 @@ export function runFilter(
     let lnS = 0;
     for (let i = 0; i < bank.length; i++) lnS += (weights[i]! /= total) * lnIndicator(bank[i]!.z, bank[i]!.path.lambda);
     level.push(lnS);
-    rising.push(
-      bank.reduce((sum, h, i) => sum + weights[i]! * matters(h, reading.hours - newAt, prior.timeScale), 0),
-    );
+    rising.push(bank.reduce((sum, h, i) => sum + weights[i]! * matters(h, reading.hours - newAt, prior.timeScale), 0));
   });
   const outlier = readings.map(() => 0);
   bank.forEach((h, i) => {

@@ -37,8 +37,13 @@ export async function testOf(
   return { procedure: plantProcedure(row.id, row.definition), plant: row.definition };
 }
 
-const placed = { record: testRecords, component: components.name, machine: machines.name, circuitId: circuits.id,
-  machineId: machines.id };
+const placed = {
+  record: testRecords,
+  component: components.name,
+  machine: machines.name,
+  circuitId: circuits.id,
+  machineId: machines.id,
+};
 const recordsPlaced = () =>
   db()
     .select(placed)
