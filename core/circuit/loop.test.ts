@@ -1,6 +1,6 @@
 /** A closed loop: what goes round, what is made up, and what each fault of it does. */
 import { describe, expect, test } from "@jest/globals";
-import { templateNetlist } from "../isolation/practice";
+import { templateNetlist } from "./ofTemplate";
 import type { Circumstances } from "./circumstances";
 import { workCommands } from "./gauges";
 import type { Netlist } from "./netlist";

@@ -4,7 +4,7 @@ import { beginCase, oddsOf, type IsolationCase, type TestResult } from "./case";
 import type { PlantCause, PlantKnowledge } from "./knowledge/plant";
 import type { Test } from "./knowledge/types";
 import { adviceOf } from "./next";
-import { templateNetlist } from "./practice";
+import { templateNetlist } from "../circuit/ofTemplate";
 
 const drain: PlantCause = {
   part: "relief",

@@ -2,11 +2,11 @@
  * A hidden fault to practise on: a template's circuit, a symptom, tests whose results come from the circuit with the
  * fault in it or from the tables. The same seed is the same case everywhere, so that a class can share it.
  */
-import { draftCircuit } from "../circuit/draft";
 import { gaugeReader, workCommands } from "../circuit/gauges";
 import { elementKinds } from "../circuit/kinds";
 import type { Netlist } from "../circuit/netlist";
-import { machineTemplates, templateIds, type TemplateId } from "../equipment/templates";
+import { templateNetlist } from "../circuit/ofTemplate";
+import { templateIds, type TemplateId } from "../equipment/templates";
 import { random, type Random } from "../random/random";
 import { beginCase, chancesOf, oddsOf, type IsolationCase, type TestAt, type TestResult } from "./case";
 import { actOf } from "./knowledge/causes";
@@ -41,15 +41,6 @@ export interface PracticeCase {
   /** The hidden suspect, by its place in the case. */
   truth: number;
   show: (test: TestAt) => Shown;
-}
-
-/** Figures of the circuits that are practised on. */
-const FIGURES = { displacement: 45, speed: 1450, pressure: 180 };
-
-/** A template as a circuit without points. */
-export function templateNetlist(template: TemplateId): Netlist {
-  const components = machineTemplates[template].components(FIGURES).map((c, i) => ({ ...c, id: `c${i}`, points: [] }));
-  return draftCircuit({ workingPressure: FIGURES.pressure, components }).netlist;
 }
 
 /** Severity as a power of ten of the greatest: gross, any, small. */

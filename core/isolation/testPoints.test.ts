@@ -3,7 +3,7 @@ import { workCommands } from "../circuit/gauges";
 import { beginCase, type TestAt } from "./case";
 import { effortOf } from "./effort";
 import { gaugeEvidence } from "./evidence";
-import { templateNetlist } from "./practice";
+import { templateNetlist } from "../circuit/ofTemplate";
 import { testPointAdvice } from "./testPoints";
 
 const netlist = templateNetlist("unloading");

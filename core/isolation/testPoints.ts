@@ -39,7 +39,7 @@ export interface TestPoint {
   sure: boolean;
 }
 
-const CASES = 120;
+const CASES = 80;
 /** Places that are tried: those whose tests take most minutes now. */
 const TRIED = 6;
 const SHOWN = 3;

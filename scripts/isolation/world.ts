@@ -24,7 +24,7 @@ import {
 } from "@core";
 import { predictionOf, withTestGauges } from "../../core/isolation/predicted";
 import { chancesOf } from "../../core/isolation/case";
-import { templateNetlist } from "../../core/isolation/practice";
+import { templateNetlist } from "../../core/circuit/ofTemplate";
 import { plannedNetlist, plannedStates, readingsAsNew } from "../../demo/draft";
 import { fleetPlan } from "../../demo/fleet";
 

@@ -214,4 +214,4 @@ test("test points are worked out when asked, and said to be none where there is 
   expect(page!.madeAt).not.toBeNull();
   expect(page!.advice!.cases).toBeGreaterThan(0);
   expect(await askTestPoints(crypto.randomUUID())).toMatchObject({ ok: false, status: 404 });
-}, 90_000);
+}, 240_000);
