@@ -70,6 +70,17 @@ const rise = (name: string, most: number, state: ReadingState) =>
     "After 20 min at work, always the same spot",
   );
 
+const caseDrain = (f: TemplateFigures) =>
+  point(
+    "Case drain flow",
+    "caseDrainFlow",
+    "fullStroke",
+    { basis: "shareOfFullFlow", upper: 10, lower: null },
+    "10 % of full flow",
+    "Oil above 40 °C, full stroke or rated load, case line open to tank",
+    { pressure: f.pressure, temperature: 50 },
+  );
+
 const reservoir: TemplateComponent = {
   kind: "other",
   name: "Reservoir",
@@ -125,15 +136,7 @@ const variablePump = (f: TemplateFigures): TemplateComponent => ({
   displacement: f.displacement,
   speed: f.speed,
   points: [
-    point(
-      "Case drain flow",
-      "caseDrainFlow",
-      "fullStroke",
-      { basis: "shareOfFullFlow", upper: 10, lower: null },
-      "10 % of full flow",
-      "Oil above 40 °C, full stroke, case line open to tank",
-      { pressure: f.pressure, temperature: 50 },
-    ),
+    caseDrain(f),
     point(
       "Compensator pressure",
       "pressure",
@@ -206,15 +209,7 @@ const loopPump = (f: TemplateFigures): TemplateComponent => ({
   displacement: f.displacement,
   speed: f.speed,
   points: [
-    point(
-      "Case drain flow",
-      "caseDrainFlow",
-      "fullStroke",
-      { basis: "shareOfFullFlow", upper: 10, lower: null },
-      "10 % of full flow",
-      "Oil above 40 °C, full stroke, case line open to tank",
-      { pressure: f.pressure, temperature: 50 },
-    ),
+    caseDrain(f),
     point(
       "Loop pressure, side A",
       "pressure",
@@ -375,15 +370,7 @@ export const machineTemplates = {
         ),
       ]),
       plain("pistonMotor", "Motor", [
-        point(
-          "Case drain flow",
-          "caseDrainFlow",
-          "fullStroke",
-          { basis: "shareOfFullFlow", upper: 10, lower: null },
-          "10 % of full flow",
-          "Oil above 40 °C, at load, case line open to tank",
-          { pressure: f.pressure, temperature: 50 },
-        ),
+        caseDrain(f),
         rise("Case temperature over tank", 25, "fullStroke"),
       ]),
       { ...returnFilter, name: "Charge filter" },
