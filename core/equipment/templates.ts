@@ -369,10 +369,7 @@ export const machineTemplates = {
           "Meter or timed can in its drain, loop at work, both directions",
         ),
       ]),
-      plain("pistonMotor", "Motor", [
-        caseDrain(f),
-        rise("Case temperature over tank", 25, "fullStroke"),
-      ]),
+      plain("pistonMotor", "Motor", [caseDrain(f), rise("Case temperature over tank", 25, "fullStroke")]),
       { ...returnFilter, name: "Charge filter" },
       plain("other", "Cooler", []),
     ],
