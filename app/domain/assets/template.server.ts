@@ -108,6 +108,8 @@ export async function machineFromTemplate(fields: Record<string, string>, actor:
     return { ok: false, problems: { tag: `${taken.name} has this tag already. Tags are given once at a site.` } };
   const added = await importFleet(JSON.stringify(file), actor);
   if (!added.ok) return { ok: false, problems: { form: added.messages.join(" ") } };
+  // the pump that does the work is read first; the reservoir comes before it
+  const readFirst = parts.find((c) => c.kind !== "other" && c.points.length > 0)!.name;
   const [first] = await db()
     .select({ id: machines.id, pointId: points.id })
     .from(machines)
@@ -115,7 +117,7 @@ export async function machineFromTemplate(fields: Record<string, string>, actor:
     .innerJoin(circuits, eq(circuits.machineId, machines.id))
     .innerJoin(components, eq(components.circuitId, circuits.id))
     .innerJoin(points, eq(points.componentId, components.id))
-    .where(and(eq(sites.name, v.site), eq(machines.tag, v.tag), eq(components.name, "Pump")))
+    .where(and(eq(sites.name, v.site), eq(machines.tag, v.tag), eq(components.name, readFirst)))
     .orderBy(points.name)
     .limit(1);
   return { ok: true, id: first!.id, pointId: first!.pointId };
