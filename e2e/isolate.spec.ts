@@ -194,7 +194,7 @@ test("an engineer adds a cause of the plant's own; the next isolation thinks of 
   await page.getByRole("radio", { name: /Low or no pressure everywhere/ }).check();
   await page.getByRole("button", { name: "Find the next best test" }).click();
   await expect(page.getByRole("heading", { level: 1, name: /Sluice unit 4/ })).toBeVisible();
-  const named = page.getByRole("combobox", { name: "What it was" });
+  const named = page.getByRole("combobox", { name: "It was" });
   await expect(named.getByRole("option", { name: /sampling cock left open/i })).toHaveCount(1);
 
   await page.goto("/isolate/knowledge");
