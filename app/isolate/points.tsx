@@ -106,7 +106,7 @@ function PointsScreen({ loaderData: { page, mayAsk }, actionData, params }: Rout
           className="max-w-3xl"
         >
           {page.advice.points.length === 0 ? (
-            <Empty>None saves anything: the points that are there will do.</Empty>
+            <Empty>None saves two minutes an isolation: the points that are there will do.</Empty>
           ) : (
             <ul>
               {page.advice.points.map((p) => (

@@ -17,7 +17,7 @@ export interface TestPointAdvice {
   /** Cases that were drawn, and their mean minutes with what is there. */
   cases: number;
   minutes: number;
-  /** The best first; empty: none saves anything. */
+  /** The best first; empty: none saves anything worth it. */
   points: TestPoint[];
 }
 
@@ -43,6 +43,8 @@ const CASES = 80;
 /** Places that are tried: those whose tests take most minutes now. */
 const TRIED = 6;
 const SHOWN = 3;
+/** What is not sure and saves fewer minutes than this is not worth a line. */
+const WORTH_A_LINE = 2;
 /** At least so many standard errors above nothing. */
 const SURE = 2;
 
@@ -191,7 +193,7 @@ export function testPointAdvice(
     cases: drawn.length,
     minutes: mean(before.map((b) => b.minutes)),
     points: points
-      .filter((p) => p.worth > 0 && p.saved > 0)
+      .filter((p) => p.worth > 0 && p.saved > (p.sure ? 0 : WORTH_A_LINE))
       .sort((a, b) => b.worth - a.worth)
       .slice(0, SHOWN)
       .map(({ worth: _worth, ...point }): TestPoint => point),
