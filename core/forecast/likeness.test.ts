@@ -18,6 +18,10 @@ describe("whether a life is like its peers", () => {
     expect(odd[10]).toBeGreaterThan(0.5);
     expect(odd[13]).toBeGreaterThan(0.9);
   });
+  test("a reading that neither bank thought possible tells nothing of either", () => {
+    expect(likeness([-Infinity], [-Infinity])[0]).toBeCloseTo(0.9, 9);
+    expect(likeness([Infinity], [Infinity])[0]).toBeCloseTo(0.9, 9);
+  });
   test("always a share, for whatever densities", () => {
     fc.assert(
       fc.property(

@@ -22,7 +22,9 @@ export function likeness(withPeers: readonly number[], without: readonly number[
   let like = LIKE;
   return withPeers.map((ln, i) => {
     const stays = like * (1 - LEAVES) + (1 - like) * RETURNS;
-    const odds = Math.exp(Math.min(MOST, Math.max(-MOST, ln - without[i]!)));
+    // the same in both, be it impossible in both, tells nothing
+    const better = ln === without[i] ? 0 : ln - without[i]!;
+    const odds = Math.exp(Math.min(MOST, Math.max(-MOST, better)));
     like = (stays * odds) / (stays * odds + 1 - stays);
     return like;
   });

@@ -135,9 +135,7 @@ export async function casePage(id: string) {
     /** Guided tests made since it began, and not yet taken in. */
     guided: guided.flatMap((g) => {
       const at = own.tests.find((t) => t.id === g.test);
-      return at && !done.has(g.test)
-        ? [{ ...g, text: resultText(own, g.test, g.result), procedure: at.about.procedure ?? "" }]
-        : [];
+      return at && !done.has(g.test) ? [{ ...g, text: resultText(own, g.test, g.result) }] : [];
     }),
     decided: advice.decided,
     noneFits: advice.noneFits,
