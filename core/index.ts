@@ -82,9 +82,11 @@ export {
   debriefOf,
   minutesOf,
   MOST_SEED,
+  drawPractice,
   practiceCase,
   practiceLevels,
   unsafeActs,
+  type PracticeHidden,
   type PracticeLevel,
 } from "./isolation/practice";
 export { testPointAdvice, type TestPoint, type TestPointAdvice } from "./isolation/testPoints";

@@ -1,6 +1,6 @@
 /** Isolations of the harbour, entered as people would have: two that were closed, one that is open. */
 import { eq } from "drizzle-orm";
-import { practiceCase, type PracticeLevel, type SymptomId, type TestId } from "@core";
+import { drawPractice, practiceCase, type PracticeLevel, type SymptomId, type TestId } from "@core";
 import { db } from "~/db/client.server";
 import { users } from "~/db/peopleTables";
 import { circuits, isolationResults, isolations, machines, practiceRuns } from "~/db/schema";
@@ -92,7 +92,8 @@ export async function loadPractice(now: number): Promise<void> {
     const begun = await beginPractice({ level: p.level, seed: p.seed, submission: crypto.randomUUID() }, person);
     if (!begun.ok) throw new Error(Object.values(begun.problems).join(" "));
     for (const test of p.tests) await practiceTest(begun.id, test, person);
-    const { own, truth } = practiceCase(Number(p.level) as PracticeLevel, Number(p.seed));
+    const [level, seed] = [Number(p.level) as PracticeLevel, Number(p.seed)];
+    const { own, truth } = practiceCase(drawPractice(level, seed), level, seed)!;
     const named = p.right ? truth : (truth + 1) % own.suspects.length;
     await practiceName(begun.id, own.suspects[named]!.id, person);
     const startedAt = new Date(now - p.daysAgo * DAY);

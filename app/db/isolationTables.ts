@@ -19,6 +19,7 @@ import type {
   NoDiagnosis,
   PlantKnowledge,
   PlantCause,
+  PracticeHidden,
   PracticeLevel,
   IsolationRank,
   IsolationTest,
@@ -175,6 +176,8 @@ export const practiceRuns = pgTable(
       .references(() => users.id),
     level: integer("level").$type<PracticeLevel>().notNull(),
     seed: integer("seed").notNull(),
+    /** What it hides, drawn when it began; null: begun before this was kept, so that its seed draws it. */
+    hidden: jsonb("hidden").$type<PracticeHidden>(),
     startedAt: moment("started_at").notNull(),
     /** Ids of the tests that were made, in order. */
     made: jsonb("made").$type<string[]>().notNull().default([]),

@@ -1,26 +1,38 @@
 import { describe, expect, test } from "@jest/globals";
-import { debriefOf, minutesOf, practiceCase } from "./practice";
+import { debriefOf, drawPractice, minutesOf, practiceCase, type PracticeLevel } from "./practice";
 import { walk } from "./walk";
+
+const caseOf = (level: PracticeLevel, seed: number) => practiceCase(drawPractice(level, seed), level, seed)!;
 
 describe("a case to practise on", () => {
   test("the same level and seed are the same case, another seed is another", () => {
-    const [a, b] = [practiceCase(2, 17), practiceCase(2, 17)];
+    const [a, b] = [caseOf(2, 17), caseOf(2, 17)];
     expect([a.template, a.symptom, a.truth]).toEqual([b.template, b.symptom, b.truth]);
     for (const t of a.own.tests) expect(a.show(t)).toEqual(b.show(t));
-    const seen = new Set(
-      Array.from({ length: 12 }, (_, i) => practiceCase(2, i + 1)).map((c) => `${c.symptom} ${c.truth}`),
-    );
+    const seen = new Set(Array.from({ length: 12 }, (_, i) => caseOf(2, i + 1)).map((c) => `${c.symptom} ${c.truth}`));
     expect(seen.size).toBeGreaterThan(6);
+  });
+  test("what a run hides stays when seeds come to draw something else; what is gone from the knowledge is no case", () => {
+    const [hidden, other] = [drawPractice(1, 3), drawPractice(1, 4)];
+    expect(hidden).not.toEqual(other);
+    const kept = practiceCase(other, 1, 3)!;
+    expect([kept.template, kept.symptom, kept.own.suspects[kept.truth]!.id]).toEqual([
+      other.template,
+      other.symptom,
+      other.suspect,
+    ]);
+    expect(practiceCase({ ...hidden, suspect: "nothing" }, 1, 3)).toBeNull();
+    expect(practiceCase({ ...hidden, template: "gone" as typeof hidden.template }, 1, 3)).toBeNull();
   });
   test("every test has an answer that it can have", () => {
     for (const level of [1, 2, 3] as const)
       for (let seed = 1; seed <= 4; seed++) {
-        const c = practiceCase(level, seed);
+        const c = caseOf(level, seed);
         for (const t of c.own.tests) expect(Object.keys(t.about.results)).toContain(c.show(t).result);
       }
   });
   test("an instrument shows the fault in the circuit with its error", () => {
-    const withGauge = Array.from({ length: 60 }, (_, i) => practiceCase(1, i + 1)).flatMap((c) =>
+    const withGauge = Array.from({ length: 60 }, (_, i) => caseOf(1, i + 1)).flatMap((c) =>
       c.own.tests.map((t) => c.show(t)).filter((s) => s.times !== null),
     );
     expect(withGauge.length).toBeGreaterThan(20);
@@ -30,7 +42,7 @@ describe("a case to practise on", () => {
 });
 
 describe("the debrief", () => {
-  const c = practiceCase(1, 3);
+  const c = caseOf(1, 3);
   const truth = c.own.suspects[c.truth]!.id;
   const best = walk(c.own, (t) => c.show(t).result).steps.map((s) => s.test.id);
   test("the best path and the right name: full marks", () => {
@@ -38,7 +50,7 @@ describe("the debrief", () => {
   });
   test("the best path of no case is called unsafe", () => {
     for (let seed = 1; seed <= 12; seed++) {
-      const other = practiceCase(1, seed);
+      const other = caseOf(1, seed);
       const path = walk(other.own, (t) => other.show(t).result).steps.map((s) => s.test.id);
       const { unsafe, score } = debriefOf(other, path, other.own.suspects[other.truth]!.id);
       expect([seed, unsafe.filter((u) => u !== "blamed the pump"), score >= 85]).toEqual([seed, [], true]);

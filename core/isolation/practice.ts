@@ -65,40 +65,67 @@ function gaugesOf(netlist: Netlist, own: IsolationCase, truth: number, severity:
   };
 }
 
+/** What a case hides, as a plain record: kept with a run, it outlives changes of the knowledge and of the templates. */
+export interface PracticeHidden {
+  template: TemplateId;
+  symptom: SymptomId;
+  /** Id of the suspect that it is. */
+  suspect: string;
+  severity: number;
+}
+
+const caseOn = (template: TemplateId, symptom: SymptomId) => {
+  const netlist = templateNetlist(template);
+  return { netlist, own: beginCase(symptom, null, undefined, netlist) };
+};
+
 /**
- * The case of a level and a seed.
+ * Draw what the case of a level and a seed hides.
  * @param seed 1 to 9999
+ * @returns the same for the same seed, as long as knowledge and templates stay as they are
  */
-export function practiceCase(level: PracticeLevel, seed: number): PracticeCase {
+export function drawPractice(level: PracticeLevel, seed: number): PracticeHidden {
   const rng = random(seed * 10 + level).fork("practice");
   for (;;) {
     const template = rng.pick(templateIds);
     const symptom = rng.pick(symptomIds);
-    const netlist = templateNetlist(template);
-    const own = beginCase(symptom, null, undefined, netlist);
+    const { netlist, own } = caseOn(template, symptom);
     const listed = new Set<string>(Object.values(symptoms[symptom].causes).flat());
-    const likely = own.suspects.map((s, i) => ({ s, i })).filter(({ s }) => listed.has(s.cause));
+    const likely = own.suspects.filter((s) => listed.has(s.cause));
     if (likely.length < 4) continue;
-    const truth = rng.pick(likely).i;
-    const { element, about } = own.suspects[truth]!;
+    const { element, about, id: suspect } = rng.pick(likely);
     const kind = netlist.elements.find((e) => e.id === element)?.kind;
     const { fault } = about;
     const greatest = (kind && fault && elementKinds[kind].faults[fault]?.greatest) || 1;
-    const severity = greatest * 10 ** rng.between(...SEVERITIES[level]);
-    // solved when the first test asks for it: a list of cases does not
-    let gauge: ReturnType<typeof gaugesOf> | undefined;
-    return {
-      template,
-      symptom,
-      netlist,
-      own,
-      truth,
-      show: (test) => {
-        gauge ??= gaugesOf(netlist, own, truth, severity);
-        return resultOf(own, test, truth, level, gauge, rng.fork(test.id));
-      },
-    };
+    return { template, symptom, suspect, severity: greatest * 10 ** rng.between(...SEVERITIES[level]) };
   }
+}
+
+/**
+ * The case that hides this.
+ * @param seed 1 to 9999: what the tests show follows from it
+ * @returns null: its cause, symptom or template is no longer in the knowledge
+ */
+export function practiceCase(hidden: PracticeHidden, level: PracticeLevel, seed: number): PracticeCase | null {
+  const { template, symptom, suspect, severity } = hidden;
+  if (!templateIds.includes(template) || !symptomIds.includes(symptom)) return null;
+  const { netlist, own } = caseOn(template, symptom);
+  const truth = own.suspects.findIndex((s) => s.id === suspect);
+  if (truth < 0) return null;
+  const rng = random(seed * 10 + level).fork("practice tests");
+  // solved when the first test asks for it: a list of cases does not
+  let gauge: ReturnType<typeof gaugesOf> | undefined;
+  return {
+    template,
+    symptom,
+    netlist,
+    own,
+    truth,
+    show: (test) => {
+      gauge ??= gaugesOf(netlist, own, truth, severity);
+      return resultOf(own, test, truth, level, gauge, rng.fork(test.id));
+    },
+  };
 }
 
 function resultOf(

@@ -2,6 +2,7 @@
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import {
   debriefOf,
+  drawPractice,
   minutesOf,
   MOST_SEED,
   practiceCase,
@@ -22,6 +23,17 @@ import { now } from "~/runtime/clock.server";
 const SHOWN = 30;
 const MOST_TESTS = 60;
 
+type Run = typeof practiceRuns.$inferSelect;
+
+const hiddenIn = ({ hidden, level, seed }: Run) => hidden ?? drawPractice(level, seed);
+const caseIn = (run: Run) => practiceCase(hiddenIn(run), run.level, run.seed);
+
+const GONE: Answer = {
+  ok: false,
+  status: 409,
+  problems: { form: "What this case hides is no longer in the knowledge. Begin another one." },
+};
+
 /** Runs of one person, the newest first. */
 export async function practiceOf(personId: string) {
   const rows = await db()
@@ -34,7 +46,7 @@ export async function practiceOf(personId: string) {
     id: r.id,
     level: practiceLevels[r.level].label,
     seed: r.seed,
-    symptom: symptoms[practiceCase(r.level, r.seed).symptom].label,
+    symptom: symptoms[hiddenIn(r).symptom]?.label ?? "A symptom that is no longer listed",
     startedAt: r.startedAt.getTime(),
     tests: r.made.length,
     score: r.score,
@@ -58,7 +70,14 @@ export async function beginPractice(fields: Record<string, string>, actor: Actor
   try {
     const [row] = await db()
       .insert(practiceRuns)
-      .values({ personId: actor.id!, level: level as PracticeLevel, seed, startedAt: new Date(now()), submission })
+      .values({
+        personId: actor.id!,
+        level: level as PracticeLevel,
+        seed,
+        hidden: drawPractice(level as PracticeLevel, seed),
+        startedAt: new Date(now()),
+        submission,
+      })
       .returning({ id: practiceRuns.id });
     return { ok: true, id: row!.id };
   } catch (error) {
@@ -81,7 +100,9 @@ export async function practiceTest(id: string, test: string, actor: Actor): Prom
     if (!row) throw notFound("practice case");
     if (row.named !== null) return OVER;
     if (row.made.includes(test)) return { ok: true, id };
-    const { own } = practiceCase(row.level, row.seed);
+    const hidden = caseIn(row);
+    if (!hidden) return GONE;
+    const { own } = hidden;
     if (!own.tests.some((t) => t.id === test) || row.made.length >= MOST_TESTS)
       return { ok: false, problems: { form: "Choose a test from the list." } };
     await tx
@@ -100,7 +121,8 @@ export async function practiceName(id: string, named: string, actor: Actor): Pro
     .where(and(eq(practiceRuns.id, id), sql`${practiceRuns.personId} = ${actor.id}`));
   if (!row) throw notFound("practice case");
   if (row.named !== null) return OVER;
-  const hidden = practiceCase(row.level, row.seed);
+  const hidden = caseIn(row);
+  if (!hidden) return GONE;
   if (!hidden.own.suspects.some((s) => s.id === named)) return { ok: false, problems: { named: "Choose what it is." } };
   const { score } = debriefOf(hidden, row.made, named);
   await db()
@@ -117,7 +139,8 @@ export async function practicePage(id: string, personId: string) {
     .from(practiceRuns)
     .where(and(eq(practiceRuns.id, id), eq(practiceRuns.personId, personId)));
   if (!row) throw notFound("practice case");
-  const hidden = practiceCase(row.level, row.seed);
+  const hidden = caseIn(row);
+  if (!hidden) throw notFound("practice case");
   const { own } = hidden;
   const made = row.made.flatMap((test) => {
     const at = own.tests.find((t) => t.id === test);
@@ -154,6 +177,7 @@ export async function practicePage(id: string, personId: string) {
       .sort((a, b) => a.text.localeCompare(b.text)),
     over: debrief && {
       ...debrief,
+      score: row.score ?? debrief.score,
       unsafe: debrief.unsafe.map((u) => unsafeActs[u]),
       truth: truth.text,
       act: truth.about.act.text,
