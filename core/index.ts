@@ -33,7 +33,26 @@ export { cusum } from "./change/cusum";
 export { ewma } from "./change/ewma";
 export { weibullFit } from "./lives/weibull";
 export { ageReplacement } from "./lives/ageReplacement";
-export { dayOf, dayStart } from "./planning/day";
+export { solvePlan, type SolveStep } from "./plan/solve";
+export { prepare as preparePlan } from "./plan/blocks";
+export { helpsOf, linesOf, type PlanHelp, type PlanLine } from "./plan/lines";
+export { valueOf as planValue, type PlanValue } from "./plan/value";
+export { hoursOf, standsAt } from "./plan/options";
+export { costsOfKind, usualCosts, usualHours } from "./plan/usual";
+export { noWishes, tradeIds, trades } from "./plan/types";
+export type {
+  CrewHours,
+  PlanCosts,
+  PlanOption,
+  PlanPiece,
+  PlanProblem,
+  PlanStop,
+  PlanTrouble,
+  Trade,
+  Wishes,
+} from "./plan/types";
+export { moneyText, optionName, readAgainBy, reasonOf, type PlanWriter } from "./plan/words";
+export { addDays, dayOf, dayStart } from "./planning/day";
 export { partAgainstStop, partReadyOn, type PartAnswer } from "./planning/part";
 export { questionHours } from "./hours/question";
 export { CLOCK_SLACK, fittedAt, NOT_FITTED, readingProblems } from "./readings/rules";

@@ -106,6 +106,10 @@ export const components = pgTable(
     speed: doublePrecision("speed"),
     maxPressure: doublePrecision("max_pressure"),
     leadTimeDays: integer("lead_time_days"),
+    /** Of a new part, and of failing in service all told (repair, standing, damage downstream); null: usual of its kind. */
+    partCost: doublePrecision("part_cost"),
+    failureCost: doublePrecision("failure_cost"),
+    sparesOnHand: integer("spares_on_hand").notNull().default(0),
     runInHours: doublePrecision("run_in_hours").notNull().default(50),
     /** The maker's cleanliness code; empty: typical guidance. */
     makersCode: text("makers_code").notNull().default(""),

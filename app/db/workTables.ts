@@ -15,7 +15,11 @@ export const stops = pgTable(
     name: text("name").notNull(),
     startsOn: date("starts_on", { mode: "string" }).notNull(),
     days: integer("days").notNull().default(1),
+    /** Hours of fitters, and of electricians. */
     crewHours: doublePrecision("crew_hours").notNull().default(24),
+    electricianHours: doublePrecision("electrician_hours").notNull().default(0),
+    /** Tags of the machines that stand, separated by commas; empty: all of them. */
+    machineTags: text("machine_tags").notNull().default(""),
     retiredAt: retired(),
     version: version(),
   },

@@ -23,6 +23,8 @@ export const loader = guard("engineer", async ({ params, request }) => {
     dutyDeviation: "0.15",
     days: "1",
     crewHours: "24",
+    electricianHours: "0",
+    sparesOnHand: "0",
     density15: "870",
     timeZone: "Europe/London",
   };

@@ -186,6 +186,22 @@ export function idParam(params: LoaderFunctionArgs["params"], name = "id"): stri
   return value;
 }
 
+/** A loader whose address is its key: nobody signs in, and `load` itself tests the key before it says anything. */
+export function guardToken<T>(
+  load: (args: LoaderFunctionArgs) => Promise<T>,
+): (args: LoaderFunctionArgs) => Promise<T> {
+  const loader = async (args: LoaderFunctionArgs): Promise<T> => {
+    try {
+      return await load(args);
+    } catch (error) {
+      if (databaseDown(error)) throw data({ kind: "database" }, { status: 503 });
+      throw error;
+    }
+  };
+  guarded.add(loader);
+  return loader;
+}
+
 export function notFound(what: string) {
   return data({ kind: "missing", what }, { status: 404 });
 }

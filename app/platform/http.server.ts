@@ -39,11 +39,14 @@ export function makeApp(build: () => Promise<unknown>, { files }: { files?: Requ
     next();
   });
   const nonce = (_request: unknown, response: unknown) => `'nonce-${(response as Response).locals.nonce}'`;
+  /** The plan's solver is WebAssembly: its thread alone may compile it, no page. */
+  const compiles = (request: unknown) =>
+    (request as express.Request).path.startsWith("/assets/planner.worker") ? "'wasm-unsafe-eval'" : "'self'";
   const policy = {
     useDefaults: false,
     directives: {
       defaultSrc: ["'self'"],
-      scriptSrc: ["'self'", nonce],
+      scriptSrc: ["'self'", nonce, compiles],
       // style attributes set by components (places on a ruler); no style comes from user text
       styleSrc: ["'self'", "'unsafe-inline'"],
       imgSrc: ["'self'", "data:", "blob:"],

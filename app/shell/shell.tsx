@@ -45,6 +45,7 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
     { to: "/rounds", label: "Rounds", count: 0 },
     { to: "/oil", label: "Oil", count: oils },
     { to: "/isolate", label: "Isolate", count: 0 },
+    { to: "/plan", label: "Plan", count: 0 },
     { to: "/work", label: "Work", count: openWork },
     { to: "/calculators", label: "Calculators", count: 0 },
     { to: "/records", label: "Records", count: 0 },

@@ -1,6 +1,6 @@
 /** Pieces that go together become one block, so that everything behind has one choice a block to make. */
 import { hoursOf, optionsOf, standsAt, stopsOf } from "./options";
-import { tradeIds, type CrewHours, type PlanOption, type PlanProblem, type PlanTrouble } from "./types";
+import { tradeIds, type CrewHours, type PlanOption, type PlanProblem, type PlanTrouble, type Trade } from "./types";
 
 export interface BlockOption {
   id: string;
@@ -106,6 +106,16 @@ function troublesOf(problem: PlanProblem): PlanTrouble[] {
   return found;
 }
 
+/** Hours by the trade that has them: a stop that does not tell its electricians apart has one crew for everything. */
+function crewTaken(hours: CrewHours, crew: CrewHours): { trade: Trade; hours: number }[] {
+  const taken: CrewHours = {};
+  for (const t of tradeIds) {
+    const trade = crew[t] === undefined ? "mechanical" : t;
+    if (hours[t]) taken[trade] = (taken[trade] ?? 0) + hours[t];
+  }
+  return tradeIds.flatMap((trade) => (taken[trade] ? [{ trade, hours: taken[trade] }] : []));
+}
+
 type Unshared = Omit<Block, "options"> & { options: Omit<BlockOption, "opens" | "takes">[] };
 
 /** Options that all pieces of a block have, cut down to what is pinned. */
@@ -159,8 +169,11 @@ function worth(
   return options.filter((o) => inAnyCase(o) <= least + 1e-9);
 }
 
-/** The problem as blocks with their options; a wish that cannot be heeded is put aside and told. */
-export function prepare(problem: PlanProblem): Prepared {
+/**
+ * The problem as blocks with their options; a wish that cannot be heeded is put aside and told.
+ * @param all keep the options that are never best too, so that it can be told what they would cost
+ */
+export function prepare(problem: PlanProblem, all = false): Prepared {
   const options = optionsOf(problem);
   const troubles = troublesOf(problem);
   const whole = groupsOf(problem).map((pieces) => blockOf(problem, pieces, options, troubles));
@@ -171,7 +184,10 @@ export function prepare(problem: PlanProblem): Prepared {
   /** What a block pays there in any case: its own cost, and the openings that nobody can share with it. */
   const alone = (b: Unshared, o: Unshared["options"][number]) =>
     b.machines.filter((m) => users.get(`${m} ${o.id}`) === 1).length * openingOf(o.kind, problem);
-  const unshared = whole.map((b) => ({ ...b, options: worth(b, problem, (o) => o.cost + alone(b, o)) }));
+  const unshared = whole.map((b) => ({
+    ...b,
+    options: all ? b.options : worth(b, problem, (o) => o.cost + alone(b, o)),
+  }));
   const crewOf = new Map(stopsOf(problem).map((s) => [s.id, s.crew]));
   const shared: Shared = { openings: [], crews: [] };
   const places = new Map<string, number>();
@@ -187,10 +203,9 @@ export function prepare(problem: PlanProblem): Prepared {
       opens: b.machines.map((m) => placeOf(shared.openings, `opens ${m} ${o.id}`, openingOf(o.kind, problem))),
       takes:
         o.kind === "stop"
-          ? tradeIds.flatMap((t) => {
-              const has = (crewOf.get(o.id)?.[t] ?? 0) + (problem.wishes.moreCrew[t] ?? 0);
-              const hours = b.hours[t];
-              return hours ? [{ crew: placeOf(shared.crews, `crew ${t} ${o.id}`, has), hours }] : [];
+          ? crewTaken(b.hours, crewOf.get(o.id)!).map(({ trade, hours }) => {
+              const has = (crewOf.get(o.id)?.[trade] ?? 0) + (problem.wishes.moreCrew[trade] ?? 0);
+              return { crew: placeOf(shared.crews, `crew ${trade} ${o.id}`, has), hours };
             })
           : [],
     })),

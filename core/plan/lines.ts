@@ -19,8 +19,16 @@ export interface PlanLine {
 
 const LEAST = 1e-6;
 
+/** A choice among all options that there are, those that are never best too. */
+function amongAll({ problem, blocks }: Prepared, choice: Choice): { prepared: Prepared; choice: Choice } {
+  const ids = blocks.map((b, i) => b.options[choice[i]!]!.id);
+  const prepared = prepare(problem, true);
+  return { prepared, choice: prepared.blocks.map((b, i) => b.options.findIndex((o) => o.id === ids[i])) };
+}
+
 /** Every piece of a plan, in the order of the problem's pieces. */
-export function linesOf(prepared: Prepared, choice: Choice): PlanLine[] {
+export function linesOf(solved: Prepared, taken: Choice): PlanLine[] {
+  const { prepared, choice } = amongAll(solved, taken);
   const { blocks, problem } = prepared;
   const load = loadOf(prepared, choice);
   const lines = blocks.flatMap((b, i) => {
@@ -59,11 +67,12 @@ export interface PlanHelp {
  * What would save most, piece by piece with the others as planned: its part on the shelf today, or knowing when its limit
  * comes. Knowing is an upper bound of what further readings are worth: none tells everything.
  */
-export function helpsOf(prepared: Prepared, choice: Choice): PlanHelp[] {
+export function helpsOf(solved: Prepared, taken: Choice): PlanHelp[] {
+  const { prepared, choice } = amongAll(solved, taken);
   const { problem, blocks } = prepared;
   const found: PlanHelp[] = [];
   const shelf = shelved(problem);
-  const withParts = prepare(shelf);
+  const withParts = prepare(shelf, true);
   const load = loadOf(prepared, choice);
   blocks.forEach((b, i) => {
     if (b.pieces.length !== 1) return;
@@ -95,7 +104,6 @@ export function helpsOf(prepared: Prepared, choice: Choice): PlanHelp[] {
 
 const shelved = (problem: PlanProblem): PlanProblem => ({
   ...problem,
-  wishes: { ...problem.wishes, caution: 0.5 },
   pieces: problem.pieces.map((p) => ({ ...p, partAt: p.partAt === null ? null : problem.now })),
 });
 

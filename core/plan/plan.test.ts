@@ -180,6 +180,18 @@ describe("which stop", () => {
     expect(pinned.lines.map((l) => l.option.id)).toEqual(["a", "a"]);
     expect(valueOf(pinned.prepared, pinned.step.choice).parts.over).toBe(6 * COSTS.overHour);
   });
+  test("a stop that does not tell trades apart has one crew; one that does has each its own", () => {
+    const both = [piece("p", { hours: { mechanical: 4, electrical: 4 } })];
+    const over = (crew: PlanStop["crew"]) => {
+      const { prepared, step } = solved(
+        problem({ pieces: both, stops: [stop("b", 58, { crew })], wishes: { ...noWishes, pinned: { p: "b" } } }),
+      );
+      return valueOf(prepared, step.choice).parts.over / COSTS.overHour;
+    };
+    expect([over({ mechanical: 8 }), over({ mechanical: 5 }), over({ mechanical: 8, electrical: 1 })]).toEqual([
+      0, 3, 3,
+    ]);
+  });
   test("wishes are heeded and cost what they cost", () => {
     const free = solved(problem());
     const wish = solved(problem({ wishes: { ...noWishes, forbidden: { p: ["b"] } } }));

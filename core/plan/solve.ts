@@ -20,7 +20,7 @@ export interface SolveLimits {
   gap?: number;
   seconds?: number;
   /** Each better plan, and each better bound. */
-  onStep?: (step: SolveStep) => void;
+  onStep?: (step: SolveStep, prepared: Prepared) => void;
 }
 
 const gapOf = (objective: number, bound: number) =>
@@ -45,7 +45,7 @@ export function solvePlan(
   const objective = objectiveOf(prepared, start);
   let step: SolveStep = { choice: start, objective, bound: -Infinity, gap: 1 };
   if (prepared.blocks.length === 0) return { prepared, step: { ...step, bound: 0, gap: 0 } };
-  onStep?.(step);
+  onStep?.(step, prepared);
   const program = programOf(prepared);
   const better = (values: ArrayLike<number> | undefined, bound: number) => {
     const choice = values ? choiceIn(prepared, program, values) : null;
@@ -54,7 +54,7 @@ export function solvePlan(
     if (!(found < step.objective - 1e-9) && !(raised > step.bound)) return;
     const now = choice && found < step.objective ? { choice, objective: found } : step;
     step = { choice: now.choice, objective: now.objective, bound: raised, gap: gapOf(now.objective, raised) };
-    onStep?.(step);
+    onStep?.(step, prepared);
   };
   highs.withModel((model) => {
     const { whole, cost, lower, upper, rowLower, rowUpper, starts, indices, values } = program;

@@ -29,6 +29,7 @@ import {
   readings,
   sites,
 } from "~/db/schema";
+import { leadTimeNow } from "~/domain/planning/index.server";
 import { now } from "~/runtime/clock.server";
 
 /** Everything about a point that an assessment needs, except readings, stops and peers. */
@@ -46,7 +47,7 @@ export function pointSetups(tx: Queryable) {
       componentKind: components.kind,
       displacement: components.displacement,
       speed: components.speed,
-      leadTimeDays: components.leadTimeDays,
+      leadTimeDays: leadTimeNow,
       runInHours: components.runInHours,
       hoursPerDay: machines.hoursPerDay,
       dutyDeviation: machines.dutyDeviation,

@@ -7,7 +7,7 @@ import { marginTrendOf, partsOf, type AssessmentParts, type MarginTrend } from "
 import { accountedFor, faultKey, openEvent } from "./decisions.server";
 import { dueAt, roundJoins } from "~/domain/readings/index.server";
 import { now } from "~/runtime/clock.server";
-import { notOverOf } from "~/domain/planning/index.server";
+import { leadTimeNowOf, notOverOf } from "~/domain/planning/index.server";
 
 const DAY = 86_400_000;
 const DECISIONS = 12;
@@ -250,7 +250,7 @@ export async function stopsAhead(): Promise<{
   const work = await ask<NextStop["work"][number]>(sql`
     select i.id, m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) || ': ' || i.kind as what, i.crew_hours
       as hours, i.kind <> 'inspection' as "needsPart",
-           c.lead_time_days as "leadTimeDays", i.part_ordered_on::text as "orderedOn"
+           ${leadTimeNowOf} as "leadTimeDays", i.part_ordered_on::text as "orderedOn"
     from interventions i join components c on c.id = i.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
     where i.stop_id = ${first.id} and i.done_at is null and i.cancelled_at is null order by m.name limit 20`);
   return { next: { ...first, work: work }, all: all };

@@ -1,2 +1,3 @@
-/** What other subjects use of planning: stops. */
+/** What other subjects use of planning: stops, and whether a part is there. */
 export { notOver, notOverOf } from "./stops.server";
+export { leadTimeNow, leadTimeNowOf } from "./parts.server";

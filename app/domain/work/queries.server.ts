@@ -26,7 +26,7 @@ import {
 import { currentDetail, assessPointOf, contextOf, pointSetups, readingsOfLife } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/guard.server";
-import { notOver } from "~/domain/planning/index.server";
+import { leadTimeNow, notOver } from "~/domain/planning/index.server";
 
 const workColumns = () => ({
   id: interventions.id,
@@ -38,7 +38,7 @@ const workColumns = () => ({
   orderedOn: interventions.partOrderedOn,
   component: components.name,
   componentId: components.id,
-  leadTimeDays: components.leadTimeDays,
+  leadTimeDays: leadTimeNow,
   machine: machines.name,
   machineId: machines.id,
   timeZone: sites.timeZone,
@@ -89,7 +89,7 @@ export async function bookingContext(componentId: string | null, pointId: string
     .select({
       componentId: components.id,
       component: components.name,
-      leadTimeDays: components.leadTimeDays,
+      leadTimeDays: leadTimeNow,
       machine: machines.name,
       machineId: machines.id,
       siteId: machines.siteId,
@@ -216,7 +216,7 @@ export async function interventionPage(id: string) {
       work: interventions,
       component: components.name,
       kindOfComponent: components.kind,
-      leadTimeDays: components.leadTimeDays,
+      leadTimeDays: leadTimeNow,
       machine: machines.name,
       machineId: machines.id,
       timeZone: sites.timeZone,

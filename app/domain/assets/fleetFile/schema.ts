@@ -27,6 +27,7 @@ const above = { type: "number", exclusiveMinimum: 0, maximum: 1e9 } as const;
 const value = { type: ["number", "null"], minimum: -1e9, maximum: 1e9 } as const;
 /** °C of a hydraulic oil, as the forms take it. */
 const oilTemperature = { type: ["number", "null"], minimum: -40, maximum: 130 } as const;
+const cost = { type: ["number", "null"], minimum: 0, maximum: 1e9 } as const;
 const hoursCount = { type: "number", minimum: 0, maximum: 1e6 } as const;
 
 /** Figures of an oil by name, core units. */
@@ -188,6 +189,8 @@ export const fleetSchema = {
             startsOn: { type: "string", pattern: "^\\d{4}-\\d{2}-\\d{2}$" },
             days: whole(1, 365),
             crewHours: hoursCount,
+            electricianHours: hoursCount,
+            machineTags: { type: "string", maxLength: 1000 },
             retiredAt,
           }),
         },
@@ -241,6 +244,9 @@ export const fleetSchema = {
                     speed: positive,
                     maxPressure: positive,
                     leadTimeDays: { type: ["integer", "null"], minimum: 0, maximum: 2000 },
+                    partCost: cost,
+                    failureCost: cost,
+                    sparesOnHand: whole(0, 999),
                     runInHours: { type: "number", minimum: 0, maximum: 5000 },
                     retiredAt,
                     fittedAt: moment,

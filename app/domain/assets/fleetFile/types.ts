@@ -60,7 +60,7 @@ export interface FleetInstrument extends Retirable {
 export interface FleetSite extends Retirable {
   name: string;
   timeZone: string;
-  stops?: (Retirable & { name: string; startsOn: string; days?: number; crewHours?: number })[];
+  stops?: (Retirable & { name: string; startsOn: string; days?: number; crewHours?: number; electricianHours?: number; machineTags?: string })[];
   rounds?: {
     name: string;
     intervalDays?: number;
@@ -124,6 +124,9 @@ export interface FleetComponent extends Retirable {
   speed?: number | null;
   maxPressure?: number | null;
   leadTimeDays?: number | null;
+  partCost?: number | null;
+  failureCost?: number | null;
+  sparesOnHand?: number;
   runInHours?: number;
   fittedAt?: string;
   fittedHours?: number;

@@ -1,0 +1,406 @@
+import { useMemo, useState } from "react";
+import { Form, Link, redirect, useSearchParams } from "react-router";
+import type { Route } from "./+types/plan";
+import { moneyText, optionName, readAgainBy, reasonOf, type PlanWriter, type Wishes } from "@core";
+import { bookPlan, dropPlan, keepPlan, keptPlans } from "~/domain/plan/kept.server";
+import { planSites, sitePlan } from "~/domain/plan/pieces.server";
+import { guard, guardAction, refused } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
+import { mayAct } from "~/platform/permissions";
+import { formFields } from "~/platform/request.server";
+import { Button, fieldClass, FormProblemsProvider, Notice, TextField } from "~/ui/form";
+import { Empty, PageHead, Section } from "~/ui/page";
+import { dayText, InZone, useSite } from "~/ui/site";
+import { Board, type BoardRow } from "./board";
+import { Compare } from "./compare";
+import { usePlanner } from "./usePlanner";
+
+export const meta = () => [{ title: "Plan · Juncteral" }];
+
+export const loader = guard("viewer", async ({ request, user }) => {
+  const { all, site } = await planSites(new URL(request.url).searchParams.get("site"));
+  const mayEdit = mayAct(user.role, "engineer");
+  if (!site) return { mayEdit, loaded: null };
+  const [plan, kept] = await Promise.all([sitePlan(site), keptPlans(site.id)]);
+  return { mayEdit, loaded: { site, sites: all, plan, kept, submission: crypto.randomUUID() } };
+});
+
+export const action = guardAction("engineer", async ({ request, user }) => {
+  const fields = await formFields(request);
+  const id = fields.plan ?? "";
+  const done =
+    fields.intent === "keep"
+      ? await keepPlan(fields, user)
+      : !isUuid(id)
+        ? { ok: false as const, problems: { form: "Choose a plan from the list." } }
+        : fields.intent === "book"
+          ? await bookPlan(id, user)
+          : await dropPlan(id, user);
+  return done.ok ? redirect(`/plan${new URL(request.url).search}`) : refused(done);
+});
+
+type Loaded = NonNullable<Route.ComponentProps["loaderData"]["loaded"]> & { mayEdit: boolean };
+
+const ZOOMS = [1, 3, 6, 12, 24, 36];
+
+export default function Plan({ loaderData: { loaded, mayEdit }, actionData }: Route.ComponentProps) {
+  if (!loaded)
+    return (
+      <>
+        <PageHead title="Nothing to plan yet" />
+        <Empty>
+          There is no site.{" "}
+          {mayEdit ? (
+            <Link to="/fleet/begin" className="act">
+              Begin with a machine
+            </Link>
+          ) : (
+            "An engineer begins with a machine."
+          )}
+        </Empty>
+      </>
+    );
+  return (
+    <InZone timeZone={loaded.site.timeZone}>
+      <FormProblemsProvider problems={actionData?.problems}>
+        <Planned key={loaded.site.id} {...loaded} mayEdit={mayEdit} problem={actionData?.problems?.form} />
+      </FormProblemsProvider>
+    </InZone>
+  );
+}
+
+/** Wishes of this visit over those that bookings are. */
+function useWishes(booked: Wishes) {
+  const [own, setOwn] = useState<Wishes>(booked);
+  const set = (change: Partial<Wishes>) => setOwn((w) => ({ ...w, ...change }));
+  const move = (piece: string, way: string) =>
+    setOwn((w) => {
+      const { [piece]: _, ...pinned } = w.pinned;
+      return { ...w, pinned: way ? { ...pinned, [piece]: way } : pinned };
+    });
+  return { wishes: own, set, move, reset: () => setOwn(booked) };
+}
+
+function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Loaded & { problem: string | undefined }) {
+  const here = useSite();
+  const [search, setSearch] = useSearchParams();
+  const { wishes, set, move, reset } = useWishes(plan.problem.wishes);
+  const [months, setMonths] = useState(12);
+  const [only, setOnly] = useState("");
+  const asked = useMemo(() => ({ ...plan.problem, wishes }), [plan.problem, wishes]);
+  const { solved, unwished, solving, stop, again } = usePlanner(asked);
+  const { currency } = asked.costs;
+  const writer: PlanWriter = {
+    day: (ms) => dayText(ms, here),
+    currency,
+    now: asked.now,
+    stops: new Map(asked.stops.map((s) => [s.id, s])),
+  };
+  const ahead = asked.stops.filter((s) => !wishes.without.includes(s.id));
+  const lineOf = new Map(solved?.lines.map((l) => [l.piece, l]));
+  const rows = asked.pieces.flatMap((piece): BoardRow[] => {
+    const facts = plan.pieces[piece.id]!;
+    const line = lineOf.get(piece.id) ?? null;
+    if (only && !`${facts.machine} ${facts.component}`.toLowerCase().includes(only.toLowerCase())) return [];
+    const again = line?.option.kind === "wait" ? readAgainBy(piece, asked.now) : null;
+    const ways = [
+      ...ahead
+        .filter((s) => s.machines === null || s.machines.includes(piece.machine))
+        .map((s) => ({ id: s.id, label: `${s.name}, ${dayText(s.at, here)}`, at: s.at })),
+      {
+        id: "own",
+        label:
+          line?.option.kind === "own"
+            ? `${optionName(line.option, writer)}, ${dayText(line.option.at, here)}`
+            : "a stop of its own",
+        at: line?.option.kind === "own" ? line.option.at : Infinity,
+      },
+      { id: "wait", label: again ? `wait, read again by ${dayText(again, here)}` : "wait", at: Infinity },
+    ];
+    const reason = line ? reasonOf(line, piece, writer) : "";
+    return [{ facts, line, pinned: wishes.pinned[piece.id] !== undefined, reason, ways }];
+  });
+  const count = (kind: string) => solved?.lines.filter((l) => l.option.kind === kind).length ?? 0;
+  const wished = unwished !== null && solved ? solved.value.expected - unwished : null;
+  return (
+    <>
+      <PageHead
+        crumbs={sites.length > 1 ? [{ label: site.name }] : []}
+        title={
+          asked.pieces.length === 0
+            ? "Nothing is due in the next year"
+            : !solved
+              ? `Planning ${asked.pieces.length} piece${asked.pieces.length === 1 ? "" : "s"} of work`
+              : headline(asked.pieces.length, count("stop"), count("own"), count("wait"))
+        }
+      >
+        <span className="flex flex-wrap gap-x-4">
+          <Link to={`/plan/parts?site=${site.id}`} className="way">
+            Parts
+          </Link>
+          <Link to={`/plan/costs?site=${site.id}`} className="way">
+            What work costs
+          </Link>
+          <Link to="/plan/scorecard" className="way">
+            Scorecard
+          </Link>
+          <Link to="/plan/calendar" className="way">
+            Calendar
+          </Link>
+        </span>
+      </PageHead>
+      {problem ? <Notice tone="verm">{problem}</Notice> : null}
+      {solved?.problem ? <Notice tone="verm">{solved.problem}</Notice> : null}
+      <p className="mb-3" role="status">
+        {solved && !solved.problem ? (
+          <>
+            Expected cost <strong className="font-semibold">{moneyText(solved.value.expected, currency)}</strong>, one
+            time in ten over {moneyText(solved.value.high, currency)}; {solved.value.failures.toFixed(1)} failures to be
+            expected.{" "}
+            {solving
+              ? `Best so far, at most ${percent(solved.gap)} from the best; still solving.`
+              : solved.gap <= 1e-4
+                ? "Proven: no plan of these pieces is cheaper."
+                : `At most ${percent(solved.gap)} dearer than the best possible.`}
+            {wished !== null && wished > 0.5
+              ? ` What is pinned and wished costs ${moneyText(wished, currency)} of it.`
+              : ""}
+          </>
+        ) : (
+          "Solving…"
+        )}
+      </p>
+      <div className="mb-4 flex flex-wrap items-end gap-x-5 gap-y-2 text-sm print:hidden">
+        {sites.length > 1 ? (
+          <label>
+            <span className="block text-ink-2">Site</span>
+            <select
+              className={fieldClass}
+              value={site.id}
+              onChange={(e) => setSearch({ ...Object.fromEntries(search), site: e.target.value })}
+            >
+              {sites.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        ) : null}
+        <label>
+          <span className="block text-ink-2">Show</span>
+          <select className={fieldClass} value={months} onChange={(e) => setMonths(Number(e.target.value))}>
+            {ZOOMS.map((m) => (
+              <option key={m} value={m}>
+                {m === 1 ? "a month" : m < 12 ? `${m} months` : m === 12 ? "a year" : `${m / 12} years`}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          <span className="block text-ink-2">Machine or component</span>
+          <input className={fieldClass} value={only} onChange={(e) => setOnly(e.target.value)} placeholder="all" />
+        </label>
+        <label>
+          <span className="block text-ink-2">Weigh</span>
+          <select
+            className={fieldClass}
+            value={wishes.caution}
+            onChange={(e) => set({ caution: Number(e.target.value) })}
+          >
+            <option value={0}>the expected cost</option>
+            <option value={0.5}>the worst tenth as much</option>
+            <option value={0.8}>mostly the worst tenth</option>
+          </select>
+        </label>
+        <label>
+          <span className="block text-ink-2">More crew at each stop</span>
+          <select
+            className={fieldClass}
+            value={wishes.moreCrew.mechanical ?? 0}
+            onChange={(e) => set({ moreCrew: { mechanical: Number(e.target.value) } })}
+          >
+            {[0, 8, 16, 24, 40].map((h) => (
+              <option key={h} value={h}>
+                {h === 0 ? "none" : `${h} h`}
+              </option>
+            ))}
+          </select>
+        </label>
+        {solving ? (
+          <Button type="button" tone="plain" onClick={stop}>
+            Stop solving
+          </Button>
+        ) : (
+          <Button type="button" tone="plain" onClick={again}>
+            Solve again
+          </Button>
+        )}
+        <Button type="button" tone="plain" onClick={reset}>
+          Take wishes back
+        </Button>
+      </div>
+      {solved?.troubles.length || plan.strangeTags.length ? (
+        <Notice tone="ochre" live={false}>
+          <ul>
+            {solved?.troubles.map((t, i) => (
+              <li key={i}>
+                {t.text} <span className="text-ink-2">What can be done: {t.offers.join("; ")}.</span>
+              </li>
+            ))}
+            {plan.strangeTags.map((t) => (
+              <li key={`${t.stop} ${t.tag}`}>
+                {t.stop} names the machine {t.tag}, which is not at this site.
+              </li>
+            ))}
+          </ul>
+        </Notice>
+      ) : null}
+      {asked.pieces.length === 0 ? (
+        <Empty>No forecast, fault or booking asks for work in the next year.</Empty>
+      ) : (
+        <Board rows={rows} months={months} stops={ahead} onMove={move} mayWish />
+      )}
+      <div className="mt-7 grid gap-x-8 lg:grid-cols-2">
+        <Stops plan={plan} lines={solved?.lines ?? []} wishes={wishes} set={set} mayEdit={mayEdit} />
+        <Section title="What would help most">
+          {solved && solved.helps.length > 0 ? (
+            <ul>
+              {solved.helps.slice(0, 6).map((h) => (
+                <li key={`${h.piece} ${h.kind}`} className="ruled flex justify-between gap-3 py-1.5 text-sm">
+                  <span>
+                    {h.kind === "part" ? "Its part on the shelf: " : "Knowing when, by more readings: "}
+                    {plan.pieces[h.piece]!.machine}, {plan.pieces[h.piece]!.component.toLowerCase()}
+                  </span>
+                  <span className="shrink-0">
+                    {h.kind === "part" ? "" : "at most "}
+                    {moneyText(h.saves, currency)}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          ) : (
+            <p className="py-2 text-ink-2">
+              {solving
+                ? "Comes with the finished plan."
+                : "Neither a part on the shelf nor a further reading would change much."}
+            </p>
+          )}
+        </Section>
+      </div>
+      {plan.atOnce.length > 0 ? (
+        <Section title="Due without a stop">
+          <ul>
+            {plan.atOnce.map((n) => (
+              <li key={n.key} className="ruled py-1.5 text-sm">
+                <Link to={n.to} className="font-semibold hover:underline">
+                  {n.text}
+                </Link>
+                <span className="text-ink-2">: {n.act}</span>
+              </li>
+            ))}
+          </ul>
+        </Section>
+      ) : null}
+      {mayEdit && solved && !solved.problem && asked.pieces.length > 0 ? (
+        <Form method="post" className="mb-7 flex flex-wrap items-end gap-3 print:hidden">
+          <input type="hidden" name="intent" value="keep" />
+          <input type="hidden" name="siteId" value={site.id} />
+          <input type="hidden" name="submission" value={submission} />
+          <input type="hidden" name="wishes" value={JSON.stringify(wishes)} />
+          <input type="hidden" name="choice" value={JSON.stringify(solved.choice)} />
+          <input type="hidden" name="gap" value={solved.gap} />
+          <TextField
+            name="name"
+            label="Keep this plan as"
+            defaultValue=""
+            placeholder="One more fitter"
+            maxLength={80}
+          />
+          <Button>Keep it</Button>
+        </Form>
+      ) : null}
+      <Compare kept={kept} currency={currency} mayEdit={mayEdit} />
+      <p className="text-sm text-ink-2">
+        Costs and chances are estimates for deciding between stops, not a promise. Crossing a limit is not failing:{" "}
+        {percent(asked.costs.failsAMonth)} of parts beyond their limit are taken to fail in each month. The
+        manufacturer’s limits and local rules come first.
+      </p>
+    </>
+  );
+}
+
+/** "7 pieces of work: 5 at planned stops, 1 at a stop of its own, 1 waits". */
+function headline(all: number, stop: number, own: number, wait: number): string {
+  const parts = [
+    stop > 0 ? `${stop} at planned stops` : "",
+    own > 0 ? `${own} at ${own === 1 ? "a stop of its own" : "stops of their own"}` : "",
+    wait > 0 ? `${wait} wait${wait === 1 ? "s" : ""}` : "",
+  ].filter(Boolean);
+  return `${all} piece${all === 1 ? "" : "s"} of work: ${parts.join(", ")}`;
+}
+
+const percent = (share: number) =>
+  `${share >= 0.0995 ? Math.round(share * 100) : (share * 100).toFixed(share < 0.01 ? 2 : 1)}\u00a0%`;
+
+function Stops({
+  plan,
+  lines,
+  wishes,
+  set,
+  mayEdit,
+}: Pick<Loaded, "plan" | "mayEdit"> & {
+  lines: readonly { piece: string; option: { id: string } }[];
+  wishes: Wishes;
+  set: (change: Partial<Wishes>) => void;
+}) {
+  const site = useSite();
+  return (
+    <Section title="Planned stops">
+      {plan.stops.length === 0 ? (
+        <p className="py-2 text-ink-2">
+          No stop is planned: every piece would need one of its own.{" "}
+          {mayEdit ? (
+            <Link to="/fleet/new/stop" className="way">
+              Plan a stop
+            </Link>
+          ) : null}
+        </p>
+      ) : (
+        <ul>
+          {plan.stops.map((s) => {
+            const own = lines.filter((l) => l.option.id === s.id);
+            const hours = own.reduce((sum, l) => sum + plan.pieces[l.piece]!.hours, 0);
+            const has = s.crewHours + s.electricianHours + (wishes.moreCrew.mechanical ?? 0);
+            const left = wishes.without.includes(s.id);
+            return (
+              <li key={s.id} className="ruled flex flex-wrap items-center justify-between gap-x-3 py-1.5 text-sm">
+                <span className={left ? "text-ink-2 line-through" : ""}>
+                  {s.name}, {dayText(s.at, site)}, {s.days} day{s.days === 1 ? "" : "s"}
+                </span>
+                <span className={hours > has ? "font-medium text-ochre" : "text-ink-2"}>
+                  {own.length} piece{own.length === 1 ? "" : "s"}, {hours} of {has} crew hours
+                </span>
+                <label className="flex items-center gap-1.5">
+                  <input
+                    type="checkbox"
+                    className="size-4 accent-sea"
+                    checked={left}
+                    onChange={(e) =>
+                      set({
+                        without: e.target.checked
+                          ? [...wishes.without, s.id]
+                          : wishes.without.filter((id) => id !== s.id),
+                      })
+                    }
+                  />
+                  plan without it
+                </label>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </Section>
+  );
+}
