@@ -53,6 +53,8 @@ export default [
     route("plan", "plan/plan.tsx"),
     route("plan/parts", "plan/parts.tsx"),
     route("plan/costs", "plan/costs.tsx"),
+    route("plan/scorecard", "plan/scorecard.tsx"),
+    route("plan/lives", "plan/lives.tsx"),
     route("plan/calendar", "plan/calendar.tsx"),
     route("work", "work/work.tsx"),
     route("work/book", "work/book.tsx"),

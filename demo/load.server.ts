@@ -24,6 +24,8 @@ import { users } from "~/db/peopleTables";
 import { assessStalePoints, markAllStale } from "~/domain/condition/assessment.server";
 import { now as clock } from "~/runtime/clock.server";
 import { hashPassword } from "~/platform/session.server";
+import { backIssue } from "./backIssue.server";
+import { loadPlans } from "./plans.server";
 import { loadIsolations, loadPractice } from "./isolations.server";
 import { diagnoseStaleCircuits } from "~/domain/isolation/index.server";
 import { assessStaleCircuits, markOilStale } from "~/domain/condition/oilAssessment.server";
@@ -355,5 +357,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
   await diagnoseStaleCircuits();
   await loadIsolations(people[1]!.name, clock());
   await loadPractice(clock());
+  await backIssue(clock());
+  await loadPlans({ id: null, name: people[0]!.name, role: "engineer" });
   return true;
 }

@@ -59,6 +59,14 @@ const matrix: Record<string, { look: Role | null; send: Role | null; form?: Reco
   "/isolate/practice": { look: "viewer", send: "viewer" },
   "/isolate/practice/:id": { look: "viewer", send: "viewer" },
   "/isolate/:id": { look: "viewer", send: "technician" },
+  "/plan": { look: "viewer", send: "engineer" },
+  "/plan/parts": { look: "viewer", send: null },
+  "/plan/costs": { look: "viewer", send: "engineer" },
+  "/plan/scorecard": { look: "viewer", send: null },
+  "/plan/lives": { look: "viewer", send: null },
+  "/plan/calendar": { look: "viewer", send: "viewer" },
+  "/plan/parts.csv": { look: "viewer", send: null },
+  "/plan/calendar.ics": { look: "viewer", send: null },
   "/work": { look: "viewer", send: null },
   "/work/book": { look: "engineer", send: "engineer" },
   // moving, ordering and cancelling are an engineer's; a technician finishes
@@ -102,6 +110,8 @@ test("the matrix names every address of the application", () => {
     "fleet/matrix.tsx",
     "sign-in",
     "sign-out",
+    // its token is its key: e2e/plan.spec.ts
+    "calendar/:token.ics",
     "*",
   ]);
   expect(routes.filter((route) => !known.has(route))).toEqual([]);

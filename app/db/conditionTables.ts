@@ -61,6 +61,9 @@ export const peerEvidence = pgTable(
     family: text("family").notNull().default(""),
     /** Its limit was reached, so that its hours are measured. */
     reached: boolean("reached").notNull().default(false),
+    /** When it crossed its limit, as readings show; null: not so far. And until when that is known. */
+    crossedAt: moment("crossed_at"),
+    seenUntil: moment("seen_until"),
     /** Null: too few readings, or no limit. */
     evidence: jsonb("evidence").$type<PeerLife>(),
     madeAt: moment("made_at").notNull(),
@@ -88,12 +91,23 @@ export const forecastsIssued = pgTable(
     issuedAt: moment("issued_at").notNull(),
     lastReadingAt: moment("last_reading_at").notNull(),
     readings: integer("readings").notNull(),
+    /** Earliest plausible date; where no trend was proved it is all that was shown. */
+    p5: moment("p5"),
+    noTrend: boolean("no_trend").notNull().default(false),
     p10: moment("p10"),
     p50: moment("p50"),
     p90: moment("p90"),
     paths: jsonb("paths").$type<{ id: string; share: number }[]>().notNull(),
+    /** Share of probability that the life is like its peers; null: none was known. */
+    like: doublePrecision("like"),
+    /** Which way of forecasting it was: the shape of its assessment. */
+    model: integer("model").notNull().default(0),
     outcomeAt: moment("outcome_at"),
     outcome: text("outcome"),
   },
-  (t) => [index("forecasts_point").on(t.pointId, t.lifeId, t.issuedAt), index("forecasts_life").on(t.lifeId)],
+  (t) => [
+    index("forecasts_point").on(t.pointId, t.lifeId, t.issuedAt),
+    index("forecasts_life").on(t.lifeId),
+    index("forecasts_newest").on(t.issuedAt.desc()),
+  ],
 );

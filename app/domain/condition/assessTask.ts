@@ -3,6 +3,8 @@ import {
   assess,
   defaultPrior,
   learnPrior,
+  outcomeOf,
+  type LifeOutcome,
   type AssessPoint,
   type AssessReading,
   type ReadingMark,
@@ -17,6 +19,8 @@ export interface AssessTask {
   context: SeriesContext;
   /** What peers tell, as stored; parsed here, since the page server must not wait for it. */
   peers: readonly string[];
+  /** Its part was taken out. */
+  ended?: boolean;
 }
 
 export interface AssessResult {
@@ -26,10 +30,12 @@ export interface AssessResult {
   /** What this life tells its peers, as JSON; null: nothing yet. */
   life: string | null;
   reached: boolean;
+  /** What came of it; null: too few readings, or no limit. */
+  outcome: LifeOutcome | null;
 }
 
 /** Judge one point. Never throws on readings. */
-export default function assessTask({ readings, point, context, peers }: AssessTask): AssessResult {
+export default function assessTask({ readings, point, context, peers, ended = false }: AssessTask): AssessResult {
   const prior = learnPrior(
     peers.map((text) => JSON.parse(text) as PeerLife),
     defaultPrior,
@@ -43,5 +49,6 @@ export default function assessTask({ readings, point, context, peers }: AssessTa
     json: JSON.stringify(detail),
     life: life ? JSON.stringify(life) : null,
     reached: life?.reached === true,
+    outcome: outcomeOf(series, rest.limits, ended),
   };
 }

@@ -5,7 +5,7 @@
  * out: what changes meanwhile counts `asked` on, and an assessment of an older count leaves the point stale.
  */
 import { and, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
-import { dayStart, type AssessedForecast, type AssessStop, type PointQuantityId } from "@core";
+import { dayStart, type AssessStop, type PointQuantityId } from "@core";
 import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import {
@@ -30,7 +30,7 @@ import { errorText } from "~/runtime/errors";
  * Shape of the JSON that an assessment stores. Count it on when it changes, or when
  * the words of verdicts do: what has another shape is not read, and made again.
  */
-export const ASSESSMENT_SHAPE = 4;
+export const ASSESSMENT_SHAPE = 5;
 
 /** What the pages of a machine and its circuits read of an assessment: a fraction of it. */
 export type AssessmentParts = Pick<AssessmentDetail, "baseline" | "limits" | "expectation" | "lastAt" | "margin">;
@@ -95,7 +95,7 @@ const asDate = (ms: number | null | undefined) => (ms === null || ms === undefin
 async function store(
   tx: Queryable,
   setup: PointSetup,
-  { detail, json, life, reached }: AssessResult,
+  { detail, json, life, reached, outcome }: AssessResult,
   asked: number,
 ): Promise<void> {
   const shown = detail.noTrend ? null : detail.forecast;
@@ -128,9 +128,9 @@ async function store(
     });
   await markDiagnosisStale(tx, setup.circuitId);
   if (!setup.lifeId) return;
-  await keepEvidence(tx, setup, setup.lifeId, { life, reached });
-  if (shown && detail.lastAt !== null)
-    await issue(tx, setup.pointId, setup.lifeId, detail.lastAt, detail.readings, shown);
+  await keepEvidence(tx, setup, setup.lifeId, { life, reached, outcome });
+  const issued = issuedOf(detail);
+  if (issued) await issue(tx, setup.pointId, setup.lifeId, issued);
 }
 
 /**
@@ -147,18 +147,51 @@ export async function markDiagnosisStale(tx: Queryable, circuitId: string): Prom
     });
 }
 
+/** Chance of standing beyond the limit from which nothing is forecast any more. */
+const CROSSED = 0.5;
 /** Dates nearer than this to those last issued are the same forecast: a day, or this share of the time to them. */
 const SAME_DAYS = 86_400_000;
-const SAME_SHARE = 0.02;
+const SAME_SHARE = 0.1;
+
+/** What an assessment shows of the future, to be held to account later; null: nothing. Dates are epoch ms. */
+export function issuedOf({ forecast, noTrend, beyond, lastAt, readings }: Omit<AssessmentDetail, "marks">) {
+  if (!forecast || lastAt === null || beyond >= CROSSED) return null;
+  const nothing = { p10: null, p50: null, p90: null };
+  return {
+    lastReadingAt: lastAt,
+    readings,
+    noTrend: noTrend !== null,
+    ...(noTrend ? { p5: noTrend.earliest, ...nothing } : forecast.dates),
+    paths: forecast.paths,
+    like: forecast.like,
+  };
+}
+
+/** A forecast as a row of the record. */
+export const issuedRow = (
+  pointId: string,
+  lifeId: string,
+  issuedAt: number,
+  { lastReadingAt, p5, p10, p50, p90, ...rest }: NonNullable<ReturnType<typeof issuedOf>>,
+): typeof forecastsIssued.$inferInsert => ({
+  pointId,
+  lifeId,
+  issuedAt: new Date(issuedAt),
+  lastReadingAt: new Date(lastReadingAt),
+  p5: asDate(p5),
+  p10: asDate(p10),
+  p50: asDate(p50),
+  p90: asDate(p90),
+  ...rest,
+  model: ASSESSMENT_SHAPE,
+});
 
 /** Keep a forecast as it is shown, where it says something else than the last one of this life. */
 async function issue(
   tx: Queryable,
   pointId: string,
   lifeId: string,
-  lastAt: number,
-  count: number,
-  { dates, paths }: AssessedForecast,
+  forecast: NonNullable<ReturnType<typeof issuedOf>>,
 ): Promise<void> {
   const [last] = await tx
     .select()
@@ -170,18 +203,9 @@ async function issue(
     if (before === null || after === null) return before === after;
     return Math.abs(before.getTime() - after) <= Math.max(SAME_DAYS, SAME_SHARE * Math.abs(after - now()));
   };
-  if (last && same(last.p10, dates.p10) && same(last.p50, dates.p50) && same(last.p90, dates.p90)) return;
-  await tx.insert(forecastsIssued).values({
-    pointId,
-    lifeId,
-    issuedAt: new Date(now()),
-    lastReadingAt: new Date(lastAt),
-    readings: count,
-    p10: asDate(dates.p10),
-    p50: asDate(dates.p50),
-    p90: asDate(dates.p90),
-    paths,
-  });
+  const keys = ["p5", "p10", "p50", "p90"] as const;
+  if (last && keys.every((key) => same(last[key], forecast[key]))) return;
+  await tx.insert(forecastsIssued).values(issuedRow(pointId, lifeId, now(), forecast));
 }
 
 /** Assess these points, one after another. */

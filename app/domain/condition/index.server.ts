@@ -6,6 +6,8 @@ export {
   assessPoints,
   currentDetail,
   currentParts,
+  issuedOf,
+  issuedRow,
   markDiagnosisStale,
   markStale,
   partsOf,
@@ -24,6 +26,7 @@ export {
   pointSetups,
   readingsOfLife,
 } from "./setups.server";
+export { assessInThread } from "./threads.server";
 export { claimStale, sweep } from "./claims.server";
 export { marginTrendOf, type MarginTrend } from "./trend";
 export { usualAt } from "./usualConditions.server";

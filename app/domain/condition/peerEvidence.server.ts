@@ -1,5 +1,6 @@
 /** What lives tell their peers: kept for every life, the ended ones too, and read back as the prior of a forecast. */
 import { sql } from "drizzle-orm";
+import type { LifeOutcome } from "@core";
 import type { Queryable } from "~/db/client.server";
 import { components, peerEvidence, lives, points } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
@@ -20,15 +21,24 @@ export interface LifeEvidence {
   /** As JSON; null: too few readings, or no limit. */
   life: string | null;
   reached: boolean;
+  outcome: LifeOutcome | null;
 }
 
 export async function keepEvidence(
   tx: Queryable,
   setup: PointSetup,
   lifeId: string,
-  { life, reached }: LifeEvidence,
+  { life, reached, outcome }: LifeEvidence,
 ): Promise<void> {
-  const values = { family: familyOf(setup), reached, evidence: sql`${life}::jsonb`, madeAt: new Date(now()) };
+  const moment = (ms: number | null | undefined) => (ms === null || ms === undefined ? null : new Date(ms));
+  const values = {
+    family: familyOf(setup),
+    reached,
+    crossedAt: moment(outcome?.crossedAt),
+    seenUntil: moment(outcome?.seenUntil),
+    evidence: sql`${life}::jsonb`,
+    madeAt: new Date(now()),
+  };
   await tx
     .insert(peerEvidence)
     .values({ pointId: setup.pointId, lifeId, ...values })
@@ -58,7 +68,7 @@ export async function readEndedLives(tx: Queryable, setup: PointSetup): Promise<
       tx,
       setup,
       lifeId,
-      await assessInThread({ readings, point: assessPointOf(setup, knownWhenNew), context, peers: [] }),
+      await assessInThread({ readings, point: assessPointOf(setup, knownWhenNew), context, peers: [], ended: true }),
     );
   }
 }

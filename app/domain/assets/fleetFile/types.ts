@@ -60,7 +60,14 @@ export interface FleetInstrument extends Retirable {
 export interface FleetSite extends Retirable {
   name: string;
   timeZone: string;
-  stops?: (Retirable & { name: string; startsOn: string; days?: number; crewHours?: number; electricianHours?: number; machineTags?: string })[];
+  stops?: (Retirable & {
+    name: string;
+    startsOn: string;
+    days?: number;
+    crewHours?: number;
+    electricianHours?: number;
+    machineTags?: string;
+  })[];
   rounds?: {
     name: string;
     intervalDays?: number;

@@ -1,0 +1,36 @@
+/** Two kept plans of the harbour: the cheapest, and one with a wish that costs something. */
+import loadHighs from "highs";
+import { linesOf, solvePlan, type Wishes } from "@core";
+import { keepPlan } from "~/domain/plan/kept.server";
+import { planSites, sitePlan } from "~/domain/plan/pieces.server";
+import type { Actor } from "~/domain/access/index.server";
+
+/** Solved in so many seconds at most. */
+const SECONDS = 20;
+
+export async function loadPlans(by: Actor): Promise<void> {
+  const { site } = await planSites(null);
+  if (!site) return;
+  const plan = await sitePlan(site);
+  if (plan.problem.pieces.length === 0) return;
+  const highs = await loadHighs();
+  const keep = async (name: string, change: Partial<Wishes>) => {
+    const wishes = { ...plan.problem.wishes, ...change };
+    const { prepared, step } = solvePlan({ ...plan.problem, wishes }, highs, { seconds: SECONDS });
+    const lines = linesOf(prepared, step.choice);
+    const kept = await keepPlan(
+      {
+        siteId: site.id,
+        name,
+        submission: crypto.randomUUID(),
+        wishes: JSON.stringify(wishes),
+        choice: JSON.stringify(Object.fromEntries(lines.map((l) => [l.piece, l.option.id]))),
+        gap: String(step.gap),
+      },
+      by,
+    );
+    if (!kept.ok) throw new Error(Object.values(kept.problems).join(" "));
+  };
+  await keep("No stop in May", { without: plan.stops.filter((s) => s.name === "Spring stop").map((s) => s.id) });
+  await keep("Cheapest", {});
+}

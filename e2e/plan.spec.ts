@@ -1,0 +1,122 @@
+/** From what is due to a plan that is kept, compared and booked; wishes and what they cost; parts, calendar, scorecard. */
+import { expect, test, type Page } from "@playwright/test";
+import { accessible, signIn } from "./support";
+
+test.describe.configure({ mode: "serial" });
+
+const solvedText = /Proven: no plan of these pieces is cheaper/;
+
+async function open(page: Page, who: "engineer" | "viewer" | "technician" = "engineer") {
+  await signIn(page, who);
+  await page.getByRole("link", { name: "Plan", exact: true }).click();
+  await expect(page.getByText(solvedText)).toBeVisible({ timeout: 60_000 });
+}
+
+const row = (page: Page, name: string) =>
+  page.getByRole("listitem").filter({ has: page.getByRole("link", { name, exact: true }) });
+const way = (page: Page, name: string) => row(page, name).getByRole("combobox");
+
+test("the plan is solved beside the page; every line says why, at what risk, and what the next best costs", async ({
+  page,
+}) => {
+  await open(page);
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("pieces of work");
+  const gate = row(page, "Outer gate north, pump A");
+  await expect(gate).toContainText(/chance of the limit before it/);
+  await expect(gate).toContainText(/if ordered today/);
+  await expect(gate).toContainText(/Next best: .* more\./);
+  await accessible(page);
+});
+
+test("a mark is dragged to another stop: it is pinned there, and the wish's cost is told", async ({ page }) => {
+  await open(page);
+  const name = "Ro-ro ramp, lift cylinder, starboard";
+  const mark = page.locator("[data-mark]").filter({ visible: true }).nth(2);
+  const box = (await row(page, name).locator("[data-mark]").boundingBox()) ?? (await mark.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 - 60, box.y + box.height / 2, { steps: 4 });
+  await page.mouse.move(box.x + box.width / 2 - 195, box.y + box.height / 2, { steps: 6 });
+  await page.mouse.up();
+  await expect(way(page, name)).not.toHaveValue("");
+  await expect(page.getByText(/What is pinned and wished costs/)).toBeVisible({ timeout: 60_000 });
+  // the same with the keyboard alone, and back
+  await way(page, name).selectOption({ index: 0 });
+  await expect(way(page, name)).toHaveValue("");
+});
+
+test("a stop that cannot be used is told, with what can be done; nothing is lost by it", async ({ page }) => {
+  await open(page);
+  const gate = way(page, "Outer gate north, pump A");
+  await gate.selectOption({
+    label: (await gate.locator("option").allTextContents()).find((t) => /Winter stop/.test(t))!,
+  });
+  await expect(page.getByText(/its part is not there by Winter stop/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/expedite the part/).first()).toBeVisible();
+  await page.getByRole("button", { name: "Take wishes back" }).click();
+  await expect(page.getByText(/its part is not there by Winter stop/)).toHaveCount(0, { timeout: 60_000 });
+});
+
+test("two plans side by side, one of them booked; parts and calendar follow", async ({ page, baseURL }) => {
+  await open(page);
+  await page.getByRole("checkbox", { name: "plan without it" }).first().check();
+  await expect(page.getByText(/plan of these pieces|dearer than/)).toBeVisible({ timeout: 60_000 });
+  await page.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByText("Give the plan a name.")).toBeVisible();
+  await page.getByLabel("Keep this plan as").fill("Without the winter stop");
+  await page.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByRole("columnheader", { name: /Without the winter stop/ })).toBeVisible();
+  await expect(page.getByRole("rowheader", { name: "Expected cost" })).toBeVisible();
+  await expect(page.getByText(/pieces differ/)).toBeVisible();
+  await accessible(page);
+  await page.getByRole("link", { name: "Parts" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toContainText(/part/);
+  await expect(page.getByRole("row", { name: /Outer gate north, pump A/ })).toContainText("70");
+  await accessible(page);
+  const csv = await page.request.get(
+    new URL((await page.getByRole("link", { name: "Order list as CSV" }).getAttribute("href"))!, baseURL).href,
+  );
+  expect(await csv.text()).toContain("Outer gate north");
+  expect(csv.headers()["content-type"]).toContain("text/csv");
+});
+
+test("costs: a wrong figure is told at its field and nothing typed is lost", async ({ page }) => {
+  await open(page);
+  await page.getByRole("link", { name: "What work costs" }).click();
+  await page.getByLabel("Opening a machine").fill("much");
+  await page.getByLabel("A stop of its own").fill("1900");
+  await page.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByText("Write a number.")).toBeVisible();
+  await expect(page.getByLabel("Opening a machine")).toHaveValue("much");
+  await expect(page.getByLabel("A stop of its own")).toHaveValue("1900");
+  await accessible(page);
+});
+
+test("a calendar at a private address, read without signing in, until it is revoked", async ({ page, request }) => {
+  await signIn(page, "technician");
+  await page.goto("/plan/calendar");
+  await page.getByRole("button", { name: "Make a private address" }).click();
+  const address = await page.getByLabel(/Your address/).inputValue();
+  await accessible(page);
+  const first = await request.get(address);
+  expect(first.status()).toBe(200);
+  expect(first.headers()["content-type"]).toContain("text/calendar");
+  expect(await first.text()).toContain("BEGIN:VEVENT");
+  expect((await request.get(address.replace(/.{6}\.ics$/, "aaaaaa.ics"))).status()).toBe(404);
+  await page.reload();
+  await page.getByRole("button", { name: "Revoke" }).first().click();
+  await page.getByRole("alertdialog").getByRole("button", { name: "Revoke" }).click();
+  await expect(page.getByRole("alertdialog")).toHaveCount(0);
+  await expect.poll(async () => (await request.get(address)).status()).toBe(404);
+});
+
+test("the scorecard and lives by kind; a viewer plans nothing that lasts", async ({ page }) => {
+  await open(page, "viewer");
+  await expect(page.getByRole("button", { name: "Keep it" })).toHaveCount(0);
+  await page.getByRole("link", { name: "Scorecard" }).click();
+  await expect(page.getByText(/forecasts of \d+ lives, as they were issued/)).toBeVisible();
+  await accessible(page);
+  await page.getByRole("link", { name: "Lives by kind" }).click();
+  await expect(page.getByRole("heading", { level: 2, name: "Axial piston pump" })).toBeVisible();
+  await accessible(page);
+});
