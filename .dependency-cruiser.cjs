@@ -125,7 +125,7 @@ module.exports = {
       name: "not-to-unresolvable",
       severity: "error",
       from: {},
-      to: { couldNotResolve: true, pathNot: "virtual:|\\+types|\\.css" },
+      to: { couldNotResolve: true, pathNot: "virtual:|highs\\/runtime\\?url|\\+types|\\.css" },
     },
   ],
   options: {

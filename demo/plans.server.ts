@@ -1,6 +1,9 @@
 /** Two kept plans of the harbour: the cheapest, and one with a wish that costs something. */
+import { eq } from "drizzle-orm";
 import loadHighs from "highs";
 import { linesOf, solvePlan, type Wishes } from "@core";
+import { db } from "~/db/client.server";
+import { plans } from "~/db/schema";
 import { keepPlan } from "~/domain/plan/kept.server";
 import { planSites, sitePlan } from "~/domain/plan/pieces.server";
 import type { Actor } from "~/domain/access/index.server";
@@ -30,7 +33,13 @@ export async function loadPlans(by: Actor): Promise<void> {
       by,
     );
     if (!kept.ok) throw new Error(Object.values(kept.problems).join(" "));
+    return kept.id;
   };
-  await keep("No stop in May", { without: plan.stops.filter((s) => s.name === "Spring stop").map((s) => s.id) });
+  const without = plan.stops.filter((s) => s.name === "Spring stop").map((s) => s.id);
+  const wished = await keep("No stop in May", { without });
+  await db()
+    .update(plans)
+    .set({ madeAt: new Date(plan.problem.now - 86_400_000) })
+    .where(eq(plans.id, wished));
   await keep("Cheapest", {});
 }

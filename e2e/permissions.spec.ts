@@ -67,6 +67,9 @@ const matrix: Record<string, { look: Role | null; send: Role | null; form?: Reco
   "/plan/calendar": { look: "viewer", send: "viewer" },
   "/plan/parts.csv": { look: "viewer", send: null },
   "/plan/calendar.ics": { look: "viewer", send: null },
+  "/report": { look: "viewer", send: null },
+  "/report.json": { look: "viewer", send: null },
+  "/report.csv": { look: "viewer", send: null },
   "/work": { look: "viewer", send: null },
   "/work/book": { look: "engineer", send: "engineer" },
   // moving, ordering and cancelling are an engineer's; a technician finishes

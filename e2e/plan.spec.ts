@@ -120,3 +120,31 @@ test("the scorecard and lives by kind; a viewer plans nothing that lasts", async
   await expect(page.getByRole("heading", { level: 2, name: "Axial piston pump" })).toBeVisible();
   await accessible(page);
 });
+
+test("a report of the site and of a machine: its figures as files, printed on pages of their own", async ({ page }) => {
+  await open(page, "viewer");
+  await page.getByRole("link", { name: "Report" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("Condition of");
+  await expect(page.getByRole("heading", { level: 2, name: "Points that need attention" })).toBeVisible();
+  await accessible(page);
+  const json = await page.request.get((await page.getByRole("link", { name: "as JSON" }).getAttribute("href"))!);
+  const figures = (await json.json()) as { points: unknown[]; faults: unknown[] };
+  expect(figures.points.length).toBeGreaterThan(100);
+  expect(figures.faults.length).toBeGreaterThan(3);
+  const csv = await page.request.get((await page.getByRole("link", { name: "Figures as CSV" }).getAttribute("href"))!);
+  expect((await csv.text()).split("\r\n").length).toBe(figures.points.length + 2);
+  // a period the wrong way round is the last quarter, and an address of nowhere is told
+  await page.goto("/report?from=2026-11-01&to=2026-10-01");
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("Condition of");
+  expect((await page.request.get("/report?machine=6b0ff4a5-0d0e-4d5e-8c56-000000000000")).status()).toBe(404);
+  await page.goto("/fleet");
+  await page
+    .getByRole("link", { name: /Outer gate north/ })
+    .first()
+    .click();
+  await page.getByRole("link", { name: "Report" }).click();
+  await expect(page.getByRole("heading", { level: 2, name: "All points" })).toBeVisible();
+  await accessible(page);
+  const printed = await page.pdf({ format: "A4", preferCSSPageSize: true });
+  expect(printed.length).toBeGreaterThan(10_000);
+});

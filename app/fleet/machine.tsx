@@ -85,7 +85,10 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
         })}
       >
         {machine.tag}, about {show(machine.hoursPerDay, "runningHours")} a day. {machine.note}
-        {machine.retired ? " Retired." : ""}
+        {machine.retired ? " Retired." : ""}{" "}
+        <Link to={`/report?machine=${machine.id}`} className="way ml-3">
+          Report
+        </Link>
         {mayEdit ? (
           <span className="ml-3 inline-flex gap-4">
             <Link to={`/fleet/edit/machine/${machine.id}`} className="way">

@@ -18,7 +18,9 @@ export function Compare({
   mayEdit: boolean;
 }) {
   const site = useSite();
-  const [chosen, setChosen] = useState<string[]>(kept.slice(0, 2).map((p) => p.id));
+  const [picked, setChosen] = useState<string[] | null>(null);
+  // until somebody chooses, the newest two
+  const chosen = picked ?? kept.slice(0, 2).map((p) => p.id);
   if (kept.length === 0) return null;
   const shown = kept.filter((p) => chosen.includes(p.id)).slice(0, 3);
   const pieces = new Map(shown.flatMap((p) => p.lines.map((l) => [l.piece, l.label] as const)));

@@ -19,7 +19,7 @@ const SHOWN = 5;
 const named = (parts: readonly RunningPart[]) =>
   parts
     .slice(0, SHOWN)
-    .map((p) => `${p.machine}, ${p.component.toLowerCase()} (${hours(p.age)})`)
+    .map((p) => `${p.machine}, ${p.component.charAt(0).toLowerCase() + p.component.slice(1)} (${hours(p.age)})`)
     .join("; ") + (parts.length > SHOWN ? ` and ${parts.length - SHOWN} more` : "");
 
 export default function Lives({ loaderData: { site, kinds } }: Route.ComponentProps) {

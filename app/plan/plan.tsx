@@ -147,6 +147,9 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
           <Link to="/plan/calendar" className="way">
             Calendar
           </Link>
+          <Link to={`/report?site=${site.id}`} className="way">
+            Report
+          </Link>
         </span>
       </PageHead>
       {problem ? <Notice tone="verm">{problem}</Notice> : null}
@@ -270,7 +273,7 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
                 <li key={`${h.piece} ${h.kind}`} className="ruled flex justify-between gap-3 py-1.5 text-sm">
                   <span>
                     {h.kind === "part" ? "Its part on the shelf: " : "Knowing when, by more readings: "}
-                    {plan.pieces[h.piece]!.machine}, {plan.pieces[h.piece]!.component.toLowerCase()}
+                    {plan.pieces[h.piece]!.machine}, {lower(plan.pieces[h.piece]!.component)}
                   </span>
                   <span className="shrink-0">
                     {h.kind === "part" ? "" : "at most "}
@@ -339,6 +342,8 @@ function headline(all: number, stop: number, own: number, wait: number): string 
   ].filter(Boolean);
   return `${all} piece${all === 1 ? "" : "s"} of work: ${parts.join(", ")}`;
 }
+
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 const percent = (share: number) =>
   `${share >= 0.0995 ? Math.round(share * 100) : (share * 100).toFixed(share < 0.01 ? 2 : 1)}\u00a0%`;

@@ -95,8 +95,9 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
       ) : (
         <>
           <p className="mb-4 max-w-3xl">
-            {all.forecasts} forecasts of {all.lives} lives, as they were issued; {all.crossed} lives crossed their
-            limit. Each life counts once. A part that was replaced before, or runs on, counts as long as it was seen.
+            {all.forecasts} forecasts of {all.lives} lives, as they were issued;
+            {all.crossed === 0 ? "none" : all.crossed} crossed {all.crossed === 1 ? "its" : "their"} limit. Each life
+            counts once. A part that was replaced before, or runs on, counts as long as it was seen.
             {page.unforeseen > 0
               ? ` ${page.unforeseen} ${page.unforeseen === 1 ? "life" : "lives"} crossed before any forecast was issued.`
               : " None crossed before a forecast was issued."}
@@ -113,6 +114,11 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
               Too narrow so far, allow for more on either side: {page.narrow.join("; ")}.
             </p>
           ) : null}
+          {all.covered ? null : (
+            <p className="mb-4 max-w-3xl text-ink-2">
+              How often forecasts held is told once three lives have crossed; until then only what came is listed.
+            </p>
+          )}
           <div className="overflow-x-auto">
             <table className="w-full text-sm">
               <thead>
@@ -129,9 +135,13 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
                 </tr>
               </thead>
               <Groups title="All" groups={[{ name: "All forecasts", card: all }]} />
-              <Groups title="With and without peers" groups={page.byPeers} />
-              <Groups title="By readings at the time" groups={page.byReadings} />
-              <Groups title="By how far ahead" groups={page.byAhead} />
+              {all.covered ? (
+                <>
+                  <Groups title="With and without peers" groups={page.byPeers} />
+                  <Groups title="By readings at the time" groups={page.byReadings} />
+                  <Groups title="By how far ahead" groups={page.byAhead} />
+                </>
+              ) : null}
               <Groups
                 title={
                   page.kinds > page.byKind.length
@@ -176,7 +186,7 @@ function Ends({ ends }: { ends: readonly LifeEnd[] }) {
               <Link to={`/points/${e.pointId}`} className="font-semibold hover:underline">
                 {e.machine}, {e.component.charAt(0).toLowerCase() + e.component.slice(1)}
               </Link>
-              <span className="text-ink-2">: {e.point.toLowerCase()}</span>
+              <span className="text-ink-2">: {e.point.charAt(0).toLowerCase() + e.point.slice(1)}</span>
               {e.findings ? <span className="block text-ink-2">Found: {e.findings}</span> : null}
             </span>
             <span>{e.crossedAt === null ? `replaced ${day(e.endedAt)}` : `crossed ${day(e.crossedAt)}`}</span>

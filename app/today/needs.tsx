@@ -75,6 +75,11 @@ function FaultActs({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
           {pressing(worst) ? "Book work into a stop" : "Plan for a stop"}
         </Link>
       ) : null}
+      {actsNow(f.fault.cause) ? null : (
+        <Link to="/plan" className="way">
+          See it in the plan
+        </Link>
+      )}
     </p>
   );
 }

@@ -6,6 +6,7 @@ const DAY = 86_400_000;
 /** A machine's own stop is tried at steps of so many days. */
 const OWN_STEP = 14;
 
+/** Hours of all trades together. */
 export const hoursOf = (hours: CrewHours): number => tradeIds.reduce((sum, t) => sum + (hours[t] ?? 0), 0);
 
 /** Does this machine stand at this stop? */

@@ -31,15 +31,17 @@ const PROVEN = 1e-6;
 
 /**
  * Solve a plan. The plan of the rule of thumb comes first; the solver starts from it and cannot end with a worse one.
+ * @param problem what is to be planned, money in one currency, moments as epoch ms
  * @param highs the solver, loaded
- * @param limits gap 0.0001 and 60 s where they are left out
+ * @param limits when it stops: a gap of 0.0001 or after 60 s where they are left out
  * @returns the prepared problem with the best plan found and how near to the best it is proven to be
  */
 export function solvePlan(
   problem: PlanProblem,
   highs: Highs,
-  { gap = 1e-4, seconds = 60, onStep }: SolveLimits = {},
+  limits: SolveLimits = {},
 ): { prepared: Prepared; step: SolveStep } {
+  const { gap = 1e-4, seconds = 60, onStep } = limits;
   const prepared = prepare(problem);
   const start = improve(prepared);
   const objective = objectiveOf(prepared, start);

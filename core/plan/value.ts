@@ -12,6 +12,7 @@ export interface Load {
   hours: Float64Array;
 }
 
+/** Nobody has chosen anything yet. */
 export const emptyLoad = ({ shared }: Prepared): Load => ({
   users: new Int32Array(shared.openings.length),
   hours: new Float64Array(shared.crews.length),

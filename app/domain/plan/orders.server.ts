@@ -3,6 +3,7 @@ import { inArray } from "drizzle-orm";
 import { addDays, dayOf, partAgainstStop } from "@core";
 import { db } from "~/db/client.server";
 import { components } from "~/db/schema";
+import { csvText } from "~/platform/csvRows";
 import { now } from "~/runtime/clock.server";
 import { keptPlans } from "./kept.server";
 import { sitePlan } from "./pieces.server";
@@ -31,7 +32,9 @@ export interface OrderLine {
 
 /** Parts of a site's plan, what must be ordered first first. */
 export async function ordersOf(site: { id: string; timeZone: string }): Promise<OrderLine[]> {
-  const [plan, [kept]] = await Promise.all([sitePlan(site), keptPlans(site.id)]);
+  const [plan, all] = await Promise.all([sitePlan(site), keptPlans(site.id)]);
+  // the plan that was booked last, else the one that was kept last
+  const kept = all.find((p) => p.bookedAt !== null) ?? all[0];
   const today = dayOf(now(), site.timeZone);
   const needing = Object.values(plan.pieces).filter((p) => p.needsPart);
   if (needing.length === 0) return [];
@@ -80,13 +83,6 @@ export async function ordersOf(site: { id: string; timeZone: string }): Promise<
   return lines.sort((a, b) => key(a).localeCompare(key(b)) || a.machine.localeCompare(b.machine));
 }
 
-const cell = (value: string | number | null) => {
-  const text = String(value ?? "");
-  // a cell that begins as a formula does is text
-  const safe = /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
-  return /[",\n\r]/.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
-};
-
 /** The order list as a CSV file. */
 export function ordersCsv(lines: readonly OrderLine[]): string {
   const head = [
@@ -115,5 +111,5 @@ export function ordersCsv(lines: readonly OrderLine[]): string {
     l.orderedOn,
     l.text,
   ]);
-  return `${[head, ...rows].map((r) => r.map(cell).join(",")).join("\r\n")}\r\n`;
+  return csvText([head, ...rows]);
 }

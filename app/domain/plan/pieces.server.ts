@@ -233,6 +233,8 @@ function causesIn(points: readonly PointRow[], faults: readonly { circuitId: str
   return { found, atOnce };
 }
 
+const today = (timeZone: string) => dayStart(dayOf(now(), timeZone), timeZone);
+
 const quantile = (crossings: readonly (number | null)[], p: number) =>
   crossings[Math.min(crossings.length - 1, Math.floor(p * crossings.length))] ?? null;
 
@@ -244,7 +246,7 @@ function pieceOf(
   work: WorkRow | undefined,
   timeZone: string,
 ): { piece: PlanPiece; facts: PieceFacts } {
-  const at = now();
+  const at = today(timeZone);
   const points = reasons.flatMap((c) => c.points);
   const [worst] = points;
   const fault = reasons.find((c) => c.fault)?.fault ?? null;
@@ -273,7 +275,7 @@ function pieceOf(
   const says = work
     ? { replacement: "Replace the part", repair: "Repair or overhaul it", inspection: "Inspect or test it" }[work.kind]
     : act && fault
-      ? `${VERBS[act.do]}: ${lower(fault.fault.text)}`
+      ? `${VERBS[act.do]}: ${fault.fault.text.replace(/^[^:]+: /, "").replace("× ", "×\u00a0")}`
       : look
         ? `Look at it: ${lower(worst?.point ?? "")}`
         : "Renew the part";
@@ -357,7 +359,8 @@ export interface SitePlan {
 
 /** The problem of a site as it stands, without wishes but those that bookings are. */
 export async function sitePlan(site: { id: string; timeZone: string }): Promise<SitePlan> {
-  const at = now();
+  // the site's day, not the second: a plan that is kept a minute later must find the same options
+  const at = today(site.timeZone);
   const [stopRows, machineRows, { costs }, work, faults] = await Promise.all([
     db()
       .select(getTableColumns(stops))
