@@ -88,7 +88,7 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
   const [months, setMonths] = useState(12);
   const [only, setOnly] = useState("");
   const asked = useMemo(() => ({ ...plan.problem, wishes }), [plan.problem, wishes]);
-  const { solved, unwished, solving, stop, again } = usePlanner(asked);
+  const { solved, unwished, fresh, solving, stop, again } = usePlanner(asked);
   const { currency } = asked.costs;
   const writer: PlanWriter = {
     day: (ms) => dayText(ms, here),
@@ -96,6 +96,7 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
     now: asked.now,
     stops: new Map(asked.stops.map((s) => [s.id, s])),
   };
+  const unstated = Object.values(plan.pieces).filter((p) => p.needsPart && p.leadTimeDays === null && !p.orderedOn);
   const ahead = asked.stops.filter((s) => !wishes.without.includes(s.id));
   const lineOf = new Map(solved?.lines.map((l) => [l.piece, l]));
   const rows = asked.pieces.flatMap((piece): BoardRow[] => {
@@ -155,7 +156,7 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
       {problem ? <Notice tone="verm">{problem}</Notice> : null}
       {solved?.problem ? <Notice tone="verm">{solved.problem}</Notice> : null}
       <p className="mb-3" role="status">
-        {solved && !solved.problem ? (
+        {solved && fresh && !solved.problem ? (
           <>
             Expected cost <strong className="font-semibold">{moneyText(solved.value.expected, currency)}</strong>, one
             time in ten over {moneyText(solved.value.high, currency)}; {solved.value.failures.toFixed(1)} failures to be
@@ -169,8 +170,10 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
               ? ` What is pinned and wished costs ${moneyText(wished, currency)} of it.`
               : ""}
           </>
-        ) : (
+        ) : solving ? (
           "Solving…"
+        ) : (
+          "Stopped before a plan to these wishes was found."
         )}
       </p>
       <div className="mb-4 flex flex-wrap items-end gap-x-5 gap-y-2 text-sm print:hidden">
@@ -243,12 +246,21 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
           Take wishes back
         </Button>
       </div>
-      {solved?.troubles.length || plan.strangeTags.length ? (
+      {solved?.troubles.length || plan.strangeTags.length || unstated.length ? (
         <Notice tone="ochre" live={false}>
           <ul>
             {solved?.troubles.map((t, i) => (
               <li key={i}>
                 {t.text} <span className="text-ink-2">What can be done: {t.offers.join("; ")}.</span>
+              </li>
+            ))}
+            {unstated.map((p) => (
+              <li key={p.id}>
+                {p.machine}, {lower(p.component)}: how long its part takes is not stated, so it is taken as on the
+                shelf.{" "}
+                <Link to={`/fleet/edit/component/${p.componentId}`} className="way">
+                  State it
+                </Link>
               </li>
             ))}
             {plan.strangeTags.map((t) => (
@@ -320,7 +332,7 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
             placeholder="One more fitter"
             maxLength={80}
           />
-          <Button>Keep it</Button>
+          <Button disabled={!fresh}>Keep it</Button>
         </Form>
       ) : null}
       <Compare kept={kept} currency={currency} mayEdit={mayEdit} />

@@ -12,13 +12,15 @@ const SETTLE = 200;
 export function usePlanner(problem: PlanProblem): {
   solved: Solved | null;
   unwished: number | null;
+  /** Is `solved` the answer to what is asked now, or still the one to what was asked before? */
+  fresh: boolean;
   solving: boolean;
   stop: () => void;
   again: () => void;
 } {
   const worker = useRef<Worker | null>(null);
   const asked = useRef(0);
-  const [solved, setSolved] = useState<Solved | null>(null);
+  const [answer, setAnswer] = useState<{ solved: Solved; to: PlanProblem } | null>(null);
   const [unwished, setUnwished] = useState<number | null>(null);
   const [solving, setSolving] = useState(true);
   const [round, setRound] = useState(0);
@@ -38,7 +40,7 @@ export function usePlanner(problem: PlanProblem): {
           setUnwished(data.expected);
           return;
         }
-        setSolved(data);
+        setAnswer({ solved: data, to: problem });
         if (data.kind !== "step") setSolving(false);
       };
       w.postMessage({ id, problem, gap: GAP, seconds: SECONDS } satisfies Solve);
@@ -53,5 +55,13 @@ export function usePlanner(problem: PlanProblem): {
     worker.current = null;
     setSolving(false);
   };
-  return { solved, unwished, solving, stop, again: () => setRound((n) => n + 1) };
+  const fresh = answer?.to === problem;
+  return {
+    solved: answer?.solved ?? null,
+    unwished: fresh ? unwished : null,
+    fresh,
+    solving,
+    stop,
+    again: () => setRound((n) => n + 1),
+  };
 }

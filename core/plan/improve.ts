@@ -7,13 +7,13 @@ import type { Block, BlockOption, Prepared } from "./blocks";
 import { addTo, emptyLoad, loadOf, type Choice, type Load } from "./value";
 
 /** Moves that are tried for each block, and in all. */
-const MOVES_A_BLOCK = 3000;
-const MOST_MOVES = 300_000;
+const MOVES_A_BLOCK = 5000;
+const MOST_MOVES = 1_500_000;
 /** Temperature at first, as a share of what opening a machine costs, and at the end as a share of that. */
 const HOT = 2;
 const COLD = 0.004;
 /** Share of the moves that take one block by itself. */
-const ALONE = 0.6;
+const ALONE = 0.9;
 /** Rounds of moves that save, at the end. */
 const ROUNDS = 30;
 const LEAST = 1e-6;
@@ -77,19 +77,31 @@ export function improve(prepared: Prepared): Choice {
     });
     return more;
   };
-  for (let m = 0; m < moves; m++) {
-    temperature *= cooling;
-    const i = rng.pick(free);
+  /** Is a move that costs so much more taken? Early ones often, late ones hardly ever. */
+  const taken = (more: number) => more <= 0 || rng.uniform() < Math.exp(-more / temperature);
+  const alone = (i: number, j: number) => {
     const { options } = blocks[i]!;
-    const { id } = options[Math.floor(rng.uniform() * options.length)]!;
-    // alone, or with some of its machine's other blocks: they share what is paid once
-    const some = rng.uniform() < ALONE ? [i] : near[i]!.filter((k) => k === i || rng.uniform() < 0.5);
+    const before = options[choice[i]!]!;
+    addTo(load, before, -1);
+    const moved = taken(addedCost(prepared, load, options[j]!) - addedCost(prepared, load, before));
+    if (moved) choice[i] = j;
+    addTo(load, moved ? options[j]! : before, 1);
+  };
+  // with some of its machine's other blocks: they share what is paid once
+  const along = (i: number, id: string) => {
+    const some = near[i]!.filter((k) => k === i || rng.uniform() < 0.5);
     const moved = some.filter((k) => placeOf[k]!.has(id) && blocks[k]!.options[choice[k]!]!.id !== id);
-    if (moved.length === 0) continue;
     const before = moved.map((k) => choice[k]!);
     const to = moved.map((k) => placeOf[k]!.get(id)!);
-    const more = swap(moved, to);
-    if (more > 0 && rng.uniform() >= Math.exp(-more / temperature)) swap(moved, before);
+    if (moved.length > 0 && !taken(swap(moved, to))) swap(moved, before);
+  };
+  for (let m = 0; m < moves; m++) {
+    temperature *= cooling;
+    const i = free[Math.floor(rng.uniform() * free.length)]!;
+    const { options } = blocks[i]!;
+    const j = Math.floor(rng.uniform() * options.length);
+    if (rng.uniform() >= ALONE) along(i, options[j]!.id);
+    else if (j !== choice[i]) alone(i, j);
   }
   const settle = () =>
     blocks.reduce((saved, b, i) => {

@@ -1,8 +1,8 @@
 /** From pieces and stops to a plan: one found at once, then proven or bettered by HiGHS. */
-import type { Highs } from "highs";
+import type { Highs, Model } from "highs";
 import { prepare, type Prepared } from "./blocks";
 import { improve } from "./improve";
-import { choiceIn, programOf } from "./program";
+import { choiceIn, programOf, type Program } from "./program";
 import type { PlanProblem } from "./types";
 import { objectiveOf, type Choice } from "./value";
 
@@ -26,6 +26,23 @@ export interface SolveLimits {
 const gapOf = (objective: number, bound: number) =>
   Number.isFinite(bound) ? Math.max(0, (objective - bound) / Math.max(1e-9, Math.abs(objective))) : 1;
 
+/** Hand a program to the solver, with its whole numbers or without. */
+function passTo(model: Model, program: Program, whole: boolean): void {
+  const { cost, lower, upper, rowLower, rowUpper, starts, indices, values } = program;
+  model.passModel({
+    numCols: cost.length,
+    numRows: rowLower.length,
+    colCost: cost,
+    colLower: lower,
+    colUpper: upper,
+    rowLower,
+    rowUpper,
+    matrix: { format: "csr", numRows: rowLower.length, numCols: cost.length, starts, indices, values },
+    ...(whole && { integrality: Int32Array.from(program.whole, Number) }),
+  });
+  model.options.set("output_flag", false);
+}
+
 /** A proven gap that counts as none: what the solver leaves by rounding. */
 const PROVEN = 1e-6;
 
@@ -42,6 +59,7 @@ export function solvePlan(
   limits: SolveLimits = {},
 ): { prepared: Prepared; step: SolveStep } {
   const { gap = 1e-4, seconds = 60, onStep } = limits;
+  const until = Date.now() + seconds * 1000;
   const prepared = prepare(problem);
   const start = improve(prepared);
   const objective = objectiveOf(prepared, start);
@@ -49,6 +67,7 @@ export function solvePlan(
   if (prepared.blocks.length === 0) return { prepared, step: { ...step, bound: 0, gap: 0 } };
   onStep?.(step, prepared);
   const program = programOf(prepared);
+  const left = () => Math.max(0.1, (until - Date.now()) / 1000);
   const better = (values: ArrayLike<number> | undefined, bound: number) => {
     const choice = values ? choiceIn(prepared, program, values) : null;
     const found = choice ? objectiveOf(prepared, choice) : Infinity;
@@ -58,22 +77,19 @@ export function solvePlan(
     step = { choice: now.choice, objective: now.objective, bound: raised, gap: gapOf(now.objective, raised) };
     onStep?.(step, prepared);
   };
+  // the relaxed program is quick and bounds every plan; often that proves the plan found at once to be near enough
   highs.withModel((model) => {
-    const { whole, cost, lower, upper, rowLower, rowUpper, starts, indices, values } = program;
-    model.passModel({
-      numCols: cost.length,
-      numRows: rowLower.length,
-      colCost: cost,
-      colLower: lower,
-      colUpper: upper,
-      rowLower,
-      rowUpper,
-      matrix: { format: "csr", numRows: rowLower.length, numCols: cost.length, starts, indices, values },
-      integrality: Int32Array.from(whole, Number),
-    });
-    model.options.set("output_flag", false);
+    passTo(model, program, false);
+    model.options.set("presolve", "off");
+    model.options.set("time_limit", left());
+    model.run();
+    if (model.getModelStatus() === highs.constants.modelStatus.optimal) better(undefined, model.getObjectiveValue());
+  });
+  if (step.gap <= Math.max(gap, PROVEN)) return { prepared, step };
+  highs.withModel((model) => {
+    passTo(model, program, true);
     model.options.set("mip_rel_gap", gap);
-    model.options.set("time_limit", seconds);
+    model.options.set("time_limit", left());
     model.setSolution({
       indices: prepared.blocks.flatMap((b, i) => b.options.map((_, j) => program.first[i]! + j)),
       values: prepared.blocks.flatMap((b, i) => b.options.map((_, j) => (start[i] === j ? 1 : 0))),

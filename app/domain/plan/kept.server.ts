@@ -27,7 +27,7 @@ export const writerOf = (problem: PlanProblem, timeZone: string): PlanWriter => 
 
 /** The lines of a choice by piece; null: a piece, or the way it was to be done, is no longer there. */
 function linesFor(plan: SitePlan, problem: PlanProblem, chosen: Record<string, string>, timeZone: string) {
-  const prepared = preparePlan(problem);
+  const prepared = preparePlan(problem, true);
   const choice = prepared.blocks.map((b) => {
     const ids = new Set(b.pieces.map((i) => chosen[problem.pieces[i]!.id]));
     return ids.size === 1 ? b.options.findIndex((o) => ids.has(o.id)) : -1;
