@@ -43,6 +43,14 @@ test("a mark is dragged to another stop: it is pinned there, and the wish's cost
   // the same with the keyboard alone, and back
   await way(page, name).selectOption({ index: 0 });
   await expect(way(page, name)).toHaveValue("");
+  // kept away from the stop that it was given, it goes elsewhere
+  const given = (await way(page, name).locator("option").first().textContent())!;
+  await way(page, name).selectOption({ label: `Not at: ${given}` });
+  await expect(way(page, name).locator("option").first()).not.toHaveText(given, { timeout: 60_000 });
+  await row(page, name)
+    .getByRole("button", { name: `Let it go to: ${given}` })
+    .click();
+  await expect(way(page, name).locator("option").first()).toHaveText(given, { timeout: 60_000 });
 });
 
 test("a stop that cannot be used is told, with what can be done; nothing is lost by it", async ({ page }) => {

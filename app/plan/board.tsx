@@ -14,10 +14,14 @@ export interface BoardRow {
   line: PlanLine | null;
   pinned: boolean;
   reason: string;
+  /** Stops that it must not take. */
+  forbidden: readonly string[];
   /** Where it can be put: id and label. */
   ways: { id: string; label: string; at: number }[];
 }
 
+/** Before the id of a way that a piece is kept away from, or let go to again. */
+export const NOT_AT = "not:";
 const HEIGHT = 34;
 const TOP = 30;
 
@@ -172,7 +176,7 @@ export function Board({
   rows: readonly BoardRow[];
   months: number;
   stops: PlanProblem["stops"];
-  /** Empty: as the solver likes. */
+  /** Empty: as the solver likes; with NOT_AT before it: kept away from there, or no longer. */
   onMove: (piece: string, way: string) => void;
   mayWish: boolean;
 }) {
@@ -224,14 +228,37 @@ export function Board({
                   onChange={(event) => onMove(facts.id, event.target.value)}
                 >
                   <option value="">{row.line ? wayLabel(row) : "…"}</option>
-                  {row.ways.map((w) => (
-                    <option key={w.id} value={w.id}>
-                      Pin: {w.label}
-                    </option>
-                  ))}
+                  <optgroup label="Pin it to">
+                    {row.ways.map((w) => (
+                      <option key={w.id} value={w.id}>
+                        Pin: {w.label}
+                      </option>
+                    ))}
+                  </optgroup>
+                  <optgroup label="Keep it away from">
+                    {row.ways
+                      .filter((w) => w.id !== "wait" && !row.forbidden.includes(w.id))
+                      .map((w) => (
+                        <option key={w.id} value={`${NOT_AT}${w.id}`}>
+                          Not at: {w.label}
+                        </option>
+                      ))}
+                  </optgroup>
                 </select>
               </span>
-              <p className="mt-0.5 text-ink-2 md:col-span-3">{row.reason}</p>
+              <p className="mt-0.5 text-ink-2 md:col-span-3">
+                {row.reason}
+                {row.forbidden.map((id) => (
+                  <button
+                    key={id}
+                    type="button"
+                    className="way ml-3"
+                    onClick={() => onMove(facts.id, `${NOT_AT}${id}`)}
+                  >
+                    Let it go to: {row.ways.find((w) => w.id === id)?.label ?? "a stop"}
+                  </button>
+                ))}
+              </p>
             </li>
           );
         })}

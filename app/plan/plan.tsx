@@ -11,7 +11,7 @@ import { formFields } from "~/platform/request.server";
 import { Button, fieldClass, FormProblemsProvider, Notice, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
-import { Board, type BoardRow } from "./board";
+import { Board, NOT_AT, type BoardRow } from "./board";
 import { Compare } from "./compare";
 import { usePlanner } from "./usePlanner";
 
@@ -75,6 +75,12 @@ function useWishes(booked: Wishes) {
   const set = (change: Partial<Wishes>) => setOwn((w) => ({ ...w, ...change }));
   const move = (piece: string, way: string) =>
     setOwn((w) => {
+      if (way.startsWith(NOT_AT)) {
+        const stop = way.slice(NOT_AT.length);
+        const own = w.forbidden[piece] ?? [];
+        const stops = own.includes(stop) ? own.filter((id) => id !== stop) : [...own, stop];
+        return { ...w, forbidden: { ...w.forbidden, [piece]: stops } };
+      }
       const { [piece]: _, ...pinned } = w.pinned;
       return { ...w, pinned: way ? { ...pinned, [piece]: way } : pinned };
     });
@@ -119,7 +125,16 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
       { id: "wait", label: again ? `wait, read again by ${dayText(again, here)}` : "wait", at: Infinity },
     ];
     const reason = line ? reasonOf(line, piece, writer) : "";
-    return [{ facts, line, pinned: wishes.pinned[piece.id] !== undefined, reason, ways }];
+    return [
+      {
+        facts,
+        line,
+        pinned: wishes.pinned[piece.id] !== undefined,
+        forbidden: wishes.forbidden[piece.id] ?? [],
+        reason,
+        ways,
+      },
+    ];
   });
   const count = (kind: string) => solved?.lines.filter((l) => l.option.kind === kind).length ?? 0;
   const wished = unwished !== null && solved ? solved.value.expected - unwished : null;
