@@ -19,6 +19,9 @@ export const assessments = pgTable(
       .references(() => points.id, { onDelete: "cascade" }),
     lifeId: uuid("life_id").references(() => lives.id),
     state: text("state").$type<Assessment["state"]>().notNull(),
+    /** The state before this one, and since when this one stands; null: it has never been another. */
+    stateBefore: text("state_before").$type<Assessment["state"]>(),
+    stateSince: moment("state_since"),
     urgency: doublePrecision("urgency").notNull(),
     readings: integer("readings").notNull(),
     lastAt: moment("last_at"),
@@ -37,6 +40,7 @@ export const assessments = pgTable(
   (t) => [
     index("assessments_urgency").on(t.urgency),
     index("assessments_p10").on(t.p10),
+    index("assessments_changed").on(t.stateSince.desc()),
     index("assessments_life").on(t.lifeId),
     index("assessments_stale")
       .on(t.triedAt, t.assessedAt)

@@ -18,6 +18,9 @@ export const users = pgTable(
     /** Preferred units by dimension. */
     units: jsonb("units").$type<UnitPreference>().notNull().default({}),
     createdAt: created(),
+    /** When Today was last looked at, and before the visit that goes on. */
+    lookedAt: moment("looked_at"),
+    lookedBefore: moment("looked_before"),
     /** Since when the person may no longer sign in. */
     retiredAt: retired(),
     version: version(),

@@ -58,6 +58,7 @@ import { importFleet } from "./assets/fleetFile/import.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";
 import { preview, runImport, saveMapping, storeReadings } from "./readings/csv/import.server";
 import { fieldsOf } from "~/platform/validate";
+import { sinceLastLook } from "./overview/changed.server";
 import { find } from "./overview/shell.server";
 import { needs, horizon, stateCounts, stopsAhead } from "./overview/today.server";
 import { bookWork, changeWork, finishWork } from "./work/commands.server";
@@ -206,6 +207,41 @@ describe("assessment", () => {
     const page = await machinePage(ids.machine);
     expect(page.circuits[0]!.missing.map((m) => m.quantity)).toEqual(["pressure", "vacuum"]);
   });
+});
+
+test("what changed since a person last looked: once they had been away, and what was judged by another version is no news", async () => {
+  const [person] = await db()
+    .insert(users)
+    .values({ name: "E. Marsh", signIn: "marsh", passwordHash: "none", role: "viewer" })
+    .returning();
+  const id = person!.id;
+  const away = () =>
+    db()
+      .update(users)
+      .set({ lookedAt: new Date(NOW - DAY) })
+      .where(eq(users.id, id));
+  const wasOther = async (change: { shape?: number } = {}) => {
+    const [row] = await db().select().from(assessments).where(eq(assessments.pointId, ids.point));
+    const state = row!.state === "steady" ? ("alert" as const) : ("steady" as const);
+    await db()
+      .update(assessments)
+      .set({ state, stateSince: null, stateBefore: null, ...change })
+      .where(eq(assessments.pointId, ids.point));
+    await assessPoint(ids.point);
+    return state;
+  };
+  await db().update(assessments).set({ stateSince: null, stateBefore: null });
+  expect(await sinceLastLook(id)).toBeNull();
+  await away();
+  expect(await sinceLastLook(id)).toBeNull();
+  const before = await wasOther();
+  const changed = await sinceLastLook(id);
+  expect(changed).toMatchObject({ since: NOW - DAY, states: 1, points: [{ pointId: ids.point, before }] });
+  // the visit goes on: it is told again
+  expect(await sinceLastLook(id)).toEqual(changed);
+  await wasOther({ shape: 0 });
+  expect(await sinceLastLook(id)).toBeNull();
+  await db().delete(users).where(eq(users.id, id));
 });
 
 describe("readings", () => {

@@ -2,11 +2,13 @@ import { TZDate } from "@date-fns/tz";
 import { Link } from "react-router";
 import type { Route } from "./+types/today";
 import { conditionStates, dayOf, dayStart, partAgainstStop, type ConditionState, type PartAnswer } from "@core";
+import { sinceLastLook, type Changed } from "~/domain/overview/changed.server";
 import { openDecisions } from "~/domain/overview/decisions.server";
 import { guard, oncePerRequest } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { dayText, dueText, useSite } from "~/ui/site";
+import { dayText, dueText, momentText, useSite } from "~/ui/site";
+import { stateTone } from "~/ui/state";
 import { monthName, weekday } from "~/ui/calendarNames";
 import { Horizon } from "./horizon";
 import { DecisionRow, FaultRow, OilRow, pointsOf, pressing } from "./needs";
@@ -24,7 +26,7 @@ import {
 export const meta = () => [{ title: "Today · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user, context }) => {
-  const [open, toDecide, oils, counts, lines, due, ahead] = await Promise.all([
+  const [open, toDecide, oils, counts, lines, due, ahead, changed] = await Promise.all([
     oncePerRequest(context, openDecisions),
     needs(),
     oilNeeds(),
@@ -32,6 +34,7 @@ export const loader = guard("viewer", async ({ user, context }) => {
     horizon(),
     dueRounds(),
     stopsAhead(),
+    sinceLastLook(user.id),
   ]);
   return {
     open,
@@ -41,6 +44,7 @@ export const loader = guard("viewer", async ({ user, context }) => {
     lines,
     due,
     ahead,
+    changed,
     months: HORIZON_MONTHS,
     mayBook: mayAct(user.role, "engineer"),
   };
@@ -59,6 +63,36 @@ const numbers = [
   "Nine things need",
 ];
 
+/** What changed since the reader looked before this visit. */
+function Since({ changed: { since, points, states, done } }: { changed: Changed }) {
+  const site = useSite();
+  return (
+    <Section title="Since you last looked" aside={momentText(since, site)}>
+      <ul>
+        {points.map((p) => (
+          <li key={p.pointId} className="ruled py-1.5">
+            <Link to={`/points/${p.pointId}`} className="hover:underline">
+              {p.machine}, {p.component.charAt(0).toLowerCase() + p.component.slice(1)}
+            </Link>
+            : <span className={stateTone[p.state]}>{p.state}</span>
+            <span className="text-ink-2">, was {p.before}</span>
+          </li>
+        ))}
+        {states > points.length ? (
+          <li className="py-1.5 text-ink-2">{states - points.length} more changed their state.</li>
+        ) : null}
+        {done > 0 ? (
+          <li className="py-1.5">
+            <Link to="/work" className="hover:underline">
+              {done} piece{done === 1 ? "" : "s"} of work done
+            </Link>
+          </li>
+        ) : null}
+      </ul>
+    </Section>
+  );
+}
+
 function finding(open: number): string {
   return `${numbers[open] ?? `${open} things need`} a decision`;
 }
@@ -73,7 +107,7 @@ function partWord(work: NextStop["work"][number], stop: NextStop, now: number): 
 }
 
 export default function Today({ loaderData }: Route.ComponentProps) {
-  const { open, toDecide, oils, counts, lines, due, ahead, months, mayBook } = loaderData;
+  const { open, toDecide, oils, counts, lines, due, ahead, changed, months, mayBook } = loaderData;
   const site = useSite();
   const today = new TZDate(site.now, site.timeZone);
   const shown =
@@ -152,6 +186,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
           ) : null}
         </Section>
         <div>
+          {changed ? <Since changed={changed} /> : null}
           <Section title="Horizon" aside={`next ${months} months · P10 to P90, mark at P50`}>
             {lines.length === 0 ? (
               <Empty>No point is forecast to reach its limit within {months} months.</Empty>

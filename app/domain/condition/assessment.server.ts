@@ -119,12 +119,19 @@ async function store(
     triedAt: null,
     assessedAt: new Date(now()),
   };
+  // what was stored by another version was judged otherwise: the plant has not changed by it
+  const changed = sql`${assessments.state} <> excluded.state and ${assessments.shape} = excluded.shape`;
   await tx
     .insert(assessments)
     .values({ pointId: setup.pointId, ...values, stale: false })
     .onConflictDoUpdate({
       target: assessments.pointId,
-      set: { ...values, stale: sql`${assessments.asked} <> ${asked}` },
+      set: {
+        ...values,
+        stale: sql`${assessments.asked} <> ${asked}`,
+        stateBefore: sql`case when ${changed} then ${assessments.state} else ${assessments.stateBefore} end`,
+        stateSince: sql`case when ${changed} then excluded.assessed_at else ${assessments.stateSince} end`,
+      },
     });
   await markDiagnosisStale(tx, setup.circuitId);
   if (!setup.lifeId) return;
