@@ -13,7 +13,7 @@ export { preferableDimensions, preferredUnit, validPreference } from "./units/pr
 export type { UnitPreference } from "./units/preference";
 export { parseNumber, parseQuantity } from "./units/parse";
 export type { ParsedQuantity } from "./units/parse";
-export { decimalsFor, formatNumber, formatQuantity } from "./units/format";
+export { decimalsFor, formatNumber, formatQuantity, lowerFirst } from "./units/format";
 export { dynamicViscosity, kinematicViscosity, viscosityTemperatureSensitivity } from "./fluid/viscosity";
 export type { Fluid } from "./fluid/viscosity";
 export { fluidTypeIds, fluidTypes } from "./fluid/suitability";

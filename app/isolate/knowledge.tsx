@@ -1,6 +1,7 @@
 import { Form, redirect } from "react-router";
 import type { Route } from "./+types/knowledge";
 import {
+  lowerFirst,
   causes,
   isolationParts,
   preparations,
@@ -58,7 +59,6 @@ const riskTexts = {
   deadhead: "closes an outlet against the pump",
   opens: "opens the circuit",
 } satisfies Record<keyof typeof risks, string>;
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 function EntryRow({ entry, own, mayAdd }: { entry: Entry; own: ReadonlyMap<string, string>; mayAdd: boolean }) {
   const site = useSite();
@@ -67,14 +67,14 @@ function EntryRow({ entry, own, mayAdd }: { entry: Entry; own: ReadonlyMap<strin
   const title = cause?.label ?? test?.label ?? (rank ? nameOf(rank.cause) : "");
   const says = cause
     ? `${isolationParts[cause.part as PartId].label}; ${Object.entries(cause.symptoms)
-        .map(([s, r]) => `${rankTexts[r]} behind “${lower(symptoms[s as SymptomId].label)}”`)
+        .map(([s, r]) => `${rankTexts[r]} behind “${lowerFirst(symptoms[s as SymptomId].label)}”`)
         .join(", ")}. ${cause.act.text}.`
     : test
       ? `${test.how}. “${test.results.sign}” tells of ${Object.entries(test.shows.sign ?? {})
-          .map(([c, g]) => `${lower(nameOf(c))}, ${gradeTexts[g]}`)
+          .map(([c, g]) => `${lowerFirst(nameOf(c))}, ${gradeTexts[g]}`)
           .join("; ")}.`
       : rank
-        ? `ranks as ${rankTexts[rank.rank]} behind “${lower(symptoms[rank.symptom].label)}”.`
+        ? `ranks as ${rankTexts[rank.rank]} behind “${lowerFirst(symptoms[rank.symptom].label)}”.`
         : "";
   return (
     <li className="ruled flex items-start justify-between gap-3 py-2">

@@ -1,6 +1,6 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/practice";
-import { practiceLevels } from "@core";
+import { lowerFirst, practiceLevels } from "@core";
 import { beginPractice, practiceOf } from "~/domain/isolation/practice.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
@@ -39,7 +39,7 @@ export default function Practice({ loaderData: { runs, submission }, actionData 
                   label="Level"
                   options={Object.entries(practiceLevels).map(([value, l]) => ({
                     value,
-                    label: `${l.label}: ${l.says.charAt(0).toLowerCase()}${l.says.slice(1)}`,
+                    label: `${l.label}: ${lowerFirst(l.says)}`,
                   }))}
                 />
                 <TextField

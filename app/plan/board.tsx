@@ -1,4 +1,5 @@
 /** Pieces over time: the forecast's span, planned stops as columns, and where the plan puts each; a mark can be dragged. */
+import { lowerFirst } from "@core";
 import { useRef, useState, type PointerEvent } from "react";
 import { Link } from "react-router";
 import { addMonths, startOfMonth } from "date-fns";
@@ -207,7 +208,7 @@ export function Board({
                   }
                   className="font-semibold hover:underline"
                 >
-                  {facts.machine}, {facts.component.charAt(0).toLowerCase() + facts.component.slice(1)}
+                  {facts.machine}, {lowerFirst(facts.component)}
                 </Link>
                 <span className="block text-ink-2">
                   {facts.act}, {facts.hours} h{facts.assumed ? " (usual figures)" : ""}

@@ -1,5 +1,5 @@
 import type { Route } from "./+types/lives";
-import { formatNumber } from "@core";
+import { lowerFirst, formatNumber } from "@core";
 import { livesPage, type KindLives, type RunningPart } from "~/domain/plan/lives.server";
 import { planSites } from "~/domain/plan/pieces.server";
 import { guard, notFound } from "~/platform/guard.server";
@@ -19,7 +19,7 @@ const SHOWN = 5;
 const named = (parts: readonly RunningPart[]) =>
   parts
     .slice(0, SHOWN)
-    .map((p) => `${p.machine}, ${p.component.charAt(0).toLowerCase() + p.component.slice(1)} (${hours(p.age)})`)
+    .map((p) => `${p.machine}, ${lowerFirst(p.component)} (${hours(p.age)})`)
     .join("; ") + (parts.length > SHOWN ? ` and ${parts.length - SHOWN} more` : "");
 
 export default function Lives({ loaderData: { site, kinds } }: Route.ComponentProps) {

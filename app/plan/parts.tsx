@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/parts";
-import { dayOf, dayStart } from "@core";
+import { lowerFirst, dayOf, dayStart } from "@core";
 import { ordersOf, type OrderLine } from "~/domain/plan/orders.server";
 import { planSites } from "~/domain/plan/pieces.server";
 import { guard, notFound } from "~/platform/guard.server";
@@ -82,7 +82,7 @@ function List({ site, orders }: Route.ComponentProps["loaderData"]) {
                       to={o.workId ? `/work/${o.workId}` : o.pointId ? `/points/${o.pointId}` : "/work"}
                       className="font-semibold hover:underline"
                     >
-                      {o.machine}, {o.component.charAt(0).toLowerCase() + o.component.slice(1)}
+                      {o.machine}, {lowerFirst(o.component)}
                     </Link>
                     <span className="block text-ink-2">{[o.model, o.tag].filter(Boolean).join(", ")}</span>
                   </td>

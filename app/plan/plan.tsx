@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { Form, Link, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/plan";
-import { moneyText, optionName, readAgainBy, reasonOf, type PlanWriter, type Wishes } from "@core";
+import { lowerFirst, moneyText, optionName, readAgainBy, reasonOf, type PlanWriter, type Wishes } from "@core";
 import { bookPlan, dropPlan, keepPlan, keptPlans } from "~/domain/plan/kept.server";
 import { planSites, sitePlan } from "~/domain/plan/pieces.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
@@ -271,7 +271,7 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
             ))}
             {unstated.map((p) => (
               <li key={p.id}>
-                {p.machine}, {lower(p.component)}: how long its part takes is not stated, so it is taken as on the
+                {p.machine}, {lowerFirst(p.component)}: how long its part takes is not stated, so it is taken as on the
                 shelf.{" "}
                 <Link to={`/fleet/edit/component/${p.componentId}`} className="way">
                   State it
@@ -300,7 +300,7 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
                 <li key={`${h.piece} ${h.kind}`} className="ruled flex justify-between gap-3 py-1.5 text-sm">
                   <span>
                     {h.kind === "part" ? "Its part on the shelf: " : "Knowing when, by more readings: "}
-                    {plan.pieces[h.piece]!.machine}, {lower(plan.pieces[h.piece]!.component)}
+                    {plan.pieces[h.piece]!.machine}, {lowerFirst(plan.pieces[h.piece]!.component)}
                   </span>
                   <span className="shrink-0">
                     {h.kind === "part" ? "" : "at most "}
@@ -369,8 +369,6 @@ function headline(all: number, stop: number, own: number, wait: number): string 
   ].filter(Boolean);
   return `${all} piece${all === 1 ? "" : "s"} of work: ${parts.join(", ")}`;
 }
-
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 const percent = (share: number) =>
   `${share >= 0.0995 ? Math.round(share * 100) : (share * 100).toFixed(share < 0.01 ? 2 : 1)}\u00a0%`;

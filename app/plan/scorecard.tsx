@@ -1,3 +1,4 @@
+import { lowerFirst } from "@core";
 import { Link } from "react-router";
 import type { Route } from "./+types/scorecard";
 import type { Scorecard } from "@core";
@@ -184,9 +185,9 @@ function Ends({ ends }: { ends: readonly LifeEnd[] }) {
           >
             <span className="min-w-0 [overflow-wrap:anywhere]">
               <Link to={`/points/${e.pointId}`} className="font-semibold hover:underline">
-                {e.machine}, {e.component.charAt(0).toLowerCase() + e.component.slice(1)}
+                {e.machine}, {lowerFirst(e.component)}
               </Link>
-              <span className="text-ink-2">: {e.point.charAt(0).toLowerCase() + e.point.slice(1)}</span>
+              <span className="text-ink-2">: {lowerFirst(e.point)}</span>
               {e.findings ? <span className="block text-ink-2">Found: {e.findings}</span> : null}
             </span>
             <span>{e.crossedAt === null ? `replaced ${day(e.endedAt)}` : `crossed ${day(e.crossedAt)}`}</span>

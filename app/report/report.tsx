@@ -1,6 +1,6 @@
 import { Form, Link } from "react-router";
 import type { Route } from "./+types/report";
-import { dayStart, moneyText, readingStates } from "@core";
+import { lowerFirst, dayStart, moneyText, readingStates } from "@core";
 import { report, reportAsked, type Report, type ReportPoint } from "~/domain/report/report.server";
 import { interventionLabels } from "~/domain/work/form";
 import type { InterventionKind } from "~/db/kinds";
@@ -21,7 +21,6 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 
 export const loader = guard("viewer", async ({ request }) => report(reportAsked(request)));
 
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 const percent = (share: number) => `${Math.round(share * 100)}\u00a0%`;
 
 export default function ReportPage({ loaderData }: Route.ComponentProps) {
@@ -133,7 +132,7 @@ function Sheet({ r }: { r: Report }) {
             {r.done.map((w, i) => (
               <li key={i} className="ruled break-inside-avoid py-1.5">
                 <strong className="font-semibold">
-                  {w.machine}, {lower(w.component)}
+                  {w.machine}, {lowerFirst(w.component)}
                 </strong>
                 : {interventionLabels[w.kind as InterventionKind].toLowerCase()}, {dayText(w.doneAt!, site)}, {w.doneBy}
                 {w.findings ? <span className="block text-ink-2">Found: {w.findings}</span> : null}
@@ -150,7 +149,7 @@ function Sheet({ r }: { r: Report }) {
             {r.open.map((w, i) => (
               <li key={i} className="ruled break-inside-avoid py-1.5">
                 <strong className="font-semibold">
-                  {w.machine}, {lower(w.component)}
+                  {w.machine}, {lowerFirst(w.component)}
                 </strong>
                 : {interventionLabels[w.kind as InterventionKind].toLowerCase()},{" "}
                 {w.stop ? `${w.stop}, ${day(w.startsOn!)}` : "a stop of its own"}, {w.hours} h
@@ -206,7 +205,7 @@ function Sheet({ r }: { r: Report }) {
   );
 }
 
-const nameOf = (p: ReportPoint) => `${p.machine}, ${lower(p.component)}: ${lower(p.point)}`;
+const nameOf = (p: ReportPoint) => `${p.machine}, ${lowerFirst(p.component)}: ${lowerFirst(p.point)}`;
 
 function PointLine({ p }: { p: ReportPoint }) {
   return (
@@ -251,7 +250,7 @@ function AllPoints({ points }: { points: readonly ReportPoint[] }) {
           {points.map((p) => (
             <tr key={p.pointId} className="ruled break-inside-avoid">
               <th scope="row" className="py-1 pr-3 text-left font-normal [overflow-wrap:anywhere]">
-                {p.component}: {lower(p.point)}
+                {p.component}: {lowerFirst(p.point)}
                 <span className="text-ink-2"> ({readingStates[p.readState].toLowerCase()})</span>
               </th>
               <td className={`py-1 pr-3 ${stateTone[p.state]}`}>{p.state}</td>

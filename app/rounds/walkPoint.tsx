@@ -1,6 +1,6 @@
 /** One point of a round: where it is, the condition it is read under, large figures, own keys. */
 import { useRef, useState } from "react";
-import { formatQuantity, parseQuantity, preferredUnit, quantityOf, readingStates, unitsOf } from "@core";
+import { lowerFirst, formatQuantity, parseQuantity, preferredUnit, quantityOf, readingStates, unitsOf } from "@core";
 import { CircuitStrip } from "~/ui/circuitStrip";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
 import { emptyEntry, judgeEntry, repeatsOf, type Entry, type EntryField } from "./entry";
@@ -242,7 +242,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
   return (
     <>
       <h1 className="mt-3 text-[1.75rem]">
-        {point.machine}, {point.component}: {point.name.charAt(0).toLowerCase() + point.name.slice(1)}
+        {point.machine}, {point.component}: {lowerFirst(point.name)}
       </h1>
       {walk.done[point.id] ? <p className="mt-1 text-ochre">Already {walk.done[point.id]} on this round.</p> : null}
       {parts.length > 0 ? (

@@ -1,7 +1,7 @@
 /** What needs a decision on Today: a fault with its points, a point by itself, the oil of a circuit. */
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { actsNow, actText, causes, dayStart } from "@core";
+import { lowerFirst, actsNow, actText, causes, dayStart } from "@core";
 import type { Decision, FaultNeed, Need, OilNeed } from "~/domain/overview/today.server";
 import { MarginRule } from "~/ui/marginRule";
 import { oddsText } from "~/ui/odds";
@@ -9,8 +9,6 @@ import { dayText, monthText, useSite } from "~/ui/site";
 import { Spark } from "~/ui/spark";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
-
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** The points of an entry, the worst first. */
 export const pointsOf = (need: Need): Decision[] => (need.kind === "point" ? [need.point] : need.fault.points);
@@ -93,7 +91,7 @@ export function FaultRow({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
     <Entry
       state={worst.state}
       to={`/isolate/faults/${f.circuitId}`}
-      title={`${f.machine}, ${fault.places.map(lower).join(" or ")}`}
+      title={`${f.machine}, ${fault.places.map(lowerFirst).join(" or ")}`}
       margin={worst.margin}
       trend={worst.trend}
     >
@@ -110,7 +108,7 @@ export function FaultRow({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
             {f.points.map((p) => (
               <li key={p.pointId} className="flex items-center justify-between gap-3 py-1">
                 <Link to={`/points/${p.pointId}`} className="min-w-0 hover:underline">
-                  {p.component}: {lower(p.point)}, <span className={stateTone[p.state]}>{p.state}</span>
+                  {p.component}: {lowerFirst(p.point)}, <span className={stateTone[p.state]}>{p.state}</span>
                 </Link>
                 <span className="w-32 shrink-0">
                   <MarginRule margin={p.margin} state={p.state} />
@@ -132,7 +130,7 @@ export function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
     <Entry
       state={d.state}
       to={`/points/${d.pointId}`}
-      title={`${d.machine}, ${lower(d.component)}`}
+      title={`${d.machine}, ${lowerFirst(d.component)}`}
       margin={d.margin}
       trend={d.trend}
     >

@@ -1,7 +1,15 @@
 import { TZDate } from "@date-fns/tz";
 import { Link } from "react-router";
 import type { Route } from "./+types/today";
-import { conditionStates, dayOf, dayStart, partAgainstStop, type ConditionState, type PartAnswer } from "@core";
+import {
+  lowerFirst,
+  conditionStates,
+  dayOf,
+  dayStart,
+  partAgainstStop,
+  type ConditionState,
+  type PartAnswer,
+} from "@core";
 import { sinceLastLook, type Changed } from "~/domain/overview/changed.server";
 import { openDecisions } from "~/domain/overview/decisions.server";
 import { guard, oncePerRequest } from "~/platform/guard.server";
@@ -72,7 +80,7 @@ function Since({ changed: { since, points, states, done } }: { changed: Changed 
         {points.map((p) => (
           <li key={p.pointId} className="ruled py-1.5">
             <Link to={`/points/${p.pointId}`} className="hover:underline">
-              {p.machine}, {p.component.charAt(0).toLowerCase() + p.component.slice(1)}
+              {p.machine}, {lowerFirst(p.component)}
             </Link>
             : <span className={stateTone[p.state]}>{p.state}</span>
             <span className="text-ink-2">, was {p.before}</span>

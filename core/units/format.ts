@@ -36,3 +36,9 @@ export function formatQuantity(
   const decimals = digits !== undefined || shown.symbol !== quantity.unit ? decimalsFor(number, digits ?? 3) : usual;
   return `${formatNumber(number, decimals)}\u00a0${shown.symbol}`;
 }
+
+/**
+ * A name within a sentence: its first letter small, the rest as it was written.
+ * @example lowerFirst("Pump A") // "pump A"
+ */
+export const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);

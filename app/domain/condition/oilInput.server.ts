@@ -1,6 +1,7 @@
 /** What an assessment of a circuit's oil is made of: its samples, fills, filters, leaks, hours and temperatures, and its peers' rates. */
 import { and, eq, inArray, isNull, sql } from "drizzle-orm";
 import {
+  lowerFirst,
   correctSeries,
   quantityOf,
   runningHours,
@@ -209,7 +210,7 @@ export async function oilInput(tx: Queryable, circuitId: string): Promise<OilInp
     leaks.push({
       pointId: s.pointId,
       componentId: place.componentId,
-      component: place.component.charAt(0).toLowerCase() + place.component.slice(1),
+      component: lowerFirst(place.component),
       what: quantityOf(s.quantity).short,
       readings: corrected.map((r) => ({ at: r.at, value: r.corrected })),
     });

@@ -1,6 +1,7 @@
 /** What the page of one isolation shows: the odds as they went, and the next best test. */
 import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
 import {
+  lowerFirst,
   adviceOf,
   oddsOf,
   reasonsOf,
@@ -30,7 +31,7 @@ const asked = (text: string) => (text.endsWith("?") ? text : `${text}:`);
 function resultText(own: IsolationCase, at: string, result: string): string {
   const test = own.tests.find((t) => t.id === at);
   const words = test && test.about.results[result];
-  return test && words ? `${asked(test.text)} ${words.charAt(0).toLowerCase()}${words.slice(1)}` : at;
+  return test && words ? `${asked(test.text)} ${lowerFirst(words)}` : at;
 }
 
 /** 404 when there is none. */

@@ -4,6 +4,7 @@
  */
 import { and, asc, eq, getTableColumns, isNotNull, isNull, lte, sql } from "drizzle-orm";
 import {
+  lowerFirst,
   causes,
   costsOfKind,
   dayOf,
@@ -238,8 +239,6 @@ const today = (timeZone: string) => dayStart(dayOf(now(), timeZone), timeZone);
 const quantile = (crossings: readonly (number | null)[], p: number) =>
   crossings[Math.min(crossings.length - 1, Math.floor(p * crossings.length))] ?? null;
 
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
-
 function pieceOf(
   component: ComponentRow,
   reasons: readonly Cause[],
@@ -271,13 +270,13 @@ function pieceOf(
   const crossings = points.length > 0 ? earliest(points.map((p) => crossingsIn(p, at))) : [null];
   const booked = work ? (work.stopId && work.ahead ? work.stopId : work.stopId ? null : "own") : null;
   const fittedAt = component.fittedAt ? new Date(component.fittedAt).getTime() : at - AHEAD;
-  const label = `${component.machine}, ${lower(component.component)}`;
+  const label = `${component.machine}, ${lowerFirst(component.component)}`;
   const says = work
     ? { replacement: "Replace the part", repair: "Repair or overhaul it", inspection: "Inspect or test it" }[work.kind]
     : act && fault
       ? `${VERBS[act.do]}: ${fault.fault.text.replace(/^[^:]+: /, "").replace("× ", "×\u00a0")}`
       : look
-        ? `Look at it: ${lower(worst?.point ?? "")}`
+        ? `Look at it: ${lowerFirst(worst?.point ?? "")}`
         : "Renew the part";
   return {
     piece: {
