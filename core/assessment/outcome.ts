@@ -23,7 +23,6 @@ const STAYS = 0.7;
  * @param limits core unit; null: none is set
  * @param ended the part was taken out: its last reading, if beyond, is what it was taken out for
  * @returns null: no limit, or fewer than three readings that are believed
- * @example outcomeOf([], null) // null
  */
 export function outcomeOf(series: readonly SeriesPoint[], limits: Limits | null, ended = false): LifeOutcome | null {
   const believed = series.filter((r) => r.mark === null || r.mark === "offCondition" || r.mark === "noConditions");

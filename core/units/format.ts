@@ -39,6 +39,5 @@ export function formatQuantity(
 
 /**
  * A name within a sentence: its first letter small, the rest as it was written.
- * @example lowerFirst("Pump A") // "pump A"
  */
 export const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
