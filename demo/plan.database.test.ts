@@ -66,7 +66,7 @@ test("the worn pump is a piece of the plan: its part comes after the next stop, 
   expect(facts.act).toContain("Replace");
   expect(facts.faultOf).not.toBeNull();
   expect(piece.partAt).toBeGreaterThan(plan.stops[0]!.at);
-  expect(piece.crossings.filter((c) => c !== null).length).toBeGreaterThan(80);
+  expect(piece.crossings.filter((c) => c !== null).length).toBeGreaterThan(40);
   const line = lines.find((l) => l.piece === facts.id)!;
   expect(line.option.kind).not.toBe("wait");
   expect(line.option.id).not.toBe(plan.stops[0]!.id);

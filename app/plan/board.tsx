@@ -172,14 +172,12 @@ export function Board({
   months,
   stops,
   onMove,
-  mayWish,
 }: {
   rows: readonly BoardRow[];
   months: number;
   stops: PlanProblem["stops"];
   /** Empty: as the solver likes; with NOT_AT before it: kept away from there, or no longer. */
   onMove: (piece: string, way: string) => void;
-  mayWish: boolean;
 }) {
   const scale = useScale(months);
   return (
@@ -215,7 +213,7 @@ export function Board({
                 </span>
               </span>
               <span className="max-md:hidden">
-                <Lane row={row} scale={scale} stops={stops} onMove={(way) => mayWish && onMove(facts.id, way)} />
+                <Lane row={row} scale={scale} stops={stops} onMove={(way) => onMove(facts.id, way)} />
               </span>
               <span>
                 <label className="sr-only" htmlFor={`way-${facts.id}`}>
@@ -225,7 +223,6 @@ export function Board({
                   id={`way-${facts.id}`}
                   className="w-full border border-line-2 bg-sheet px-1.5 py-1 max-md:min-h-11"
                   value={row.pinned ? (line(row) ?? "") : ""}
-                  disabled={!mayWish}
                   onChange={(event) => onMove(facts.id, event.target.value)}
                 >
                   <option value="">{row.line ? wayLabel(row) : "…"}</option>

@@ -41,6 +41,8 @@ export const action = guardAction("engineer", async ({ request, user }) => {
 
 type Loaded = NonNullable<Route.ComponentProps["loaderData"]["loaded"]> & { mayEdit: boolean };
 
+/** Pieces on the page at first, and more at a time. */
+const ROWS = 50;
 const ZOOMS = [1, 3, 6, 12, 24, 36];
 
 export default function Plan({ loaderData: { loaded, mayEdit }, actionData }: Route.ComponentProps) {
@@ -93,6 +95,7 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
   const { wishes, set, move, reset } = useWishes(plan.problem.wishes);
   const [months, setMonths] = useState(12);
   const [only, setOnly] = useState("");
+  const [shown, setShown] = useState(ROWS);
   const asked = useMemo(() => ({ ...plan.problem, wishes }), [plan.problem, wishes]);
   const { solved, unwished, fresh, solving, stop, again } = usePlanner(asked);
   const { currency } = asked.costs;
@@ -289,7 +292,20 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
       {asked.pieces.length === 0 ? (
         <Empty>No forecast, fault or booking asks for work in the next year.</Empty>
       ) : (
-        <Board rows={rows} months={months} stops={ahead} onMove={move} mayWish />
+        <>
+          <Board rows={rows.slice(0, shown)} months={months} stops={ahead} onMove={move} />
+          {rows.length === 0 ? (
+            <p className="py-2 text-ink-2">No machine or component of the plan is called so.</p>
+          ) : null}
+          {rows.length > shown ? (
+            <p className="py-2 print:hidden">
+              {shown} of {rows.length} pieces.{" "}
+              <Button type="button" tone="plain" onClick={() => setShown(shown + ROWS)}>
+                Show more
+              </Button>
+            </p>
+          ) : null}
+        </>
       )}
       <div className="mt-7 grid gap-x-8 lg:grid-cols-2">
         <Stops plan={plan} lines={solved?.lines ?? []} wishes={wishes} set={set} mayEdit={mayEdit} />

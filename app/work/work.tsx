@@ -69,11 +69,16 @@ export default function Work({ loaderData: { ahead, open, done, mayEdit } }: Rou
                 : "No work is booked"
         }
       >
-        {mayEdit ? (
-          <Link to="/fleet/new/stop" className="way">
-            Plan a stop
+        <span className="flex flex-wrap gap-x-4">
+          {mayEdit ? (
+            <Link to="/fleet/new/stop" className="way">
+              Plan a stop
+            </Link>
+          ) : null}
+          <Link to="/plan" className="way">
+            See the plan
           </Link>
-        ) : null}
+        </span>
       </PageHead>
       {missed.length ? (
         <Section title="Stop has passed, work still open">

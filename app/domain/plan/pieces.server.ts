@@ -179,7 +179,8 @@ async function workRows(siteId: string): Promise<WorkRow[]> {
 /** When the limit is crossed, as quantiles: a proved forecast, or what the level says by itself. */
 function crossingsIn(row: PointRow, at: number): (number | null)[] {
   if ((row.beyond ?? 0) >= CROSSED) return [at];
-  if (row.crossings && !row.noTrend) return row.crossings;
+  // every other quantile is half of what the page has to carry, and errs early by half a percent
+  if (row.crossings && !row.noTrend) return row.crossings.filter((_, i) => i % 2 === 0);
   const crossed = Math.round((row.beyond ?? 0) * 20);
   return Array.from({ length: 20 }, (_, i) => (i < crossed ? at : null));
 }
