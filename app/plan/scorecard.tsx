@@ -112,7 +112,11 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
           ) : null}
           {page.narrow.length > 0 ? (
             <p className="mb-4 max-w-3xl font-medium text-ochre">
-              Too narrow so far, allow for more on either side: {page.narrow.join("; ")}.
+              Too narrow so far:{" "}
+              {page.narrow
+                .map((n) => (n.widened > 1 ? `${n.name} (the plan draws them ${n.widened} times as wide)` : n.name))
+                .join("; ")}
+              . Allow for more on either side.
             </p>
           ) : null}
           {all.covered ? null : (
@@ -135,7 +139,7 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
                   ))}
                 </tr>
               </thead>
-              <Groups title="All" groups={[{ name: "All forecasts", card: all }]} />
+              <Groups title="All" groups={[{ name: "All forecasts", card: all, widened: 1 }]} />
               {all.covered ? (
                 <>
                   <Groups title="With and without peers" groups={page.byPeers} />

@@ -14,6 +14,7 @@ import {
   partReadyOn,
   usualCosts,
   usualHours,
+  widenCrossings,
   type ConditionState,
   type NamedFault,
   type PlanCosts,
@@ -35,6 +36,7 @@ import {
 } from "~/db/schema";
 import { leadTimeNowOf, notOver } from "~/domain/planning/index.server";
 import { now } from "~/runtime/clock.server";
+import { familyOf, widenings } from "./scorecard.server";
 
 const DAY = 86_400_000;
 /** A plan looks so far ahead, and to a month past its last stop, at most three years. */
@@ -177,10 +179,15 @@ async function workRows(siteId: string): Promise<WorkRow[]> {
 }
 
 /** When the limit is crossed, as quantiles: a proved forecast, or what the level says by itself. */
-function crossingsIn(row: PointRow, at: number): (number | null)[] {
+function crossingsIn(row: PointRow, at: number, wider: ReadonlyMap<string, number>): (number | null)[] {
   if ((row.beyond ?? 0) >= CROSSED) return [at];
   // every other quantile is half of what the page has to carry, and errs early by half a percent
-  if (row.crossings && !row.noTrend) return row.crossings.filter((_, i) => i % 2 === 0);
+  if (row.crossings && !row.noTrend)
+    return widenCrossings(
+      row.crossings.filter((_, i) => i % 2 === 0),
+      at,
+      wider.get(familyOf(row)) ?? 1,
+    );
   const crossed = Math.round((row.beyond ?? 0) * 20);
   return Array.from({ length: 20 }, (_, i) => (i < crossed ? at : null));
 }
@@ -245,6 +252,7 @@ function pieceOf(
   reasons: readonly Cause[],
   work: WorkRow | undefined,
   timeZone: string,
+  wider: ReadonlyMap<string, number>,
 ): { piece: PlanPiece; facts: PieceFacts } {
   const at = today(timeZone);
   const points = reasons.flatMap((c) => c.points);
@@ -268,7 +276,7 @@ function pieceOf(
   const orderedOn = work?.orderedOn ?? null;
   const part = { leadTimeDays: component.leadTimeDays, orderedOn, today: dayOf(at, timeZone) };
   const partAt = needsPart ? Math.max(at, dayStart(partReadyOn(part), timeZone)) : null;
-  const crossings = points.length > 0 ? earliest(points.map((p) => crossingsIn(p, at))) : [null];
+  const crossings = points.length > 0 ? earliest(points.map((p) => crossingsIn(p, at, wider))) : [null];
   const booked = work ? (work.stopId && work.ahead ? work.stopId : work.stopId ? null : "own") : null;
   const fittedAt = component.fittedAt ? new Date(component.fittedAt).getTime() : at - AHEAD;
   const label = `${component.machine}, ${lowerFirst(component.component)}`;
@@ -361,7 +369,7 @@ export interface SitePlan {
 export async function sitePlan(site: { id: string; timeZone: string }): Promise<SitePlan> {
   // the site's day, not the second: a plan that is kept a minute later must find the same options
   const at = today(site.timeZone);
-  const [stopRows, machineRows, { costs }, work, faults] = await Promise.all([
+  const [stopRows, machineRows, { costs }, work, faults, wider] = await Promise.all([
     db()
       .select(getTableColumns(stops))
       .from(stops)
@@ -381,6 +389,7 @@ export async function sitePlan(site: { id: string; timeZone: string }): Promise<
       .innerJoin(circuits, eq(circuits.id, circuitDiagnoses.circuitId))
       .innerJoin(machines, eq(machines.id, circuits.machineId))
       .where(and(eq(machines.siteId, site.id), isNotNull(circuitDiagnoses.share), isNull(circuits.retiredAt))),
+    widenings(),
   ]);
   const planned = stopRows.map((s) => ({ ...s, at: dayStart(s.startsOn, site.timeZone) }));
   const last = planned.at(-1)?.at ?? at;
@@ -411,6 +420,7 @@ export async function sitePlan(site: { id: string; timeZone: string }): Promise<
         reasons,
         work.find((w) => w.componentId === id),
         site.timeZone,
+        wider,
       ),
     ];
   });

@@ -4,6 +4,7 @@ import {
   componentKinds,
   quantities,
   scorecard,
+  wideningOf,
   type ComponentKind,
   type IssuedForecast,
   type PointQuantityId,
@@ -58,9 +59,11 @@ async function issuedForecasts(): Promise<(IssuedForecast & Pick<Row, "readings"
 export interface ScoreGroup {
   name: string;
   card: Scorecard;
+  /** How much wider the plan draws forecasts like these, since they did not hold; 1: as issued. */
+  widened: number;
 }
 
-const groups = <T extends IssuedForecast>(all: readonly T[], nameOf: (f: T) => string): ScoreGroup[] => {
+function grouped<T>(all: readonly T[], nameOf: (f: T) => string): { name: string; own: T[] }[] {
   const found = new Map<string, T[]>();
   for (const f of all) {
     const name = nameOf(f);
@@ -68,10 +71,13 @@ const groups = <T extends IssuedForecast>(all: readonly T[], nameOf: (f: T) => s
     if (own) own.push(f);
     else found.set(name, [f]);
   }
-  return [...found]
-    .map(([name, own]) => ({ name, card: scorecard(own) }))
+  return [...found].map(([name, own]) => ({ name, own }));
+}
+
+const groups = <T extends IssuedForecast>(all: readonly T[], nameOf: (f: T) => string): ScoreGroup[] =>
+  grouped(all, nameOf)
+    .map(({ name, own }) => ({ name, card: scorecard(own), widened: wideningOf(own) }))
     .sort((a, b) => b.card.crossed - a.card.crossed || b.card.lives - a.card.lives);
-};
 
 const YEAR = 365 * DAY;
 const aheadOf = ({ p50, issuedAt }: IssuedForecast) => {
@@ -84,6 +90,19 @@ const aheadOf = ({ p50, issuedAt }: IssuedForecast) => {
 };
 const readingsOf = ({ readings }: { readings: number }) =>
   readings <= 10 ? "Up to 10 readings" : readings <= 30 ? "11 to 30 readings" : "More than 30 readings";
+
+/** A kind of component and the quantity that tells its wear. */
+export const familyOf = (f: { kind: string; quantity: string }): string => `${f.kind}/${f.quantity}`;
+
+/** By kind: how much wider its forecasts are drawn than issued, since past ones did not hold; kinds that held are left out. */
+export async function widenings(): Promise<Map<string, number>> {
+  const found = new Map<string, number>();
+  for (const { name, own } of grouped(await issuedForecasts(), familyOf)) {
+    const factor = wideningOf(own);
+    if (factor > 1) found.set(name, factor);
+  }
+  return found;
+}
 
 /** Coverage below which forecasts of a kind say so, where enough lives came to their end. */
 const HONEST = 0.7;
@@ -116,7 +135,9 @@ export async function scorecardPage() {
     ),
     byReadings: groups(all, readingsOf),
     byAhead: groups(all, aheadOf),
-    narrow: byKind.filter(({ card }) => card.covered !== null && card.covered.high < HONEST).map((g) => g.name),
+    narrow: byKind
+      .filter(({ card, widened }) => widened > 1 || (card.covered !== null && card.covered.high < HONEST))
+      .map(({ name, widened }) => ({ name, widened })),
     notBefore: await notBefore(),
     ...(await whatCame()),
   };
