@@ -96,7 +96,7 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
       ) : (
         <>
           <p className="mb-4 max-w-3xl">
-            {all.forecasts} forecasts of {all.lives} lives, as they were issued;
+            {all.forecasts} forecasts of {all.lives} lives, as they were issued;{" "}
             {all.crossed === 0 ? "none" : all.crossed} crossed {all.crossed === 1 ? "its" : "their"} limit. Each life
             counts once. A part that was replaced before, or runs on, counts as long as it was seen.
             {page.unforeseen > 0
@@ -180,7 +180,11 @@ function Ends({ ends }: { ends: readonly LifeEnd[] }) {
     return "as forecast";
   };
   return (
-    <Section title="What came" className="mt-7" aside="the last forecast from at least three months before">
+    <Section
+      title="What came"
+      className="mt-7"
+      aside="the last forecast from at least three months before: P10, P50, P90"
+    >
       <ul>
         {ends.map((e) => (
           <li
