@@ -25,6 +25,7 @@ describe("roles", () => {
       ["app/root.tsx", "theme only"],
       ["app/account/signIn.tsx", "openLoader"],
       ["app/account/signOut.ts", "redirects"],
+      ["app/plan/calendarFeed.ts", "guardToken: its token is its key"],
     ]);
     const routes = readFileSync("app/routes.ts", "utf8");
     let seen = 0;
