@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { addMonths, startOfMonth } from "date-fns";
 import { TZDate } from "@date-fns/tz";
 import type { PlanLine, PlanProblem } from "@core";
-import type { PieceFacts } from "~/domain/plan/pieces.server";
+import type { PieceFacts } from "~/domain/plan/piece.server";
 import { shortMonth } from "~/ui/calendarNames";
 import { dayText, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";

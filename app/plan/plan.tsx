@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { Form, Link, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/plan";
-import { lowerFirst, moneyText, optionName, readAgainBy, reasonOf, type PlanWriter, type Wishes } from "@core";
+import { lowerFirst, moneyText, optionName, readAgainBy, reasonOf, type PlanWriter } from "@core";
 import { bookPlan, dropPlan, keepPlan, keptPlans } from "~/domain/plan/kept.server";
 import { planSites, sitePlan } from "~/domain/plan/pieces.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
@@ -11,9 +11,11 @@ import { formFields } from "~/platform/request.server";
 import { Button, fieldClass, FormProblemsProvider, Notice, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
-import { Board, NOT_AT, type BoardRow } from "./board";
+import { Board, type BoardRow } from "./board";
 import { Compare } from "./compare";
+import { Stops } from "./stops";
 import { usePlanner } from "./usePlanner";
+import { useWishes } from "./useWishes";
 
 export const meta = () => [{ title: "Plan · Juncteral" }];
 
@@ -69,24 +71,6 @@ export default function Plan({ loaderData: { loaded, mayEdit }, actionData }: Ro
       </FormProblemsProvider>
     </InZone>
   );
-}
-
-/** Wishes of this visit over those that bookings are. */
-function useWishes(booked: Wishes) {
-  const [own, setOwn] = useState<Wishes>(booked);
-  const set = (change: Partial<Wishes>) => setOwn((w) => ({ ...w, ...change }));
-  const move = (piece: string, way: string) =>
-    setOwn((w) => {
-      if (way.startsWith(NOT_AT)) {
-        const stop = way.slice(NOT_AT.length);
-        const own = w.forbidden[piece] ?? [];
-        const stops = own.includes(stop) ? own.filter((id) => id !== stop) : [...own, stop];
-        return { ...w, forbidden: { ...w.forbidden, [piece]: stops } };
-      }
-      const { [piece]: _, ...pinned } = w.pinned;
-      return { ...w, pinned: way ? { ...pinned, [piece]: way } : pinned };
-    });
-  return { wishes: own, set, move, reset: () => setOwn(booked) };
 }
 
 function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Loaded & { problem: string | undefined }) {
@@ -388,65 +372,3 @@ function headline(all: number, stop: number, own: number, wait: number): string 
 
 const percent = (share: number) =>
   `${share >= 0.0995 ? Math.round(share * 100) : (share * 100).toFixed(share < 0.01 ? 2 : 1)}\u00a0%`;
-
-function Stops({
-  plan,
-  lines,
-  wishes,
-  set,
-  mayEdit,
-}: Pick<Loaded, "plan" | "mayEdit"> & {
-  lines: readonly { piece: string; option: { id: string } }[];
-  wishes: Wishes;
-  set: (change: Partial<Wishes>) => void;
-}) {
-  const site = useSite();
-  return (
-    <Section title="Planned stops">
-      {plan.stops.length === 0 ? (
-        <p className="py-2 text-ink-2">
-          No stop is planned: every piece would need one of its own.{" "}
-          {mayEdit ? (
-            <Link to="/fleet/new/stop" className="way">
-              Plan a stop
-            </Link>
-          ) : null}
-        </p>
-      ) : (
-        <ul>
-          {plan.stops.map((s) => {
-            const own = lines.filter((l) => l.option.id === s.id);
-            const hours = own.reduce((sum, l) => sum + plan.pieces[l.piece]!.hours, 0);
-            const has = s.crewHours + s.electricianHours + (wishes.moreCrew.mechanical ?? 0);
-            const left = wishes.without.includes(s.id);
-            return (
-              <li key={s.id} className="ruled flex flex-wrap items-center justify-between gap-x-3 py-1.5 text-sm">
-                <span className={left ? "text-ink-2 line-through" : ""}>
-                  {s.name}, {dayText(s.at, site)}, {s.days} day{s.days === 1 ? "" : "s"}
-                </span>
-                <span className={hours > has ? "font-medium text-ochre" : "text-ink-2"}>
-                  {own.length} piece{own.length === 1 ? "" : "s"}, {hours} of {has} crew hours
-                </span>
-                <label className="flex items-center gap-1.5">
-                  <input
-                    type="checkbox"
-                    className="size-4 accent-sea"
-                    checked={left}
-                    onChange={(e) =>
-                      set({
-                        without: e.target.checked
-                          ? [...wishes.without, s.id]
-                          : wishes.without.filter((id) => id !== s.id),
-                      })
-                    }
-                  />
-                  plan without it
-                </label>
-              </li>
-            );
-          })}
-        </ul>
-      )}
-    </Section>
-  );
-}
