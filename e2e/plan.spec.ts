@@ -43,6 +43,7 @@ test("a mark is dragged to another stop: it is pinned there, and the wish's cost
   // the same with the keyboard alone, and back
   await way(page, name).selectOption({ index: 0 });
   await expect(way(page, name)).toHaveValue("");
+  await expect(way(page, name).locator("option").first()).toHaveText(/Spring stop/, { timeout: 60_000 });
   // kept away from the stop that it was given, it goes elsewhere
   const given = (await way(page, name).locator("option").first().textContent())!;
   await way(page, name).selectOption({ label: `Not at: ${given}` });
