@@ -161,8 +161,8 @@ function Sheet({ r }: { r: Report }) {
       {r.plan ? (
         <Section title={`Plan: ${r.plan.name}`} aside={`${r.plan.madeBy}, ${dayText(r.plan.madeAt, site)}`}>
           <p className="py-1">
-            Expected cost {moneyText(r.plan.totals.expected, "€")}, one time in ten over{" "}
-            {moneyText(r.plan.totals.high, "€")}.
+            Expected cost {moneyText(r.plan.totals.expected, r.currency)}, one time in ten over{" "}
+            {moneyText(r.plan.totals.high, r.currency)}.
           </p>
           <ul>
             {r.plan.lines.map((l) => (

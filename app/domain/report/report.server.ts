@@ -12,7 +12,7 @@ import {
 import { ask } from "~/db/client.server";
 import type { DiagnosisDetail } from "~/db/schema";
 import { marginTrendOf, partsOf, type AssessmentParts, type MarginTrend } from "~/domain/condition/index.server";
-import { planSites } from "~/domain/plan/pieces.server";
+import { costsOf, planSites } from "~/domain/plan/pieces.server";
 import { keptPlans } from "~/domain/plan/kept.server";
 import { scorecardPage } from "~/domain/plan/scorecard.server";
 import { notFound } from "~/platform/guard.server";
@@ -193,6 +193,7 @@ export async function report(asked: ReportAsked, { whole = false } = {}) {
     from: first,
     to: last,
     madeAt: now(),
+    currency: (await costsOf(site.id)).costs.currency,
     states,
     points,
     faults,
