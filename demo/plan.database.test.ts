@@ -9,7 +9,8 @@ import { calendarFeeds, components, forecastsIssued, interventions, plans, stops
 import { ownDatabase } from "~/db/testDatabase";
 import { actorNamed } from "~/domain/access/testActor";
 import { calendarText, feedsOf, makeFeed, opensFeed, revokeFeed } from "~/domain/plan/calendar.server";
-import { bookPlan, dropPlan, keepPlan, keptPlans, setCosts } from "~/domain/plan/kept.server";
+import { bookPlan } from "~/domain/plan/bookPlan.server";
+import { dropPlan, keepPlan, keptPlans, setCosts } from "~/domain/plan/kept.server";
 import { livesPage } from "~/domain/plan/lives.server";
 import { ordersCsv, ordersOf } from "~/domain/plan/orders.server";
 import { costsOf, planSites, sitePlan } from "~/domain/plan/pieces.server";
@@ -121,6 +122,29 @@ test("a plan that is put aside is listed no more and stays on record", async () 
   expect((await keptPlans(site.id)).some((p) => p.id === kept.id)).toBe(false);
   expect(await db().select().from(plans).where(eq(plans.id, kept.id))).toHaveLength(1);
   await expect(bookPlan(kept.id, by)).rejects.toMatchObject({ init: { status: 404 } });
+});
+
+test("a plan whose stop was taken out of use since is not booked at all, and says which piece", async () => {
+  const { plan, form, lines } = await solved({ pinned: {} });
+  const line = lines.find((l) => l.option.kind === "stop");
+  const facts = plan.pieces[line!.piece]!;
+  const kept = await keepPlan(form("Stop gone"), by);
+  if (!kept.ok) throw new Error("not kept");
+  const booked = () => db().select({ id: interventions.id, stopId: interventions.stopId }).from(interventions);
+  const before = await booked();
+  await db().update(stops).set({ retiredAt: new Date() }).where(eq(stops.id, line!.option.id));
+  try {
+    expect(await bookPlan(kept.id, by)).toMatchObject({
+      ok: false,
+      status: 409,
+      problems: { form: expect.stringContaining(facts.machine) },
+    });
+    expect(await booked()).toEqual(before);
+    expect((await keptPlans(site.id)).find((p) => p.id === kept.id)!.bookedAt).toBeNull();
+  } finally {
+    await db().update(stops).set({ retiredAt: null }).where(eq(stops.id, line!.option.id));
+  }
+  expect(await bookPlan(kept.id, by)).toMatchObject({ ok: true });
 });
 
 test("costs: two who set them, the second is told; what is no number is refused at its field", async () => {

@@ -31,12 +31,22 @@ test("the plan is solved beside the page; every line says why, at what risk, and
 test("a mark is dragged to another stop: it is pinned there, and the wish's cost is told", async ({ page }) => {
   await open(page);
   const name = "Ro-ro ramp, lift cylinder, starboard";
-  const mark = page.locator("[data-mark]").filter({ visible: true }).nth(2);
-  const box = (await row(page, name).locator("[data-mark]").boundingBox()) ?? (await mark.boundingBox())!;
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  // taken where it is, under the pointer and in view, and let go over another stop's column
+  const mark = row(page, name).locator("[data-mark]");
+  await mark.scrollIntoViewIfNeeded();
+  await mark.hover();
+  const from = (await mark.boundingBox())!;
+  const columns = await page.locator("[data-stop]").evaluateAll((texts) =>
+    texts.map((t) => {
+      const box = t.getBoundingClientRect();
+      return box.x + box.width / 2;
+    }),
+  );
+  const x = from.x + from.width / 2;
+  const other = columns.find((c) => Math.abs(c - x) > 60)!;
   await page.mouse.down();
-  await page.mouse.move(box.x + box.width / 2 - 60, box.y + box.height / 2, { steps: 4 });
-  await page.mouse.move(box.x + box.width / 2 - 195, box.y + box.height / 2, { steps: 6 });
+  await page.mouse.move((x + other) / 2, from.y + from.height / 2, { steps: 4 });
+  await page.mouse.move(other, from.y + from.height / 2, { steps: 6 });
   await page.mouse.up();
   await expect(way(page, name)).not.toHaveValue("");
   await expect(page.getByText(/What is pinned and wished costs/)).toBeVisible({ timeout: 60_000 });

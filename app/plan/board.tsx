@@ -63,6 +63,7 @@ function Months({ scale, months, stops }: { scale: Scale; months: number; stops:
             fontWeight="640"
             textAnchor="middle"
             fill="var(--sea)"
+            data-stop={s.id}
           >
             {dayText(s.at, site).replace(/.\d{4}$/, "")}
           </text>

@@ -1,11 +1,10 @@
-/** Plans that are kept, compared and booked. What a plan costs is computed here again, from the choice that was sent. */
-import { and, desc, eq, inArray, isNull } from "drizzle-orm";
+/** Plans that are kept and compared. What a plan costs is computed here again, from the choice that was sent. */
+import { and, desc, eq, isNull } from "drizzle-orm";
 import { linesOf, optionName, planValue, preparePlan, reasonOf, type PlanProblem, type PlanWriter } from "@core";
-import { db, type Queryable } from "~/db/client.server";
-import { components, interventions, planCosts, plans, points, stops, type KeptLine } from "~/db/schema";
+import { db } from "~/db/client.server";
+import { planCosts, plans, type KeptLine } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, FORM_IS_OLD, type Answer } from "~/domain/answer";
-import { markStale } from "~/domain/condition/index.server";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
 import { notFound } from "~/platform/guard.server";
 import { check } from "~/platform/validate";
@@ -126,81 +125,6 @@ export async function dropPlan(id: string, actor: Actor): Promise<Answer> {
   if (!row) throw notFound("plan");
   await audit(db(), actor, { what: `put the plan ${row.name} aside`, recordId: id });
   return { ok: true, id };
-}
-
-const ahead = async (tx: Queryable, stopId: string) => {
-  const [stop] = await tx
-    .select({ id: stops.id })
-    .from(stops)
-    .where(and(eq(stops.id, stopId), isNull(stops.retiredAt)));
-  return stop !== undefined;
-};
-
-/** One line of a plan as work: a booking is moved where there is one, else made. What waits is left as it is. */
-async function bookLine(
-  tx: Queryable,
-  plan: { id: string; name: string },
-  line: KeptLine,
-  actor: Actor,
-): Promise<boolean> {
-  if (line.kind === "wait") return false;
-  // one at a time for a component, so that two who book see each other's
-  await tx
-    .select({ id: components.id })
-    .from(components)
-    .where(eq(components.id, line.componentId))
-    .for("no key update");
-  const [open] = await tx
-    .select({ id: interventions.id, version: interventions.version, stopId: interventions.stopId })
-    .from(interventions)
-    .where(
-      and(
-        eq(interventions.componentId, line.componentId),
-        isNull(interventions.doneAt),
-        isNull(interventions.cancelledAt),
-      ),
-    )
-    .limit(1);
-  const stopId = line.kind === "stop" && (await ahead(tx, line.option)) ? line.option : null;
-  if (open?.stopId === stopId && open) return false;
-  if (open)
-    await tx
-      .update(interventions)
-      .set({ stopId, version: open.version + 1 })
-      .where(eq(interventions.id, open.id));
-  else
-    await tx.insert(interventions).values({
-      componentId: line.componentId,
-      pointId: line.pointId,
-      kind: line.needsPart ? "replacement" : "inspection",
-      stopId,
-      crewHours: line.hours,
-      note: `Plan “${plan.name}”. ${line.reason}`,
-      bookedBy: actor.name,
-    });
-  return true;
-}
-
-/** Book what a kept plan says: once, whoever presses first. */
-export async function bookPlan(id: string, actor: Actor): Promise<Answer<{ id: string; booked: number }>> {
-  return db().transaction(async (tx) => {
-    const [plan] = await tx.select().from(plans).where(eq(plans.id, id)).for("update");
-    if (!plan || plan.retiredAt) throw notFound("plan");
-    if (plan.bookedAt) return { ok: true, id, booked: 0 };
-    const moved: string[] = [];
-    for (const line of plan.lines) if (await bookLine(tx, plan, line, actor)) moved.push(line.componentId);
-    await tx
-      .update(plans)
-      .set({ bookedAt: new Date(now()), bookedBy: actor.name })
-      .where(eq(plans.id, id));
-    await audit(tx, actor, { what: `booked the plan ${plan.name}`, recordId: id, after: { pieces: moved.length } });
-    const touched = await tx.select({ id: points.id }).from(points).where(inArray(points.componentId, moved));
-    await markStale(
-      tx,
-      touched.map((p) => p.id),
-    );
-    return { ok: true, id, booked: moved.length };
-  });
 }
 
 /** Set what work costs at a site. */
