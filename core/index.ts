@@ -250,3 +250,29 @@ export {
   stateLine,
   type Change as CircuitChange,
 } from "./circuit/edit";
+export {
+  answerText,
+  entryProblem,
+  fieldsOfAsk,
+  findingFields,
+  findingKindIds,
+  findingKinds,
+  findingProblems,
+  findingSays,
+  proceduresForWork,
+  proofOf,
+  standOfRun,
+  stepProblems,
+  stepsOf,
+  workProcedures,
+} from "./work/index";
+export type {
+  FindingKindId,
+  Proof,
+  RunStand,
+  StepEntry,
+  StepStand,
+  WorkProcedure,
+  WorkRules,
+  WorkStep,
+} from "./work/index";

@@ -1,0 +1,11 @@
+/** Work: procedures with hold points, findings on opening, proof. */
+export { answerText, fieldsOfAsk, stepProblems } from "./answers";
+export type { AskField } from "./answers";
+export { findingFields, findingKindIds, findingKinds, findingProblems, findingSays } from "./findings";
+export type { FindingKindId } from "./findings";
+export { entryProblem, standOfRun, stepsOf } from "./progress";
+export type { RunStand, StepStand } from "./progress";
+export { proceduresForWork, workProcedures } from "./procedures/index";
+export { proofOf } from "./proof";
+export type { Proof } from "./proof";
+export type { Ask, StepEntry, WorkPhase, WorkProcedure, WorkRules, WorkStep } from "./types";

@@ -1,0 +1,31 @@
+/** The procedures that ship. A plant makes copies of its own (a record keeps the one it was done with). */
+import type { WorkProcedure } from "../types";
+import { actuatorProcedures } from "./actuators";
+import { fluidProcedures } from "./fluid";
+import { pumpProcedures } from "./pumps";
+import { valveProcedures } from "./valves";
+
+export const workProcedures: readonly WorkProcedure[] = [
+  ...pumpProcedures,
+  ...valveProcedures,
+  ...actuatorProcedures,
+  ...fluidProcedures,
+];
+
+/**
+ * Which procedures fit a piece of work, the likeliest first.
+ * @param kind kind of the component
+ * @param work what is to be done
+ * @param all the procedures to choose from: those that ship, or a plant's own
+ * @returns those made for the kind of component, those for this kind of work before the others
+ * @example
+ * proceduresForWork("gearPump", "replacement", workProcedures)[0].id // "replace-fixed-pump"
+ */
+export function proceduresForWork<T extends WorkProcedure>(
+  kind: string,
+  work: WorkProcedure["fits"][number],
+  all: readonly T[],
+): T[] {
+  const own = all.filter((p) => (p.kinds as readonly string[]).includes(kind));
+  return [...own.filter((p) => p.fits.includes(work)), ...own.filter((p) => !p.fits.includes(work))];
+}

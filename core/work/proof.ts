@@ -1,0 +1,62 @@
+/** Before beside after: is the difference more than the scatter of both, and is it what the new part should read? */
+import { normalCdf } from "../numeric/normal";
+
+export interface Proof {
+  /** After minus before. */
+  difference: number;
+  /** Its standard uncertainty. */
+  uncertainty: number;
+  /** Chance that it is better now, 0 to 1. */
+  better: number;
+  verdict: "proven" | "no change seen" | "worse" | "better, not as new";
+}
+
+/** From this chance on a difference counts. Two sides: one in forty that it is called by accident. */
+const SURE = 0.975;
+
+const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
+
+/**
+ * Hold the readings after a piece of work against those before it.
+ * @param before readings before, corrected; at least one
+ * @param after readings after, corrected; at least one
+ * @param scatter standard deviation of one corrected reading of this point, above 0
+ * @param harm which way is worse
+ * @param expected what the part should read now, and how well that is known (standard uncertainty); null: not known
+ * @returns the difference, its uncertainty, and what it proves
+ * @throws RangeError where a side is empty or `scatter` is not above 0
+ * @source GUM 5.1.2, uncertainty of a difference of independent means; common practice for the level
+ * @example
+ * proofOf([8.1, 8.3, 8.2], [1.9], 0.2, "rising", null).verdict // "proven"
+ */
+export function proofOf(
+  before: readonly number[],
+  after: readonly number[],
+  scatter: number,
+  harm: "rising" | "falling" | "both",
+  expected: { value: number; uncertainty: number } | null,
+): Proof {
+  if (before.length === 0 || after.length === 0) throw new RangeError("both sides need a reading");
+  if (!(scatter > 0)) throw new RangeError("the scatter must be above 0");
+  const difference = mean(after) - mean(before);
+  const uncertainty = scatter * Math.sqrt(1 / before.length + 1 / after.length);
+  // of a quantity that may be off to both sides, better is nearer to what is expected
+  const gain =
+    harm === "rising"
+      ? -difference
+      : harm === "falling"
+        ? difference
+        : expected
+          ? Math.abs(mean(before) - expected.value) - Math.abs(mean(after) - expected.value)
+          : 0;
+  const better = normalCdf(gain / uncertainty);
+  if (better <= 1 - SURE) return { difference, uncertainty, better, verdict: "worse" };
+  if (better < SURE) return { difference, uncertainty, better, verdict: "no change seen" };
+  if (expected) {
+    const off = (mean(after) - expected.value) * (harm === "falling" ? -1 : 1);
+    const known = Math.hypot(scatter / Math.sqrt(after.length), expected.uncertainty);
+    const away = harm === "both" ? Math.abs(off) : off;
+    if (normalCdf(away / known) > SURE) return { difference, uncertainty, better, verdict: "better, not as new" };
+  }
+  return { difference, uncertainty, better, verdict: "proven" };
+}
