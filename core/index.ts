@@ -223,7 +223,7 @@ export {
   type DrawnWire,
   type LineStyle,
 } from "./circuit/drawing";
-export { ageOf, lineFigures, lineRemarks, type LineFigure } from "./circuit/lineData";
+export { ageOf, HOSE_YEARS, lineFigures, lineRemarks, type LineFigure } from "./circuit/lineData";
 export {
   play,
   pressureAt,
@@ -264,6 +264,7 @@ export {
   standOfRun,
   stepProblems,
   stepsOf,
+  withUnits,
   workProcedures,
 } from "./work/index";
 export type {

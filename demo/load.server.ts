@@ -26,6 +26,7 @@ import { now as clock } from "~/runtime/clock.server";
 import { hashPassword } from "~/platform/session.server";
 import { backIssue } from "./backIssue.server";
 import { loadPlans } from "./plans.server";
+import { loadWork } from "./work.server";
 import { loadIsolations, loadPractice } from "./isolations.server";
 import { diagnoseStaleCircuits } from "~/domain/isolation/index.server";
 import { assessStaleCircuits, markOilStale } from "~/domain/condition/oilAssessment.server";
@@ -358,6 +359,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
   await loadIsolations(people[1]!.name, clock());
   await loadPractice(clock());
   await backIssue(clock());
+  await loadWork(clock());
   await loadPlans({ id: null, name: people[0]!.name, role: "engineer" });
   return true;
 }

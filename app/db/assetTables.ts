@@ -19,6 +19,10 @@ export const sites = pgTable("sites", {
   id: id(),
   name: text("name").notNull(),
   timeZone: text("time_zone").notNull(),
+  /** An engineer releases each hold point of a procedure. */
+  holdsReleased: boolean("holds_released").notNull().default(false),
+  /** Records are signed by who did the work and by a second person who checked it. */
+  twoSignatures: boolean("two_signatures").notNull().default(false),
   retiredAt: retired(),
   version: version(),
 });
@@ -110,6 +114,8 @@ export const components = pgTable(
     partCost: doublePrecision("part_cost"),
     failureCost: doublePrecision("failure_cost"),
     sparesOnHand: integer("spares_on_hand").notNull().default(0),
+    /** Longest time without a move, days; null: it moves by itself. */
+    exerciseDays: integer("exercise_days"),
     runInHours: doublePrecision("run_in_hours").notNull().default(50),
     /** The maker's cleanliness code; empty: typical guidance. */
     makersCode: text("makers_code").notNull().default(""),

@@ -9,6 +9,7 @@ export * from "./conditionTables";
 export * from "./circuitTables";
 export * from "./isolationTables";
 export * from "./workTables";
+export * from "./workRunTables";
 export * from "./planTables";
 export * from "./roundTables";
 export * from "./procedureTables";

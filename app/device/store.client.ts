@@ -1,8 +1,22 @@
-/** What a tablet keeps by itself: the way walked so far and everything not sent yet. IndexedDB through idb. */
+/** What a tablet keeps by itself: ways walked, work under way, and everything not sent yet. IndexedDB through idb. */
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import type { Fate, Outgoing } from "~/domain/rounds/outgoing";
+import type { OutgoingWork } from "~/domain/work/outgoing";
+import type { RunState } from "~/domain/work/runState";
 
-export type Kept = Outgoing & { order: number; problem?: Pick<Fate, "fate" | "field" | "message"> };
+interface Stored {
+  order: number;
+  problem?: Pick<Fate, "fate" | "field" | "message">;
+}
+export type KeptOfRound = Outgoing & Stored;
+export type KeptOfWork = OutgoingWork & Stored;
+export type Kept = KeptOfRound | KeptOfWork;
+
+/** Where an entry goes, and which page it was made on. */
+export const pageOf = (item: Kept): string =>
+  "runId" in item ? `/work/runs/${item.runId}` : `/rounds/${item.roundId}/walk`;
+const sentTo = (item: Kept): string =>
+  "runId" in item ? `/work/runs/${item.runId}/send` : `/rounds/${item.roundId}/send`;
 
 export interface Walk {
   roundId: string;
@@ -21,15 +35,25 @@ export interface Walk {
 interface Schema extends DBSchema {
   walks: { key: string; value: Walk };
   outbox: { key: string; value: Kept; indexes: { order: number } };
+  /** Procedures under way as the server last had them, so that they open again without a network. */
+  runs: { key: string; value: RunState & { runId: string } };
 }
 
 let opened: Promise<IDBPDatabase<Schema>> | undefined;
 
 function store(): Promise<IDBPDatabase<Schema>> {
-  opened ??= openDB<Schema>("juncteral-rounds", 1, {
-    upgrade(db) {
-      db.createObjectStore("walks", { keyPath: "roundId" });
-      db.createObjectStore("outbox", { keyPath: "submission" }).createIndex("order", "order");
+  opened ??= openDB<Schema>("juncteral-rounds", 2, {
+    upgrade(db, before) {
+      if (before < 1) {
+        db.createObjectStore("walks", { keyPath: "roundId" });
+        db.createObjectStore("outbox", { keyPath: "submission" }).createIndex("order", "order");
+      }
+      db.createObjectStore("runs", { keyPath: "runId" });
+    },
+    // a page of another version wants to go on: this one lets go and opens anew
+    blocking(_current, _wanted, event) {
+      (event.target as IDBDatabase).close();
+      opened = undefined;
     },
   });
   return opened;
@@ -43,8 +67,16 @@ export async function keepWalk(walk: Walk): Promise<void> {
   await (await store()).put("walks", walk);
 }
 
+export async function runOf(runId: string): Promise<RunState | undefined> {
+  return (await store()).get("runs", runId);
+}
+
+export async function keepRun(runId: string, state: RunState): Promise<void> {
+  await (await store()).put("runs", { ...state, runId });
+}
+
 /** Keep an entry until the server has it. The order is that of keeping. */
-export async function keep(item: Outgoing): Promise<void> {
+export async function keep(item: Outgoing | OutgoingWork): Promise<void> {
   const db = await store();
   const tx = db.transaction("outbox", "readwrite");
   const last = await tx.store.index("order").openCursor(null, "prev");
@@ -70,10 +102,10 @@ export type Sent = "sent" | "nothing" | "noNetwork" | "signIn" | "server";
 
 const BATCH = 10;
 
-/** Send one batch of a round. Undefined: no network; a status that is not ok comes back as it is. */
-async function post(roundId: string, batch: readonly Kept[]): Promise<Response | undefined> {
+/** Send one batch. Undefined: no network; a status that is not ok comes back as it is. */
+async function post(to: string, batch: readonly Kept[]): Promise<Response | undefined> {
   try {
-    return await fetch(`/rounds/${roundId}/send`, {
+    return await fetch(to, {
       method: "POST",
       headers: { "Content-Type": "application/json" },
       body: JSON.stringify(batch),
@@ -103,7 +135,7 @@ const unreadable = (item: Kept): Fate => ({
 });
 
 /**
- * Send what waits, in order, once; another tab that is sending is left to it. A round, or an entry, that the server
+ * Send what waits, in order, once; another tab that is sending is left to it. A page, or an entry, that the server
  * does not take never holds up the others.
  */
 export async function sendKept(): Promise<Sent> {
@@ -112,11 +144,13 @@ export async function sendKept(): Promise<Sent> {
     const stuck = new Set<string>();
     let any = false;
     for (;;) {
-      const waiting = (await kept()).filter((k) => !k.problem && !tried.has(k.submission) && !stuck.has(k.roundId));
+      const waiting = (await kept()).filter((k) => !k.problem && !tried.has(k.submission) && !stuck.has(sentTo(k)));
       const first = waiting[0];
       if (!first) return stuck.size > 0 ? "server" : any ? "sent" : "nothing";
-      const batch = waiting.filter((k) => k.roundId === first.roundId).slice(0, first.kind === "photo" ? 1 : BATCH);
-      const answer = await post(first.roundId, batch);
+      const to = sentTo(first);
+      const photo = first.kind === "photo" || first.kind === "workPhoto";
+      const batch = waiting.filter((k) => sentTo(k) === to).slice(0, photo ? 1 : BATCH);
+      const answer = await post(to, batch);
       if (!answer) return "noNetwork";
       if (answer.type === "opaqueredirect" || answer.status === 401 || answer.status === 403) return "signIn";
       for (const item of batch) tried.add(item.submission);
@@ -126,13 +160,13 @@ export async function sendKept(): Promise<Sent> {
       } else if (answer.status >= 400 && answer.status < 500) {
         // one of them is the trouble: each is asked about by itself
         for (const item of batch) {
-          const own = batch.length > 1 ? await post(item.roundId, [item]) : answer;
+          const own = batch.length > 1 ? await post(to, [item]) : answer;
           if (!own) return "noNetwork";
           if (own.ok) await settle(((await own.json()) as { fates: Fate[] }).fates);
           else if (own.status >= 400 && own.status < 500) await settle([unreadable(item)]);
-          else stuck.add(item.roundId);
+          else stuck.add(to);
         }
-      } else stuck.add(first.roundId);
+      } else stuck.add(to);
     }
   };
   if (!navigator.locks) return send();

@@ -57,7 +57,7 @@ function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
       {act.interim ? "This is a stop-gap: the cause stays open. " : ""}
       Then prove it: repeat the reading that showed it, at the same conditions.{" "}
       {page.bookable && act.stop && mayBook ? (
-        <Link to={`/work/book?point=${page.bookable}`} className="act">
+        <Link to={`/work/book?point=${page.bookable}&from=isolation&of=${page.id}`} className="act">
           Book work into a stop
         </Link>
       ) : null}

@@ -71,7 +71,7 @@ function Findings({ page, ids, title, none }: { page: Page; ids: readonly string
   );
 }
 
-function Named({ page, fault, mayBook }: { page: Page; fault: NamedFault; mayBook: boolean }) {
+function Named({ id, page, fault, mayBook }: { id: string; page: Page; fault: NamedFault; mayBook: boolean }) {
   const { act, label } = causes[fault.cause];
   return (
     <Section title={fault.text} aside={`odds ${oddsText(fault.share)}`}>
@@ -85,7 +85,7 @@ function Named({ page, fault, mayBook }: { page: Page; fault: NamedFault; mayBoo
       ) : null}
       {mayBook && act.stop && fault.explains[0] ? (
         <p className="mt-1 mb-4">
-          <Link to={`/work/book?point=${fault.explains[0]}`} className="way">
+          <Link to={`/work/book?point=${fault.explains[0]}&from=fault&of=${id}`} className="way">
             Book work into a stop
           </Link>
         </p>
@@ -149,7 +149,7 @@ function FaultScreen({ loaderData: { id, page, mayBegin, mayBook } }: Route.Comp
       {named.length > 0 ? (
         <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">
           {named.map((fault) => (
-            <Named key={fault.text} page={page} fault={fault} mayBook={mayBook} />
+            <Named id={id} key={fault.text} page={page} fault={fault} mayBook={mayBook} />
           ))}
         </div>
       ) : null}

@@ -1,4 +1,3 @@
-import { actorNamed } from "~/domain/access/testActor";
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/tests";
 import { formOf } from "~/platform/request.server";
@@ -27,7 +26,7 @@ export const loader = guard("viewer", async ({ user }) => {
 export const action = guardAction("technician", async ({ request, user }) => {
   const id = String((await formOf(request)).get("putBack") ?? "");
   if (!isUuid(id)) throw notFound("change");
-  await putBack(id, actorNamed(user.name));
+  await putBack(id, user);
   return redirect("/tests");
 });
 

@@ -3,7 +3,7 @@ import type { Route } from "./+types/report";
 import { lowerFirst, dayStart, moneyText, readingStates } from "@core";
 import { report, reportAsked, type Report, type ReportPoint } from "~/domain/report/report.server";
 import { interventionLabels } from "~/domain/work/form";
-import type { InterventionKind } from "~/db/kinds";
+import type { InterventionKind } from "~/domain/work/form";
 import { guard } from "~/platform/guard.server";
 import { Button, fieldClass } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";

@@ -2,18 +2,23 @@ import { Link } from "react-router";
 import type { Route } from "./+types/round";
 import { guard, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { Empty, PageHead } from "~/ui/page";
+import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, dueText, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
+import { dueWork } from "~/domain/work/due.server";
 import { roundRow, walkPoints } from "~/domain/rounds/queries.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.round.name ?? "Round"} · Juncteral` },
 ];
 
+const DUE_SHOWN = 20;
+
 export const loader = guard("viewer", async ({ params, user }) => {
   const [round, points] = await Promise.all([roundRow(idParam(params)), walkPoints(idParam(params), user.units)]);
+  const machineIds = [...new Set(points.map((p) => p.machineId))];
   return {
+    alsoDue: machineIds.length > 0 ? await dueWork(DUE_SHOWN, machineIds) : [],
     round: { id: round.id, name: round.name, walkedBy: round.walkedBy, retired: round.retiredAt !== null },
     points,
     mayWalk: mayAct(user.role, "technician"),
@@ -21,7 +26,7 @@ export const loader = guard("viewer", async ({ params, user }) => {
   };
 });
 
-export default function Round({ loaderData: { round, points, mayWalk, mayEdit } }: Route.ComponentProps) {
+export default function Round({ loaderData: { round, points, alsoDue, mayWalk, mayEdit } }: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
   const late = points.filter((p) => p.dueAt < site.now).length;
@@ -55,6 +60,25 @@ export default function Round({ loaderData: { round, points, mayWalk, mayEdit } 
           ) : null}
         </span>
       </PageHead>
+      {alsoDue.length > 0 ? (
+        <Section title="Also due at these machines">
+          <ul>
+            {alsoDue.map((d) => (
+              <li key={d.kind + d.id} className="ruled flex flex-wrap justify-between gap-x-4 py-1.5">
+                <span>
+                  <Link to={d.to} className="hover:underline">
+                    {d.what}
+                  </Link>
+                  <span className="text-ink-2">: {d.why}</span>
+                </span>
+                <span className={d.dueAt < site.now ? "font-medium text-verm" : "text-ink-2"}>
+                  {dueText(d.dueAt, site)}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </Section>
+      ) : null}
       {points.length === 0 ? (
         <Empty>
           {mayEdit ? (

@@ -1,5 +1,5 @@
 /** A round on a tablet, one point a screen, with or without a network. */
-import { useEffect, useState, useSyncExternalStore } from "react";
+import { useEffect, useState } from "react";
 import { isRouteErrorResponse } from "react-router";
 import type { Route } from "./+types/walk";
 import { now } from "~/runtime/clock.server";
@@ -9,7 +9,9 @@ import { ErrorPage } from "~/ui/errorPage";
 import { SiteProvider } from "~/ui/site";
 import { roundRow, stripsOf, walkPoints } from "~/domain/rounds/queries.server";
 import type { Walk } from "~/device/store.client";
-import { useOutbox } from "./useOutbox";
+import { Insecure } from "~/device/insecure";
+import { takeAlong } from "~/device/takeAlong";
+import { useOutbox } from "~/device/useOutbox";
 import { WalkEnd } from "./walkEnd";
 import { WalkPointScreen } from "./walkPoint";
 import { WalkTop } from "./walkTop";
@@ -77,26 +79,7 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
       setWalk(next);
       await store.keepWalk(next);
     })();
-    if ("serviceWorker" in navigator) {
-      void navigator.serviceWorker
-        .register("/sw.js", { type: "module" })
-        .then(() => navigator.serviceWorker.ready)
-        .then(
-          (registration) => {
-            const parts = [
-              ...document.querySelectorAll<HTMLLinkElement | HTMLScriptElement>("link[href], script[src]"),
-            ].map((e) => ("href" in e && e.href ? e.href : (e as HTMLScriptElement).src));
-            const loaded = performance
-              .getEntriesByType("resource")
-              .map((e) => e.name)
-              .filter((n) => n.startsWith(window.location.origin));
-            registration.active?.postMessage({
-              take: [...new Set([...parts, ...loaded, ...(navigator.onLine ? [window.location.pathname] : [])])],
-            });
-          },
-          () => undefined,
-        );
-    }
+    takeAlong();
     return () => {
       gone = true;
     };
@@ -159,21 +142,6 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
       </div>
     </SiteProvider>
   );
-}
-
-/** Without HTTPS a browser keeps no page for later: said before somebody walks off with it. */
-function Insecure() {
-  const secure = useSyncExternalStore(
-    () => () => undefined,
-    () => window.isSecureContext,
-    () => true,
-  );
-  return !secure ? (
-    <p role="status" className="mt-2 border-l-4 border-ochre bg-ochre-soft px-3 py-2">
-      This address is not served over HTTPS, so this page cannot be opened again without a network. Keep it open until
-      all is sent, or ask for an https:// address.
-    </p>
-  ) : null;
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {

@@ -2,8 +2,8 @@
 import { useState } from "react";
 import { Button } from "~/ui/form";
 import type { WalkPoint } from "~/domain/rounds/queries.server";
-import type { Kept, Walk } from "~/device/store.client";
-import type { useOutbox } from "./useOutbox";
+import type { KeptOfRound, Walk } from "~/device/store.client";
+import { troublesOfRounds, type useOutbox } from "~/device/useOutbox";
 
 interface Props {
   round: { id: string };
@@ -15,7 +15,8 @@ interface Props {
 }
 
 export function WalkEnd({ round, points, walk, outbox, onGo, onAgain }: Props) {
-  const { waiting, troubles, network } = outbox;
+  const { waiting, network } = outbox;
+  const troubles = troublesOfRounds(outbox.items);
   const read = Object.values(walk.done).filter((d) => d === "read").length;
   const skipped = Object.values(walk.done).length - read;
   const left = points.filter((p) => !walk.done[p.id]);
@@ -76,7 +77,15 @@ export function WalkEnd({ round, points, walk, outbox, onGo, onAgain }: Props) {
   );
 }
 
-function Trouble({ item, point, outbox }: { item: Kept; point: WalkPoint | undefined; outbox: Props["outbox"] }) {
+function Trouble({
+  item,
+  point,
+  outbox,
+}: {
+  item: KeptOfRound;
+  point: WalkPoint | undefined;
+  outbox: Props["outbox"];
+}) {
   const field =
     item.kind === "reading" && item.problem?.field && item.problem.field in item.fields ? item.problem.field : "value";
   const [text, setText] = useState(

@@ -8,8 +8,8 @@ import { withUnit } from "~/ui/typed";
 import { Keypad } from "./keypad";
 import type { StripPart, WalkPoint } from "~/domain/rounds/queries.server";
 import type { Walk } from "~/device/store.client";
-import type { useOutbox } from "./useOutbox";
-import { uuid } from "./uuid";
+import type { useOutbox } from "~/device/useOutbox";
+import { uuid } from "~/device/uuid";
 
 const skipReasons = ["Machine stands", "Oil too cold", "Cannot be reached", "Instrument missing"];
 const keepReasons = ["Read twice, the same", "Load was different", "Known, being worked on"];
@@ -189,7 +189,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
     if (!picked) return;
     setPhotoProblem("");
     try {
-      setPhoto(await (await import("./photo.client")).smallPhoto(picked));
+      setPhoto(await (await import("~/device/photo.client")).smallPhoto(picked));
     } catch {
       setPhotoProblem("That file is no picture that this tablet can read.");
     }

@@ -1,5 +1,5 @@
 /** The top of a walked round: how far, and what the network does, in words. */
-import { networkWords, type useOutbox } from "./useOutbox";
+import { networkWords, troublesOfRounds, type useOutbox } from "~/device/useOutbox";
 
 type Outbox = ReturnType<typeof useOutbox>;
 
@@ -16,7 +16,8 @@ export function WalkTop({
   outbox: Outbox;
   onGo(index: number): void;
 }) {
-  const { network, waiting, troubles } = outbox;
+  const { network, waiting } = outbox;
+  const troubles = troublesOfRounds(outbox.items);
   const calm = network === "sent" && waiting.length === 0;
   return (
     <header>

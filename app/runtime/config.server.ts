@@ -33,6 +33,8 @@ const schema = object({
     "${path} must be an address as http://tester:4799",
     (text) => !text || URL.canParse(text),
   ),
+  /** Folder for photographs of work, on a disk that all servers share; none: they go into the database. */
+  JUNCTERAL_PHOTOS: string().default(""),
   JUNCTERAL_LOG: string()
     .oneOf(["fatal", "error", "warn", "info", "debug", "trace", "silent"], "${path} must be one of ${values}")
     .default("info"),
@@ -66,5 +68,6 @@ export const config = {
   sessionHours: env.JUNCTERAL_SESSION_HOURS,
   uploadLimit: env.JUNCTERAL_UPLOAD_LIMIT,
   tester: env.JUNCTERAL_TESTER?.replace(/\/$/, "") || null,
+  photoFolder: env.JUNCTERAL_PHOTOS || null,
   logLevel: env.JUNCTERAL_LOG,
 };

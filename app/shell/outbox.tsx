@@ -1,4 +1,4 @@
-/** Readings that a tablet kept are sent from every page, not only from the round. */
+/** What a tablet kept is sent from every page, not only from the round or the procedure. */
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 
@@ -15,17 +15,18 @@ async function hasKept(): Promise<boolean> {
 interface KeptState {
   waiting: number;
   troubles: number;
-  roundId: string | null;
+  page: string | null;
 }
 
 async function send(): Promise<KeptState> {
   const store = await import("~/device/store.client");
   if ((await store.kept()).some((k) => !k.problem)) await store.sendKept();
   const items = await store.kept();
+  const first = items.find((k) => k.problem) ?? items[0];
   return {
     waiting: items.filter((k) => !k.problem).length,
     troubles: items.filter((k) => k.problem).length,
-    roundId: (items.find((k) => k.problem) ?? items[0])?.roundId ?? null,
+    page: first ? store.pageOf(first) : null,
   };
 }
 
@@ -48,15 +49,15 @@ export function KeptReadings() {
       window.removeEventListener("online", look);
     };
   }, []);
-  if (!state?.roundId || state.waiting + state.troubles === 0) return null;
+  if (!state?.page || state.waiting + state.troubles === 0) return null;
   return (
     <p role="status" className="mb-3 border-l-4 border-ochre bg-ochre-soft px-3 py-2 print:hidden">
       {state.troubles > 0
-        ? `${state.troubles} ${state.troubles === 1 ? "reading" : "readings"} from a round could not be saved ` +
+        ? `${state.troubles} ${state.troubles === 1 ? "entry" : "entries"} of this device could not be saved ` +
           `and ${state.troubles === 1 ? "needs" : "need"} you.`
-        : `${state.waiting} ${state.waiting === 1 ? "reading is" : "readings are"} kept on this device and will be sent when the server answers.`}{" "}
-      <Link to={`/rounds/${state.roundId}/walk`} reloadDocument className="way">
-        Open the round
+        : `${state.waiting} ${state.waiting === 1 ? "entry is" : "entries are"} kept on this device and will be sent when the server answers.`}{" "}
+      <Link to={state.page} reloadDocument className="way">
+        Open where it was made
       </Link>
     </p>
   );

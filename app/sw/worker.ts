@@ -15,7 +15,7 @@ declare const self: WorkerScope;
 
 const PROGRAM = "juncteral-program";
 const WALKS = "juncteral-walks";
-const walkPath = /^\/rounds\/[0-9a-f-]{36}\/walk$/;
+const walkPath = /^\/(rounds\/[0-9a-f-]{36}\/walk|work\/runs\/[0-9a-f-]{36})$/;
 
 void self.skipWaiting();
 clientsClaim();

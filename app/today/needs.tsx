@@ -69,7 +69,7 @@ function FaultActs({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
           {booking.startsOn ? `, ${dayText(dayStart(booking.startsOn, site.timeZone), site)}` : ""}
         </Link>
       ) : mayBook && !actsNow(f.fault.cause) ? (
-        <Link to={`/work/book?point=${worst.pointId}`} className="act">
+        <Link to={`/work/book?point=${worst.pointId}&from=fault&of=${f.circuitId}`} className="act">
           {pressing(worst) ? "Book work into a stop" : "Plan for a stop"}
         </Link>
       ) : null}

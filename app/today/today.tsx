@@ -11,6 +11,7 @@ import {
   type PartAnswer,
 } from "@core";
 import { sinceLastLook, type Changed } from "~/domain/overview/changed.server";
+import { dueWork, type DueItem } from "~/domain/work/due.server";
 import { openDecisions } from "~/domain/overview/decisions.server";
 import { guard, oncePerRequest } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
@@ -31,10 +32,12 @@ import {
   type NextStop,
 } from "~/domain/overview/today.server";
 
+const DUE_SHOWN = 5;
+
 export const meta = () => [{ title: "Today · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user, context }) => {
-  const [open, toDecide, oils, counts, lines, due, ahead, changed] = await Promise.all([
+  const [open, toDecide, oils, counts, lines, due, ahead, changed, byDate] = await Promise.all([
     oncePerRequest(context, openDecisions),
     needs(),
     oilNeeds(),
@@ -43,6 +46,7 @@ export const loader = guard("viewer", async ({ user, context }) => {
     dueRounds(),
     stopsAhead(),
     sinceLastLook(user.id),
+    dueWork(DUE_SHOWN),
   ]);
   return {
     open,
@@ -53,6 +57,7 @@ export const loader = guard("viewer", async ({ user, context }) => {
     due,
     ahead,
     changed,
+    byDate,
     months: HORIZON_MONTHS,
     mayBook: mayAct(user.role, "engineer"),
   };
@@ -101,6 +106,38 @@ function Since({ changed: { since, points, states, done } }: { changed: Changed 
   );
 }
 
+/** Stop-gaps, valves to move, hoses, fills, campaigns, work not proven: the first that fall due. */
+function ByDate({ items }: { items: readonly DueItem[] }) {
+  const site = useSite();
+  return (
+    <Section
+      title="Due by date"
+      aside={
+        <Link to="/work/due" className="way">
+          All of it
+        </Link>
+      }
+    >
+      <ul>
+        {items.map((d) => {
+          const when = dueText(d.dueAt, site);
+          return (
+            <li key={d.kind + d.id} className="ruled grid grid-cols-[minmax(0,1fr)_6.5rem] gap-x-3 py-1.5">
+              <span className="min-w-0">
+                <Link to={d.to} className="hover:underline">
+                  {d.what}
+                </Link>
+                <span className="text-ink-2">: {d.why}</span>
+              </span>
+              <span className={`text-right ${when.endsWith("late") ? "font-medium text-verm" : ""}`}>{when}</span>
+            </li>
+          );
+        })}
+      </ul>
+    </Section>
+  );
+}
+
 function finding(open: number): string {
   return `${numbers[open] ?? `${open} things need`} a decision`;
 }
@@ -115,7 +152,7 @@ function partWord(work: NextStop["work"][number], stop: NextStop, now: number): 
 }
 
 export default function Today({ loaderData }: Route.ComponentProps) {
-  const { open, toDecide, oils, counts, lines, due, ahead, changed, months, mayBook } = loaderData;
+  const { open, toDecide, oils, counts, lines, due, ahead, changed, byDate, months, mayBook } = loaderData;
   const site = useSite();
   const today = new TZDate(site.now, site.timeZone);
   const shown =
@@ -226,6 +263,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
               </ul>
             )}
           </Section>
+          {byDate.length > 0 ? <ByDate items={byDate} /> : null}
           <Section
             title="Work at the next stop"
             aside={

@@ -22,6 +22,7 @@ export const loader = guard("engineer", async ({ request }) => {
   return {
     about: await bookingContext(isUuid(component) ? component : null, isUuid(point) ? point : null),
     kind: search.get("kind") ?? "replacement",
+    origin: { kind: search.get("from") ?? "", id: search.get("of") ?? "" },
     submission: crypto.randomUUID(),
   };
 });
@@ -32,7 +33,7 @@ export const action = guardAction("engineer", async ({ request, user }) => {
   return redirect(`/work/${saved.id}`);
 });
 
-export default function Book({ loaderData: { about, kind, submission }, actionData }: Route.ComponentProps) {
+export default function Book({ loaderData: { about, kind, origin, submission }, actionData }: Route.ComponentProps) {
   const site = useSite();
   const proposed = about.stops.find((s) => s.id === about.proposed);
   const least = about.stops.find((s) => s.id === about.leastBad);
@@ -96,6 +97,8 @@ export default function Book({ loaderData: { about, kind, submission }, actionDa
         <input type="hidden" name="submission" value={submission} />
         <input type="hidden" name="componentId" value={about.componentId} />
         <input type="hidden" name="pointId" value={about.pointId ?? ""} />
+        <input type="hidden" name="origin" value={origin.kind} />
+        <input type="hidden" name="originId" value={origin.id} />
         <FormProblemsProvider problems={actionData?.problems}>
           <Section title="At which stop?">
             <fieldset>

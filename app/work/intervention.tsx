@@ -1,6 +1,6 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/intervention";
-import { dayOf, dayStart, formatNumber, partAgainstStop, quantityOf } from "@core";
+import { dayOf, dayStart, partAgainstStop } from "@core";
 import { guard, guardAction, idParam, notFound, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
@@ -9,8 +9,14 @@ import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, localInput, useShow, useSite } from "~/ui/site";
 import { changeWork, finishWork } from "~/domain/work/commands.server";
+import { startRun } from "~/domain/work/run.server";
+import { addAddendum, checkWork, lookedAgain, signWork, writeUp } from "~/domain/work/sign.server";
+import { Verdict } from "~/ui/verdict";
+import { CarryOut } from "./carryOut";
+import { Compared } from "./compared";
+import { Signing, WriteUp } from "./writeUp";
 import { interventionLabels } from "~/domain/work/form";
-import { bookingContext, interventionPage, type BeforeAfter } from "~/domain/work/queries.server";
+import { bookingContext, interventionPage, type InterventionPage } from "~/domain/work/queries.server";
 
 export const meta = () => [{ title: "Work · Juncteral" }];
 
@@ -19,71 +25,59 @@ export const loader = guard("viewer", async ({ params, user }) => {
   const { work } = page;
   const open = !work.doneAt && !work.cancelledAt;
   const choices = open ? (await bookingContext(work.componentId, null)).stops : [];
-  return { page, choices, open, mayFinish: mayAct(user.role, "technician"), mayEdit: mayAct(user.role, "engineer") };
+  return {
+    page,
+    choices,
+    open,
+    me: user.id,
+    submission: crypto.randomUUID(),
+    mayFinish: mayAct(user.role, "technician"),
+    mayEdit: mayAct(user.role, "engineer"),
+  };
 });
 
-/** A technician may record work as done; moving, ordering and cancelling is for an engineer. */
+/** A technician carries work out, records it as done and checks it; planning and signing are for an engineer. */
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const fields = await formFields(request);
-  if (fields.intent === "finish") {
-    const page = await interventionPage(id);
-    const saved = await finishWork(id, page.timeZone, fields, user);
-    return saved.ok ? redirect(`/work/${id}`) : refused(saved);
-  }
-  if (!mayAct(user.role, "engineer"))
+  const intent = fields.intent ?? "";
+  if (["move", "order", "cancel", "sign"].includes(intent) && !mayAct(user.role, "engineer"))
     throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
-  if (!["move", "order", "cancel"].includes(fields.intent ?? "")) throw notFound("action");
-  const saved = await changeWork(id, fields, user);
-  return saved.ok ? redirect(fields.intent === "cancel" ? "/work" : `/work/${id}`) : refused(saved);
+  switch (intent) {
+    case "begin": {
+      const begun = await startRun(id, fields, user);
+      return begun.ok ? redirect(`/work/runs/${begun.id}`) : refused(begun, { intent });
+    }
+    case "finish": {
+      const page = await interventionPage(id);
+      const saved = await finishWork(id, page.timeZone, fields, user);
+      return saved.ok ? redirect(`/work/${id}`) : refused(saved, { intent });
+    }
+    case "move":
+    case "order":
+    case "cancel": {
+      const saved = await changeWork(id, fields, user);
+      return saved.ok ? redirect(intent === "cancel" ? "/work" : `/work/${id}`) : refused(saved, { intent });
+    }
+    case "writeUp":
+    case "sign":
+    case "check":
+    case "looked":
+    case "addendum": {
+      const done = {
+        writeUp,
+        sign: signWork,
+        check: () => checkWork(id, user),
+        looked: lookedAgain,
+        addendum: addAddendum,
+      };
+      const saved = await done[intent](id, fields, user);
+      return saved.ok ? redirect(`/work/${id}`) : refused(saved, { intent });
+    }
+    default:
+      throw notFound("action");
+  }
 });
-
-function Compared({ rows }: { rows: readonly BeforeAfter[] }) {
-  const show = useShow();
-  const value = (r: BeforeAfter, side: BeforeAfter["before"]) =>
-    side === null
-      ? "not measured"
-      : `${show(side.value, r.quantity, { unit: r.unit })}${r.fullFlow && r.reference ? ` (${formatNumber((side.value / r.fullFlow) * 100, 1)} %)` : ""}`;
-  return (
-    <div className="overflow-x-auto">
-      <table className="w-full [&_td]:py-1.5 [&_td]:pr-4 [&_th]:py-1.5 [&_th]:pr-4">
-        <thead>
-          <tr className="ruled">
-            <th scope="col">point</th>
-            <th scope="col" className="text-right">
-              before
-            </th>
-            <th scope="col" className="text-right">
-              after
-            </th>
-            <th scope="col">compared at</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((r) => (
-            <tr key={r.pointId} className="ruled">
-              <td>
-                <Link to={`/points/${r.pointId}`} className="hover:underline">
-                  {r.name}
-                </Link>
-              </td>
-              <td className="text-right whitespace-nowrap">{value(r, r.before)}</td>
-              <td className="text-right font-semibold whitespace-nowrap">{value(r, r.after)}</td>
-              <td className="text-sm text-ink-2">
-                {r.reference ? show(r.reference.temperature, "oilTemperature") : ""}
-                {r.reference && quantityOf(r.quantity).correction === "leakage"
-                  ? `, ${show(r.reference.pressure, "loadPressure")}`
-                  : ""}
-                {r.reference ? "; " : ""}
-                median of {r.before?.readings ?? 0} and {r.after?.readings ?? 0} readings
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
-}
 
 const cautions = [
   "Isolate, lock and release stored pressure (accumulators and pressurised reservoirs too); prove zero at a gauge.",
@@ -100,8 +94,28 @@ export default function Intervention(props: Route.ComponentProps) {
   );
 }
 
+/** Where the work came from. */
+function OriginLink({ work }: { work: Pick<InterventionPage["work"], "origin" | "originId"> }) {
+  if (!work.originId) return null;
+  const to = {
+    "": null,
+    fault: `/isolate/faults/${work.originId}`,
+    isolation: `/isolate/${work.originId}`,
+    plan: "/plan",
+    debris: `/oil/debris/${work.originId}`,
+    campaign: `/work/campaigns/${work.originId}`,
+  }[work.origin];
+  return to ? (
+    <Link to={to} className="way">
+      Where it came from
+    </Link>
+  ) : null;
+}
+
 function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
-  const { page, choices, open, mayFinish, mayEdit } = loaderData;
+  const { page, choices, open, me, submission, mayFinish, mayEdit } = loaderData;
+  const problemsOf = (...intents: string[]) =>
+    actionData && (!("intent" in actionData) || intents.includes(actionData.intent)) ? actionData.problems : undefined;
   const { work } = page;
   const site = useSite();
   const show = useShow();
@@ -135,6 +149,19 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
           </>
         ) : null}
         . {work.note}
+        {work.condemnedBy.length > 0 ? (
+          <span className="block">
+            Condemned by: <Verdict parts={work.condemnedBy} />
+          </span>
+        ) : null}
+        <span className="mt-1 flex flex-wrap gap-x-4">
+          <OriginLink work={work} />
+          {work.doneAt || page.runs.length > 0 ? (
+            <Link to={`/work/${work.id}/record`} className="way">
+              The record
+            </Link>
+          ) : null}
+        </span>
       </PageHead>
       {work.doneAt ? (
         <>
@@ -146,7 +173,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
             )}
             {page.compared.some((r) => r.after === null) ? (
               <p className="mt-2 text-ink-2">
-                Not proved yet: repeat the reading that condemned the part, at the same conditions.{" "}
+                Not proven yet: repeat the reading that condemned the part, at the same conditions.{" "}
                 {work.pointId ? (
                   <Link to={`/points/${work.pointId}`} className="act">
                     Log it now
@@ -166,8 +193,24 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
           </Section>
         </>
       ) : null}
+      {problemsOf("begin")?.form ? <Notice tone="verm">{problemsOf("begin")!.form}</Notice> : null}
+      {work.cancelledAt ? null : <CarryOut page={page} mayWork={mayFinish} submission={submission} />}
+      {work.doneAt ? (
+        <>
+          {mayFinish && !work.signedAt ? <WriteUp page={page} problems={problemsOf("writeUp")} /> : null}
+          {mayFinish ? (
+            <Signing
+              page={page}
+              problems={problemsOf("sign", "check", "looked", "addendum")}
+              maySign={mayEdit}
+              submission={submission}
+              me={me}
+            />
+          ) : null}
+        </>
+      ) : null}
       {open ? (
-        <FormProblemsProvider problems={actionData?.problems}>
+        <FormProblemsProvider problems={problemsOf("finish", "move", "order", "cancel")}>
           {work.kind !== "inspection" ? (
             <p className={`mb-4 ${part.late ? "font-semibold text-ochre" : "text-ink-2"}`}>
               {part.late ? "◆ " : ""}
@@ -208,7 +251,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
             </Section>
           ) : null}
           {mayFinish ? (
-            <Section title="Carry it out">
+            <Section title="Record it as done">
               <Notice tone="ochre" live={false}>
                 <ul className="list-disc pl-4">
                   {cautions.map((c) => (
@@ -239,7 +282,25 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
                 <div className="mt-4">
                   <TextArea name="findings" label="What was found, changed, measured" maxLength={2000} />
                 </div>
-                {actionData?.problems?.hours ? (
+                {work.kind === "replacement" ? null : (
+                  <div className="mt-4">
+                    <TextField
+                      name="modification"
+                      label="Changed for good (a modification): what, where it is one"
+                      maxLength={500}
+                      hint="Trends of the part begin anew from here."
+                    />
+                    <div className="mt-1">
+                      <CheckField name="wholeCircuit" label="Trends of the whole circuit begin anew" />
+                    </div>
+                  </div>
+                )}
+                {mayEdit && problemsOf("finish")?.form ? (
+                  <div className="mt-3">
+                    <CheckField name="acceptAltered" label="I accept by name that it stays altered" />
+                  </div>
+                ) : null}
+                {problemsOf("finish")?.hours ? (
                   <div className="mt-3">
                     <CheckField name="hoursRight" label="The hours are right all the same" />
                   </div>

@@ -6,12 +6,14 @@ import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { interventionLabels } from "~/domain/work/form";
+import { dueWork } from "~/domain/work/due.server";
 import { workPage, type WorkRow } from "~/domain/work/queries.server";
 
 export const meta = () => [{ title: "Work · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   ...(await workPage()),
+  due: (await dueWork(100)).length,
   mayEdit: mayAct(user.role, "engineer"),
 }));
 
@@ -31,7 +33,7 @@ function WorkLine({ w }: { w: WorkRow }) {
   return (
     <li className="ruled grid gap-x-4 py-2 sm:grid-cols-[minmax(0,1fr)_9rem_12rem]">
       <span className="min-w-0 [overflow-wrap:anywhere]">
-        <Link to={`/work/${w.id}`} className="font-semibold hover:underline">
+        <Link to={w.doneAt ? `/work/${w.id}/record` : `/work/${w.id}`} className="font-semibold hover:underline">
           {w.machine}, {w.component}
         </Link>
         <span className="block text-ink-2">
@@ -49,7 +51,7 @@ function WorkLine({ w }: { w: WorkRow }) {
   );
 }
 
-export default function Work({ loaderData: { ahead, open, done, mayEdit } }: Route.ComponentProps) {
+export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }: Route.ComponentProps) {
   const site = useSite();
   const known = new Set(ahead.map((s) => s.id));
   const loose = open.filter((w) => !w.stopId);
@@ -77,6 +79,15 @@ export default function Work({ loaderData: { ahead, open, done, mayEdit } }: Rou
           ) : null}
           <Link to="/plan" className="way">
             See the plan
+          </Link>
+          <Link to="/work/due" className="way">
+            Due by date{due > 0 ? ` (${due})` : ""}
+          </Link>
+          <Link to="/work/procedures" className="way">
+            Procedures
+          </Link>
+          <Link to="/work/records" className="way">
+            Records
           </Link>
         </span>
       </PageHead>
@@ -155,7 +166,14 @@ export default function Work({ loaderData: { ahead, open, done, mayEdit } }: Rou
           </ul>
         </Section>
       ) : null}
-      <Section title="Done">
+      <Section
+        title="Done"
+        aside={
+          <Link to="/work/records" className="way">
+            All records
+          </Link>
+        }
+      >
         {done.length === 0 ? (
           <p className="py-2 text-ink-2">No work has been recorded yet.</p>
         ) : (

@@ -32,7 +32,7 @@ export function whyNotLine(data: LineData, now: number): string | undefined {
 
 const YEAR = 365.25 * 86_400_000;
 /** A hose is looked at for renewal after so many years (common practice; the manufacturer and local rules first). */
-const HOSE_YEARS = 6;
+export const HOSE_YEARS = 6;
 
 /** Years since a line was fitted; null: not known. */
 export function ageOf(data: LineData, now: number): number | null {

@@ -12,8 +12,12 @@ export const cautions = {
   licensed: "Isolation and lifting follow local codes and are done by licensed people.",
 } as const;
 
-const step = (id: string, text: string, more: Omit<WorkStep, "id" | "text"> = {}): WorkStep => ({ id, text, ...more });
-export { step };
+/** A step by its id and its words. */
+export const step = (id: string, text: string, more: Omit<WorkStep, "id" | "text"> = {}): WorkStep => ({
+  id,
+  text,
+  ...more,
+});
 
 /** Before every job, up to the proof that no pressure is left. */
 export function makeSafe(more: readonly WorkStep[] = [], { drains = false } = {}): WorkPhase {
@@ -70,6 +74,7 @@ export const linesOn: readonly WorkStep[] = [
   }),
 ];
 
+/** A joint tightened by hand, evenly, then to the stated torque; `id` where a procedure does it twice. */
 export const tighten = (what: string, id = "torque"): WorkStep =>
   step(id, `${what}: by hand, then evenly crosswise in passes, then to the manufacturer's torque.`, {
     ask: { kind: "torque" },

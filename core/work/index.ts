@@ -8,4 +8,5 @@ export type { RunStand, StepStand } from "./progress";
 export { proceduresForWork, workProcedures } from "./procedures/index";
 export { proofOf } from "./proof";
 export type { Proof } from "./proof";
+export { withUnits } from "./settled";
 export type { Ask, StepEntry, WorkPhase, WorkProcedure, WorkRules, WorkStep } from "./types";

@@ -18,14 +18,14 @@ const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / 
 
 /**
  * Hold the readings after a piece of work against those before it.
+ * Source: GUM 5.1.2, the uncertainty of a difference of independent means; the level is common practice.
  * @param before readings before, corrected; at least one
  * @param after readings after, corrected; at least one
  * @param scatter standard deviation of one corrected reading of this point, above 0
  * @param harm which way is worse
  * @param expected what the part should read now, and how well that is known (standard uncertainty); null: not known
  * @returns the difference, its uncertainty, and what it proves
- * @throws RangeError where a side is empty or `scatter` is not above 0
- * @source GUM 5.1.2, uncertainty of a difference of independent means; common practice for the level
+ * @throws {RangeError} where a side is empty or `scatter` is not above 0
  * @example
  * proofOf([8.1, 8.3, 8.2], [1.9], 0.2, "rising", null).verdict // "proven"
  */

@@ -71,6 +71,11 @@ const perhaps = (what: string) =>
     .trim()
     .test("id", `Choose ${what} from the list.`, (v) => !v || isUuid(v))
     .default("");
+/** A box of a form: "on", or not sent at all. */
+const ticked = () =>
+  boolean()
+    .transform((_v, original: unknown) => original === "on" || original === true)
+    .default(false);
 const optionsOf = (table: Record<string, { label: string }>, ids: readonly string[]) =>
   ids.map((value) => ({ value, label: table[value]!.label }));
 
@@ -94,6 +99,8 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
     fields: [
       { name: "name", label: "Name", type: "text" },
       { name: "timeZone", label: "Time zone", type: "text", hint: "For example Europe/London" },
+      { name: "holdsReleased", label: "An engineer releases each hold point of a procedure", type: "check" },
+      { name: "twoSignatures", label: "A second person checks and signs each record of work", type: "check" },
     ],
     schema: object({
       name: nameField("the site"),
@@ -101,6 +108,8 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
         .trim()
         .test("zone", "Not a time zone. Write for example Europe/London.", validTimeZone)
         .required(),
+      holdsReleased: ticked(),
+      twoSignatures: ticked(),
     }),
   },
   machine: {
@@ -194,6 +203,13 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
       { name: "leadTimeDays", label: "Lead time of the part, days", type: "number", optional: true },
       { name: "sparesOnHand", label: "Spares on hand", type: "number" },
       {
+        name: "exerciseDays",
+        label: "Longest time without a move, days",
+        type: "number",
+        optional: true,
+        hint: "Of a valve that seldom moves: it is to be moved before it seizes",
+      },
+      {
         name: "partCost",
         label: "Cost of a new part",
         type: "number",
@@ -221,6 +237,7 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
       maxPressure: typedQuantity("loadPressure"),
       leadTimeDays: count(0, 2000).integer("Whole days."),
       sparesOnHand: count(0, 999).integer("A whole number.").default(0),
+      exerciseDays: count(1, 3650).integer("A whole number."),
       partCost: count(0, 1e9),
       failureCost: count(0, 1e9),
       runInHours: count(0, 5000).default(50),

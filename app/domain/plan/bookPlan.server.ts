@@ -34,7 +34,12 @@ async function goneSince(tx: Queryable, lines: readonly KeptLine[]): Promise<Kep
 }
 
 /** A booking is moved where there is one, else made. Returns the components whose work changed. */
-async function bookLines(tx: Queryable, planName: string, lines: readonly KeptLine[], actor: Actor): Promise<string[]> {
+async function bookLines(
+  tx: Queryable,
+  plan: { id: string; name: string },
+  lines: readonly KeptLine[],
+  actor: Actor,
+): Promise<string[]> {
   const open = await tx
     .select({ id: interventions.id, componentId: interventions.componentId, stopId: interventions.stopId })
     .from(interventions)
@@ -73,7 +78,9 @@ async function bookLines(tx: Queryable, planName: string, lines: readonly KeptLi
         kind: l.needsPart ? ("replacement" as const) : ("inspection" as const),
         stopId: stopOf(l),
         crewHours: l.hours,
-        note: `Plan “${planName}”. ${l.reason}`,
+        note: `Plan “${plan.name}”. ${l.reason}`,
+        origin: "plan" as const,
+        originId: plan.id,
         bookedBy: actor.name,
       })),
     );
@@ -101,7 +108,7 @@ export async function bookPlan(id: string, actor: Actor): Promise<Answer<{ id: s
           form: `Nothing was booked: the stop or the component is no longer in use for ${listed(gone)}. Solve and keep the plan again.`,
         },
       };
-    const changed = await bookLines(tx, plan.name, lines, actor);
+    const changed = await bookLines(tx, plan, lines, actor);
     await tx
       .update(plans)
       .set({ bookedAt: new Date(now()), bookedBy: actor.name })

@@ -12,9 +12,7 @@ import {
 import { ask } from "~/db/client.server";
 import type { DiagnosisDetail } from "~/db/schema";
 import { marginTrendOf, partsOf, type AssessmentParts, type MarginTrend } from "~/domain/condition/index.server";
-import { costsOf, planSites } from "~/domain/plan/pieces.server";
-import { keptPlans } from "~/domain/plan/kept.server";
-import { scorecardPage } from "~/domain/plan/scorecard.server";
+import { costsOf, keptPlans, planSites, scorecardPage } from "~/domain/plan/index.server";
 import { notFound } from "~/platform/guard.server";
 import { calendarDay, isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";

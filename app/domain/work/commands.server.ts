@@ -2,18 +2,17 @@
 import { changedMeanwhile, type Answer } from "~/domain/answer";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
-import { and, eq, gt, isNull } from "drizzle-orm";
+import { and, eq, isNull } from "drizzle-orm";
 import { dayOf } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import {
+  assessments,
   circuits,
   components,
-  forecastsIssued,
   interventions,
   lives,
   machines,
   points,
-  readings,
   sites,
   stops,
   temporaryChanges,
@@ -24,7 +23,9 @@ import { isUuid } from "~/platform/guard.server";
 import { log } from "~/runtime/log.server";
 import { hoursQuestionOf } from "~/domain/readings/index.server";
 import { check, localMoment } from "~/platform/validate";
+import { mayAct } from "~/platform/permissions";
 import { bookingSchema, doneSchema } from "./form";
+import { renewLife, splitTrends } from "./lives.server";
 import { errorText } from "~/runtime/errors";
 
 export type WorkSaved = Answer;
@@ -81,6 +82,9 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
           },
           409,
         );
+      const [said] = isUuid(v.pointId)
+        ? await tx.select({ verdict: assessments.verdict }).from(assessments).where(eq(assessments.pointId, v.pointId))
+        : [];
       const [row] = await tx
         .insert(interventions)
         .values({
@@ -91,6 +95,9 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
           crewHours: v.crewHours,
           partOrderedOn: v.partOrderedOn || null,
           note: v.note,
+          origin: v.origin,
+          originId: v.originId,
+          condemnedBy: said?.verdict ?? [],
           bookedBy: actor.name,
           submission: v.submission,
         })
@@ -194,10 +201,14 @@ export async function finishWork(
       .innerJoin(components, eq(components.circuitId, circuits.id))
       .where(and(eq(components.id, row.componentId), isNull(temporaryChanges.putBackAt)))
       .limit(5);
-    if (altered.length > 0)
+    const left = altered.map((a) => a.what).join(", ");
+    const accepted = checked.values.acceptAltered === "on" && mayAct(actor.role, "engineer");
+    if (left && !accepted)
       return refused(
         {
-          form: `Not to be signed off yet: ${altered.map((a) => a.what).join(", ")} on this machine is still altered. Put it back under Tests first.`,
+          form:
+            `Not to be recorded as done yet: ${left} on this machine is still altered. Put it back under Tests or in ` +
+            `its procedure first; an engineer may accept it by name.`,
         },
         409,
       );
@@ -217,36 +228,14 @@ export async function finishWork(
       .where(eq(components.id, row.componentId));
     const question = await hoursQuestionOf(tx, { machineId: place!.machineId, timeZone }, { at, hours: hours!.value });
     if (question && checked.values.hoursRight !== "on") return refused({ hours: question });
-    let startedLifeId: string | null = null;
-    if (replacing) {
-      if (life)
-        await tx
-          .update(lives)
-          .set({ endedAt: doneAt, endHours: hours!.value, endReason: row.note || "replaced" })
-          .where(eq(lives.id, life.id));
-      const [fresh] = await tx
-        .insert(lives)
-        .values({
-          componentId: row.componentId,
-          startedAt: doneAt,
-          startHours: hours!.value,
-          serial,
-          knownWhenNew: true,
-        })
-        .returning({ id: lives.id });
-      startedLifeId = fresh!.id;
-      if (life) {
-        // readings that were taken after the work but logged before it was recorded belong to the new part
-        await tx
-          .update(readings)
-          .set({ lifeId: startedLifeId })
-          .where(and(eq(readings.lifeId, life.id), gt(readings.takenAt, doneAt)));
-        await tx
-          .update(forecastsIssued)
-          .set({ outcomeAt: doneAt, outcome: "replaced" })
-          .where(and(eq(forecastsIssued.lifeId, life.id), isNull(forecastsIssued.outcomeAt)));
-      }
-    }
+    const { modification, wholeCircuit } = checked.values;
+    const reason = replacing ? row.note || "replaced" : `modified: ${modification}`;
+    const begun = { at: doneAt, hours: hours!.value, reason, serial: replacing ? serial : null };
+    const startedLifeId =
+      replacing || modification
+        ? await renewLife(tx, row.componentId, life ?? null, { ...begun, renewed: replacing })
+        : null;
+    const others = modification && wholeCircuit === "on" ? await splitTrends(tx, row.componentId, begun) : [];
     await tx
       .update(interventions)
       .set({
@@ -254,12 +243,16 @@ export async function finishWork(
         doneHours: hours!.value,
         doneBy: actor.name,
         findings,
-        endedLifeId: replacing ? (life?.id ?? null) : null,
+        modification,
+        openPoints: left
+          ? `${row.openPoints}${row.openPoints ? "\n" : ""}Left altered, accepted by ${actor.name}: ${left}`
+          : row.openPoints,
+        endedLifeId: startedLifeId ? (life?.id ?? null) : null,
         startedLifeId,
         version: row.version + 1,
       })
       .where(eq(interventions.id, id));
-    assessed = await pointsOf(tx, row.componentId);
+    assessed = [...(await pointsOf(tx, row.componentId)), ...others];
     await markStale(tx, assessed);
     return { ok: true, id };
   });

@@ -1,10 +1,11 @@
 /** The forms of work: booking it and recording it as done. */
 import { FORM_IS_OLD } from "~/domain/answer";
 import { number, object, string } from "yup";
-import { interventionKinds, type InterventionKind } from "~/db/kinds";
+import { interventionKinds, workOrigins, type InterventionKind, type WorkOrigin } from "~/db/kinds";
 
-export { interventionKinds };
-import { dayField, isUuid, quantityField, textField } from "~/platform/validate";
+export { interventionKinds, type InterventionKind };
+import { dayField, isUuid, nameField, quantityField, textField } from "~/platform/validate";
+import { componentKindIds } from "@core";
 
 export const bookingSchema = object({
   componentId: string().uuid("Choose a component.").required("Choose a component."),
@@ -27,6 +28,10 @@ export const bookingSchema = object({
     .required("Say how many crew hours it takes."),
   partOrderedOn: dayField(),
   note: textField(),
+  origin: string<WorkOrigin>()
+    .oneOf([...workOrigins])
+    .default(""),
+  originId: string().trim().max(80).default(""),
   submission: string().uuid(FORM_IS_OLD).required(FORM_IS_OLD),
 });
 
@@ -37,7 +42,44 @@ export const doneSchema = object({
   hoursRight: string().default(""),
   serial: string().trim().max(60, "At most 60 characters.").default(""),
   findings: textField(),
+  /** What was changed for good: trends of the part, or of the whole circuit, begin anew. */
+  modification: textField(500),
+  wholeCircuit: string().default(""),
+  /** Signed by an engineer although something on the machine is still altered. */
+  acceptAltered: string().default(""),
   version: number().integer().required(),
+});
+
+/** What is written up of a piece of work until its record is signed. */
+export const writeUpSchema = object({
+  parts: textField(1000),
+  people: textField(300),
+  settingsLeft: textField(1000),
+  openPoints: textField(1000),
+  /** A stop-gap is looked at again. */
+  interim: string().default(""),
+  lookAgainOn: dayField().when("interim", {
+    is: "on",
+    then: (s) => s.required("A stop-gap has a day on which it is looked at again."),
+  }),
+  version: number().integer().required(),
+});
+
+export const campaignSchema = object({
+  siteId: string().uuid("Choose a site.").required("Choose a site."),
+  title: nameField("the campaign"),
+  bulletin: string().trim().required("Give the bulletin's number and revision.").max(100, "At most 100 characters."),
+  why: textField(1000),
+  marking: string()
+    .trim()
+    .required("Say how the old variant is told from the new one.")
+    .max(300, "At most 300 characters."),
+  kind: string()
+    .oneOf([...componentKindIds], "Choose a kind of part.")
+    .required("Choose a kind of part."),
+  model: string().trim().max(100, "At most 100 characters.").default(""),
+  dueOn: dayField(),
+  submission: string().uuid(FORM_IS_OLD).required(FORM_IS_OLD),
 });
 
 export const interventionLabels: Record<InterventionKind, string> = {

@@ -1,15 +1,6 @@
 /** Reads of planned and finished work. */
 import { and, asc, desc, eq, getTableColumns, inArray, isNotNull, isNull, sql } from "drizzle-orm";
-import {
-  correctSeries,
-  dayOf,
-  dayStart,
-  median,
-  partAgainstStop,
-  partReadyOn,
-  probabilityBy,
-  type PointQuantityId,
-} from "@core";
+import { dayOf, dayStart, partAgainstStop, partReadyOn, probabilityBy } from "@core";
 import { db } from "~/db/client.server";
 import {
   assessments,
@@ -23,10 +14,14 @@ import {
   sites,
   stops,
 } from "~/db/schema";
-import { currentDetail, assessPointOf, contextOf, pointSetups, readingsOfLife } from "~/domain/condition/index.server";
+import { currentDetail } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { leadTimeNow, notOver } from "~/domain/planning/index.server";
+import { proceduresFor } from "./procedures.server";
+import { beforeAndAfter, provenBy } from "./proof.server";
+import { findingsOf, runsOf } from "./run.server";
+import { againstSigning } from "./sign.server";
 
 const workColumns = () => ({
   id: interventions.id,
@@ -220,6 +215,8 @@ export async function interventionPage(id: string) {
       machine: machines.name,
       machineId: machines.id,
       timeZone: sites.timeZone,
+      holdsReleased: sites.holdsReleased,
+      twoSignatures: sites.twoSignatures,
       stop: stops.name,
       startsOn: stops.startsOn,
     })
@@ -240,65 +237,19 @@ export async function interventionPage(id: string) {
     .from(readings)
     .innerJoin(points, eq(points.id, readings.pointId))
     .where(and(eq(points.componentId, row.work.componentId), isNull(readings.supersededAt)));
+  const compared = row.work.doneAt ? await beforeAndAfter(row.work) : [];
   return {
     ...row,
+    proven: provenBy(compared, row.work.pointId),
     lifeSerial: life?.serial ?? "",
     lifeStartedAt: life?.startedAt.getTime() ?? null,
     counter: counter?.hours ?? null,
-    compared: row.work.doneAt ? await beforeAndAfter(row.work) : [],
+    compared,
+    runs: await runsOf(id, row.holdsReleased),
+    findings: await findingsOf(id),
+    procedures: await proceduresFor(row.kindOfComponent, row.work.kind, row.machineId),
+    against: row.work.doneAt && !row.work.signedAt ? await againstSigning(row.work) : [],
   };
 }
 
-export interface BeforeAfter {
-  pointId: string;
-  name: string;
-  quantity: PointQuantityId;
-  unit: string;
-  fullFlow: number | null;
-  reference: { pressure: number; temperature: number } | null;
-  before: { value: number; readings: number } | null;
-  after: { value: number; readings: number } | null;
-}
-
-const COMPARED = 3;
-
-/** The last readings before the work beside the first after it, at the same reference condition. */
-async function beforeAndAfter(work: typeof interventions.$inferSelect): Promise<BeforeAfter[]> {
-  const setups = await pointSetups(db()).where(and(eq(points.componentId, work.componentId), isNull(points.retiredAt)));
-  const names = new Map(
-    (
-      await db()
-        .select({ id: points.id, name: points.name, unit: points.unit })
-        .from(points)
-        .where(eq(points.componentId, work.componentId))
-    ).map((p) => [p.id, p]),
-  );
-  const doneAt = work.doneAt!.getTime();
-  const compared: BeforeAfter[] = [];
-  for (const setup of setups) {
-    const point = assessPointOf(setup);
-    const corrected = async (lifeId: string | null, from: number, to: number) => {
-      const found = lifeId ? await readingsOfLife(db(), setup.pointId, lifeId) : [];
-      return correctSeries(
-        found.filter((r) => r.at >= from && r.at < to),
-        point,
-        contextOf(setup, []),
-      )
-        .readings.filter((r) => !r.recalled)
-        .map((r) => r.corrected);
-    };
-    const side = (values: number[]) => (values.length ? { value: median(values), readings: values.length } : null);
-    const name = names.get(setup.pointId)!;
-    compared.push({
-      pointId: setup.pointId,
-      name: name.name,
-      quantity: setup.quantity,
-      unit: name.unit,
-      fullFlow: point.fullFlow,
-      reference: point.reference,
-      before: side((await corrected(work.endedLifeId ?? setup.lifeId, 0, doneAt)).slice(-COMPARED)),
-      after: side((await corrected(work.startedLifeId ?? setup.lifeId, doneAt, Infinity)).slice(0, COMPARED)),
-    });
-  }
-  return compared;
-}
+export type InterventionPage = Awaited<ReturnType<typeof interventionPage>>;

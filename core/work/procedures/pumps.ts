@@ -183,7 +183,8 @@ const replacement = ({ id, title, purpose, kinds, cased, before, after, sets }: 
         }),
         step(
           "unions",
-          "Unions fitted with new seals and back-up rings, back-up ring on the side away from the pressure; those out of reach later are tightened on the bench.",
+          "Unions fitted with new seals and back-up rings, " +
+            "back-up ring on the side away from the pressure; those out of reach later are tightened on the bench.",
         ),
         step("caps", "Transport caps counted out.", { ask: { kind: "count", label: "Caps" } }),
         tighten("Mounting nuts"),

@@ -182,6 +182,7 @@ export async function exportFleet(): Promise<FleetFile> {
       partCost: c.partCost,
       failureCost: c.failureCost,
       sparesOnHand: c.sparesOnHand,
+      exerciseDays: c.exerciseDays,
       runInHours: c.runInHours,
       makersCode: c.makersCode,
       materials: c.materials,

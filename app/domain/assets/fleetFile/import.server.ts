@@ -257,6 +257,7 @@ async function addMissing(tx: Queryable, file: FleetFile, actor: Actor): Promise
         partCost: c.partCost ?? null,
         failureCost: c.failureCost ?? null,
         sparesOnHand: c.sparesOnHand ?? 0,
+        exerciseDays: c.exerciseDays ?? null,
         runInHours: c.runInHours ?? 50,
         makersCode: c.makersCode ?? "",
         materials: c.materials ?? [],

@@ -247,6 +247,7 @@ export const fleetSchema = {
                     partCost: cost,
                     failureCost: cost,
                     sparesOnHand: whole(0, 999),
+                    exerciseDays: { type: ["integer", "null"], minimum: 1, maximum: 3650 },
                     runInHours: { type: "number", minimum: 0, maximum: 5000 },
                     retiredAt,
                     fittedAt: moment,

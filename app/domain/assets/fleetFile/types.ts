@@ -134,6 +134,7 @@ export interface FleetComponent extends Retirable {
   partCost?: number | null;
   failureCost?: number | null;
   sparesOnHand?: number;
+  exerciseDays?: number | null;
   runInHours?: number;
   fittedAt?: string;
   fittedHours?: number;

@@ -1,13 +1,13 @@
 /** The entries that wait on this device, and the state of the network in words. */
 import { useCallback, useEffect, useState } from "react";
-import type { Kept } from "~/device/store.client";
+import type { Kept, KeptOfRound, KeptOfWork } from "~/device/store.client";
 
 export type Network = "sent" | "noNetwork" | "signIn" | "server";
 const RETRY_MS = 15_000;
 
 export function networkWords(network: Network, waiting: number): string {
   const kept = waiting === 0 ? "" : ` · ${waiting} kept here`;
-  if (network === "noNetwork") return `no network${kept || " · readings are kept here"}`;
+  if (network === "noNetwork") return `no network${kept || " · what you enter is kept here"}`;
   if (network === "signIn") return `signed out${kept}`;
   if (network === "server") return `the server does not answer${kept}`;
   return waiting === 0 ? "all sent" : `sending${kept}`;
@@ -36,5 +36,13 @@ export function useOutbox() {
       window.removeEventListener("offline", off);
     };
   }, [send]);
-  return { waiting: items.filter((i) => !i.problem), troubles: items.filter((i) => i.problem), network, look, send };
+  return { items, waiting: items.filter((i) => !i.problem), network, look, send };
 }
+
+/** Entries of rounds that the server would not take. */
+export const troublesOfRounds = (items: readonly Kept[]): KeptOfRound[] =>
+  items.filter((i): i is KeptOfRound => "roundId" in i && i.problem !== undefined);
+
+/** Entries of one procedure: all that are kept here, refused ones too. */
+export const entriesOfRun = (items: readonly Kept[], runId: string): KeptOfWork[] =>
+  items.filter((i): i is KeptOfWork => "runId" in i && i.runId === runId);

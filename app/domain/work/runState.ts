@@ -1,0 +1,30 @@
+/** What a procedure under way looks like on a tablet: as the server last had it. */
+import type { FindingKindId, StepEntry } from "@core";
+
+export interface RunFinding {
+  id: string;
+  kind: FindingKindId;
+  values: Record<string, string>;
+  at: number;
+  by: string;
+}
+
+export interface RunPhoto {
+  id: string;
+  step: string;
+  findingId: string | null;
+  caption: string;
+  marks: { x: number; y: number; radius: number }[];
+  width: number;
+  height: number;
+  at: number;
+  by: string;
+}
+
+export interface RunState {
+  entries: StepEntry[];
+  findings: RunFinding[];
+  photos: RunPhoto[];
+  /** The record is signed, or the work cancelled: nothing is taken any more. Empty: it goes on. */
+  closed: string;
+}

@@ -1,0 +1,212 @@
+/** The record of a piece of work: written up, signed, checked by a second person, added to. Signed is locked. */
+import { and, eq, isNull } from "drizzle-orm";
+import { db, type Queryable } from "~/db/client.server";
+import {
+  circuits,
+  components,
+  interventions,
+  machines,
+  sites,
+  temporaryChanges,
+  workAddenda,
+  workFindings,
+} from "~/db/schema";
+import { audit, type Actor } from "~/domain/access/index.server";
+import { changedMeanwhile, formIsOld, type Answer } from "~/domain/answer";
+import { sentBefore } from "~/domain/sent.server";
+import { mayAct } from "~/platform/permissions";
+import { check, isUuid } from "~/platform/validate";
+import { now } from "~/runtime/clock.server";
+import { writeUpSchema } from "./form";
+import { beforeAndAfter, provenBy } from "./proof.server";
+import { runsOf } from "./run.server";
+
+type Work = typeof interventions.$inferSelect;
+
+const refuse = (form: string, status = 409): Answer => ({ ok: false, status, problems: { form } });
+const SHORTEST = 10;
+
+async function held(tx: Queryable, id: string): Promise<Work | undefined> {
+  const [work] = await tx.select().from(interventions).where(eq(interventions.id, id)).for("update");
+  return work;
+}
+
+async function siteOf(tx: Queryable, componentId: string) {
+  const [row] = await tx
+    .select({
+      machineId: machines.id,
+      holdsReleased: sites.holdsReleased,
+      twoSignatures: sites.twoSignatures,
+    })
+    .from(components)
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .where(eq(components.id, componentId));
+  return row!;
+}
+
+/** Parts, people, settings as left, what stays open, stop-gap or cure. Until it is signed. */
+export async function writeUp(id: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
+  const checked = await check(writeUpSchema, fields);
+  if (!checked.ok) return { ok: false, problems: checked.problems };
+  const { version, interim, lookAgainOn, ...words } = checked.values;
+  return db().transaction(async (tx): Promise<Answer> => {
+    const work = await held(tx, id);
+    if (!work) return refuse("This work is gone.", 404);
+    if (work.signedAt) return refuse(`${work.signedBy} has signed the record. Write it as an addition.`);
+    if (work.version !== version) return changedMeanwhile("this record");
+    const values = { ...words, interim: interim === "on", lookAgainOn: interim === "on" ? lookAgainOn : null };
+    await tx
+      .update(interventions)
+      .set({ ...values, version: version + 1 })
+      .where(eq(interventions.id, id));
+    await audit(tx, actor, { what: "wrote up a piece of work", recordId: id, after: values });
+    return { ok: true, id };
+  });
+}
+
+/** What still stands against signing, in words; empty: nothing. */
+export async function againstSigning(work: Work): Promise<string[]> {
+  const site = await siteOf(db(), work.componentId);
+  const [runs, altered] = await Promise.all([
+    runsOf(work.id, site.holdsReleased),
+    db()
+      .select({ what: temporaryChanges.what })
+      .from(temporaryChanges)
+      .where(and(eq(temporaryChanges.machineId, site.machineId), isNull(temporaryChanges.putBackAt)))
+      .limit(20),
+  ]);
+  const open = runs.flatMap((r) =>
+    r.stand.next === null
+      ? []
+      : [
+          `${r.procedure.title}: ${r.stand.steps.length - r.stand.closed} step${r.stand.steps.length - r.stand.closed === 1 ? " is" : "s are"} open`,
+        ],
+  );
+  return [
+    ...(work.doneAt ? [] : ["The work is not recorded as done"]),
+    ...open,
+    ...altered.map((a) => `Still altered on the machine: ${a.what.toLowerCase()}`),
+  ];
+}
+
+/** Sign: every step closed, nothing left altered, and proven by a reading, or the reason why not. */
+export async function signWork(id: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
+  return db().transaction(async (tx): Promise<Answer> => {
+    const work = await held(tx, id);
+    if (!work) return refuse("This work is gone.", 404);
+    if (work.signedAt)
+      return work.signedById === actor.id ? { ok: true, id } : refuse(`${work.signedBy} has signed it already.`);
+    if (Number(fields.version) !== work.version) return changedMeanwhile("this record");
+    const against = await againstSigning(work);
+    if (against.length > 0) return refuse(`Not yet: ${against.join("; ")}.`);
+    const because = (fields.unprovenBecause ?? "").trim().slice(0, 500);
+    const proven = provenBy(await beforeAndAfter(work), work.pointId);
+    if (proven !== true && because.length < SHORTEST)
+      return {
+        ok: false,
+        problems: {
+          unprovenBecause:
+            proven === null
+              ? "No reading since proves it. Read the point again, or say why you sign all the same."
+              : "The readings since do not prove it. Say why you sign all the same.",
+        },
+      };
+    const values = {
+      signedAt: new Date(now()),
+      signedBy: actor.name,
+      signedById: actor.id,
+      unprovenBecause: proven === true ? "" : because,
+    };
+    await tx
+      .update(interventions)
+      .set({ ...values, version: work.version + 1 })
+      .where(eq(interventions.id, id));
+    await audit(tx, actor, { what: "signed a record of work", recordId: id, after: values });
+    return { ok: true, id };
+  });
+}
+
+/** The second signature: another person than the first. */
+export async function checkWork(id: string, actor: Actor): Promise<Answer> {
+  return db().transaction(async (tx): Promise<Answer> => {
+    const work = await held(tx, id);
+    if (!work) return refuse("This work is gone.", 404);
+    if (!work.signedAt) return refuse("It is not signed yet.");
+    if (work.checkedAt)
+      return work.checkedById === actor.id ? { ok: true, id } : refuse(`${work.checkedBy} has checked it.`);
+    if (work.signedById === actor.id) return refuse("The second signature is another person’s.");
+    await tx
+      .update(interventions)
+      .set({ checkedAt: new Date(now()), checkedBy: actor.name, checkedById: actor.id, version: work.version + 1 })
+      .where(eq(interventions.id, id));
+    await audit(tx, actor, { what: "checked and signed a record of work", recordId: id });
+    return { ok: true, id };
+  });
+}
+
+/** What is added to a signed record. The record itself stays as it was signed. */
+export async function addAddendum(id: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
+  const text = (fields.addendum ?? "").trim();
+  if (text.length < 3) return { ok: false, problems: { addendum: "Write what is added." } };
+  if (text.length > 2000) return { ok: false, problems: { addendum: "At most 2000 characters." } };
+  if (!isUuid(fields.submission)) return formIsOld();
+  const before = await sentBefore(db(), workAddenda, fields.submission);
+  if (before) return { ok: true, id };
+  const [work] = await db()
+    .select({ signedAt: interventions.signedAt })
+    .from(interventions)
+    .where(eq(interventions.id, id));
+  if (!work?.signedAt) return refuse("It is not signed yet: write it into the record itself.");
+  await db()
+    .insert(workAddenda)
+    .values({ interventionId: id, text, at: new Date(now()), by: actor.name, submission: fields.submission })
+    .onConflictDoNothing({ target: workAddenda.submission });
+  return { ok: true, id };
+}
+
+/** A stop-gap was looked at again: it holds until another day, or its cause was dealt with. */
+export async function lookedAgain(id: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
+  const until = (fields.lookAgainOn ?? "").trim();
+  const gone = fields.cured === "on";
+  if (!gone && !/^\d{4}-\d{2}-\d{2}$/.test(until))
+    return { ok: false, problems: { lookAgainOn: "Say when to look again, or that its cause is dealt with." } };
+  return db().transaction(async (tx): Promise<Answer> => {
+    const work = await held(tx, id);
+    if (!work?.interim) return refuse("This is no stop-gap.", 404);
+    if (work.lookedAgainAt) return refuse(`${work.lookedAgainBy} has closed it.`);
+    await tx
+      .update(interventions)
+      .set(gone ? { lookedAgainAt: new Date(now()), lookedAgainBy: actor.name } : { lookAgainOn: until })
+      .where(eq(interventions.id, id));
+    await audit(tx, actor, {
+      what: gone ? "closed a stop-gap" : "looked at a stop-gap again",
+      recordId: id,
+      before: { lookAgainOn: work.lookAgainOn },
+      after: gone ? {} : { lookAgainOn: until },
+    });
+    return { ok: true, id };
+  });
+}
+
+/** A finding that was wrong is withdrawn by its writer or an engineer, and stays on record. */
+export async function withdrawFinding(id: string, findingId: string, actor: Actor): Promise<Answer> {
+  if (!isUuid(findingId)) return formIsOld();
+  return db().transaction(async (tx): Promise<Answer> => {
+    const work = await held(tx, id);
+    if (!work || work.signedAt) return refuse("The record is signed.");
+    const [finding] = await tx
+      .select()
+      .from(workFindings)
+      .where(and(eq(workFindings.id, findingId), eq(workFindings.interventionId, id)));
+    if (!finding) return refuse("There is no such finding.", 404);
+    if (finding.by !== actor.name && !mayAct(actor.role, "engineer"))
+      return refuse(`${finding.by} wrote it; an engineer may withdraw it.`, 403);
+    await tx
+      .update(workFindings)
+      .set({ withdrawnAt: new Date(now()), withdrawnBy: actor.name })
+      .where(and(eq(workFindings.id, findingId), isNull(workFindings.withdrawnAt)));
+    return { ok: true, id };
+  });
+}

@@ -1,0 +1,77 @@
+/**
+ * Photographs as they are kept: made anew from their pixels, so that nothing that came with a file (a place, a name, a
+ * program) is kept or sent out again. One interface, two places: the database, or a folder that all servers share.
+ */
+import { createHash } from "node:crypto";
+import { mkdir, readFile, rename, writeFile } from "node:fs/promises";
+import { join } from "node:path";
+import { eq } from "drizzle-orm";
+import sharp from "sharp";
+import { db } from "~/db/client.server";
+import { storedFiles } from "~/db/schema";
+import { config } from "~/runtime/config.server";
+import { imageType } from "./photo.server";
+
+export const LARGEST_PHOTO = 12_000_000;
+const LONGEST_SIDE = 1600;
+const MOST_PIXELS = 60_000_000;
+const QUALITY = 80;
+
+interface Store {
+  put(key: string, content: Buffer): Promise<void>;
+  /** Null: there is none. */
+  get(key: string): Promise<Buffer | null>;
+}
+
+const inDatabase: Store = {
+  async put(key, content) {
+    await db().insert(storedFiles).values({ key, content }).onConflictDoNothing();
+  },
+  async get(key) {
+    const [row] = await db().select({ content: storedFiles.content }).from(storedFiles).where(eq(storedFiles.key, key));
+    return row?.content ?? null;
+  },
+};
+
+/** Files named by a hash of their id: no text of a person becomes a path. */
+export const inFolder = (folder: string): Store => {
+  const path = (key: string) => join(folder, `${createHash("sha256").update(key).digest("hex")}.jpg`);
+  return {
+    async put(key, content) {
+      await mkdir(folder, { recursive: true });
+      // whole or not at all: another server may read while this one writes
+      await writeFile(`${path(key)}.new`, content, { mode: 0o640 });
+      await rename(`${path(key)}.new`, path(key));
+    },
+    async get(key) {
+      return readFile(path(key)).catch(() => null);
+    },
+  };
+};
+
+const store = (): Store => (config.photoFolder ? inFolder(config.photoFolder) : inDatabase);
+
+export interface MadePhoto {
+  content: Buffer;
+  width: number;
+  height: number;
+}
+
+/** A picture made anew: upright as it was held, its longest side at most 1600 pixels, JPEG. Null: it is no picture. */
+export async function makePhoto(content: Buffer): Promise<MadePhoto | null> {
+  if (content.length === 0 || content.length > LARGEST_PHOTO || !imageType(content)) return null;
+  try {
+    const { data, info } = await sharp(content, { limitInputPixels: MOST_PIXELS, failOn: "error" })
+      .rotate()
+      .resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: "inside", withoutEnlargement: true })
+      .flatten({ background: "#ffffff" })
+      .jpeg({ quality: QUALITY })
+      .toBuffer({ resolveWithObject: true });
+    return { content: data, width: info.width, height: info.height };
+  } catch {
+    return null;
+  }
+}
+
+export const keepPhoto = (id: string, content: Buffer) => store().put(id, content);
+export const photoContent = (id: string) => store().get(id);
