@@ -260,7 +260,7 @@ test("work is booked into a stop, carried out, and a new life begins", async ({ 
   await page.getByLabel("What was found").fill("Port plate worn through.");
   await page.getByRole("button", { name: "Record it as done" }).click();
   await expect(page.getByRole("heading", { name: /done 24\sNov/ })).toBeVisible();
-  await expect(page.getByText("Not proved yet")).toBeVisible();
+  await expect(page.getByText("Not proven yet")).toBeVisible();
   const lives = await query<{ ended: boolean; serial: string }>(
     "select l.ended_at is not null as ended, l.serial from lives l join points p on p.component_id = l.component_id where p.id = $1 order by l.started_at",
     [id],

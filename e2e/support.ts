@@ -64,19 +64,24 @@ export async function fuzzPages(ask: typeof query): Promise<string[]> {
      where m.name = '${NONSENSE_MACHINE}' and p.quantity = 'caseDrainFlow' order by p.id limit 1`,
   );
   const { machine, component, point } = fleet!;
-  const [circuit, isolation, round, instrument, work, sample, event, stop, fluid, site, reading] = await Promise.all([
-    one("select circuit_id as id from samples limit 1"),
-    one("select id from isolations order by closed_at desc limit 1"),
-    one("select id from rounds where retired_at is null limit 1"),
-    one("select id from instruments limit 1"),
-    one("select id from interventions where done_at is null and cancelled_at is null limit 1"),
-    one("select id from samples limit 1"),
-    one("select id from debris_events limit 1"),
-    one("select id from stops limit 1"),
-    one("select id from fluids limit 1"),
-    one("select id from sites limit 1"),
-    one(`select id from readings where point_id = '${point}' and superseded_at is null order by taken_at desc limit 1`),
-  ]);
+  const [circuit, isolation, round, instrument, work, sample, event, stop, fluid, site, campaign, run, reading] =
+    await Promise.all([
+      one("select circuit_id as id from samples limit 1"),
+      one("select id from isolations order by closed_at desc limit 1"),
+      one("select id from rounds where retired_at is null limit 1"),
+      one("select id from instruments limit 1"),
+      one("select id from interventions where done_at is null and cancelled_at is null limit 1"),
+      one("select id from samples limit 1"),
+      one("select id from debris_events limit 1"),
+      one("select id from stops limit 1"),
+      one("select id from fluids limit 1"),
+      one("select id from sites limit 1"),
+      one("select id from campaigns limit 1"),
+      one("select id from work_runs limit 1"),
+      one(
+        `select id from readings where point_id = '${point}' and superseded_at is null order by taken_at desc limit 1`,
+      ),
+    ]);
   return [
     "/",
     "/fleet",
@@ -127,6 +132,14 @@ export async function fuzzPages(ask: typeof query): Promise<string[]> {
     "/work",
     `/work/book?point=${point}`,
     `/work/${work}`,
+    `/work/${work}/record`,
+    "/work/procedures",
+    "/work/procedures/free-spool",
+    "/work/records?find=scored",
+    "/work/due",
+    "/work/campaigns/new",
+    `/work/campaigns/${campaign}`,
+    `/work/runs/${run}`,
     "/calculators",
     "/calculators/load-test",
     "/records",

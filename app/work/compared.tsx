@@ -11,7 +11,8 @@ const verdictTone = {
   worse: "text-verm font-semibold",
 };
 
-export function Compared({ rows }: { rows: readonly BeforeAfter[] }) {
+/** `condemned`: the point that condemned the part; of the others "no change" is nothing to mind. */
+export function Compared({ rows, condemned }: { rows: readonly BeforeAfter[]; condemned: string | null }) {
   const show = useShow();
   const value = (r: BeforeAfter, side: BeforeAfter["before"]) =>
     side === null
@@ -46,7 +47,15 @@ export function Compared({ rows }: { rows: readonly BeforeAfter[] }) {
               <td>
                 {r.proof ? (
                   <>
-                    <span className={verdictTone[r.proof.verdict]}>{r.proof.verdict}</span>
+                    <span
+                      className={
+                        r.proof.verdict === "no change seen" && r.pointId !== condemned
+                          ? "text-ink-2"
+                          : verdictTone[r.proof.verdict]
+                      }
+                    >
+                      {r.proof.verdict}
+                    </span>
                     <span className="block text-sm text-ink-2">
                       {r.proof.difference > 0 ? "+" : ""}
                       {show(r.proof.difference, r.quantity, { unit: r.unit })} ±{" "}

@@ -169,7 +169,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
             {page.compared.length === 0 ? (
               <p className="py-2 text-ink-2">The component has no point: nothing to compare.</p>
             ) : (
-              <Compared rows={page.compared} />
+              <Compared rows={page.compared} condemned={work.pointId} />
             )}
             {page.compared.some((r) => r.after === null) ? (
               <p className="mt-2 text-ink-2">

@@ -169,7 +169,7 @@ function RecordPage({ record }: { record: Whole }) {
         {record.compared.length === 0 ? (
           <p className="py-2 text-ink-2">No point to compare.</p>
         ) : (
-          <Compared rows={record.compared} />
+          <Compared rows={record.compared} condemned={work.pointId} />
         )}
         {work.unprovenBecause ? (
           <p className="py-2 text-ochre">

@@ -52,7 +52,7 @@ export function RunFindings({ run, units }: { run: Run; units: UnitPreference })
       </ul>
       {run.closed ? null : (
         <>
-          <h3 className="mt-4">Write down another</h3>
+          <h3 className="mt-4">{run.findings.length === 0 ? "Write one down" : "Write down another"}</h3>
           <div className="mt-2 flex flex-wrap gap-2" role="group" aria-label="Kind of finding">
             {findingKindIds.map((k) => (
               <button

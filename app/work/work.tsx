@@ -27,6 +27,8 @@ function partOf(w: WorkRow, now: number) {
       );
 }
 
+const recordWord = (w: WorkRow) => (w.interim ? "stop-gap" : w.signedAt ? "signed" : "not signed");
+
 function WorkLine({ w }: { w: WorkRow }) {
   const site = useSite();
   const part = partOf(w, site.now);
@@ -45,7 +47,7 @@ function WorkLine({ w }: { w: WorkRow }) {
         {w.doneAt ? `done ${dayText(w.doneAt.getTime(), site)}` : `${w.crewHours} crew hours`}
       </span>
       <span className={part?.late ? "font-medium text-ochre" : "text-ink-2"}>
-        {w.doneAt ? "before and after" : (part?.text ?? "no part needed")}
+        {w.doneAt ? recordWord(w) : (part?.text ?? "no part needed")}
       </span>
     </li>
   );

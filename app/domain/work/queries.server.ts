@@ -30,6 +30,8 @@ const workColumns = () => ({
   crewHours: interventions.crewHours,
   stopId: interventions.stopId,
   doneAt: interventions.doneAt,
+  interim: interventions.interim,
+  signedAt: interventions.signedAt,
   orderedOn: interventions.partOrderedOn,
   component: components.name,
   componentId: components.id,

@@ -36,10 +36,11 @@ export async function startRun(interventionId: string, fields: Record<string, st
     ...procedure
   } = await procedureBy(fields.procedure ?? "");
   return db().transaction(async (tx): Promise<Answer> => {
-    const before = await sentBefore(tx, workRuns, submission);
-    if (before) return { ok: true, id: before };
+    // the work first: of two copies of the form the second waits, and finds what the first made
     const [work] = await tx.select().from(interventions).where(eq(interventions.id, interventionId)).for("update");
     if (!work) throw notFound("piece of work");
+    const before = await sentBefore(tx, workRuns, submission);
+    if (before) return { ok: true, id: before };
     if (work.cancelledAt) return { ok: false, status: 409, problems: { form: "This work was cancelled." } };
     if (work.signedAt) return { ok: false, status: 409, problems: { form: "The record of this work is signed." } };
     const [row] = await tx

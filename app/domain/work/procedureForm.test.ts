@@ -1,0 +1,72 @@
+import { stepsOf, workProcedures } from "@core";
+import { procedureFrom, procedureText } from "./procedureForm";
+
+const base = workProcedures.find((p) => p.id === "replace-compensated-pump")!;
+const read = (steps: string, more: Record<string, string> = {}) =>
+  procedureFrom(base, { title: base.title, steps, ...more });
+
+test.each(workProcedures.map((p) => [p.id, p] as const))("%s written as text and read back is the same", (_id, p) => {
+  const back = procedureFrom(p, { title: p.title, steps: procedureText(p) });
+  expect(back).toEqual({ ok: true, procedure: p });
+});
+
+test("a reworded step keeps what it asks for, a new one asks for nothing", () => {
+  const text = procedureText(base).replace("Cardboard under the place: a drip shows.", "Card under it.");
+  const back = read(`${text}\n! Our own lamp test | the siren is for everybody\nAnd another`);
+  if (!back.ok) throw new Error("refused");
+  const steps = stepsOf(back.procedure);
+  expect(steps.find((s) => s.id === "card")!.text).toBe("Card under it.");
+  expect(steps.find((s) => s.id === "zero")!.ask).toMatchObject({ kind: "value", greatest: 0.5 });
+  expect(steps.at(-2)).toEqual({ id: "own-1", text: "Our own lamp test", hold: "the siren is for everybody" });
+  expect(steps.at(-1)).toEqual({ id: "own-2", text: "And another" });
+});
+
+test("a hold point is not lost by accident", () => {
+  const without = procedureText(base)
+    .split("\n")
+    .filter((l) => !l.includes("[zero]"))
+    .join("\n");
+  expect(read(without)).toMatchObject({ ok: false, problems: { without: expect.stringContaining("Zero read") } });
+  expect(read(without, { without: "on" })).toMatchObject({ ok: true });
+  // unmarked, it is no hold point any more, and that is somebody's decision too
+  const plain = read(procedureText(base).replace(/^! (Zero read[^|]*)\|[^[]*/m, "$1"));
+  if (!plain.ok) throw new Error("refused");
+  expect(stepsOf(plain.procedure).find((s) => s.id === "zero")!.hold).toBeUndefined();
+});
+
+test("a count whose pair was left out stands for itself", () => {
+  const back = read(
+    procedureText(base)
+      .split("\n")
+      .filter((l) => !l.includes("[off]"))
+      .join("\n"),
+  );
+  if (!back.ok) throw new Error("refused");
+  expect(stepsOf(back.procedure).find((s) => s.id === "plugs-back")!.ask).toEqual({
+    kind: "count",
+    label: "Plugs back",
+  });
+});
+
+test.each([
+  ["", "at least one step"],
+  ["# Only a heading", "at least one step"],
+  ["ab", "say what is done"],
+  ["x".repeat(301), "at most 300"],
+  [Array.from({ length: 121 }, (_, i) => `Step number ${i}`).join("\n"), "At most 120"],
+])("%#: what cannot be a procedure is told", (steps, problem) => {
+  expect(read(steps, { without: "on" })).toMatchObject({
+    ok: false,
+    problems: { steps: expect.stringContaining(problem) },
+  });
+});
+
+test("a title is needed, and one id is used once", () => {
+  expect(read("Look", { title: "a", without: "on" })).toMatchObject({
+    ok: false,
+    problems: { title: expect.any(String) },
+  });
+  const twice = read("Look [card]\nLook again [card]", { without: "on" });
+  if (!twice.ok) throw new Error("refused");
+  expect(stepsOf(twice.procedure).map((s) => s.id)).toEqual(["card", "own-1"]);
+});
