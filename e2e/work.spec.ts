@@ -20,7 +20,7 @@ async function pump(): Promise<{ machine: string; component: string; point: stri
 }
 
 const current = (page: Page) =>
-  page.locator("li[data-step]").filter({ has: page.getByRole("button", { name: "Done" }) });
+  page.locator("li[data-step]").filter({ has: page.getByRole("button", { name: "Done", exact: true }) });
 
 /** Fill what the open step asks for, with what a fitter would write. */
 async function fill(step: Locator): Promise<void> {
@@ -57,8 +57,10 @@ async function work(page: Page, until: string | null): Promise<void> {
     const id = (await step.getAttribute("data-step"))!;
     if (id === until) return;
     await fill(step);
-    await step.getByRole("button", { name: "Done" }).click();
-    await expect(page.locator(`li[data-step="${id}"]`).getByRole("button", { name: "Done" })).toHaveCount(0);
+    await step.getByRole("button", { name: "Done", exact: true }).click();
+    await expect(page.locator(`li[data-step="${id}"]`).getByRole("button", { name: "Done", exact: true })).toHaveCount(
+      0,
+    );
   }
   throw new Error("the procedure never ends");
 }
@@ -184,7 +186,7 @@ test("two people in one procedure: each sees the other's step, and who differs i
   await expect(first.getByRole("heading", { level: 1, name: "Bleed cylinders" })).toBeVisible();
   await second.goto(first.url());
   await expect(current(second)).toHaveAttribute("data-step", "level-first");
-  await current(first).getByRole("button", { name: "Done" }).click();
+  await current(first).getByRole("button", { name: "Done", exact: true }).click();
   await expect(second.locator("li[data-step=level-first]")).toContainText("T. Wren", { timeout: 20_000 });
   // without a network the second does otherwise at the same step
   await expect(current(second)).toHaveAttribute("data-step", "no-load");
@@ -195,7 +197,7 @@ test("two people in one procedure: each sees the other's step, and who differs i
   await expect(second.getByText("Say why in a few words.")).toBeVisible();
   await second.getByLabel(/Why is it skipped/).fill("the rod is off the load already");
   await second.getByRole("button", { name: "Skip it" }).click();
-  await current(first).getByRole("button", { name: "Done" }).click();
+  await current(first).getByRole("button", { name: "Done", exact: true }).click();
   await expect(first.getByText("all sent")).toBeVisible();
   await two.setOffline(false);
   await expect(second.getByText(/T\. Wren did this in the meantime/)).toBeVisible({ timeout: 60_000 });
