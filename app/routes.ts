@@ -77,6 +77,7 @@ export default [
     route("*", "shell/missing.tsx"),
   ]),
   route("rounds/:id/walk", "rounds/walk.tsx"),
+  route("work/alternatives", "work/alternatives.ts"),
   route("work/runs/:id", "work/run.tsx"),
   route("work/runs/:id/send", "work/runSend.ts"),
   route("work/runs/:id/state", "work/runState.ts"),

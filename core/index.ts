@@ -34,10 +34,10 @@ export { ewma } from "./change/ewma";
 export { weibullFit, type Life, type WeibullFit } from "./lives/weibull";
 export { ageReplacement, type AgeReplacement } from "./lives/ageReplacement";
 export { solvePlan, type SolveStep } from "./plan/solve";
-export { prepare as preparePlan } from "./plan/blocks";
+export { openingOf, prepare as preparePlan } from "./plan/blocks";
 export { helpsOf, linesOf, type PlanHelp, type PlanLine } from "./plan/lines";
 export { valueOf as planValue, type PlanValue } from "./plan/value";
-export { hoursOf, standsAt } from "./plan/options";
+export { hoursOf, optionsOf, standsAt } from "./plan/options";
 export { costsOfKind, usualCosts, usualHours } from "./plan/usual";
 export { noWishes, tradeIds, trades } from "./plan/types";
 export type {

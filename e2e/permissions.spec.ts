@@ -82,6 +82,7 @@ const matrix: Record<string, { look: Role | null; send: Role | null; form?: Reco
   "/work/due": { look: "viewer", send: "technician" },
   "/work/campaigns/new": { look: "engineer", send: "engineer" },
   "/work/campaigns/:id": { look: "viewer", send: "technician" },
+  "/work/alternatives": { look: "viewer", send: null },
   "/work/runs/:id": { look: "technician", send: null },
   "/work/runs/:id/send": { look: null, send: "technician" },
   "/work/runs/:id/state": { look: "technician", send: null },

@@ -10,6 +10,7 @@ import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
 import { bookWork } from "~/domain/work/commands.server";
+import { AlternativesTable } from "./alternativesTable";
 import { bookingContext } from "~/domain/work/queries.server";
 
 export const meta = () => [{ title: "Book work · Juncteral" }];
@@ -93,6 +94,7 @@ export default function Book({ loaderData: { about, kind, origin, submission }, 
           ))}
         </Notice>
       ) : null}
+      <AlternativesTable componentId={about.componentId} />
       <Form method="post" noValidate>
         <input type="hidden" name="submission" value={submission} />
         <input type="hidden" name="componentId" value={about.componentId} />

@@ -12,6 +12,7 @@ import { changeWork, finishWork } from "~/domain/work/commands.server";
 import { startRun } from "~/domain/work/run.server";
 import { addAddendum, checkWork, lookedAgain, signWork, writeUp } from "~/domain/work/sign.server";
 import { Verdict } from "~/ui/verdict";
+import { AlternativesTable } from "./alternativesTable";
 import { CarryOut } from "./carryOut";
 import { Compared } from "./compared";
 import { Signing, WriteUp } from "./writeUp";
@@ -195,9 +196,11 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
       ) : null}
       {problemsOf("begin")?.form ? <Notice tone="verm">{problemsOf("begin")!.form}</Notice> : null}
       {work.cancelledAt ? null : <CarryOut page={page} mayWork={mayFinish} submission={submission} />}
+      {mayFinish && !work.signedAt && (work.doneAt || page.runs.length > 0) && !work.cancelledAt ? (
+        <WriteUp page={page} problems={problemsOf("writeUp")} />
+      ) : null}
       {work.doneAt ? (
         <>
-          {mayFinish && !work.signedAt ? <WriteUp page={page} problems={problemsOf("writeUp")} /> : null}
           {mayFinish ? (
             <Signing
               page={page}
@@ -218,6 +221,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
               {part.text}.
             </p>
           ) : null}
+          <AlternativesTable componentId={work.componentId} />
           {mayEdit ? (
             <Section title="Plan">
               <Form method="post" className="mt-3 flex flex-wrap items-end gap-3">

@@ -42,7 +42,7 @@ function RecordPage({ record }: { record: Whole }) {
     r.stand.steps.filter((s) => s.step.hold && s.state === "skipped").map((s) => ({ run: r, s })),
   );
   return (
-    <div className="max-w-4xl">
+    <div className="report max-w-4xl">
       <PageHead
         crumbs={[
           { label: "Work", to: "/work" },

@@ -1,5 +1,5 @@
 /** A procedure under way: what the server has, what this device has not sent yet, and what others do meanwhile. */
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { standOfRun, type StepEntry } from "@core";
 import type { KeptOfWork } from "~/device/store.client";
 import { entriesOfRun, useOutbox } from "~/device/useOutbox";
@@ -20,7 +20,7 @@ type KeptRun = RunState & { clock?: Clock };
 type Without<T> = T extends OutgoingWork ? Omit<T, "submission" | "runId" | "at" | "by"> : never;
 export type NewEntry = Without<OutgoingStep> | Without<OutgoingFinding> | Without<OutgoingWorkPhoto>;
 
-const asEntry = (item: KeptOfWork & { kind: "step" }, name: string): StepEntry => ({
+const asEntry = (item: OutgoingStep, name: string): StepEntry => ({
   submission: item.submission,
   step: item.step,
   kind: item.entry,
@@ -35,11 +35,12 @@ export function useRun(page: RunPage, user: { id: string; name: string }, loaded
   const { id } = page.run;
   const [known, setKnown] = useState<KeptRun>(page.state);
   const [clock, setClock] = useState<Clock | null>(null);
+  /** Made on this page since it was opened. */
+  const [made, setMade] = useState<OutgoingWork[]>([]);
 
   const learn = useCallback(
     async (state: RunState, kept?: Clock) => {
-      // what was learned later knows more: entries are never taken away
-      setKnown((before) => (state.entries.length >= before.entries.length ? state : before));
+      setKnown(state);
       await (await import("~/device/store.client")).keepRun(id, { ...state, ...(kept && { clock: kept }) } as RunState);
     },
     [id],
@@ -73,28 +74,30 @@ export function useRun(page: RunPage, user: { id: string; name: string }, loaded
   }, [look]);
 
   const waiting = entriesOfRun(outbox.items, id);
-  const entries = useMemo(() => {
-    const there = new Set(known.entries.map((e) => e.submission));
-    const own = waiting.flatMap((w) =>
-      w.kind === "step" && !w.problem && !there.has(w.submission) ? [asEntry(w, user.name)] : [],
-    );
-    return [...known.entries, ...own];
-  }, [known.entries, waiting, user.name]);
+  const refused = new Set(waiting.filter((w) => w.problem).map((w) => w.submission));
+  // what is sent has left the outbox, and what the server has is not read again yet: it stays done in between
+  const mine = [...waiting, ...made.filter((m) => !waiting.some((w) => w.submission === m.submission))].filter(
+    (m) => !refused.has(m.submission),
+  );
+  const there = new Set([
+    ...known.entries.map((e) => e.submission),
+    ...[...known.findings, ...known.photos].map((r) => r.id),
+  ]);
+  const fresh = mine.filter((m) => !there.has(m.submission));
+  const entries = [...known.entries, ...fresh.flatMap((m) => (m.kind === "step" ? [asEntry(m, user.name)] : []))];
   const stand = standOfRun(page.run.procedure, entries, page.rules);
 
   const findings = [
     ...known.findings,
-    ...waiting.flatMap((w) =>
-      w.kind === "finding" && !w.problem && !known.findings.some((f) => f.id === w.submission)
-        ? [{ id: w.submission, kind: w.finding, values: w.values, at: w.at, by: user.name }]
-        : [],
+    ...fresh.flatMap((m) =>
+      m.kind === "finding" ? [{ id: m.submission, kind: m.finding, values: m.values, at: m.at, by: user.name }] : [],
     ),
   ];
   const photos: (RunPhoto & { base64?: string })[] = [
     ...known.photos,
-    ...waiting.flatMap((w) =>
-      w.kind === "workPhoto" && !w.problem && !known.photos.some((p) => p.id === w.submission)
-        ? [{ ...w, id: w.submission, findingId: w.finding || null, width: 4, height: 3, by: user.name }]
+    ...fresh.flatMap((m) =>
+      m.kind === "workPhoto"
+        ? [{ ...m, id: m.submission, findingId: m.finding || null, width: 4, height: 3, by: user.name }]
         : [],
     ),
   ];
@@ -104,7 +107,9 @@ export function useRun(page: RunPage, user: { id: string; name: string }, loaded
     const store = await import("~/device/store.client");
     const submission = uuid();
     const at = Date.now() + (clock?.offset ?? 0);
-    await store.keep({ ...entry, submission, runId: id, at, by: user.id } as OutgoingWork);
+    const item = { ...entry, submission, runId: id, at, by: user.id } as OutgoingWork;
+    await store.keep(item);
+    setMade((before) => [...before, item]);
     void store.holdOn();
     await outbox.look();
     void outbox.send().then(look);
@@ -114,8 +119,10 @@ export function useRun(page: RunPage, user: { id: string; name: string }, loaded
   /** A refused entry: sent again as it is now, or given up. */
   async function settle(item: KeptOfWork, how: "again" | "drop", after?: string): Promise<void> {
     const store = await import("~/device/store.client");
-    if (how === "drop") await store.drop(item.submission);
-    else await store.replaceKept(item.kind === "step" && after !== undefined ? { ...item, after } : item);
+    if (how === "drop") {
+      setMade((before) => before.filter((m) => m.submission !== item.submission));
+      await store.drop(item.submission);
+    } else await store.replaceKept(item.kind === "step" && after !== undefined ? { ...item, after } : item);
     await outbox.send();
     await look();
   }

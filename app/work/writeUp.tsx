@@ -10,14 +10,19 @@ type Problems = Record<string, string> | undefined;
 export function WriteUp({ page, problems }: { page: InterventionPage; problems: Problems }) {
   const { work } = page;
   return (
-    <Section title="For the record">
+    <Section title={work.doneAt ? "For the record" : "For the record, and for the next shift"}>
       <Form method="post" noValidate className="mt-2">
         <FormProblemsProvider problems={problems} focus={false}>
           <input type="hidden" name="version" value={work.version} />
           <div className="grid gap-4 sm:grid-cols-2">
             <TextArea name="parts" label="Parts and serials used" defaultValue={work.parts} maxLength={1000} />
             <TextArea name="settingsLeft" label="Settings as left" defaultValue={work.settingsLeft} maxLength={1000} />
-            <TextArea name="openPoints" label="What stays open" defaultValue={work.openPoints} maxLength={1000} />
+            <TextArea
+              name="openPoints"
+              label={work.doneAt ? "What stays open" : "How it stands, what stays open"}
+              defaultValue={work.openPoints}
+              maxLength={1000}
+            />
             <div>
               <TextField name="people" label="People" defaultValue={work.people} maxLength={300} />
               <div className="mt-3">

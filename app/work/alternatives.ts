@@ -1,0 +1,9 @@
+import { alternativesOf } from "~/domain/plan/alternatives.server";
+import { guard, isUuid, notFound } from "~/platform/guard.server";
+
+/** Ways of doing one component's work, priced; asked for by its page when somebody wants to see them. */
+export const loader = guard("viewer", async ({ request }) => {
+  const component = new URL(request.url).searchParams.get("component");
+  if (!isUuid(component)) throw notFound("component");
+  return { alternatives: await alternativesOf(component) };
+});
