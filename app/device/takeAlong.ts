@@ -3,9 +3,10 @@ export function takeAlong(): void {
   if (!("serviceWorker" in navigator)) return;
   void navigator.serviceWorker
     .register("/sw.js", { type: "module" })
-    .then(() => navigator.serviceWorker.ready)
+    // parts that are only asked for when they are used must be there when there is no network to ask
+    .then(() => Promise.all([navigator.serviceWorker.ready, import("./store.client"), import("./photo.client")]))
     .then(
-      (registration) => {
+      ([registration]) => {
         const parts = [
           ...document.querySelectorAll<HTMLLinkElement | HTMLScriptElement>("link[href], script[src]"),
         ].map((e) => ("href" in e && e.href ? e.href : (e as HTMLScriptElement).src));

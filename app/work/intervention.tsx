@@ -60,18 +60,15 @@ export const action = guardAction("technician", async ({ params, request, user }
       const saved = await changeWork(id, fields, user);
       return saved.ok ? redirect(intent === "cancel" ? "/work" : `/work/${id}`) : refused(saved, { intent });
     }
-    case "writeUp":
+    case "writeUp": {
+      const saved = await writeUp(id, fields, user);
+      return saved.ok ? { kept: true as const, problems: undefined } : refused(saved, { intent });
+    }
     case "sign":
     case "check":
     case "looked":
     case "addendum": {
-      const done = {
-        writeUp,
-        sign: signWork,
-        check: () => checkWork(id, user),
-        looked: lookedAgain,
-        addendum: addAddendum,
-      };
+      const done = { sign: signWork, check: () => checkWork(id, user), looked: lookedAgain, addendum: addAddendum };
       const saved = await done[intent](id, fields, user);
       return saved.ok ? redirect(`/work/${id}`) : refused(saved, { intent });
     }
@@ -197,7 +194,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
       {problemsOf("begin")?.form ? <Notice tone="verm">{problemsOf("begin")!.form}</Notice> : null}
       {work.cancelledAt ? null : <CarryOut page={page} mayWork={mayFinish} submission={submission} />}
       {mayFinish && !work.signedAt && (work.doneAt || page.runs.length > 0) && !work.cancelledAt ? (
-        <WriteUp page={page} problems={problemsOf("writeUp")} />
+        <WriteUp page={page} problems={problemsOf("writeUp")} kept={actionData !== undefined && "kept" in actionData} />
       ) : null}
       {work.doneAt ? (
         <>

@@ -110,7 +110,6 @@ export default function Procedure({ loaderData, actionData }: Route.ComponentPro
                 </div>
                 {actionData?.problems?.without ? (
                   <div className="mt-3">
-                    <p className="text-sm font-medium text-verm">{actionData.problems.without}</p>
                     <CheckField name="without" label="These hold points are left out on purpose" />
                   </div>
                 ) : null}

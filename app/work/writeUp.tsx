@@ -7,7 +7,7 @@ import { momentText, useSite } from "~/ui/site";
 
 type Problems = Record<string, string> | undefined;
 
-export function WriteUp({ page, problems }: { page: InterventionPage; problems: Problems }) {
+export function WriteUp({ page, problems, kept }: { page: InterventionPage; problems: Problems; kept: boolean }) {
   const { work } = page;
   return (
     <Section title={work.doneAt ? "For the record" : "For the record, and for the next shift"}>
@@ -35,6 +35,9 @@ export function WriteUp({ page, problems }: { page: InterventionPage; problems: 
             <Button name="intent" value="writeUp" tone="plain">
               Keep it
             </Button>
+            <span role="status" className="ml-3 text-sea">
+              {kept ? "Kept." : ""}
+            </span>
           </div>
         </FormProblemsProvider>
       </Form>
