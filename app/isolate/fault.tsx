@@ -83,6 +83,13 @@ function Named({ id, page, fault, mayBook }: { id: string; page: Page; fault: Na
           It may as well be {fault.places.slice(1).join(" or ")}: the readings cannot part them.
         </p>
       ) : null}
+      {mayBook && !act.stop && fault.explains[0] ? (
+        <p className="mt-1 mb-4">
+          <Link to={`/work/book?point=${fault.explains[0]}&kind=repair&now=1&from=fault&of=${id}`} className="way">
+            Do it now, on record
+          </Link>
+        </p>
+      ) : null}
       {mayBook && act.stop && fault.explains[0] ? (
         <p className="mt-1 mb-4">
           <Link to={`/work/book?point=${fault.explains[0]}&from=fault&of=${id}`} className="way">

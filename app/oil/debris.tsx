@@ -74,7 +74,18 @@ const checkOptions = [
   })),
 ];
 
-function TaskRow({ task, open, problems }: { task: Task; open: boolean; problems: Record<string, string> }) {
+function TaskRow({
+  task,
+  open,
+  problems,
+  book,
+}: {
+  task: Task;
+  open: boolean;
+  problems: Record<string, string>;
+  /** Address at which work on its part is booked; null: not by this reader. */
+  book: string | null;
+}) {
   const site = useSite();
   const wrong = problems[`result-${task.id}`] ?? problems[`note-${task.id}`];
   const late = task.dueOn !== null && task.doneAt === null && Date.parse(`${task.dueOn}T23:59:59Z`) < site.now;
@@ -90,7 +101,14 @@ function TaskRow({ task, open, problems }: { task: Task; open: boolean; problems
             due {dayText(Date.parse(`${task.dueOn}T12:00:00Z`), site)}
           </span>
         ) : null}
-        <span className="block text-sm text-ink-2">{task.detail}</span>
+        <span className="block text-sm text-ink-2">
+          {task.detail}{" "}
+          {book ? (
+            <Link to={book} className="way">
+              Book work on it
+            </Link>
+          ) : null}
+        </span>
       </div>
       <div className="text-sm">
         {task.doneAt ? (
@@ -150,6 +168,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
   const { event } = page;
   const answer = actionData && "intent" in actionData ? actionData : undefined;
   const open = event.closedAt === null;
+  const bookOn = (part: string) => `/work/book?component=${part}&kind=inspection&from=debris&of=${page.event.id}`;
   const of = (kind: Task["kind"]) => page.tasks.filter((t) => t.kind === kind);
   const left = of("check").filter((t) => t.doneAt === null).length;
   const found = page.parts.find((p) => p.id === event.foundAtId);
@@ -212,14 +231,20 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
       <Section title="What it threatens" aside={`${of("check").length - left} of ${of("check").length} looked at`}>
         <ul>
           {of("check").map((t) => (
-            <TaskRow key={t.id} task={t} open={open && mayLog} problems={taskProblems} />
+            <TaskRow
+              key={t.id}
+              task={t}
+              open={open && mayLog}
+              problems={taskProblems}
+              book={open && mayClose && t.componentId ? bookOn(t.componentId) : null}
+            />
           ))}
         </ul>
       </Section>
       <Section title="How it is flushed">
         <ol>
           {of("flush").map((t) => (
-            <TaskRow key={t.id} task={t} open={open && mayLog} problems={taskProblems} />
+            <TaskRow key={t.id} task={t} open={open && mayLog} problems={taskProblems} book={null} />
           ))}
         </ol>
       </Section>
@@ -227,7 +252,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         <Section title="Samples that are due">
           <ul>
             {of("sample").map((t) => (
-              <TaskRow key={t.id} task={t} open={open && mayLog} problems={taskProblems} />
+              <TaskRow key={t.id} task={t} open={open && mayLog} problems={taskProblems} book={null} />
             ))}
           </ul>
         </Section>

@@ -23,6 +23,7 @@ export const loader = guard("engineer", async ({ request }) => {
   return {
     about: await bookingContext(isUuid(component) ? component : null, isUuid(point) ? point : null),
     kind: search.get("kind") ?? "replacement",
+    atOnce: search.get("now") === "1",
     origin: { kind: search.get("from") ?? "", id: search.get("of") ?? "" },
     submission: crypto.randomUUID(),
   };
@@ -34,13 +35,17 @@ export const action = guardAction("engineer", async ({ request, user }) => {
   return redirect(`/work/${saved.id}`);
 });
 
-export default function Book({ loaderData: { about, kind, origin, submission }, actionData }: Route.ComponentProps) {
+export default function Book({
+  loaderData: { about, kind, atOnce, origin, submission },
+  actionData,
+}: Route.ComponentProps) {
   const site = useSite();
   const proposed = about.stops.find((s) => s.id === about.proposed);
   const least = about.stops.find((s) => s.id === about.leastBad);
   const first = about.stops.find((s) => !s.part.late);
-  const title =
-    about.stops.length === 0
+  const title = atOnce
+    ? `${about.component}: to be done now`
+    : about.stops.length === 0
       ? `${about.component}: no stop is planned yet`
       : proposed
         ? `${about.component}: the ${proposed.name.toLowerCase()} on ${dayText(proposed.at, site)} is the first that the part can make`
@@ -67,7 +72,7 @@ export default function Book({ loaderData: { about, kind, origin, submission }, 
           </div>
         </div>
       ) : null}
-      {about.leastBad !== null && about.beforePart !== null ? (
+      {!atOnce && about.leastBad !== null && about.beforePart !== null ? (
         <Notice tone="ochre" live={false}>
           No planned stop comes in time, so none is chosen below.{" "}
           {about.part.orderedOn ? "The part is there" : "A part ordered today is there"} on{" "}
@@ -125,7 +130,7 @@ export default function Book({ loaderData: { about, kind, origin, submission }, 
                       type="radio"
                       name="stopId"
                       value={s.id}
-                      defaultChecked={s.id === about.proposed}
+                      defaultChecked={!atOnce && s.id === about.proposed}
                       className="size-4 accent-sea"
                     />
                     <span className="font-semibold">
@@ -150,10 +155,10 @@ export default function Book({ loaderData: { about, kind, origin, submission }, 
                   type="radio"
                   name="stopId"
                   value=""
-                  defaultChecked={about.stops.length === 0}
+                  defaultChecked={atOnce || about.stops.length === 0}
                   className="size-4 accent-sea"
                 />
-                <span>A stop of its own, not planned yet</span>
+                <span>{atOnce ? "Now: it needs no stop" : "A stop of its own, not planned yet"}</span>
               </label>
             </fieldset>
           </Section>

@@ -2,7 +2,7 @@
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import { correctSeries, median, proofOf, quantityOf, robustSpread, type PointQuantityId, type Proof } from "@core";
 import { db } from "~/db/client.server";
-import { points, type interventions } from "~/db/schema";
+import { circuitDiagrams, components, points, type interventions } from "~/db/schema";
 import { assessPointOf, contextOf, pointSetups, readingsOfLife } from "~/domain/condition/index.server";
 
 export interface BeforeAfter {
@@ -51,6 +51,7 @@ export async function beforeAndAfter(work: typeof interventions.$inferSelect): P
         ).map((p) => [p.id, p]),
   );
   const doneAt = work.doneAt!.getTime();
+  const modelled = await modelOf(work.componentId);
   return Promise.all(
     setups.map(async (setup): Promise<BeforeAfter> => {
       const point = assessPointOf(setup);
@@ -69,7 +70,8 @@ export async function beforeAndAfter(work: typeof interventions.$inferSelect): P
         corrected(work.startedLifeId ?? setup.lifeId, doneAt, Infinity),
       ]);
       const [last, first] = [before.slice(-COMPARED), after.slice(0, COMPARED)];
-      const expected = expectedOf(point, before, work.startedLifeId !== null);
+      const model = modelled.get(setup.pointId) ?? null;
+      const expected = expectedOf(point, model, before, work.startedLifeId !== null);
       const name = names.get(setup.pointId)!;
       const level = Math.abs(side(last)?.value ?? 0);
       return {
@@ -97,13 +99,26 @@ export async function beforeAndAfter(work: typeof interventions.$inferSelect): P
   );
 }
 
-/** The manufacturer's value of a new part, else what the part before read when it was new. */
+/** What the healthy model of the circuit shows at each gauge, where it fits what they showed. */
+async function modelOf(componentId: string): Promise<Map<string, number>> {
+  const [row] = await db()
+    .select({ fit: circuitDiagrams.fit })
+    .from(circuitDiagrams)
+    .innerJoin(components, eq(components.circuitId, circuitDiagrams.circuitId))
+    .where(eq(components.id, componentId));
+  const met = row?.fit?.fits ? row.fit.met : [];
+  return new Map(met.flatMap((m) => (m.model === null ? [] : [[m.pointId, m.model] as const])));
+}
+
+/** The manufacturer's value of a new part, else what the circuit's model shows, else what the part before read as new. */
 function expectedOf(
   point: ReturnType<typeof assessPointOf>,
+  model: number | null,
   before: readonly number[],
   renewed: boolean,
 ): BeforeAfter["expected"] {
   if (point.makersNew !== null) return { value: point.makersNew, basis: "manufacturer’s value" };
+  if (model !== null) return { value: model, basis: "the circuit’s model" };
   return renewed && before.length >= 2 * SCATTER_FROM
     ? { value: median(before.slice(0, SCATTER_FROM)), basis: "the part before, when it was new" }
     : null;
