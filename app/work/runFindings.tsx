@@ -6,15 +6,15 @@ import {
   findingKinds,
   findingProblems,
   findingSays,
-  preferredUnit,
   withUnits,
   type FindingKindId,
   type UnitPreference,
 } from "@core";
-import { Button, fieldClass } from "~/ui/form";
+import { Button } from "~/ui/form";
 import { momentText, useSite } from "~/ui/site";
 import { PhotoStrip, PhotoTaker } from "./photo";
 import { PhotoButton } from "./runStep";
+import { focusFirst, TypedFields } from "./typedFields";
 import type { Run } from "./useRun";
 
 export function RunFindings({ run, units }: { run: Run; units: UnitPreference }) {
@@ -86,59 +86,28 @@ function FindingForm({
   units: UnitPreference;
   onDone(): void;
 }) {
+  const form = `f-${kind}`;
   const [values, setValues] = useState<Record<string, string>>({});
   const [problems, setProblems] = useState<Record<string, string>>({});
   async function keep() {
     const given = withUnits(findingFields(kind), values, units);
     const found = findingProblems(kind, given);
     setProblems(found);
-    const first = Object.keys(found)[0];
-    if (first) return document.getElementById(`f-${kind}-${first}`)?.focus();
+    if (Object.keys(found).length > 0) return focusFirst(form, found);
     await run.keep({ kind: "finding", finding: kind, values: given });
     onDone();
   }
   return (
     <div className="mt-3">
-      <div className="grid gap-3 sm:grid-cols-3">
-        {findingFields(kind).map((f) => {
-          const id = `f-${kind}-${f.name}`;
-          const problem = problems[f.name];
-          const shared = {
-            id,
-            className: `${fieldClass} min-h-12`,
-            value: values[f.name] ?? "",
-            "aria-invalid": problem ? (true as const) : undefined,
-            "aria-describedby": problem ? `p-${id}` : undefined,
-          };
-          const set = (text: string) => setValues((v) => ({ ...v, [f.name]: text }));
-          return (
-            <div key={f.name}>
-              <label htmlFor={id} className="mb-0.5 block text-sm text-ink-2">
-                {f.label}
-                {f.quantity ? ` (${preferredUnit(f.quantity, units)})` : ""}
-                {f.optional ? ", where known" : ""}
-              </label>
-              {f.options ? (
-                <select {...shared} onChange={(e) => set(e.target.value)}>
-                  <option value="">Choose</option>
-                  {f.options.map((o) => (
-                    <option key={o.id} value={o.id}>
-                      {o.label}
-                    </option>
-                  ))}
-                </select>
-              ) : (
-                <input {...shared} maxLength={200} autoComplete="off" onChange={(e) => set(e.target.value)} />
-              )}
-              {problem ? (
-                <p id={`p-${id}`} className="mt-1 text-sm font-medium text-verm">
-                  {problem}
-                </p>
-              ) : null}
-            </div>
-          );
-        })}
-      </div>
+      <TypedFields
+        form={form}
+        fields={findingFields(kind)}
+        values={values}
+        problems={problems}
+        units={units}
+        onSet={(name, text) => setValues((v) => ({ ...v, [name]: text }))}
+        onEnter={() => void keep()}
+      />
       <p className="mt-3">
         <Button type="button" className="min-h-12" onClick={() => void keep()}>
           Keep the finding

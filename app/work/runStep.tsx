@@ -1,17 +1,10 @@
 /** One step of a procedure: what is done, what is written down, done or skipped with its reason. */
 import { useState } from "react";
-import {
-  answerText,
-  fieldsOfAsk,
-  preferredUnit,
-  stepProblems,
-  withUnits,
-  type StepStand,
-  type UnitPreference,
-} from "@core";
+import { answerText, fieldsOfAsk, stepProblems, withUnits, type StepStand, type UnitPreference } from "@core";
 import { Button, fieldClass } from "~/ui/form";
 import { momentText, useSite } from "~/ui/site";
 import { PhotoStrip, PhotoTaker } from "./photo";
+import { focusFirst, TypedFields } from "./typedFields";
 import type { Run } from "./useRun";
 
 interface Props {
@@ -81,6 +74,7 @@ export function RunStep(props: Props) {
 function Open({ stand, run, barred, onDone, tags, units, mayPass }: Props) {
   const { step, state, waits } = stand;
   const fields = fieldsOfAsk(step.ask);
+  const form = `s-${step.id}`;
   const [values, setValues] = useState<Record<string, string>>(
     step.ask?.kind === "lines" && tags.length > 0 ? { tags: tags.join(", ") } : {},
   );
@@ -95,10 +89,7 @@ function Open({ stand, run, barred, onDone, tags, units, mayPass }: Props) {
     const others = Object.fromEntries(run.stand.steps.map((s) => [s.step.id, s.entry?.values]));
     const found = stepProblems(step, given, others);
     setProblems(found);
-    if (Object.keys(found).length > 0) {
-      document.getElementById(`s-${step.id}-${Object.keys(found)[0]}`)?.focus();
-      return;
-    }
+    if (Object.keys(found).length > 0) return focusFirst(form, found);
     await send("done", given, "");
     onDone();
   }
@@ -124,56 +115,16 @@ function Open({ stand, run, barred, onDone, tags, units, mayPass }: Props) {
         </p>
       ) : null}
       {state === "open" ? (
-        <div className="grid gap-3 sm:grid-cols-3">
-          {fields.map((f) => {
-            const id = `s-${step.id}-${f.name}`;
-            const problem = problems[f.name];
-            const shared = {
-              id,
-              className: `${fieldClass} min-h-12`,
-              "aria-invalid": problem ? (true as const) : undefined,
-              "aria-describedby": problem ? `p-${id}` : undefined,
-            };
-            const set = (text: string) => setValues((v) => ({ ...v, [f.name]: text }));
-            return (
-              <div
-                key={f.name}
-                className={f.name === "tags" || f.name === "text" || f.name === "choice" ? "sm:col-span-3" : ""}
-              >
-                <label htmlFor={id} className="mb-0.5 block text-sm text-ink-2">
-                  {f.label}
-                  {f.quantity ? ` (${preferredUnit(f.quantity, units)})` : ""}
-                  {f.optional ? ", where there is one" : ""}
-                </label>
-                {step.ask?.kind === "choice" ? (
-                  <select {...shared} value={values[f.name] ?? ""} onChange={(e) => set(e.target.value)}>
-                    <option value="">Choose</option>
-                    {step.ask.options.map((o) => (
-                      <option key={o.id} value={o.id}>
-                        {o.label}
-                      </option>
-                    ))}
-                  </select>
-                ) : (
-                  <input
-                    {...shared}
-                    value={values[f.name] ?? ""}
-                    maxLength={300}
-                    autoComplete="off"
-                    inputMode={f.quantity || f.name === "count" || f.name === "passes" ? "decimal" : "text"}
-                    onChange={(e) => set(e.target.value)}
-                    onKeyDown={(e) => (e.key === "Enter" ? void done() : undefined)}
-                  />
-                )}
-                {problem ? (
-                  <p id={`p-${id}`} className="mt-1 text-sm font-medium text-verm">
-                    {problem}
-                  </p>
-                ) : null}
-              </div>
-            );
-          })}
-        </div>
+        <TypedFields
+          form={form}
+          fields={fields}
+          values={values}
+          problems={problems}
+          units={units}
+          wide={(f) => f.name === "tags" || f.name === "text" || f.options !== undefined}
+          onSet={(name, text) => setValues((v) => ({ ...v, [name]: text }))}
+          onEnter={() => void done()}
+        />
       ) : null}
       {photoFor ? (
         <PhotoTaker file={photoFor} run={run} step={step.id} finding="" onEnd={() => setPhotoFor(null)} />

@@ -10,6 +10,8 @@ export interface AskField {
   label: string;
   optional: boolean;
   quantity: QuantityId | null;
+  /** Of a choice. */
+  options?: readonly { id: string; label: string }[];
 }
 
 /**
@@ -42,7 +44,7 @@ export function fieldsOfAsk(ask: Ask | undefined): AskField[] {
     case "lines":
       return [field("tags", "Tags, separated by commas")];
     case "choice":
-      return [field("choice", ask.label)];
+      return [{ ...field("choice", ask.label), options: ask.options }];
   }
 }
 

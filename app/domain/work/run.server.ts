@@ -58,18 +58,20 @@ export async function startRun(interventionId: string, fields: Record<string, st
   });
 }
 
+const entryColumns = {
+  submission: workEntries.submission,
+  step: workEntries.step,
+  kind: workEntries.kind,
+  values: workEntries.values,
+  reason: workEntries.reason,
+  at: workEntries.at,
+  by: workEntries.by,
+};
+
 /** Entries of a run in the order in which they were taken. */
 export async function entriesOf(q: Queryable, runId: string): Promise<StepEntry[]> {
   const rows = await q
-    .select({
-      submission: workEntries.submission,
-      step: workEntries.step,
-      kind: workEntries.kind,
-      values: workEntries.values,
-      reason: workEntries.reason,
-      at: workEntries.at,
-      by: workEntries.by,
-    })
+    .select(entryColumns)
     .from(workEntries)
     .where(eq(workEntries.runId, runId))
     .orderBy(asc(workEntries.id));
@@ -199,13 +201,7 @@ export async function runsOf(interventionId: string, holdsReleased: boolean) {
   const entries = await db()
     .select({
       runId: workEntries.runId,
-      submission: workEntries.submission,
-      step: workEntries.step,
-      kind: workEntries.kind,
-      values: workEntries.values,
-      reason: workEntries.reason,
-      at: workEntries.at,
-      by: workEntries.by,
+      ...entryColumns,
     })
     .from(workEntries)
     .innerJoin(workRuns, eq(workRuns.id, workEntries.runId))
