@@ -1,5 +1,6 @@
-/** Before beside after: is the difference more than the scatter of both, and is it what the new part should read? */
+/** Before beside after, medians of a few readings: is the difference more than the scatter of both, and is it what the new part should read? */
 import { normalCdf } from "../numeric/normal";
+import { median } from "../trend/robust";
 
 export interface Proof {
   /** After minus before. */
@@ -14,7 +15,8 @@ export interface Proof {
 /** From this chance on a difference counts. Two sides: one in forty that it is called by accident. */
 const SURE = 0.975;
 
-const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
+/** Variance of a median of n normal readings, of one reading's; of three by their order statistics, of many by its limit. */
+const varianceOfMedian = (n: number): number => (n <= 2 ? 1 / n : n === 3 ? 0.4487 : Math.PI / (2 * n));
 
 /**
  * Hold the readings after a piece of work against those before it.
@@ -38,8 +40,9 @@ export function proofOf(
 ): Proof {
   if (before.length === 0 || after.length === 0) throw new RangeError("both sides need a reading");
   if (!(scatter > 0)) throw new RangeError("the scatter must be above 0");
-  const difference = mean(after) - mean(before);
-  const uncertainty = scatter * Math.sqrt(1 / before.length + 1 / after.length);
+  const [was, is] = [median([...before]), median([...after])];
+  const difference = is - was;
+  const uncertainty = scatter * Math.sqrt(varianceOfMedian(before.length) + varianceOfMedian(after.length));
   // of a quantity that may be off to both sides, better is nearer to what is expected
   const gain =
     harm === "rising"
@@ -47,14 +50,14 @@ export function proofOf(
       : harm === "falling"
         ? difference
         : expected
-          ? Math.abs(mean(before) - expected.value) - Math.abs(mean(after) - expected.value)
+          ? Math.abs(was - expected.value) - Math.abs(is - expected.value)
           : 0;
   const better = normalCdf(gain / uncertainty);
   if (better <= 1 - SURE) return { difference, uncertainty, better, verdict: "worse" };
   if (better < SURE) return { difference, uncertainty, better, verdict: "no change seen" };
   if (expected) {
-    const off = (mean(after) - expected.value) * (harm === "falling" ? -1 : 1);
-    const known = Math.hypot(scatter / Math.sqrt(after.length), expected.uncertainty);
+    const off = (is - expected.value) * (harm === "falling" ? -1 : 1);
+    const known = Math.hypot(scatter * Math.sqrt(varianceOfMedian(after.length)), expected.uncertainty);
     const away = harm === "both" ? Math.abs(off) : off;
     if (normalCdf(away / known) > SURE) return { difference, uncertainty, better, verdict: "better, not as new" };
   }

@@ -267,6 +267,21 @@ describe("the proof", () => {
     expect(called / runs).toBeGreaterThan(0.035);
     expect(called / runs).toBeLessThan(0.065);
   });
+  test("its uncertainty is that of medians: drawn, the difference scatters as much as it says", () => {
+    const rng = random(11);
+    const draw = (n: number) => Array.from({ length: n }, () => rng.normal());
+    for (const [n, m] of [
+      [1, 1],
+      [2, 3],
+      [3, 3],
+      [9, 9],
+    ] as const) {
+      const proofs = Array.from({ length: 6000 }, () => proofOf(draw(n), draw(m), 1, "rising", null));
+      const spread = Math.sqrt(proofs.reduce((sum, p) => sum + p.difference ** 2, 0) / proofs.length);
+      expect(proofs[0]!.uncertainty / spread).toBeGreaterThan(0.96);
+      expect(proofs[0]!.uncertainty / spread).toBeLessThan(1.08);
+    }
+  });
   test("refuses an empty side and a scatter of nothing", () => {
     expect(() => proofOf([], [1], 1, "rising", null)).toThrow(RangeError);
     expect(() => proofOf([1], [1], 0, "rising", null)).toThrow(RangeError);
