@@ -53,7 +53,7 @@ function scored(rng: Rng): string {
 }
 
 function seal(rng: Rng): string {
-  const at = rng.between(0, 360);
+  const at = rng.between(-6, 6);
   const ring = (colour: string, width: number) =>
     `<circle cx="400" cy="300" r="190" fill="none" stroke="${colour}" stroke-width="${width}"/>`;
   const cut = `<path d="M 590 270 l 26 18 l -40 14 z" fill="#cfc9b8" transform="rotate(${at.toFixed(0)} 400 300)"/>`;

@@ -121,13 +121,17 @@ const elementFindings: Told[] = [
 ];
 const spoolFindings: Told[] = [
   { kind: "spool", values: { falls: "sticks at a place", where: "12 mm from the coil end" } },
-  {
-    kind: "wear",
-    values: { where: "lands", pattern: "polished" },
-    motif: "seal",
-    caption: "Cover seal, as it came out",
-  },
+  { kind: "wear", values: { where: "lands", pattern: "polished" } },
   { kind: "decision", values: { where: "spool", decision: "polish", why: "varnish only" } },
+];
+
+const sealFindings: Told[] = [
+  {
+    kind: "seal",
+    values: { where: "interface, port T", condition: "cut or split", orientation: "right" },
+    motif: "seal",
+    caption: "Seal of port T, cut at its edge",
+  },
 ];
 
 const procedureOf = (id: string) => workProcedures.find((p) => p.id === id)!;
@@ -207,7 +211,9 @@ export async function loadWork(now: number): Promise<void> {
       if (!t.motif) continue;
       const photo = crypto.randomUUID();
       const size = await keepDrawn(photo, t.motif, rng);
-      const marks = [{ x: rng.between(0.3, 0.7), y: rng.between(0.3, 0.7), radius: 0.07 }];
+      const place =
+        t.motif === "seal" ? { x: 0.75, y: 0.48 } : { x: rng.between(0.3, 0.7), y: rng.between(0.35, 0.65) };
+      const marks = [{ ...place, radius: 0.07 }];
       out.photos.push({
         id: photo,
         interventionId,
@@ -327,7 +333,7 @@ export async function loadWork(now: number): Promise<void> {
         people: `${FITTER}, then ${TECHNICIAN}`,
       });
     carryOut(id, valve.machineId, procedureOf("renew-seals-valve"), now - 3 * 3_600_000, "bench");
-    await find(id, spoolFindings.slice(1, 2), now - 2 * 3_600_000);
+    await find(id, sealFindings, now - 2 * 3_600_000);
   }
 
   /** The spool that was freed: allowed, dated, its cause open; and the plan to move such valves. */

@@ -1,5 +1,5 @@
 /** Photographs of work: taken, marked, and shown with their marks. */
-import { useEffect, useState, type KeyboardEvent } from "react";
+import { useEffect, useState, type CSSProperties, type KeyboardEvent } from "react";
 import type { RunPhoto } from "~/domain/work/runState";
 import { Button, fieldClass } from "~/ui/form";
 import type { Run } from "./useRun";
@@ -18,22 +18,22 @@ const within = (share: number) => Math.min(1, Math.max(0, share));
 const source = (photo: { id: string; base64?: string }) =>
   photo.base64 ? `data:image/jpeg;base64,${photo.base64}` : `/work/photos/${photo.id}`;
 
+/** White within black: seen on oil and on steel alike. */
+const ringStyle = (m: Mark): CSSProperties => ({
+  left: `${m.x * 100}%`,
+  top: `${m.y * 100}%`,
+  width: `${m.radius * 200}%`,
+  aspectRatio: 1,
+  transform: "translate(-50%, -50%)",
+  border: "3px solid #fff",
+  boxShadow: "0 0 0 2px #000, inset 0 0 0 1.5px #000",
+});
+
 function Rings({ marks }: { marks: readonly Mark[] }) {
   return (
     <>
       {marks.map((m, i) => (
-        <span
-          key={i}
-          aria-hidden="true"
-          className="pointer-events-none absolute rounded-full border-[3px] border-white outline-2 outline-black"
-          style={{
-            left: `${m.x * 100}%`,
-            top: `${m.y * 100}%`,
-            width: `${m.radius * 200}%`,
-            aspectRatio: 1,
-            transform: "translate(-50%, -50%)",
-          }}
-        />
+        <span key={i} aria-hidden="true" className="pointer-events-none absolute rounded-full" style={ringStyle(m)} />
       ))}
     </>
   );
@@ -133,14 +133,8 @@ export function PhotoTaker({
               e.stopPropagation();
               setMarks((all) => all.filter((_, j) => j !== i));
             }}
-            className="absolute rounded-full border-[3px] border-white outline-2 outline-black focus-visible:outline-4 focus-visible:outline-sea"
-            style={{
-              left: `${m.x * 100}%`,
-              top: `${m.y * 100}%`,
-              width: `${m.radius * 200}%`,
-              aspectRatio: 1,
-              transform: "translate(-50%, -50%)",
-            }}
+            className="absolute rounded-full focus-visible:bg-sea-soft/50"
+            style={ringStyle(m)}
           />
         ))}
       </span>
