@@ -1,5 +1,5 @@
 /** The record of work that is done: written up, signed, checked, added to. */
-import { Form } from "react-router";
+import { Form, useNavigation } from "react-router";
 import type { InterventionPage } from "~/domain/work/queries.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { Section } from "~/ui/page";
@@ -9,6 +9,8 @@ type Problems = Record<string, string> | undefined;
 
 export function WriteUp({ page, problems, kept }: { page: InterventionPage; problems: Problems; kept: boolean }) {
   const { work } = page;
+  // said when the page has what was kept, too: what is pressed next builds on it
+  const settled = useNavigation().state === "idle";
   return (
     <Section title={work.doneAt ? "For the record" : "For the record, and for the next shift"}>
       <Form method="post" noValidate className="mt-2">
@@ -36,7 +38,7 @@ export function WriteUp({ page, problems, kept }: { page: InterventionPage; prob
               Keep it
             </Button>
             <span role="status" className="ml-3 text-sea">
-              {kept ? "Kept." : ""}
+              {kept && settled ? "Kept." : ""}
             </span>
           </div>
         </FormProblemsProvider>
