@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { stepsOf, workProcedures } from "@core";
 import { procedureFrom, procedureText } from "./procedureForm";
 
@@ -69,4 +70,37 @@ test("a title is needed, and one id is used once", () => {
   const twice = read("Look [card]\nLook again [card]", { without: "on" });
   if (!twice.ok) throw new Error("refused");
   expect(stepsOf(twice.procedure).map((s) => s.id)).toEqual(["card", "own-1"]);
+});
+
+test("whatever is typed, it is refused in words or it is a whole procedure", () => {
+  const lines = procedureText(base).split("\n");
+  const line = fc.oneof(
+    fc.constantFrom(...lines),
+    fc.string({ maxLength: 60 }),
+    fc.constantFrom("# ", "! ", "!", "[zero]", "! | [x]", "a|b|c [card]", ""),
+  );
+  fc.assert(
+    fc.property(fc.array(line, { maxLength: 60 }), fc.boolean(), (typed, without) => {
+      const back = read(typed.join("\n"), without ? { without: "on" } : {});
+      if (!back.ok) {
+        expect(Object.values(back.problems).every((p) => p.length > 5)).toBe(true);
+        return;
+      }
+      const steps = stepsOf(back.procedure);
+      const ids = steps.map((s) => s.id);
+      expect(new Set(ids).size).toBe(ids.length);
+      expect(back.procedure.phases.every((p) => p.steps.length > 0)).toBe(true);
+      for (const s of steps) {
+        expect(s.text.length).toBeGreaterThanOrEqual(3);
+        if (s.putsBack) expect(ids).toContain(s.putsBack);
+        if (s.ask?.kind === "count" && s.ask.equals) expect(ids).toContain(s.ask.equals);
+      }
+      // written again and read again it stays the same
+      const again = procedureFrom(back.procedure, {
+        title: back.procedure.title,
+        steps: procedureText(back.procedure),
+      });
+      expect(again).toMatchObject({ ok: true, procedure: { phases: back.procedure.phases } });
+    }),
+  );
 });
