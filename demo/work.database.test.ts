@@ -537,7 +537,11 @@ test("what comes due by date: a stop-gap, a valve to move, an old hose, a campai
   await noteMove(move, technician);
   await noteMove(move, technician);
   expect((await dueWork(100)).find((d) => d.kind === "exercise")!.dueAt).toBeGreaterThan(now());
-  expect(await lookedAgain(work, { lookAgainOn: "" }, technician)).toMatchObject({ ok: false });
+  for (const lookAgainOn of ["", "soon", "2026-02-31"])
+    expect(await lookedAgain(work, { lookAgainOn }, technician)).toMatchObject({
+      ok: false,
+      problems: { lookAgainOn: expect.any(String) },
+    });
   expect(await lookedAgain(work, { cured: "on" }, technician)).toMatchObject({ ok: true });
   expect(await kinds()).not.toContain("interim");
   const { parts } = await campaignPage(begun.id);

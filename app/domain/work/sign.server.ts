@@ -15,7 +15,7 @@ import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, formIsOld, type Answer } from "~/domain/answer";
 import { sentBefore } from "~/domain/sent.server";
 import { mayAct } from "~/platform/permissions";
-import { check, isUuid } from "~/platform/validate";
+import { calendarDay, check, isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 import { writeUpSchema } from "./form";
 import { beforeAndAfter, provenBy } from "./proof.server";
@@ -168,9 +168,9 @@ export async function addAddendum(id: string, fields: Record<string, string>, ac
 
 /** A stop-gap was looked at again: it holds until another day, or its cause was dealt with. */
 export async function lookedAgain(id: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
-  const until = (fields.lookAgainOn ?? "").trim();
+  const until = calendarDay(fields.lookAgainOn ?? "");
   const gone = fields.cured === "on";
-  if (!gone && !/^\d{4}-\d{2}-\d{2}$/.test(until))
+  if (!gone && until === undefined)
     return { ok: false, problems: { lookAgainOn: "Say when to look again, or that its cause is dealt with." } };
   return db().transaction(async (tx): Promise<Answer> => {
     const work = await held(tx, id);
