@@ -13,7 +13,7 @@ export type LimitBasis = keyof typeof limitBases;
 export const limitBasisIds = Object.keys(limitBases) as LimitBasis[];
 
 /** A limit nearer to the baseline than this, core units, leaves no margin that anything could measure. */
-const NO_MARGIN = 1e-9;
+export const NO_MARGIN = 1e-9;
 
 export interface LimitRule {
   basis: LimitBasis;

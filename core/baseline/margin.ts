@@ -1,5 +1,5 @@
 /** Margin used: 0 % as new, 100 % at the limit. It makes unlike quantities comparable. */
-import type { Limits } from "./limit";
+import { NO_MARGIN, type Limits } from "./limit";
 
 /** One limit and the side on which harm lies. */
 export interface LimitSide {
@@ -20,13 +20,13 @@ export function excess(value: number, { side, limit }: LimitSide): number {
   return side === "upper" ? value - limit : limit - value;
 }
 
-/** Does a baseline leave a margin towards this limit? One at the limit or beyond it leaves none. */
+/**
+ * Does a baseline leave a margin towards this limit? One at the limit or beyond it leaves none, nor does one so close
+ * (a limit of -5e-324 under a baseline of 0) that a share of the margin between them would be no number.
+ */
 export function leavesMargin(baseline: number, side: LimitSide): boolean {
-  return excess(baseline, side) < 0;
+  return excess(baseline, side) < -NO_MARGIN;
 }
-
-/** Scale of a limit that is nought, where nothing else tells one. */
-const LEAST_SCALE = 1e-9;
 
 /**
  * Share of the margin towards one limit that is used: 0 at the baseline, 1 at the limit. Negative: better than new.
@@ -35,7 +35,7 @@ const LEAST_SCALE = 1e-9;
  */
 export function usedTowards(value: number, baseline: number, side: LimitSide): number {
   if (leavesMargin(baseline, side)) return (value - baseline) / (side.limit - baseline);
-  return 1 + excess(value, side) / Math.max(Math.abs(side.limit) || Math.abs(baseline), LEAST_SCALE);
+  return 1 + excess(value, side) / Math.max(Math.abs(side.limit) || Math.abs(baseline), NO_MARGIN);
 }
 
 /**
