@@ -52,7 +52,7 @@ export type {
   Wishes,
 } from "./plan/types";
 export { moneyText, optionName, readAgainBy, reasonOf, type PlanWriter } from "./plan/words";
-export { addDays, dayOf, dayStart } from "./planning/day";
+export { addDays, calendarDay, dayOf, dayStart, isDay } from "./planning/day";
 export { partAgainstStop, partReadyOn, type PartAnswer } from "./planning/part";
 export { questionHours } from "./hours/question";
 export { CLOCK_SLACK, fittedAt, NOT_FITTED, readingProblems } from "./readings/rules";

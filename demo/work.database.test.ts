@@ -26,10 +26,11 @@ import { dueWork, noteMove } from "~/domain/work/due.server";
 import { keepCopy, procedureBy, proceduresFor } from "~/domain/work/procedures.server";
 import { procedureText } from "~/domain/work/procedureForm";
 import { interventionPage } from "~/domain/work/queries.server";
+import { acceptAltered } from "~/domain/work/altered.server";
 import { receiveWork } from "~/domain/work/receive.server";
 import { findRecords, recordPage } from "~/domain/work/record.server";
 import { runPage, runState, startRun } from "~/domain/work/run.server";
-import { addAddendum, checkWork, lookedAgain, signWork, withdrawFinding, writeUp } from "~/domain/work/sign.server";
+import { addAddendum, checkWork, lookedAgain, signWork, writeUp } from "~/domain/work/sign.server";
 import { closeQueue } from "~/platform/jobs.server";
 import { photoContent } from "~/platform/photoStore.server";
 import type { SignedInUser } from "~/platform/session.server";
@@ -136,6 +137,7 @@ async function carryOut(runId: string, until: string | null, user = technician):
     if (id === until) return;
     const values: Record<string, string> = {};
     if (ask?.kind === "text") values.text = "as the sheet says";
+    if (ask?.kind === "day") values.day = "2027-01-24";
     if (ask?.kind === "lines") values.tags = "P, T";
     if (ask?.kind === "count") values.count = (ask.equals ? given[ask.equals]?.count : undefined) ?? "4";
     if (ask?.kind === "torque") Object.assign(values, { stated: "42 N·m", reached: "42 N·m", passes: "3" });
@@ -261,6 +263,57 @@ test("what is altered stands on the machine until its step puts it back", async 
     .where(isNull(temporaryChanges.putBackAt));
 });
 
+test("what stays altered is accepted entry by entry, by name, and stands on the signed record", async () => {
+  const work = await book({ kind: "inspection" });
+  const left = ["Relief valve two turns out", "Cooler bypassed"];
+  const alter = (what: string) =>
+    db()
+      .insert(temporaryChanges)
+      .values({ machineId: pump.machineId, what, at: new Date(now()), by: technician.name, submission: uuid() });
+  await alter(left[0]!);
+  const { counter } = await interventionPage(work);
+  const version = async () => String((await interventionPage(work)).work.version);
+  const fields = { doneAt: "2026-11-24 08:00", hours: String(Math.ceil(counter!) + 1), hoursRight: "on" };
+  const done = await finishWork(work, zone, { ...fields, acceptAltered: "on", version: await version() }, engineer);
+  expect(done).toMatchObject({ ok: true });
+  // what was accepted when it was done does not stand against signing; what was altered since does
+  await alter(left[1]!);
+  const sign = async () =>
+    signWork(work, { version: await version(), unprovenBecause: "an inspection changes nothing" }, engineer);
+  expect(await sign()).toMatchObject({ ok: false, problems: { form: expect.stringContaining("cooler bypassed") } });
+  const open = (await interventionPage(work)).altered.find((a) => a.acceptedBy === null)!;
+  expect(open.what).toBe(left[1]);
+  for (let twice = 0; twice < 2; twice++)
+    expect(await acceptAltered(work, { changeId: open.id }, engineer)).toMatchObject({ ok: true });
+  expect(await acceptAltered(work, { changeId: uuid() }, engineer)).toMatchObject({ ok: false });
+  expect(await sign()).toMatchObject({ ok: true });
+  expect(await acceptAltered(work, { changeId: open.id }, engineer)).toMatchObject({ ok: false, status: 409 });
+  await db()
+    .update(temporaryChanges)
+    .set({ putBackAt: new Date(now()), putBackBy: "L. Aske" })
+    .where(isNull(temporaryChanges.putBackAt));
+  const record = await recordPage(work);
+  expect(record.accepted.map((a) => [a.what, a.by, a.putBackBy])).toEqual(
+    left.map((what) => [what, engineer.name, "L. Aske"]),
+  );
+  expect(record.work.openPoints).toBe("");
+});
+
+test("a step that names the day to look again makes the work a stop-gap; without its day it is not signed", async () => {
+  const work = await book({ kind: "repair", interim: "on" });
+  expect((await interventionPage(work)).work).toMatchObject({ interim: true, lookAgainOn: null });
+  const before = (await interventionPage(work)).work.version;
+  const run = await begin(work, "free-spool");
+  const { counter } = await interventionPage(work);
+  const fields = { doneAt: "2026-11-24 08:00", hours: String(Math.ceil(counter!) + 1), hoursRight: "on" };
+  expect(await finishWork(work, zone, { ...fields, version: String(before) }, technician)).toMatchObject({ ok: true });
+  expect((await interventionPage(work)).against).toContain("A stop-gap: the day to look again is not named");
+  await carryOut(run, null);
+  const after = await interventionPage(work);
+  expect(after.work).toMatchObject({ interim: true, lookAgainOn: "2027-01-24" });
+  expect(after.against).toEqual([]);
+});
+
 test("findings are judged, photographs kept; a finding is withdrawn by its writer and stays on record", async () => {
   const work = await book();
   const run = await begin(work);
@@ -329,11 +382,29 @@ test("findings are judged, photographs kept; a finding is withdrawn by its write
   expect(record.findings[0]).toMatchObject({ says: { bad: true } });
   expect(record.photos.map((p) => p.findingId)).toEqual([finding, null]);
   expect((await photoContent(record.photos[0]!.id))!.subarray(0, 2)).toEqual(Buffer.from([0xff, 0xd8]));
-  expect(await withdrawFinding(work, finding, { ...technician, id: uuid(), name: "Another" })).toMatchObject({
-    ok: false,
+  const withdrawal = (reason: string) => ({
+    kind: "withdrawal",
+    runId: run,
+    submission: uuid(),
+    at,
+    by: technician.id,
+    finding,
+    reason,
   });
-  expect(await withdrawFinding(work, finding, technician)).toMatchObject({ ok: true });
-  expect((await recordPage(work)).findings).toHaveLength(0);
+  const withdraw = async (user: SignedInUser, reason: string) =>
+    (await receiveWork(run, [withdrawal(reason)], user))[0];
+  // another technician may not, and not by naming the writer in the entry; nor without a reason
+  const another = { ...technician, id: uuid(), name: "Another" };
+  expect(await withdraw(another, "the scores were dirt")).toMatchObject({ fate: "refused" });
+  expect(await withdraw(technician, "no")).toMatchObject({ fate: "refused" });
+  expect(await withdraw(technician, "the scores were dirt")).toMatchObject({ fate: "saved" });
+  expect(await withdraw(technician, "sent a second time")).toMatchObject({ fate: "saved" });
+  expect((await recordPage(work)).findings).toEqual([
+    expect.objectContaining({
+      id: finding,
+      withdrawn: expect.objectContaining({ by: technician.name, because: "the scores were dirt" }),
+    }),
+  ]);
 });
 
 test("from the finding to a signed record: proven by a reading, locked, added to, checked by another", async () => {

@@ -37,7 +37,12 @@ type Rng = ReturnType<typeof random>;
 type Rows<T extends { $inferInsert: unknown }> = T["$inferInsert"][];
 
 /** What people of the harbour wrote at a step: the usual thing, checked by the rules that check everybody's. */
-function answersOf(procedure: WorkProcedure, until: string | null, rng: Rng): Map<string, Record<string, string>> {
+function answersOf(
+  procedure: WorkProcedure,
+  until: string | null,
+  rng: Rng,
+  lookAgainOn: string,
+): Map<string, Record<string, string>> {
   const given = new Map<string, Record<string, string>>();
   const texts: Record<string, string> = {
     document: `SM-${Math.floor(rng.between(100, 999))} rev ${rng.pick(["B", "C", "D"])}`,
@@ -45,6 +50,7 @@ function answersOf(procedure: WorkProcedure, until: string | null, rng: Rng): Ma
     settings: "Compensator 3 turns in, relief 2.5 turns",
     plate: "Right-hand, ports rear, 45 cm³",
     rating: "Same number, 10 µm",
+    interim: lookAgainOn,
   };
   const figures: Record<string, string> = {
     pressure: "0 bar",
@@ -137,6 +143,8 @@ const sealFindings: Told[] = [
 const procedureOf = (id: string) => workProcedures.find((p) => p.id === id)!;
 
 export async function loadWork(now: number): Promise<void> {
+  /** When the stop-gap of the demo is looked at again. */
+  const lookAgainOn = new Date(now + 4 * DAY).toISOString().slice(0, 10);
   const rng = random(1611);
   const out = {
     runs: [] as Rows<typeof workRuns>,
@@ -178,7 +186,7 @@ export async function loadWork(now: number): Promise<void> {
     });
     let at = from;
     const byStep = new Map<string, string>();
-    for (const [step, values] of answersOf(procedure, until, rng)) {
+    for (const [step, values] of answersOf(procedure, until, rng, lookAgainOn)) {
       at += rng.between(2, 12) * MINUTE;
       const submission = crypto.randomUUID();
       byStep.set(step, submission);
@@ -356,7 +364,7 @@ export async function loadWork(now: number): Promise<void> {
         doneBy: FITTER,
         findings: "Varnish on the lands. Moved by hand with clean oil until it came back by itself.",
         interim: true,
-        lookAgainOn: new Date(now + 4 * DAY).toISOString().slice(0, 10),
+        lookAgainOn,
         openPoints: "Why varnish: water in the oil, or heat at the coil.",
         signedAt: new Date(doneAt + DAY),
         signedBy: ENGINEER,

@@ -1,11 +1,12 @@
 /** Work as it is carried out: procedures step by step, findings, photographs, the record's additions. */
 import { sql } from "drizzle-orm";
-import { bigserial, date, index, integer, jsonb, pgTable, text, unique, uuid } from "drizzle-orm/pg-core";
+import { bigserial, date, index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from "drizzle-orm/pg-core";
 import type { FindingKindId, StepEntry, WorkProcedure } from "@core";
 import { components, machines, sites } from "./assetTables";
 import { bytea, created, id, moment, retired, version } from "./columns";
 import type { CampaignResult } from "./kinds";
 import { users } from "./peopleTables";
+import { temporaryChanges } from "./procedureTables";
 import { interventions } from "./workTables";
 
 /** A plant's copy of a procedure, for all machines or for one; each change is a row of its own. */
@@ -82,9 +83,11 @@ export const workFindings = pgTable(
     values: jsonb("values").$type<Record<string, string>>().notNull(),
     at: moment("at").notNull(),
     by: text("by").notNull(),
+    byId: uuid("by_id").references(() => users.id),
     submission: uuid("submission").notNull().unique(),
     withdrawnAt: moment("withdrawn_at"),
     withdrawnBy: text("withdrawn_by"),
+    withdrawnBecause: text("withdrawn_because").notNull().default(""),
   },
   (t) => [index("work_findings_intervention").on(t.interventionId, t.at)],
 );
@@ -137,6 +140,23 @@ export const workAddenda = pgTable(
     submission: uuid("submission").notNull().unique(),
   },
   (t) => [index("work_addenda_intervention").on(t.interventionId, t.at)],
+);
+
+/** What stays altered on the machine when a record is signed: each entry accepted by name. */
+export const acceptedChanges = pgTable(
+  "work_accepted_changes",
+  {
+    interventionId: uuid("intervention_id")
+      .notNull()
+      .references(() => interventions.id),
+    changeId: uuid("change_id")
+      .notNull()
+      .references(() => temporaryChanges.id),
+    at: moment("at").notNull(),
+    by: text("by").notNull(),
+    byId: uuid("by_id").references(() => users.id),
+  },
+  (t) => [primaryKey({ columns: [t.interventionId, t.changeId] })],
 );
 
 /** A manufacturer's bulletin: which parts have the old variant, by its marking, and which are done. */

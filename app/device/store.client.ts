@@ -29,6 +29,8 @@ export interface Walk {
   conditions: Record<string, { temperature: string; pressure: string; hours: string }>;
   /** Conditions that the person has seen to hold, by machine. */
   held: Record<string, string[]>;
+  /** Valves that were moved on the way, by component; left out by walks of an older version. */
+  moved?: string[];
   startedAt: number;
 }
 

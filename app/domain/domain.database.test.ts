@@ -6,6 +6,7 @@ import {
   assessments,
   changes,
   circuits,
+  componentMoves,
   components,
   fluids,
   forecastsIssued,
@@ -999,6 +1000,14 @@ describe("at the machine", () => {
       expect((await pointPage(second.point, 0)).photos).toEqual([{ id: kept[0]!.id, at: NOW, by: user.name }]);
       expect((await pointPhoto(kept[0]!.id)).content.length).toBe(7);
       await expect(pointPhoto(crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
+      const { componentId } = (await db().select().from(points).where(eq(points.id, second.point)))[0]!;
+      const { fields: _typed, ...at } = reading;
+      const move = { ...at, kind: "move", submission: crypto.randomUUID(), componentId };
+      const gone = { ...move, submission: crypto.randomUUID(), componentId: crypto.randomUUID() };
+      const moves = (await receive(roundId, [move, move, gone], user)).map((f) => f.fate);
+      expect(moves).toEqual(["saved", "saved", "refused"]);
+      const noted = await db().select().from(componentMoves).where(eq(componentMoves.componentId, componentId));
+      expect(noted).toEqual([expect.objectContaining({ by: user.name, note: "on a round" })]);
       const odd = {
         ...reading,
         submission: crypto.randomUUID(),

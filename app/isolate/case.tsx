@@ -10,6 +10,7 @@ import { Button, fieldClass, FormProblemsProvider, Notice, SelectField, TextArea
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, momentText, useSite } from "~/ui/site";
 import { OddsBar, oddsText } from "~/ui/odds";
+import { BookLink } from "./bookLink";
 import { TestCard, TestCost } from "./testCard";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -56,10 +57,8 @@ function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
       <strong className="font-semibold">Sure enough to act ({oddsText(page.act.share)}).</strong> {actText(act)}{" "}
       {act.interim ? "This is a stop-gap: the cause stays open. " : ""}
       Then prove it: repeat the reading that showed it, at the same conditions.{" "}
-      {page.bookable && act.stop && mayBook ? (
-        <Link to={`/work/book?point=${page.bookable}&from=isolation&of=${page.id}`} className="act">
-          Book work into a stop
-        </Link>
+      {page.bookable && mayBook ? (
+        <BookLink point={page.bookable} act={act} from="isolation" of={page.id} className="act" />
       ) : null}
     </Notice>
   );

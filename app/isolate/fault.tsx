@@ -8,6 +8,7 @@ import { Empty, PageHead, Section } from "~/ui/page";
 import { InZone, monthText, useSite } from "~/ui/site";
 import { StateGlyph } from "~/ui/state";
 import { OddsBar, oddsText } from "~/ui/odds";
+import { BookLink } from "./bookLink";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `What the readings say, ${loaderData?.page.machine ?? ""} · Juncteral` },
@@ -83,18 +84,9 @@ function Named({ id, page, fault, mayBook }: { id: string; page: Page; fault: Na
           It may as well be {fault.places.slice(1).join(" or ")}: the readings cannot part them.
         </p>
       ) : null}
-      {mayBook && !act.stop && fault.explains[0] ? (
+      {mayBook && fault.explains[0] ? (
         <p className="mt-1 mb-4">
-          <Link to={`/work/book?point=${fault.explains[0]}&kind=repair&now=1&from=fault&of=${id}`} className="way">
-            Do it now, on record
-          </Link>
-        </p>
-      ) : null}
-      {mayBook && act.stop && fault.explains[0] ? (
-        <p className="mt-1 mb-4">
-          <Link to={`/work/book?point=${fault.explains[0]}&from=fault&of=${id}`} className="way">
-            Book work into a stop
-          </Link>
+          <BookLink point={fault.explains[0]} act={act} from="fault" of={id} />
         </p>
       ) : null}
       <Findings page={page} ids={fault.explains} title="It accounts for" none="Nothing." />

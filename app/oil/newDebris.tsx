@@ -12,10 +12,13 @@ import { settingsPage } from "~/domain/oil/settingsPage.server";
 
 export const meta = () => [{ title: "Open a debris event · Juncteral" }];
 
-export const loader = guard("technician", async ({ params }) => {
+export const loader = guard("technician", async ({ params, request }) => {
   const id = idParam(params);
   const [place, { components }] = await Promise.all([circuitPlace(id), settingsPage(id)]);
+  const asked = new URL(request.url).searchParams;
   return {
+    what: (asked.get("what") ?? "").slice(0, 500),
+    part: components.find((c) => c.id === asked.get("part"))?.id ?? "",
     circuitId: id,
     machine: place.machine,
     timeZone: place.timeZone,
@@ -57,12 +60,14 @@ export default function NewDebris({ loaderData: d, actionData }: Route.Component
             <TextArea
               name="what"
               label="What was found"
+              defaultValue={d.what}
               placeholder="Bronze flakes on the return filter"
               maxLength={500}
             />
             <SelectField
               name="foundAtId"
               label="Where it was found"
+              defaultValue={d.part}
               options={[{ value: "", label: "not known: suspect every component" }, ...d.parts]}
               hint="What lies below it comes first on the list; the rest is reached through the tank"
             />

@@ -1,7 +1,15 @@
 /** Forms are checked by Yup schemas; messages go beside their fields. */
 import { TZDate } from "@date-fns/tz";
 import { mixed, string, ValidationError, type InferType, type ObjectSchema, type AnyObject } from "yup";
-import { parseQuantity, preferredUnit, type ParsedQuantity, type QuantityId, type UnitPreference } from "@core";
+import {
+  calendarDay,
+  isDay,
+  parseQuantity,
+  preferredUnit,
+  type ParsedQuantity,
+  type QuantityId,
+  type UnitPreference,
+} from "@core";
 
 export type Checked<T> = { ok: true; values: T } | { ok: false; problems: Record<string, string> };
 
@@ -93,22 +101,6 @@ const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 export function isUuid(text: string | null | undefined): text is string {
   return typeof text === "string" && uuid.test(text);
-}
-
-/** Years in which anything of a plant's record can lie. */
-const YEARS = [1950, 2200] as const;
-
-/** Does this day exist? 30 February does not. */
-function isDay(y: number, m: number, d: number): boolean {
-  if (y < YEARS[0] || y > YEARS[1]) return false;
-  const date = new Date(Date.UTC(y, m - 1, d));
-  return date.getUTCMonth() === m - 1 && date.getUTCDate() === d;
-}
-
-/** A calendar day as a form sends it, 2026-11-20; undefined when there is no such day. */
-export function calendarDay(text: string): string | undefined {
-  const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text.trim());
-  return match && isDay(Number(match[1]), Number(match[2]), Number(match[3])) ? match[0] : undefined;
 }
 
 /** The moment of a datetime-local text in a time zone; NaN when it is none, or a day that does not exist. */

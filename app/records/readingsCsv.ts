@@ -1,6 +1,7 @@
+import { calendarDay } from "@core";
 import { csvAnswer } from "~/platform/csv.server";
 import { guard, isUuid } from "~/platform/guard.server";
-import { calendarDay } from "~/platform/validate";
+
 import { readingsQuery } from "~/domain/readings/csv/export.server";
 
 /** Readings of a selection as a CSV file. */

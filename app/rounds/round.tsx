@@ -3,6 +3,7 @@ import type { Route } from "./+types/round";
 import { guard, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
+import { DueRows } from "~/ui/dueRows";
 import { dayText, dueText, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
 import { dueWork } from "~/domain/work/due.server";
@@ -62,21 +63,7 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
       </PageHead>
       {alsoDue.length > 0 ? (
         <Section title="Also due at these machines">
-          <ul>
-            {alsoDue.map((d) => (
-              <li key={d.kind + d.id} className="ruled flex flex-wrap justify-between gap-x-4 py-1.5">
-                <span>
-                  <Link to={d.to} className="hover:underline">
-                    {d.what}
-                  </Link>
-                  <span className="text-ink-2">: {d.why}</span>
-                </span>
-                <span className={d.dueAt < site.now ? "font-medium text-verm" : "text-ink-2"}>
-                  {dueText(d.dueAt, site)}
-                </span>
-              </li>
-            ))}
-          </ul>
+          <DueRows items={alsoDue} />
         </Section>
       ) : null}
       {points.length === 0 ? (

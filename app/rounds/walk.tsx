@@ -12,6 +12,9 @@ import type { Walk } from "~/device/store.client";
 import { Insecure } from "~/device/insecure";
 import { takeAlong } from "~/device/takeAlong";
 import { useOutbox } from "~/device/useOutbox";
+import { uuid } from "~/device/uuid";
+import { dueWork } from "~/domain/work/due.server";
+import { AlsoDue } from "./alsoDue";
 import { WalkEnd } from "./walkEnd";
 import { WalkPointScreen } from "./walkPoint";
 import { WalkTop } from "./walkTop";
@@ -26,8 +29,10 @@ export const loader = guard("technician", async ({ params, user }) => {
     walkPoints(idParam(params), user.units),
     siteTimeZone(),
   ]);
+  const machineIds = [...new Set(points.map((p) => p.machineId))];
   return {
     round: { id: round.id, name: round.name },
+    alsoDue: machineIds.length > 0 ? await dueWork(DUE_TAKEN, machineIds) : [],
     points,
     strips: await stripsOf(points.map((p) => p.circuitId)),
     user,
@@ -39,13 +44,16 @@ export const loader = guard("technician", async ({ params, user }) => {
 // the way is walked with what was taken along: nothing is asked for again
 export const shouldRevalidate = () => false;
 
+/** What else falls due at the machines of a round, at most. */
+const DUE_TAKEN = 40;
+
 /** Points that fall due within this time are on the way today. */
 const SOON = 7 * 86_400_000;
 /** A walk left lying longer than this begins anew; what it kept is still sent. */
 const LONGEST_WALK = 2 * 86_400_000;
 
 export default function WalkPage({ loaderData }: Route.ComponentProps) {
-  const { round, points, strips, user, timeZone, now: loadedAt } = loaderData;
+  const { round, points, alsoDue, strips, user, timeZone, now: loadedAt } = loaderData;
   const [walk, setWalk] = useState<(Walk & { clock: { loadedAt: number; offset: number } }) | null>(null);
   const outbox = useOutbox();
   // the way is fixed when the walk begins, and stays; a point that has left the round since is left out
@@ -91,6 +99,15 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
     setWalk(next);
     await (await import("~/device/store.client")).keepWalk(next);
   };
+  async function keepMoved(pointId: string, componentId: string) {
+    const store = await import("~/device/store.client");
+    const entry = { submission: uuid(), roundId: round.id, pointId, at: present(), by: user.id };
+    await store.keep({ ...entry, kind: "move", componentId });
+    await update({ moved: [...(walk?.moved ?? []), componentId] });
+    void store.holdOn();
+    await outbox.look();
+    void outbox.send();
+  }
   const present = () => Date.now() + (walk?.clock.offset ?? 0);
   const point = walk ? way[walk.index] : undefined;
   return (
@@ -108,26 +125,33 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
           {!walk ? (
             <p className="py-10 text-ink-2">Getting the round ready …</p>
           ) : point ? (
-            <WalkPointScreen
-              key={point.id + String(walk.done[point.id] ?? "")}
-              round={round}
-              point={point}
-              parts={strips[point.circuitId] ?? []}
-              walk={walk}
-              present={present}
-              user={user}
-              outbox={outbox}
-              onDone={(how, kept) =>
-                void update({
-                  index: walk.index + 1,
-                  done: { ...walk.done, [point.id]: how },
-                  ...(kept && {
-                    conditions: { ...walk.conditions, [point.machineId]: kept.conditions },
-                    held: { ...walk.held, [point.machineId]: kept.held },
-                  }),
-                })
-              }
-            />
+            <>
+              <WalkPointScreen
+                key={point.id + String(walk.done[point.id] ?? "")}
+                round={round}
+                point={point}
+                parts={strips[point.circuitId] ?? []}
+                walk={walk}
+                present={present}
+                user={user}
+                outbox={outbox}
+                onDone={(how, kept) =>
+                  void update({
+                    index: walk.index + 1,
+                    done: { ...walk.done, [point.id]: how },
+                    ...(kept && {
+                      conditions: { ...walk.conditions, [point.machineId]: kept.conditions },
+                      held: { ...walk.held, [point.machineId]: kept.held },
+                    }),
+                  })
+                }
+              />
+              <AlsoDue
+                items={alsoDue.filter((d) => d.machineId === point.machineId)}
+                moved={walk.moved ?? []}
+                onMoved={(componentId) => void keepMoved(point.id, componentId)}
+              />
+            </>
           ) : (
             <WalkEnd
               round={round}
@@ -135,7 +159,9 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
               walk={walk}
               outbox={outbox}
               onGo={(index) => void update({ index })}
-              onAgain={() => void update({ index: 0, done: {}, conditions: {}, held: {}, startedAt: Date.now() })}
+              onAgain={() =>
+                void update({ index: 0, done: {}, conditions: {}, held: {}, moved: [], startedAt: Date.now() })
+              }
             />
           )}
         </main>

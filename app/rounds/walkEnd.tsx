@@ -101,7 +101,13 @@ function Trouble({
     <li className="ruled py-3">
       <p className="font-semibold">
         {point ? `${point.machine}, ${point.component}: ${point.name}` : "A point that is gone"}
-        {item.kind === "reading" ? `, ${item.fields.value}` : item.kind === "photo" ? ", a photograph" : ""}
+        {item.kind === "reading"
+          ? `, ${item.fields.value}`
+          : item.kind === "photo"
+            ? ", a photograph"
+            : item.kind === "move"
+              ? ", a valve was moved"
+              : ""}
       </p>
       <p className="text-verm">{item.problem?.message}</p>
       <p className="mt-2 flex flex-wrap items-end gap-3">

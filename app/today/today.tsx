@@ -16,6 +16,7 @@ import { openDecisions } from "~/domain/overview/decisions.server";
 import { guard, oncePerRequest } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
+import { DueRows } from "~/ui/dueRows";
 import { dayText, dueText, momentText, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
 import { monthName, weekday } from "~/ui/calendarNames";
@@ -108,7 +109,6 @@ function Since({ changed: { since, points, states, done } }: { changed: Changed 
 
 /** Stop-gaps, valves to move, hoses, fills, campaigns, work not proven: the first that fall due. */
 function ByDate({ items }: { items: readonly DueItem[] }) {
-  const site = useSite();
   return (
     <Section
       title="Due by date"
@@ -118,22 +118,7 @@ function ByDate({ items }: { items: readonly DueItem[] }) {
         </Link>
       }
     >
-      <ul>
-        {items.map((d) => {
-          const when = dueText(d.dueAt, site);
-          return (
-            <li key={d.kind + d.id} className="ruled grid grid-cols-[minmax(0,1fr)_6.5rem] gap-x-3 py-1.5">
-              <span className="min-w-0">
-                <Link to={d.to} className="hover:underline">
-                  {d.what}
-                </Link>
-                <span className="text-ink-2">: {d.why}</span>
-              </span>
-              <span className={`text-right ${when.endsWith("late") ? "font-medium text-verm" : ""}`}>{when}</span>
-            </li>
-          );
-        })}
-      </ul>
+      <DueRows items={items} />
     </Section>
   );
 }

@@ -24,6 +24,7 @@ export const loader = guard("engineer", async ({ request }) => {
     about: await bookingContext(isUuid(component) ? component : null, isUuid(point) ? point : null),
     kind: search.get("kind") ?? "replacement",
     atOnce: search.get("now") === "1",
+    interim: search.get("interim") === "1",
     origin: { kind: search.get("from") ?? "", id: search.get("of") ?? "" },
     submission: crypto.randomUUID(),
   };
@@ -36,7 +37,7 @@ export const action = guardAction("engineer", async ({ request, user }) => {
 });
 
 export default function Book({
-  loaderData: { about, kind, atOnce, origin, submission },
+  loaderData: { about, kind, atOnce, interim, origin, submission },
   actionData,
 }: Route.ComponentProps) {
   const site = useSite();
@@ -178,6 +179,13 @@ export default function Book({
               label="Why, and what to mind"
               maxLength={2000}
               hint="Confirm by load test before money is spent, where the manufacturer's manual allows it."
+            />
+          </div>
+          <div className="mt-3">
+            <CheckField
+              name="interim"
+              label="A stop-gap: its cause stays open, to be looked at again"
+              defaultChecked={interim}
             />
           </div>
           {about.open.length > 0 ? (

@@ -15,7 +15,7 @@ export function CarryOut({
   submission: string;
 }) {
   const site = useSite();
-  const { work, runs, procedures, findings } = page;
+  const { work, runs, procedures, findings, debris } = page;
   const open = !work.signedAt && !work.cancelledAt;
   const begun = new Set(runs.map((r) => r.procedure.id));
   const offered = procedures.filter((p) => !begun.has(p.id));
@@ -64,7 +64,21 @@ export function CarryOut({
       )}
       {findings.length > 0 ? (
         <p className="py-2 text-ink-2">
-          {findings.length} finding{findings.length === 1 ? "" : "s"} written down on opening.
+          {findings.length} finding{findings.length === 1 ? "" : "s"} written down on opening.{" "}
+          {debris ? (
+            debris.eventId ? (
+              <Link to={`/oil/debris/${debris.eventId}`} className="way">
+                The debris event of this circuit
+              </Link>
+            ) : mayWork ? (
+              <Link
+                to={`/oil/${page.circuitId}/debris?${new URLSearchParams({ what: debris.what, part: work.componentId })}`}
+                className="act"
+              >
+                Debris was found: open a debris event
+              </Link>
+            ) : null
+          ) : null}
         </p>
       ) : null}
       {open && mayWork ? (

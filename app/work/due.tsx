@@ -8,7 +8,8 @@ import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { Button, Notice } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { dayText, dueText, momentText, useSite } from "~/ui/site";
+import { DueRows } from "~/ui/dueRows";
+import { dayText, momentText, useSite } from "~/ui/site";
 
 export const meta = () => [{ title: "Due by date · Juncteral" }];
 
@@ -52,22 +53,9 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
       </PageHead>
       {actionData?.problems?.form ? <Notice tone="verm">{actionData.problems.form}</Notice> : null}
       {due.length > 0 ? (
-        <ul className="mb-6">
-          {due.map((d) => {
-            const when = dueText(d.dueAt, site);
-            return (
-              <li key={d.kind + d.id} className="ruled grid gap-x-4 py-1.5 sm:grid-cols-[minmax(0,1fr)_9rem]">
-                <span className="min-w-0">
-                  <Link to={d.to} className="font-semibold hover:underline">
-                    {d.what}
-                  </Link>
-                  <span className="block text-ink-2">{d.why}</span>
-                </span>
-                <span className={when.endsWith("late") ? "font-medium text-verm" : "text-ink-2"}>{when}</span>
-              </li>
-            );
-          })}
-        </ul>
+        <div className="mb-6">
+          <DueRows items={due} />
+        </div>
       ) : null}
       <Section
         title="Campaigns"

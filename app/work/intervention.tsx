@@ -9,6 +9,7 @@ import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, localInput, useShow, useSite } from "~/ui/site";
 import { changeWork, finishWork } from "~/domain/work/commands.server";
+import { acceptAltered } from "~/domain/work/altered.server";
 import { startRun } from "~/domain/work/run.server";
 import { addAddendum, checkWork, lookedAgain, signWork, writeUp } from "~/domain/work/sign.server";
 import { Verdict } from "~/ui/verdict";
@@ -42,7 +43,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   const id = idParam(params);
   const fields = await formFields(request);
   const intent = fields.intent ?? "";
-  if (["move", "order", "cancel", "sign"].includes(intent) && !mayAct(user.role, "engineer"))
+  if (["move", "order", "cancel", "sign", "accept"].includes(intent) && !mayAct(user.role, "engineer"))
     throw answerWith({ kind: "forbidden", needs: "engineer", has: user.role }, { status: 403 });
   switch (intent) {
     case "begin": {
@@ -64,11 +65,18 @@ export const action = guardAction("technician", async ({ params, request, user }
       const saved = await writeUp(id, fields, user);
       return saved.ok ? { kept: true as const, problems: undefined } : refused(saved, { intent });
     }
+    case "accept":
     case "sign":
     case "check":
     case "looked":
     case "addendum": {
-      const done = { sign: signWork, check: () => checkWork(id, user), looked: lookedAgain, addendum: addAddendum };
+      const done = {
+        accept: acceptAltered,
+        sign: signWork,
+        check: () => checkWork(id, user),
+        looked: lookedAgain,
+        addendum: addAddendum,
+      };
       const saved = await done[intent](id, fields, user);
       return saved.ok ? redirect(`/work/${id}`) : refused(saved, { intent });
     }
@@ -201,7 +209,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
           {mayFinish ? (
             <Signing
               page={page}
-              problems={problemsOf("sign", "check", "looked", "addendum")}
+              problems={problemsOf("accept", "sign", "check", "looked", "addendum")}
               maySign={mayEdit}
               submission={submission}
               me={me}

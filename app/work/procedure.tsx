@@ -76,6 +76,11 @@ export default function Procedure({ loaderData, actionData }: Route.ComponentPro
           </ol>
         </Section>
       ))}
+      {procedure.notRecommended ? (
+        <Notice tone="ochre" live={false}>
+          Not recommended: {procedure.notRecommended}
+        </Notice>
+      ) : null}
       {mayEdit ? (
         <Section title={procedure.copyId ? "Change it: a new version" : "Make it the plant’s own"}>
           <details className="mt-2" open={actionData?.problems !== undefined}>

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/record";
-import { answerText, findingKinds } from "@core";
+import { answerText } from "@core";
 import { recordPage } from "~/domain/work/record.server";
 import { interventionLabels } from "~/domain/work/form";
 import { guard, idParam } from "~/platform/guard.server";
@@ -8,6 +8,7 @@ import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, momentText, useShow, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
 import { Compared } from "./compared";
+import { FindingText, Withdrawn } from "./findingText";
 import { PhotoStrip } from "./photo";
 
 export const meta = () => [{ title: "Record of work · Juncteral" }];
@@ -115,11 +116,12 @@ function RecordPage({ record }: { record: Whole }) {
         <ul>
           {record.findings.map((f) => (
             <li key={f.id} className="ruled break-inside-avoid py-1.5">
-              <strong className={f.says.bad ? "text-verm" : ""}>{findingKinds[f.kind].label}:</strong> {f.says.text}
+              <FindingText kind={f.kind} values={f.values} withdrawn={f.withdrawn !== null} />
               <span className="text-sm text-ink-2">
                 {" "}
                 {f.by}, {momentText(f.at, site)}
               </span>
+              {f.withdrawn ? <Withdrawn withdrawn={f.withdrawn} /> : null}
               <PhotoStrip photos={record.photos.filter((p) => p.findingId === f.id)} />
             </li>
           ))}
@@ -181,6 +183,18 @@ function RecordPage({ record }: { record: Whole }) {
         <dl>
           <Pair name="Settings">{work.settingsLeft || "not written down"}</Pair>
           <Pair name="Open points">{work.openPoints || "none"}</Pair>
+          {record.accepted.length > 0 ? (
+            <Pair name="Left altered">
+              <ul>
+                {record.accepted.map((a) => (
+                  <li key={a.what}>
+                    {a.what}: accepted by {a.by}, {momentText(a.at, site)}
+                    {a.putBackAt === null ? "" : `; put back by ${a.putBackBy}, ${momentText(a.putBackAt, site)}`}
+                  </li>
+                ))}
+              </ul>
+            </Pair>
+          ) : null}
           {work.interim ? (
             <Pair name="Stop-gap">
               {work.lookedAgainAt

@@ -96,11 +96,11 @@ export default function RunRoute({ loaderData: { page, user, mayPass, now: loade
                 showFindings ? "border-sea bg-sea-soft font-semibold text-sea" : "border-line-2 bg-sheet"
               }`}
             >
-              Findings <span className="text-ink-2">{run.findings.length}</span>
+              Findings <span className="text-ink-2">{run.findings.filter((f) => !f.withdrawn).length}</span>
             </button>
           </nav>
           {showFindings ? (
-            <RunFindings run={run} units={user.units} />
+            <RunFindings run={run} units={user.units} me={{ name: user.name, engineer: mayPass }} />
           ) : (
             <>
               {at === 0 ? (

@@ -12,43 +12,30 @@ import {
 } from "@core";
 import { Button } from "~/ui/form";
 import { momentText, useSite } from "~/ui/site";
+import type { RunFinding } from "~/domain/work/runState";
+import { FindingText, Withdrawn } from "./findingText";
 import { PhotoStrip, PhotoTaker } from "./photo";
+import { Reason } from "./reason";
 import { PhotoButton } from "./runStep";
 import { focusFirst, TypedFields } from "./typedFields";
 import type { Run } from "./useRun";
 
-export function RunFindings({ run, units }: { run: Run; units: UnitPreference }) {
-  const site = useSite();
+/** Who is at the tablet: the writer of a finding, or an engineer, may withdraw it. */
+interface Me {
+  name: string;
+  engineer: boolean;
+}
+
+export function RunFindings({ run, units, me }: { run: Run; units: UnitPreference; me: Me }) {
   const [kind, setKind] = useState<FindingKindId | null>(null);
-  const [photo, setPhoto] = useState<{ finding: string; file: File } | null>(null);
   return (
     <section className="mt-3">
       <h2>Findings, before anything is washed</h2>
       {run.findings.length === 0 ? <p className="py-2 text-ink-2">Nothing is written down yet.</p> : null}
       <ul>
-        {run.findings.map((f) => {
-          const says = findingSays(f.kind, f.values);
-          return (
-            <li key={f.id} className="ruled py-2">
-              <p>
-                <strong className={says.bad ? "text-verm" : ""}>{findingKinds[f.kind].label}:</strong> {says.text}
-                <span className="text-sm text-ink-2">
-                  {" "}
-                  {f.by}, {momentText(f.at, site)}
-                </span>
-              </p>
-              {says.advice ? <p className="text-ink-2">{says.advice}</p> : null}
-              <PhotoStrip photos={run.photos.filter((p) => p.findingId === f.id)} />
-              {photo?.finding === f.id ? (
-                <PhotoTaker file={photo.file} run={run} step="" finding={f.id} onEnd={() => setPhoto(null)} />
-              ) : run.closed ? null : (
-                <p className="mt-1">
-                  <PhotoButton wanted={says.bad} onPick={(file) => setPhoto({ finding: f.id, file })} />
-                </p>
-              )}
-            </li>
-          );
-        })}
+        {run.findings.map((f) => (
+          <Finding key={f.id} finding={f} run={run} me={me} />
+        ))}
       </ul>
       {run.closed ? null : (
         <>
@@ -72,6 +59,53 @@ export function RunFindings({ run, units }: { run: Run; units: UnitPreference })
         </>
       )}
     </section>
+  );
+}
+
+function Finding({ finding: f, run, me }: { finding: RunFinding; run: Run; me: Me }) {
+  const site = useSite();
+  const [photo, setPhoto] = useState<File | null>(null);
+  const [asking, setAsking] = useState(false);
+  const says = findingSays(f.kind, f.values);
+  const mayWithdraw = !run.closed && !f.withdrawn && (me.engineer || f.by === me.name);
+  return (
+    <li className="ruled py-2">
+      <p className={f.withdrawn ? "text-ink-2" : ""}>
+        <FindingText kind={f.kind} values={f.values} withdrawn={f.withdrawn !== null} />
+        <span className="text-sm text-ink-2">
+          {" "}
+          {f.by}, {momentText(f.at, site)}
+        </span>
+      </p>
+      {f.withdrawn ? (
+        <Withdrawn withdrawn={f.withdrawn} />
+      ) : says.advice ? (
+        <p className="text-ink-2">{says.advice}</p>
+      ) : null}
+      <PhotoStrip photos={run.photos.filter((p) => p.findingId === f.id)} />
+      {photo ? (
+        <PhotoTaker file={photo} run={run} step="" finding={f.id} onEnd={() => setPhoto(null)} />
+      ) : asking ? (
+        <Reason
+          question="What was wrong with it? The finding stays on the record, struck out."
+          act="Withdraw it"
+          onNo={() => setAsking(false)}
+          onYes={async (reason) => {
+            await run.keep({ kind: "withdrawal", finding: f.id, reason });
+            setAsking(false);
+          }}
+        />
+      ) : run.closed || f.withdrawn ? null : (
+        <p className="mt-1 flex flex-wrap items-center gap-x-4">
+          <PhotoButton wanted={says.bad} onPick={setPhoto} />
+          {mayWithdraw ? (
+            <button type="button" className="min-h-11 text-ink-2 underline" onClick={() => setAsking(true)}>
+              Withdraw it
+            </button>
+          ) : null}
+        </p>
+      )}
+    </li>
   );
 }
 

@@ -1,9 +1,10 @@
 /** One step of a procedure: what is done, what is written down, done or skipped with its reason. */
 import { useState } from "react";
 import { answerText, fieldsOfAsk, stepProblems, withUnits, type StepStand, type UnitPreference } from "@core";
-import { Button, fieldClass } from "~/ui/form";
+import { Button } from "~/ui/form";
 import { momentText, useSite } from "~/ui/site";
 import { PhotoStrip, PhotoTaker } from "./photo";
+import { Reason } from "./reason";
 import { focusFirst, TypedFields } from "./typedFields";
 import type { Run } from "./useRun";
 
@@ -20,8 +21,6 @@ interface Props {
   units: UnitPreference;
   mayPass: boolean;
 }
-
-const SHORTEST_REASON = 10;
 
 export function RunStep(props: Props) {
   const { stand, run, number, barred, open, onOpen } = props;
@@ -131,7 +130,8 @@ function Open({ stand, run, barred, onDone, tags, units, mayPass }: Props) {
       ) : null}
       {asking ? (
         <Reason
-          what={asking}
+          question={asking === "skipped" ? "Why is it skipped? The record keeps it for ever." : "Why is it taken back?"}
+          act={asking === "skipped" ? "Skip it" : "Take it back"}
           onNo={() => setAsking(null)}
           onYes={async (reason) => {
             await send(asking, {}, reason);
@@ -170,47 +170,6 @@ function Open({ stand, run, barred, onDone, tags, units, mayPass }: Props) {
           )}
         </p>
       )}
-    </div>
-  );
-}
-
-function Reason({
-  what,
-  onNo,
-  onYes,
-}: {
-  what: "skipped" | "reopened";
-  onNo(): void;
-  onYes(reason: string): Promise<void>;
-}) {
-  const [reason, setReason] = useState("");
-  const [short, setShort] = useState(false);
-  return (
-    <div className="mt-2 border-l-4 border-line-2 bg-sheet px-3.5 py-2">
-      <label className="block">
-        {what === "skipped" ? "Why is it skipped? The record keeps it for ever." : "Why is it taken back?"}
-        <input
-          className={`${fieldClass} mt-1 min-h-12`}
-          value={reason}
-          maxLength={300}
-          autoFocus
-          aria-invalid={short ? true : undefined}
-          onChange={(e) => setReason(e.target.value)}
-        />
-      </label>
-      {short ? <p className="mt-1 text-sm font-medium text-verm">Say why in a few words.</p> : null}
-      <p className="mt-2 flex flex-wrap gap-4">
-        <Button
-          type="button"
-          tone="danger"
-          onClick={() => (reason.trim().length < SHORTEST_REASON ? setShort(true) : void onYes(reason))}
-        >
-          {what === "skipped" ? "Skip it" : "Take it back"}
-        </Button>
-        <button type="button" className="min-h-11 text-ink-2" onClick={onNo}>
-          No
-        </button>
-      </p>
     </div>
   );
 }

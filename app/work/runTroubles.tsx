@@ -30,7 +30,9 @@ function Trouble({ item, run }: { item: KeptOfWork; run: Run }) {
       ? `${stand?.step.text ?? item.step}: ${done[item.entry]}${answer ? `, ${answer}` : ""}`
       : item.kind === "finding"
         ? `Finding: ${Object.values(item.values).join(", ")}`
-        : `Photograph${item.caption ? `: ${item.caption}` : ""}`;
+        : item.kind === "withdrawal"
+          ? `A finding withdrawn: ${item.reason}`
+          : `Photograph${item.caption ? `: ${item.caption}` : ""}`;
   const conflict = item.problem?.fate === "conflict";
   return (
     <li className="ruled py-2">

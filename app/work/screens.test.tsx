@@ -4,6 +4,7 @@ import { createRoutesStub } from "react-router";
 import type { ReactElement } from "react";
 import { standOfRun, workProcedures, type StepEntry } from "@core";
 import type { BeforeAfter } from "~/domain/work/proof.server";
+import type { RunFinding } from "~/domain/work/runState";
 import { SiteProvider } from "~/ui/site";
 import { Compared } from "./compared";
 import { PhotoStrip } from "./photo";
@@ -142,17 +143,37 @@ describe("entries that the server refused", () => {
 });
 
 describe("findings", () => {
-  test("none yet", () => expect(render(<RunFindings run={runOf()} units={{}} />)).toContain("Write one down"));
+  const wear: RunFinding = {
+    id: "f",
+    kind: "wear",
+    values: { where: "plate", pattern: "scored" },
+    at: now,
+    by: "L. Aske",
+    withdrawn: null,
+  };
+  const me = { name: "T. Wren", engineer: false };
+  test("none yet", () => expect(render(<RunFindings run={runOf()} units={{}} me={me} />)).toContain("Write one down"));
   test("each says what follows; of a signed record none is added", () => {
-    const findings = [
-      { id: "f", kind: "wear" as const, values: { where: "plate", pattern: "scored" }, at: now, by: "L. Aske" },
-    ];
-    const open = render(<RunFindings run={runOf([], { findings })} units={{}} />);
+    const findings = [wear];
+    const open = render(<RunFindings run={runOf([], { findings })} units={{}} me={me} />);
     expect(open).toContain("replaced as a set");
     expect(open).toContain("Write down another");
-    expect(render(<RunFindings run={runOf([], { findings, closed: "signed" })} units={{}} />)).not.toContain(
+    expect(render(<RunFindings run={runOf([], { findings, closed: "signed" })} units={{}} me={me} />)).not.toContain(
       "Write down",
     );
+  });
+  test("the writer or an engineer may withdraw one; withdrawn, it stays struck out and advises nothing", () => {
+    const shown = (finding: RunFinding, who: typeof me) =>
+      render(<RunFindings run={runOf([], { findings: [finding] })} units={{}} me={who} />);
+    expect(shown(wear, me)).not.toContain("Withdraw it");
+    expect(shown(wear, { ...me, name: wear.by })).toContain("Withdraw it");
+    expect(shown(wear, { ...me, engineer: true })).toContain("Withdraw it");
+    const withdrawn = { by: wear.by, at: now, because: "the scores were dirt" };
+    const html = shown({ ...wear, withdrawn }, { ...me, engineer: true });
+    expect(html).toContain("<s>");
+    expect(html).toContain("the scores were dirt");
+    expect(html).not.toContain("Withdraw it");
+    expect(html).not.toContain("replaced as a set");
   });
 });
 

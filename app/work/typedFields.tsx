@@ -7,6 +7,7 @@ export interface TypedField {
   label: string;
   quantity?: QuantityId | null;
   options?: readonly { id: string; label: string }[] | undefined;
+  day?: boolean | undefined;
   optional?: boolean;
 }
 
@@ -70,6 +71,7 @@ export function TypedFields({
             ) : (
               <input
                 {...shared}
+                type={f.day ? "date" : "text"}
                 maxLength={300}
                 autoComplete="off"
                 inputMode={f.quantity || f.name === "count" || f.name === "passes" ? "decimal" : "text"}

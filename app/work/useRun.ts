@@ -4,9 +4,15 @@ import { standOfRun, type StepEntry } from "@core";
 import type { KeptOfWork } from "~/device/store.client";
 import { entriesOfRun, useOutbox } from "~/device/useOutbox";
 import { uuid } from "~/device/uuid";
-import type { OutgoingFinding, OutgoingStep, OutgoingWork, OutgoingWorkPhoto } from "~/domain/work/outgoing";
+import type {
+  OutgoingFinding,
+  OutgoingStep,
+  OutgoingWithdrawal,
+  OutgoingWork,
+  OutgoingWorkPhoto,
+} from "~/domain/work/outgoing";
 import type { RunPage } from "~/domain/work/run.server";
-import type { RunPhoto, RunState } from "~/domain/work/runState";
+import type { RunFinding, RunPhoto, RunState } from "~/domain/work/runState";
 
 /** Others' steps are looked for so often. */
 const LOOK_MS = 5000;
@@ -18,7 +24,8 @@ interface Clock {
 type KeptRun = RunState & { clock?: Clock };
 
 type Without<T> = T extends OutgoingWork ? Omit<T, "submission" | "runId" | "at" | "by"> : never;
-export type NewEntry = Without<OutgoingStep> | Without<OutgoingFinding> | Without<OutgoingWorkPhoto>;
+export type NewEntry =
+  Without<OutgoingStep> | Without<OutgoingFinding> | Without<OutgoingWithdrawal> | Without<OutgoingWorkPhoto>;
 
 const asEntry = (item: OutgoingStep, name: string): StepEntry => ({
   submission: item.submission,
@@ -87,12 +94,17 @@ export function useRun(page: RunPage, user: { id: string; name: string }, loaded
   const entries = [...known.entries, ...fresh.flatMap((m) => (m.kind === "step" ? [asEntry(m, user.name)] : []))];
   const stand = standOfRun(page.run.procedure, entries, page.rules);
 
-  const findings = [
+  const findings: RunFinding[] = [
     ...known.findings,
     ...fresh.flatMap((m) =>
-      m.kind === "finding" ? [{ id: m.submission, kind: m.finding, values: m.values, at: m.at, by: user.name }] : [],
+      m.kind === "finding"
+        ? [{ id: m.submission, kind: m.finding, values: m.values, at: m.at, by: user.name, withdrawn: null }]
+        : [],
     ),
-  ];
+  ].map((f) => {
+    const taken = fresh.find((m) => m.kind === "withdrawal" && m.finding === f.id) as OutgoingWithdrawal | undefined;
+    return taken && !f.withdrawn ? { ...f, withdrawn: { by: user.name, at: taken.at, because: taken.reason } } : f;
+  });
   const photos: (RunPhoto & { base64?: string })[] = [
     ...known.photos,
     ...fresh.flatMap((m) =>

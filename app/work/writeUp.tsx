@@ -47,6 +47,35 @@ export function WriteUp({ page, problems, kept }: { page: InterventionPage; prob
   );
 }
 
+/** What is still altered on the machine; an engineer accepts each by name, or it is put back. */
+function AlteredList({ altered, mayAccept }: { altered: InterventionPage["altered"]; mayAccept: boolean }) {
+  const site = useSite();
+  return (
+    <Form method="post" className="mb-3">
+      <h3>Still altered on the machine</h3>
+      <ul>
+        {altered.map((a) => (
+          <li key={a.id} className="ruled flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-1.5">
+            <span className="min-w-0">{a.what}</span>
+            {a.acceptedAt !== null ? (
+              <span className="text-sm text-ink-2">
+                accepted by {a.acceptedBy}, {momentText(a.acceptedAt, site)}
+              </span>
+            ) : mayAccept ? (
+              <span>
+                <input type="hidden" name="intent" value="accept" />
+                <Button name="changeId" value={a.id} tone="plain" aria-label={`Accept that it stays: ${a.what}`}>
+                  Accept that it stays
+                </Button>
+              </span>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+    </Form>
+  );
+}
+
 export function Signing({
   page,
   problems,
@@ -61,7 +90,7 @@ export function Signing({
   me: string;
 }) {
   const site = useSite();
-  const { work, against, twoSignatures, proven } = page;
+  const { work, against, altered, twoSignatures, proven } = page;
   if (work.signedAt)
     return (
       <Section title="Signed">
@@ -117,6 +146,7 @@ export function Signing({
           ))}
         </ul>
       ) : null}
+      {altered.length > 0 ? <AlteredList altered={altered} mayAccept={maySign} /> : null}
       {maySign ? (
         <Form method="post" noValidate className="mt-2">
           <FormProblemsProvider problems={problems}>

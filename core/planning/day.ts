@@ -29,3 +29,19 @@ export function daysBetween(from: string, to: string): number {
 export function stopEnds({ startsOn, days }: { startsOn: string; days: number }): string {
   return addDays(startsOn, days);
 }
+
+/** Years in which anything of a plant's record can lie. */
+const YEARS = [1950, 2200] as const;
+
+/** Does this day exist? 30 February does not. */
+export function isDay(y: number, m: number, d: number): boolean {
+  if (y < YEARS[0] || y > YEARS[1]) return false;
+  const date = new Date(Date.UTC(y, m - 1, d));
+  return date.getUTCMonth() === m - 1 && date.getUTCDate() === d;
+}
+
+/** A calendar day as it is typed, 2026-11-20; undefined when there is no such day. */
+export function calendarDay(text: string): string | undefined {
+  const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text.trim());
+  return match && isDay(Number(match[1]), Number(match[2]), Number(match[3])) ? match[0] : undefined;
+}

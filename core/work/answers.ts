@@ -1,4 +1,5 @@
 /** What is entered at a step: which fields it has, and what is wrong with them. */
+import { calendarDay } from "../planning/day";
 import { parseNumber, parseQuantity } from "../units/parse";
 import { preferredUnit, type UnitPreference } from "../units/preference";
 import { quantityOf, type QuantityId } from "../units/quantities";
@@ -10,6 +11,8 @@ export interface AskField {
   label: string;
   optional: boolean;
   quantity: QuantityId | null;
+  /** A calendar day. */
+  day?: true;
   /** Of a choice. */
   options?: readonly { id: string; label: string }[];
 }
@@ -41,6 +44,8 @@ export function fieldsOfAsk(ask: Ask | undefined): AskField[] {
         field("reached", "Torque reached", "torque"),
         field("passes", "Passes"),
       ];
+    case "day":
+      return [{ ...field("day", ask.label, null, ask.optional ?? false), day: true }];
     case "lines":
       return [field("tags", "Tags, separated by commas")];
     case "choice":
@@ -128,6 +133,8 @@ export function stepProblems(
       problems.reached =
         "More than a tenth away from the manufacturer's torque. Tighten again, or skip it with the reason.";
   }
+  if (ask.kind === "day" && values.day?.trim() && !calendarDay(values.day))
+    problems.day = "Write the date as 2027-01-18.";
   if (ask.kind === "choice") {
     const chosen = ask.options.find((o) => o.id === values.choice);
     set("choice", chosen ? chosen.stops : "Choose one.");
@@ -153,6 +160,8 @@ export function answerText(ask: Ask | undefined, values: Readonly<Record<string,
       return values.value ?? "";
     case "torque":
       return values.reached ? `${values.reached}, stated ${values.stated}, in ${values.passes} passes` : "";
+    case "day":
+      return values.day ?? "";
     case "lines":
       return values.tags ?? "";
     case "choice":

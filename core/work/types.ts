@@ -10,6 +10,8 @@ export type Ask =
   | { kind: "value"; label: string; quantity: QuantityId; least?: number; greatest?: number; optional?: true }
   /** The manufacturer's torque and the one that was reached, both N·m, and how many passes it took. */
   | { kind: "torque" }
+  /** A calendar day, 2027-01-18. */
+  | { kind: "day"; label: string; optional?: true }
   /** Each line that is taken off, by its tag. */
   | { kind: "lines" }
   /** One of several findings; `stops`: why the work cannot go on with it. */
@@ -25,6 +27,8 @@ export interface WorkStep {
   ask?: Ask;
   /** A photograph tells more than words here. */
   photo?: true;
+  /** With a day written down, the work is a stop-gap: its cause stays open until then. */
+  interim?: true;
   /** What it leaves altered on the machine until it is put back. */
   alters?: string;
   /** The step whose alteration it takes back. */

@@ -63,6 +63,18 @@ describe("the procedures that ship", () => {
     for (const runs of ["rotation", "flow", "strokes", "turbulent", "leaks", "again", "shut-in-again"])
       if (ids.includes(runs)) expect(ids.indexOf(runs)).toBeGreaterThan(ids.indexOf("unlocked"));
   });
+  test.each(each)("%s: what a stop-gap hangs on names its day", (_id, procedure) => {
+    for (const s of stepsOf(procedure)) if (s.interim) expect(s.ask?.kind).toBe("day");
+  });
+  test("what goes beyond most manufacturers' books is never offered first", () => {
+    for (const kind of Object.keys(componentKinds))
+      for (const work of ["replacement", "repair", "inspection"] as const) {
+        const offered = proceduresForWork(kind, work, workProcedures);
+        const warned = offered.findIndex((p) => p.notRecommended);
+        if (warned >= 0) expect([kind, warned]).toEqual([kind, offered.length - 1]);
+        if (offered.length > 1) expect(offered[0]!.notRecommended).toBeUndefined();
+      }
+  });
   test("every kind of component that wears has a procedure to replace or repair it", () => {
     for (const kind of Object.keys(componentKinds))
       expect([kind, proceduresForWork(kind, "replacement", workProcedures).length]).toEqual([kind, expect.any(Number)]);
@@ -174,6 +186,10 @@ describe("what is entered at a step", () => {
     [step({ kind: "value", label: "Least", quantity: "pressure", least: 10 }), { value: "9 bar" }, ["value"]],
     [step({ kind: "text", label: "T", optional: true }), {}, []],
     [step({ kind: "text", label: "T" }), { text: "x".repeat(301) }, ["text"]],
+    [step({ kind: "day", label: "Look again on" }), { day: "2027-02-28" }, []],
+    [step({ kind: "day", label: "Look again on" }), { day: "2027-02-31" }, ["day"]],
+    [step({ kind: "day", label: "Look again on" }), {}, ["day"]],
+    [step({ kind: "day", label: "Look again on", optional: true }), {}, []],
     [step({ kind: "lines" }), { tags: "H-1, H-2" }, []],
     [step({ kind: "count", label: "Plugs" }), { count: "-1" }, ["count"]],
     [step({ kind: "choice", label: "C", options: [{ id: "y", label: "yes" }] }), { choice: "n" }, ["choice"]],

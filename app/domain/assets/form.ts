@@ -1,6 +1,7 @@
 /** The records of the fleet that are edited by hand: their fields and what is allowed in them. */
 import { boolean, mixed, number, object, string, type AnyObject, type ObjectSchema } from "yup";
 import {
+  calendarDay,
   analyteIds,
   analytes,
   componentKindIds,
@@ -19,15 +20,7 @@ import {
   type QuantityId,
 } from "@core";
 import { analyteField } from "./analyteLines";
-import {
-  calendarDay,
-  isUuid,
-  nameField,
-  quantityField,
-  textField,
-  typedQuantity,
-  validTimeZone,
-} from "~/platform/validate";
+import { isUuid, nameField, quantityField, textField, typedQuantity, validTimeZone } from "~/platform/validate";
 
 export const recordKinds = ["site", "machine", "circuit", "component", "point", "fluid", "stop"] as const;
 export type RecordKind = (typeof recordKinds)[number];

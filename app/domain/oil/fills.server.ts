@@ -1,4 +1,5 @@
 /** Fills, changes, top-ups, drains and levels of a circuit: noted, withdrawn with a reason. */
+import { calendarDay } from "@core";
 import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { db, type Queryable } from "~/db/client.server";
 import { oilEvents } from "~/db/oilTables";
@@ -9,7 +10,7 @@ import { markOilStale, markStale } from "~/domain/condition/index.server";
 import { sentBefore } from "~/domain/sent.server";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/guard.server";
-import { calendarDay, check } from "~/platform/validate";
+import { check } from "~/platform/validate";
 import { mixingOf } from "./fluidPage.server";
 import { oilEventSchema } from "./form";
 import { lockCircuit, momentOf, reassess } from "./shared.server";

@@ -1,6 +1,7 @@
 /** The condition of a site or a machine over a period, as a report that is printed, and as the figures in it. */
 import { sql } from "drizzle-orm";
 import {
+  calendarDay,
   causes,
   dayOf,
   dayStart,
@@ -14,7 +15,7 @@ import type { DiagnosisDetail } from "~/db/schema";
 import { marginTrendOf, partsOf, type AssessmentParts, type MarginTrend } from "~/domain/condition/index.server";
 import { costsOf, keptPlans, planSites, scorecardPage } from "~/domain/plan/index.server";
 import { notFound } from "~/platform/guard.server";
-import { calendarDay, isUuid } from "~/platform/validate";
+import { isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 
 const DAY = 86_400_000;

@@ -41,6 +41,12 @@ const schemas = {
     kind: string<"skip">().oneOf(["skip"]).required(),
     reason: string().strict().max(1000).required(),
   }),
+  /** A valve that seldom moves was moved on the way. */
+  move: object({
+    ...base,
+    kind: string<"move">().oneOf(["move"]).required(),
+    componentId: id(),
+  }),
   photo: object({
     ...base,
     kind: string<"photo">().oneOf(["photo"]).required(),
@@ -53,13 +59,14 @@ const schemas = {
 export type OutgoingReading = InferType<typeof schemas.reading>;
 export type OutgoingSkip = InferType<typeof schemas.skip>;
 export type OutgoingPhoto = InferType<typeof schemas.photo>;
-export type Outgoing = OutgoingReading | OutgoingSkip | OutgoingPhoto;
+export type OutgoingMove = InferType<typeof schemas.move>;
+export type Outgoing = OutgoingMove | OutgoingReading | OutgoingSkip | OutgoingPhoto;
 
 /** An entry as a tablet sent it, or undefined when it is none: one that cannot be read never holds up the others. */
 export function outgoingOf(item: unknown): Outgoing | undefined {
   const kind = typeof item === "object" && item !== null ? (item as { kind?: unknown }).kind : undefined;
-  if (kind !== "reading" && kind !== "skip" && kind !== "photo") return undefined;
-  const schema = schemas[kind];
+  if (typeof kind !== "string" || !Object.hasOwn(schemas, kind)) return undefined;
+  const schema = schemas[kind as keyof typeof schemas];
   return schema.isValidSync(item) ? schema.cast(item, { stripUnknown: true }) : undefined;
 }
 

@@ -7,6 +7,7 @@ import { photos, points, roundPoints, roundSkips } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
 import { imageType } from "~/platform/photo.server";
 import { logReading, pointPlace } from "~/domain/readings/index.server";
+import { keepMove } from "~/domain/work/index.server";
 import type { SignedInUser } from "~/platform/session.server";
 import { isUuid } from "~/platform/validate";
 import { outgoingOf, type Fate, type Outgoing } from "./outgoing";
@@ -77,6 +78,11 @@ async function receiveOne(
           submission,
         })
         .onConflictDoNothing({ target: roundSkips.submission });
+      return { submission, fate: "saved" };
+    }
+    if (item.kind === "move") {
+      const { componentId } = item;
+      await keepMove({ submission, componentId, at: new Date(item.at), by, note: "on a round" });
       return { submission, fate: "saved" };
     }
     if (item.kind === "photo") {

@@ -5,18 +5,7 @@ import { audit, type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
 import { dayOf } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
-import {
-  assessments,
-  circuits,
-  components,
-  interventions,
-  lives,
-  machines,
-  points,
-  sites,
-  stops,
-  temporaryChanges,
-} from "~/db/schema";
+import { assessments, circuits, components, interventions, lives, machines, points, sites, stops } from "~/db/schema";
 import { assessPoints, markStale } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/guard.server";
@@ -24,6 +13,7 @@ import { log } from "~/runtime/log.server";
 import { hoursQuestionOf } from "~/domain/readings/index.server";
 import { check, localMoment } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
+import { acceptByName, alteredAt } from "./altered.server";
 import { bookingSchema, doneSchema } from "./form";
 import { renewLife, splitTrends } from "./lives.server";
 import { errorText } from "~/runtime/errors";
@@ -95,6 +85,7 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
           crewHours: v.crewHours,
           partOrderedOn: v.partOrderedOn || null,
           note: v.note,
+          interim: v.interim === "on",
           origin: v.origin,
           originId: v.originId,
           condemnedBy: said?.verdict ?? [],
@@ -194,13 +185,7 @@ export async function finishWork(
     if (row.doneAt || row.cancelledAt)
       return refused({ form: `${row.doneBy ?? "Somebody"} has already closed this work.` }, 409);
     if (row.version !== version) return changedMeanwhile("this work");
-    const altered = await tx
-      .select({ what: temporaryChanges.what })
-      .from(temporaryChanges)
-      .innerJoin(circuits, eq(circuits.machineId, temporaryChanges.machineId))
-      .innerJoin(components, eq(components.circuitId, circuits.id))
-      .where(and(eq(components.id, row.componentId), isNull(temporaryChanges.putBackAt)))
-      .limit(5);
+    const altered = (await alteredAt(tx, row)).filter((a) => a.acceptedBy === null);
     const left = altered.map((a) => a.what).join(", ");
     const accepted = checked.values.acceptAltered === "on" && mayAct(actor.role, "engineer");
     if (left && !accepted)
@@ -244,14 +229,12 @@ export async function finishWork(
         doneBy: actor.name,
         findings,
         modification,
-        openPoints: left
-          ? `${row.openPoints}${row.openPoints ? "\n" : ""}Left altered, accepted by ${actor.name}: ${left}`
-          : row.openPoints,
         endedLifeId: startedLifeId ? (life?.id ?? null) : null,
         startedLifeId,
         version: row.version + 1,
       })
       .where(eq(interventions.id, id));
+    await acceptByName(tx, id, altered, actor);
     assessed = [...(await pointsOf(tx, row.componentId)), ...others];
     await markStale(tx, assessed);
     return { ok: true, id };

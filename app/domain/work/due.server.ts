@@ -5,7 +5,6 @@ import { ask, db } from "~/db/client.server";
 import { componentMoves } from "~/db/schema";
 import type { Actor } from "~/domain/access/index.server";
 import { formIsOld, type Answer } from "~/domain/answer";
-import { sentBefore } from "~/domain/sent.server";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/validate";
 
@@ -106,24 +105,26 @@ export async function dueWork(most: number, machineIds?: readonly string[]): Pro
   }));
 }
 
-/** A valve that seldom moves was moved. The same form sent twice is one move. */
+interface Move {
+  submission: string;
+  componentId: string;
+  at: Date;
+  by: string;
+  note: string;
+}
+
+/** A valve that seldom moves was moved. The same entry sent twice is one move. */
+export async function keepMove(move: Move): Promise<void> {
+  await db().insert(componentMoves).values(move).onConflictDoNothing({ target: componentMoves.submission });
+}
+
+/** The same, from the form of the page. */
 export async function noteMove(fields: Record<string, string>, actor: Actor): Promise<Answer> {
   const { submission, componentId } = fields;
   if (!isUuid(submission) || !isUuid(componentId)) return formIsOld();
-  const before = await sentBefore(db(), componentMoves, submission);
-  if (before) return { ok: true, id: before };
-  const [row] = await db()
-    .insert(componentMoves)
-    .values({
-      componentId,
-      at: new Date(now()),
-      by: actor.name,
-      note: (fields.note ?? "").trim().slice(0, 200),
-      submission,
-    })
-    .onConflictDoNothing({ target: componentMoves.submission })
-    .returning({ id: componentMoves.id });
-  return { ok: true, id: row?.id ?? submission };
+  const note = (fields.note ?? "").trim().slice(0, 200);
+  await keepMove({ submission, componentId, at: new Date(now()), by: actor.name, note });
+  return { ok: true, id: submission };
 }
 
 /** Parts with an exercise plan: when each was moved last, and when it is due. */

@@ -28,6 +28,8 @@ export const bookingSchema = object({
     .required("Say how many crew hours it takes."),
   partOrderedOn: dayField(),
   note: textField(),
+  /** A stop-gap; the day to look again is named when it is done. */
+  interim: string().default(""),
   origin: string<WorkOrigin>()
     .oneOf([...workOrigins])
     .default(""),

@@ -2,6 +2,7 @@
 import { array, number, object, string, type InferType } from "yup";
 import { findingKindIds } from "@core";
 import { isUuid } from "~/platform/validate";
+import { SHORTEST_REASON } from "./runState";
 
 const MOMENTS = [Date.UTC(2000, 0, 1), Date.UTC(2200, 0, 1)] as const;
 const MOST_FIELDS = 12;
@@ -43,6 +44,13 @@ const schemas = {
     finding: string<(typeof findingKindIds)[number]>().oneOf(findingKindIds).required(),
     values: values(),
   }),
+  /** A finding that was wrong, taken back by who wrote it or an engineer. */
+  withdrawal: object({
+    ...base,
+    kind: string<"withdrawal">().oneOf(["withdrawal"]).required(),
+    finding: id(),
+    reason: string().strict().trim().required().min(SHORTEST_REASON).max(400),
+  }),
   workPhoto: object({
     ...base,
     kind: string<"workPhoto">().oneOf(["workPhoto"]).required(),
@@ -66,12 +74,13 @@ const schemas = {
 export type OutgoingStep = InferType<typeof schemas.step> & { values: Record<string, string> };
 export type OutgoingFinding = InferType<typeof schemas.finding> & { values: Record<string, string> };
 export type OutgoingWorkPhoto = InferType<typeof schemas.workPhoto>;
-export type OutgoingWork = OutgoingStep | OutgoingFinding | OutgoingWorkPhoto;
+export type OutgoingWithdrawal = InferType<typeof schemas.withdrawal>;
+export type OutgoingWork = OutgoingStep | OutgoingFinding | OutgoingWithdrawal | OutgoingWorkPhoto;
 
 /** An entry as a tablet sent it, or undefined when it is none. */
 export function outgoingWorkOf(item: unknown): OutgoingWork | undefined {
   const kind = typeof item === "object" && item !== null ? (item as { kind?: unknown }).kind : undefined;
-  if (kind !== "step" && kind !== "finding" && kind !== "workPhoto") return undefined;
-  const schema = schemas[kind];
+  if (typeof kind !== "string" || !Object.hasOwn(schemas, kind)) return undefined;
+  const schema = schemas[kind as keyof typeof schemas];
   return schema.isValidSync(item) ? (schema.cast(item) as OutgoingWork) : undefined;
 }

@@ -81,7 +81,7 @@ export function procedureFrom(base: WorkProcedure, fields: Record<string, string
   const whole = phases
     .filter((p) => p.steps.length > 0)
     .map((p) => ({ ...p, steps: p.steps.map((s) => withoutLostPair(s, ids)) }));
-  const { id, purpose, kinds, fits, cautions, renew } = base;
+  const { id, purpose, kinds, fits, cautions, renew, notRecommended } = base;
   return {
     ok: true,
     procedure: {
@@ -97,6 +97,7 @@ export function procedureFrom(base: WorkProcedure, fields: Record<string, string
         .filter(Boolean)
         .slice(0, 30),
       phases: whole,
+      ...(notRecommended !== undefined && { notRecommended }),
     },
   };
 }

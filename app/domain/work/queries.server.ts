@@ -1,6 +1,6 @@
 /** Reads of planned and finished work. */
-import { and, asc, desc, eq, getTableColumns, inArray, isNotNull, isNull, sql } from "drizzle-orm";
-import { dayOf, dayStart, partAgainstStop, partReadyOn, probabilityBy } from "@core";
+import { and, asc, desc, eq, getTableColumns, gte, inArray, isNotNull, isNull, sql } from "drizzle-orm";
+import { dayOf, dayStart, findingSays, partAgainstStop, partReadyOn, probabilityBy } from "@core";
 import { db } from "~/db/client.server";
 import {
   assessments,
@@ -14,13 +14,16 @@ import {
   sites,
   stops,
 } from "~/db/schema";
+import { debrisEvents } from "~/db/oilTables";
 import { currentDetail } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { leadTimeNow, notOver } from "~/domain/planning/index.server";
 import { proceduresFor } from "./procedures.server";
 import { beforeAndAfter, provenBy } from "./proof.server";
+import { alteredAt } from "./altered.server";
 import { findingsOf, runsOf } from "./run.server";
+import type { RunFinding } from "./runState";
 import { againstSigning } from "./sign.server";
 
 const workColumns = () => ({
@@ -206,6 +209,23 @@ function proposal(
 
 export type BookingContext = Awaited<ReturnType<typeof bookingContext>>;
 
+/** Debris that was found in the work: what it was, and the event of its circuit since the work was booked, where one is open. */
+async function debrisOf(
+  circuitId: string,
+  work: { bookedAt: Date },
+  findings: readonly RunFinding[],
+): Promise<{ what: string; eventId: string | null } | null> {
+  const found = findings.find((f) => f.kind === "debris");
+  if (!found) return null;
+  const [event] = await db()
+    .select({ id: debrisEvents.id })
+    .from(debrisEvents)
+    .where(and(eq(debrisEvents.circuitId, circuitId), gte(debrisEvents.openedAt, work.bookedAt)))
+    .orderBy(desc(debrisEvents.openedAt))
+    .limit(1);
+  return { what: findingSays(found.kind, found.values).text, eventId: event?.id ?? null };
+}
+
 /** One piece of work with its place, its stop, and what the readings say before and after. */
 export async function interventionPage(id: string) {
   const [row] = await db()
@@ -216,6 +236,7 @@ export async function interventionPage(id: string) {
       leadTimeDays: leadTimeNow,
       machine: machines.name,
       machineId: machines.id,
+      circuitId: circuits.id,
       timeZone: sites.timeZone,
       holdsReleased: sites.holdsReleased,
       twoSignatures: sites.twoSignatures,
@@ -240,6 +261,7 @@ export async function interventionPage(id: string) {
     .innerJoin(points, eq(points.id, readings.pointId))
     .where(and(eq(points.componentId, row.work.componentId), isNull(readings.supersededAt)));
   const compared = row.work.doneAt ? await beforeAndAfter(row.work) : [];
+  const findings = (await findingsOf(id)).filter((f) => !f.withdrawn);
   return {
     ...row,
     proven: provenBy(compared, row.work.pointId),
@@ -248,9 +270,11 @@ export async function interventionPage(id: string) {
     counter: counter?.hours ?? null,
     compared,
     runs: await runsOf(id, row.holdsReleased),
-    findings: await findingsOf(id),
+    findings,
+    debris: await debrisOf(row.circuitId, row.work, findings),
     procedures: await proceduresFor(row.kindOfComponent, row.work.kind, row.machineId),
     against: row.work.doneAt && !row.work.signedAt ? await againstSigning(row.work) : [],
+    altered: row.work.signedAt ? [] : await alteredAt(db(), row.work),
   };
 }
 

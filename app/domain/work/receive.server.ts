@@ -1,5 +1,5 @@
 /** Entries of a procedure as tablets send them: each has its own fate, none is taken twice, none is overwritten unseen. */
-import { and, eq, isNull } from "drizzle-orm";
+import { and, eq, isNull, sql } from "drizzle-orm";
 import {
   answerText,
   CLOCK_SLACK,
@@ -33,6 +33,7 @@ import {
   outgoingWorkOf,
   type OutgoingFinding,
   type OutgoingStep,
+  type OutgoingWithdrawal,
   type OutgoingWork,
   type OutgoingWorkPhoto,
 } from "./outgoing";
@@ -84,10 +85,11 @@ async function receiveOne(item: OutgoingWork, user: SignedInUser): Promise<WorkF
   return db().transaction(async (tx) => {
     const place = await placeOf(tx, item.runId);
     if (!place) return refused(item.submission, "This procedure is gone.");
+    if (item.kind === "withdrawal") return withdraw(tx, place, item, by, user);
     if (await isTaken(tx, item)) return { submission: item.submission, fate: "saved" };
     if (place.closed) return refused(item.submission, place.closed);
     return item.kind === "finding"
-      ? receiveFinding(tx, place.interventionId, item, by.name)
+      ? receiveFinding(tx, place.interventionId, item, by)
       : receiveStep(tx, place, item, by, user);
   });
 }
@@ -186,7 +188,10 @@ async function receiveStep(
     byId: by.id,
     submission,
   });
-  if (item.entry === "done") await register(tx, place, own.step, entries, item, by.name);
+  if (item.entry === "done") {
+    await register(tx, place, own.step, entries, item, by.name);
+    if (own.step.interim && item.values.day) await stopGap(tx, place.interventionId, item.values.day);
+  }
   return { submission, fate: "saved" };
 }
 
@@ -219,11 +224,19 @@ async function register(
       .where(and(eq(temporaryChanges.submission, before.submission), isNull(temporaryChanges.putBackAt)));
 }
 
+/** A step that names the day to look again makes the work a stop-gap; who has the write-up open is told of it. */
+async function stopGap(tx: Queryable, interventionId: string, day: string): Promise<void> {
+  await tx
+    .update(interventions)
+    .set({ interim: true, lookAgainOn: day, version: sql`${interventions.version} + 1` })
+    .where(eq(interventions.id, interventionId));
+}
+
 async function receiveFinding(
   tx: Queryable,
   interventionId: string,
   item: OutgoingFinding,
-  by: string,
+  by: { id: string; name: string },
 ): Promise<WorkFate> {
   const { submission } = item;
   const [wrong] = Object.entries(findingProblems(item.finding, item.values));
@@ -234,9 +247,37 @@ async function receiveFinding(
     kind: item.finding,
     values: item.values,
     at: new Date(item.at),
-    by,
+    by: by.name,
+    byId: by.id,
     submission,
   });
+  return { submission, fate: "saved" };
+}
+
+/** A finding that was wrong is withdrawn by its writer or an engineer, and stays on record. Twice is once. */
+async function withdraw(
+  tx: Queryable,
+  place: Place,
+  item: OutgoingWithdrawal,
+  by: { id: string; name: string },
+  user: SignedInUser,
+): Promise<WorkFate> {
+  const { submission } = item;
+  const [finding] = await tx
+    .select()
+    .from(workFindings)
+    .where(and(eq(workFindings.id, item.finding), eq(workFindings.interventionId, place.interventionId)));
+  if (!finding) return refused(submission, "There is no such finding.");
+  if (finding.withdrawnAt) return { submission, fate: "saved" };
+  if (place.closed) return refused(submission, place.closed);
+  // who is signed in, not whoever the entry names; a finding of before ids were kept goes by its name
+  const own = finding.byId ? finding.byId === user.id : finding.by === user.name;
+  if (!own && !mayAct(user.role, "engineer"))
+    return refused(submission, `${finding.by} wrote it; an engineer may withdraw it.`);
+  await tx
+    .update(workFindings)
+    .set({ withdrawnAt: new Date(item.at), withdrawnBy: by.name, withdrawnBecause: item.reason.trim() })
+    .where(eq(workFindings.id, finding.id));
   return { submission, fate: "saved" };
 }
 

@@ -15,6 +15,7 @@ import {
   workFindings,
 } from "~/db/schema";
 import { notFound } from "~/platform/guard.server";
+import { acceptedFor } from "./altered.server";
 import { beforeAndAfter } from "./proof.server";
 import { findingsOf, photosOf, runsOf } from "./run.server";
 
@@ -46,7 +47,7 @@ export async function recordPage(id: string) {
     .where(eq(interventions.id, id));
   if (!row) throw notFound("piece of work");
   const { work } = row;
-  const [runs, findings, photos, addenda, compared, serials] = await Promise.all([
+  const [runs, findings, photos, addenda, compared, serials, accepted] = await Promise.all([
     runsOf(id, row.holdsReleased),
     findingsOf(id),
     photosOf(id),
@@ -57,6 +58,7 @@ export async function recordPage(id: string) {
       .orderBy(asc(workAddenda.at)),
     work.doneAt ? beforeAndAfter(work) : [],
     db().select({ id: lives.id, serial: lives.serial }).from(lives).where(eq(lives.componentId, work.componentId)),
+    acceptedFor(id),
   ]);
   const serialOf = (lifeId: string | null) => serials.find((l) => l.id === lifeId)?.serial ?? "";
   return {
@@ -66,6 +68,7 @@ export async function recordPage(id: string) {
     photos,
     addenda: addenda.map((a) => ({ ...a, at: a.at.getTime() })),
     compared,
+    accepted,
     oldSerial: serialOf(work.endedLifeId),
     newSerial: serialOf(work.startedLifeId),
   };

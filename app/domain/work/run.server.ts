@@ -1,5 +1,5 @@
 /** A procedure that is carried out: begun for a piece of work, and as a tablet takes it along. */
-import { and, asc, eq, isNull } from "drizzle-orm";
+import { asc, eq } from "drizzle-orm";
 import { standOfRun, type StepEntry } from "@core";
 import { db, type Queryable } from "~/db/client.server";
 import {
@@ -21,7 +21,7 @@ import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { procedureBy } from "./procedures.server";
-import type { RunState } from "./runState";
+import type { RunFinding, RunState } from "./runState";
 
 /** Begin a procedure for a piece of work. The same form sent twice begins it once. */
 export async function startRun(interventionId: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
@@ -78,8 +78,8 @@ export async function entriesOf(q: Queryable, runId: string): Promise<StepEntry[
   return rows.map((r) => ({ ...r, at: r.at.getTime() }));
 }
 
-/** Findings of a piece of work that stand. */
-export async function findingsOf(interventionId: string) {
+/** Findings of a piece of work, those that were withdrawn too. */
+export async function findingsOf(interventionId: string): Promise<RunFinding[]> {
   const rows = await db()
     .select({
       id: workFindings.id,
@@ -87,11 +87,18 @@ export async function findingsOf(interventionId: string) {
       values: workFindings.values,
       at: workFindings.at,
       by: workFindings.by,
+      withdrawnAt: workFindings.withdrawnAt,
+      withdrawnBy: workFindings.withdrawnBy,
+      withdrawnBecause: workFindings.withdrawnBecause,
     })
     .from(workFindings)
-    .where(and(eq(workFindings.interventionId, interventionId), isNull(workFindings.withdrawnAt)))
+    .where(eq(workFindings.interventionId, interventionId))
     .orderBy(asc(workFindings.at));
-  return rows.map((r) => ({ ...r, at: r.at.getTime() }));
+  return rows.map(({ withdrawnAt, withdrawnBy, withdrawnBecause, ...r }) => ({
+    ...r,
+    at: r.at.getTime(),
+    withdrawn: withdrawnAt ? { by: withdrawnBy ?? "", at: withdrawnAt.getTime(), because: withdrawnBecause } : null,
+  }));
 }
 
 export async function photosOf(interventionId: string) {

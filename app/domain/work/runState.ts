@@ -1,12 +1,17 @@
 /** What a procedure under way looks like on a tablet: as the server last had it. */
 import type { FindingKindId, StepEntry } from "@core";
 
+/** A reason is a few words at least. */
+export const SHORTEST_REASON = 10;
+
 export interface RunFinding {
   id: string;
   kind: FindingKindId;
   values: Record<string, string>;
   at: number;
   by: string;
+  /** It was wrong: who took it back and why. It stays on the record. */
+  withdrawn: { by: string; at: number; because: string } | null;
 }
 
 export interface RunPhoto {

@@ -1,22 +1,14 @@
 /** The record of a piece of work: written up, signed, checked by a second person, added to. Signed is locked. */
-import { and, eq, isNull } from "drizzle-orm";
+import { eq } from "drizzle-orm";
+import { calendarDay, lowerFirst } from "@core";
 import { db, type Queryable } from "~/db/client.server";
-import {
-  circuits,
-  components,
-  interventions,
-  machines,
-  sites,
-  temporaryChanges,
-  workAddenda,
-  workFindings,
-} from "~/db/schema";
+import { circuits, components, interventions, machines, sites, workAddenda } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, formIsOld, type Answer } from "~/domain/answer";
 import { sentBefore } from "~/domain/sent.server";
-import { mayAct } from "~/platform/permissions";
-import { calendarDay, check, isUuid } from "~/platform/validate";
+import { check, isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
+import { alteredAt } from "./altered.server";
 import { writeUpSchema } from "./form";
 import { beforeAndAfter, provenBy } from "./proof.server";
 import { runsOf } from "./run.server";
@@ -34,7 +26,6 @@ async function held(tx: Queryable, id: string): Promise<Work | undefined> {
 async function siteOf(tx: Queryable, componentId: string) {
   const [row] = await tx
     .select({
-      machineId: machines.id,
       holdsReleased: sites.holdsReleased,
       twoSignatures: sites.twoSignatures,
     })
@@ -69,14 +60,7 @@ export async function writeUp(id: string, fields: Record<string, string>, actor:
 /** What still stands against signing, in words; empty: nothing. */
 export async function againstSigning(work: Work): Promise<string[]> {
   const site = await siteOf(db(), work.componentId);
-  const [runs, altered] = await Promise.all([
-    runsOf(work.id, site.holdsReleased),
-    db()
-      .select({ what: temporaryChanges.what })
-      .from(temporaryChanges)
-      .where(and(eq(temporaryChanges.machineId, site.machineId), isNull(temporaryChanges.putBackAt)))
-      .limit(20),
-  ]);
+  const [runs, altered] = await Promise.all([runsOf(work.id, site.holdsReleased), alteredAt(db(), work)]);
   const open = runs.flatMap((r) =>
     r.stand.next === null
       ? []
@@ -87,7 +71,10 @@ export async function againstSigning(work: Work): Promise<string[]> {
   return [
     ...(work.doneAt ? [] : ["The work is not recorded as done"]),
     ...open,
-    ...altered.map((a) => `Still altered on the machine: ${a.what.toLowerCase()}`),
+    ...(work.interim && !work.lookAgainOn ? ["A stop-gap: the day to look again is not named"] : []),
+    ...altered
+      .filter((a) => a.acceptedBy === null)
+      .map((a) => `Still altered on the machine: ${lowerFirst(a.what)}. Put it back, or accept it by name`),
   ];
 }
 
@@ -186,27 +173,6 @@ export async function lookedAgain(id: string, fields: Record<string, string>, ac
       before: { lookAgainOn: work.lookAgainOn },
       after: gone ? {} : { lookAgainOn: until },
     });
-    return { ok: true, id };
-  });
-}
-
-/** A finding that was wrong is withdrawn by its writer or an engineer, and stays on record. */
-export async function withdrawFinding(id: string, findingId: string, actor: Actor): Promise<Answer> {
-  if (!isUuid(findingId)) return formIsOld();
-  return db().transaction(async (tx): Promise<Answer> => {
-    const work = await held(tx, id);
-    if (!work || work.signedAt) return refuse("The record is signed.");
-    const [finding] = await tx
-      .select()
-      .from(workFindings)
-      .where(and(eq(workFindings.id, findingId), eq(workFindings.interventionId, id)));
-    if (!finding) return refuse("There is no such finding.", 404);
-    if (finding.by !== actor.name && !mayAct(actor.role, "engineer"))
-      return refuse(`${finding.by} wrote it; an engineer may withdraw it.`, 403);
-    await tx
-      .update(workFindings)
-      .set({ withdrawnAt: new Date(now()), withdrawnBy: actor.name })
-      .where(and(eq(workFindings.id, findingId), isNull(workFindings.withdrawnAt)));
     return { ok: true, id };
   });
 }

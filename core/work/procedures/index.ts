@@ -2,14 +2,18 @@
 import type { WorkProcedure } from "../types";
 import { actuatorProcedures } from "./actuators";
 import { fluidProcedures } from "./fluid";
+import { loadHoldingProcedures } from "./loadHolding";
 import { pumpProcedures } from "./pumps";
+import { testProcedures } from "./tests";
 import { valveProcedures } from "./valves";
 
 export const workProcedures: readonly WorkProcedure[] = [
   ...pumpProcedures,
   ...valveProcedures,
+  ...loadHoldingProcedures,
   ...actuatorProcedures,
   ...fluidProcedures,
+  ...testProcedures,
 ];
 
 /**
@@ -17,7 +21,8 @@ export const workProcedures: readonly WorkProcedure[] = [
  * @param kind kind of the component
  * @param work what is to be done
  * @param all the procedures to choose from: those that ship, or a plant's own
- * @returns those made for the kind of component, those for this kind of work before the others
+ * @returns those made for the kind of component, those for this kind of work before the others,
+ *   and last what goes beyond most manufacturers' books
  * @example
  * proceduresForWork("gearPump", "replacement", workProcedures)[0].id // "replace-fixed-pump"
  */
@@ -27,5 +32,6 @@ export function proceduresForWork<T extends WorkProcedure>(
   all: readonly T[],
 ): T[] {
   const own = all.filter((p) => (p.kinds as readonly string[]).includes(kind));
-  return [...own.filter((p) => p.fits.includes(work)), ...own.filter((p) => !p.fits.includes(work))];
+  const rank = (p: T) => (p.notRecommended ? 2 : p.fits.includes(work) ? 0 : 1);
+  return own.toSorted((a, b) => rank(a) - rank(b));
 }

@@ -150,8 +150,10 @@ export const valveProcedures: readonly WorkProcedure[] = [
             hold: "the same test proves it",
             ask: { kind: "value", label: "Pressure", quantity: "pressure" },
           }),
-          step("interim", "Marked as an interim repair with a day to look again, and an exercise plan.", {
+          step("interim", "A stop-gap: the day to look again is named, and an exercise plan made.", {
             hold: "a stop-gap that is forgotten is the next failure",
+            ask: { kind: "day", label: "Look again on" },
+            interim: true,
           }),
         ],
       },
@@ -255,70 +257,6 @@ export const valveProcedures: readonly WorkProcedure[] = [
             ask: { kind: "value", label: "Peak", quantity: "pressure" },
           }),
           step("modification", "Recorded as a modification: trends of the circuit split here."),
-        ],
-      },
-    ],
-  },
-  {
-    id: "repair-load-holding",
-    title: "Repair a load-holding valve",
-    purpose:
-      "A load that creeps or comes down after standing, and the valve is proved to be the way. A valve that masks a leak is an interim repair.",
-    kinds: ["loadHoldingValve"],
-    fits: ["repair", "replacement"],
-    cautions: [cautions.load, cautions.energy, cautions.licensed],
-    renew: ["every seal of the cartridge"],
-    phases: [
-      {
-        title: "Before",
-        steps: [
-          step("holding-before", "Holding test: both pressures, margin for this area ratio.", {
-            ask: { kind: "text", label: "Pressures and time" },
-          }),
-        ],
-      },
-      makeSafe(),
-      {
-        title: "Valve",
-        steps: [
-          step("marking", "Marking on the body noted: which variant is it?", {
-            ask: { kind: "text", label: "Marking" },
-            photo: true,
-          }),
-          step("out", "Cartridge out, slowly: what is shut in lets go.", { caution: cautions.injection }),
-          ...lookFirst,
-          smallOut,
-          step("seat", "Seat and poppet looked at; never polished.", {
-            ask: {
-              kind: "choice",
-              label: "Seat",
-              options: [
-                { id: "good", label: "good, debris found and removed" },
-                { id: "renewed", label: "marked: renewed" },
-              ],
-            },
-          }),
-          smallIn,
-          tighten("Cartridge"),
-          step("setting", "Setting by the manufacturer, sealed.", {
-            ask: { kind: "value", label: "Setting", quantity: "pressure" },
-            hold: "a holding valve set below its load opens with it",
-          }),
-        ],
-      },
-      backToWork([
-        step("slow", "Load taken up slowly, props still in place; then lowered by command, no jump.", {
-          caution: cautions.load,
-        }),
-      ]),
-      {
-        title: "Prove it",
-        steps: [
-          step("holding-after", "Holding test again: both pressures, same load and time.", {
-            hold: "the same test proves it",
-            ask: { kind: "text", label: "Pressures and time" },
-          }),
-          step("leak-open", "Where the valve only masks a leak across the piston: that cause stays open with a date."),
         ],
       },
     ],

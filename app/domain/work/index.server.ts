@@ -1,0 +1,2 @@
+/** What other subjects of the domain use of work. */
+export { keepMove } from "./due.server";
