@@ -1,4 +1,4 @@
-"""Six circuits in a steady state, written down independently of the application and solved by SciPy.
+"""Seven circuits in a steady state, written down independently of the application and solved by SciPy.
 
 Run: python3 reference/circuits.py > reference/circuits.py.json   (Debian: python3-scipy)
 Laws as docs/circuit.md states them, without any rounding of corners: an orifice is K*sqrt(dp), a relief valve max(0, .).
@@ -166,6 +166,39 @@ def lowering(set_low=0.0, back=0.0, set_=190.0):
     return {"pump.out": p, "cylinder.A": a, "holding.V": v_, "cylinder.B": b, "cylinder:0": v}
 
 
+def check_valve(k, crack, dp):
+    """An orifice of what exceeds the cracking pressure, behind a seat that clears over 0.05 bar."""
+    over = max(0.0, dp - crack)
+    return k * math.sqrt(over) * clamp(over / 0.05)
+
+
+def loop(stroke=1.0, torque=1000.0, pump_slip=1.0, pump_case=1.0, charge_set=22.0, stuck=0.0, worn=1.0):
+    """Closed loop: a pump of 45 sends the oil round a motor of 500; a charge pump makes up what leaves by cases and flushing."""
+
+    def f(x):
+        c, a, b, n = x
+        charge = 12 * 1450 / 1000 - 0.001 * c
+        make_a, make_b = check_valve(40, 0.5, c - a), check_valve(40, 0.5, c - b)
+        sent = 45 * 1450 / 1000 * stroke - 0.004 * pump_slip * (a - b)
+        case_a, case_b = 0.005 * pump_case * a, 0.005 * pump_case * b
+        across = 0.005 * worn * (a - b)
+        through = 500 * n / 1000
+        open_a = 0.5 * (1 + math.tanh((b - a - 4) / 2))
+        open_b = 0.5 * (1 + math.tanh((a - b - 4) / 2))
+        out_a = (1 - stuck) * open_a * 1.5 * max(0, a - 18)
+        out_b = (1 - stuck) * open_b * 1.5 * max(0, b - 18)
+        return [
+            charge - make_a - make_b - 4 * max(0, c - charge_set),
+            sent + make_a - case_a - through - across - 0.01 * worn * a - out_a,
+            -sent + make_b - case_b + through + across - 0.01 * worn * b - out_b,
+            a - b - torque * 20 * math.pi / 500 - 8 * math.tanh(n / 2) - 0.01 * n,
+        ]
+
+    high = max(150.0, torque * 20 * math.pi / 500 + 25)
+    c, a, b, n = solve(f, [24.0, high, 20.0, 120.0 * stroke])
+    return {"charge.out": c, "motor.A": a, "motor.B": b, "motor:0": n}
+
+
 def main():
     cases = [
         ("fixed", {}, fixed_pump()),
@@ -202,6 +235,13 @@ def main():
         ("lowering", {}, lowering()),
         ("lowering", {"holding": {"setLow": 50}}, lowering(set_low=50)),
         ("lowering", {"holding": {"leakBack": 0.05}}, lowering(back=0.05)),
+        ("loop", {}, loop()),
+        ("loop", {"pump": {"slip": 9}}, loop(pump_slip=10)),
+        ("loop", {"pump": {"caseLeak": 3}}, loop(pump_case=4)),
+        ("loop", {"pump": {"stuckShort": 0.3}}, loop(stroke=0.7)),
+        ("loop", {"relief": {"setLow": 10}}, loop(charge_set=12)),
+        ("loop", {"flushing": {"stuck": 1}}, loop(stuck=1)),
+        ("loop", {"motor": {"worn": 3}}, loop(worn=4)),
     ]
     json.dump(
         {"made by": "scipy " + scipy.__version__, "cases": [{"circuit": c, "faults": f, "values": v} for c, f, v in cases]},

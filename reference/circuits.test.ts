@@ -60,6 +60,27 @@ const circuits: Record<string, { netlist: Netlist; commands?: Record<string, num
     ),
     commands: { valve: 0.6 },
   },
+  loop: {
+    netlist: circuitOf(
+      {
+        tank: ["tank"],
+        charge: ["fixedPump", { displacement: 12, speed: 1450, slip: 0.001, ...noCase }],
+        relief: ["relief", { crack: 22, perBar: 4 }],
+        intoA: ["check", { crack: 0.5, k: 40 }],
+        intoB: ["check", { crack: 0.5, k: 40 }],
+        pump: ["closedLoopPump", { displacement: 45, speed: 1450, slip: 0.004, caseLeak: 0.005 }],
+        motor: ["motor", { displacement: 500, torque: 1000 }],
+        flushing: ["flushing", { set: 18, perBar: 1.5 }],
+      },
+      [
+        "tank.T - charge.in - relief.T - pump.case - motor.case - flushing.T",
+        "charge.out - relief.P - intoA.in - intoB.in",
+        "intoA.out - pump.A - motor.A - flushing.A",
+        "intoB.out - pump.B - motor.B - flushing.B",
+      ],
+    ),
+    commands: { pump: 1 },
+  },
   motor: {
     netlist: circuitOf(
       {
@@ -128,7 +149,7 @@ test.each(cases.map((c) => [`${c.circuit} ${JSON.stringify(c.faults)}`, c] as co
   }
 });
 
-test("six circuits, and each family of faults once", () => {
-  expect(new Set(cases.map((c) => c.circuit)).size).toBe(6);
-  expect(cases.length).toBeGreaterThanOrEqual(30);
+test("seven circuits, and each family of faults once", () => {
+  expect(new Set(cases.map((c) => c.circuit)).size).toBe(7);
+  expect(cases.length).toBeGreaterThanOrEqual(40);
 });
