@@ -64,6 +64,27 @@ test("a mark is dragged to another stop: it is pinned there, and the wish's cost
   await expect(way(page, name).locator("option").first()).toHaveText(given, { timeout: 60_000 });
 });
 
+test("two pieces go together, and a stop whose crew is partly wanted elsewhere: solved again to both", async ({
+  page,
+}) => {
+  await open(page);
+  const [one, other] = ["Ro-ro ramp, lift cylinder, starboard", "Outer gate north, pump A"] as const;
+  await way(page, one).selectOption({ label: `With: ${other}` });
+  await expect(row(page, one)).toContainText(`Goes together with ${other}`);
+  const given = (name: string) => way(page, name).locator("option").first().textContent();
+  await expect(page.getByText(solvedText)).toBeVisible({ timeout: 60_000 });
+  expect(await given(one)).toBe(await given(other));
+  await row(page, other).getByRole("button", { name: "Plan it for itself" }).click();
+  await expect(row(page, one)).not.toContainText("Goes together");
+  const crew = page.getByLabel(/^fitter hours of Spring stop/);
+  const had = await crew.inputValue();
+  await crew.fill("0");
+  await expect(page.getByText(/What is pinned and wished costs/)).toBeVisible({ timeout: 60_000 });
+  await accessible(page);
+  await page.getByRole("button", { name: "Take wishes back" }).click();
+  await expect(crew).toHaveValue(had);
+});
+
 test("a stop that cannot be used is told, with what can be done; nothing is lost by it", async ({ page }) => {
   await open(page);
   const gate = way(page, "Outer gate north, pump A");

@@ -141,6 +141,18 @@ test("from hold point to proof on a tablet without a network, the tab closed in 
   await page.getByLabel(/Band to/).fill("20");
   await page.getByRole("button", { name: "Keep the finding" }).click();
   await expect(page.getByText(/4\.9 times what the widest permitted gap does/)).toBeVisible();
+  // one that was wrong is taken back, with why; it stays on the record, struck out
+  await page.getByRole("button", { name: "Suction felt" }).click();
+  await page.getByLabel("Where", { exact: true }).fill("bore 3");
+  await page.getByLabel("When drawn apart").selectOption({ label: "weak" });
+  await page.getByRole("button", { name: "Keep the finding" }).click();
+  const felt = page.getByRole("listitem").filter({ hasText: "bore 3" });
+  await felt.getByRole("button", { name: "Withdraw it" }).click();
+  await felt.getByRole("button", { name: "Withdraw it" }).click();
+  await expect(felt.getByText("Say why in a few words.")).toBeVisible();
+  await felt.getByLabel(/What was wrong with it/).fill("felt at the wrong bore");
+  await felt.getByRole("button", { name: "Withdraw it" }).click();
+  await expect(felt.getByText(/Withdrawn by .*felt at the wrong bore/)).toBeVisible();
   await page.locator("input[type=file]").setInputFiles("docs/screenshots/plan.png");
   const picture = page.getByAltText("The photograph just taken");
   await picture.click({ position: { x: 60, y: 60 } });
@@ -250,6 +262,8 @@ test("done, proven by the reading that condemned it, signed, locked, added to", 
   await page.getByRole("link", { name: "The record" }).click();
   await expect(page.getByText("A drip at the case union on the first day")).toBeVisible();
   await expect(page.getByText(/slipper: 34 µm/)).toBeVisible();
+  await expect(page.locator("s").filter({ hasText: "bore 3" })).toBeVisible();
+  await expect(page.getByText(/Withdrawn by T. Wren.*felt at the wrong bore/)).toBeVisible();
   await expect(page.getByAltText("Slipper, worn")).toBeVisible();
   await accessible(page);
   const json = await page.request.get(`${workPath}/record.json`);

@@ -17,12 +17,19 @@ export interface BoardRow {
   reason: string;
   /** Stops that it must not take. */
   forbidden: readonly string[];
+  /** Pieces that it goes together with, by what they are called. */
+  goesWith: readonly string[];
+  /** Other pieces that it could go with: those of its own machine first. */
+  companions: readonly { id: string; label: string }[];
   /** Where it can be put: id and label. */
   ways: { id: string; label: string; at: number }[];
 }
 
 /** Before the id of a way that a piece is kept away from, or let go to again. */
 export const NOT_AT = "not:";
+/** Before the id of a piece that it goes together with; and alone again. */
+export const WITH = "with:";
+export const APART = "apart";
 const HEIGHT = 34;
 const TOP = 30;
 
@@ -243,10 +250,28 @@ export function Board({
                         </option>
                       ))}
                   </optgroup>
+                  {row.companions.length > 0 ? (
+                    <optgroup label="Do it together with">
+                      {row.companions.map((c) => (
+                        <option key={c.id} value={`${WITH}${c.id}`}>
+                          With: {c.label}
+                        </option>
+                      ))}
+                    </optgroup>
+                  ) : null}
                 </select>
               </span>
               <p className="mt-0.5 text-ink-2 md:col-span-3">
                 {row.reason}
+                {row.goesWith.length > 0 ? (
+                  <>
+                    {" "}
+                    Goes together with {row.goesWith.join(", ")}.
+                    <button type="button" className="way ml-3" onClick={() => onMove(facts.id, APART)}>
+                      Plan it for itself
+                    </button>
+                  </>
+                ) : null}
                 {row.forbidden.map((id) => (
                   <button
                     key={id}

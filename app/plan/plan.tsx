@@ -46,6 +46,8 @@ type Loaded = NonNullable<Route.ComponentProps["loaderData"]["loaded"]> & { mayE
 
 /** Pieces on the page at first, and more at a time. */
 const ROWS = 50;
+/** Pieces offered to go together with, at most. */
+const COMPANIONS = 12;
 const ZOOMS = [1, 3, 6, 12, 24, 36];
 
 export default function Plan({ loaderData: { loaded, mayEdit }, actionData }: Route.ComponentProps) {
@@ -93,6 +95,7 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
   const unstated = Object.values(plan.pieces).filter((p) => p.needsPart && p.leadTimeDays === null && !p.orderedOn);
   const ahead = asked.stops.filter((s) => !wishes.without.includes(s.id));
   const lineOf = new Map(solved?.lines.map((l) => [l.piece, l]));
+  const called = (id: string) => `${plan.pieces[id]!.machine}, ${lowerFirst(plan.pieces[id]!.component)}`;
   const rows = asked.pieces.flatMap((piece): BoardRow[] => {
     const facts = plan.pieces[piece.id]!;
     const line = lineOf.get(piece.id) ?? null;
@@ -113,6 +116,12 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
       { id: "wait", label: again ? `wait, read again by ${dayText(again, here)}` : "wait", at: Infinity },
     ];
     const reason = line ? reasonOf(line, piece, writer) : "";
+    const group = wishes.together.find((g) => g.includes(piece.id)) ?? [piece.id];
+    const others = asked.pieces.filter((p) => !group.includes(p.id));
+    const near = [
+      ...others.filter((p) => p.machine === piece.machine),
+      ...others.filter((p) => p.machine !== piece.machine),
+    ];
     return [
       {
         facts,
@@ -120,6 +129,8 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
         pinned: wishes.pinned[piece.id] !== undefined,
         forbidden: wishes.forbidden[piece.id] ?? [],
         reason,
+        goesWith: group.filter((id) => id !== piece.id && plan.pieces[id]).map(called),
+        companions: near.slice(0, COMPANIONS).map((p) => ({ id: p.id, label: called(p.id) })),
         ways,
       },
     ];

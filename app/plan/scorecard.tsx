@@ -105,7 +105,7 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
           </p>
           {page.notBefore.lives > 0 ? (
             <p className="mb-4 max-w-3xl">
-              Where no trend was proved, only the earliest date was told, for {page.notBefore.lives} lives:{" "}
+              Where no trend was proved, only the earliest date was given, for {page.notBefore.lives} lives:{" "}
               {page.notBefore.before} crossed before it ({percent(page.notBefore.before / page.notBefore.lives)}; each
               date by itself may be wrong one time in twenty).
             </p>
@@ -121,7 +121,7 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
           ) : null}
           {all.covered ? null : (
             <p className="mb-4 max-w-3xl text-ink-2">
-              How often forecasts held is told once three lives have crossed; until then only what came is listed.
+              How often forecasts held is shown once three lives have crossed; until then only what came is listed.
             </p>
           )}
           <div className="overflow-x-auto">

@@ -1,8 +1,12 @@
 import { Link } from "react-router";
-import type { Wishes } from "@core";
+import { hoursOf, tradeIds, trades, type CrewHours, type Wishes } from "@core";
 import type { SitePlan } from "~/domain/plan/pieces.server";
+import { fieldClass } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
+
+const MOST_HOURS = 9999;
+const clamped = (text: string) => Math.min(MOST_HOURS, Math.max(0, Number(text) || 0));
 
 /** Planned stops with what the plan puts into them; each can be left out. */
 export function Stops({
@@ -19,8 +23,15 @@ export function Stops({
   set: (change: Partial<Wishes>) => void;
 }) {
   const site = useSite();
+  const asked = plan.problem.stops;
+  /** What a stop has anyway is no wish. */
+  const setCrew = (stop: string, planned: CrewHours, crew: CrewHours) => {
+    const { [stop]: _, ...others } = wishes.crewAt;
+    const same = tradeIds.every((t) => planned[t] === crew[t]);
+    set({ crewAt: same ? others : { ...others, [stop]: crew } });
+  };
   return (
-    <Section title="Planned stops">
+    <Section title="Planned stops" aside="hours that part of a crew is wanted for elsewhere: take them off here">
       {plan.stops.length === 0 ? (
         <p className="py-2 text-ink-2">
           No stop is planned: every piece would need one of its own.{" "}
@@ -35,7 +46,9 @@ export function Stops({
           {plan.stops.map((s) => {
             const own = lines.filter((l) => l.option.id === s.id);
             const hours = own.reduce((sum, l) => sum + plan.pieces[l.piece]!.hours, 0);
-            const has = s.crewHours + s.electricianHours + (wishes.moreCrew.mechanical ?? 0);
+            const planned = asked.find((a) => a.id === s.id)?.crew ?? {};
+            const crew = wishes.crewAt[s.id] ?? planned;
+            const has = hoursOf(crew) + hoursOf(wishes.moreCrew);
             const left = wishes.without.includes(s.id);
             return (
               <li key={s.id} className="ruled flex flex-wrap items-center justify-between gap-x-3 py-1.5 text-sm">
@@ -45,6 +58,22 @@ export function Stops({
                 <span className={hours > has ? "font-medium text-ochre" : "text-ink-2"}>
                   {own.length} piece{own.length === 1 ? "" : "s"}, {hours} of {has} crew hours
                 </span>
+                {tradeIds
+                  .filter((t) => planned[t] !== undefined)
+                  .map((t) => (
+                    <label key={t} className="flex items-center gap-1.5">
+                      <span className="text-ink-2">{trades[t]} hours</span>
+                      <input
+                        type="number"
+                        min={0}
+                        max={MOST_HOURS}
+                        className={`${fieldClass} w-20`}
+                        aria-label={`${trades[t]} hours of ${s.name} for this plan`}
+                        value={crew[t] ?? 0}
+                        onChange={(e) => setCrew(s.id, planned, { ...crew, [t]: clamped(e.target.value) })}
+                      />
+                    </label>
+                  ))}
                 <label className="flex items-center gap-1.5">
                   <input
                     type="checkbox"

@@ -1,6 +1,7 @@
 import { Form, Link } from "react-router";
 import type { Route } from "./+types/report";
 import { lowerFirst, dayStart, moneyText, readingStates } from "@core";
+import type { ReportChart } from "~/domain/report/charts.server";
 import { report, reportAsked, type Report, type ReportPoint } from "~/domain/report/report.server";
 import { interventionLabels } from "~/domain/work/form";
 import type { InterventionKind } from "~/domain/work/form";
@@ -11,6 +12,7 @@ import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, momentText, useShow, useSite } from "~/ui/site";
 import { Spark } from "~/ui/spark";
 import { stateTone } from "~/ui/state";
+import { PointChart } from "./pointChart";
 import { Verdict } from "~/ui/verdict";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -25,7 +27,7 @@ const percent = (share: number) => `${Math.round(share * 100)}\u00a0%`;
 
 export default function ReportPage({ loaderData }: Route.ComponentProps) {
   return (
-    <InZone timeZone={loaderData.site.timeZone}>
+    <InZone timeZone={loaderData.site.timeZone} years>
       <Sheet r={loaderData} />
     </InZone>
   );
@@ -39,7 +41,7 @@ function Sheet({ r }: { r: Report }) {
     from: r.from,
     to: r.to,
   }).toString();
-  const attention = r.points.filter((p) => p.state === "alarm" || p.state === "alert" || p.state === "drifting");
+  const attention = r.points.filter((p) => ["alarm", "alert", "drifting"].includes(p.state));
   const crossed = r.points.filter((p) => p.crossedAt !== null);
   const counts = Object.entries(r.states)
     .filter(([, n]) => n > 0)
@@ -113,13 +115,16 @@ function Sheet({ r }: { r: Report }) {
           {crossed.length === 0 ? <li className="py-0.5">No point crossed its limit.</li> : null}
         </ul>
       </Section>
-      <Section title="Points that need attention">
+      <Section
+        title="Points that need attention"
+        aside={Object.keys(r.charts).length > 0 ? "dots: readings; band: P10 to P90; dashed: P50" : undefined}
+      >
         {attention.length === 0 ? (
           <p className="py-2 text-ink-2">None: every point is steady, or not known well enough yet.</p>
         ) : (
           <ul>
             {attention.map((p) => (
-              <PointLine key={p.pointId} p={p} />
+              <PointLine key={p.pointId} p={p} chart={r.charts[p.pointId]} />
             ))}
           </ul>
         )}
@@ -207,7 +212,7 @@ function Sheet({ r }: { r: Report }) {
 
 const nameOf = (p: ReportPoint) => `${p.machine}, ${lowerFirst(p.component)}: ${lowerFirst(p.point)}`;
 
-function PointLine({ p }: { p: ReportPoint }) {
+function PointLine({ p, chart }: { p: ReportPoint; chart: ReportChart | undefined }) {
   return (
     <li className="ruled grid break-inside-avoid gap-x-4 py-2 sm:grid-cols-[minmax(0,1fr)_170px] print:grid-cols-[minmax(0,1fr)_170px]">
       <span className="min-w-0 [overflow-wrap:anywhere]">
@@ -221,12 +226,17 @@ function PointLine({ p }: { p: ReportPoint }) {
       </span>
       <span className="sm:text-right">
         <MarginRule margin={p.margin} state={p.state} />
-        {p.trend ? (
+        {p.trend && !chart ? (
           <span className="block">
             <Spark {...p.trend} state={p.state} />
           </span>
         ) : null}
       </span>
+      {chart ? (
+        <span className="sm:col-span-2 print:col-span-2">
+          <PointChart chart={chart} quantity={p.quantity} unit={p.unit} state={p.state} />
+        </span>
+      ) : null}
     </li>
   );
 }

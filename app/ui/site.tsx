@@ -10,6 +10,8 @@ export interface SiteContext {
   now: number;
   /** The reader's preferred units. */
   units: UnitPreference;
+  /** Every day with its year: on pages that are printed and kept. */
+  years?: boolean;
 }
 
 const Site = createContext<SiteContext>({ timeZone: "UTC", now: 0, units: {} });
@@ -17,9 +19,13 @@ export const SiteProvider = Site.Provider;
 export const useSite = () => use(Site);
 
 /** Dates within are those of the site where the machine stands, whatever site the reader sits at. */
-export function InZone({ timeZone, children }: { timeZone: string; children: ReactNode }) {
+export function InZone({
+  timeZone,
+  years = false,
+  children,
+}: Pick<SiteContext, "timeZone" | "years"> & { children: ReactNode }) {
   const site = useSite();
-  const value = useMemo(() => ({ ...site, timeZone }), [site, timeZone]);
+  const value = useMemo(() => ({ ...site, timeZone, years }), [site, timeZone, years]);
   return <SiteProvider value={value}>{children}</SiteProvider>;
 }
 
@@ -42,10 +48,10 @@ export function useShow(): (value: number, id: QuantityId, options?: { unit?: st
 const HALF_YEAR = 200 * 86_400_000;
 
 /** A day as people say it: "12 Jan", with the year when it is not near; it never breaks at the end of a line. */
-export function dayText(ms: number, { timeZone, now }: SiteContext): string {
+export function dayText(ms: number, { timeZone, now, years = false }: SiteContext): string {
   const date = new TZDate(ms, timeZone);
   const day = `${date.getDate()}\u00a0${shortMonth(date)}`;
-  return Math.abs(ms - now) > HALF_YEAR ? `${day}\u00a0${date.getFullYear()}` : day;
+  return years || Math.abs(ms - now) > HALF_YEAR ? `${day}\u00a0${date.getFullYear()}` : day;
 }
 
 /** Figures keep their unit beside them at the end of a line: "74 %", "0.3 % a month". */

@@ -14,6 +14,8 @@ describe("dates as people say them", () => {
   test("near ones without, far ones with the year", () => {
     expect(dayText(Date.UTC(2027, 0, 18), site)).toBe("18\u00a0Jan");
     expect(dayText(Date.UTC(2027, 8, 21), site)).toBe("21\u00a0Sep\u00a02027");
+    // what is printed and kept always has the year
+    expect(dayText(Date.UTC(2027, 0, 18), { ...site, years: true })).toBe("18\u00a0Jan\u00a02027");
     expect(dayText(Date.UTC(2021, 7, 6), site)).toBe("6\u00a0Aug\u00a02021");
   });
   test("in the time zone of the site", () => {

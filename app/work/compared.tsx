@@ -66,7 +66,7 @@ export function Compared({ rows, condemned }: { rows: readonly BeforeAfter[]; co
                     </span>
                   </>
                 ) : (
-                  <span className="text-ink-2">not told yet</span>
+                  <span className="text-ink-2">not known yet</span>
                 )}
               </td>
               <td className="text-sm text-ink-2">

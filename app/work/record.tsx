@@ -17,7 +17,7 @@ export const loader = guard("viewer", async ({ params }) => ({ record: await rec
 
 export default function Record(props: Route.ComponentProps) {
   return (
-    <InZone timeZone={props.loaderData.record.timeZone}>
+    <InZone timeZone={props.loaderData.record.timeZone} years>
       <RecordPage record={props.loaderData.record} />
     </InZone>
   );

@@ -201,7 +201,7 @@ describe("before beside after", () => {
   test("not read since", () => {
     const html = render(<Compared rows={[row({ after: null, proof: null })]} condemned="p" />);
     expect(html).toContain("not measured");
-    expect(html).toContain("not told yet");
+    expect(html).toContain("not known yet");
   });
   test.each([
     ["p", "text-ochre"],

@@ -1,5 +1,5 @@
 /** Pieces that go together become one block, so that everything behind has one choice a block to make. */
-import { hoursOf, optionsOf, standsAt, stopsOf } from "./options";
+import { crewAt, hoursOf, optionsOf, standsAt, stopsOf } from "./options";
 import { tradeIds, type CrewHours, type PlanOption, type PlanProblem, type PlanTrouble, type Trade } from "./types";
 
 export interface BlockOption {
@@ -86,7 +86,7 @@ function troublesOf(problem: PlanProblem): PlanTrouble[] {
   const found: PlanTrouble[] = [];
   const ahead = stopsOf(problem);
   for (const stop of ahead)
-    if (hoursOf(stop.crew) + hoursOf(problem.wishes.moreCrew) <= 0)
+    if (hoursOf(crewAt(problem, stop)) + hoursOf(problem.wishes.moreCrew) <= 0)
       found.push({ piece: null, text: `${stop.name} has no crew.`, offers: ["give it crew hours", "leave it out"] });
   for (const p of problem.pieces) {
     const stands = ahead.filter((s) => standsAt(s, p.machine));
@@ -188,7 +188,7 @@ export function prepare(problem: PlanProblem, all = false): Prepared {
     ...b,
     options: all ? b.options : worth(b, problem, (o) => o.cost + alone(b, o)),
   }));
-  const crewOf = new Map(stopsOf(problem).map((s) => [s.id, s.crew]));
+  const crewOf = new Map(stopsOf(problem).map((s) => [s.id, crewAt(problem, s)]));
   const shared: Shared = { openings: [], crews: [] };
   const places = new Map<string, number>();
   const placeOf = (list: number[], key: string, value: number) => {

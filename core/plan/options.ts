@@ -6,6 +6,10 @@ const DAY = 86_400_000;
 /** A machine's own stop is tried at steps of so many days. */
 const OWN_STEP = 14;
 
+/** The hours that a stop has for this plan: its own, or those that a wish leaves it. */
+export const crewAt = ({ wishes }: Pick<PlanProblem, "wishes">, stop: PlanStop): CrewHours =>
+  wishes.crewAt[stop.id] ?? stop.crew;
+
 /** Hours of all trades together. */
 export const hoursOf = (hours: CrewHours): number => tradeIds.reduce((sum, t) => sum + (hours[t] ?? 0), 0);
 

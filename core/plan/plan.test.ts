@@ -110,15 +110,21 @@ const anyProblem = fc
     pieces: fc.tuple(anyPiece("p"), anyPiece("q"), anyPiece("r")),
     stops: fc.array(fc.record({ days, crew: fc.integer({ min: 0, max: 30 }), all: fc.boolean() }), { maxLength: 3 }),
     together: fc.boolean(),
+    taken: fc.option(fc.integer({ min: 0, max: 10 })),
     caution: fc.constantFrom(0, 0, 0.4),
   })
-  .map(({ pieces, stops, together, caution }) =>
+  .map(({ pieces, stops, together, taken, caution }) =>
     problem({
       pieces,
       stops: stops.map((s, i) =>
         stop(`s${i}`, s.days, { crew: { mechanical: s.crew }, machines: s.all ? null : ["m"] }),
       ),
-      wishes: { ...noWishes, together: together ? [["p", "q"]] : [], caution },
+      wishes: {
+        ...noWishes,
+        together: together ? [["p", "q"]] : [],
+        crewAt: taken === null ? {} : { s0: { mechanical: taken } },
+        caution,
+      },
     }),
   );
 
@@ -278,6 +284,16 @@ describe("what cannot be done is told, with what can", () => {
     expect(texts(p).join(" ")).toMatch(text);
     expect(prepare(p).troubles.every((t) => t.offers.length > 0)).toBe(true);
     expect(solved(p).lines).toHaveLength(1);
+  });
+  test("a crew that is partly wanted elsewhere: the hours over it are paid, or the work goes to another stop", () => {
+    const wishes = { ...noWishes, pinned: { p: "b" } };
+    const whole = solved(problem({ wishes })).step.objective;
+    const split = solved(problem({ wishes: { ...wishes, crewAt: { b: { mechanical: 2 } } } })).step.objective;
+    const { hours } = piece("p");
+    const { overHour } = problem().costs;
+    expect(split - whole).toBeCloseTo((hours.mechanical! - 2) * overHour, 6);
+    const none = texts(problem({ wishes: { ...noWishes, crewAt: { b: { mechanical: 0 } } } }));
+    expect(none.join(" ")).toMatch(/has no crew/);
   });
   test("pieces that go together in a circle are one; pinned apart, that is told", () => {
     const pieces = [piece("p"), piece("q", { machine: "n" }), piece("r")];

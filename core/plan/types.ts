@@ -71,11 +71,21 @@ export interface Wishes {
   without: readonly string[];
   /** Hours more at every stop. */
   moreCrew: CrewHours;
+  /** By stop: the hours that it has for this plan, where part of its crew is wanted elsewhere. */
+  crewAt: Readonly<Record<string, CrewHours>>;
   /** Weight of the worst tenth of what may come, 0 (expected cost alone) to 1. */
   caution: number;
 }
 
-export const noWishes: Wishes = { pinned: {}, forbidden: {}, together: [], without: [], moreCrew: {}, caution: 0 };
+export const noWishes: Wishes = {
+  pinned: {},
+  forbidden: {},
+  together: [],
+  without: [],
+  moreCrew: {},
+  crewAt: {},
+  caution: 0,
+};
 
 export interface PlanProblem {
   now: number;

@@ -228,7 +228,7 @@ export function findingSays(kind: FindingKindId, values: Readonly<Record<string,
     case "seal": {
       const bad = values.condition !== "good" || values.orientation === "wrong way round";
       return says(
-        `Seal at ${values.where}: ${values.condition}, orientation ${values.orientation}`,
+        `${values.where}: ${values.condition}, orientation ${values.orientation}`,
         bad,
         values.orientation === "wrong way round"
           ? "It was fitted wrongly: note it with the last work on this part."

@@ -10,6 +10,7 @@ export {
   issuedRow,
   markDiagnosisStale,
   markStale,
+  isCurrent,
   partsOf,
   stopsBySite,
   type AssessmentParts,

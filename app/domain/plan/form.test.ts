@@ -8,6 +8,7 @@ const wishes = {
   together: [["p", "q"]],
   without: ["s3"],
   moreCrew: { mechanical: 8, electrical: 0 },
+  crewAt: { s1: { mechanical: 0, electrical: 6 }, s2: { mechanical: 12 } },
   caution: 0.5,
 };
 
@@ -22,6 +23,7 @@ test("what is no wish is left out", () => {
     forbidden: [],
     without: [null, "s"],
     moreCrew: { mechanical: -4 },
+    crewAt: { s1: { mechanical: "8" }, s2: 4, s3: { mechanical: -8 } },
     caution: 7,
   };
   expect(wishesFrom(JSON.stringify(odd))).toEqual({
@@ -29,6 +31,7 @@ test("what is no wish is left out", () => {
     forbidden: {},
     without: ["s"],
     moreCrew: { mechanical: 0, electrical: 0 },
+    crewAt: { s3: { mechanical: 0 } },
     caution: 0.9,
   });
   expect(choiceFrom('{"p":{"toString":1}}')).toEqual({});

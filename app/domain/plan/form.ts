@@ -1,6 +1,6 @@
 /** What a plan's page sends: wishes and choices as JSON, costs as fields. Nothing in it is believed before it is checked. */
 import { number, object, string } from "yup";
-import { noWishes, type Wishes } from "@core";
+import { noWishes, tradeIds, type Wishes } from "@core";
 
 const MOST = 2000;
 const short = (v: unknown): v is string => typeof v === "string" && v.length > 0 && v.length <= 80;
@@ -35,6 +35,14 @@ export function wishesFrom(text: string): Wishes {
     together: listOf(sent.together).map((group) => listOf(group).filter(short)),
     without: listOf(sent.without).filter(short),
     moreCrew: { mechanical: hours(crew.mechanical), electrical: hours(crew.electrical) },
+    crewAt: Object.fromEntries(
+      entriesOf(sent.crewAt).flatMap(([stop, left]) => {
+        const own = Object.fromEntries(entriesOf(left));
+        // none left is a wish too, and a trade that is not told apart stays so
+        const trades = tradeIds.filter((t) => typeof own[t] === "number");
+        return trades.length > 0 ? [[stop, Object.fromEntries(trades.map((t) => [t, hours(own[t])]))]] : [];
+      }),
+    ),
     caution: Math.min(0.9, Math.max(0, caution)),
   };
 }

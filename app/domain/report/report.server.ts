@@ -17,6 +17,7 @@ import { costsOf, keptPlans, planSites, scorecardPage } from "~/domain/plan/inde
 import { notFound } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
+import { chartsOf } from "./charts.server";
 
 const DAY = 86_400_000;
 /** A report covers the last quarter unless another period is asked for. */
@@ -25,6 +26,11 @@ const USUAL = 91 * DAY;
 const ON_PAGE = 300;
 const IN_FILE = 5000;
 const MOST_WORK = 100;
+/** Points drawn over time, the worst first. */
+const CHARTS = 24;
+
+/** States in which the report writes of a point at length. */
+const needsAttention = (state: ConditionState) => state === "alarm" || state === "alert" || state === "drifting";
 
 export interface ReportAsked {
   site: string | null;
@@ -185,7 +191,9 @@ export async function report(asked: ReportAsked, { whole = false } = {}) {
     machine ? null : scorecardPage(),
   ]);
   const [plan] = kept;
+  const drawn = points.filter((p) => needsAttention(p.state)).slice(0, CHARTS);
   return {
+    charts: await chartsOf(drawn.map((p) => p.pointId)),
     site,
     sites: all,
     machine: machine ? { id: machine.id, name: machine.name, tag: machine.tag } : null,
