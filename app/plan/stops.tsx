@@ -31,7 +31,7 @@ export function Stops({
     set({ crewAt: same ? others : { ...others, [stop]: crew } });
   };
   return (
-    <Section title="Planned stops" aside="hours that part of a crew is wanted for elsewhere: take them off here">
+    <Section title="Planned stops">
       {plan.stops.length === 0 ? (
         <p className="py-2 text-ink-2">
           No stop is planned: every piece would need one of its own.{" "}
@@ -62,7 +62,7 @@ export function Stops({
                   .filter((t) => planned[t] !== undefined)
                   .map((t) => (
                     <label key={t} className="flex items-center gap-1.5">
-                      <span className="text-ink-2">{trades[t]} hours</span>
+                      <span className="whitespace-nowrap text-ink-2">{trades[t]} hours</span>
                       <input
                         type="number"
                         min={0}
@@ -94,6 +94,11 @@ export function Stops({
           })}
         </ul>
       )}
+      {plan.stops.length > 0 ? (
+        <p className="py-1.5 text-xs text-ink-2">
+          Where part of a crew is wanted elsewhere, write what is left for this plan.
+        </p>
+      ) : null}
     </Section>
   );
 }

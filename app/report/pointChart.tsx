@@ -8,7 +8,9 @@ import { stateTone } from "~/ui/state";
 
 const WIDTH = 640;
 const HEIGHT = 150;
-const [LEFT, RIGHT, TOP, BOTTOM] = [4, 150, 10, 20] as const;
+const [LEFT, RIGHT, TOP, BOTTOM] = [6, 150, 10, 20] as const;
+/** Half of a label below: nearer to the edge than this it would be cut. */
+const HALF_LABEL = 26;
 const MONTH = 30.4375 * 86_400_000;
 /** A forecast is drawn as far ahead at most. */
 const AHEAD = 18 * MONTH;
@@ -95,9 +97,11 @@ export function PointChart({ chart, quantity, unit, state }: Props) {
       {monthsBetween(from, to, site.timeZone).map((d) => (
         <g key={d.getTime()}>
           <path d={`M${x(d.getTime())} ${TOP}V${HEIGHT - BOTTOM}`} stroke="var(--line)" />
-          <text x={x(d.getTime())} y={HEIGHT - 6} textAnchor="middle" fill="var(--ink-2)">
-            {shortMonth(d)} {d.getFullYear()}
-          </text>
+          {x(d.getTime()) < HALF_LABEL ? null : (
+            <text x={x(d.getTime())} y={HEIGHT - 6} textAnchor="middle" fill="var(--ink-2)">
+              {shortMonth(d)} {d.getFullYear()}
+            </text>
+          )}
         </g>
       ))}
       {band.length > 2 ? <path d={`M${band.join("L")}Z`} fill="currentColor" opacity="0.16" /> : null}

@@ -39,9 +39,6 @@ export const partsOf = (alias: SQL) => sql<AssessmentParts | null>`case when ${a
     'expectation', ${alias}.detail -> 'expectation', 'lastAt', ${alias}.detail -> 'lastAt', 'margin', ${alias}.detail -> 'margin') end`;
 export const currentParts = partsOf(sql`${assessments}`);
 
-/** Has a stored assessment the shape that this version reads? */
-export const isCurrent = (alias: SQL) => sql`${alias}.shape = ${ASSESSMENT_SHAPE}`;
-
 /** The stored assessment where it has the shape that this version reads, else null. */
 export const currentDetail = sql<AssessmentDetail | null>`case when ${assessments.shape} = ${ASSESSMENT_SHAPE} then ${assessments.detail} end`;
 

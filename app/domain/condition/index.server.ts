@@ -10,7 +10,6 @@ export {
   issuedRow,
   markDiagnosisStale,
   markStale,
-  isCurrent,
   partsOf,
   stopsBySite,
   type AssessmentParts,
