@@ -1,14 +1,18 @@
 /** Work carried out at one machine of the harbour: hold points, two people, findings, proof, signatures, what falls due. */
 import { and, eq, isNull } from "drizzle-orm";
 import sharp from "sharp";
-import { stepsOf } from "@core";
+import { stepsOf, symptoms } from "@core";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { users } from "~/db/peopleTables";
 import {
+  assessments,
   campaignParts,
+  campaigns,
+  circuitDiagnoses,
   circuitDiagrams,
   components,
   interventions,
+  isolations,
   lives,
   machines,
   points,
@@ -17,9 +21,12 @@ import {
   temporaryChanges,
   workEntries,
   workRuns,
+  type DiagnosisDetail,
 } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
 import { diagramOf } from "~/domain/circuits/index.server";
+import { caseOf, enterResult, openIsolation } from "~/domain/isolation/index.server";
+import { openDebris } from "~/domain/oil/debris.server";
 import { beginCampaign, campaignPage, closeCampaign, settlePart } from "~/domain/work/campaigns.server";
 import { bookWork, finishWork } from "~/domain/work/commands.server";
 import { dueWork, noteMove } from "~/domain/work/due.server";
@@ -164,6 +171,44 @@ test("a procedure is begun once however often it is sent; the likeliest for a pu
   const [first] = await proceduresFor("axialPistonPump", "replacement", pump.machineId);
   expect(first!.id).toBe("replace-compensated-pump");
   expect((await interventionPage(work)).work.condemnedBy.length).toBeGreaterThan(0);
+});
+
+test("work knows what condemned the part: the verdict, and the isolation, debris event, bulletin or fault it comes from", async () => {
+  const symptom = { circuitId: pump.circuitId, symptom: "slow", submission: uuid() };
+  const opened = await openIsolation(symptom, engineer);
+  if (!opened.ok) throw new Error("not opened");
+  const [isolation] = await db().select().from(isolations).where(eq(isolations.id, opened.id));
+  const [first] = caseOf(isolation!).tests;
+  const [result] = Object.entries(first!.about.results);
+  await enterResult(opened.id, { test: first!.id, result: result![0], submission: uuid() }, engineer);
+  const found = { what: "Bronze flakes on the case filter", at: "2026-11-23 08:00", submission: uuid() };
+  const event = await openDebris(pump.circuitId, found, engineer, zone);
+  if (!event.ok) throw new Error(JSON.stringify(event.problems));
+  const [bulletin] = await db().select({ id: campaigns.id, name: campaigns.bulletin }).from(campaigns);
+  const told = async (origin: string, originId: string) => {
+    const { condemnedBy } = (await interventionPage(await book({ origin, originId }))).work;
+    return condemnedBy.map((p) => ("text" in p ? p.text : "")).join("");
+  };
+  const { verdict } = (await db().select().from(assessments).where(eq(assessments.pointId, pump.pointId)))[0]!;
+  const bare = verdict.map((p) => ("text" in p ? p.text : "")).join("");
+  expect(bare.length).toBeGreaterThan(10);
+  expect(await told("", "")).toBe(bare);
+  const isolated = await told("isolation", opened.id);
+  expect(isolated).toContain(`${bare} Isolated: ${symptoms.slow.label}; `);
+  expect(isolated.toLowerCase()).toContain(result![1].toLowerCase());
+  expect(await told("debris", event.id)).toBe(`${bare} Debris: ${found.what}.`);
+  expect(await told("campaign", bulletin!.id)).toContain(`Bulletin ${bulletin!.name}`);
+  const named = [{ text: "Pump A: worn, leaks to the case", explains: [pump.pointId] }];
+  const detail = { named, since: {} } as unknown as DiagnosisDetail;
+  await db()
+    .insert(circuitDiagnoses)
+    .values({ circuitId: pump.circuitId, detail })
+    .onConflictDoUpdate({ target: circuitDiagnoses.circuitId, set: { detail } });
+  expect(await told("fault", pump.circuitId)).toBe(
+    `${bare} Named by the readings of the circuit: Pump A: worn, leaks to the case.`,
+  );
+  // a record that is gone takes nothing from the booking
+  expect(await told("debris", uuid())).toBe(bare);
 });
 
 test("a hold point bars what follows, is not skipped by a technician, nor by one who claims to be the engineer", async () => {

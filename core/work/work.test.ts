@@ -66,6 +66,16 @@ describe("the procedures that ship", () => {
   test.each(each)("%s: what a stop-gap hangs on names its day", (_id, procedure) => {
     for (const s of stepsOf(procedure)) if (s.interim) expect(s.ask?.kind).toBe("day");
   });
+  test.each([
+    ["cylinder", "repair", "renew-seals-cylinder"],
+    ["loadHoldingValve", "repair", "repair-load-holding"],
+    ["axialPistonPump", "replacement", "replace-compensated-pump"],
+    ["proportionalValve", "replacement", "replace-proportional-valve"],
+    ["filter", "replacement", "change-element"],
+    ["accumulator", "repair", "recharge-accumulator"],
+  ] as const)("for a %s, %s: %s is offered first", (kind, work, first) => {
+    expect(proceduresForWork(kind, work, workProcedures)[0]!.id).toBe(first);
+  });
   test("what goes beyond most manufacturers' books is never offered first", () => {
     for (const kind of Object.keys(componentKinds))
       for (const work of ["replacement", "repair", "inspection"] as const) {

@@ -28,7 +28,7 @@ const WAITING = 4;
 const asked = (text: string) => (text.endsWith("?") ? text : `${text}:`);
 
 /** "Oil level and foam: too low". */
-function resultText(own: IsolationCase, at: string, result: string): string {
+export function resultText(own: IsolationCase, at: string, result: string): string {
   const test = own.tests.find((t) => t.id === at);
   const words = test && test.about.results[result];
   return test && words ? `${asked(test.text)} ${lowerFirst(words)}` : at;

@@ -5,7 +5,7 @@ import { audit, type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
 import { dayOf } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
-import { assessments, circuits, components, interventions, lives, machines, points, sites, stops } from "~/db/schema";
+import { circuits, components, interventions, lives, machines, points, sites, stops } from "~/db/schema";
 import { assessPoints, markStale } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/guard.server";
@@ -16,6 +16,7 @@ import { mayAct } from "~/platform/permissions";
 import { acceptByName, alteredAt } from "./altered.server";
 import { bookingSchema, doneSchema } from "./form";
 import { renewLife, splitTrends } from "./lives.server";
+import { condemning } from "./origin.server";
 import { errorText } from "~/runtime/errors";
 
 export type WorkSaved = Answer;
@@ -72,14 +73,13 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
           },
           409,
         );
-      const [said] = isUuid(v.pointId)
-        ? await tx.select({ verdict: assessments.verdict }).from(assessments).where(eq(assessments.pointId, v.pointId))
-        : [];
+      const pointId = isUuid(v.pointId) ? v.pointId : null;
+      const condemnedBy = await condemning(tx, { pointId, origin: v.origin, originId: v.originId });
       const [row] = await tx
         .insert(interventions)
         .values({
           componentId: v.componentId,
-          pointId: isUuid(v.pointId) ? v.pointId : null,
+          pointId,
           kind: v.kind,
           stopId: v.stopId || null,
           crewHours: v.crewHours,
@@ -88,7 +88,7 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
           interim: v.interim === "on",
           origin: v.origin,
           originId: v.originId,
-          condemnedBy: said?.verdict ?? [],
+          condemnedBy,
           bookedBy: actor.name,
           submission: v.submission,
         })

@@ -8,10 +8,11 @@ import { testProcedures } from "./tests";
 import { valveProcedures } from "./valves";
 
 export const workProcedures: readonly WorkProcedure[] = [
+  // made for one kind of part before those for many: of what fits equally the first is offered first
   ...pumpProcedures,
-  ...valveProcedures,
   ...loadHoldingProcedures,
   ...actuatorProcedures,
+  ...valveProcedures,
   ...fluidProcedures,
   ...testProcedures,
 ];
