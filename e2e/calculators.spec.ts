@@ -4,9 +4,6 @@ import { accessible, query, signIn } from "./support";
 
 test.describe.configure({ mode: "serial" });
 
-// the other tests read bar and litres
-test.afterAll(() => query("update users set units = '{}'"));
-
 test("a calculation answers as it is typed, shows its working, and its address holds the inputs", async ({ page }) => {
   await signIn(page, "viewer");
   await page.goto("/calculators");
@@ -86,4 +83,10 @@ test("a person's units are everywhere: shown, and taken when none is typed", asy
   await expect(page.getByText(/It passes/)).toContainText("gal/min");
   await page.goto("/");
   await expect(page.getByText(/at 50\s°C, 3046\spsi/).first()).toBeVisible();
+  // and as the points are set again: the other tests read bar and litres
+  await page.goto("/account");
+  for (const name of ["Pressure", "Flow"]) await page.getByLabel(name, { exact: true }).selectOption("");
+  await page.getByRole("button", { name: "Use these units" }).click();
+  await page.goto("/");
+  await expect(page.getByText(/at 50\s°C, 210\sbar/).first()).toBeVisible();
 });

@@ -20,7 +20,7 @@ import {
   sites,
   testRecords,
 } from "~/db/schema";
-import { users } from "~/db/peopleTables";
+import { sessions, users } from "~/db/peopleTables";
 import { addRecord, editRecord } from "./assets/commands.server";
 import { recordMeterChange, withdrawMeterChange } from "./assets/hourMeter.server";
 import { fleetList, machinePage } from "./assets/queries.server";
@@ -826,6 +826,12 @@ describe("sign-in", () => {
     const user = await userOf(new Request("http://quay/", { headers: { Cookie: good.cookie.split(";")[0]! } }));
     expect(user).toMatchObject({ name: "K. Ferrin", role: "viewer" });
     expect(await userOf(new Request("http://quay/", { headers: { Cookie: "juncteral=forged" } }))).toBeUndefined();
+    await db()
+      .update(sessions)
+      .set({ expiresAt: new Date(Date.now() - 60_000) })
+      .where(eq(sessions.userId, user!.id));
+    const later = new Request("http://quay/", { headers: { Cookie: good.cookie.split(";")[0]! } });
+    expect(await userOf(later)).toBeUndefined();
     const wrong = await signIn("ferrin", "x", "10.0.0.1", false);
     expect(wrong).toEqual(await signIn("nobody", "x", "10.0.0.2", false));
     for (let i = 0; i < 8; i++) await signIn("ferrin", "x", "10.0.0.3", false);
