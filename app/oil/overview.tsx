@@ -97,7 +97,7 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
           ) : (
             <ul>
               {page.elements.map((e) => (
-                <li key={e.circuitId + e.name} className="ruled py-1.5">
+                <li key={e.circuitId + e.name} className="ruled py-1.5 [overflow-wrap:anywhere]">
                   <Link to={`/oil/${e.circuitId}`} className="hover:underline">
                     {e.machine}
                   </Link>{" "}
@@ -117,10 +117,15 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
             <ul>
               {page.due.map((d) => (
                 <li key={d.circuitId} className="ruled flex justify-between gap-2 py-1.5">
-                  <Link to={mayLog ? `/oil/${d.circuitId}/sample` : `/oil/${d.circuitId}`} className="hover:underline">
+                  <Link
+                    to={mayLog ? `/oil/${d.circuitId}/sample` : `/oil/${d.circuitId}`}
+                    className="min-w-0 [overflow-wrap:anywhere] hover:underline"
+                  >
                     {d.machine}
                   </Link>
-                  <span className="text-sm text-ink-2">{d.lastAt === null ? "never" : dayText(d.lastAt, site)}</span>
+                  <span className="shrink-0 text-sm text-ink-2">
+                    {d.lastAt === null ? "never" : dayText(d.lastAt, site)}
+                  </span>
                 </li>
               ))}
             </ul>

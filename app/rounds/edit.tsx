@@ -144,7 +144,7 @@ export default function EditRound({ loaderData: { round, choices }, actionData }
                   <li key={c.id} className="ruled">
                     <button
                       type="button"
-                      className="min-h-9 w-full py-1 text-left hover:bg-sheet max-lg:min-h-11"
+                      className="min-h-9 w-full py-1 text-left [overflow-wrap:anywhere] hover:bg-sheet max-lg:min-h-11"
                       onClick={() => setOrder((o) => [...o, c.id])}
                     >
                       <span className="text-ink-2">{c.machine}, </span>

@@ -29,7 +29,7 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
   return (
     <div className="print:text-black">
       <header className="mb-3 flex flex-wrap items-baseline justify-between gap-3 lg:pr-72 print:pr-0">
-        <h1>{round.name}</h1>
+        <h1 className="min-w-0 [overflow-wrap:anywhere]">{round.name}</h1>
         <span className="flex gap-4 print:hidden">
           <Link to={`/rounds/${round.id}`} className="way">
             Back
@@ -73,7 +73,7 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
         <tbody>
           {points.map((p) => (
             <tr key={p.id} className="break-inside-avoid">
-              <td>
+              <td className="[overflow-wrap:anywhere]">
                 {p.machine}, {p.component}: {p.name}
                 <span className="block text-xs text-ink-2">{p.conditions}</span>
               </td>

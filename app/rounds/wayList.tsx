@@ -106,7 +106,7 @@ function WayRow({ point, onLeave }: { point: WayPoint; onLeave(): void }) {
           <path d="M3 5h10M3 8h10M3 11h10" />
         </svg>
       </button>
-      <span className="min-w-0 flex-1">
+      <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
         <span className="text-ink-2">{point.machine}, </span>
         {point.label}
       </span>

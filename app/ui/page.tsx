@@ -55,7 +55,7 @@ export function Section({
   return (
     <section className={`mb-7 ${className}`}>
       <div className="ruled flex items-baseline justify-between gap-3 pb-1.5">
-        <h2>{title}</h2>
+        <h2 className="min-w-0 [overflow-wrap:anywhere]">{title}</h2>
         {aside ? <div className="text-right text-sm text-ink-2">{aside}</div> : null}
       </div>
       {children}
