@@ -1,13 +1,17 @@
 /** The plan of one machine of the harbour: its pieces, kept and booked plans, parts, costs, calendar and scorecard. */
 import ICAL from "ical.js";
 import loadHighs, { type Highs } from "highs";
-import { and, eq, isNull } from "drizzle-orm";
+import { and, count, eq, isNull } from "drizzle-orm";
 import { linesOf, solvePlan } from "@core";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { users } from "~/db/peopleTables";
-import { calendarFeeds, components, forecastsIssued, interventions, plans, stops } from "~/db/schema";
+import { calendarFeeds, components, forecastsIssued, interventions, machines, plans, points, stops } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
 import { actorNamed } from "~/domain/access/testActor";
+import { openDecisions } from "~/domain/overview/decisions.server";
+import { find } from "~/domain/overview/shell.server";
+import { horizon, needs, stateCounts, type Decision } from "~/domain/overview/today.server";
+import { alternativesOf } from "~/domain/plan/alternatives.server";
 import { calendarText, feedsOf, makeFeed, opensFeed, revokeFeed } from "~/domain/plan/calendar.server";
 import { bookPlan } from "~/domain/plan/bookPlan.server";
 import { dropPlan, keepPlan, keptPlans, setCosts } from "~/domain/plan/kept.server";
@@ -15,6 +19,7 @@ import { livesPage } from "~/domain/plan/lives.server";
 import { ordersCsv, ordersOf } from "~/domain/plan/orders.server";
 import { costsOf, planSites, sitePlan } from "~/domain/plan/pieces.server";
 import { scorecardPage } from "~/domain/plan/scorecard.server";
+import { report, type ReportAsked } from "~/domain/report/report.server";
 import { bookingContext } from "~/domain/work/queries.server";
 import { closeQueue } from "~/platform/jobs.server";
 import { loadDemo } from "./load.server";
@@ -246,4 +251,124 @@ test("lives by kind: no fit is claimed from lives that have not come to their li
   expect(pumps.lives).toBeGreaterThan(1);
   expect(pumps.fit).toBeNull();
   expect(pumps.none).not.toBe("");
+});
+
+describe("the report", () => {
+  const asked = (change: Partial<ReportAsked> = {}): ReportAsked => ({
+    site: site.id,
+    machine: null,
+    from: null,
+    to: null,
+    ...change,
+  });
+  test("of the site: every point once by its state, faults with what to do, the plan that was kept last", async () => {
+    const r = await report(asked());
+    expect(r.to).toBe("2026-11-24");
+    expect(r.from).toBe("2026-08-26");
+    expect(Object.values(r.states).reduce((sum, n) => sum + n, 0)).toBe(r.points.length);
+    const urgent = r.points.filter((p) => ["alarm", "alert", "drifting"].includes(p.state));
+    // the worst first: none that needs attention comes after one that needs none
+    expect(r.points.slice(0, urgent.length)).toEqual(urgent);
+    expect(r.faults.map((f) => f.machine)).toContain("Outer gate north");
+    for (const f of r.faults) expect(f.act.length).toBeGreaterThan(10);
+    expect(r.score).not.toBeNull();
+  });
+  test("draws what needs attention: readings in order, the newest among them, what is forecast only where it is proved", async () => {
+    const r = await report(asked());
+    expect(Object.keys(r.charts).length).toBeGreaterThan(0);
+    for (const [id, chart] of Object.entries(r.charts)) {
+      const point = r.points.find((p) => p.pointId === id)!;
+      expect(chart.readings.map((x) => x.at)).toEqual(chart.readings.map((x) => x.at).toSorted((a, b) => a - b));
+      expect(chart.readings.at(-1)!.at).toBe(point.lastAt);
+      expect(chart.readings.length).toBeLessThanOrEqual(90);
+      if (chart.ahead.length > 0) expect(chart.ahead[0]!.at).toBeGreaterThanOrEqual(chart.readings.at(-1)!.at);
+    }
+    const gate = r.points.find((p) => p.quantity === "caseDrainFlow" && p.component === "Pump A")!;
+    const drawn = r.charts[gate.pointId]!;
+    expect(drawn.limits?.upper).toBeGreaterThan(drawn.asNew!);
+    expect(drawn.ahead.length).toBeGreaterThan(3);
+    // at the reference condition: nearer to a line than what was read
+    const scatter = (values: number[]) => Math.max(...values.slice(1).map((v, i) => Math.abs(v - values[i]!)));
+    expect(scatter(drawn.readings.filter((x) => !x.odd).map((x) => x.value))).toBeLessThan(drawn.limits!.upper!);
+  });
+  test("of one machine: its points alone, no plan and no scorecard of the site", async () => {
+    const [machine] = await db()
+      .select({ id: machines.id })
+      .from(machines)
+      .where(eq(machines.name, "Outer gate north"));
+    const r = await report(asked({ site: null, machine: machine!.id }));
+    expect(r.machine?.name).toBe("Outer gate north");
+    expect(new Set(r.points.map((p) => p.machine))).toEqual(new Set(["Outer gate north"]));
+    expect([r.plan, r.score]).toEqual([null, null]);
+  });
+  test.each([
+    ["2026-11-01", "2026-10-01", "2026-07-03", "2026-10-01"],
+    ["2026-02-31", null, "2026-08-26", "2026-11-24"],
+    ["2026-11-01", "2026-11-01", "2026-11-01", "2026-11-01"],
+  ])("a period from %s to %s is %s to %s", async (from, to, first, last) => {
+    const r = await report(asked({ from, to }));
+    expect([r.from, r.to]).toEqual([first, last]);
+  });
+  test("counts the readings of its period alone", async () => {
+    const [year, day] = await Promise.all([
+      report(asked({ from: "2025-11-25", to: "2026-11-24" })),
+      report(asked({ from: "2026-11-24", to: "2026-11-24" })),
+    ]);
+    const read = (r: typeof year) => r.points.reduce((sum, p) => sum + p.readings, 0);
+    expect(read(year)).toBeGreaterThan(100);
+    expect(read(day)).toBeLessThan(read(year) / 20);
+  });
+  test("of a machine that is not there, or a site", async () => {
+    await expect(report(asked({ machine: crypto.randomUUID() }))).rejects.toMatchObject({ init: { status: 404 } });
+    await expect(report(asked({ machine: "none" }))).rejects.toMatchObject({ init: { status: 404 } });
+  });
+});
+
+describe("alternatives of one component", () => {
+  test("the cheapest first; each later one leaves more risk; waiting takes no hours", async () => {
+    const { componentId } = await pumpA();
+    const found = (await alternativesOf(componentId))!;
+    const costs = found.ways.map((w) => w.cost);
+    expect(costs).toEqual(costs.toSorted((a, b) => a - b));
+    const byTime = found.ways.filter((w) => !w.interim).toSorted((a, b) => a.at - b.at);
+    byTime.slice(1).forEach((w, i) => expect(w.crossed).toBeGreaterThanOrEqual(byTime[i]!.crossed - 1e-9));
+    expect(found.ways.find((w) => w.id === "wait")?.hours ?? 0).toBe(0);
+    for (const w of found.ways) expect(w.fails).toBeLessThanOrEqual(w.crossed + 1e-9);
+  });
+  test("of a component that nothing asks work for there is nothing to price; of none, 404", async () => {
+    const plan = await sitePlan(site);
+    const busy = new Set(Object.values(plan.pieces).map((p) => p.componentId));
+    const idle = (await db().select({ id: components.id }).from(components)).find((c) => !busy.has(c.id))!;
+    expect(await alternativesOf(idle.id)).toBeNull();
+    await expect(alternativesOf(crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
+  });
+});
+
+describe("Today", () => {
+  test("the worn pump is one fault, its points fold under it, and no point is listed twice", async () => {
+    const all = await needs();
+    const faults = all.flatMap((n) => (n.kind === "fault" ? [n.fault] : []));
+    const points = all.flatMap((n) => (n.kind === "point" ? [n.point.pointId] : []));
+    expect(faults.some((f) => f.machine === "Outer gate north")).toBe(true);
+    const folded = faults.flatMap((f) => f.points.map((p) => p.pointId));
+    expect(new Set([...points, ...folded]).size).toBe(points.length + folded.length);
+    // what only drifts can wait, and what is booked is decided
+    const presses = (p: Decision) => (p.asksAgain || p.state === "alarm" || p.state === "alert") && !p.booking;
+    const open = all.filter((n) => (n.kind === "fault" ? n.fault.points : [n.point]).some(presses));
+    expect(await openDecisions()).toBe(open.length);
+  });
+  test("states add up to the points in use; the horizon has no line beyond its year", async () => {
+    const states = await stateCounts();
+    const [row] = await db().select({ n: count() }).from(points).where(isNull(points.retiredAt));
+    expect(Object.values(states).reduce((sum, n) => sum + n, 0)).toBe(row!.n);
+    const year = Date.UTC(2027, 10, 25);
+    for (const line of await horizon()) expect(line.p10 ?? 0).toBeLessThan(year);
+  });
+  test("found by a few letters: the machine first, then what belongs to it; nonsense finds nothing", async () => {
+    const found = await find("outer gate no");
+    expect(found[0]).toMatchObject({ kind: "machine", label: "Outer gate north" });
+    expect(await find("zzqqxx")).toEqual([]);
+    expect((await find("pump a", "component")).every((f) => f.kind === "component")).toBe(true);
+    expect(await find("%_\\")).toEqual([]);
+  });
 });
