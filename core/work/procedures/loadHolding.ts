@@ -32,6 +32,18 @@ const lettersOnBody = step("marking", "Marking on the body noted: which variant 
 const holding = (id: string, text: string, hold?: string): WorkStep =>
   step(id, text, { ask: { kind: "text", label: "Pressures and time" }, ...(hold && { hold }) });
 
+const setTo = (text: string): WorkStep =>
+  step("setting", text, {
+    ask: { kind: "value", label: "Setting", quantity: "pressure" },
+    hold: "a holding valve set below its load opens with it",
+  });
+
+const provedAgain = holding(
+  "holding-after",
+  "Holding test again: both pressures, same load and time.",
+  "the same test proves it",
+);
+
 const takenUpSlowly = step("slow", "Load taken up slowly, props still in place; then lowered by command, no jump.", {
   caution: cautions.load,
 });
@@ -71,23 +83,13 @@ export const loadHoldingProcedures: readonly WorkProcedure[] = [
           }),
           smallIn,
           tighten("Cartridge"),
-          step("setting", "Setting by the manufacturer, sealed.", {
-            ask: { kind: "value", label: "Setting", quantity: "pressure" },
-            hold: "a holding valve set below its load opens with it",
-          }),
+          setTo("Setting by the manufacturer, sealed."),
         ],
       },
       backToWork([takenUpSlowly]),
       {
         title: "Prove it",
-        steps: [
-          holding(
-            "holding-after",
-            "Holding test again: both pressures, same load and time.",
-            "the same test proves it",
-          ),
-          leakOpen,
-        ],
+        steps: [provedAgain, leakOpen],
       },
     ],
   },
@@ -122,10 +124,7 @@ export const loadHoldingProcedures: readonly WorkProcedure[] = [
           }),
           ...linesOn,
           tighten("Valve and lines"),
-          step("setting", "Setting by the manufacturer, sealed: above what this load makes.", {
-            ask: { kind: "value", label: "Setting", quantity: "pressure" },
-            hold: "a holding valve set below its load opens with it",
-          }),
+          setTo("Setting by the manufacturer, sealed: above what this load makes."),
           marks,
         ],
       },
@@ -133,11 +132,7 @@ export const loadHoldingProcedures: readonly WorkProcedure[] = [
       {
         title: "Prove it",
         steps: [
-          holding(
-            "holding-after",
-            "Holding test again: both pressures, same load and time.",
-            "the same test proves it",
-          ),
+          provedAgain,
           step("modification", "Recorded as a modification, with the new marking; trends split here.", {
             ask: { kind: "text", label: "New marking" },
           }),
