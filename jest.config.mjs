@@ -1,6 +1,8 @@
 /** Unit, property and reference tests. Browser tests are Playwright's, in e2e/. */
 export default {
   testEnvironment: "node",
+  // Jest keeps one core for its own screen: of two that is half of the time, 16 minutes
+  maxWorkers: "100%",
   // patient, for a busy machine
   testTimeout: 120_000,
   roots: ["<rootDir>/core", "<rootDir>/app", "<rootDir>/demo", "<rootDir>/reference", "<rootDir>/scripts"],
