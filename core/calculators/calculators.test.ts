@@ -134,6 +134,57 @@ describe("check values", () => {
   });
 });
 
+/** Worked out apart from the application, from the formula that stands beside each: fields go where they belong. */
+describe("worked out by hand", () => {
+  test.each([
+    // 28 cm³ at 1800 r/min; 45 of 50.4 L/min
+    ["pump-flow", { displacement: "28", speed: "1800", flow: "45" }, "Q_t", 50.4],
+    ["pump-flow", { displacement: "28", speed: "1800", flow: "45" }, "Q/Q_t", 45 / 50.4],
+    // 2.5³, and 10 µm times the cube root of five
+    ["clearance-growth", { before: "10", after: "25", factor: "5" }, "Q/Q_0", 15.625],
+    ["clearance-growth", { before: "10", after: "25", factor: "5" }, "last good c", 17.09976],
+    // 0.8 = 40 k + 6.3246 t and 2.0 = 160 k + 12.6491 t
+    ["leak-kind", { p1: "40", q1: "0.8", p2: "160", q2: "2" }, "k, L/(min·bar)", 0.005],
+    ["leak-kind", { p1: "40", q1: "0.8", p2: "160", q2: "2" }, "t, L/(min·√bar)", 0.0948683],
+    // 3.9·(210/205)·(21/26), and the squares of 2 %, 1 %, 4 %, 0.24 % and 2.14 %
+    ["correct-leakage", {}, "Q_ref", 3.226829],
+    ["correct-leakage", {}, "u/Q", 0.0506157],
+    // 250 L at 40 L/min through β 75, 2000 a minute coming in
+    ["clean-up", { volume: "250", flow: "40", beta: "75", ingress: "2000" }, "time constant V/(Q·η)", 0.1055743],
+    ["clean-up", { volume: "250", flow: "40", beta: "75", ingress: "2000" }, "settles at R/(Q·η)", 50.67568],
+    // 1.8 bar at 70 L/min and 35 °C, to 80 L/min and 50 °C of VG 46
+    ["filter-drop", { drop: "1.8", flow: "70", temperature: "35", referenceFlow: "80" }, "Δp_ref", 1.0564894],
+    // through 80 ppm at 10 °C and 420 ppm at 70 °C
+    ["water", { t1: "10", s1: "80", t2: "70", s2: "420", temperature: "40" }, "S here", 198.45659],
+    ["viscosity-pressure", { mu: "30", pressure: "150", alpha: "0.0025" }, "factor", 0.8338953],
+    ["viscosity", { kv40: "32", kv100: "5.4", temperature: "70" }, "ν", 11.1861739],
+    // 150 bar and 8 L/min are 2 kW
+    ["leak-heat", { pressure: "150", flow: "8" }, "P", 2],
+    // π/4·100²·700 mm³ at 30 L/min
+    ["stroke-time", { bore: "100", stroke: "700", flow: "30" }, "time at full flow", 10.9955743],
+    // 12/13 000·(2.5 − 0.1·8)
+    ["pressure-decay", { volume: "12", fall: "2.5", drift: "-0.1", modulus: "13000", thermal: "8" }, "Q", 0.00156923],
+    ["vacuum-bench", { read: "14 inHg", open: "4 inHg", blocked: "24 inHg" }, "index", 0.5],
+    [
+      "throttling",
+      { pressure: "150", density: "860", heat: "1950", expansion: "0.00068", temperature: "45" },
+      "ΔT",
+      7.0094633,
+    ],
+    // 20 L lost at 11.5 ppm and 20 L of new oil with 1 ppm in 200 L: 14 + 230/200 − 20/200
+    ["wear-metal", {}, "at 1000 h, ppm", 15.05],
+  ] as const)("%s: %j gives %s = %d", (id, typed, label, value) => {
+    expect(rowOf(run(id, { ...typed }), label) / value).toBeCloseTo(1, 5);
+  });
+  test("limits of an EWMA narrow with its weight: √(λ/(2 − λ))", () => {
+    const half = (lambda: string) => {
+      const outcome = run("ewma", { lambda });
+      return (rowOf(outcome, "upper") - rowOf(outcome, "lower")) / 2;
+    };
+    expect(half("0.3") / half("0.2")).toBeCloseTo(Math.sqrt(0.3 / 1.7) / Math.sqrt(0.2 / 1.8), 9);
+  });
+});
+
 describe("answers in words", () => {
   test("relief under the working control", () =>
     expect(text(run("settings-ladder", { relief: "200" }))).toMatch(/relief valve opens before.*heat/));
