@@ -216,6 +216,37 @@ test("a whole round without a network, the tab closed and opened again, then sen
   await context.close();
 });
 
+test("a valve that seldom moves is due on the way: moved and noted there, without a network, once", async ({
+  browser,
+}) => {
+  const context = await browser.newContext({ viewport: { width: 820, height: 1180 } });
+  const page = await context.newPage();
+  await signIn(page, "technician");
+  const moves = () => query<{ by: string }>("select by from component_moves where note = 'on a round'");
+  const before = (await moves()).length;
+  const [round] = await query<{ id: string }>("select id from rounds where name = 'Lock, south side and sluices'");
+  await page.goto(`/rounds/${round!.id}/walk`);
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  await page.waitForTimeout(1500);
+  await context.setOffline(true);
+  const moved = page.getByRole("button", { name: /^It was moved/ });
+  for (let i = 0; i < 80 && (await moved.count()) === 0; i++) {
+    const heading = (await page.getByRole("heading", { level: 1 }).textContent())!;
+    await page.getByRole("button", { name: "Skip" }).click();
+    await page.getByRole("button", { name: "Machine stands" }).click();
+    await expect(page.getByRole("heading", { level: 1 })).not.toHaveText(heading);
+  }
+  await expect(page.getByText(/everybody clear, the load held or down/)).toBeVisible();
+  await moved.first().click();
+  await expect(page.getByText("moved", { exact: true })).toBeVisible();
+  await accessible(page);
+  expect(await moves()).toHaveLength(before);
+  await context.setOffline(false);
+  await expect(page.getByText("all sent")).toBeVisible();
+  await expect.poll(async () => (await moves()).length).toBe(before + 1);
+  await context.close();
+});
+
 test("the server is killed in the middle of sending; when it is back everything is there once", async ({ browser }) => {
   const port = 4700 + (process.pid % 90);
   const start = async () => {
