@@ -55,7 +55,7 @@ function Months({ scale, months, stops }: { scale: Scale; months: number; stops:
         return (
           <text key={i} x={scale.x(month.getTime())} dx={3} y={10} fontSize="11" fill="var(--ink-2)">
             {shortMonth(month)}
-            {month.getMonth() === 0 ? ` ${month.getFullYear()}` : ""}
+            {month.getMonth() === 0 ? ` ’${String(month.getFullYear()).slice(2)}` : ""}
           </text>
         );
       })}
