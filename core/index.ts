@@ -268,6 +268,7 @@ export {
   workProcedures,
 } from "./work/index";
 export type {
+  Ask,
   FindingKindId,
   Proof,
   RunStand,

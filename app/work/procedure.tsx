@@ -106,7 +106,8 @@ export default function Procedure({ loaderData, actionData }: Route.ComponentPro
                     defaultValue={text}
                     hint={
                       "# begins a part. ! marks a hold point, its reason after |. What stands in [ ] ties a line to what " +
-                      "it asks for: leave it on lines that you only reword, leave it out on new ones."
+                      "it asks for: leave it on lines that you only reword, leave it out on new ones. A new line may ask " +
+                      "for something itself, at its end: => pressure: At the test port, => text: Serial, => torque."
                     }
                   />
                 </div>

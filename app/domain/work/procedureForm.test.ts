@@ -22,6 +22,39 @@ test("a reworded step keeps what it asks for, a new one asks for nothing", () =>
   expect(steps.at(-1)).toEqual({ id: "own-2", text: "And another" });
 });
 
+test.each([
+  ["torque", { kind: "torque" }],
+  ["lines", { kind: "lines" }],
+  ["text: Serial", { kind: "text", label: "Serial" }],
+  ["text", { kind: "text", label: "What" }],
+  ["count: Clamps", { kind: "count", label: "Clamps" }],
+  ["day: Look again on", { kind: "day", label: "Look again on" }],
+  ["pressure: At port T: cold", { kind: "value", quantity: "pressure", label: "At port T: cold" }],
+  ["Temperature rise", { kind: "value", quantity: "temperatureRise", label: "Temperature rise" }],
+] as const)("a new step may ask: %s", (text, ask) => {
+  const back = read(`${procedureText(base)}\n! Read it there | the siren => ${text}`);
+  if (!back.ok) throw new Error(JSON.stringify(back.problems));
+  const own = stepsOf(back.procedure).at(-1)!;
+  expect(own).toEqual({ id: "own-1", text: "Read it there", hold: "the siren", ask });
+  // kept where the line is kept, gone where the line no longer says it
+  const kept = procedureFrom(back.procedure, { title: base.title, steps: procedureText(back.procedure) });
+  expect(kept).toEqual(back);
+  const without = procedureFrom(back.procedure, {
+    title: base.title,
+    steps: procedureText(back.procedure).replace(/ => [^[]*\[own-1\]/, " [own-1]"),
+  });
+  if (!without.ok) throw new Error("refused");
+  expect(stepsOf(without.procedure).at(-1)!.ask).toBeUndefined();
+});
+
+test("what nobody can write down is told with its line", () => {
+  const lines = procedureText(base).split("\n").length;
+  expect(read(`${procedureText(base)}\nSmell it => smell`)).toMatchObject({
+    ok: false,
+    problems: { steps: expect.stringMatching(new RegExp(`^Line ${lines + 1}: after =>.*torque`)) },
+  });
+});
+
 test("a hold point is not lost by accident", () => {
   const without = procedureText(base)
     .split("\n")
@@ -77,7 +110,19 @@ test("whatever is typed, it is refused in words or it is a whole procedure", () 
   const line = fc.oneof(
     fc.constantFrom(...lines),
     fc.string({ maxLength: 60 }),
-    fc.constantFrom("# ", "! ", "!", "[zero]", "! | [x]", "a|b|c [card]", ""),
+    fc.constantFrom(
+      "# ",
+      "! ",
+      "!",
+      "[zero]",
+      "! | [x]",
+      "a|b|c [card]",
+      "",
+      "Read => pressure: P",
+      "Do => x",
+      "=> text",
+    ),
+    fc.constantFrom("Own step => torque [own-1]", "Own step [own-1]", "Own => day: D [own-2]", "Ask => lines [zero]"),
   );
   fc.assert(
     fc.property(fc.array(line, { maxLength: 60 }), fc.boolean(), (typed, without) => {

@@ -4,17 +4,28 @@
  */
 import { stepsOf, type WorkProcedure, type WorkStep } from "@core";
 import type { Refused } from "~/domain/answer";
+import { askFrom, askText, askWords } from "./stepAsk";
 
 const MOST_STEPS = 120;
 const LONGEST = 300;
 
-/** `# Phase`, then `step text`; `! step text | why` is a hold point; `[id]` at the end ties a line to its step. */
+/** A step that the plant wrote: all of it stands in its line. */
+const isOwn = (id: string) => /^own-\d+$/.test(id);
+
+const written = ({ id, ask }: WorkStep): string => (isOwn(id) && askText(ask) ? ` => ${askText(ask)}` : "");
+
+/**
+ * `# Phase`, then `step text`; `! step text | why` is a hold point; `=> pressure: At the port` what an own step asks for;
+ * `[id]` at the end ties a line to its step.
+ */
 export function procedureText(procedure: WorkProcedure): string {
   return procedure.phases
     .map((phase) =>
       [
         `# ${phase.title}`,
-        ...phase.steps.map((s) => `${s.hold ? "! " : ""}${s.text}${s.hold ? ` | ${s.hold}` : ""} [${s.id}]`),
+        ...phase.steps.map(
+          (s) => `${s.hold ? "! " : ""}${s.text}${s.hold ? ` | ${s.hold}` : ""}${written(s)} [${s.id}]`,
+        ),
       ].join("\n"),
     )
     .join("\n\n");
@@ -23,17 +34,20 @@ export function procedureText(procedure: WorkProcedure): string {
 interface Line {
   text: string;
   hold: string | undefined;
+  /** What it asks for, as written; undefined: nothing is said of it. */
+  ask: string | undefined;
   id: string | undefined;
 }
 
 function lineOf(line: string): Line {
   const tied = /^(.*?)\s*\[([a-z0-9-]{1,40})\]$/.exec(line);
-  const body = tied ? tied[1]! : line;
-  const held = /^!\s*(.*)$/.exec(body);
+  const [body = "", ...asks] = (tied ? tied[1]! : line).split("=>");
+  const held = /^!\s*(.*)$/.exec(body.trim());
   const [text = "", ...why] = (held ? held[1]! : body).split("|");
   return {
     text: text.trim(),
     hold: held ? why.join("|").trim() || "a hold point of this plant" : undefined,
+    ask: asks.length > 0 ? asks.join("=>").trim() : undefined,
     id: tied?.[2],
   };
 }
@@ -57,14 +71,19 @@ export function procedureFrom(base: WorkProcedure, fields: Record<string, string
       phases.push({ title: line.replace(/^#+\s*/, "") || "Steps", steps: [] });
       continue;
     }
-    const { text, hold, id } = lineOf(line);
+    const { text, hold, ask: asked, id } = lineOf(line);
     if (text.length < 3) return wrong({ steps: `${at}say what is done.` });
+    const ask = asked === undefined ? undefined : askFrom(asked);
+    if (asked !== undefined && !ask)
+      return wrong({ steps: `${at}after => stands what is written down: ${askWords}, or another quantity.` });
     const phase = phases.at(-1) ?? phases[phases.push({ title: "Steps", steps: [] }) - 1]!;
     let own = id && known.has(id) && !ids.has(id) ? id : undefined;
     for (let n = 1; !own; n++) if (!ids.has(`own-${n}`) && !known.has(`own-${n}`)) own = `own-${n}`;
     ids.add(own);
-    const { hold: _before, ...rest } = known.get(own) ?? { id: own, text };
-    phase.steps.push({ ...rest, id: own, text, ...(hold !== undefined && { hold }) });
+    const { hold: _before, ask: kept, ...rest } = known.get(own) ?? { id: own, text };
+    // what an own step asks for stands in its line, or it asks for nothing; a step that ships keeps what it asks
+    const asks = ask ?? (isOwn(own) && askText(kept) ? undefined : kept);
+    phase.steps.push({ ...rest, id: own, text, ...(hold !== undefined && { hold }), ...(asks && { ask: asks }) });
   }
   const steps = phases.flatMap((p) => p.steps);
   if (steps.length === 0) return wrong({ steps: "Write at least one step." });
