@@ -21,7 +21,7 @@ async function machineWithPump(): Promise<string> {
   const [row] = await query<{ name: string }>(
     "select m.name from machines m join circuits k on k.machine_id = m.id join components c on " +
       "c.circuit_id = k.id join points p on p.component_id = c.id where c.name = 'Pump' and p.name = " +
-      "any($1) and not exists (select 1 from readings r where r.point_id = p.id and r.taken_at >= '2026-11-24') " +
+      "any($1) and not exists (select 1 from readings r where r.point_id = p.id and r.taken_at >= '2026-11-24T08:55Z') " +
       "group by m.name having count(*) = 4 order by m.name limit 1",
     [POINTS],
   );
