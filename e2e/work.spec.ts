@@ -230,7 +230,6 @@ test("done, proven by the reading that condemned it, signed, locked, added to", 
   await signIn(page);
   await page.goto(workPath);
   const hours = await nextHours(point);
-  await page.getByLabel("Done at").fill("2026-11-24T08:00");
   await page.getByLabel("Running hours").fill(String(hours));
   await page.getByLabel("Serial of the new part").fill("E90210");
   await page.getByRole("button", { name: "Record it as done" }).click();
@@ -255,6 +254,9 @@ test("done, proven by the reading that condemned it, signed, locked, added to", 
   await page.getByLabel("Oil", { exact: true }).fill("50");
   await page.getByLabel("Load").fill("200");
   await page.getByLabel("Hours").fill(String(hours + 1));
+  // the clock of the tests stands still at the minute in which the work was done
+  await page.getByText("Time, state, speed, instrument, note").click();
+  await page.getByLabel("Read at").fill("2026-11-24T09:03");
   await page.getByRole("button", { name: "Save and go to the next point" }).click();
   await expect(page.getByText(/^Saved /)).toBeVisible();
   await page.goto(workPath);
