@@ -1,36 +1,23 @@
 /** What the pieces of the oil's pages say. */
-import { renderToStaticMarkup } from "react-dom/server";
-import { createRoutesStub } from "react-router";
 import type { ReactElement } from "react";
 import type { OilAssessment, OilSample } from "@core";
-import { SiteProvider } from "~/ui/site";
 import { CauseList, FindingList, SuspectList } from "./chain";
 import { FilterSection } from "./filters";
 import { CodeLines, sizeChart } from "./sizes";
+import { rendered, TEST_NOW, wordsOf } from "~/ui/testing";
 
 const DAY = 86_400_000;
-const NOW = Date.UTC(2026, 10, 24, 9);
 
-function render(element: ReactElement): string {
-  const Stub = createRoutesStub([{ path: "/", Component: () => element }]);
-  return renderToStaticMarkup(
-    <SiteProvider value={{ timeZone: "Europe/London", now: NOW, units: {} }}>
-      <Stub initialEntries={["/"]} />
-    </SiteProvider>,
-  ).replace(/<!-- -->/g, "");
-}
-const words = (element: ReactElement) =>
-  render(element)
-    .replace(/<[^>]+>/g, " ")
-    .replace(/\s+/g, " ");
+const render = (element: ReactElement): string => rendered(element).replace(/<!-- -->/g, "");
+const words = (element: ReactElement) => wordsOf(render(element));
 
 describe("the chain", () => {
   test("findings stand with their day, or the two samples between which they came", () => {
     const html = render(
       <FindingList
         findings={[
-          { at: NOW - 20 * DAY, until: null, text: "Element fitted.", tone: "bad" },
-          { at: NOW - 15 * DAY, until: NOW - 5 * DAY, text: "Dirt.", tone: "bad", pointId: "p1" },
+          { at: TEST_NOW - 20 * DAY, until: null, text: "Element fitted.", tone: "bad" },
+          { at: TEST_NOW - 15 * DAY, until: TEST_NOW - 5 * DAY, text: "Dirt.", tone: "bad", pointId: "p1" },
           { at: null, until: null, text: "Blocked.", tone: "doubt" },
         ]}
       />,
@@ -81,7 +68,7 @@ describe("filters", () => {
   const element = {
     componentId: "f",
     name: "Return filter",
-    since: NOW - 100 * DAY,
+    since: TEST_NOW - 100 * DAY,
     element: "EF",
     submission: "s",
     lifeId: "l",
@@ -108,7 +95,7 @@ describe("filters", () => {
         points={[{ componentId: "f", pointId: "p" }]}
         strainers={[]}
         mayLog={mayLog}
-        now={NOW}
+        now={TEST_NOW}
       />,
     );
   test("one that fills has its dates and what is not known; one that lets oil past has no hours left", () => {
@@ -132,7 +119,7 @@ describe("the newest sample", () => {
   const sample: OilSample = {
     id: "s",
     number: "S-1",
-    at: NOW,
+    at: TEST_NOW,
     hours: null,
     place: "port",
     state: "working",

@@ -1,20 +1,8 @@
-import { renderToStaticMarkup } from "react-dom/server";
-import { createRoutesStub } from "react-router";
-import type { ReactElement } from "react";
-import { SiteProvider } from "~/ui/site";
 import { Horizon } from "./horizon";
+import { rendered, TEST_NOW } from "~/ui/testing";
 
 const DAY = 86_400_000;
-const now = Date.UTC(2026, 10, 24, 9);
-
-function render(element: ReactElement): string {
-  const Stub = createRoutesStub([{ path: "/", Component: () => element }]);
-  return renderToStaticMarkup(
-    <SiteProvider value={{ timeZone: "Europe/London", now, units: {} }}>
-      <Stub initialEntries={["/"]} />
-    </SiteProvider>,
-  );
-}
+const now = TEST_NOW;
 
 describe("horizon", () => {
   const line = {
@@ -32,19 +20,21 @@ describe("horizon", () => {
     { id: "far", name: "Far stop", startsOn: "2030-01-01", days: 3 },
   ];
   test("says in words what it draws", () => {
-    const html = render(<Horizon lines={[line]} stops={stops} months={12} />);
+    const html = rendered(<Horizon lines={[line]} stops={stops} months={12} />);
     expect(html).toContain("13\u00a0Jan to 3\u00a0Apr, P50 22\u00a0Feb, booked 18\u00a0Jan");
     expect(html).toContain("18\u00a0Jan</text>");
     expect(html).not.toContain("2030");
   });
   test("a span that runs out of the picture ends at its edge", () => {
-    const html = render(<Horizon lines={[{ ...line, p50: null, p90: null, bookedOn: null }]} stops={[]} months={12} />);
+    const html = rendered(
+      <Horizon lines={[{ ...line, p50: null, p90: null, bookedOn: null }]} stops={[]} months={12} />,
+    );
     expect(html).toContain("beyond the horizon");
     const [, x, width] = /<rect x="([\d.]+)%"[^>]*width="([\d.]+)%" height="7"/.exec(html)!;
     expect(Number(x) + Number(width)).toBeCloseTo(100, 1);
   });
   test("what has been crossed stands at the left edge and is still seen", () => {
-    const html = render(
+    const html = rendered(
       <Horizon
         lines={[{ ...line, p10: now - 200 * DAY, p50: now - 190 * DAY, p90: now - 180 * DAY }]}
         stops={[]}

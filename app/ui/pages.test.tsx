@@ -1,22 +1,8 @@
 /** States of a page that are seldom seen: made here on purpose. */
-import { renderToStaticMarkup } from "react-dom/server";
-import { createRoutesStub } from "react-router";
-import type { ReactElement } from "react";
 import { ErrorPage } from "./errorPage";
 import { CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "./form";
 import { Empty, PageHead, Section } from "./page";
-import { SiteProvider } from "./site";
-
-const now = Date.UTC(2026, 10, 24, 9);
-
-function render(element: ReactElement): string {
-  const Stub = createRoutesStub([{ path: "/", Component: () => element }]);
-  return renderToStaticMarkup(
-    <SiteProvider value={{ timeZone: "Europe/London", now, units: {} }}>
-      <Stub initialEntries={["/"]} />
-    </SiteProvider>,
-  );
-}
+import { rendered } from "./testing";
 
 describe("error pages say what to do next", () => {
   test.each([
@@ -26,7 +12,7 @@ describe("error pages say what to do next", () => {
     [404, undefined, "There is no such page"],
     [500, undefined, "This page could not be made"],
   ])("%d %p", (status, detail, heading) => {
-    const html = render(<ErrorPage status={status} detail={detail} />);
+    const html = rendered(<ErrorPage status={status} detail={detail} />);
     expect(html).toContain(heading);
     expect(html).toContain('href="/"');
   });
@@ -34,7 +20,7 @@ describe("error pages say what to do next", () => {
 
 describe("fields", () => {
   const form = (problems?: Record<string, string>) =>
-    render(
+    rendered(
       <FormProblemsProvider problems={problems}>
         <TextField name="value" label="Value" hint="as typed" defaultValue="3.4 gal/min" />
         <SelectField name="kind" label="Kind" options={[{ value: "a", label: "A" }]} />
@@ -65,7 +51,7 @@ describe("fields", () => {
       </FormProblemsProvider>
     );
     const ids = [
-      ...render(
+      ...rendered(
         <>
           {one}
           {one}
@@ -76,14 +62,14 @@ describe("fields", () => {
     expect(new Set(ids).size).toBe(4);
   });
   test("a notice is heard according to its weight", () => {
-    expect(render(<Notice tone="verm">x</Notice>)).toContain('role="alert"');
-    expect(render(<Notice>x</Notice>)).toContain('role="status"');
-    expect(render(<Notice live={false}>x</Notice>)).toContain('role="note"');
+    expect(rendered(<Notice tone="verm">x</Notice>)).toContain('role="alert"');
+    expect(rendered(<Notice>x</Notice>)).toContain('role="status"');
+    expect(rendered(<Notice live={false}>x</Notice>)).toContain('role="note"');
   });
 });
 
 test("a page has one heading, its way there, and sections", () => {
-  const html = render(
+  const html = rendered(
     <>
       <PageHead crumbs={[{ label: "Fleet", to: "/fleet" }, { label: "Lock" }]} title="All is well">
         24 Nov

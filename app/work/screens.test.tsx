@@ -1,11 +1,7 @@
 /** Screens of work in states that a walk seldom meets: barred, waiting, refused, worse than before, long, empty. */
-import { renderToStaticMarkup } from "react-dom/server";
-import { createRoutesStub } from "react-router";
-import type { ReactElement } from "react";
 import { standOfRun, workProcedures, type StepEntry } from "@core";
 import type { BeforeAfter } from "~/domain/work/proof.server";
 import type { RunFinding } from "~/domain/work/runState";
-import { SiteProvider } from "~/ui/site";
 import { Compared } from "./compared";
 import { PhotoStrip } from "./photo";
 import { RunFindings } from "./runFindings";
@@ -13,18 +9,10 @@ import { RunStep } from "./runStep";
 import { RunTroubles } from "./runTroubles";
 import { TypedFields } from "./typedFields";
 import type { Run } from "./useRun";
+import { rendered, TEST_NOW } from "~/ui/testing";
 
-const now = Date.UTC(2026, 10, 24, 9);
+const now = TEST_NOW;
 const procedure = workProcedures.find((p) => p.id === "replace-compensated-pump")!;
-
-function render(element: ReactElement): string {
-  const Stub = createRoutesStub([{ path: "/", Component: () => element }]);
-  return renderToStaticMarkup(
-    <SiteProvider value={{ timeZone: "Europe/London", now, units: {} }}>
-      <Stub initialEntries={["/"]} />
-    </SiteProvider>,
-  );
-}
 
 const entry = (step: string, change: Partial<StepEntry> = {}): StepEntry => ({
   submission: `of-${step}`,
@@ -56,7 +44,7 @@ function runOf(entries: StepEntry[] = [], change: Partial<Run> = {}, holdsReleas
 function step(id: string, run: Run, { barred = null as string | null, mayPass = false } = {}): string {
   const stand = run.stand.steps.find((s) => s.step.id === id)!;
   const nothing = () => undefined;
-  return render(
+  return rendered(
     <RunStep
       stand={stand}
       run={run}
@@ -122,10 +110,10 @@ describe("entries that the server refused", () => {
     after: "",
     order: 1,
   };
-  test("none: nothing is shown", () => expect(render(<RunTroubles run={runOf()} />)).toBe(""));
+  test("none: nothing is shown", () => expect(rendered(<RunTroubles run={runOf()} />)).toBe(""));
   test("a conflict shows both and offers both", () => {
     const problem = { fate: "conflict" as const, message: "R. Oduya did this in the meantime: 42 N·m." };
-    const html = render(<RunTroubles run={runOf([], { troubles: [{ ...item, problem }] })} />);
+    const html = rendered(<RunTroubles run={runOf([], { troubles: [{ ...item, problem }] })} />);
     expect(html).toContain("1 entry needs you");
     expect(html).toContain("45 N·m, stated 42 N·m, in 3 passes");
     expect(html).toContain("R. Oduya did this");
@@ -135,7 +123,7 @@ describe("entries that the server refused", () => {
   test("a refusal can be sent again or given up; a step that is gone is still told", () => {
     const problem = { fate: "refused" as const, message: "This procedure has no such step." };
     const gone = { ...item, submission: "t", step: "gone", problem };
-    const html = render(<RunTroubles run={runOf([], { troubles: [gone, { ...item, problem }] })} />);
+    const html = rendered(<RunTroubles run={runOf([], { troubles: [gone, { ...item, problem }] })} />);
     expect(html).toContain("2 entries need you");
     expect(html).toContain("Send again");
     expect(html).toContain("Discard");
@@ -152,19 +140,20 @@ describe("findings", () => {
     withdrawn: null,
   };
   const me = { name: "T. Wren", engineer: false };
-  test("none yet", () => expect(render(<RunFindings run={runOf()} units={{}} me={me} />)).toContain("Write one down"));
+  test("none yet", () =>
+    expect(rendered(<RunFindings run={runOf()} units={{}} me={me} />)).toContain("Write one down"));
   test("each says what follows; of a signed record none is added", () => {
     const findings = [wear];
-    const open = render(<RunFindings run={runOf([], { findings })} units={{}} me={me} />);
+    const open = rendered(<RunFindings run={runOf([], { findings })} units={{}} me={me} />);
     expect(open).toContain("replaced as a set");
     expect(open).toContain("Write down another");
-    expect(render(<RunFindings run={runOf([], { findings, closed: "signed" })} units={{}} me={me} />)).not.toContain(
+    expect(rendered(<RunFindings run={runOf([], { findings, closed: "signed" })} units={{}} me={me} />)).not.toContain(
       "Write down",
     );
   });
   test("the writer or an engineer may withdraw one; withdrawn, it stays struck out and advises nothing", () => {
     const shown = (finding: RunFinding, who: typeof me) =>
-      render(<RunFindings run={runOf([], { findings: [finding] })} units={{}} me={who} />);
+      rendered(<RunFindings run={runOf([], { findings: [finding] })} units={{}} me={who} />);
     expect(shown(wear, me)).not.toContain("Withdraw it");
     expect(shown(wear, { ...me, name: wear.by })).toContain("Withdraw it");
     expect(shown(wear, { ...me, engineer: true })).toContain("Withdraw it");
@@ -192,14 +181,14 @@ describe("before beside after", () => {
     ...change,
   });
   test("proven, with the difference, its uncertainty and what was expected", () => {
-    const html = render(<Compared rows={[row({})]} condemned="p" />);
+    const html = rendered(<Compared rows={[row({})]} condemned="p" />);
     expect(html).toContain("proven");
     expect(html).toContain("(10.0 %)");
     expect(html).toMatch(/−5\.1.*±/);
     expect(html).toContain("manufacturer’s value");
   });
   test("not read since", () => {
-    const html = render(<Compared rows={[row({ after: null, proof: null })]} condemned="p" />);
+    const html = rendered(<Compared rows={[row({ after: null, proof: null })]} condemned="p" />);
     expect(html).toContain("not measured");
     expect(html).toContain("not known yet");
   });
@@ -208,7 +197,7 @@ describe("before beside after", () => {
     ["another", "text-ink-2"],
   ])("no change counts where it condemned the part (%s)", (condemned, tone) => {
     const proof = { difference: 0.01, uncertainty: 0.2, better: 0.5, verdict: "no change seen" as const };
-    const html = render(<Compared rows={[row({ proof })]} condemned={condemned} />);
+    const html = rendered(<Compared rows={[row({ proof })]} condemned={condemned} />);
     expect(/<span class="([^"]*)">no change seen/.exec(html)![1]).toContain(tone);
   });
 });
@@ -223,7 +212,7 @@ test("a photograph that is not sent yet is shown from the device, one that is fr
     at: now,
     by: "T. Wren",
   };
-  const html = render(
+  const html = rendered(
     <PhotoStrip
       photos={[
         { ...photo, id: "a", caption: "Plate", base64: "AAAA" },
@@ -238,7 +227,7 @@ test("a photograph that is not sent yet is shown from the device, one that is fr
 });
 
 test("a field has its unit, its message, and is tied to it", () => {
-  const html = render(
+  const html = rendered(
     <TypedFields
       form="f"
       fields={[

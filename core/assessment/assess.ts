@@ -2,9 +2,8 @@
  * The assessment of one life at one point: baseline, change, trend, forecast, margin and verdict.
  * Derived data: it can be thrown away and made again from the readings.
  */
-import { baselineOf, makersBaseline, type Baseline } from "../baseline/baseline";
-import { limitProblem as problemOf, resolveLimits, type Limits } from "../baseline/limit";
-import { excess, leavesMargin, nearestSide, sidesOf, usedTowards, type LimitSide } from "../baseline/margin";
+import type { Baseline } from "../baseline/baseline";
+import { excess, leavesMargin, nearestSide, usedTowards, type LimitSide } from "../baseline/margin";
 import { FEWEST_READINGS, forecast as runForecast, type Forecast } from "../forecast/forecast";
 import { ownExponents } from "../forecast/exponents";
 import { withoutCourse } from "../forecast/prior";
@@ -25,6 +24,8 @@ import { verdictOf } from "./verdict";
 import { datedForecast, monthlyRate, probabilityBy } from "./dated";
 import { expectationOf } from "./expectation";
 import { indicatorOf, type Indicator } from "./indicator";
+import { contaminationOf } from "./contaminationHours";
+import { scaleOf, spanOf } from "./scale";
 import { baselineWorking, forecastWorking, lastReadingWorking } from "./workings";
 import type {
   AssessContext,
@@ -217,51 +218,6 @@ export function assess(
   };
 }
 
-/** Baseline and limits of a series; the limit may rest on the baseline. */
-function scaleOf(
-  corrected: CorrectedSeries,
-  point: AssessPoint,
-  context: AssessContext,
-): { baseline: Baseline | undefined; limits: Limits | null; limitProblem: string | null } {
-  const own = baselineFor(corrected, point, context);
-  const rule = point.limit;
-  const scale = { ...(point.fullFlow !== null && { fullFlow: point.fullFlow }), ...(own && { baseline: own.centre }) };
-  const resolved = rule ? resolveLimits(rule, scale) : null;
-  // a baseline that stands at its limit is no fault of the rule: the level is held against the limit all the same
-  const problem =
-    !rule || !resolved
-      ? "No limit is set."
-      : !resolved.ok
-        ? resolved.message
-        : (problemOf(
-            rule,
-            quantityOf(point.quantity).harm,
-            rule.basis === "multipleOfNew" ? scale : { ...(point.fullFlow !== null && { fullFlow: point.fullFlow }) },
-          ) ?? null);
-  const limits = resolved?.ok && !problem ? resolved.limits : null;
-  return { baseline: own && limits ? soundBaseline(own, limits, point) : own, limits, limitProblem: problem };
-}
-
-/** A part that was first read beyond its limit has no baseline of its own; the maker's figure for a new one serves where it is known. */
-function soundBaseline(own: Baseline, limits: Limits, { makersNew }: AssessPoint): Baseline {
-  const beyondAny = (centre: number) => sidesOf(limits).some((side) => !leavesMargin(centre, side));
-  return makersNew !== null && beyondAny(own.centre) && !beyondAny(makersNew)
-    ? makersBaseline(makersNew, Math.abs(makersNew) * 0.1)
-    : own;
-}
-
-/** Distance from baseline to the nearer limit, core unit; null: no limit. */
-function spanOf(corrected: CorrectedSeries, point: AssessPoint, context: AssessContext): number | null {
-  const { baseline, limits } = scaleOf(corrected, point, context);
-  const spans =
-    baseline && limits
-      ? sidesOf(limits)
-          .map((side) => Math.abs(excess(baseline.centre, side)))
-          .filter((span) => span > 0)
-      : [];
-  return spans.length > 0 ? spans.reduce((least, span) => Math.min(least, span)) : null;
-}
-
 function levelOf(cast: Forecast, indicator: Indicator): BelievedLevel {
   return {
     value: indicator.toValue(cast.level.centre),
@@ -271,54 +227,6 @@ function levelOf(cast: Forecast, indicator: Indicator): BelievedLevel {
 
 /** A change of rate this near to the dirt belongs to it, running hours. */
 const CONTAMINATION_NEAR_HOURS = 1500;
-
-/** Quantities that dirt wears at: a gap, a bore, a seat. */
-const WORN_BY_CONTAMINATION: readonly string[] = [
-  "caseDrainFlow",
-  "leakageFlow",
-  "flow",
-  "creep",
-  "strokeTime",
-  "responseTime",
-  "pilotMargin",
-];
-
-/** Dirt that came in during this life, at its running hours; before the first reading it is part of the life. */
-function contaminationOf(
-  series: CorrectedSeries["readings"],
-  point: AssessPoint,
-  { contamination, duty }: AssessContext,
-): { at: number; hours: number } | null {
-  const first = series[0];
-  const last = series.at(-1);
-  if (
-    !contamination ||
-    !first ||
-    !last ||
-    contamination.at < first.at ||
-    !WORN_BY_CONTAMINATION.includes(point.quantity)
-  )
-    return null;
-  if (contamination.at >= last.at)
-    return { at: contamination.at, hours: last.hours + ((contamination.at - last.at) / DAY) * duty.hoursPerDay };
-  const after = series.findIndex((r) => r.at > contamination.at);
-  const [from, to] = [series[after - 1]!, series[after]!];
-  return {
-    at: contamination.at,
-    hours: from.hours + ((contamination.at - from.at) / (to.at - from.at)) * (to.hours - from.hours),
-  };
-}
-
-function baselineFor(corrected: CorrectedSeries, point: AssessPoint, context: AssessContext): Baseline | undefined {
-  if (point.makersNew !== null && (corrected.readings.length < 3 || !point.knownWhenNew))
-    return makersBaseline(point.makersNew, Math.abs(point.makersNew) * 0.1);
-  return baselineOf(
-    corrected.readings
-      .filter((r) => !r.doubtful && !r.recalled)
-      .map((r) => ({ hours: r.hours - lifeStart(context), value: r.corrected, uncertainty: r.uncertainty })),
-    { runInHours: context.runInHours, kind: point.knownWhenNew ? "commissioning" : "firstReadings" },
-  );
-}
 
 function trendOf(series: readonly SeriesPoint[], cast: Forecast | null): Assessment["trend"] {
   const used = series.filter((r) => r.mark !== "outlier" && r.mark !== "doubtful" && r.mark !== "recalled");

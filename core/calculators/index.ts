@@ -1,23 +1,29 @@
 /** All calculations of the Calculators place, in the order in which they are listed. */
 import { cleanlinessCalculators } from "./cleanliness";
 import { cylinderCalculators } from "./cylinder";
+import { filtrationCalculators } from "./filtration";
 import { fluidCalculators } from "./fluid";
 import { heatCalculators } from "./heat";
 import { instrumentCalculators } from "./instrument";
+import { livesCalculators } from "./lives";
 import { pumpCalculators } from "./pump";
+import { settingsCalculators } from "./settings";
 import { statisticsCalculators } from "./statistics";
 import type { Calculator } from "./types";
 import { valveCalculators } from "./valve";
 
 export const calculators: readonly Calculator[] = [
   ...pumpCalculators,
+  ...settingsCalculators,
   ...valveCalculators,
   ...cylinderCalculators,
   ...fluidCalculators,
   ...cleanlinessCalculators,
+  ...filtrationCalculators,
   ...heatCalculators,
   ...instrumentCalculators,
   ...statisticsCalculators,
+  ...livesCalculators,
 ];
 
 /** A calculation by its id; undefined when there is none. */

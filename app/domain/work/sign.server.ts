@@ -12,11 +12,11 @@ import { alteredAt } from "./altered.server";
 import { writeUpSchema } from "./form";
 import { beforeAndAfter, provenBy } from "./proof.server";
 import { runsOf } from "./run.server";
+import { SHORTEST_REASON } from "./runState";
 
 type Work = typeof interventions.$inferSelect;
 
 const refuse = (form: string, status = 409): Answer => ({ ok: false, status, problems: { form } });
-const SHORTEST = 10;
 
 async function held(tx: Queryable, id: string): Promise<Work | undefined> {
   const [work] = await tx.select().from(interventions).where(eq(interventions.id, id)).for("update");
@@ -90,7 +90,7 @@ export async function signWork(id: string, fields: Record<string, string>, actor
     if (against.length > 0) return refuse(`Not yet: ${against.join("; ")}.`);
     const because = (fields.unprovenBecause ?? "").trim().slice(0, 500);
     const proven = provenBy(await beforeAndAfter(work), work.pointId);
-    if (proven !== true && because.length < SHORTEST)
+    if (proven !== true && because.length < SHORTEST_REASON)
       return {
         ok: false,
         problems: {
