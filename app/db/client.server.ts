@@ -57,6 +57,10 @@ export async function ask<T extends object>(query: SQL): Promise<T[]> {
   return (await connections().query({ ...named, text, values: params as unknown[] })).rows as T[];
 }
 
+/** The same for a query of the builder. Its text is the same whenever it goes by this name. */
+export const prepared = <T>(name: string, query: { prepare(name: string): { execute(): Promise<T> } }): Promise<T> =>
+  query.prepare(config.prepare ? name : "").execute();
+
 /** A transaction that lost against another one is done again from its beginning, so often. */
 const TRIES = 4;
 /** Deadlock, and a serialisation failure. */

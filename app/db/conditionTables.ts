@@ -42,6 +42,10 @@ export const assessments = pgTable(
     index("assessments_p10").on(t.p10),
     index("assessments_changed").on(t.stateSince.desc()),
     index("assessments_life").on(t.lifeId),
+    // every page counts what needs a decision, and of a thousand points a few do
+    index("assessments_unsettled")
+      .on(t.urgency)
+      .where(sql`${t.state} <> 'steady' or ${t.asksAgain}`),
     index("assessments_stale")
       .on(t.triedAt, t.assessedAt)
       .where(sql`${t.stale}`),

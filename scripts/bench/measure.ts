@@ -230,19 +230,35 @@ async function pages(): Promise<void> {
     "select p.id, m.id as machine from points p join components c on c.id = p.component_id join circuits " +
       "k on k.id = c.circuit_id join machines m on m.id = k.machine_id where m.tag = 'BM-7' limit 1",
   );
-  const living = "p.retired_at is null and m.retired_at is null";
+  const living = "p.retired_at is null and c.retired_at is null and k.retired_at is null and m.retired_at is null";
   const joins =
     "join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id";
+  const judged = `from assessments a join points p on p.id = a.point_id ${joins} where ${living}`;
+  const soon = "current_date + 30";
+  /** What the frame of every page reads. */
+  const frame: [string, unknown[]][] = [
+    ["select u.* from sessions s join users u on u.id = s.user_id where s.expires_at > now() limit 1", []],
+    ["select name, time_zone from sites where retired_at is null order by name limit 1", []],
+    ["select count(*) from interventions where done_at is null and cancelled_at is null", []],
+    ["select count(*) from oil_assessments where urgency >= 30", []],
+    [`select count(*) ${judged} and (a.state in ('alarm', 'alert') or a.asks_again)`, []],
+  ];
   const today: [string, unknown[]][] = [
+    ...frame,
     [
-      `select p.id, p.name, c.name, m.name, a.state, a.verdict, a.margin from assessments a
-        join points p on p.id = a.point_id ${joins} where ${living} and a.urgency >= 10 order by a.urgency desc limit 12`,
+      `select p.id, p.name, c.name, m.name, a.state, a.verdict, a.margin, a.detail -> 'series' ${judged} and a.urgency >= 10
+        order by a.urgency desc limit 40`,
       [],
     ],
-    ["select state, count(*) from assessments group by state", []],
+    ["select circuit_id, detail from circuit_diagnoses where share is not null limit 12", []],
     [
-      `select m.name, c.name, a.state, a.p10, a.p50, a.p90 from assessments a
-        join points p on p.id = a.point_id ${joins} where ${living} and a.p10 < now() + interval '1 year'
+      `select k.id, m.name, o.state, o.verdict, o.margin from oil_assessments o join circuits k on k.id = o.circuit_id
+        join machines m on m.id = k.machine_id where o.state in ('alarm', 'alert') order by o.urgency desc limit 6`,
+      [],
+    ],
+    [`select a.state, count(*) ${judged} group by a.state`, []],
+    [
+      `select m.name, c.name, a.state, a.p10, a.p50, a.p90 ${judged} and a.p10 < now() + interval '1 year'
         and a.state in ('drifting', 'alert', 'alarm') order by a.p50 limit 10`,
       [],
     ],
@@ -253,17 +269,48 @@ async function pages(): Promise<void> {
       [],
     ],
     ["select * from stops where starts_on >= current_date order by starts_on limit 8", []],
+    [
+      `select p.id, m.name, p.name, a.state, a.state_before ${judged} and a.state_since > now() - interval '7 days'`,
+      [],
+    ],
+    ["select count(*) from interventions where done_at > now() - interval '7 days'", []],
+    [`select * from interventions where interim and looked_again_at is null and look_again_on <= ${soon}`, []],
+    [
+      `select c.id, c.exercise_days, max(v.at) from components c left join component_moves v on v.component_id = c.id
+        where c.exercise_days is not null group by c.id`,
+      [],
+    ],
+    [
+      "select circuit_id, oldest_hose from circuit_diagrams where oldest_hose is not null order by oldest_hose limit 5",
+      [],
+    ],
+    [`select * from oil_events where change_back_by <= ${soon} and withdrawn_at is null`, []],
+    [`select * from campaigns where closed_at is null and due_on <= ${soon}`, []],
+    ["select * from interventions where done_at > now() - interval '180 days' and signed_at is null", []],
   ];
   const fleet: [string, unknown[]][] = [
+    ...frame,
+    ["select distinct area from machines where retired_at is null", []],
     [
-      `select m.id, m.name, m.tag, m.area, count(p.id), max(a.urgency), count(*) filter (where a.state in ('alert',
-        'alarm')) from machines m left join circuits k on k.machine_id = m.id left join components c on c.circuit_id = k.id
+      `select m.id, m.name, m.tag, m.area, count(p.id), max(a.urgency), count(*) filter (where a.urgency >= 30)
+        from machines m left join circuits k on k.machine_id = m.id left join components c on c.circuit_id = k.id
         left join points p on p.component_id = c.id left join assessments a on a.point_id = p.id where m.retired_at is null
         group by m.id order by m.area, m.name`,
       [],
     ],
+    [
+      `select distinct on (m.id, p.quantity) m.id, p.quantity, p.id, a.state, a.urgency, a.margin -> 'value' ${judged}
+        order by m.id, p.quantity, a.urgency desc`,
+      [],
+    ],
+    [
+      `select distinct on (k.machine_id) k.machine_id, k.id, o.state, o.margin -> 'value' from oil_assessments o
+        join circuits k on k.id = o.circuit_id order by k.machine_id, o.urgency desc`,
+      [],
+    ],
   ];
   const point: [string, unknown[]][] = [
+    ...frame,
     [
       "select r.*, i.tag from readings r left join instruments i on i.id = r.instrument_id where " +
         "r.point_id = $1 and r.superseded_at is null order by r.taken_at",

@@ -36,15 +36,19 @@ export interface FleetMachine {
 /** All machines with their worst state, by area. */
 export async function fleetList(withRetired: boolean): Promise<FleetMachine[]> {
   const rows = await ask<Omit<FleetMachine, "worst"> & { urgency: number | null }>(sql`
-    select m.id, m.name, m.tag, m.area, m.retired_at is not null as retired, count(p.id)::int as points,
-           greatest(max(a.urgency), (select max(o.urgency) from oil_assessments o
-             join circuits ok on ok.id = o.circuit_id where ok.machine_id = m.id and ok.retired_at is null
-             and o.urgency >= 30)) as urgency, count(*) filter (where a.urgency >= 30)::int as needing
+    with of_component as (
+      select p.component_id, count(*) as points, max(a.urgency) as urgency, count(*) filter (where a.urgency >= 30) as needing
+      from points p left join assessments a on a.point_id = p.id where p.retired_at is null group by p.component_id),
+    oils as (
+      select k.machine_id, max(o.urgency) as urgency from oil_assessments o join circuits k on k.id = o.circuit_id
+      where k.retired_at is null and o.urgency >= 30 group by k.machine_id)
+    select m.id, m.name, m.tag, m.area, m.retired_at is not null as retired, coalesce(sum(w.points), 0)::int as points,
+           greatest(max(w.urgency), max(o.urgency)) as urgency, coalesce(sum(w.needing), 0)::int as needing
     from machines m
     left join circuits k on k.machine_id = m.id and k.retired_at is null
     left join components c on c.circuit_id = k.id and c.retired_at is null
-    left join points p on p.component_id = c.id and p.retired_at is null
-    left join assessments a on a.point_id = p.id
+    left join of_component w on w.component_id = c.id
+    left join oils o on o.machine_id = m.id
     where ${withRetired ? sql`true` : sql`m.retired_at is null`}
     group by m.id order by m.area, m.name`);
   return rows.map(({ urgency, ...machine }) => ({

@@ -61,12 +61,17 @@ export async function fleetMatrix(wish: MatrixWish) {
     : sql`true`;
   const from = Math.min(1000, Math.max(0, Math.floor(wish.page))) * ROWS;
   const rows = await ask<Omit<MatrixRow, "worst"> & { urgency: number | null; found: number }>(sql`
-    with worst as (
-      (select distinct on (p.machine_id, f.family) p.machine_id, f.family, p.id, a.state, a.urgency,
-              (a.margin ->> 'value')::float8 as margin
-       from active_points p join (values ${families}) f(quantity, family) on f.quantity = p.quantity
-       left join assessments a on a.point_id = p.id
-       order by p.machine_id, f.family, a.urgency desc nulls last, p.id)
+    with of_component as (
+      select distinct on (p.component_id, f.family) p.component_id, f.family, p.id, a.state, a.urgency, a.margin
+      from points p join (values ${families}) f(quantity, family) on f.quantity = p.quantity
+      left join assessments a on a.point_id = p.id
+      where p.retired_at is null order by p.component_id, f.family, a.urgency desc nulls last, p.id),
+    worst as (
+      (select distinct on (k.machine_id, w.family) k.machine_id, w.family, w.id, w.state, w.urgency,
+              (w.margin ->> 'value')::float8 as margin
+       from of_component w join components c on c.id = w.component_id join circuits k on k.id = c.circuit_id
+       where c.retired_at is null and k.retired_at is null
+       order by k.machine_id, w.family, w.urgency desc nulls last, w.id)
       union all
       (select distinct on (k.machine_id) k.machine_id, 'oil', k.id, o.state, o.urgency, (o.margin ->> 'value')::float8
        from oil_assessments o join circuits k on k.id = o.circuit_id

@@ -167,7 +167,12 @@ export async function oilNeeds(): Promise<OilNeed[]> {
 
 export async function stateCounts(): Promise<Record<ConditionState, number>> {
   const rows = await ask<{ state: ConditionState; count: number }>(sql`
-    select a.state, count(*)::int as count from assessments a join active_points p on p.id = a.point_id group by a.state`);
+    with of_component as (
+      select p.component_id, a.state, count(*) as count from assessments a join points p on p.id = a.point_id
+      where p.retired_at is null group by p.component_id, a.state)
+    select w.state, sum(w.count)::int as count from of_component w join components c on c.id = w.component_id
+    join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
+    where c.retired_at is null and k.retired_at is null and m.retired_at is null group by w.state`);
   const counts: Record<ConditionState, number> = { unproven: 0, steady: 0, drifting: 0, alert: 0, alarm: 0 };
   for (const row of rows) counts[row.state] = row.count;
   return counts;

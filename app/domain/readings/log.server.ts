@@ -18,7 +18,7 @@ import {
   type Question,
   type UnitPreference,
 } from "@core";
-import { brokenConstraint, db, type Queryable } from "~/db/client.server";
+import { brokenConstraint, db, type Queryable, prepared } from "~/db/client.server";
 import {
   assessments,
   circuits,
@@ -62,26 +62,29 @@ export async function pointPlace(
   id: string,
   units: UnitPreference = {},
 ): Promise<PointPlace & { point: typeof points.$inferSelect }> {
-  const [row] = await db()
-    .select({
-      point: points,
-      component: components.name,
-      componentId: components.id,
-      componentKind: components.kind,
-      model: components.model,
-      circuit: circuits.name,
-      machine: machines.name,
-      machineId: machines.id,
-      area: machines.area,
-      siteId: sites.id,
-      timeZone: sites.timeZone,
-    })
-    .from(points)
-    .innerJoin(components, eq(components.id, points.componentId))
-    .innerJoin(circuits, eq(circuits.id, components.circuitId))
-    .innerJoin(machines, eq(machines.id, circuits.machineId))
-    .innerJoin(sites, eq(sites.id, machines.siteId))
-    .where(eq(points.id, id));
+  const [row] = await prepared(
+    "point-place",
+    db()
+      .select({
+        point: points,
+        component: components.name,
+        componentId: components.id,
+        componentKind: components.kind,
+        model: components.model,
+        circuit: circuits.name,
+        machine: machines.name,
+        machineId: machines.id,
+        area: machines.area,
+        siteId: sites.id,
+        timeZone: sites.timeZone,
+      })
+      .from(points)
+      .innerJoin(components, eq(components.id, points.componentId))
+      .innerJoin(circuits, eq(circuits.id, components.circuitId))
+      .innerJoin(machines, eq(machines.id, circuits.machineId))
+      .innerJoin(sites, eq(sites.id, machines.siteId))
+      .where(eq(points.id, id)),
+  );
   if (!row) throw notFound("point");
   return {
     ...row,

@@ -9,7 +9,7 @@ import {
   type ReadingMark,
   type UnitPreference,
 } from "@core";
-import { db } from "~/db/client.server";
+import { db, prepared } from "~/db/client.server";
 import {
   assessments,
   circuits,
@@ -134,30 +134,36 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
   const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked, taken, total, [noted]] =
     await Promise.all([
       pointPlace(id, units),
-      pointSetups(db()).where(eq(points.id, id)),
-      db()
-        .select()
-        .from(lives)
-        .innerJoin(points, eq(points.componentId, lives.componentId))
-        .where(eq(points.id, id))
-        .orderBy(desc(lives.startedAt))
-        .limit(SHOWN_LIVES),
-      db()
-        .select({
-          ...assessedColumns,
-          entered: readings.entered,
-          least: readings.least,
-          by: readings.takenBy,
-          instrument: instruments.tag,
-          note: readings.note,
-          keptBecause: readings.keptBecause,
-        })
-        .from(readings)
-        .leftJoin(instruments, eq(instruments.id, readings.instrumentId))
-        .where(here)
-        .orderBy(desc(readings.takenAt))
-        .limit(TABLE_PAGE)
-        .offset(page * TABLE_PAGE),
+      prepared("point-setup", pointSetups(db()).where(eq(points.id, id))),
+      prepared(
+        "point-lives",
+        db()
+          .select()
+          .from(lives)
+          .innerJoin(points, eq(points.componentId, lives.componentId))
+          .where(eq(points.id, id))
+          .orderBy(desc(lives.startedAt))
+          .limit(SHOWN_LIVES),
+      ),
+      prepared(
+        "point-table",
+        db()
+          .select({
+            ...assessedColumns,
+            entered: readings.entered,
+            least: readings.least,
+            by: readings.takenBy,
+            instrument: instruments.tag,
+            note: readings.note,
+            keptBecause: readings.keptBecause,
+          })
+          .from(readings)
+          .leftJoin(instruments, eq(instruments.id, readings.instrumentId))
+          .where(here)
+          .orderBy(desc(readings.takenAt))
+          .limit(TABLE_PAGE)
+          .offset(page * TABLE_PAGE),
+      ),
       db()
         .select({ ...getTableColumns(assessments), detail: currentDetail })
         .from(assessments)
@@ -196,23 +202,30 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
   const point = assessPointOf(setup);
   const detail = stored?.detail ?? null;
   const marks = detail?.marks ?? {};
-  const ahead = await stopsBySite(db(), [place.siteId]);
-
+  const currentLife = lifeRows.find(({ lives: life }) => life.endedAt === null)?.lives;
+  const readAtLoad =
+    quantityOf(place.point.quantity).correction === "leakage" && place.point.referencePressure !== null;
   // a long life is told by some of its readings; those of the table's page stand among them
-  const corrected = await Promise.all(
-    lifeRows.map(async ({ lives: life }) => {
-      const told = await readingsOfLife(db(), id, life.id);
-      const known = new Set(told.map((r) => r.id));
-      const own = [...told, ...rows.filter((r) => r.lifeId === life.id && !known.has(r.id)).map(assessReadingOf)].sort(
-        (p, q) => p.at - q.at,
-      );
-      const series = correctSeries(own, point, contextOf(setup, [], life)).readings.map((r) => ({
-        ...r,
-        mark: marks[r.id] ?? r.mark,
-      }));
-      return { life, series };
-    }),
-  );
+  const [corrected, ahead, usual, inLife] = await Promise.all([
+    Promise.all(
+      lifeRows.map(async ({ lives: life }) => {
+        const told = await readingsOfLife(db(), id, life.id);
+        const known = new Set(told.map((r) => r.id));
+        const own = [
+          ...told,
+          ...rows.filter((r) => r.lifeId === life.id && !known.has(r.id)).map(assessReadingOf),
+        ].sort((p, q) => p.at - q.at);
+        const series = correctSeries(own, point, contextOf(setup, [], life)).readings.map((r) => ({
+          ...r,
+          mark: marks[r.id] ?? r.mark,
+        }));
+        return { life, series };
+      }),
+    ),
+    stopsBySite(db(), [place.siteId]),
+    readAtLoad ? usualAt(id) : null,
+    currentLife ? countUpTo(and(here, eq(readings.lifeId, currentLife.id))) : { count: 0, over: false },
+  ]);
   corrected.reverse();
   const current = corrected.find((c) => c.life.endedAt === null);
   const chart: ChartLife[] = corrected
@@ -241,10 +254,6 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     };
   });
   const last = current?.series.at(-1) ?? null;
-  const usual =
-    quantityOf(place.point.quantity).correction === "leakage" && place.point.referencePressure !== null
-      ? await usualAt(id)
-      : null;
   const farFrom =
     usual &&
     isFarReference({ pressure: place.point.referencePressure, temperature: place.point.referenceTemperature }, usual)
@@ -287,7 +296,7 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     superseded: superseded?.count ?? 0,
     marked: [...byId.values()].filter((r) => r.mark).length,
     lifeStartedAt: current?.life.startedAt.getTime() ?? null,
-    inLife: current ? await countUpTo(and(here, eq(readings.lifeId, current.life.id))) : { count: 0, over: false },
+    inLife,
     photos: taken.map((p) => ({ id: p.id, at: p.at.getTime(), by: p.by })),
     sameMonth,
     last,

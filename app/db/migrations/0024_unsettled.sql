@@ -1,0 +1,1 @@
+CREATE INDEX "assessments_unsettled" ON "assessments" USING btree ("urgency") WHERE "assessments"."state" <> 'steady' or "assessments"."asks_again";
