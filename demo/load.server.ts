@@ -1,10 +1,11 @@
 /** Loads the invented fleet once into an empty database, in one transaction, then assesses it. */
-import { formatNumber, findUnit, fromCore, quantityOf, random } from "@core";
+import { formatNumber, findUnit, fromCore, quantityOf, random, type DraftComponent, type Drawing } from "@core";
 import { sql } from "drizzle-orm";
 import { db } from "~/db/client.server";
 import { oilEvents, samples } from "~/db/oilTables";
 import {
   assessments,
+  circuitDiagrams,
   circuits,
   components,
   fluids,
@@ -33,6 +34,7 @@ import { assessStaleCircuits, markOilStale } from "~/domain/condition/oilAssessm
 import { fleetPlan } from "./fleet";
 import { lifePlan, livesOf } from "./lives";
 import { addLiving } from "./living.server";
+import { surveyed } from "./lines";
 import { oilHistory } from "./oil";
 import { addDebrisEvents, addOil } from "./oilRows.server";
 import { readPoint, roundTimes } from "./readings";
@@ -59,6 +61,7 @@ export interface DemoPasswords {
   [signIn: string]: string;
 }
 
+const NOT_DRAWN: Drawing = { width: 0, height: 0, parts: [], tanks: [], wires: [], dots: [], ports: {} };
 const iso = (ms: number) => new Date(ms).toISOString().slice(0, 10);
 const uuid = () => crypto.randomUUID();
 
@@ -149,6 +152,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
       interventions: [] as (typeof interventions.$inferInsert)[],
       samples: [] as (typeof samples.$inferInsert)[],
       oilEvents: [] as (typeof oilEvents.$inferInsert)[],
+      diagrams: [] as (typeof circuitDiagrams.$inferInsert)[],
     };
     for (const plan of plans) addMachine(plan, now);
 
@@ -181,8 +185,18 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
       addOil(rows, { circuitId, tag: plan.tag, fluidIds: new Map(fluidRows.map((f) => [f.name, f.id])), hoursAt }, oil);
       const times = roundTimes(present, lastWalk[plan.round]!, rng.fork(plan.round));
       if (!roundRows.has(plan.round)) roundRows.set(plan.round, uuid());
+      const drafted: DraftComponent[] = [];
       plan.components.forEach((component, position) => {
         const componentId = uuid();
+        const sited: DraftComponent["points"][number][] = [];
+        drafted.push({
+          id: componentId,
+          kind: component.kind,
+          name: component.name,
+          displacement: component.displacement ?? null,
+          speed: component.speed ?? null,
+          points: sited,
+        });
         rows.components.push({
           id: componentId,
           circuitId,
@@ -234,6 +248,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
         }
         component.points.forEach((point) => {
           const pointId = uuid();
+          sited.push({ id: pointId, name: point.name, quantity: point.quantity });
           const quantity = quantityOf(point.quantity);
           const instrument = instrumentRows.find((i) => i.tag === point.instrument);
           const stream = rng.fork(`${plan.tag}/${component.name}/${point.name}`);
@@ -300,6 +315,9 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
           }
         });
       });
+      const netlist = surveyed(plan, drafted, present, rng.fork(`${plan.tag}/lines`));
+      // drawing and fit are made at the first look
+      if (netlist) rows.diagrams.push({ circuitId, netlist, drawing: NOT_DRAWN, drawnBy: "R. Oduya", basis: "" });
     }
 
     const lift = rows.components.find((c) => c.name === "Lift cylinder, port");
@@ -325,6 +343,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
       [interventions, rows.interventions],
       [oilEvents, rows.oilEvents],
       [samples, rows.samples],
+      [circuitDiagrams, rows.diagrams],
     ] as const) {
       if (list.length) await tx.insert(table).values(list);
     }
