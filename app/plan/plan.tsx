@@ -311,13 +311,17 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
               {solved.helps.slice(0, 6).map((h) => (
                 <li key={`${h.piece} ${h.kind}`} className="ruled flex justify-between gap-3 py-1.5 text-sm">
                   <span>
-                    {h.kind === "part" ? "Its part on the shelf: " : "Knowing when, by more readings: "}
+                    {h.kind === "part"
+                      ? "Its part on the shelf: "
+                      : `Read it again on ${dayText(h.at, here)}, then decide: `}
                     {plan.pieces[h.piece]!.machine}, {lowerFirst(plan.pieces[h.piece]!.component)}
+                    {h.kind === "reading" ? (
+                      <span className="block text-ink-2">
+                        less half an hour for the reading; knowing the day would save {moneyText(h.most, currency)}
+                      </span>
+                    ) : null}
                   </span>
-                  <span className="shrink-0">
-                    {h.kind === "part" ? "" : "at most "}
-                    {moneyText(h.saves, currency)}
-                  </span>
+                  <span className="shrink-0">{moneyText(h.saves, currency)}</span>
                 </li>
               ))}
             </ul>

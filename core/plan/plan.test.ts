@@ -3,7 +3,8 @@ import fc from "fast-check";
 import loadHighs, { type Highs } from "highs";
 import { prepare } from "./blocks";
 import { improve } from "./improve";
-import { helpsOf, linesOf } from "./lines";
+import { helpsOf } from "./helps";
+import { linesOf } from "./lines";
 import { costAt } from "./options";
 import { crossingsOf, fatesOf, hazardOf } from "./scenarios";
 import { solvePlan } from "./solve";
@@ -40,6 +41,7 @@ const piece = (id: string, change: Partial<PlanPiece> = {}): PlanPiece => ({
   crossings: [at(60), at(90), at(120), at(180)],
   since: at(-900),
   costs: { part: 2000, failure: 20_000 },
+  reads: null,
   booked: null,
   ...change,
 });
@@ -253,6 +255,23 @@ describe("what would help", () => {
     const same = solved(problem({ pieces: [{ ...late, partAt: null }] }));
     expect(shelf.saves).toBeCloseTo(step.objective - same.step.objective, 4);
     expect(helps.every((h) => h.saves > 0)).toBe(true);
+  });
+  test("one more reading is worth less than knowing, and nothing where the reading says nothing", () => {
+    const unsure = piece("p", {
+      crossings: [at(45), at(150), at(260), at(290)],
+      reads: { level: 0.6, deviation: 0.03 },
+    });
+    const readingOf = (p: PlanPiece) => {
+      const { prepared, step } = solved(
+        problem({ pieces: [p], stops: [stop("b", 40), stop("c", 140), stop("d", 250)] }),
+      );
+      return helpsOf(prepared, step.choice).find((h) => h.kind === "reading");
+    };
+    const sharp = readingOf(unsure)!;
+    expect(sharp).toMatchObject({ kind: "reading", at: expect.any(Number) });
+    expect(sharp.saves).toBeLessThan((sharp as { most: number }).most);
+    expect(readingOf({ ...unsure, reads: { level: 0.6, deviation: 5 } })).toBeUndefined();
+    expect(readingOf({ ...unsure, reads: null })).toBeUndefined();
   });
 });
 

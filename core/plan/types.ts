@@ -24,6 +24,13 @@ export interface PieceCosts {
   failure: number;
 }
 
+export interface NextReading {
+  /** Margin used today, 0 as new, 1 at the limit. */
+  level: number;
+  /** Standard deviation of one reading about the true level, in the same shares; over 0. */
+  deviation: number;
+}
+
 export interface PlanPiece {
   id: string;
   label: string;
@@ -39,6 +46,8 @@ export interface PlanPiece {
   /** When its life began, epoch ms: what is left of it is thrown away. */
   since: number;
   costs: PieceCosts;
+  /** What a reading tells of it; null: no forecast rests on readings. */
+  reads: NextReading | null;
   /** A stop that somebody booked it into; "own": booked without one. */
   booked: string | null;
 }

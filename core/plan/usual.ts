@@ -16,6 +16,9 @@ export const usualCosts: PlanCosts = {
   failsAMonth: 0.1,
 };
 
+/** Hours that one more reading takes, with the way there (assumed). */
+export const READING_HOURS = 0.5;
+
 interface Usual {
   hours: CrewHours;
   part: number;

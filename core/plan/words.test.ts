@@ -35,6 +35,7 @@ const piece: PlanPiece = {
   crossings: [NOW + 200 * DAY, NOW + 300 * DAY],
   since: 0,
   costs: { part: 0, failure: 0 },
+  reads: null,
   booked: null,
 };
 const line = (change: Partial<PlanLine>): PlanLine => ({

@@ -135,6 +135,7 @@ async function planned(crossings: (part: Part, now: number) => number[], hazard 
           crossings: told,
           since: part.born,
           costs: { part: part.kind.part, failure: part.kind.failure },
+          reads: null,
           booked: null,
         },
       ];

@@ -27,6 +27,7 @@ function drawPiece(i: number): PlanPiece {
     crossings: Array.from({ length: 100 }, (_, k) => now + median * Math.exp(spread * ((k + 0.5) / 50 - 1))),
     since: now - 1000 * DAY,
     costs: { part: 500 + rng.uniform() * 6000, failure: 5000 + rng.uniform() * 40_000 },
+    reads: null,
     booked: null,
   };
 }

@@ -99,6 +99,18 @@ function earliest(all: readonly (readonly (number | null)[])[]): (number | null)
   });
 }
 
+/** A reading is never surer than this share of its margin. */
+const SUREST = 0.02;
+
+/** What one more reading tells: of the point whose limit comes first, where a proved forecast rests on it. */
+function readsOf(points: readonly PointRow[]): PlanPiece["reads"] {
+  const middle = (p: PointRow) => p.crossings?.[p.crossings.length >> 1] ?? Infinity;
+  const told = points.filter((p) => p.crossings && !p.noTrend && p.used !== null && p.scatter !== null);
+  if (told.length === 0) return null;
+  const first = told.reduce((best, p) => (middle(p) < middle(best) ? p : best));
+  return { level: first.used!, deviation: Math.max(SUREST, first.scatter!) };
+}
+
 /** Why a component is in the plan, before it is priced. */
 export interface Cause {
   componentId: string;
@@ -201,6 +213,7 @@ export function pieceOf(
       crossings,
       since: Math.min(fittedAt, at - DAY),
       costs: { part: needsPart ? costs.part : 0, failure: costs.failure },
+      reads: readsOf(points),
       booked,
     },
     facts: {

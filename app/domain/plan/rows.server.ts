@@ -24,6 +24,9 @@ export interface PointRow {
   crossings: (number | null)[] | null;
   noTrend: boolean;
   beyond: number | null;
+  /** Margin used, and how far one reading scatters in shares of the way from baseline to limit; null: not known. */
+  used: number | null;
+  scatter: number | null;
   fittedAt: Date | string | null;
 }
 
@@ -60,8 +63,11 @@ export async function pointRows(siteId: string, until: number): Promise<PointRow
     select p.id as "pointId", p.component_id as "componentId", p.circuit_id as "circuitId", p.machine_id as "machineId",
            p.machine, p.component, p.component_kind as kind, p.quantity, p.name as point, a.state, a.urgency,
            a.detail -> 'forecast' -> 'crossingDates' as crossings, (a.detail ->> 'noTrend') is not null as "noTrend",
-           (a.detail ->> 'beyond')::float8 as beyond, l.started_at as "fittedAt"
+           (a.detail ->> 'beyond')::float8 as beyond, (a.margin ->> 'value')::float8 as used,
+           (a.detail -> 'life' ->> 'noise')::float8 * abs(lim.value) / nullif(abs(lim.value - (a.detail -> 'baseline' ->> 'centre')::float8), 0) as scatter,
+           l.started_at as "fittedAt"
     from assessments a join active_points p on p.id = a.point_id left join lives l on l.id = a.life_id
+    cross join lateral (select coalesce((a.detail -> 'limits' ->> 'upper')::float8, (a.detail -> 'limits' ->> 'lower')::float8) as value) lim
     where p.site_id = ${siteId} and ${inPlan} and (a.p10 is null or a.p10 < ${new Date(until).toISOString()})
     order by a.urgency desc limit ${MOST_PIECES}`);
 }
