@@ -224,7 +224,8 @@ export {
   type DrawnWire,
   type LineStyle,
 } from "./circuit/drawing";
-export { ageOf, HOSE_YEARS, lineFigures, lineRemarks, type LineFigure } from "./circuit/lineData";
+export { LONGEST_DRAWN, tagPlaces } from "./circuit/tagPlaces";
+export { ageOf, HOSE_YEARS, lineFigures, lineRemarks, lineStyle, type LineFigure } from "./circuit/lineData";
 export {
   play,
   pressureAt,

@@ -5,14 +5,17 @@ import {
   draftCircuit,
   joinPorts,
   machineTemplates,
+  random,
+  tagPlaces,
   templateIds,
   type CircuitChange,
   type Drawing,
   type Netlist,
 } from "@core";
 import { layOut } from "~/domain/circuits/layout";
-import { plannedNetlist } from "./draft";
+import { plannedComponents, plannedNetlist } from "./draft";
 import { fleetPlan } from "./fleet";
+import { surveyed } from "./lines";
 
 /** Does a point lie on one of the straight pieces of a line? */
 function liesOn([x, y]: [number, number], points: [number, number][]): boolean {
@@ -78,6 +81,12 @@ describe.each(fleetPlan().map((m) => [m.name, m] as const))("%s", (_name, machin
     for (const g of netlist.gauges) expect(drawing.ports[`${g.element}/${g.port}`]).toBeDefined();
     expect(crossings(drawing)).toBeLessThanOrEqual(6);
     expect(drawing.width).toBeLessThan(1700);
+    const lines = surveyed(machine, plannedComponents(machine), Date.UTC(2026, 10, 24), random(1));
+    if (!lines) return;
+    const places = tagPlaces(lines, drawing);
+    expect(places.size / lines.lines.length).toBeGreaterThan(0.6);
+    for (const { x, y } of places.values())
+      expect(drawing.parts.filter((p) => x > p.x && x < p.x + p.width && y > p.y && y < p.y + p.height)).toEqual([]);
   });
 });
 

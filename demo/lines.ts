@@ -2,8 +2,7 @@
 import {
   draftCircuit,
   elementKinds,
-  roleOf,
-  styleOf,
+  lineStyle,
   type CircuitLine,
   type DraftComponent,
   type LineData,
@@ -53,7 +52,7 @@ const borne = ({ elements }: Netlist, working: number) =>
   );
 
 function lineData(netlist: Netlist, line: CircuitLine, number: number, plan: MachinePlan, present: number, rng: Rng) {
-  const style = styleOf([line.from, line.to].flatMap((end) => roleOf(netlist, end) ?? []));
+  const style = lineStyle(netlist, line);
   const kindOf = (id: string) => netlist.elements.find((e) => e.id === id)!.kind;
   const hose = style !== "pilot" && [line.from, line.to].some((end) => MOVING.includes(kindOf(end.element)));
   const flow = flowOf(netlist) * SHARE[style];

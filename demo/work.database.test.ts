@@ -638,21 +638,21 @@ test("what comes due by date: a stop-gap, a valve to move, an old hose, a campai
   const begun = await beginCampaign(campaign, engineer);
   expect(await beginCampaign(campaign, engineer)).toEqual(begun);
   if (!begun.ok) throw new Error("not begun");
-  const kinds = async () => (await dueWork(100)).map((d) => d.kind);
+  const kinds = async () => (await dueWork({ most: 100 })).map((d) => d.kind);
   // the part was fitted within the hour in the test above: its first move is not due yet
   expect(await kinds()).toEqual(expect.arrayContaining(["interim", "hose", "campaign"]));
   await db()
     .update(lives)
     .set({ startedAt: new Date(now() - 50 * 86_400_000) })
     .where(eq(lives.componentId, pump.id));
-  const exercise = (await dueWork(100)).find((d) => d.kind === "exercise")!;
+  const exercise = (await dueWork({ most: 100 })).find((d) => d.kind === "exercise")!;
   expect(exercise.dueAt).toBeLessThan(now());
-  expect((await dueWork(100, [pump.machineId])).length).toBeGreaterThan(2);
-  expect(await dueWork(100, [uuid()])).toEqual([]);
+  expect((await dueWork({ most: 100, machineIds: [pump.machineId] })).length).toBeGreaterThan(2);
+  expect(await dueWork({ most: 100, machineIds: [uuid()] })).toEqual([]);
   const move = { componentId: pump.id, submission: uuid() };
   await noteMove(move, technician);
   await noteMove(move, technician);
-  expect((await dueWork(100)).find((d) => d.kind === "exercise")!.dueAt).toBeGreaterThan(now());
+  expect((await dueWork({ most: 100 })).find((d) => d.kind === "exercise")!.dueAt).toBeGreaterThan(now());
   for (const lookAgainOn of ["", "soon", "2026-02-31"])
     expect(await lookedAgain(work, { lookAgainOn }, technician)).toMatchObject({
       ok: false,
@@ -669,7 +669,7 @@ test("what comes due by date: a stop-gap, a valve to move, an old hose, a campai
     expect(await settlePart(begun.id, fields, technician)).toMatchObject({ ok: false, status: 409 });
   }
   expect(await closeCampaign(begun.id, engineer)).toMatchObject({ ok: true });
-  expect((await dueWork(100)).map((d) => d.what)).not.toContain("Springs");
+  expect((await dueWork({ most: 100 })).map((d) => d.what)).not.toContain("Springs");
   const changed = await db()
     .select({ result: campaignParts.result })
     .from(campaignParts)

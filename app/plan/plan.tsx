@@ -5,11 +5,13 @@ import { lowerFirst, moneyText, optionName, readAgainBy, reasonOf, type PlanWrit
 import { bookPlan } from "~/domain/plan/bookPlan.server";
 import { dropPlan, keepPlan, keptPlans } from "~/domain/plan/kept.server";
 import { planSites, sitePlan } from "~/domain/plan/pieces.server";
+import { dueWork } from "~/domain/work/due.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { Button, fieldClass, FormProblemsProvider, Notice, TextField } from "~/ui/form";
+import { DueRows } from "~/ui/dueRows";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
 import { Board, type BoardRow } from "./board";
@@ -20,12 +22,16 @@ import { useWishes } from "./useWishes";
 
 export const meta = () => [{ title: "Plan · Juncteral" }];
 
+/** Rows of what falls due by its date within the plan. */
+const DUE_SHOWN = 20;
+
 export const loader = guard("viewer", async ({ request, user }) => {
   const { all, site } = await planSites(new URL(request.url).searchParams.get("site"));
   const mayEdit = mayAct(user.role, "engineer");
   if (!site) return { mayEdit, loaded: null };
   const [plan, kept] = await Promise.all([sitePlan(site), keptPlans(site.id)]);
-  return { mayEdit, loaded: { site, sites: all, plan, kept, submission: crypto.randomUUID() } };
+  const due = await dueWork({ most: DUE_SHOWN + 1, siteId: site.id, until: plan.problem.until });
+  return { mayEdit, loaded: { site, sites: all, plan, kept, due, submission: crypto.randomUUID() } };
 });
 
 export const action = guardAction("engineer", async ({ request, user }) => {
@@ -76,7 +82,16 @@ export default function Plan({ loaderData: { loaded, mayEdit }, actionData }: Ro
   );
 }
 
-function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Loaded & { problem: string | undefined }) {
+function Planned({
+  site,
+  sites,
+  plan,
+  kept,
+  due,
+  mayEdit,
+  submission,
+  problem,
+}: Loaded & { problem: string | undefined }) {
   const here = useSite();
   const [search, setSearch] = useSearchParams();
   const { wishes, set, move, reset } = useWishes(plan.problem.wishes);
@@ -346,6 +361,16 @@ function Planned({ site, sites, plan, kept, mayEdit, submission, problem }: Load
               </li>
             ))}
           </ul>
+        </Section>
+      ) : null}
+      {due.length > 0 ? (
+        <Section title={`Due by date, to ${dayText(plan.problem.until, here)}`}>
+          <DueRows items={due.slice(0, DUE_SHOWN)} />
+          {due.length > DUE_SHOWN ? (
+            <p className="py-2 text-sm text-ink-2">
+              The first {DUE_SHOWN} by date. <Link to="/work/due">What is due within a month</Link>
+            </p>
+          ) : null}
         </Section>
       ) : null}
       {mayEdit && solved && !solved.problem && asked.pieces.length > 0 ? (

@@ -19,7 +19,7 @@ export const loader = guard("viewer", async ({ params, user }) => {
   const [round, points] = await Promise.all([roundRow(idParam(params)), walkPoints(idParam(params), user.units)]);
   const machineIds = [...new Set(points.map((p) => p.machineId))];
   return {
-    alsoDue: machineIds.length > 0 ? await dueWork(DUE_SHOWN, machineIds) : [],
+    alsoDue: machineIds.length > 0 ? await dueWork({ most: DUE_SHOWN, machineIds }) : [],
     round: { id: round.id, name: round.name, walkedBy: round.walkedBy, retired: round.retiredAt !== null },
     points,
     mayWalk: mayAct(user.role, "technician"),

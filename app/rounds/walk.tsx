@@ -32,7 +32,7 @@ export const loader = guard("technician", async ({ params, user }) => {
   const machineIds = [...new Set(points.map((p) => p.machineId))];
   return {
     round: { id: round.id, name: round.name },
-    alsoDue: machineIds.length > 0 ? await dueWork(DUE_TAKEN, machineIds) : [],
+    alsoDue: machineIds.length > 0 ? await dueWork({ most: DUE_TAKEN, machineIds }) : [],
     points,
     strips: await stripsOf(points.map((p) => p.circuitId)),
     user,

@@ -47,7 +47,7 @@ export const loader = guard("viewer", async ({ user, context }) => {
     dueRounds(),
     stopsAhead(),
     sinceLastLook(user.id),
-    dueWork(DUE_SHOWN),
+    dueWork({ most: DUE_SHOWN }),
   ]);
   return {
     open,

@@ -16,7 +16,7 @@ export const meta = () => [{ title: "Due by date · Juncteral" }];
 const MOST = 100;
 
 export const loader = guard("viewer", async ({ user }) => {
-  const [due, plan, campaigns] = await Promise.all([dueWork(MOST), exercisePlan(), campaignList()]);
+  const [due, plan, campaigns] = await Promise.all([dueWork({ most: MOST }), exercisePlan(), campaignList()]);
   return {
     due,
     ahead: AHEAD,

@@ -13,7 +13,7 @@ export const meta = () => [{ title: "Work · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   ...(await workPage()),
-  due: (await dueWork(100)).length,
+  due: (await dueWork({ most: 100 })).length,
   mayEdit: mayAct(user.role, "engineer"),
 }));
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { stateLine } from "./edit";
-import { ageOf, lineRemarks, whyNotLine } from "./lineData";
+import { ageOf, lineRemarks, lineStyle, whyNotLine } from "./lineData";
 import type { CircuitLine, LineData, Netlist } from "./netlist";
 
 const NOW = Date.UTC(2026, 10, 24);
@@ -57,6 +57,19 @@ describe("held against the circuit", () => {
   test("a return line may be rated low", () => {
     const l = line(["relief", "T"], ["tank", "T"], { ...hose, rating: 16 });
     expect(lineRemarks(circuit(l), l, NOW)).toEqual([]);
+  });
+  test("nor is a drain's pipe under the relief valve's pressure, though it begins at an outlet", () => {
+    const drain = { id: "drain", kind: "line" as const, name: "Case line", componentId: null, data: {} };
+    const l = line(["drain", "out"], ["tank", "T"], { ...hose, rating: 16 });
+    const n = circuit(l);
+    const whole = {
+      ...n,
+      elements: [...n.elements, drain],
+      lines: [...n.lines, line(["pump", "case"], ["drain", "in"], null)],
+    };
+    expect(lineStyle(whole, l)).toBe("case");
+    expect(lineRemarks(whole, l, NOW)).toEqual([]);
+    expect(lineStyle({ ...n, elements: [...n.elements, drain] }, l)).toBe("return");
   });
   test("a hose of six years; a pipe of the same age is none", () => {
     expect(out({ fittedOn: "2020-11-23" })).toMatch(/^6 years old/);

@@ -1,7 +1,7 @@
 /** Hoses and pipes: what is known of a line, what cannot be, and what it says when it is held against the circuit. */
-import { styleOf } from "./drawing";
+import { styleOf, type LineStyle } from "./drawing";
 import { elementKinds } from "./kinds";
-import { roleOf, type CircuitLine, type LineData, type Netlist } from "./netlist";
+import { roleOf, type CircuitLine, type LineData, type Netlist, type PortRef } from "./netlist";
 
 /** Figures of a line: label, unit, least and greatest. */
 export const lineFigures = {
@@ -40,6 +40,24 @@ export function ageOf(data: LineData, now: number): number | null {
   return Number.isNaN(fitted) ? null : Math.max(0, (now - fitted) / YEAR);
 }
 
+const ownStyle = (netlist: Netlist, line: CircuitLine) =>
+  styleOf([line.from, line.to].flatMap((end) => roleOf(netlist, end) ?? []));
+
+/**
+ * What a line carries. One that leads to the reservoir bears no pressure whatever its other end is called: a case line's
+ * outlet is one of a plain resistance, and carries on what came in.
+ */
+export function lineStyle(netlist: Netlist, line: CircuitLine): LineStyle {
+  const style = ownStyle(netlist, line);
+  const isTank = (end: PortRef) => netlist.elements.find((e) => e.id === end.element)?.kind === "tank";
+  const far = [line.from, line.to].find((end) => !isTank(end));
+  if (style !== "pressure" || !far || ![line.from, line.to].some(isTank)) return style;
+  const before = netlist.lines.some(
+    (l) => l !== line && [l.from, l.to].some((end) => end.element === far.element) && ownStyle(netlist, l) === "case",
+  );
+  return before ? "case" : "return";
+}
+
 /** The greatest pressure that a relief valve of the circuit allows, bar; null: there is none. */
 function allowedBy(netlist: Netlist): number | null {
   const settings = netlist.elements
@@ -57,7 +75,7 @@ export function lineRemarks(netlist: Netlist, line: CircuitLine, now: number): s
   const { data } = line;
   if (!data) return [];
   const remarks: string[] = [];
-  const style = styleOf([line.from, line.to].flatMap((end) => roleOf(netlist, end) ?? []));
+  const style = lineStyle(netlist, line);
   const allowed = allowedBy(netlist);
   if (style === "pressure" && data.rating !== null && allowed !== null && data.rating < allowed)
     remarks.push(

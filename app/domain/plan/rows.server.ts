@@ -64,7 +64,9 @@ export async function pointRows(siteId: string, until: number): Promise<PointRow
            p.machine, p.component, p.component_kind as kind, p.quantity, p.name as point, a.state, a.urgency,
            a.detail -> 'forecast' -> 'crossingDates' as crossings, (a.detail ->> 'noTrend') is not null as "noTrend",
            (a.detail ->> 'beyond')::float8 as beyond, (a.margin ->> 'value')::float8 as used,
-           (a.detail -> 'life' ->> 'noise')::float8 * abs(lim.value) / nullif(abs(lim.value - (a.detail -> 'baseline' ->> 'centre')::float8), 0) as scatter,
+           (a.detail -> 'expectation' ->> 'deviation')::float8
+             * case when a.detail -> 'expectation' ->> 'scale' = 'log' then abs(lim.value) else 1 end
+             / nullif(abs(lim.value - (a.detail -> 'baseline' ->> 'centre')::float8), 0) as scatter,
            l.started_at as "fittedAt"
     from assessments a join active_points p on p.id = a.point_id left join lives l on l.id = a.life_id
     cross join lateral (select coalesce((a.detail -> 'limits' ->> 'upper')::float8, (a.detail -> 'limits' ->> 'lower')::float8) as value) lim

@@ -35,30 +35,31 @@ const inUse = sql`c.retired_at is null and k.retired_at is null and m.retired_at
 function sources(today: string, until: string): Record<DueKind, SQL> {
   return {
     interim: sql`select 'interim' as kind, i.id::text as id, m.id::text as machine, ${part} as what,
-        'stop-gap, the cause is open: look again' as why, i.look_again_on::text as day, s.time_zone as zone
+        'stop-gap, the cause is open: look again' as why, i.look_again_on::text as day, s.time_zone as zone, s.id as site
       from interventions i join components c on c.id = i.component_id ${place}
       where i.interim and i.looked_again_at is null and i.done_at is not null and i.look_again_on <= ${until}`,
     exercise: sql`select 'exercise', c.id::text, m.id::text, ${part},
         'seldom moves: at least every ' || c.exercise_days || ' days',
         (coalesce((select max(v.at) from component_moves v where v.component_id = c.id),
           (select max(l.started_at) from lives l where l.component_id = c.id), ${today}::timestamptz)
-          + make_interval(days => c.exercise_days))::date::text, s.time_zone
+          + make_interval(days => c.exercise_days))::date::text, s.time_zone, s.id
       from components c ${place} where c.exercise_days is not null and ${inUse}`,
     hose: sql`select 'hose', k.id::text, m.id::text, m.name || ', ' || k.name,
-        'oldest hose fitted ' || g.oldest_hose, (g.oldest_hose::date + make_interval(years => ${HOSE_YEARS}::int))::date::text, s.time_zone
+        'oldest hose fitted ' || to_char(g.oldest_hose::date, 'FMDD Mon YYYY'),
+        (g.oldest_hose::date + make_interval(years => ${HOSE_YEARS}::int))::date::text, s.time_zone, s.id
       from circuit_diagrams g join circuits k on k.id = g.circuit_id join machines m on m.id = k.machine_id join sites s on s.id = m.site_id
       where g.oldest_hose <= (${until}::date - make_interval(years => ${HOSE_YEARS}::int))::date::text
         and k.retired_at is null and m.retired_at is null`,
-    fill: sql`select 'fill', k.id::text, m.id::text, m.name || ', ' || k.name, 'stop-gap fill: change back', e.change_back_by::text, s.time_zone
+    fill: sql`select 'fill', k.id::text, m.id::text, m.name || ', ' || k.name, 'stop-gap fill: change back', e.change_back_by::text, s.time_zone, s.id
       from oil_events e join circuits k on k.id = e.circuit_id join machines m on m.id = k.machine_id join sites s on s.id = m.site_id
       where e.change_back_by <= ${until} and e.withdrawn_at is null and k.retired_at is null and m.retired_at is null
         and not exists (select 1 from oil_events later where later.circuit_id = e.circuit_id and later.at > e.at
           and later.kind in ('change', 'fill') and later.withdrawn_at is null)`,
     campaign: sql`select 'campaign', g.id::text, null, g.title,
         (select count(*) filter (where p.result in ('open', 'old')) || ' of ' || count(*) || ' parts to look at or change'
-          from campaign_parts p where p.campaign_id = g.id), g.due_on::text, s.time_zone
+          from campaign_parts p where p.campaign_id = g.id), g.due_on::text, s.time_zone, s.id
       from campaigns g join sites s on s.id = g.site_id where g.closed_at is null and g.due_on <= ${until}`,
-    unproven: sql`select 'unproven', i.id::text, m.id::text, ${part}, 'done and not proven: read it again', i.done_at::date::text, s.time_zone
+    unproven: sql`select 'unproven', i.id::text, m.id::text, ${part}, 'done and not proven: read it again', i.done_at::date::text, s.time_zone, s.id
       from interventions i join components c on c.id = i.component_id ${place}
       where i.done_at > ${today}::timestamptz - interval '180 days' and i.signed_at is null and i.point_id is not null
         and ${inUse} and exists (select 1 from work_runs r where r.intervention_id = i.id)
@@ -75,16 +76,23 @@ const pathOf: Record<DueKind, (id: string) => string> = {
   unproven: (id) => `/work/${id}`,
 };
 
-/**
- * What is due within a month, the latest first.
- * @param most so many at most
- * @param machineIds only of these machines; left out: of all
- */
-export async function dueWork(most: number, machineIds?: readonly string[]): Promise<DueItem[]> {
+/** Which of what falls due is meant; what is left out says nothing. */
+export interface DueWish {
+  /** So many rows at most. */
+  most: number;
+  machineIds?: readonly string[];
+  siteId?: string;
+  /** Due by this moment, epoch ms; a month ahead where it is left out. */
+  until?: number;
+}
+
+/** What falls due by its date, the latest first. */
+export async function dueWork({ most, machineIds, siteId, until: by }: DueWish): Promise<DueItem[]> {
   const today = new Date(now()).toISOString();
-  const until = new Date(now() + AHEAD * DAY).toISOString().slice(0, 10);
+  const until = new Date(by ?? now() + AHEAD * DAY).toISOString().slice(0, 10);
   const all = sql.join(Object.values(sources(today, until)), sql` union all `);
   const own = machineIds ? sql`and d.machine = any(${sql.param([...machineIds])}::text[])` : sql``;
+  const here = siteId ? sql`and d.site = ${siteId}` : sql``;
   const rows = await ask<{
     kind: DueKind;
     id: string;
@@ -93,7 +101,7 @@ export async function dueWork(most: number, machineIds?: readonly string[]): Pro
     why: string;
     day: string;
     zone: string;
-  }>(sql`select * from (${all}) d where d.day <= ${until} ${own} order by d.day, d.what limit ${most}`);
+  }>(sql`select * from (${all}) d where d.day <= ${until} ${own} ${here} order by d.day, d.what limit ${most}`);
   return rows.map((r) => ({
     kind: r.kind,
     id: r.id,

@@ -6,8 +6,10 @@ import { Link } from "react-router";
 import {
   elementKinds,
   isNamed,
+  LONGEST_DRAWN,
   portKey,
   symbolSizes,
+  tagPlaces,
   type ConditionState,
   type Assessment,
   type Drawing,
@@ -129,6 +131,7 @@ export function CircuitDiagram(props: {
   const { netlist, drawing, points, missing = [], changes, marks, readouts, pick, label } = props;
   const placed = new Map(drawing.parts.map((p) => [p.element, p]));
   const pins = new Map<string, number>();
+  const tags = tagPlaces(netlist, drawing);
   const joined = new Set(netlist.lines.flatMap((l) => [portKey(l.from), portKey(l.to)]));
   return (
     <div className="overflow-x-auto" role="group" aria-label={label}>
@@ -283,17 +286,17 @@ export function CircuitDiagram(props: {
         })}
         <g>
           {netlist.lines.map((l) => {
-            const at = drawing.ports[portKey(l.from)] ?? drawing.ports[portKey(l.to)];
-            return l.data?.tag && at ? (
+            const place = tags.get(l.id);
+            return l.data && place ? (
               <text
                 key={l.id}
-                x={at[0] - 6}
-                y={at[1] - 8}
-                textAnchor="end"
+                x={place.x}
+                y={place.y - 2}
+                textAnchor={place.anchor}
                 stroke="none"
                 className="fill-[var(--ink-2)] text-[11px]"
               >
-                {clipped(l.data.tag, 10)}
+                {clipped(l.data.tag, LONGEST_DRAWN)}
                 <title>{lineText(l.data)}</title>
               </text>
             ) : null;
