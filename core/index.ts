@@ -108,9 +108,11 @@ export {
   unsafeActs,
   type PracticeHidden,
   type PracticeLevel,
+  curedBy,
 } from "./isolation/practice";
+export { renewable, renewalOf, renewedIn } from "./isolation/practiceCost";
 export { testPointAdvice, type TestPoint, type TestPointAdvice } from "./isolation/testPoints";
-export type { PlantCause, PlantKnowledge } from "./isolation/knowledge/plant";
+export type { Leaning, PlantCause, PlantKnowledge } from "./isolation/knowledge/plant";
 export { reasonsOf } from "./isolation/why";
 export { adviceOf, type Advice, type Proposal } from "./isolation/next";
 export { onsetOf } from "./assessment/onset";

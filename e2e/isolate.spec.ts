@@ -129,7 +129,7 @@ test("a result sent twice is there once; a closed case takes none; the gauges ca
     .first();
   const before = await first.textContent();
   await page.getByRole("button", { name: "Take out" }).first().click();
-  await expect(page.getByRole("button", { name: "Count them again" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Count it again" })).toBeVisible();
   await expect(first).not.toHaveText(before!);
 });
 
@@ -149,6 +149,16 @@ test("the practice bench from a hidden fault to its debrief", async ({ page }) =
   const before = await tests.count();
   await tests.first().click();
   await expect(tests).toHaveCount(before - 1);
+  // the circuit: a part that is pressed shows its own tests, and can be renewed on a guess
+  const circuit = page.getByRole("group", { name: "The circuit of this case" });
+  await circuit.getByRole("link").first().click();
+  await expect(page.getByRole("heading", { name: /^Tests at / })).toBeVisible();
+  expect(await tests.count()).toBeLessThan(before - 1);
+  await accessible(page);
+  await page.getByRole("button", { name: "Renew it" }).click();
+  await expect(page.getByText(/renewed: the symptom (stays|is gone)/)).toBeVisible();
+  await page.getByRole("link", { name: "All tests" }).click();
+  await expect(tests).toHaveCount(before - 1);
   await page.getByRole("button", { name: "Name it and see the debrief" }).click();
   await expect(page.getByText("Choose what it is.")).toBeVisible();
   await page.getByLabel("The cause").selectOption({ index: 1 });
@@ -159,7 +169,7 @@ test("the practice bench from a hidden fault to its debrief", async ({ page }) =
   // it is over: no test can be made, and it is on one's own list
   await expect(tests).toHaveCount(0);
   await page.getByRole("link", { name: "Another case" }).click();
-  await expect(page.getByText(/Plain, number 12; 1 test;/)).toBeVisible();
+  await expect(page.getByText(/Plain, number 12; \d tests?;/)).toBeVisible();
   // somebody else's case is nobody's business
   const [other] = await query<{ id: string }>(
     "select r.id from practice_runs r join users u on u.id = r.person_id where u.sign_in = 'technician' limit 1",

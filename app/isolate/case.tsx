@@ -1,7 +1,13 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/case";
 import { actText, symptoms } from "@core";
-import { closeIsolation, doubtGauges, enterResult, withdrawResult } from "~/domain/isolation/cases.server";
+import {
+  closeIsolation,
+  doubtGauges,
+  doubtLeaning,
+  enterResult,
+  withdrawResult,
+} from "~/domain/isolation/cases.server";
 import { casePage, type CasePage } from "~/domain/isolation/casePage.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
@@ -35,7 +41,9 @@ export const action = guardAction("technician", async ({ params, request, user }
         ? await withdrawResult(id, fields.resultId ?? "", user)
         : fields.intent === "gauges"
           ? await doubtGauges(id, fields.out === "yes")
-          : await closeIsolation(id, fields, user);
+          : fields.intent === "leaning"
+            ? await doubtLeaning(id, Number(fields.place), fields.out === "yes")
+            : await closeIsolation(id, fields, user);
   return done.ok ? redirect(`/isolate/${id}`) : refused(done);
 });
 
@@ -99,6 +107,20 @@ function Suspects({ page }: { page: CasePage }) {
   );
 }
 
+/** Evidence that entered by itself is taken out, or counts again. */
+function TakeOut({ intent, out, place }: { intent: "gauges" | "leaning"; out: boolean; place?: number }) {
+  return (
+    <Form method="post" preventScrollReset>
+      <input type="hidden" name="intent" value={intent} />
+      <input type="hidden" name="out" value={out ? "no" : "yes"} />
+      {place === undefined ? null : <input type="hidden" name="place" value={place} />}
+      <button type="submit" className="way whitespace-nowrap">
+        {out ? "Count it again" : "Take out"}
+      </button>
+    </Form>
+  );
+}
+
 function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
   const site = useSite();
   const last = page.evidence.filter((e) => !e.withdrawn).at(-1);
@@ -121,16 +143,17 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
                 ? "The model does not fit this circuit, so its readings are not used."
                 : "No circuit is drawn, so readings are not used."}
           </span>
-          {page.gauges && mayEnter && !page.closed ? (
-            <Form method="post" preventScrollReset>
-              <input type="hidden" name="intent" value="gauges" />
-              <input type="hidden" name="out" value={page.gauges.out ? "no" : "yes"} />
-              <button type="submit" className="way whitespace-nowrap">
-                {page.gauges.out ? "Count them again" : "Take out"}
-              </button>
-            </Form>
-          ) : null}
+          {page.gauges && mayEnter && !page.closed ? <TakeOut intent="gauges" out={page.gauges.out} /> : null}
         </li>
+        {page.leanings.map((l, place) => (
+          <li key={place} className="ruled flex items-start justify-between gap-3 py-2">
+            <span className={l.out ? "text-ink-2 line-through" : ""}>
+              {l.text}
+              <span className="block text-ink-2">From the register when this began</span>
+            </span>
+            {mayEnter && !page.closed ? <TakeOut intent="leaning" out={l.out} place={place} /> : null}
+          </li>
+        ))}
         {page.evidence.map((e) => (
           <li key={e.id} className="ruled flex items-start justify-between gap-3 py-2">
             <span className={e.withdrawn ? "text-ink-2 line-through" : ""}>

@@ -1,9 +1,10 @@
-import { Form, Link, redirect } from "react-router";
+import { Form, Link, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/practiceCase";
-import { formatNumber } from "@core";
+import { formatNumber, lowerFirst, moneyText } from "@core";
 import { practiceName, practicePage, practiceTest } from "~/domain/isolation/practice.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
+import { CircuitDiagram, type DiagramPoint } from "~/ui/circuit/diagram";
 import { Button, FormProblemsProvider, Notice, SelectField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 
@@ -18,12 +19,12 @@ export const action = guardAction("viewer", async ({ params, request, user }) =>
     fields.intent === "name"
       ? await practiceName(id, fields.named ?? "", user)
       : await practiceTest(id, fields.test ?? "", user);
-  return done.ok ? redirect(`/isolate/practice/${id}`) : refused(done);
+  return done.ok ? redirect(`/isolate/practice/${id}${new URL(request.url).search}`) : refused(done);
 });
 
 type Page = Route.ComponentProps["loaderData"];
 
-function Debrief({ over, minutes }: { over: NonNullable<Page["over"]>; minutes: number }) {
+function Debrief({ over, minutes, currency }: { over: NonNullable<Page["over"]>; minutes: number; currency: string }) {
   return (
     <Section title="Debrief" aside={`${over.score} of 100`}>
       <p className="pt-2">
@@ -36,7 +37,8 @@ function Debrief({ over, minutes }: { over: NonNullable<Page["over"]>; minutes: 
         What it asks for: {over.act}.
       </p>
       <p className="mt-1">
-        Your tests took {minutes} min, the best path {over.best.minutes} min.
+        Your way took {minutes} min, the best path {over.best.minutes} min. With the cure it cost{" "}
+        {moneyText(over.cost, currency)}, the best path {moneyText(over.best.cost, currency)} (usual figures).
       </p>
       {over.unsafe.length > 0 ? (
         <ul className="mt-2">
@@ -72,7 +74,78 @@ function Debrief({ over, minutes }: { over: NonNullable<Page["over"]>; minutes: 
 
 const riskText = { none: "", care: "", deadhead: "closes an outlet", opens: "opens the circuit" } as const;
 
+const NOTHING: ReadonlyMap<string, DiagramPoint> = new Map();
+
+/** The circuit; a part that is pressed shows its tests alone. */
+function Circuit({ page, at }: { page: Page; at: string }) {
+  return (
+    <Section title="The circuit" aside={page.over ? undefined : "press a part for its tests"}>
+      <CircuitDiagram
+        netlist={page.netlist}
+        drawing={page.drawing}
+        points={NOTHING}
+        label="The circuit of this case"
+        ways={page.over ? undefined : { to: (element) => (element === at ? "?" : `?at=${element}`), chosen: at }}
+      />
+    </Section>
+  );
+}
+
+/** Tests of the part that was pressed, or all of them; and the part itself, renewed on a guess. */
+function Tests({ page, at }: { page: Page; at: string }) {
+  const name = page.netlist.elements.find((e) => e.id === at)?.name;
+  const tests = name ? page.tests.filter((t) => t.element === at) : page.tests;
+  const renewal = page.renewals.find((r) => r.element === at);
+  return (
+    <Section title={name ? `Tests at ${lowerFirst(name)}` : "Tests"} aside="minutes, and what has to be ready">
+      {name ? (
+        <p className="pt-2">
+          <Link to="?" preventScrollReset className="act">
+            All tests
+          </Link>
+        </p>
+      ) : null}
+      <ul>
+        {tests.map((t) => (
+          <li key={t.id} className="ruled grid grid-cols-[minmax(0,1fr)_auto] items-center gap-3 py-1.5">
+            <span className="min-w-0 [overflow-wrap:anywhere]">
+              {t.text}
+              <span className="block text-xs text-ink-2">
+                {t.minutes} min{t.prepare === "nothing" ? "" : `; ${t.prepare}`}
+                {riskText[t.risk] ? `; ${riskText[t.risk]}` : ""}
+                {t.outsideBook ? "; not in most manufacturers' books" : ""}
+              </span>
+            </span>
+            <Form method="post" preventScrollReset>
+              <input type="hidden" name="test" value={t.id} />
+              <Button tone="plain" aria-label={`Make: ${t.text}`}>
+                Make it
+              </Button>
+            </Form>
+          </li>
+        ))}
+        {renewal ? (
+          <li className="ruled grid grid-cols-[minmax(0,1fr)_auto] items-center gap-3 py-1.5">
+            <span className="min-w-0 [overflow-wrap:anywhere]">
+              Renew {lowerFirst(renewal.name)} and see
+              <span className="block text-xs text-ink-2">
+                {renewal.minutes} min, {moneyText(renewal.cost, page.currency)} with the part; opens the circuit
+              </span>
+            </span>
+            <Form method="post" preventScrollReset>
+              <input type="hidden" name="test" value={renewal.id} />
+              <Button tone="plain">Renew it</Button>
+            </Form>
+          </li>
+        ) : null}
+      </ul>
+      {name && tests.length === 0 ? <Empty>No test is left at this part.</Empty> : null}
+    </Section>
+  );
+}
+
 export default function PracticeCase({ loaderData: page, actionData }: Route.ComponentProps) {
+  const at = useSearchParams()[0].get("at") ?? "";
   const problems = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
     <>
@@ -83,12 +156,12 @@ export default function PracticeCase({ loaderData: page, actionData }: Route.Com
         ]}
         title={page.symptom.label}
       >
-        {page.symptom.seen} {page.level.label}, number {page.seed}. The circuit: {page.parts.join(", ").toLowerCase()}.
+        {page.symptom.seen} {page.level.label}, number {page.seed}.
       </PageHead>
       {problems?.form ? <Notice tone="verm">{problems.form}</Notice> : null}
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">
         <div>
-          {page.over ? <Debrief over={page.over} minutes={page.minutes} /> : null}
+          {page.over ? <Debrief over={page.over} minutes={page.minutes} currency={page.currency} /> : null}
           <Section title="What you know" aside={`${page.minutes} min`}>
             {page.made.length === 0 ? (
               <Empty>The symptom, and no test yet.</Empty>
@@ -133,30 +206,10 @@ export default function PracticeCase({ loaderData: page, actionData }: Route.Com
             </Section>
           )}
         </div>
-        {page.over ? null : (
-          <Section title="Tests" aside="minutes, and what has to be ready">
-            <ul>
-              {page.tests.map((t) => (
-                <li key={t.id} className="ruled grid grid-cols-[minmax(0,1fr)_auto] items-center gap-3 py-1.5">
-                  <span className="min-w-0 [overflow-wrap:anywhere]">
-                    {t.text}
-                    <span className="block text-xs text-ink-2">
-                      {t.minutes} min{t.prepare === "nothing" ? "" : `; ${t.prepare}`}
-                      {riskText[t.risk] ? `; ${riskText[t.risk]}` : ""}
-                      {t.outsideBook ? "; not in most manufacturers' books" : ""}
-                    </span>
-                  </span>
-                  <Form method="post" preventScrollReset>
-                    <input type="hidden" name="test" value={t.id} />
-                    <Button tone="plain" aria-label={`Make: ${t.text}`}>
-                      Make it
-                    </Button>
-                  </Form>
-                </li>
-              ))}
-            </ul>
-          </Section>
-        )}
+        <div>
+          <Circuit page={page} at={at} />
+          {page.over ? null : <Tests page={page} at={at} />}
+        </div>
       </div>
     </>
   );

@@ -9,7 +9,7 @@ import { causesOf } from "./candidates";
 import type { GaugeEvidence } from "./evidence";
 import { causes } from "./knowledge/causes";
 import { parts, type PartId } from "./knowledge/parts";
-import { causesFor, testsFor, type KnownCause, type PlantKnowledge } from "./knowledge/plant";
+import { causesFor, leaningTo, testsFor, type KnownCause, type PlantKnowledge } from "./knowledge/plant";
 import type { SymptomId } from "./knowledge/symptoms";
 import { grades, ranks, type Cause, type Part, type Rank, type Test } from "./knowledge/types";
 import { testAtOf, type Predicted } from "./predicted";
@@ -114,7 +114,7 @@ function suspectsOf(symptom: SymptomId, netlist: Netlist | null, plant: PlantKno
         about,
         element,
         text: name ? `${name}: ${lower(label)}` : label,
-        weight: taught / places.length,
+        weight: (taught / places.length) * leaningTo(plant?.leanings, cause, element),
       };
     });
   });

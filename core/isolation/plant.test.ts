@@ -1,7 +1,7 @@
 /** What a plant adds is reckoned with as what the house knows. */
 import { describe, expect, test } from "@jest/globals";
 import { beginCase, oddsOf, type IsolationCase, type TestResult } from "./case";
-import type { PlantCause, PlantKnowledge } from "./knowledge/plant";
+import { leaningTo, type PlantCause, type PlantKnowledge } from "./knowledge/plant";
 import type { Test } from "./knowledge/types";
 import { adviceOf } from "./next";
 import { templateNetlist } from "../circuit/ofTemplate";
@@ -72,4 +72,37 @@ test("a plant ranks a cause of the house otherwise, or names it where the house 
   const added = beginCase("lowPressure", null, { found: {}, ranks: { lowPressure: { "accumulator.gas": "often" } } });
   expect(share(usual, "accumulator.gas")).toBe(0);
   expect(share(added, "accumulator.gas")).toBeGreaterThan(0.05);
+});
+
+describe("what the register says of one element", () => {
+  const netlist = templateNetlist("fixedRelief");
+  const relief = netlist.elements.find((e) => e.kind === "relief")!.id;
+  const pump = netlist.elements.find((e) => e.kind === "fixedPump")!.id;
+  const at = (element: string, leanings: PlantKnowledge["leanings"]) => {
+    const c = beginCase("lowPressure", null, { found: {}, leanings: leanings ?? [] }, netlist);
+    const { suspects } = oddsOf(c, []);
+    return c.suspects.reduce((sum, s, i) => (s.element === element ? sum + suspects[i]! : sum), 0);
+  };
+  const bulletin = { element: relief, cause: null, factor: 4, text: "A bulletin is open" };
+
+  test("an open bulletin makes every cause of its part likelier, and the others less so", () => {
+    expect(at(relief, [bulletin])).toBeGreaterThan(1.5 * at(relief, []));
+    expect(at(pump, [bulletin])).toBeLessThan(at(pump, []));
+  });
+  test("taken out it says nothing", () =>
+    expect(at(relief, [{ ...bulletin, out: true }])).toBeCloseTo(at(relief, []), 12));
+  test("a cause that peers had is likelier at this model alone", () => {
+    const had = { element: relief, cause: "relief.heldOpen", factor: 3, text: "Two had it" };
+    const of = (leanings: PlantKnowledge["leanings"], cause: string) => {
+      const c = beginCase("lowPressure", null, { found: {}, leanings: leanings ?? [] }, netlist);
+      return oddsOf(c, []).suspects[c.suspects.findIndex((s) => s.cause === cause)]!;
+    };
+    expect(of([had], "relief.heldOpen")).toBeGreaterThan(1.3 * of([], "relief.heldOpen"));
+    expect(of([had], "relief.setLow")).toBeLessThan(of([], "relief.setLow"));
+  });
+  test("many together lean no more than eight times", () => {
+    expect(leaningTo(Array(9).fill(bulletin), "relief.setLow", relief)).toBe(8);
+    expect(leaningTo([bulletin], "relief.setLow", pump)).toBe(1);
+    expect(leaningTo(undefined, "relief.setLow", null)).toBe(1);
+  });
 });

@@ -1,5 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
-import { debriefOf, drawPractice, minutesOf, practiceCase, type PracticeLevel } from "./practice";
+import { usualCosts } from "../plan/usual";
+import { curedBy, debriefOf, drawPractice, minutesOf, practiceCase, type PracticeLevel } from "./practice";
+import { renewable, renewalOf } from "./practiceCost";
 import { walk } from "./walk";
 
 const caseOf = (level: PracticeLevel, seed: number) => practiceCase(drawPractice(level, seed), level, seed)!;
@@ -72,19 +74,64 @@ describe("the debrief", () => {
     if (pump) expect(debriefOf(c, [opens.id], pump.id).unsafe).toContain("blamed the pump");
   });
   test("what is made ready counts once, what is not a test counts for nothing", () => {
-    expect(minutesOf(c.own, [])).toBe(0);
-    expect(minutesOf(c.own, ["nonsense"])).toBe(0);
+    expect(minutesOf(c, [])).toBe(0);
+    expect(minutesOf(c, ["nonsense"])).toBe(0);
     const warm = c.own.tests.filter((t) => t.about.prepare === "warm").slice(0, 2);
-    const alone = warm.reduce((s, t) => s + minutesOf(c.own, [t.id]), 0);
+    const alone = warm.reduce((s, t) => s + minutesOf(c, [t.id]), 0);
     expect(
       alone -
         minutesOf(
-          c.own,
+          c,
           warm.map((t) => t.id),
         ),
     ).toBe(15);
   });
   test("nothing named, nothing done", () => {
     expect(debriefOf(c, [], "").right).toBe(false);
+  });
+});
+
+describe("what it costs", () => {
+  const c = caseOf(1, 3);
+  const truth = c.own.suspects[c.truth]!;
+  const best = walk(c.own, (t) => c.show(t).result).steps.map((s) => s.test.id);
+  const pump = c.netlist.elements.find((e) => /pump/i.test(e.kind))!.id;
+
+  test("the best path costs its hours and the cure, and nobody pays less", () => {
+    const { cost, best: path } = debriefOf(c, best, truth.id);
+    expect(cost).toBe(path.cost);
+    expect(cost).toBeGreaterThanOrEqual(Math.round((path.minutes / 60) * usualCosts.crewHour));
+  });
+  test("a wrong name is paid for, and the cure after it", () => {
+    const wrong = c.own.suspects.find((s) => s.about.act.part && s.about.act.text !== truth.about.act.text)!;
+    expect(debriefOf(c, best, wrong.id).cost).toBeGreaterThan(debriefOf(c, best, truth.id).cost);
+  });
+  test("a pump renewed on a guess costs its hours and its part, and is told", () => {
+    expect(truth.element).not.toBe(pump);
+    const guessed = debriefOf(c, [renewalOf(pump), ...best], truth.id);
+    const { cost, minutes } = renewable(c.netlist).find((r) => r.element === pump)!;
+    expect(guessed.cost - debriefOf(c, best, truth.id).cost).toBeCloseTo(cost, 0);
+    expect(guessed.minutes - debriefOf(c, best, truth.id).minutes).toBe(minutes);
+    expect(guessed.unsafe).toEqual(expect.arrayContaining(["blamed the pump", "renewed in vain"]));
+    expect(guessed.score).toBeLessThan(75);
+  });
+  test("the part that has the fault cures it, where a new part does; then nothing more is paid", () => {
+    const cases = Array.from({ length: 40 }, (_, i) => caseOf(1, i + 1));
+    const worn = cases.find((x) => {
+      const { element, about } = x.own.suspects[x.truth]!;
+      return about.act.do === "replace" && renewable(x.netlist).some((r) => r.element === element);
+    })!;
+    const { element, id } = worn.own.suspects[worn.truth]!;
+    expect(curedBy(worn, element!)).toBe(true);
+    const { cost, unsafe } = debriefOf(worn, [renewalOf(element!)], id);
+    expect(cost).toBe(Math.round(renewable(worn.netlist).find((r) => r.element === element)!.cost));
+    expect(unsafe).not.toContain("renewed in vain");
+    const set = cases.find((x) => x.own.suspects[x.truth]!.about.act.do === "set")!;
+    expect(curedBy(set, set.own.suspects[set.truth]!.element!)).toBe(false);
+  });
+  test("a reservoir or a pipe is not renewed on a guess", () => {
+    const kinds = renewable(c.netlist).map((r) => c.netlist.elements.find((e) => e.id === r.element)!.kind);
+    expect(kinds).not.toContain("tank");
+    expect(kinds).not.toContain("line");
   });
 });

@@ -8,12 +8,13 @@ import type { Netlist } from "../circuit/netlist";
 import { templateNetlist } from "../circuit/ofTemplate";
 import { templateIds, type TemplateId } from "../equipment/templates";
 import { random, type Random } from "../random/random";
-import { beginCase, chancesOf, oddsOf, type IsolationCase, type TestAt, type TestResult } from "./case";
+import { beginCase, chancesOf, oddsOf, type IsolationCase, type Suspect, type TestAt, type TestResult } from "./case";
 import { actOf } from "./knowledge/causes";
 import { symptomIds, symptoms, type SymptomId } from "./knowledge/symptoms";
 import { preparations, type Preparation } from "./knowledge/types";
 import { adviceOf } from "./next";
 import { predictionOf, withTestGauges } from "./predicted";
+import { actCost, moneyOf, renewalCost, renewedIn } from "./practiceCost";
 import { walk } from "./walk";
 
 export const practiceLevels = {
@@ -151,14 +152,19 @@ function resultOf(
   return { result: results.find((r) => (left -= chances[r]!) <= 0) ?? results[0], times: null };
 }
 
+const isPump = (netlist: Netlist, element: string | null) =>
+  /pump/i.test(netlist.elements.find((e) => e.id === element)?.kind ?? "");
+
 /** What was done that should not have been. */
-export type UnsafeAct = "opened early" | "deadheaded early" | "outside the book" | "blamed the pump" | "not cured";
+export type UnsafeAct =
+  "opened early" | "deadheaded early" | "outside the book" | "blamed the pump" | "renewed in vain" | "not cured";
 
 export const unsafeActs: Record<UnsafeAct, string> = {
   "opened early": "The circuit was opened while a safer test still told enough",
   "deadheaded early": "An outlet was closed against the pump while a safer test still told enough",
   "outside the book": "A method outside the manufacturer's book was used",
   "blamed the pump": "The pump was blamed without a look outside",
+  "renewed in vain": "A part was renewed that was not the cause",
   "not cured": "What was named is not the cause: it would have stayed",
 };
 
@@ -168,21 +174,29 @@ export interface Debrief {
   rightAct: boolean;
   minutes: number;
   unsafe: UnsafeAct[];
+  /** Tests, parts renewed on a guess, what was named, and where that cures nothing what it is in truth; usual figures. */
+  cost: number;
   /** 0 to 100. */
   score: number;
   /** What the house would have done. */
-  best: { tests: { text: string; result: string; minutes: number }[]; minutes: number };
+  best: { tests: { text: string; result: string; minutes: number }[]; minutes: number; cost: number };
 }
 
-/** Points that a wrong cause, the minutes beyond the best path's, and each unsafe act cost. */
-const COSTS = { wrong: 40, slow: 30, unsafe: 15 };
-/** Beyond so many times the minutes of the best path nothing more is lost. */
-const SLOWEST = 3;
+/** Points that a wrong cause, minutes and money beyond the best path's, and each unsafe act cost. */
+const COSTS = { wrong: 40, slow: 20, dear: 10, unsafe: 15 };
+/** Beyond so many times the minutes, or the money, of the best path nothing more is lost. */
+const FARTHEST = 3;
 
-/** Minutes of tests in the order in which they were made; what is made ready serves the next. */
-export function minutesOf(own: IsolationCase, made: readonly string[]): number {
+/** Nothing where it is no more than the best path's, 1 where it is three times as much. */
+const beyondBest = (own: number, best: number) =>
+  best === 0 ? 0 : Math.min(1, Math.max(0, (own / best - 1) / (FARTHEST - 1)));
+
+/** Minutes of tests and renewals in the order in which they were made; what is made ready serves the next. */
+export function minutesOf({ own, netlist }: Pick<PracticeCase, "own" | "netlist">, made: readonly string[]): number {
   const ready = new Set<Preparation>(["none"]);
   return made.reduce((sum, id) => {
+    const renewed = renewedIn(id);
+    if (renewed) return sum + renewalCost(netlist, renewed).minutes;
     const at = own.tests.find((t) => t.id === id);
     if (!at) return sum;
     const { minutes, prepare } = at.about;
@@ -190,6 +204,21 @@ export function minutesOf(own: IsolationCase, made: readonly string[]): number {
     if (prepare !== "isolated") ready.add(prepare);
     return sum + all;
   }, 0);
+}
+
+/** Does renewing an element cure the case? What sits there and is no wrong setting goes with it. */
+export function curedBy({ own, truth }: PracticeCase, element: string): boolean {
+  const hidden = own.suspects[truth]!;
+  return hidden.element === element && ["replace", "repair", "clean", "free"].includes(hidden.about.act.do);
+}
+
+/** What a way through a case costs: its tests, its renewals, and what was done in the end. */
+function costOf(c: PracticeCase, minutes: number, renewed: readonly string[], acts: readonly Suspect[]): number {
+  const parts = renewed.reduce((sum, element) => {
+    const { cost, minutes: taken } = renewalCost(c.netlist, element);
+    return sum + cost - moneyOf(taken);
+  }, 0);
+  return moneyOf(minutes) + parts + acts.reduce((sum, s) => sum + actCost(c.netlist, s), 0);
 }
 
 /**
@@ -201,6 +230,7 @@ export function debriefOf(c: PracticeCase, made: readonly string[], named: strin
   const { own, truth } = c;
   const results: TestResult[] = [];
   const unsafe = new Set<UnsafeAct>();
+  const renewed = made.flatMap((id) => renewedIn(id) ?? []);
   for (const id of made) {
     const at = own.tests.find((t) => t.id === id);
     if (!at) continue;
@@ -217,20 +247,35 @@ export function debriefOf(c: PracticeCase, made: readonly string[], named: strin
   const rightAct =
     suspect !== undefined && actOf(suspect.about, suspect.element) === actOf(hidden.about, hidden.element);
   if (!rightAct) unsafe.add("not cured");
-  const looked = results.some((r) => /^(look|ask|listen)/.test(r.at));
-  if (suspect && ["pump", "variable"].includes(suspect.about.part) && !looked) unsafe.add("blamed the pump");
-  const minutes = minutesOf(own, made);
+  const isOutside = (id: string) => /^(look|ask|listen)/.test(id);
+  const looked = made.findIndex(isOutside);
+  const pumpRenewed = made.findIndex((id) => isPump(c.netlist, renewedIn(id)));
+  if (suspect && ["pump", "variable"].includes(suspect.about.part) && looked < 0) unsafe.add("blamed the pump");
+  if (pumpRenewed >= 0 && (looked < 0 || looked > pumpRenewed)) unsafe.add("blamed the pump");
+  if (renewed.some((element) => !curedBy(c, element))) unsafe.add("renewed in vain");
+  const minutes = minutesOf(c, made);
   const walked = walk(own, (at) => c.show(at).result);
-  const slow = walked.minutes === 0 ? 0 : Math.min(1, Math.max(0, (minutes / walked.minutes - 1) / (SLOWEST - 1)));
-  const score = 100 - (rightAct ? 0 : COSTS.wrong) - COSTS.slow * slow - COSTS.unsafe * unsafe.size;
+  // what is cured by a new part asks for nothing more
+  const cured = renewed.some((element) => curedBy(c, element));
+  const acts = cured ? [] : [...(suspect && !rightAct ? [suspect] : []), hidden];
+  const cost = costOf(c, minutes, renewed, acts);
+  const bestCost = costOf(c, walked.minutes, [], [hidden]);
+  const score =
+    100 -
+    (rightAct ? 0 : COSTS.wrong) -
+    COSTS.slow * beyondBest(minutes, walked.minutes) -
+    COSTS.dear * beyondBest(cost, bestCost) -
+    COSTS.unsafe * unsafe.size;
   return {
     right,
     rightAct,
     minutes,
+    cost: Math.round(cost),
     unsafe: [...unsafe],
     score: Math.round(Math.max(0, score)),
     best: {
       minutes: walked.minutes,
+      cost: Math.round(bestCost),
       tests: walked.steps.map((s) => ({
         text: s.test.text,
         result: s.test.about.results[s.result]!,

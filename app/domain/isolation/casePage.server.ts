@@ -106,6 +106,7 @@ export async function casePage(id: string) {
     openedBy: isolation.openedBy,
     version: isolation.version,
     gauges: !own.gauges ? null : { out: isolation.gaugesOut, off: offNames.map((p) => p.name) },
+    leanings: (isolation.plant.leanings ?? []).map(({ text, out }) => ({ text, out: out ?? false })),
     taught: Object.values(isolation.taught).reduce<number>((sum, n) => sum + (n ?? 0), 0),
     hasDiagram: isolation.netlist !== null,
     closed: isolation.closedAt

@@ -13,6 +13,7 @@ import { now } from "~/runtime/clock.server";
 import { caseOf, resultsOf } from "./caseOf.server";
 import { plantAdds } from "./plant.server";
 import { factsOf } from "./facts.server";
+import { leaningsOf } from "./leanings.server";
 import { gaugesNow, usualOf } from "./diagnose.server";
 import type { EvidenceTask } from "./evidenceTask";
 
@@ -70,12 +71,15 @@ export async function openIsolation(fields: Record<string, string>, actor: Actor
   if (Object.keys(problems).length > 0) return { ok: false, problems };
   const before = await sentBefore(db(), isolations, submission);
   if (before) return { ok: true, id: before };
-  const [known, taught, facts, plant] = await Promise.all([
+  const [known, taught, facts, added, leanings] = await Promise.all([
     whatIsKnown(circuitId),
     taughtBy(symptom as SymptomId),
     factsOf(circuitId),
     plantAdds(),
+    leaningsOf(circuitId),
   ]);
+  // without a drawing no cause has a place, and nothing can lean to one
+  const plant = known.netlist && leanings.length > 0 ? { ...added, leanings } : added;
   try {
     const id = await db().transaction(async (tx) => {
       const [row] = await tx
@@ -176,6 +180,20 @@ export async function doubtGauges(id: string, out: boolean): Promise<Answer> {
     .where(and(eq(isolations.id, id), isNull(isolations.closedAt)))
     .returning({ id: isolations.id });
   return row ? { ok: true, id } : CLOSED;
+}
+
+/** Leave something that the register says out of the evidence, or let it count again. */
+export async function doubtLeaning(id: string, place: number, out: boolean): Promise<Answer> {
+  return db().transaction(async (tx): Promise<Answer> => {
+    const row = await locked(tx, id);
+    if (!row) return GONE;
+    if (row.closedAt) return CLOSED;
+    const { leanings = [] } = row.plant;
+    if (!leanings[place]) return formIsOld();
+    const plant = { ...row.plant, leanings: leanings.map((l, i) => (i === place ? { ...l, out } : l)) };
+    await tx.update(isolations).set({ plant }).where(eq(isolations.id, id));
+    return { ok: true, id };
+  });
 }
 
 /** Close it with what was really found: a suspect, or none of them. */

@@ -1,14 +1,24 @@
 /** Isolations against a database: nothing is doubled or lost, what was wrong stays on record, closed cases teach. */
 import { eq } from "drizzle-orm";
 import { users } from "~/db/peopleTables";
-import { circuitDiagnoses, circuits, components, isolationResults, isolations, testRecords } from "~/db/schema";
+import {
+  campaignParts,
+  campaigns,
+  circuitDiagnoses,
+  circuits,
+  components,
+  isolationResults,
+  isolations,
+  sites,
+  testRecords,
+} from "~/db/schema";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { ownDatabase } from "~/db/testDatabase";
 import { actorNamed } from "~/domain/access/testActor";
 import { machineFromTemplate } from "~/domain/assets/template.server";
 import { closeQueue } from "~/platform/jobs.server";
 import { casePage } from "./casePage.server";
-import { closeIsolation, doubtGauges, enterResult, openIsolation, withdrawResult } from "./cases.server";
+import { closeIsolation, doubtGauges, doubtLeaning, enterResult, openIsolation, withdrawResult } from "./cases.server";
 import { diagnoseStaleCircuits } from "./diagnose.server";
 import { addKnowledge, plantEntries, retireKnowledge } from "./plant.server";
 import { adviseTestPoints, askTestPoints, testPointsPage } from "./testPoints.server";
@@ -215,3 +225,50 @@ test("test points are worked out when asked, and said to be none where there is 
   expect(page!.advice!.cases).toBeGreaterThan(0);
   expect(await askTestPoints(crypto.randomUUID())).toMatchObject({ ok: false, status: 404 });
 }, 240_000);
+
+test("an open bulletin and what parts of the model had stand in the evidence, and can be taken out", async () => {
+  const [cylinder] = await db().select().from(components).where(eq(components.kind, "cylinder"));
+  await db().update(components).set({ model: "EC 80" }).where(eq(components.id, cylinder!.id));
+  const first = await opened("creeps");
+  const before = await casePage(first);
+  expect(before.leanings).toEqual([]);
+  const suspect = before.every.find((s) => s.id.endsWith(`@${cylinder!.id}`))!;
+  const share = (page: Awaited<ReturnType<typeof casePage>>) =>
+    page.suspects.find((s) => s.id === suspect.id)?.now ?? 0;
+  const closed = await closeIsolation(
+    first,
+    { found: suspect.id, findings: "Seal renewed.", version: String(before.version) },
+    engineer,
+  );
+  expect(closed).toMatchObject({ ok: true });
+  const [site] = await db().select({ id: sites.id }).from(sites);
+  const [campaign] = await db()
+    .insert(campaigns)
+    .values({
+      siteId: site!.id,
+      title: "Seals that swell",
+      bulletin: "SB 4",
+      marking: "K",
+      madeBy: engineer.name,
+      madeAt: new Date(),
+      submission: crypto.randomUUID(),
+    })
+    .returning();
+  await db().insert(campaignParts).values({ campaignId: campaign!.id, componentId: cylinder!.id });
+  const second = await opened("creeps");
+  const page = await casePage(second);
+  expect(page.leanings.map((l) => l.text)).toEqual([
+    expect.stringMatching(/^A bulletin is open for .*: Seals that swell \(SB 4\)$/),
+    expect.stringMatching(/^One of this model \(EC 80\) had it: /),
+  ]);
+  expect(share(page)).toBeGreaterThan(share(before));
+  for (const place of [0, 1]) expect(await doubtLeaning(second, place, true)).toMatchObject({ ok: true });
+  const without = await casePage(second);
+  expect(without.leanings.every((l) => l.out)).toBe(true);
+  expect(share(without)).toBeLessThan(share(page));
+  expect(await doubtLeaning(second, 1, false)).toMatchObject({ ok: true });
+  expect(share(await casePage(second))).toBeGreaterThan(share(without));
+  expect(await doubtLeaning(second, 7, true)).toMatchObject({ ok: false });
+  expect(await doubtLeaning(first, 0, true)).toMatchObject({ ok: false, status: 409 });
+  expect(await doubtLeaning(crypto.randomUUID(), 0, true)).toMatchObject({ ok: false, status: 404 });
+});

@@ -189,7 +189,7 @@ export async function plantRank(fields: Record<string, string>): Promise<Checked
 export function knowledgeOf(
   rows: readonly { id: string; cause: PlantCause | null; test: IsolationTest | null; rank: PlantRank | null }[],
 ): Omit<PlantKnowledge, "found"> {
-  const known: Required<Omit<PlantKnowledge, "found">> = { causes: {}, tests: {}, ranks: {} };
+  const known: Required<Omit<PlantKnowledge, "found" | "leanings">> = { causes: {}, tests: {}, ranks: {} };
   for (const { id, cause, test, rank } of rows) {
     if (cause) known.causes[`plant:${id}`] = cause;
     if (test) known.tests[`plant:${id}`] = test;

@@ -1,6 +1,7 @@
 /** The practice bench: a hidden fault by level and seed; what a person tried and named, and how it was done. */
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import {
+  curedBy,
   debriefOf,
   drawPractice,
   minutesOf,
@@ -8,13 +9,18 @@ import {
   practiceCase,
   practiceLevels,
   preparations,
+  renewable,
+  renewalOf,
+  renewedIn,
   symptoms,
   unsafeActs,
+  usualCosts,
   type PracticeLevel,
 } from "@core";
 import { db } from "~/db/client.server";
 import { practiceRuns } from "~/db/schema";
 import type { Actor } from "~/domain/access/index.server";
+import { drawingOf } from "~/domain/circuits/index.server";
 import { FORM_IS_OLD, type Answer } from "~/domain/answer";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
 import { isUuid, notFound } from "~/platform/guard.server";
@@ -48,7 +54,7 @@ export async function practiceOf(personId: string) {
     seed: r.seed,
     symptom: symptoms[hiddenIn(r).symptom]?.label ?? "A symptom that is no longer listed",
     startedAt: r.startedAt.getTime(),
-    tests: r.made.length,
+    tests: r.made.filter((m) => !renewedIn(m)).length,
     score: r.score,
   }));
 }
@@ -89,7 +95,7 @@ export async function beginPractice(fields: Record<string, string>, actor: Actor
 
 const OVER = { ok: false as const, status: 409, problems: { form: "This case is over. Begin another one." } };
 
-/** Make a test. Made twice it is made once: what it shows stays. */
+/** Make a test, or renew a part on a guess. Made twice it is made once: what it shows stays. */
 export async function practiceTest(id: string, test: string, actor: Actor): Promise<Answer> {
   return db().transaction(async (tx): Promise<Answer> => {
     const [row] = await tx
@@ -103,7 +109,11 @@ export async function practiceTest(id: string, test: string, actor: Actor): Prom
     const hidden = caseIn(row);
     if (!hidden) return GONE;
     const { own } = hidden;
-    if (!own.tests.some((t) => t.id === test) || row.made.length >= MOST_TESTS)
+    const part = renewedIn(test);
+    const known = part
+      ? renewable(hidden.netlist).some((r) => r.element === part)
+      : own.tests.some((t) => t.id === test);
+    if (!known || row.made.length >= MOST_TESTS)
       return { ok: false, problems: { form: "Choose a test from the list." } };
     await tx
       .update(practiceRuns)
@@ -141,8 +151,14 @@ export async function practicePage(id: string, personId: string) {
   if (!row) throw notFound("practice case");
   const hidden = caseIn(row);
   if (!hidden) throw notFound("practice case");
-  const { own } = hidden;
+  const { own, netlist } = hidden;
+  const parts = renewable(netlist);
   const made = row.made.flatMap((test) => {
+    const part = parts.find((r) => r.element === renewedIn(test));
+    if (part) {
+      const result = curedBy(hidden, part.element) ? "The symptom is gone" : "The symptom stays";
+      return [{ id: test, text: `${part.name} renewed`, result, times: null }];
+    }
     const at = own.tests.find((t) => t.id === test);
     if (!at) return [];
     const { result, times } = hidden.show(at);
@@ -155,9 +171,14 @@ export async function practicePage(id: string, personId: string) {
     level: practiceLevels[row.level],
     seed: row.seed,
     symptom: symptoms[hidden.symptom],
-    parts: hidden.netlist.elements.map((e) => e.name),
+    netlist,
+    drawing: await drawingOf(hidden.template, netlist),
     made,
-    minutes: minutesOf(own, row.made),
+    minutes: minutesOf(hidden, row.made),
+    currency: usualCosts.currency,
+    renewals: parts
+      .filter((r) => !row.made.includes(renewalOf(r.element)))
+      .map((r) => ({ ...r, id: renewalOf(r.element) })),
     tests: own.tests
       .filter((t) => !row.made.includes(t.id))
       .map((t) => {
@@ -165,6 +186,7 @@ export async function practicePage(id: string, personId: string) {
         return {
           id: t.id,
           text: t.text,
+          element: t.element,
           minutes,
           prepare: preparations[prepare].label,
           risk,

@@ -126,9 +126,11 @@ export function CircuitDiagram(props: {
   readouts?: ReadonlyMap<string, string> | null;
   /** Ports that can be pressed, to be joined. */
   pick?: PortPick;
+  /** Where an element leads, and the one that was chosen. */
+  ways?: { to: (element: string) => string; chosen: string };
   label: string;
 }) {
-  const { netlist, drawing, points, missing = [], changes, marks, readouts, pick, label } = props;
+  const { netlist, drawing, points, missing = [], changes, marks, readouts, pick, ways, label } = props;
   const placed = new Map(drawing.parts.map((p) => [p.element, p]));
   const pins = new Map<string, number>();
   const tags = tagPlaces(netlist, drawing);
@@ -197,6 +199,22 @@ export function CircuitDiagram(props: {
                   {clipped(e.name, 20)}
                   <title>{`${e.name}, ${kind.label.toLowerCase()}`}</title>
                 </text>
+              ) : null}
+              {ways && e.kind !== "tank" ? (
+                <Link to={ways.to(e.id)} preventScrollReset aria-label={e.name} aria-current={ways.chosen === e.id}>
+                  <title>{e.name}</title>
+                  <rect
+                    x={part.x - 5}
+                    y={part.y - 5}
+                    width={part.width + 10}
+                    height={part.height + 10}
+                    rx="2"
+                    fill="transparent"
+                    stroke={ways.chosen === e.id ? "var(--sea)" : "none"}
+                    strokeWidth="2"
+                    className="hover:stroke-[var(--sea)]"
+                  />
+                </Link>
               ) : null}
               {gauges.map((g, i) => {
                 const point = points.get(g.pointId)!;

@@ -12,6 +12,33 @@ export interface PlantCause extends Cause {
   basis: string;
 }
 
+/** What the register says of one element before any test: an open bulletin, or what parts of its model had. */
+export interface Leaning {
+  element: string;
+  /** The cause that it makes likelier; null: any cause of this element. */
+  cause: string | null;
+  /** So many times likelier than without it, over 0. */
+  factor: number;
+  /** What it rests on, in words. */
+  text: string;
+  /** Somebody took it out. */
+  out?: boolean;
+}
+
+/** Several leanings on one cause together make it so many times likelier at most. */
+const MOST_LEANING = 8;
+
+/** How many times likelier a cause at an element is by all that leans to it. */
+export function leaningTo(leanings: readonly Leaning[] | undefined, cause: string, element: string | null): number {
+  const own = (leanings ?? []).filter(
+    (l) => !l.out && l.element === element && (l.cause === null || l.cause === cause),
+  );
+  return Math.min(
+    MOST_LEANING,
+    own.reduce((product, l) => product * l.factor, 1),
+  );
+}
+
 export interface PlantKnowledge {
   /** How often each cause was found in cases that began with this symptom. */
   found: Partial<Record<string, number>>;
@@ -20,6 +47,8 @@ export interface PlantKnowledge {
   tests?: Record<string, Test>;
   /** How causes of the house rank here instead. */
   ranks?: Partial<Record<SymptomId, Partial<Record<CauseId, Rank>>>>;
+  /** What the register says of single elements. */
+  leanings?: readonly Leaning[];
 }
 
 /** A cause with what is known of it, and its weight beside the others of a symptom. */
