@@ -52,7 +52,8 @@ async function jest() {
   const report = join(projectDir, "test-results/jest.json");
   const { code } = await withDatabase("jest", (url) =>
     follow(bin("jest"), ["--json", `--outputFile=${report}`], {
-      env: { ...process.env, DATABASE_URL: url, JUNCTERAL_NOW: NOW, JUNCTERAL_LOG: "fatal" },
+      // threads are functions here: one that computes for seconds on a busy machine keeps a free connection waiting
+      env: { ...process.env, DATABASE_URL: url, JUNCTERAL_NOW: NOW, JUNCTERAL_LOG: "fatal", JUNCTERAL_POOL_WAIT: "30" },
     }),
   );
   const found = readReport(report);

@@ -23,7 +23,7 @@ export function connections(): pg.Pool {
     pool = new pg.Pool({
       connectionString: config.databaseUrl,
       max: config.poolSize,
-      connectionTimeoutMillis: 4000,
+      connectionTimeoutMillis: config.poolWait,
       statement_timeout: 60_000,
     });
     pool.on("error", (error) => log.warn({ err: errorText(error) }, "an idle database connection was lost"));

@@ -22,6 +22,8 @@ const schema = object({
     (text) => !text || (Date.parse(text) >= 0 && Date.parse(text) < Date.UTC(2200, 0, 1)),
   ),
   JUNCTERAL_POOL: whole(2, 1000, 10),
+  /** Seconds that a query waits for a connection before the database counts as away. */
+  JUNCTERAL_POOL_WAIT: whole(1, 120, 4),
   /** Prepared statements: off where a connection pooler between cannot keep them. */
   JUNCTERAL_PREPARE: string().oneOf(["on", "off"], "${path} must be on or off").default("on"),
   JUNCTERAL_SESSION_HOURS: whole(1, 24 * 366, 12),
@@ -64,6 +66,7 @@ export const config = {
   trustedProxies: env.JUNCTERAL_TRUSTED_PROXIES,
   now: env.JUNCTERAL_NOW ? Date.parse(env.JUNCTERAL_NOW) : undefined,
   poolSize: env.JUNCTERAL_POOL,
+  poolWait: env.JUNCTERAL_POOL_WAIT * 1000,
   prepare: env.JUNCTERAL_PREPARE === "on",
   sessionHours: env.JUNCTERAL_SESSION_HOURS,
   uploadLimit: env.JUNCTERAL_UPLOAD_LIMIT,

@@ -186,6 +186,8 @@ export interface FleetLife {
   /** Running hours at which the hidden indicator first reaches the limit. */
   crossing: number;
   hoursPerDay: number;
+  /** Exponents of pressure and viscosity, which no forecaster is told. */
+  exponents: { a: number; b: number };
 }
 
 export interface FleetPlan extends MeasuredPlan {
@@ -249,7 +251,7 @@ function lifeOf<C extends (hours: number) => number>(
       value: asNew * course(hours) * (pressure / fleetReference.pressure) ** a * viscosity ** -b * noise * odd,
     });
   }
-  return { readings, asNew, limit, crossing, hoursPerDay, course };
+  return { readings, asNew, limit, crossing, hoursPerDay, exponents: { a, b }, course };
 }
 
 /** First passage of a course through `end`, to a thousandth of the time scale. */

@@ -33,7 +33,14 @@ function lifeOf(wear: number, exponent: number, noise: number, key: string) {
       Math.exp(noise * rng.normal());
     return { at, hours: i * EVERY_DAYS * HOURS_PER_DAY, value, pressure, temperature };
   });
-  return { readings, asNew: 1.2, limit: 4.8, crossing: Infinity, hoursPerDay: HOURS_PER_DAY };
+  return {
+    readings,
+    asNew: 1.2,
+    limit: 4.8,
+    crossing: Infinity,
+    hoursPerDay: HOURS_PER_DAY,
+    exponents: { a: 1, b: exponent },
+  };
 }
 
 /** After each reading: is a trend proved? */

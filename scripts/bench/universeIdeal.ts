@@ -1,0 +1,201 @@
+/**
+ * What anybody could reach on the universe of scripts/bench/universe.ts without peers: a forecaster that knows how the
+ * universe is made (all families, how their size and place are drawn), and of each life its level as new, its limit, the
+ * exponents of the correction and the noise of a reading. What is left to it is the course and the time scale, which it weighs
+ * by the readings over a library of courses. With many quiet readings few of its courses fit: how many count is told,
+ * and where they are too few its figure says nothing.
+ *
+ *   npx tsx scripts/bench/universeIdeal.ts [--lives N] [--library N]
+ */
+import { parseArgs } from "node:util";
+import { assess, defaultPrior, dynamicViscosity, random } from "@core";
+import { crps } from "../../core/forecast/score";
+import { fleetFluid, fleetReference, measuredLives, type FleetLife } from "../../core/simulation/fleet";
+import { universeCourse, universeFamilies, type UniverseFamily } from "../../core/simulation/universe";
+import { binName, bins, contextOf, median, NOISES, pointOf, READINGS, readingsOf, share, TIME_SCALES } from "./origins";
+
+const { values: options } = parseArgs({
+  options: { lives: { type: "string", default: "3" }, library: { type: "string", default: "3000" } },
+});
+const DAY = 86_400_000;
+const ORIGINS = [0.25, 0.4, 0.55, 0.7, 0.85, 0.95];
+const REPORTED: UniverseFamily[] = ["jumps", "wanders", "blows", "rests", "renewals"];
+/** Ends that the library knows; a life takes the nearest. */
+const ENDS = [2.8, 3.4, 4, 4.6, 5.2, 5.8];
+const PLACES = 320;
+const LONGEST = 1.6;
+/** ln time scales that are tried: three centres, 0.35 between lives. */
+const SCALES = 60;
+const SPREAD = 0.35;
+const ODD = { share: 0.02, reach: 0.6 };
+/** Fewer courses than this say nothing. */
+const ENOUGH = 10;
+const SEED = 80_000;
+
+/** Ways to the limit by share of the time scale, and the share at which each is there. */
+interface Library {
+  ways: Float32Array[];
+  crossings: number[];
+}
+
+function libraryAt(end: number, count: number): Library {
+  const ways: Float32Array[] = [];
+  const crossings: number[] = [];
+  for (let i = 0; i < count; i++) {
+    const family = universeFamilies[i % universeFamilies.length]!;
+    const course = universeCourse(family, random(7_000_000 + i * 10 + ENDS.indexOf(end)).fork(family), 1, end);
+    const way = Float32Array.from({ length: PLACES + 1 }, (_, k) => (course((k * LONGEST) / PLACES) - 1) / (end - 1));
+    const first = way.findIndex((m) => m >= 1);
+    ways.push(way);
+    crossings.push(first < 0 ? LONGEST : (first * LONGEST) / PLACES);
+  }
+  return { ways, crossings };
+}
+
+const libraries = ENDS.map((end) => libraryAt(end, Number(options.library)));
+const scaleGrid = Array.from({ length: SCALES }, (_, i) => {
+  const [low, high] = [Math.log(TIME_SCALES[0]!) - 3 * SPREAD, Math.log(TIME_SCALES.at(-1)!) + 3 * SPREAD];
+  const ln = low + ((high - low) * (i + 0.5)) / SCALES;
+  const prior = TIME_SCALES.reduce((sum, c) => sum + Math.exp(-0.5 * ((ln - Math.log(c)) / SPREAD) ** 2), 0);
+  return { scale: Math.exp(ln), prior };
+});
+
+/** ln of the level over as new, reading by reading, by one who knows the exponents. */
+function levels({ readings, asNew, exponents: { a, b } }: FleetLife, n: number): { hours: number; ln: number }[] {
+  const muRef = dynamicViscosity(fleetFluid, fleetReference.temperature);
+  return readings.slice(0, n).map((r) => {
+    const viscosity = dynamicViscosity(fleetFluid, r.temperature) / muRef;
+    const correction = a * Math.log(r.pressure / fleetReference.pressure) - b * Math.log(viscosity);
+    return { hours: r.hours, ln: Math.log(r.value / asNew) - correction };
+  });
+}
+
+interface Told {
+  /** Time left and its weight. */
+  left: { hours: number; weight: number }[];
+  /** How many courses count. */
+  effective: number;
+}
+
+function ideal(life: FleetLife, n: number, noise: number): Told {
+  const end = life.limit / life.asNew;
+  const { ways, crossings } =
+    libraries[ENDS.reduce((best, e, i) => (Math.abs(e - end) < Math.abs(ENDS[best]! - end) ? i : best), 0)]!;
+  const seen = levels(life, n);
+  const now = seen.at(-1)!.hours;
+  const usual = (1 - ODD.share) / (noise * Math.sqrt(2 * Math.PI));
+  const odd = ODD.share / (2 * ODD.reach);
+  const found: { hours: number; ln: number }[] = [];
+  let best = -Infinity;
+  for (const { scale, prior } of scaleGrid)
+    for (let c = 0; c < ways.length; c++) {
+      const crossing = crossings[c]! * scale;
+      if (crossing <= now) continue;
+      const way = ways[c]!;
+      let ln = Math.log(prior + 1e-300);
+      for (const { hours, ln: read } of seen) {
+        const place = Math.min(PLACES - 1e-6, (hours / scale) * (PLACES / LONGEST));
+        const k = Math.floor(place);
+        const margin = way[k]! + (place - k) * (way[k + 1]! - way[k]!);
+        const e = read - Math.log(1 + margin * (end - 1));
+        ln += Math.log(usual * Math.exp(-0.5 * (e / noise) ** 2) + (Math.abs(e) < ODD.reach ? odd : 1e-12));
+        // so far behind that nothing brings it back: the rest is not worth reckoning
+        if (ln < best - 40) break;
+      }
+      if (ln < best - 25) continue;
+      best = Math.max(best, ln);
+      found.push({ hours: crossing - now, ln });
+    }
+  const left = found.map((f) => ({ hours: f.hours, weight: Math.exp(f.ln - best) })).filter((f) => f.weight > 1e-9);
+  const sum = left.reduce((s, f) => s + f.weight, 0);
+  const squares = left.reduce((s, f) => s + f.weight ** 2, 0);
+  return { left: left.map((f) => ({ ...f, weight: f.weight / sum })), effective: sum ** 2 / squares };
+}
+
+/** As many equally likely draws as a forecast has. */
+function drawsOf(left: readonly { hours: number; weight: number }[]): number[] {
+  const sorted = [...left].sort((p, q) => p.hours - q.hours);
+  let [i, sum] = [0, sorted[0]?.weight ?? 0];
+  return Array.from({ length: 200 }, (_, k) => {
+    while (sum < (k + 0.5) / 200 && i < sorted.length - 1) sum += sorted[++i]!.weight;
+    return sorted[i]!.hours;
+  });
+}
+
+interface Compared {
+  family: UniverseFamily;
+  noise: number;
+  readings: number;
+  effective: number;
+  ideal: number;
+  idealCovers: boolean;
+  ours: number;
+}
+
+function compare(life: FleetLife, family: UniverseFamily, noise: number): Compared[] {
+  let before = 0;
+  return ORIGINS.flatMap((origin): Compared[] => {
+    const n = life.readings.filter((r) => r.hours <= origin * life.crossing).length;
+    if (n < 3 || n === before) return [];
+    before = n;
+    const last = life.readings[n - 1]!;
+    const made = assess(readingsOf(life, n), pointOf(life), contextOf(life, defaultPrior, last.at)).forecast;
+    if (!made) return [];
+    const truth = life.crossing - last.hours;
+    const { left, effective } = ideal(life, n, noise);
+    const draws = drawsOf(left);
+    const own = made.crossingDates.map((d) =>
+      d === null ? made.horizonHours : Math.min(made.horizonHours, ((d - last.at) / DAY) * life.hoursPerDay),
+    );
+    const covers = truth >= draws[19]! && truth <= draws[179]!;
+    const of = (values: readonly number[]) => crps([...values], truth) / truth;
+    return [{ family, noise, readings: n, effective, ideal: of(draws), idealCovers: covers, ours: of(own) }];
+  });
+}
+
+const compared: Compared[] = [];
+let turn = SEED;
+for (const family of REPORTED)
+  for (const noise of NOISES)
+    for (const readings of READINGS) {
+      turn++;
+      const timeScale = TIME_SCALES[turn % TIME_SCALES.length]!;
+      const plan = { seed: turn, lives: Number(options.lives), noise, readingsPerLife: readings, timeScale };
+      const lives = measuredLives(plan, random(turn).fork(`${family} ${noise} ${readings}`), (rng, scale, end) =>
+        universeCourse(family, rng, scale, end),
+      );
+      for (const life of lives) compared.push(...compare(life, family, noise));
+    }
+
+const mean = (values: number[]) => values.reduce((s, v) => s + Math.min(3, v), 0) / values.length;
+function row(name: string, all: readonly Compared[]): void {
+  const group = all.filter((c) => c.effective >= ENOUGH);
+  const figures = (of: (c: Compared) => number) =>
+    `${median(group.map(of)).toFixed(3)} | ${mean(group.map(of)).toFixed(3)}`;
+  process.stdout.write(
+    group.length < 15
+      ? `| ${name} | ${group.length} of ${all.length} | | | | | |\n`
+      : `| ${name} | ${group.length} of ${all.length} | ${median(group.map((c) => c.effective)).toFixed(0)} | ` +
+          `${figures((c) => c.ideal)} | ${share(group.map((c) => c.idealCovers)).toFixed(2)} | ${figures((c) => c.ours)} |\n`,
+  );
+}
+process.stdout.write(
+  "| | origins where enough courses fit | courses that count | ideal: median | mean | covers | this forecast: median | mean |\n|---|---|---|---|---|---|---|---|\n",
+);
+const six = compared.filter((c) => c.readings >= 6);
+row("six readings and more", six);
+for (const [low] of bins)
+  row(
+    `${binName(low)} readings`,
+    compared.filter((c) => binName(c.readings) === binName(low)),
+  );
+for (const family of REPORTED)
+  row(
+    family,
+    six.filter((c) => c.family === family),
+  );
+for (const noise of NOISES)
+  row(
+    `noise ${noise}`,
+    six.filter((c) => c.noise === noise),
+  );
