@@ -649,6 +649,13 @@ test("what comes due by date: a stop-gap, a valve to move, an old hose, a campai
   expect(exercise.dueAt).toBeLessThan(now());
   expect((await dueWork({ most: 100, machineIds: [pump.machineId] })).length).toBeGreaterThan(2);
   expect(await dueWork({ most: 100, machineIds: [uuid()] })).toEqual([]);
+  // a plan asks by site, and to its end
+  const all = await dueWork({ most: 100 });
+  expect(await dueWork({ most: 100, siteId: pump.siteId })).toEqual(all);
+  expect(await dueWork({ most: 100, siteId: uuid() })).toEqual([]);
+  const years = await dueWork({ most: 100, siteId: pump.siteId, until: now() + 7 * 365 * 86_400_000 });
+  expect(years.length).toBeGreaterThanOrEqual(all.length);
+  expect(await dueWork({ most: 1, siteId: pump.siteId })).toEqual(all.slice(0, 1));
   const move = { componentId: pump.id, submission: uuid() };
   await noteMove(move, technician);
   await noteMove(move, technician);
