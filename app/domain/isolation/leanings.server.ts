@@ -32,7 +32,7 @@ async function bulletins(circuitId: string): Promise<Leaning[]> {
 async function peers(circuitId: string): Promise<Leaning[]> {
   const rows = await ask<{ element: string; model: string; cause: string; cases: number; text: string }>(sql`
     select c.id as element, c.model, split_part(f.suspect, '@', 1) as cause, count(*)::int as cases, min(i.found_text) as text
-    from isolations i cross join unnest(i.found) f(suspect)
+    from isolations i cross join jsonb_array_elements_text(i.found) f(suspect)
     join components peer on peer.id::text = split_part(f.suspect, '@', 2)
     join components c on c.kind = peer.kind and c.model = peer.model and c.model <> ''
     where c.circuit_id = ${circuitId} and c.retired_at is null

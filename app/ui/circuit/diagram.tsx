@@ -17,7 +17,7 @@ import {
   type LineStyle,
   type Netlist,
 } from "@core";
-import { stateTone } from "../state";
+import { StateGlyph, stateTone } from "../state";
 import { CircuitSymbol } from "./symbols";
 
 export interface DiagramPoint {
@@ -58,6 +58,7 @@ const TANK_PORT = symbolSizes.tank!.ports.T!;
 const ROW = 38;
 const RULE = 92;
 const LIMIT_AT = 0.78;
+const GLYPH = 11;
 
 /** The margin rule as small as it stays readable. */
 function SmallRule({ margin, state }: { margin: Assessment["margin"]; state: ConditionState }) {
@@ -243,8 +244,13 @@ export function CircuitDiagram(props: {
                       {clipped(point.name, 25)}
                     </text>
                     <g className={tone}>
+                      {change ? null : (
+                        <g transform={`translate(${part.textX} ${y + 11})`}>
+                          <StateGlyph state={point.state} size={GLYPH} />
+                        </g>
+                      )}
                       <text
-                        x={part.textX}
+                        x={part.textX + (change ? 0 : GLYPH + 3)}
                         y={y + 21}
                         stroke="none"
                         fill="currentColor"
