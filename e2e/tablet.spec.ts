@@ -71,6 +71,7 @@ test("a machine, its limit, a booking and the record of work fit the tablet", as
   await expect(page.getByRole("heading", { name: "Case pressure" })).toBeVisible();
 
   await page.getByRole("link", { name: "Book work into a stop" }).tap();
+  await expect(page.getByLabel("What is to be done")).toBeVisible();
   await fitsAndIsLargeEnough(page);
   await page.getByLabel("What is to be done").selectOption({ label: "Inspect or test it" });
   await page.getByRole("button", { name: "Book it" }).tap();

@@ -46,6 +46,7 @@ export function db(): Database {
 }
 
 const dialect = new PgDialect();
+const nameOf = (text: string) => createHash("sha1").update(text).digest("base64url");
 
 /**
  * The rows of a query that every page asks again and again, prepared once a connection: of Today's slowest query more
@@ -53,13 +54,18 @@ const dialect = new PgDialect();
  */
 export async function ask<T extends object>(query: SQL): Promise<T[]> {
   const { sql: text, params } = dialect.sqlToQuery(query);
-  const named = config.prepare && { name: createHash("sha1").update(text).digest("base64url") };
+  const named = config.prepare && { name: nameOf(text) };
   return (await connections().query({ ...named, text, values: params as unknown[] })).rows as T[];
 }
 
-/** The same for a query of the builder. Its text is the same whenever it goes by this name. */
-export const prepared = <T>(name: string, query: { prepare(name: string): { execute(): Promise<T> } }): Promise<T> =>
-  query.prepare(config.prepare ? name : "").execute();
+/**
+ * The same for a query of the builder. The name follows from the text here too: an offset of nothing is left out of it, and
+ * the second page of a list was refused under the name of the first.
+ */
+export const prepared = <T>(query: {
+  toSQL(): { sql: string };
+  prepare(name: string): { execute(): Promise<T> };
+}): Promise<T> => query.prepare(config.prepare ? nameOf(query.toSQL().sql) : "").execute();
 
 /** A transaction that lost against another one is done again from its beginning, so often. */
 const TRIES = 4;

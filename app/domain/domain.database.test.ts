@@ -288,6 +288,11 @@ describe("readings", () => {
       await correctReading(place, fresh, entry({ why: "wrong point", intent: "withdraw" }), actorNamed("T. Wren")),
     ).toMatchObject({ ok: true });
     expect(await pointPage(ids.point, 0)).toMatchObject({ superseded: 2, inLife: { count: 48, over: false } });
+    // the second page is another query than the first, on whichever connection it comes
+    const pages = await Promise.all(Array.from({ length: 12 }, (_, i) => pointPage(ids.point, i % 2)));
+    for (const shown of pages) expect(shown.table).toHaveLength(24);
+    const rows = [...pages[0]!.table, ...pages[1]!.table].map((r) => r.id);
+    expect(new Set(rows).size).toBe(48);
   });
   test.each([
     [{ takenAt: "2027-01-01T10:00" }, "takenAt", /future/],

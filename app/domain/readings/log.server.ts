@@ -63,7 +63,6 @@ export async function pointPlace(
   units: UnitPreference = {},
 ): Promise<PointPlace & { point: typeof points.$inferSelect }> {
   const [row] = await prepared(
-    "point-place",
     db()
       .select({
         point: points,

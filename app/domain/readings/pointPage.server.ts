@@ -134,9 +134,8 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
   const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked, taken, total, [noted]] =
     await Promise.all([
       pointPlace(id, units),
-      prepared("point-setup", pointSetups(db()).where(eq(points.id, id))),
+      prepared(pointSetups(db()).where(eq(points.id, id))),
       prepared(
-        "point-lives",
         db()
           .select()
           .from(lives)
@@ -146,7 +145,6 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
           .limit(SHOWN_LIVES),
       ),
       prepared(
-        "point-table",
         db()
           .select({
             ...assessedColumns,
