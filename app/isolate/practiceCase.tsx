@@ -159,7 +159,7 @@ export default function PracticeCase({ loaderData: page, actionData }: Route.Com
         {page.symptom.seen} {page.level.label}, number {page.seed}.
       </PageHead>
       {problems?.form ? <Notice tone="verm">{problems.form}</Notice> : null}
-      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
         <div>
           {page.over ? <Debrief over={page.over} minutes={page.minutes} currency={page.currency} /> : null}
           <Section title="What you know" aside={`${page.minutes} min`}>

@@ -20,8 +20,8 @@ const componentOf: Partial<Record<ElementKindId, ComponentKind>> = {
   accumulator: "accumulator",
 };
 
-/** Elements that are renewed: a reservoir, a line or a throttle is not, on a guess. */
-const NEVER: readonly ElementKindId[] = ["tank", "line", "throttle"];
+/** What nobody renews on a guess: it is cleaned, or looked through. */
+const NEVER: readonly ElementKindId[] = ["tank", "line", "throttle", "strainer"];
 
 const kindOf = (netlist: Netlist, element: string | null) => {
   const kind = netlist.elements.find((e) => e.id === element)?.kind;
