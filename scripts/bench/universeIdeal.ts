@@ -180,7 +180,8 @@ function row(name: string, all: readonly Compared[]): void {
   );
 }
 process.stdout.write(
-  "| | origins where enough courses fit | courses that count | ideal: median | mean | covers | this forecast: median | mean |\n|---|---|---|---|---|---|---|---|\n",
+  "| | origins where enough courses fit | courses that count | ideal: median | mean | covers | " +
+    "this forecast: median | mean |\n|---|---|---|---|---|---|---|---|\n",
 );
 const six = compared.filter((c) => c.readings >= 6);
 row("six readings and more", six);
