@@ -5,17 +5,37 @@
  * by the readings over a library of courses. With many quiet readings few of its courses fit: how many count is told,
  * and where they are too few its figure says nothing.
  *
- *   npx tsx scripts/bench/universeIdeal.ts [--lives N] [--library N]
+ *   npx tsx scripts/bench/universeIdeal.ts [--lives N] [--library N] [--peers]
+ *
+ * With --peers it knows what an endless number of peers of its own kind would tell too: its family, and the centre of the
+ * lives; ours knows eight of them.
  */
 import { parseArgs } from "node:util";
-import { assess, defaultPrior, dynamicViscosity, random } from "@core";
+import { assess, defaultPrior, dynamicViscosity, random, type WearPrior } from "@core";
 import { crps } from "../../core/forecast/score";
 import { fleetFluid, fleetReference, measuredLives, type FleetLife } from "../../core/simulation/fleet";
 import { universeCourse, universeFamilies, type UniverseFamily } from "../../core/simulation/universe";
-import { binName, bins, contextOf, median, NOISES, pointOf, READINGS, readingsOf, share, TIME_SCALES } from "./origins";
+import {
+  binName,
+  bins,
+  contextOf,
+  median,
+  NOISES,
+  PEERS,
+  pointOf,
+  priorOf,
+  READINGS,
+  readingsOf,
+  share,
+  TIME_SCALES,
+} from "./origins";
 
 const { values: options } = parseArgs({
-  options: { lives: { type: "string", default: "3" }, library: { type: "string", default: "3000" } },
+  options: {
+    lives: { type: "string", default: "3" },
+    library: { type: "string", default: "3000" },
+    peers: { type: "boolean", default: false },
+  },
 });
 const DAY = 86_400_000;
 const ORIGINS = [0.25, 0.4, 0.55, 0.7, 0.85, 0.95];
@@ -38,11 +58,11 @@ interface Library {
   crossings: number[];
 }
 
-function libraryAt(end: number, count: number): Library {
+function libraryAt(end: number, count: number, only?: UniverseFamily): Library {
   const ways: Float32Array[] = [];
   const crossings: number[] = [];
   for (let i = 0; i < count; i++) {
-    const family = universeFamilies[i % universeFamilies.length]!;
+    const family = only ?? universeFamilies[i % universeFamilies.length]!;
     const course = universeCourse(family, random(7_000_000 + i * 10 + ENDS.indexOf(end)).fork(family), 1, end);
     const way = Float32Array.from({ length: PLACES + 1 }, (_, k) => (course((k * LONGEST) / PLACES) - 1) / (end - 1));
     const first = way.findIndex((m) => m >= 1);
@@ -52,13 +72,29 @@ function libraryAt(end: number, count: number): Library {
   return { ways, crossings };
 }
 
-const libraries = ENDS.map((end) => libraryAt(end, Number(options.library)));
-const scaleGrid = Array.from({ length: SCALES }, (_, i) => {
-  const [low, high] = [Math.log(TIME_SCALES[0]!) - 3 * SPREAD, Math.log(TIME_SCALES.at(-1)!) + 3 * SPREAD];
-  const ln = low + ((high - low) * (i + 0.5)) / SCALES;
-  const prior = TIME_SCALES.reduce((sum, c) => sum + Math.exp(-0.5 * ((ln - Math.log(c)) / SPREAD) ** 2), 0);
-  return { scale: Math.exp(ln), prior };
-});
+const made = new Map<UniverseFamily | "all", Library[]>();
+
+/** Courses by end: of all families, or with peers of the life's own, as many in all. */
+function librariesOf(family: UniverseFamily): Library[] {
+  const name = options.peers ? family : "all";
+  const there = made.get(name);
+  if (there) return there;
+  const own = ENDS.map((end) => libraryAt(end, Number(options.library), options.peers ? family : undefined));
+  made.set(name, own);
+  return own;
+}
+
+function scalesOf(centre: number): { scale: number; prior: number }[] {
+  const centres = options.peers ? [centre] : TIME_SCALES;
+  const [low, high] = [Math.log(centres[0]!) - 3 * SPREAD, Math.log(centres.at(-1)!) + 3 * SPREAD];
+  return Array.from({ length: SCALES }, (_, i) => {
+    const ln = low + ((high - low) * (i + 0.5)) / SCALES;
+    return {
+      scale: Math.exp(ln),
+      prior: centres.reduce((sum, c) => sum + Math.exp(-0.5 * ((ln - Math.log(c)) / SPREAD) ** 2), 0),
+    };
+  });
+}
 
 /** ln of the level over as new, reading by reading, by one who knows the exponents. */
 function levels({ readings, asNew, exponents: { a, b } }: FleetLife, n: number): { hours: number; ln: number }[] {
@@ -77,17 +113,17 @@ interface Told {
   effective: number;
 }
 
-function ideal(life: FleetLife, n: number, noise: number): Told {
+function ideal(life: FleetLife, n: number, noise: number, family: UniverseFamily, centre: number): Told {
   const end = life.limit / life.asNew;
   const { ways, crossings } =
-    libraries[ENDS.reduce((best, e, i) => (Math.abs(e - end) < Math.abs(ENDS[best]! - end) ? i : best), 0)]!;
+    librariesOf(family)[ENDS.reduce((best, e, i) => (Math.abs(e - end) < Math.abs(ENDS[best]! - end) ? i : best), 0)]!;
   const seen = levels(life, n);
   const now = seen.at(-1)!.hours;
   const usual = (1 - ODD.share) / (noise * Math.sqrt(2 * Math.PI));
   const odd = ODD.share / (2 * ODD.reach);
   const found: { hours: number; ln: number }[] = [];
   let best = -Infinity;
-  for (const { scale, prior } of scaleGrid)
+  for (const { scale, prior } of scalesOf(centre))
     for (let c = 0; c < ways.length; c++) {
       const crossing = crossings[c]! * scale;
       if (crossing <= now) continue;
@@ -132,17 +168,17 @@ interface Compared {
   ours: number;
 }
 
-function compare(life: FleetLife, family: UniverseFamily, noise: number): Compared[] {
+function compare(life: FleetLife, family: UniverseFamily, noise: number, centre: number, prior: WearPrior): Compared[] {
   let before = 0;
   return ORIGINS.flatMap((origin): Compared[] => {
     const n = life.readings.filter((r) => r.hours <= origin * life.crossing).length;
     if (n < 3 || n === before) return [];
     before = n;
     const last = life.readings[n - 1]!;
-    const made = assess(readingsOf(life, n), pointOf(life), contextOf(life, defaultPrior, last.at)).forecast;
+    const made = assess(readingsOf(life, n), pointOf(life), contextOf(life, prior, last.at)).forecast;
     if (!made) return [];
     const truth = life.crossing - last.hours;
-    const { left, effective } = ideal(life, n, noise);
+    const { left, effective } = ideal(life, n, noise, family, centre);
     const draws = drawsOf(left);
     const own = made.crossingDates.map((d) =>
       d === null ? made.horizonHours : Math.min(made.horizonHours, ((d - last.at) / DAY) * life.hoursPerDay),
@@ -160,11 +196,19 @@ for (const family of REPORTED)
     for (const readings of READINGS) {
       turn++;
       const timeScale = TIME_SCALES[turn % TIME_SCALES.length]!;
-      const plan = { seed: turn, lives: Number(options.lives), noise, readingsPerLife: readings, timeScale };
+      const plan = {
+        seed: turn,
+        lives: Number(options.lives) + (options.peers ? PEERS : 0),
+        noise,
+        readingsPerLife: readings,
+        timeScale,
+      };
       const lives = measuredLives(plan, random(turn).fork(`${family} ${noise} ${readings}`), (rng, scale, end) =>
         universeCourse(family, rng, scale, end),
       );
-      for (const life of lives) compared.push(...compare(life, family, noise));
+      // lives of the same fleet come first as peers, run to their limit
+      const prior = options.peers ? priorOf(lives.splice(0, PEERS), "ended") : defaultPrior;
+      for (const life of lives) compared.push(...compare(life, family, noise, timeScale, prior));
     }
 
 const mean = (values: number[]) => values.reduce((s, v) => s + Math.min(3, v), 0) / values.length;
