@@ -1,26 +1,23 @@
 /** The records of the fleet that are edited by hand: their fields and what is allowed in them. */
-import { boolean, mixed, number, object, string, type AnyObject, type ObjectSchema } from "yup";
+import { boolean, object, string, type AnyObject, type ObjectSchema } from "yup";
 import {
   calendarDay,
-  analyteIds,
-  analytes,
   componentKindIds,
   componentKinds,
   findUnit,
   fluidTypeIds,
   fluidTypes,
-  isPointQuantity,
   pointQuantityIds,
   quantities,
   quantityOf,
   readingStateIds,
   readingStates,
-  type ParsedQuantity,
   type PointQuantityId,
   type QuantityId,
 } from "@core";
 import { analyteField } from "./analyteLines";
-import { isUuid, nameField, quantityField, textField, typedQuantity, validTimeZone } from "~/platform/validate";
+import { freshIds, count, chosen, perhaps, ticked, optionsOf, ofPoint } from "./recordFields";
+import { nameField, quantityField, textField, typedQuantity, validTimeZone } from "~/platform/validate";
 
 export const recordKinds = ["site", "machine", "circuit", "component", "point", "fluid", "stop"] as const;
 export type RecordKind = (typeof recordKinds)[number];
@@ -46,45 +43,6 @@ export interface RecordSpec {
   fields: FieldSpec[];
   schema: ObjectSchema<AnyObject>;
 }
-
-/** What a laboratory finds in new oil: all but particles and water. */
-const freshIds = analyteIds
-  .filter((id) => analytes[id].group !== "count" && analytes[id].group !== "condition")
-  .concat("acidNumber");
-
-const count = (least: number, most: number) =>
-  number()
-    .transform((v: number, o: unknown) => (typeof o === "string" && o.trim() === "" ? undefined : v))
-    .typeError("Write a number.")
-    .min(least, `At least ${least}.`)
-    .max(most, `At most ${most}.`);
-const chosen = (what: string) => string().trim().uuid(`Choose ${what}.`).required(`Choose ${what}.`);
-const perhaps = (what: string) =>
-  string()
-    .trim()
-    .test("id", `Choose ${what} from the list.`, (v) => !v || isUuid(v))
-    .default("");
-/** A box of a form: "on", or not sent at all. */
-const ticked = () =>
-  boolean()
-    .transform((_v, original: unknown) => original === "on" || original === true)
-    .default(false);
-const optionsOf = (table: Record<string, { label: string }>, ids: readonly string[]) =>
-  ids.map((value) => ({ value, label: table[value]!.label }));
-
-/** A value of the quantity that the point itself reads, in its unit where none is written. */
-const ofPoint = () =>
-  mixed<ParsedQuantity>()
-    .nullable()
-    .default(null)
-    .when(["quantity", "unit"], ([quantity, unit]: (string | undefined)[], schema) =>
-      isPointQuantity(quantity ?? "")
-        ? quantityField(
-            quantity as PointQuantityId,
-            unit && findUnit(unit, quantityOf(quantity as PointQuantityId).dimension) ? { assume: unit } : {},
-          )
-        : schema,
-    );
 
 export const recordSpecs: Record<RecordKind, RecordSpec> = {
   site: {
