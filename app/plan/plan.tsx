@@ -11,9 +11,9 @@ import { isUuid } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { Button, fieldClass, FormProblemsProvider, Notice, TextField } from "~/ui/form";
-import { DueRows } from "~/ui/dueRows";
-import { Empty, PageHead, Section } from "~/ui/page";
+import { Empty, PageHead } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
+import { DueBeside, DUE_SHOWN, Helps } from "./beside";
 import { Board, type BoardRow } from "./board";
 import { Compare } from "./compare";
 import { Stops } from "./stops";
@@ -21,9 +21,6 @@ import { usePlanner } from "./usePlanner";
 import { useWishes } from "./useWishes";
 
 export const meta = () => [{ title: "Plan · Juncteral" }];
-
-/** Rows of what falls due by its date within the plan. */
-const DUE_SHOWN = 20;
 
 export const loader = guard("viewer", async ({ request, user }) => {
   const { all, site } = await planSites(new URL(request.url).searchParams.get("site"));
@@ -320,59 +317,9 @@ function Planned({
       )}
       <div className="mt-7 grid gap-x-8 lg:grid-cols-2">
         <Stops plan={plan} lines={solved?.lines ?? []} wishes={wishes} set={set} mayEdit={mayEdit} />
-        <Section title="What would help most">
-          {solved && solved.helps.length > 0 ? (
-            <ul>
-              {solved.helps.slice(0, 6).map((h) => (
-                <li key={`${h.piece} ${h.kind}`} className="ruled flex justify-between gap-3 py-1.5 text-sm">
-                  <span>
-                    {h.kind === "part"
-                      ? "Its part on the shelf: "
-                      : `Read it again on ${dayText(h.at, here)}, then decide: `}
-                    {plan.pieces[h.piece]!.machine}, {lowerFirst(plan.pieces[h.piece]!.component)}
-                    {h.kind === "reading" ? (
-                      <span className="block text-ink-2">
-                        less half an hour for the reading; knowing the day would save {moneyText(h.most, currency)}
-                      </span>
-                    ) : null}
-                  </span>
-                  <span className="shrink-0">{moneyText(h.saves, currency)}</span>
-                </li>
-              ))}
-            </ul>
-          ) : (
-            <p className="py-2 text-ink-2">
-              {solving
-                ? "Comes with the finished plan."
-                : "Neither a part on the shelf nor a further reading would change much."}
-            </p>
-          )}
-        </Section>
+        <Helps plan={plan} helps={solved?.helps ?? null} solving={solving} currency={currency} />
       </div>
-      {plan.atOnce.length > 0 ? (
-        <Section title="Due without a stop">
-          <ul>
-            {plan.atOnce.map((n) => (
-              <li key={n.key} className="ruled py-1.5 text-sm">
-                <Link to={n.to} className="font-semibold hover:underline">
-                  {n.text}
-                </Link>
-                <span className="text-ink-2">: {n.act}</span>
-              </li>
-            ))}
-          </ul>
-        </Section>
-      ) : null}
-      {due.length > 0 ? (
-        <Section title={`Due by date, to ${dayText(plan.problem.until, here)}`}>
-          <DueRows items={due.slice(0, DUE_SHOWN)} />
-          {due.length > DUE_SHOWN ? (
-            <p className="py-2 text-sm text-ink-2">
-              The first {DUE_SHOWN} by date. <Link to="/work/due">What is due within a month</Link>
-            </p>
-          ) : null}
-        </Section>
-      ) : null}
+      <DueBeside plan={plan} due={due} />
       {mayEdit && solved && !solved.problem && asked.pieces.length > 0 ? (
         <Form method="post" className="mb-7 flex flex-wrap items-end gap-3 print:hidden">
           <input type="hidden" name="intent" value="keep" />
