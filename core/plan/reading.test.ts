@@ -131,7 +131,7 @@ test("as drawn futures say: a limit, a level, a reading with its error, and the 
 
 test("costs of an option: failing before it, the work, the life thrown away", () => {
   const p = piece({ crossings: [at(100), null] });
-  const stop = { ...option("a", 160), parts: { failing: 0, life: 0, work: 300, standing: 40 } };
+  const stop = { ...option("a", 160), parts: { failing: 0, life: 0, work: 0, standing: 40 } };
   const { crossings, costs } = outcomesOf(p, [{ option: stop, beside: 60 }], {
     now: NOW,
     costs: {
@@ -144,9 +144,9 @@ test("costs of an option: failing before it, the work, the life thrown away", ()
       failsAMonth: 0.15,
     },
   });
-  // 60 days beyond the limit, at 15 % a month
+  // six hours at 60 and the part; 60 days beyond the limit, at 15 % a month
   const fails = 1 - 0.85 ** (60 / 30.4375);
-  expect(costs[0]![0]).toBeCloseTo(fails * 20_000 + (1 - fails) * 300 + 40 + 60, 6);
+  expect(costs[0]![0]).toBeCloseTo(fails * 20_000 + (1 - fails) * 2360 + 40 + 60, 6);
   const left = (crossings[1]! - at(160)) / (crossings[1]! - at(-900));
-  expect(costs[0]![1]).toBeCloseTo(300 + left * 2000 + 40 + 60, 6);
+  expect(costs[0]![1]).toBeCloseTo(2360 + left * 2000 + 40 + 60, 6);
 });

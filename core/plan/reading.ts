@@ -3,10 +3,10 @@
  * the forecast: each of them says where the level would stand on that day, and the reading is off by its own scatter.
  */
 import { normalQuantile } from "../numeric/normal";
-import { crossingsOf, failedBy, hazardOf } from "./scenarios";
+import { costAt } from "./options";
+import { crossingsOf } from "./scenarios";
 import type { PlanOption, PlanPiece, PlanProblem } from "./types";
 
-const DAY = 86_400_000;
 /** Days after which one more reading is tried. */
 export const READ_AFTER_DAYS = [14, 30, 60, 90, 150];
 /** Crossings that stand for the forecast, and errors that stand for the scatter: each as likely as the others. */
@@ -30,20 +30,14 @@ export function outcomesOf(
   offered: readonly { option: PlanOption; beside: number }[],
   problem: Pick<PlanProblem, "now" | "costs">,
 ): Outcomes {
-  const hazard = hazardOf(problem.costs.failsAMonth);
   const all = crossingsOf(piece, problem.now);
   const count = Math.min(CROSSINGS, all.length);
   const crossings = Array.from({ length: count }, (_, i) => all[Math.floor(((i + 0.5) * all.length) / count)]!);
-  const costs = offered.map(({ option, beside }) => {
-    const done = option.fails < 1 ? option.parts.work / (1 - option.fails) : 0;
-    return crossings.map((crosses) => {
-      const fails = failedBy(option.at, crosses, problem.now, hazard);
-      const left = Math.max(0, crosses - option.at) / Math.max(DAY, crosses - piece.since);
-      return (
-        fails * piece.costs.failure + (1 - fails) * done + left * piece.costs.part + option.parts.standing + beside
-      );
-    });
-  });
+  const costs = offered.map(({ option, beside }) =>
+    crossings.map(
+      (crosses) => costAt({ ...piece, crossings: [crosses] }, option.at, problem).cost + option.parts.standing + beside,
+    ),
+  );
   return { options: offered.map((o) => o.option), crossings, costs };
 }
 
