@@ -157,6 +157,25 @@ describe("with a circuit and its gauges", () => {
     const own = evidence.faults.find((f) => f.element === "relief" && f.fault === "setLow")!;
     expect(own.predicted["setting.relief@relief"]!.low).toBeGreaterThan(0.9);
   });
+  test("two faults that only together explain the gauges stand together, though neither was likely beforehand", () => {
+    const evidence = evidenceWith({ drain: 3, case: 3, set: 0.88 });
+    const c = beginCase("gaugeOdd", { netlist, evidence });
+    const relief = ["relief.setLow", "relief.spring", "relief.heldOpen", "relief.seat"];
+    expect(shareOf(c, [], "pump.caseLeak")).toBeGreaterThan(0.8);
+    expect(relief.reduce((sum, id) => sum + shareOf(c, [], id), 0)).toBeGreaterThan(0.7);
+    // weighed by the better of the two alone, one of them has to go
+    const { pairs: _, ...alone } = evidence;
+    const before = beginCase("gaugeOdd", { netlist, evidence: alone });
+    const least = Math.min(
+      shareOf(before, [], "pump.caseLeak"),
+      relief.reduce((sum, id) => sum + shareOf(before, [], id), 0),
+    );
+    expect(least).toBeLessThan(0.6);
+  });
+  test("where one fault explains everything, or nothing is off, no pairs are kept", () => {
+    expect(evidenceWith({ drain: 3, case: 3 }).pairs).toEqual([]);
+    expect(evidenceWith({}).pairs).toEqual([]);
+  });
   test("parts that the circuit does not have are not suspected", () => {
     const c = beginCase("gaugeOdd", { netlist, evidence: evidenceWith({}) });
     expect(c.suspects.some((s) => s.cause === "accumulator.gas")).toBe(false);

@@ -120,15 +120,26 @@ function suspectsOf(symptom: SymptomId, netlist: Netlist | null, plant: PlantKno
   });
 }
 
-function possibilitiesOf(suspects: readonly Suspect[]): Possibility[] {
+/** Pairs of suspects that the gauges name together, by their places in the list. */
+function pairedByGauges(suspects: readonly Suspect[], evidence: GaugeEvidence | undefined): [number, number][] {
+  const at = ({ element, fault }: { element: string; fault: string }) =>
+    suspects.flatMap((s, i) => (s.element === element && s.about.fault === fault ? [i] : []));
+  return (evidence?.pairs ?? []).flatMap(({ faults: [a, b] }) =>
+    at(a).flatMap((i) => at(b).map((j): [number, number] => [Math.min(i, j), Math.max(i, j)])),
+  );
+}
+
+function possibilitiesOf(suspects: readonly Suspect[], evidence: GaugeEvidence | undefined): Possibility[] {
   const sum = suspects.reduce((s, x) => s + x.weight, 0);
   const singles = suspects.map((s, i): Possibility => ({ suspects: [i], weight: s.weight }));
   const first = suspects
     .map((s, i) => ({ i, weight: s.weight }))
     .sort((a, b) => b.weight - a.weight)
     .slice(0, PAIRED);
-  const pairs = first.flatMap((a, k) =>
-    first.slice(k + 1).map((b): Possibility => ({ suspects: [a.i, b.i], weight: a.weight * b.weight })),
+  const likely = first.flatMap((a, k) => first.slice(k + 1).map((b): [number, number] => [a.i, b.i]));
+  const known = new Set(likely.map(([i, j]) => `${Math.min(i, j)} ${Math.max(i, j)}`));
+  const pairs = [...likely, ...pairedByGauges(suspects, evidence).filter(([i, j]) => !known.has(`${i} ${j}`))].map(
+    ([i, j]): Possibility => ({ suspects: [i, j], weight: suspects[i]!.weight * suspects[j]!.weight }),
   );
   const pairSum = pairs.reduce((s, p) => s + p.weight, 0);
   return [
@@ -175,7 +186,7 @@ export function beginCase(
     symptom,
     suspects,
     tests: places,
-    possibilities: possibilitiesOf(suspects),
+    possibilities: possibilitiesOf(suspects, circuit?.evidence),
     gauges: circuit && { evidence: circuit.evidence, netlist: circuit.netlist },
   };
 }
@@ -256,11 +267,15 @@ export function gaugeLogs(c: IsolationCase): number[] | null {
     return logs.length > 0 ? Math.max(...logs) - Math.log(logs.length) : outside;
   };
   const single = c.suspects.map(logOf);
+  const placeOf = ({ element, fault }: { element: string | null; fault?: string | undefined }) => `${element}/${fault}`;
+  const together = new Map((evidence.pairs ?? []).map((p) => [p.faults.map(placeOf).sort().join("+"), p.log]));
   return c.possibilities.map(({ suspects }) => {
-    if (suspects.length === 0) return evidence.unknown;
-    const [a, b] = suspects.map((i) => single[i]!) as [number, number?];
-    // two at once explain what either does, and mend nothing that one spoils: a second one is never better than the better
-    return b === undefined ? a : Math.max(a, b);
+    const [a, b] = suspects as [number?, number?];
+    if (a === undefined) return evidence.unknown;
+    if (b === undefined) return single[a]!;
+    const key = [a, b].map((i) => placeOf({ element: c.suspects[i]!.element, fault: c.suspects[i]!.about.fault }));
+    // two that were not tried together explain what either does, and mend nothing that one spoils
+    return together.get(key.sort().join("+")) ?? Math.max(single[a]!, single[b]!);
   });
 }
 

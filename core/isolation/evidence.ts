@@ -5,7 +5,7 @@ import type { PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
 import type { ReadingState } from "../units/quantities";
 import { candidatesOf } from "./candidates";
-import { singlesOf } from "./explain";
+import { pairsOf, singlesOf, type PairLog } from "./explain";
 import { predictedBy, withTestGauges, type Predicted } from "./predicted";
 import { benchOf, likelihood, unknownLikelihood, weighed } from "./tried";
 
@@ -25,6 +25,8 @@ export interface GaugeEvidence {
   healthy: number;
   unknown: number;
   faults: FaultEvidence[];
+  /** Two faults at once that explain more than either; left out by isolations that began before they were tried. */
+  pairs?: PairLog[];
 }
 
 /**
@@ -43,11 +45,14 @@ export function gaugeEvidence(
   const read = gaugeReader(added.netlist, new Map([...states, ...added.states]));
   const bench = benchOf(added.netlist, read, usual, gauges);
   const asNew = bench.distancesOf(bench.healthy) ?? [];
+  const candidates = candidatesOf(netlist);
+  const singles = singlesOf(bench, candidates);
   return {
     off: [...bench.off],
     healthy: likelihood(asNew),
     unknown: unknownLikelihood(asNew),
-    faults: singlesOf(bench, candidatesOf(netlist)).map(({ element, fault, tried }) => {
+    pairs: pairsOf(bench, singles, candidates),
+    faults: singles.map(({ element, fault, tried }) => {
       const { mean, shares } = weighed(tried);
       const severities = tried.map(({ values }, i) => ({ share: shares[i]!, values }));
       return {

@@ -41,6 +41,8 @@ export interface Explanation {
 const UNKNOWN = 0.005;
 /** So many single faults are tried with a second one beside them. */
 const PAIRED = 3;
+/** And so many pairs are kept with an isolation. */
+const PAIRS_KEPT = 24;
 
 type Weighed = Omit<Explanation, "share"> & { weight: number };
 
@@ -120,6 +122,37 @@ function severalOf(bench: Bench, singles: readonly Single[], candidates: readonl
   const two = [...found.values()].sort((a, b) => b.weight - a.weight)[0];
   if (two && two.leaves.length > 0) keep(besideOf(bench, two, candidates));
   return [...found.values()];
+}
+
+/** Two faults at once, and ln of the mean likelihood of all gauges with both. */
+export interface PairLog {
+  faults: [FaultAt, FaultAt];
+  log: number;
+}
+
+/**
+ * Pairs of faults that explain the gauges better than either of the two, where no single fault explains all of them.
+ * @param candidates every fault of the circuit
+ * @param singles the same, each tried by itself
+ * @returns best first; empty where one fault is enough, or nothing is off
+ */
+export function pairsOf(bench: Bench, singles: readonly Single[], candidates: readonly Candidate[]): PairLog[] {
+  const keyOf = ({ element, fault }: Pick<FaultAt, "element" | "fault">) => `${element}/${fault}`;
+  const alone = new Map(singles.map((s) => [keyOf(s), weighed(s.tried).mean]));
+  const ranked = [...singles].sort((a, b) => b.weight - a.weight);
+  const enough = ranked[0] && explained(bench, ranked[0].best.distances, false).leaves.length === 0;
+  if (bench.off.size === 0 || enough) return [];
+  const found = new Map<string, PairLog>();
+  for (const { best, weight, ...single } of ranked.slice(0, PAIRED))
+    for (const both of besideOf(bench, { faults: [faultOf(single, best)], weight, log: best.log }, candidates)) {
+      const [a, b] = both.faults as [FaultAt, FaultAt];
+      const key = [keyOf(a), keyOf(b)].sort().join("+");
+      const second = candidates.find((c) => keyOf(c) === keyOf(b))!;
+      const log = both.weight - Math.log(single.odds) - Math.log(second.odds);
+      const better = Math.max(alone.get(keyOf(a)) ?? -Infinity, alone.get(keyOf(b)) ?? -Infinity);
+      if (log > better && log > (found.get(key)?.log ?? -Infinity)) found.set(key, { faults: [a, b], log });
+    }
+  return [...found.values()].sort((a, b) => b.log - a.log).slice(0, PAIRS_KEPT);
 }
 
 /**

@@ -41,8 +41,11 @@ export interface Advice {
   noneFits: boolean;
 }
 
-/** Sure enough to act: the next test would have to be very cheap to be worth its time. */
-const SURE = 0.9;
+/**
+ * Sure enough to act: the next test would have to be very cheap to be worth its time. A setting that was touched in vain is
+ * put back; a part that was renewed in vain, or a stop for it, is paid for.
+ */
+const SURE = { undone: 0.9, paid: 0.95 };
 /** A test that settles less than this is not proposed, bits. */
 const WORTH_A_TEST = 0.03;
 /** While a safer test settles so much, one that opens the circuit waits. */
@@ -128,12 +131,13 @@ export function adviceOf(
     .map((id, act): ActChance => ({ id, share: shares[act]!, causes: suspectsOf(c, odds, acts, act) }))
     .sort((x, y) => y.share - x.share);
   const best = ranked[0]?.share ?? 0;
+  const costs = ranked[0]?.causes.some(({ about }) => about.act.part || about.act.stop) ?? false;
   return {
     acts: ranked,
     other: odds.other,
     proposals: ordered,
     saferTells,
-    decided: best >= SURE,
+    decided: best >= (costs ? SURE.paid : SURE.undone),
     noneFits: odds.other > Math.max(best, 0.5),
   };
 }

@@ -36,9 +36,9 @@ function named(circuit: TrialCircuit, faults: Faults, s: number) {
   const gauges = gaugesOf(circuit, faults, s);
   const read = gaugeReader(circuit.netlist, new Map(circuit.states));
   const off = pointsOff(circuit.netlist, circuit.states, circuit.usual, gauges);
-  if (!off || off.length === 0) return [];
+  if (!off || off.length === 0) return { names: [], moved: false };
   const all = explainGauges(circuit.netlist, read, circuit.usual, gauges, { most: Infinity, several: true });
-  return standingDiagnosis(circuit.netlist, all, off).named;
+  return { names: standingDiagnosis(circuit.netlist, all, off).named, moved: true };
 }
 
 const say = (text: string) => process.stdout.write(`${text}\n`);
@@ -46,11 +46,11 @@ let [circuitsRead, wrong] = [0, 0];
 for (const [k, circuit] of circuits.entries())
   for (let i = 0; i < HEALTHY; i++) {
     circuitsRead++;
-    wrong += named(circuit, {}, seed * 1000 + 100 * k + i).length;
+    wrong += named(circuit, {}, seed * 1000 + 100 * k + i).names.length;
   }
 say(`healthy: ${circuitsRead} circuits looked at once each, ${wrong} wrong names`);
 
-const found: { severity: string; shown: boolean; right: boolean; silent: boolean }[] = [];
+const found: { severity: string; moved: boolean; shown: boolean; right: boolean }[] = [];
 for (const [k, circuit] of circuits.entries())
   for (const e of circuit.netlist.elements)
     for (const [fault, { greatest, least }] of Object.entries(elementKinds[e.kind].faults))
@@ -59,21 +59,25 @@ for (const [k, circuit] of circuits.entries())
         const lowest = Math.log(least ?? greatest * 1e-3);
         const size = Math.exp(lowest + ([0.45, 0.7, 0.9][j] ?? 1) * (Math.log(greatest) - lowest));
         const faults = { [e.id]: { [fault]: size } };
-        const names = named(circuit, faults, seed * 7000 + 100 * k + j);
+        const { names, moved } = named(circuit, faults, seed * 7000 + 100 * k + j);
         const [cause] = causesOf(e.kind, fault);
         found.push({
           severity,
+          moved,
           shown: names.length > 0,
-          silent: names.length === 0,
           right: names.some((n) => n.fault.element === e.id || n.cause === cause),
         });
       }
-say("\n| severity | faults | named right | another named | nothing named |\n|---|---|---|---|---|");
+say("\n| severity | faults | named right | another named | nothing named | no gauge off |\n|---|---|---|---|---|---|");
 for (const severity of ["small", "middle", "gross"]) {
   const own = found.filter((f) => f.severity === severity);
   const share = (of: (f: (typeof own)[number]) => boolean) =>
     `${((100 * own.filter(of).length) / own.length).toFixed(0)} %`;
-  say(
-    `| ${severity} | ${own.length} | ${share((f) => f.right)} | ${share((f) => f.shown && !f.right)} | ${share((f) => f.silent)} |`,
-  );
+  const cells = [
+    share((f) => f.right),
+    share((f) => f.shown && !f.right),
+    share((f) => f.moved && !f.shown),
+    share((f) => !f.moved),
+  ];
+  say(`| ${severity} | ${own.length} | ${cells.join(" | ")} |`);
 }

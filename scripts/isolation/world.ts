@@ -129,10 +129,11 @@ export function drawTruth(circuits: readonly TrialCircuit[], world: Random, rng:
       const { about, element } = typed.suspects[i]!;
       const kind = circuit.netlist.elements.find((e) => e.id === element)?.kind;
       const { fault } = about;
-      if (!kind || !fault || element === null) continue;
-      const { greatest } = elementKinds[kind].faults[fault]!;
+      // a cause that the model does not have at this kind of element moves nothing in it
+      const range = kind && fault ? elementKinds[kind].faults[fault] : undefined;
+      if (!range || !fault || element === null) continue;
       // from visible to gross
-      (faults[element] ??= {})[fault] = greatest * 10 ** rng.between(-2, -0.2);
+      (faults[element] ??= {})[fault] = range.greatest * 10 ** rng.between(-2, -0.2);
     }
     const reads = measured(circuit, faults, rng.fork("gauges"));
     const misled = odd && !second ? rng.fork("misled").uniform() : 1;
