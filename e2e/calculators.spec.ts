@@ -86,7 +86,11 @@ test("a person's units are everywhere: shown, and taken when none is typed", asy
   // and as the points are set again: the other tests read bar and litres
   await page.goto("/account");
   for (const name of ["Pressure", "Flow"]) await page.getByLabel(name, { exact: true }).selectOption("");
-  await page.getByRole("button", { name: "Use these units" }).click();
+  // a page that is left before its form has been answered keeps what it had
+  await Promise.all([
+    page.waitForResponse((answer) => answer.request().method() === "POST"),
+    page.getByRole("button", { name: "Use these units" }).click(),
+  ]);
   await page.goto("/");
   await expect(page.getByText(/at 50\s°C, 210\sbar/).first()).toBeVisible();
 });

@@ -275,7 +275,8 @@ test("the database goes away under a form and comes back: nothing is lost or dou
   )) as [{ typical: number }];
   await page.getByLabel("Temperature rise", { exact: true }).fill(typical.toFixed(1));
   await page.getByLabel("Hours").fill(String(hours));
-  const interrupt = (what: string) => execFileSync(process.execPath, ["scripts/lib/interrupt.mjs", what]);
+  const interrupt = (what: string) =>
+    execFileSync(process.execPath, ["scripts/lib/interrupt.mjs", what, process.env.E2E_CLUSTER!]);
   interrupt("stop");
   let away = true;
   try {

@@ -1,15 +1,14 @@
 /** npm test: types, lint, architecture, Jest, then Playwright against the built application and a database of its own. */
-import { readFileSync, mkdirSync, rmSync } from "node:fs";
+import { mkdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { ensureBuild } from "./lib/build.mjs";
-import { ensureDatabase, openCluster } from "./lib/cluster.mjs";
-import { ensureChromium, ensurePackages } from "./lib/install.mjs";
-import { freePort } from "./lib/ports.mjs";
+import { browserTests } from "./lib/browserTests.mjs";
+import { ensurePackages } from "./lib/install.mjs";
 import { bin, command, follow, projectDir, say } from "./lib/process.mjs";
-import { appCommand, startApp } from "./lib/serve.mjs";
+import { NOW, readReport, withDatabase } from "./lib/testing.mjs";
 
-/** The clock of the tests: the demo world is the same on every day. */
-const NOW = "2026-11-24T09:00:00Z";
+/** `npm test -- browser` runs that part alone: types, lint, architecture, jest or browser; `npm test -- browser rounds` one file of it. */
+const only = process.argv[2];
+const wanted = (part) => only === undefined || only === part;
 
 const total = { passed: 0, failed: 0 };
 
@@ -24,33 +23,21 @@ async function step(name, program, args) {
   count(name, code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
 }
 
-function readReport(path) {
-  try {
-    return JSON.parse(readFileSync(path, "utf8"));
-  } catch {
-    return undefined;
-  }
-}
-
-/** Run with a scratch database of its own, dropped afterwards. */
-async function withDatabase(purpose, work) {
-  const cluster = await openCluster("test", { settings: ["fsync=off"] });
-  const database = `${purpose}_${process.pid}`;
-  try {
-    ensureDatabase(cluster, database);
-    return await work(cluster.url(database));
-  } finally {
-    try {
-      cluster.psql("postgres", `drop database if exists "${database}" with (force)`);
-    } finally {
-      cluster.release();
-    }
-  }
+/** What needs no database, side by side: each takes one core. Types of the routes first, which two of them read. */
+async function statics() {
+  const parts = [
+    ["types", bin("tsc"), ["--noEmit"]],
+    ["lint", "npm", ["run", "--silent", "lint"]],
+    ["architecture", "npm", ["run", "--silent", "architecture"]],
+  ].filter(([part]) => wanted(part));
+  if (parts.length === 0) return;
+  await follow(bin("react-router"), ["typegen"], { show: false });
+  await Promise.all(parts.map(([part, program, args]) => step(part[0].toUpperCase() + part.slice(1), program, args)));
 }
 
 async function jest() {
   const report = join(projectDir, "test-results/jest.json");
-  const { code } = await withDatabase("jest", (url) =>
+  const { code } = await withDatabase("test", "jest", (url) =>
     follow(bin("jest"), ["--json", `--outputFile=${report}`], {
       // threads are functions here: one that computes for seconds on a busy machine keeps a free connection waiting
       env: { ...process.env, DATABASE_URL: url, JUNCTERAL_NOW: NOW, JUNCTERAL_LOG: "fatal", JUNCTERAL_POOL_WAIT: "30" },
@@ -62,51 +49,15 @@ async function jest() {
 }
 
 async function browser() {
-  const chromium = ensureChromium();
-  await ensureBuild();
-  await withDatabase("browser", async (url) => {
-    const env = { DATABASE_URL: url, JUNCTERAL_NOW: NOW, JUNCTERAL_LOG: "fatal" };
-    const passwords = { engineer: "test-engineer", technician: "test-technician", viewer: "test-viewer" };
-    appCommand("migrate", env);
-    appCommand("demo", env, JSON.stringify(passwords));
-    const port = await freePort(4900);
-    const app = await startApp({ ...env, PORT: String(port) }, { testerPort: await freePort(port + 1) });
-    try {
-      const report = join(projectDir, "test-results/playwright.json");
-      const { code } = await follow(
-        bin("playwright"),
-        ["test", ...(process.argv[3] ? ["--no-deps"] : []), ...process.argv.slice(3)],
-        {
-          env: {
-            ...process.env,
-            PLAYWRIGHT_JSON_OUTPUT_NAME: report,
-            E2E_URL: app.address,
-            E2E_DATABASE_URL: url,
-            E2E_PASSWORDS: JSON.stringify(passwords),
-            E2E_CHROMIUM: chromium,
-          },
-        },
-      );
-      const stats = readReport(report)?.stats;
-      const failed = (stats?.unexpected ?? 0) + (stats?.flaky ?? 0);
-      count("Playwright", { passed: stats?.expected ?? 0, failed: code !== 0 && failed === 0 ? 1 : failed });
-    } finally {
-      await app.stop();
-    }
-  });
+  const counts = await browserTests(process.argv.slice(3));
+  for (const { name, ...counted } of counts) count(name, counted);
 }
-
-/** `npm test -- browser` runs that part alone: types, lint, architecture, jest or browser; `npm test -- browser rounds` one file of it. */
-const only = process.argv[2];
-const wanted = (part) => only === undefined || only === part;
 
 await command(async () => {
   ensurePackages();
   rmSync(join(projectDir, "test-results"), { recursive: true, force: true });
   mkdirSync(join(projectDir, "test-results"), { recursive: true });
-  if (wanted("types")) await step("Types", "npm", ["run", "--silent", "typecheck"]);
-  if (wanted("lint")) await step("Lint", "npm", ["run", "--silent", "lint"]);
-  if (wanted("architecture")) await step("Architecture", "npm", ["run", "--silent", "architecture"]);
+  await statics();
   if (wanted("jest")) {
     await jest().catch((error) => {
       process.stderr.write(`${error.stack ?? error}\n`);

@@ -1,24 +1,10 @@
 import fc from "fast-check";
 import { quantityOf } from "../units/quantities";
-import { calculatorGroups, type Outcome } from "./types";
+import { calculatorGroups } from "./types";
 import { calculatorOf, calculators } from "./index";
 import { preferredUnit, validPreference } from "../units/preference";
 import { exampleOf, runCalculator } from "./run";
-
-const run = (id: string, typed: Record<string, string> = {}, preference = {}): Outcome => {
-  const calculator = calculatorOf(id)!;
-  const result = runCalculator(calculator, { ...exampleOf(calculator), ...typed }, preference);
-  if (!result.ok) throw new Error(JSON.stringify(result.problems));
-  return result.outcome;
-};
-const problems = (id: string, typed: Record<string, string>) => {
-  const calculator = calculatorOf(id)!;
-  const result = runCalculator(calculator, { ...exampleOf(calculator), ...typed });
-  return result.ok ? {} : result.problems;
-};
-const rowOf = (outcome: Outcome, label: string) => outcome.working.rows.find((r) => r.label === label)!.value;
-const text = (outcome: Outcome) =>
-  outcome.answer.map((p) => ("text" in p ? p.text : "value" in p ? p.value.toPrecision(4) : "")).join("");
+import { outcomeOf as run, problemsOf as problems, rowOf, textOf as text } from "./testing";
 
 describe.each(calculators.map((c) => [c.id, c] as const))("%s", (id, calculator) => {
   test("has a group, a question and a worked example that gives numbers with a source", () => {

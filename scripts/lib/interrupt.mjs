@@ -1,4 +1,4 @@
-/** node scripts/lib/interrupt.mjs stop|start: the test database goes away and comes back. */
+/** node scripts/lib/interrupt.mjs stop|start CLUSTER: the test database goes away and comes back. */
 import { interruptCluster } from "./cluster.mjs";
 
-interruptCluster("test", process.argv[2]);
+interruptCluster(process.argv[3], process.argv[2]);

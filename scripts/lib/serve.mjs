@@ -7,7 +7,8 @@ import { projectDir, run, say } from "./process.mjs";
 const MOST_DEATHS = 5;
 const DEATHS_WITHIN_MS = 60_000;
 
-const appScript = join(projectDir, "scripts/lib/app.mjs");
+/** The built server, one function of it by its first argument. */
+export const appScript = join(projectDir, "scripts/lib/app.mjs");
 
 /** Run one function of the built server to its end. */
 export function appCommand(what, env, argument) {

@@ -8,6 +8,7 @@ import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import { roles, sessions, users, type Role } from "~/db/peopleTables";
 import { hashPassword, ownPassword, weakPassword } from "~/platform/session.server";
 import { check } from "~/platform/validate";
+import { now } from "~/runtime/clock.server";
 
 export type Done = Answer<object>;
 
@@ -189,7 +190,7 @@ export async function setAccess(id: string, on: boolean, actor: Actor): Promise<
     if (!on && (await lastEngineer(tx, id))) return { ok: false, problems: { form: LAST } };
     const [person] = await tx
       .update(users)
-      .set({ retiredAt: on ? null : new Date(), version: sql`${users.version} + 1` })
+      .set({ retiredAt: on ? null : new Date(now()), version: sql`${users.version} + 1` })
       .where(eq(users.id, id))
       .returning({ name: users.name });
     if (!person) return { ok: false, status: 404, problems: { form: "There is no such person." } };

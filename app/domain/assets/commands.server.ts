@@ -205,7 +205,7 @@ export async function editRecord(
   const { intent } = fields;
   const checked =
     intent === "retire" || intent === "restore"
-      ? { ok: true as const, columns: { retiredAt: intent === "retire" ? new Date() : null } }
+      ? { ok: true as const, columns: { retiredAt: intent === "retire" ? new Date(now()) : null } }
       : await checkRecord(kind, fields, units);
   if (!checked.ok) return { ok: false, status: 422, problems: checked.problems };
   const table = tableOf(kind) as typeof sites;

@@ -7,6 +7,7 @@ import { markDiagnosisStale } from "~/domain/condition/index.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, type Answer } from "~/domain/answer";
 import { drawInThread, diagramOf } from "./diagram.server";
+import { now } from "~/runtime/clock.server";
 
 /** Longest drawing that a form may send, characters. */
 const LONGEST = 400_000;
@@ -67,7 +68,7 @@ export async function drawCircuit(circuitId: string, fields: Record<string, stri
         version: before!.version + 1,
         // drawing and fit are made again at the next look
         basis: "",
-        updatedAt: new Date(),
+        updatedAt: new Date(now()),
       })
       .where(eq(circuitDiagrams.circuitId, circuitId));
     await audit(tx, actor, {

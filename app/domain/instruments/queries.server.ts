@@ -23,7 +23,7 @@ export async function instrumentList() {
   const rows = await db()
     .select({ instrument: instruments, last: used, n: counted })
     .from(instruments)
-    .orderBy(asc(instruments.retiredAt), asc(instruments.tag));
+    .orderBy(sql`${instruments.retiredAt} is not null`, asc(instruments.tag));
   return rows.map((r) => ({
     ...r.instrument,
     readings: r.n,

@@ -20,6 +20,7 @@ import { currentDetail, markStale } from "~/domain/condition/index.server";
 import { assessNow, checkReading, enteredText, sentTwice, type Point, type Saved } from "./log.server";
 import { check } from "~/platform/validate";
 import { limitSchema } from "./limitForm";
+import { now } from "~/runtime/clock.server";
 
 /** Replace a reading by a corrected one, or withdraw it. The old one stays in the record with who, when and why. */
 export async function correctReading(
@@ -45,7 +46,7 @@ export async function correctReading(
       const supersede = () =>
         tx
           .update(readings)
-          .set({ supersededAt: new Date(), supersededBy: actor.name, supersededWhy: why })
+          .set({ supersededAt: new Date(now()), supersededBy: actor.name, supersededWhy: why })
           .where(eq(readings.id, old.id));
       if (withdraw) {
         await supersede();
@@ -224,7 +225,7 @@ export async function setLimit(place: Point, fields: Record<string, string>, act
         limitLower: rule.lower,
         limitReason: reason,
         limitSetBy: actor.name,
-        limitSetAt: new Date(),
+        limitSetAt: new Date(now()),
         version: current.version + 1,
       })
       .where(eq(points.id, place.id));

@@ -114,7 +114,7 @@ export async function changeWork(id: string, fields: Record<string, string>, act
     if (fields.intent === "cancel")
       await tx
         .update(interventions)
-        .set({ ...next, cancelledAt: new Date() })
+        .set({ ...next, cancelledAt: new Date(now()) })
         .where(eq(interventions.id, id));
     else if (fields.intent === "order")
       await tx
