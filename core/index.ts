@@ -171,6 +171,7 @@ export { plantProcedure, plantTestProblem, procedureOf, procedures, proceduresFo
 export type { PlantTest, Procedure } from "./procedures/types";
 export type { Principle } from "./instrument/fitness";
 export { cautionFor } from "./rounds/caution";
+export { readingInterval } from "./rounds/interval";
 export { readsTheOil } from "./rounds/oilTemperature";
 export { judgeRepeats } from "./rounds/repeats";
 export { isNewStep, isStuck, readTesterLine, stillStep } from "./procedures/live";

@@ -1,9 +1,8 @@
 /** Readings at one point against a database: what is refused, asked and kept, by whom, and what two people do at once. */
 import { and, eq, isNull } from "drizzle-orm";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
-import { assessments, changes, points, readings } from "~/db/schema";
+import { assessments, changes, instrumentChecks, instruments, points, readings } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
-import { saveInstrument } from "~/domain/instruments/commands.server";
 import {
   add,
   addPlant,
@@ -325,23 +324,23 @@ describe("limits", () => {
 
 describe("the point's page", () => {
   test("a meter that failed its last check is kept, and marked", async () => {
-    const meter = await saveInstrument(
-      null,
-      {
-        tag: "RM-1",
-        name: "Meter",
-        quantity: "caseDrainFlow",
-        principle: "any",
-        fullScale: "10 L/min",
-        accuracyClass: "1",
-        version: "1",
-      },
-      ENGINEER,
-      {},
-    );
-    if (!meter.ok) throw new Error("not saved");
-    const row = await kept({ takenAt: "2026-11-23T08:00", instrumentId: meter.id });
-    expect(row.doubtful).toBe(false);
+    const [meter] = await db()
+      .insert(instruments)
+      .values({ tag: "RM-1", name: "Meter", quantity: "caseDrainFlow", fullScale: 10, accuracyClass: 1 })
+      .returning({ id: instruments.id });
+    const failed = { kind: "check" as const, points: [], passed: false, by: TECHNICIAN.name };
+    await db()
+      .insert(instrumentChecks)
+      .values({
+        ...failed,
+        instrumentId: meter!.id,
+        at: new Date("2026-11-20T08:00:00Z"),
+        submission: crypto.randomUUID(),
+      });
+    const before = await kept({ takenAt: "2026-11-19T08:00", instrumentId: meter!.id });
+    expect(before.doubtful).toBe(false);
+    const row = await kept({ takenAt: "2026-11-23T08:00", instrumentId: meter!.id });
+    expect(row.doubtful).toBe(true);
     const page = await pointPage(plant.drain, 0);
     expect(page.table.find((r) => r.id === row.id)).toMatchObject({ instrument: "RM-1" });
   });
