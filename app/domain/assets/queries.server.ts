@@ -252,7 +252,7 @@ export async function choices(from: readonly string[]): Promise<Record<string, C
         .from(components)
         .innerJoin(circuits, eq(circuits.id, components.circuitId))
         .innerJoin(machines, eq(machines.id, circuits.machineId))
-        .where(and(isNull(components.retiredAt), isNull(machines.retiredAt)))
+        .where(and(isNull(components.retiredAt), isNull(circuits.retiredAt), isNull(machines.retiredAt)))
         .orderBy(machines.name, components.position),
     fluids: () =>
       db()
