@@ -1,0 +1,135 @@
+/** Which word a condition gets: each rule by itself, and what must hold whatever the figures are. */
+import fc from "fast-check";
+import {
+  BEYOND,
+  conditionState,
+  conditionStates,
+  MAYBE_BEYOND,
+  PROVED_READINGS,
+  stateOfUrgency,
+  urgenciesOf,
+  urgencyOf,
+  type ConditionState,
+  type StateFacts,
+} from "./state";
+
+const facts = (change: Partial<StateFacts> = {}): StateFacts => ({
+  readings: 20,
+  knownWhenNew: true,
+  hasLimit: true,
+  margin: 0.1,
+  beyond: 0,
+  trendProved: false,
+  beforeUsableStop: 0,
+  ...change,
+});
+const rank: Record<ConditionState, number> = { steady: 0, unproven: 1, drifting: 2, alert: 3, alarm: 4 };
+
+describe("the rule", () => {
+  test.each<[string, Partial<StateFacts>, ConditionState]>([
+    ["nothing moves", {}, "steady"],
+    ["no limit", { hasLimit: false, beyond: 1, margin: 3 }, "unproven"],
+    ["no reading", { readings: 0 }, "unproven"],
+    ["no margin can be told", { margin: null }, "unproven"],
+    ["few readings, nothing odd", { readings: PROVED_READINGS - 1 }, "unproven"],
+    ["few readings, perhaps beyond", { readings: 2, beyond: MAYBE_BEYOND }, "alert"],
+    ["one reading, more likely than not beyond", { readings: 1, beyond: BEYOND }, "alert"],
+    ["one reading, surely beyond", { readings: 1, beyond: 0.95 }, "alarm"],
+    ["three readings, more likely than not beyond", { readings: 3, beyond: BEYOND }, "alarm"],
+    ["a proved trend", { trendProved: true }, "drifting"],
+    ["a proved trend, one chance in ten before a stop", { trendProved: true, beforeUsableStop: 0.1 }, "alert"],
+    ["a proved trend, more likely than not before a stop", { trendProved: true, beforeUsableStop: 0.5 }, "alarm"],
+    ["chances before a stop without a trend", { beforeUsableStop: 0.9 }, "steady"],
+    ["three quarters of the margin", { margin: 0.75 }, "alert"],
+    ["a little less than that", { margin: 0.749 }, "steady"],
+    ["one chance in ten of being beyond", { beyond: 0.1 }, "alert"],
+    ["not known when new, few readings", { knownWhenNew: false, readings: 9 }, "unproven"],
+    ["not known when new, and long steady since", { knownWhenNew: false, readings: 10 }, "steady"],
+  ])("%s: %j is %s", (_what, change, state) => expect(conditionState(facts(change))).toBe(state));
+});
+
+const anyFacts = fc.record<StateFacts>({
+  readings: fc.integer({ min: 0, max: 60 }),
+  knownWhenNew: fc.boolean(),
+  hasLimit: fc.boolean(),
+  margin: fc.option(fc.double({ min: -0.5, max: 4, noNaN: true })),
+  beyond: fc.double({ min: 0, max: 1, noNaN: true }),
+  trendProved: fc.boolean(),
+  beforeUsableStop: fc.double({ min: 0, max: 1, noNaN: true }),
+});
+
+describe("whatever the figures are", () => {
+  test("it is one of five words", () =>
+    fc.assert(fc.property(anyFacts, (f) => expect(conditionStates).toContain(conditionState(f)))));
+  test("more likely beyond the limit is never a milder word", () =>
+    fc.assert(
+      fc.property(anyFacts, fc.double({ min: 0, max: 1, noNaN: true }), (f, more) => {
+        const worse = { ...f, beyond: Math.max(f.beyond, more) };
+        expect(rank[conditionState(worse)]).toBeGreaterThanOrEqual(
+          // "steady" with few readings is "unproven" first: neither asks for anything
+          conditionState(f) === "unproven" ? 0 : rank[conditionState(f)],
+        );
+      }),
+    ));
+  test("more of the margin used, or a likelier crossing, is never milder once it is proved", () =>
+    fc.assert(
+      fc.property(
+        anyFacts,
+        fc.double({ min: 0, max: 4, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (f, margin, before) => {
+          const proved = { ...f, readings: Math.max(f.readings, 10), hasLimit: true, margin: f.margin ?? 0 };
+          const worse = {
+            ...proved,
+            margin: Math.max(proved.margin, margin),
+            beforeUsableStop: Math.max(f.beforeUsableStop, before),
+          };
+          expect(rank[conditionState(worse)]).toBeGreaterThanOrEqual(rank[conditionState(proved)]);
+        },
+      ),
+    ));
+  test("without a limit nothing is ever called an alarm", () =>
+    fc.assert(fc.property(anyFacts, (f) => expect(conditionState({ ...f, hasLimit: false })).toBe("unproven"))));
+});
+
+describe("urgency", () => {
+  const anyState = fc.constantFrom<ConditionState>(...conditionStates);
+  test("a worse word is always more urgent, whatever its figures", () =>
+    fc.assert(
+      fc.property(
+        anyState,
+        anyState,
+        fc.double({ min: 0, max: 5, noNaN: true }),
+        fc.option(fc.double({ min: -1, max: 50, noNaN: true })),
+        (a, b, before, margin) => {
+          fc.pre(rank[a] > rank[b]);
+          expect(urgencyOf(a, 0, null)).toBeGreaterThan(urgencyOf(b, before, margin));
+        },
+      ),
+    ));
+  test("the word comes back out of it, and lies in its own range", () =>
+    fc.assert(
+      fc.property(
+        anyState,
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.option(fc.double({ min: -1, max: 50, noNaN: true })),
+        (state, before, margin) => {
+          const urgency = urgencyOf(state, before, margin);
+          expect(stateOfUrgency(urgency)).toBe(state);
+          const [from, to] = urgenciesOf(state);
+          expect(urgency).toBeGreaterThanOrEqual(from);
+          expect(urgency).toBeLessThan(to);
+        },
+      ),
+    ));
+  test("ranges of the words touch and do not overlap", () => {
+    const ranges = (["steady", "unproven", "drifting", "alert", "alarm"] as const).map(urgenciesOf);
+    for (const [i, [from]] of ranges.entries()) if (i > 0) expect(from).toBe(ranges[i - 1]![1]);
+    expect([ranges[0]![0], ranges.at(-1)![1]]).toEqual([-Infinity, Infinity]);
+  });
+  test("of two alarms the one that comes before a usable stop is first, then the one that used more", () => {
+    expect(urgencyOf("alarm", 0.9, 0)).toBeGreaterThan(urgencyOf("alarm", 0.1, 0.7));
+    expect(urgencyOf("alarm", 0.5, 2)).toBeGreaterThan(urgencyOf("alarm", 0.5, 1.5));
+    expect(urgencyOf("alarm", 0.5, 4)).toBe(urgencyOf("alarm", 0.5, 400));
+  });
+});
