@@ -1,6 +1,6 @@
 /** Today in states that a walk seldom meets: empty, all steady, booked, asked again, more than it shows, by role. */
 import type { Decision, FaultNeed, OilNeed } from "~/domain/overview/today.server";
-import { rendered, TEST_NOW, wordsOf } from "~/ui/testing";
+import { rendered, renderedPage, TEST_NOW, wordsOf } from "~/ui/testing";
 import { DecisionRow, FaultRow, OilRow } from "./needs";
 import Today from "./today";
 
@@ -68,8 +68,7 @@ const page = (change: Partial<Page["loaderData"]> = {}) => ({
   mayBook: true,
   ...change,
 });
-const show = (change: Partial<Page["loaderData"]> = {}) =>
-  rendered(<Today {...({ loaderData: page(change) } as unknown as Page)} />);
+const show = (change: Partial<Page["loaderData"]> = {}) => renderedPage(Today, page(change));
 
 describe("a point that needs a decision", () => {
   const row = (change: Partial<Decision> = {}, mayBook = true) =>
@@ -107,7 +106,8 @@ describe("a point that needs a decision", () => {
     expect(row()).toContain("/isolate/new?circuit=k1");
     expect(row({ state: "drifting" })).not.toContain("/isolate/new");
   });
-  test("names the point for who does not see the margin", () => expect(wordsOf(row())).toContain("alarm Case drain. Case drain"));
+  test("names the point for who does not see the margin", () =>
+    expect(wordsOf(row())).toContain("alarm Case drain. Case drain"));
 });
 
 describe("a fault", () => {

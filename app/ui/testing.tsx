@@ -1,7 +1,7 @@
 /** For tests of screens: an element as the server would send it, inside a site and a router. */
 import { renderToStaticMarkup } from "react-dom/server";
 import { createRoutesStub } from "react-router";
-import type { ReactElement } from "react";
+import type { ComponentType, ReactElement } from "react";
 import { SiteProvider } from "./site";
 
 /** The moment that tests of screens stand at: Tuesday 24 November 2026, 09:00 UTC. */
@@ -15,6 +15,16 @@ export function rendered(element: ReactElement): string {
       <Stub initialEntries={["/"]} />
     </SiteProvider>,
   );
+}
+
+/** A page's HTML with what its loader gives, and what its action answered. */
+export function renderedPage<P extends { loaderData: unknown }>(
+  page: (props: P) => unknown,
+  loaderData: P["loaderData"],
+  actionData?: unknown,
+): string {
+  const Page = page as unknown as ComponentType<{ loaderData: unknown; actionData: unknown }>;
+  return rendered(<Page loaderData={loaderData} actionData={actionData} />);
 }
 
 /** What a reader sees of it: the words without their tags. */
