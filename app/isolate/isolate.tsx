@@ -55,7 +55,10 @@ export default function Isolate({ loaderData: { faults, cases, mayBegin } }: Rou
         </Link>
       </p>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">
-        <Section title="What the readings say by themselves" aside={`${faults.length} circuits`}>
+        <Section
+          title="What the readings say by themselves"
+          aside={faults.length === 0 ? undefined : `${faults.length} ${faults.length === 1 ? "circuit" : "circuits"}`}
+        >
           {faults.length === 0 ? (
             <Empty>No circuit's readings are off its model.</Empty>
           ) : (

@@ -17,19 +17,22 @@ export function rendered(element: ReactElement): string {
   );
 }
 
-/** A page's HTML with what its loader gives, and what its action answered. */
+/** A page's HTML with what its loader gives, and what its action answered; the record of its address is "id". */
 export function renderedPage<P extends { loaderData: unknown }>(
   page: (props: P) => unknown,
   loaderData: P["loaderData"],
   actionData?: unknown,
 ): string {
-  const Page = page as unknown as ComponentType<{ loaderData: unknown; actionData: unknown }>;
-  return rendered(<Page loaderData={loaderData} actionData={actionData} />);
+  const Page = page as unknown as ComponentType<{ loaderData: unknown; actionData: unknown; params: object }>;
+  return rendered(<Page loaderData={loaderData} actionData={actionData} params={{ id: "id" }} />);
 }
 
 /** What a reader sees of it: the words without their tags. */
 export const wordsOf = (html: string): string =>
   html
     .replace(/<[^>]+>/g, " ")
+    .replaceAll("&#x27;", "'")
+    .replaceAll("&quot;", '"')
+    .replaceAll("&amp;", "&")
     .replace(/\s+/g, " ")
     .trim();
