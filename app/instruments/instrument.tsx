@@ -74,8 +74,9 @@ export default function Instrument({
         title={`${instrument.tag}, ${instrument.name}, ${finding}`}
       >
         Reads {quantityOf(instrument.quantity).label.toLowerCase()} to {show(instrument.fullScale, instrument.quantity)}
-        , class {instrument.accuracyClass} % of full scale; {principles[instrument.principle]}. {page.readings} readings
-        at {page.points} points. {instrument.note}
+        , class {instrument.accuracyClass} % of full scale; {principles[instrument.principle]}. {page.readings}{" "}
+        {page.readings === 1 ? "reading" : "readings"} at {page.points} {page.points === 1 ? "point" : "points"}.{" "}
+        {instrument.note}
         {mayEdit ? (
           <Link to={`/instruments/${instrument.id}/edit`} className="way ml-3">
             Edit

@@ -81,7 +81,7 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
                   {r.name}
                 </Link>
                 <span className="block text-sm text-ink-2">
-                  {r.points} points, every{" "}
+                  {r.points} {r.points === 1 ? "point" : "points"}, every{" "}
                   {r.intervalHours === null
                     ? `${r.intervalDays} days`
                     : `${formatNumber(r.intervalHours, 0)} running hours`}
