@@ -29,7 +29,9 @@ function finding({
   if (bad === 0)
     return unproven > 0
       ? `No oil needs attention; ${unproven} of ${all} have too few samples to judge`
-      : `All ${all} oils are normal`;
+      : all === 1
+        ? "The oil is normal"
+        : `All ${all} oils are normal`;
   return `${bad} of ${all} oils need${bad === 1 ? "s" : ""} attention`;
 }
 
