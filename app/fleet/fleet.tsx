@@ -31,7 +31,7 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
               ? "No machine yet"
               : needing === 0
                 ? "All machines are normal"
-                : `${needing} of ${machines.length} machines need you`}
+                : `${needing} of ${machines.length} machines need${needing === 1 ? "s" : ""} you`}
           </h1>
         </header>
         {machines.length > 0 ? (

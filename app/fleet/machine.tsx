@@ -55,7 +55,9 @@ function findingOf(
   ].filter(Boolean);
   return parts.length
     ? `${name}: ${parts.join(", ")} of ${counts.all} points`
-    : `${name}: all ${counts.all} points are normal`;
+    : counts.all === 1
+      ? `${name}: its one point is normal`
+      : `${name}: all ${counts.all} points are normal`;
 }
 
 export default function Machine(props: Route.ComponentProps) {

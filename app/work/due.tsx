@@ -44,7 +44,7 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
           due.length === 0
             ? `Nothing falls due within ${ahead} days`
             : late > 0
-              ? `${late} of ${due.length} are late`
+              ? `${late} of ${due.length} ${late === 1 ? "is" : "are"} late`
               : `${due.length} fall${due.length === 1 ? "s" : ""} due within ${ahead} days`
         }
       >

@@ -218,7 +218,8 @@ function limitText(f: VerdictFacts, share: number | false | null | undefined): V
 export function chance(probability: number): string {
   if (probability < 0.01) return "less than a 1 % chance";
   if (probability > 0.99) return "more than a 99 % chance";
-  return `a ${formatNumber(probability * 100, 0)} % chance`;
+  const percent = formatNumber(probability * 100, 0);
+  return `${/^(8|11$|18$)/.test(percent) ? "an" : "a"} ${percent} % chance`;
 }
 
 function weeks(ms: number): string {
