@@ -105,7 +105,9 @@ describe("heat", () => {
   test("a leak's heat by year and beside the cooler", () => {
     // 200 bar and 6 L/min are 2 kW; 12 h a day for a year are 8760 kWh
     const outcome = outcomeOf("leak-heat", { cooler: "5" });
-    expect(textOf(outcome)).toMatch(/8.?760 kWh a year \(about 2.?190 at that price\), 40 % of what the cooler takes\.$/);
+    expect(textOf(outcome)).toMatch(
+      /8.?760 kWh a year \(about 2.?190 at that price\), 40 % of what the cooler takes\.$/,
+    );
     expect(outcome.tone).toBe("doubt");
     expect(outcomeOf("leak-heat", { cooler: "10" }).tone).toBe("plain");
     expect(textOf(outcomeOf("leak-heat", { cooler: "" }))).not.toContain("cooler");
