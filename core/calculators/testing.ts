@@ -9,7 +9,10 @@ const resultOf = (id: string, typed: Readonly<Record<string, string>>, preferenc
   return runCalculator(calculator, { ...exampleOf(calculator), ...typed }, preference);
 };
 
-/** Its outcome; throws with the problems where there is none. */
+/**
+ * Its outcome.
+ * @throws {Error} with the problems by field, where there is none
+ */
 export function outcomeOf(
   id: string,
   typed: Readonly<Record<string, string>> = {},
@@ -26,7 +29,10 @@ export function problemsOf(id: string, typed: Readonly<Record<string, string>>):
   return result.ok ? {} : result.problems;
 }
 
-/** A figure of the working, by its label. */
+/**
+ * A figure of the working, by its label.
+ * @throws {Error} where the working has no such row
+ */
 export function rowOf(outcome: Outcome, label: string): number {
   const row = outcome.working.rows.find((r) => r.label === label);
   if (!row) throw new Error(`${label} is no row of ${outcome.working.rows.map((r) => r.label).join(", ")}`);

@@ -132,8 +132,9 @@ export interface PairLog {
 
 /**
  * Pairs of faults that explain the gauges better than either of the two, where no single fault explains all of them.
- * @param candidates every fault of the circuit
- * @param singles the same, each tried by itself
+ * @param bench gauges beside the model
+ * @param singles every fault of the circuit, each tried by itself
+ * @param candidates the same faults, with how often each comes
  * @returns best first; empty where one fault is enough, or nothing is off
  */
 export function pairsOf(bench: Bench, singles: readonly Single[], candidates: readonly Candidate[]): PairLog[] {
