@@ -29,9 +29,11 @@ export function TestCard({ test, submission, mayEnter }: { test: ShownTest; subm
       <TestCost test={test} />
       <p className="mt-1">{test.how}</p>
       {test.caution ? (
-        <Notice tone="ochre" live={false}>
-          {test.caution}
-        </Notice>
+        <div className="mt-2">
+          <Notice tone="ochre" live={false}>
+            {test.caution}
+          </Notice>
+        </div>
       ) : null}
       {mayEnter ? (
         <Form method="post" preventScrollReset className="mt-2" aria-label={test.text}>
