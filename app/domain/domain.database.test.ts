@@ -64,18 +64,13 @@ import { find } from "./overview/shell.server";
 import { needs, horizon, stateCounts, stopsAhead } from "./overview/today.server";
 import { bookWork, changeWork, finishWork } from "./work/commands.server";
 import { bookingContext, interventionPage } from "./work/queries.server";
+import { add, addPlant, componentForm, pointForm, readingForm as entry } from "./testPlant";
 
 if (!process.env.DATABASE_URL) throw new Error("These tests need a database: run them with npm test -- jest.");
 
 const DAY = 86_400_000;
 const NOW = Date.parse(process.env.JUNCTERAL_NOW!);
 const ids = { site: "", fluid: "", machine: "", circuit: "", component: "", point: "" };
-
-async function add(kind: Parameters<typeof addRecord>[0], fields: Record<string, string>): Promise<string> {
-  const added = await addRecord(kind, fields, actorNamed("R. Oduya"));
-  if (!added.ok) throw new Error(JSON.stringify(added.problems));
-  return added.id;
-}
 
 /** A form as a browser sends it. */
 function typed(fields: Record<string, string>): FormData {
@@ -84,66 +79,10 @@ function typed(fields: Record<string, string>): FormData {
   return form;
 }
 
-/** The fields of the reading form. */
-const entry = (change: Record<string, string> = {}): Record<string, string> => ({
-  value: "1.40",
-  temperature: "50",
-  pressure: "210",
-  hours: "",
-  speed: "",
-  takenAt: "2026-11-20T10:40",
-  state: "fullStroke",
-  instrumentId: "",
-  note: "",
-  keptBecause: "",
-  submission: crypto.randomUUID(),
-  ...change,
-});
-
 beforeAll(async () => {
   await migrateDatabase();
-  ids.site = await add("site", { name: "Trial quay", timeZone: "Europe/London" });
-  ids.fluid = await add("fluid", { name: "Trial oil", kv40: "46", kv100: "6.8", density15: "875" });
-  ids.machine = await add("machine", {
-    siteId: ids.site,
-    name: "Trial hoist",
-    tag: "TH-1",
-    area: "Quay",
-    hoursPerDay: "9",
-    note: "",
-  });
-  ids.circuit = await add("circuit", {
-    machineId: ids.machine,
-    name: "Hoist circuit",
-    fluidId: ids.fluid,
-    workingPressure: "210 bar",
-  });
-  ids.component = await add("component", {
-    circuitId: ids.circuit,
-    kind: "axialPistonPump",
-    name: "Pump",
-    displacement: "45",
-    speed: "1450",
-    leadTimeDays: "40",
-    position: "1",
-    runInHours: "50",
-    startedAt: "2021-08-01",
-    startHours: "0",
-    serial: "A1",
-    knownWhenNew: "on",
-  });
-  ids.point = await add("point", {
-    componentId: ids.component,
-    name: "Case drain",
-    quantity: "caseDrainFlow",
-    state: "fullStroke",
-    unit: "L/min",
-    intervalDays: "30",
-    referencePressure: "210",
-    referenceTemperature: "50",
-    instrumentId: "",
-    conditionsText: "",
-  });
+  const { pump, drain, ...rest } = await addPlant();
+  Object.assign(ids, rest, { component: pump, point: drain });
   await add("stop", { siteId: ids.site, name: "Winter stop", startsOn: "2027-01-18", days: "3", crewHours: "24" });
   const place = await pointPlace(ids.point);
   expect(
@@ -858,32 +797,11 @@ describe("at the machine", () => {
   /** A second pump with a steady year behind it, for what comes after the first one was replaced. */
   const second = { component: "", point: "" };
   beforeAll(async () => {
-    second.component = await add("component", {
-      circuitId: ids.circuit,
-      kind: "axialPistonPump",
-      name: "Second pump",
-      displacement: "45",
-      speed: "1450",
-      leadTimeDays: "40",
-      position: "2",
-      runInHours: "50",
-      startedAt: "2025-08-01",
-      startHours: "0",
-      serial: "B1",
-      knownWhenNew: "on",
-    });
-    second.point = await add("point", {
-      componentId: second.component,
-      name: "Case drain",
-      quantity: "caseDrainFlow",
-      state: "fullStroke",
-      unit: "L/min",
-      intervalDays: "30",
-      referencePressure: "210",
-      referenceTemperature: "50",
-      instrumentId: "",
-      conditionsText: "",
-    });
+    second.component = await add(
+      "component",
+      componentForm(ids.circuit, { name: "Second pump", position: "2", startedAt: "2025-08-01", serial: "B1" }),
+    );
+    second.point = await add("point", pointForm(second.component));
     const place = await pointPlace(second.point);
     await setLimit(
       place,

@@ -70,14 +70,15 @@ export const readingForm = (change: Record<string, string> = {}): Record<string,
   ...change,
 });
 
-/** The plant. `tag` keeps names apart where a file makes two. */
-export async function addPlant(tag = "TP"): Promise<Plant> {
-  const site = await add("site", { name: `Trial quay ${tag}`, timeZone: ZONE });
-  const fluid = await add("fluid", { name: `Trial oil ${tag}`, kv40: "46", kv100: "6.8", density15: "875" });
+/** The plant. `tag` keeps names apart where a file makes two; left out, the names are bare and the hoist is TH-1. */
+export async function addPlant(tag?: string): Promise<Plant> {
+  const named = (what: string) => (tag ? `${what} ${tag}` : what);
+  const site = await add("site", { name: named("Trial quay"), timeZone: ZONE });
+  const fluid = await add("fluid", { name: named("Trial oil"), kv40: "46", kv100: "6.8", density15: "875" });
   const machine = await add("machine", {
     siteId: site,
-    name: `Trial hoist ${tag}`,
-    tag: `${tag}-1`,
+    name: named("Trial hoist"),
+    tag: `${tag ?? "TH"}-1`,
     area: "Quay",
     hoursPerDay: "9",
     note: "",

@@ -5,7 +5,8 @@ import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { debrisTasks, oilAssessments, samples } from "~/db/oilTables";
 import { assessments, circuits, components, lives } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
-import { addRecord, editRecord } from "~/domain/assets/commands.server";
+import { add } from "~/domain/testPlant";
+import { editRecord } from "~/domain/assets/commands.server";
 import { recordOf } from "~/domain/assets/queries.server";
 import { renewElement } from "./element.server";
 import { noteOilEvent, withdrawOilEvent } from "./fills.server";
@@ -53,12 +54,6 @@ const ids = {
   drop: "",
 };
 const local = (at: number) => new Date(at).toISOString().slice(0, 16);
-
-async function add(kind: Parameters<typeof addRecord>[0], fields: Record<string, string>): Promise<string> {
-  const added = await addRecord(kind, fields, actorNamed("R. Oduya"));
-  if (!added.ok) throw new Error(JSON.stringify(added.problems));
-  return added.id;
-}
 
 const counts = (factor = 1) => ({
   over4: String(900 * factor),
