@@ -1,8 +1,9 @@
 /**
- * The browser tests, in lanes side by side: one test waits for its page most of the time and leaves a core idle. Each lane has
- * a cluster, a database with the harbour and an application of its own, so that a test may take the database away.
+ * The browser tests, in lanes side by side where there are cores for it. Each lane has a cluster, a database with the harbour and
+ * an application of its own, so that a test may take the database away.
  */
 import { readdirSync, statSync } from "node:fs";
+import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import { ensureBuild } from "./build.mjs";
 import { ensureChromium } from "./install.mjs";
@@ -11,7 +12,8 @@ import { bin, follow, projectDir } from "./process.mjs";
 import { appScript, startApp } from "./serve.mjs";
 import { NOW, readReport, withDatabase } from "./testing.mjs";
 
-const LANES = 2;
+/** A browser that paints, its page server and its worker keep two cores busy: on two, two lanes took longer than one. */
+const LANES = Math.max(1, Math.floor(availableParallelism() / 4));
 /** Run last and alone in its lane: what it stores and takes out of use is told of by no other test. */
 const NONSENSE = "fuzz.spec.ts";
 const PASSWORDS = { engineer: "test-engineer", technician: "test-technician", viewer: "test-viewer" };
