@@ -49,7 +49,7 @@ const choices = (table: Readonly<Record<string, { label: string }>>, none?: stri
   ...(none === undefined ? [] : [{ value: "", label: none }]),
   ...Object.entries(table).map(([value, { label }]) => ({ value, label })),
 ];
-const texts = (table: Readonly<Record<string, string>>, none: string) => [
+const choicesOf = (table: Readonly<Record<string, string>>, none: string) => [
   { value: "", label: none },
   ...Object.entries(table).map(([value, label]) => ({ value, label })),
 ];
@@ -110,7 +110,7 @@ function CauseFields() {
       {lines.map((i) => (
         <div key={i} className="grid gap-x-4 sm:grid-cols-[2fr_1fr]">
           <SelectField name={`symptom${i}`} label={`Symptom ${i + 1}`} options={choices(symptoms, "none")} />
-          <SelectField name={`rank${i}`} label="Behind it" options={texts(rankTexts, "choose")} />
+          <SelectField name={`rank${i}`} label="Behind it" options={choicesOf(rankTexts, "choose")} />
         </div>
       ))}
       <SelectField
@@ -118,7 +118,7 @@ function CauseFields() {
         label="Behaves in other tests like"
         options={choices(causes, "nothing: only its own test shows it")}
       />
-      <SelectField name="do" label="What to do" options={texts(actKinds, "choose")} />
+      <SelectField name="do" label="What to do" options={choicesOf(actKinds, "choose")} />
       <TextArea name="act" label="In words" rows={2} maxLength={300} />
       <TextField name="minutes" label="Minutes" inputMode="numeric" />
       <CheckField name="needsPart" label="It needs a part" />
@@ -136,7 +136,7 @@ function TestFields({ own }: { own: ReadonlyMap<string, string> }) {
       <TextArea name="how" label="How it is made" rows={2} maxLength={400} />
       <TextField name="minutes" label="Minutes" inputMode="numeric" />
       <SelectField name="prepare" label="Made ready before" options={choices(preparations, "choose")} />
-      <SelectField name="risk" label="What it risks" options={texts(riskTexts, "choose")} />
+      <SelectField name="risk" label="What it risks" options={choicesOf(riskTexts, "choose")} />
       <TextArea name="caution" label="Caution" rows={2} maxLength={300} />
       <TextField name="usual" label="All is well when it shows" maxLength={80} />
       <TextField name="sign" label="It tells of something when it shows" maxLength={80} />
@@ -147,7 +147,7 @@ function TestFields({ own }: { own: ReadonlyMap<string, string> }) {
             label={`Tells of ${i + 1}`}
             options={[{ value: "", label: "none" }, ...all]}
           />
-          <SelectField name={`grade${i}`} label="And shows it" options={texts(gradeTexts, "choose")} />
+          <SelectField name={`grade${i}`} label="And shows it" options={choicesOf(gradeTexts, "choose")} />
         </div>
       ))}
     </>
@@ -158,7 +158,7 @@ const RankFields = () => (
   <>
     <SelectField name="symptom" label="Symptom" options={choices(symptoms, "choose")} />
     <SelectField name="cause" label="Cause" options={choices(causes, "choose")} />
-    <SelectField name="rank" label="Here it is behind it" options={texts(rankTexts, "choose")} />
+    <SelectField name="rank" label="Here it is behind it" options={choicesOf(rankTexts, "choose")} />
   </>
 );
 
