@@ -12,8 +12,9 @@ import { PageHead, Section } from "~/ui/page";
 import { saveUnits } from "~/domain/access/preferences.server";
 import { changeOwnPassword } from "~/domain/access/people.server";
 import { themeCookie, themeOf, themes } from "./theme.server";
+import { account as texts } from "./texts";
 
-export const meta = () => [{ title: "Account · Juncteral" }];
+export const meta = () => [{ title: texts.accountJuncteral }];
 
 export const loader = guard("viewer", async ({ user, request }) => ({
   user,
@@ -40,7 +41,7 @@ const dimensionLabels: Record<(typeof preferableDimensions)[number], string> = {
   pressure: "Pressure",
   flow: "Flow",
   temperature: "Temperature",
-  temperatureDifference: "Temperature difference",
+  temperatureDifference: texts.temperatureDifference,
   length: "Length",
   displacement: "Displacement",
   volume: "Volume",
@@ -52,9 +53,9 @@ const dimensionLabels: Record<(typeof preferableDimensions)[number], string> = {
 };
 
 const may = {
-  viewer: "You may view and export everything.",
-  technician: "You may also log and correct readings, import them, and carry out work.",
-  engineer: "You may also edit the fleet, change limits, book work and plan stops.",
+  viewer: texts.youMayViewAnd,
+  technician: texts.youMayAlsoLog,
+  engineer: texts.youMayAlsoEdit,
 };
 
 export default function Account({ loaderData: { user, theme, mayEdit, said }, actionData }: Route.ComponentProps) {
@@ -67,36 +68,33 @@ export default function Account({ loaderData: { user, theme, mayEdit, said }, ac
           <>
             {" "}
             <Link to="/account/people" className="way">
-              People who may sign in
+              {texts.peopleWhoMaySign}
             </Link>
           </>
         ) : null}
       </PageHead>
-      {said === "password" ? <Notice>Your password is changed; you are signed out everywhere else.</Notice> : null}
+      {said === "password" ? <Notice>{texts.yourPasswordIsChanged}</Notice> : null}
       <div className="max-w-sm">
-        <Section title="Light or dark">
+        <Section title={texts.lightOrDark}>
           <Form method="post" reloadDocument className="mt-3 grid gap-3">
             <SelectField
               key={root?.theme}
               name="theme"
-              label="Tones"
+              label={texts.tones}
               defaultValue={theme ?? ""}
               options={[
-                { value: "", label: "As the device" },
-                { value: "light", label: "Light" },
-                { value: "dark", label: "Dark" },
+                { value: "", label: texts.asTheDevice },
+                { value: "light", label: texts.light },
+                { value: "dark", label: texts.dark },
               ]}
             />
-            <Button tone="plain">Use these tones</Button>
+            <Button tone="plain">{texts.useTheseTones}</Button>
           </Form>
         </Section>
-        <Section title="Units">
+        <Section title={texts.units}>
           <Form method="post" className="mt-3 grid gap-3">
             <input type="hidden" name="intent" value="units" />
-            <p className="text-sm text-ink-2">
-              Values are shown in these units, and numbers typed without a unit are read in them. A unit you type always
-              counts and is kept as typed.
-            </p>
+            <p className="text-sm text-ink-2">{texts.valuesAreShownIn}</p>
             <div className="grid grid-cols-2 gap-3">
               {preferableDimensions.map((d) => (
                 <SelectField
@@ -105,48 +103,48 @@ export default function Account({ loaderData: { user, theme, mayEdit, said }, ac
                   label={dimensionLabels[d]}
                   defaultValue={user.units[d] ?? ""}
                   options={[
-                    { value: "", label: "as the point is set" },
+                    { value: "", label: texts.asThePointIs },
                     ...unitsOf(d).map((u) => ({ value: u.symbol, label: u.symbol })),
                   ]}
                 />
               ))}
             </div>
-            <Button tone="plain">Use these units</Button>
+            <Button tone="plain">{texts.useTheseUnits}</Button>
           </Form>
         </Section>
-        <Section title="Password">
+        <Section title={texts.password}>
           <Form method="post" noValidate className="mt-3" key={said}>
             <input type="hidden" name="intent" value="password" />
             <FormProblemsProvider problems={actionData && "problems" in actionData ? actionData.problems : undefined}>
               <div className="grid gap-3">
                 <TextField
                   name="old"
-                  label="The one you have"
+                  label={texts.theOneYouHave}
                   type="password"
                   autoComplete="current-password"
                   maxLength={200}
                 />
                 <TextField
                   name="password"
-                  label="The new one"
+                  label={texts.theNewOne}
                   type="password"
                   autoComplete="new-password"
-                  hint="At least 10 characters"
+                  hint={texts.atLeast10Characters}
                   maxLength={200}
                 />
-                <Button tone="plain">Change it</Button>
+                <Button tone="plain">{texts.changeIt}</Button>
               </div>
             </FormProblemsProvider>
           </Form>
         </Section>
-        <Section title="Session">
+        <Section title={texts.session}>
           <Form
             method="post"
             action="/sign-out"
             className="mt-3"
             onSubmit={() => navigator.serviceWorker?.controller?.postMessage({ forget: true })}
           >
-            <Button tone="plain">Sign out</Button>
+            <Button tone="plain">{texts.signOut}</Button>
           </Form>
         </Section>
       </div>

@@ -15,8 +15,9 @@ import {
   type Done,
   type Person,
 } from "~/domain/access/people.server";
+import { people as texts } from "./texts";
 
-export const meta = () => [{ title: "People · Juncteral" }];
+export const meta = () => [{ title: texts.peopleJuncteral }];
 
 export const loader = guard("engineer", async ({ user, request }) => ({
   people: await people(),
@@ -29,27 +30,29 @@ export const action = guardAction("engineer", async ({ request, user }) => {
   const id = isUuid(fields.person) ? fields.person : null;
   let done: Done;
   if (fields.intent === "add") done = await addPerson(fields, user);
-  else if (!id) done = { ok: false, status: 404, problems: { form: "There is no such person." } };
+  else if (!id) done = { ok: false, status: 404, problems: { form: texts.thereIsNoSuch } };
   else if (fields.intent === "password") done = await setPassword(id, fields, user);
   else if (fields.intent === "end" || fields.intent === "give")
     done = await setAccess(id, fields.intent === "give", user);
   else done = await changePerson(id, fields, user);
-  if (!done.ok) return refused(done, { about: `${fields.intent ?? "change"} ${id ?? ""}` });
+  if (!done.ok) return refused(done, { about: `${fields.intent ?? texts.change} ${id ?? ""}` });
   // who has just taken the own access or role away goes on as what is left
-  return redirect(`/account/people?said=${Object.hasOwn(saidText, fields.intent ?? "") ? fields.intent : "change"}`);
+  return redirect(
+    `/account/people?said=${Object.hasOwn(saidText, fields.intent ?? "") ? fields.intent : texts.change}`,
+  );
 });
 
 const roleOptions = [
-  { value: "viewer", label: "viewer: looks" },
-  { value: "technician", label: "technician: logs, imports, works" },
-  { value: "engineer", label: "engineer: everything" },
+  { value: "viewer", label: texts.viewerLooks },
+  { value: "technician", label: texts.technicianLogsImportsWorks },
+  { value: "engineer", label: texts.engineerEverything },
 ];
 const saidText: Record<string, string> = {
-  add: "Added. Hand over the password in person; it can be changed under Account.",
-  change: "Saved.",
-  password: "The password is changed; the person is signed out everywhere.",
-  end: "Access ended; the person is signed out everywhere.",
-  give: "The person may sign in again.",
+  add: texts.addedHandOverThe,
+  change: texts.saved,
+  password: texts.thePasswordIsChanged,
+  end: texts.accessEndedThePerson,
+  give: texts.thePersonMaySign,
 };
 
 function PersonRow({
@@ -71,60 +74,58 @@ function PersonRow({
           <strong className={`font-semibold ${p.endedAt ? "text-ink-2" : ""}`}>{p.name}</strong>{" "}
           <span className="text-sm text-ink-2">
             {p.signIn},{" "}
-            {p.endedAt
-              ? `was ${p.role} until ${dayText(p.endedAt, site)}`
-              : `${p.role} since ${dayText(p.since, site)}`}
-            {own ? ": you" : ""}
+            {p.endedAt ? texts.wasUntil(p.role, dayText(p.endedAt, site)) : texts.since(p.role, dayText(p.since, site))}
+            {own ? texts.you : ""}
           </span>
         </summary>
         <div className="mt-3 mb-2 grid max-w-2xl gap-x-8 gap-y-4 sm:grid-cols-2">
           {p.endedAt ? null : (
-            <Form method="post" noValidate className="grid content-start gap-3" aria-label={`What ${p.name} may do`}>
+            <Form method="post" noValidate className="grid content-start gap-3" aria-label={texts.whatMayDo(p.name)}>
               <input type="hidden" name="person" value={p.id} />
               <input type="hidden" name="version" value={p.version} />
               <input type="hidden" name="intent" value="change" />
               <FormProblemsProvider problems={of("change")}>
                 <div className="grid gap-3">
-                  <TextField name="name" label="Name" defaultValue={p.name} maxLength={100} />
-                  <SelectField name="role" label="May do" defaultValue={p.role} options={roleOptions} />
-                  <Button tone="plain">Save</Button>
+                  <TextField name="name" label={texts.name} defaultValue={p.name} maxLength={100} />
+                  <SelectField name="role" label={texts.mayDo} defaultValue={p.role} options={roleOptions} />
+                  <Button tone="plain">{texts.save}</Button>
                 </div>
               </FormProblemsProvider>
             </Form>
           )}
           <div className="grid content-start gap-4">
             {p.endedAt ? null : (
-              <Form method="post" noValidate className="grid gap-3" aria-label={`A new password for ${p.name}`}>
+              <Form method="post" noValidate className="grid gap-3" aria-label={texts.aNewPasswordFor(p.name)}>
                 <input type="hidden" name="person" value={p.id} />
                 <input type="hidden" name="intent" value="password" />
                 <FormProblemsProvider problems={of("password")}>
                   <div className="grid gap-3">
                     <TextField
                       name="password"
-                      label="New password"
+                      label={texts.newPassword}
                       type="password"
                       autoComplete="new-password"
-                      hint="For one who has forgotten it; at least 10 characters"
+                      hint={texts.forOneWhoHas}
                       maxLength={200}
                     />
-                    <Button tone="plain">Set it</Button>
+                    <Button tone="plain">{texts.setIt}</Button>
                   </div>
                 </FormProblemsProvider>
               </Form>
             )}
-            <Form method="post" aria-label={`Access of ${p.name}`}>
+            <Form method="post" aria-label={texts.accessOf(p.name)}>
               <input type="hidden" name="person" value={p.id} />
               <FormProblemsProvider problems={of("end") ?? of("give")}>
                 {p.endedAt ? (
                   <Button tone="plain" name="intent" value="give">
-                    Give access back
+                    {texts.giveAccessBack}
                   </Button>
                 ) : (
                   <ConfirmButton
                     intent="end"
-                    label="End access"
-                    question={`End the access of ${p.name}?`}
-                    explain="The person is signed out at once. What was written under the name stays."
+                    label={texts.endAccess}
+                    question={texts.endTheAccessOf(p.name)}
+                    explain={texts.thePersonIsSigned}
                   />
                 )}
               </FormProblemsProvider>
@@ -142,37 +143,37 @@ export default function People({ loaderData: { people, own, said }, actionData }
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Account", to: "/account" }, { label: "People" }]}
-        title={active === 1 ? "One person may sign in" : `${active} people may sign in`}
+        crumbs={[{ label: texts.account, to: "/account" }, { label: texts.people }]}
+        title={active === 1 ? texts.onePersonMaySign : texts.peopleMaySignIn(active)}
       >
-        Viewers look, technicians log, engineers decide.
+        {texts.viewersLookTechniciansLog}
       </PageHead>
       {said && Object.hasOwn(saidText, said) && !answer ? <Notice>{saidText[said]}</Notice> : null}
       <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_300px]">
-        <Section title="Who">
+        <Section title={texts.who}>
           <ul>
             {people.map((p) => (
               <PersonRow key={`${p.id} ${p.version}`} p={p} own={p.id === own} answer={answer} />
             ))}
           </ul>
         </Section>
-        <Section title="Add a person">
+        <Section title={texts.addAPerson}>
           <Form method="post" noValidate className="mt-3" key={people.length}>
             <input type="hidden" name="intent" value="add" />
             <FormProblemsProvider problems={answer?.about === "add " ? answer.problems : undefined}>
               <div className="grid gap-3">
-                <TextField name="name" label="Name" hint="As it stands beside readings" maxLength={100} />
-                <TextField name="signIn" label="Sign-in name" autoCapitalize="none" maxLength={40} />
-                <SelectField name="role" label="May do" defaultValue="technician" options={roleOptions} />
+                <TextField name="name" label={texts.name} hint={texts.asItStandsBeside} maxLength={100} />
+                <TextField name="signIn" label={texts.signInName} autoCapitalize="none" maxLength={40} />
+                <SelectField name="role" label={texts.mayDo} defaultValue="technician" options={roleOptions} />
                 <TextField
                   name="password"
-                  label="First password"
+                  label={texts.firstPassword}
                   type="password"
                   autoComplete="new-password"
-                  hint="At least 10 characters"
+                  hint={texts.atLeast10Characters}
                   maxLength={200}
                 />
-                <Button>Add</Button>
+                <Button>{texts.add}</Button>
               </div>
             </FormProblemsProvider>
           </Form>

@@ -5,8 +5,9 @@ import { signIn, userOf } from "~/platform/session.server";
 import { formOf } from "~/platform/request.server";
 import { Button, FormProblemsProvider, TextField } from "~/ui/form";
 import { Mark } from "~/ui/mark";
+import { signIn as texts } from "./texts";
 
-export const meta = () => [{ title: "Sign in · Juncteral" }];
+export const meta = () => [{ title: texts.signInJuncteral }];
 
 export const loader = openLoader(async ({ request }) => {
   if (await userOf(request)) throw redirect("/");
@@ -26,10 +27,10 @@ export const action = openAction(async ({ request, context }) => {
   const password = cleanText(String(form.get("password") ?? ""));
   if (!name || !password)
     return problems({
-      ...(!name && { name: "Enter your sign-in name." }),
-      ...(!password && { password: "Enter your password." }),
+      ...(!name && { name: texts.enterYourSignIn }),
+      ...(!password && { password: texts.enterYourPassword }),
     });
-  if (name.length > 100 || password.length > 200) return problems({ form: "Name and password do not match." }, 401);
+  if (name.length > 100 || password.length > 200) return problems({ form: texts.nameAndPasswordDo }, 401);
   const result = await signIn(name, password, context.address, context.secure, request);
   if (!result.ok) return problems({ form: result.message }, result.status);
   return redirect(ownAddress(new URL(request.url).searchParams.get("to")), {
@@ -42,14 +43,20 @@ export default function SignIn() {
   return (
     <main className="mx-auto flex min-h-screen max-w-sm flex-col justify-center px-6 pb-24">
       <Mark large />
-      <h1 className="mt-6">Sign in</h1>
-      <p className="mt-1 mb-5 text-ink-2">Readings, trends and planned stops of your hydraulic machines.</p>
+      <h1 className="mt-6">{texts.signIn}</h1>
+      <p className="mt-1 mb-5 text-ink-2">{texts.readingsTrendsAndPlanned}</p>
       <Form method="post">
         <FormProblemsProvider problems={answer?.problems}>
           <div className="grid gap-4">
-            <TextField name="name" label="Sign-in name" autoComplete="username" required autoFocus />
-            <TextField name="password" label="Password" type="password" autoComplete="current-password" required />
-            <Button>Sign in</Button>
+            <TextField name="name" label={texts.signInName} autoComplete="username" required autoFocus />
+            <TextField
+              name="password"
+              label={texts.password}
+              type="password"
+              autoComplete="current-password"
+              required
+            />
+            <Button>{texts.signIn}</Button>
           </div>
         </FormProblemsProvider>
       </Form>

@@ -11,9 +11,10 @@ import { PageHead } from "~/ui/page";
 import { useSite } from "~/ui/site";
 import { asText } from "./asText";
 import { addressOf, typedFrom, type Typed } from "~/ui/typed";
+import { calculator as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ params }) => [
-  { title: `${calculatorOf(params.calculator ?? "")?.title ?? "Calculators"} · Juncteral` },
+  { title: texts.juncteral(calculatorOf(params.calculator ?? "")?.title ?? texts.calculators) },
 ];
 
 export const loader = guard("viewer", async ({ params, request }) => {
@@ -49,14 +50,14 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
 
   const copy = (what: string, text: string) =>
     navigator.clipboard.writeText(text).then(
-      () => setCopied(`${what} copied.`),
-      () => setCopied("The browser does not allow copying here."),
+      () => setCopied(texts.copied(what)),
+      () => setCopied(texts.theBrowserDoesNot),
     );
   return (
     <>
       <PageHead
         crumbs={[
-          { label: "Calculators", to: "/calculators" },
+          { label: texts.calculators, to: "/calculators" },
           { label: calculatorGroups[calculator.group] },
           { label: calculator.title },
         ]}
@@ -67,21 +68,21 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
           {takes ? (
             <div className="mb-3">
               <ComponentPicker
-                label="Take values from a component"
-                placeholder="Take from a component"
+                label={texts.takeValuesFromA}
+                placeholder={texts.takeFromAComponent}
                 onPick={(componentId) => void navigate(`/calculators/${calculator.id}?from=${componentId}`)}
               />
               {taken ? (
                 <p className="mt-1 text-sm text-ink-2">
-                  Taken from {taken.name}; what you change is yours.{" "}
+                  {texts.takenFromWhatYou(taken.name)}{" "}
                   <Link to={`/calculators/${calculator.id}`} className="way">
-                    Leave it
+                    {texts.leaveIt}
                   </Link>
                 </p>
               ) : null}
             </div>
           ) : null}
-          <form onSubmit={(e) => e.preventDefault()} noValidate aria-label="Inputs">
+          <form onSubmit={(e) => e.preventDefault()} noValidate aria-label={texts.inputs}>
             <GivenFields
               fields={calculator.fields}
               typed={typed}
@@ -104,10 +105,10 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
                   void copy("Text", asText(calculator, typed, outcome, site, window.location.origin + address))
                 }
               >
-                Copy as text
+                {texts.copyAsText}
               </Button>
               <Button type="button" tone="plain" onClick={() => void copy("Address", window.location.origin + address)}>
-                Copy the address
+                {texts.copyTheAddress}
               </Button>
               <span role="status" className="text-sm text-ink-2">
                 {copied}

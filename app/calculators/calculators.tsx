@@ -4,8 +4,9 @@ import { calculatorGroups, calculators, type CalculatorGroup } from "@core";
 import { guard } from "~/platform/guard.server";
 import { fieldClass } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
+import { calculators as texts } from "./texts";
 
-export const meta = () => [{ title: "Calculators · Juncteral" }];
+export const meta = () => [{ title: texts.calculatorsJuncteral }];
 
 export const loader = guard("viewer", async () => null);
 
@@ -24,17 +25,17 @@ export default function Calculators() {
     <div className="gap-x-8 lg:grid lg:grid-cols-[230px_minmax(0,1fr)]">
       <div className={calculator ? "max-lg:hidden" : ""}>
         <header className="mb-3">
-          <p className="text-[1.15rem] font-semibold">Calculators</p>
+          <p className="text-[1.15rem] font-semibold">{texts.calculators}</p>
         </header>
         <input
           type="search"
-          aria-label="Calculations by name"
-          placeholder="What do you want to know?"
+          aria-label={texts.calculationsByName}
+          placeholder={texts.whatDoYouWant}
           value={filter}
           onChange={(e) => setFilter(e.target.value)}
           className={fieldClass}
         />
-        {shown.length === 0 ? <Empty>No calculation by that name.</Empty> : null}
+        {shown.length === 0 ? <Empty>{texts.noCalculationByThat}</Empty> : null}
         <div ref={list} className="lg:max-h-[calc(100vh-8.5rem)] lg:overflow-y-auto" tabIndex={-1}>
           {(Object.keys(calculatorGroups) as CalculatorGroup[])
             .filter((g) => shown.some((c) => c.group === g))
@@ -68,11 +69,8 @@ export default function Calculators() {
           <Outlet />
         ) : (
           <div className="max-lg:hidden">
-            <PageHead title="What do you want to know?">
-              <p>
-                Choose a calculation. Each shows its working and its source; its address holds what you entered, so it
-                can be kept and sent.
-              </p>
+            <PageHead title={texts.whatDoYouWant}>
+              <p>{texts.chooseACalculationEach}</p>
             </PageHead>
             <ul className="columns-2 gap-8 text-ink-2">
               {calculators

@@ -7,8 +7,9 @@ import { guard, guardAction, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
+import { begin as texts } from "./texts";
 
-export const meta = () => [{ title: "A machine from a template · Juncteral" }];
+export const meta = () => [{ title: texts.aMachineFromA }];
 
 export const loader = guard("engineer", async () => ({ sites: await siteNames() }));
 
@@ -22,15 +23,14 @@ export default function Begin({ loaderData: { sites }, actionData }: Route.Compo
   const [site] = sites;
   return (
     <div className="max-w-3xl">
-      <PageHead crumbs={[{ label: "Fleet", to: "/fleet" }]} title="A machine from a template">
-        Circuit, components, measuring points with usual limits, oil and a round, ready to be read. Every limit is a
-        rule of thumb until you set the manufacturer&rsquo;s.
+      <PageHead crumbs={[{ label: texts.fleet, to: "/fleet" }]} title={texts.aMachineFromATemplate}>
+        {texts.circuitComponentsMeasuringPoints}
       </PageHead>
       <Form method="post" noValidate>
         <FormProblemsProvider problems={actionData?.problems}>
-          <Section title="What it is built like">
+          <Section title={texts.whatItIsBuilt}>
             <fieldset className="mt-2 grid gap-x-6 sm:grid-cols-2">
-              <legend className="sr-only">Template</legend>
+              <legend className="sr-only">{texts.template}</legend>
               {templateIds.map((id) => (
                 <label key={id} className="ruled flex min-h-11 items-start gap-3 py-2">
                   <input
@@ -49,31 +49,31 @@ export default function Begin({ loaderData: { sites }, actionData }: Route.Compo
               ))}
             </fieldset>
           </Section>
-          <Section title="Its plate" className="mt-5">
+          <Section title={texts.itsPlate} className="mt-5">
             <div className="mt-3 grid gap-4 sm:grid-cols-3">
-              <TextField name="name" label="Machine" maxLength={100} placeholder="For example Baler 2" />
-              <TextField name="tag" label="Tag" maxLength={40} placeholder="BL-2" />
+              <TextField name="name" label={texts.machine} maxLength={100} placeholder={texts.forExampleBaler2} />
+              <TextField name="tag" label={texts.tag} maxLength={40} placeholder={texts.bl2} />
               <SelectField
                 name="oil"
-                label="Oil"
+                label={texts.oil}
                 defaultValue="VG 46"
-                options={Object.keys(oilGrades).map((value) => ({ value, label: `Mineral oil ${value}` }))}
+                options={Object.keys(oilGrades).map((value) => ({ value, label: texts.mineralOil(value) }))}
               />
-              <TextField name="displacement" label="Pump, cm³ a turn" defaultValue="28" inputMode="decimal" />
-              <TextField name="speed" label="Speed, r/min" defaultValue="1450" inputMode="decimal" />
-              <TextField name="pressure" label="Working pressure, bar" defaultValue="180" inputMode="decimal" />
+              <TextField name="displacement" label={texts.pumpCmATurn} defaultValue="28" inputMode="decimal" />
+              <TextField name="speed" label={texts.speedRMin} defaultValue="1450" inputMode="decimal" />
+              <TextField name="pressure" label={texts.workingPressureBar} defaultValue="180" inputMode="decimal" />
             </div>
           </Section>
-          <Section title="Where it stands" className="mt-5">
+          <Section title={texts.whereItStands} className="mt-5">
             <div className="mt-3 grid gap-4 sm:grid-cols-3">
               <TextField
                 name="site"
-                label="Site"
+                label={texts.site}
                 defaultValue={site?.name ?? ""}
                 list="sites"
-                hint={sites.length === 0 ? "It is added with the machine" : "One that is there, or a new one"}
+                hint={sites.length === 0 ? texts.itIsAddedWith : texts.oneThatIsThere}
               />
-              <TextField name="timeZone" label="Time zone" defaultValue={site?.timeZone ?? "Europe/London"} />
+              <TextField name="timeZone" label={texts.timeZone} defaultValue={site?.timeZone ?? "Europe/London"} />
               <datalist id="sites">
                 {sites.map((s) => (
                   <option key={s.name} value={s.name} />
@@ -82,7 +82,7 @@ export default function Begin({ loaderData: { sites }, actionData }: Route.Compo
             </div>
           </Section>
           <div className="mt-6">
-            <Button>Add the machine and read it</Button>
+            <Button>{texts.addTheMachineAnd}</Button>
           </div>
         </FormProblemsProvider>
       </Form>

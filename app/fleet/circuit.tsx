@@ -26,9 +26,10 @@ import { InTime } from "./inTime";
 import { useSolver } from "./useSolver";
 import { askedOf, nothingAsked, over, searchOf, USUAL_OIL, type Asked } from "./whatIf";
 import { WhatIfPanel } from "./whatIfPanel";
+import { circuit as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `What if, ${loaderData?.machine ?? "circuit"} · Juncteral` },
+  { title: texts.whatIfJuncteral(loaderData?.machine ?? texts.circuit) },
 ];
 
 export const loader = guard("viewer", async ({ params }) => circuitPage(idParam(params)));
@@ -139,17 +140,16 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
         ]}
         title={
           !touched
-            ? `${page.machine}: what would the gauges show?`
+            ? texts.whatWouldTheGauges(page.machine)
             : moved === 0
-              ? `${page.machine}: no gauge would show it`
-              : `${page.machine}: ${moved} of ${changes.size} gauges would move`
+              ? texts.noGaugeWouldShow(page.machine)
+              : texts.ofGaugesWouldMove(page.machine, moved, changes.size)
         }
       />
       {answer?.problem ? <Notice tone="verm">{answer.problem}</Notice> : null}
       {fit && !fit.fits ? (
         <Notice tone="ochre" live={false}>
-          The model does not show what this circuit&rsquo;s gauges showed when it was healthy: take it as a picture, not
-          as a measure.
+          {texts.theModelDoesNot}
         </Notice>
       ) : null}
       <div className="grid gap-x-7 lg:grid-cols-[minmax(0,1fr)_310px]">
@@ -161,24 +161,24 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
             changes={changes}
             marks={marks}
             readouts={readouts}
-            label={`Circuit diagram of ${page.machine}, ${page.name}, as asked. The table has the same figures.`}
+            label={texts.circuitDiagramOfAs(page.machine, page.name)}
           />
           <InTime netlist={netlist} course={course} onPlay={start} onMoment={setReadouts} />
           <details className="mt-4 mb-4">
-            <summary className="text-sea">Pressure, flow and warmth at every port, at work</summary>
-            <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Ports">
+            <summary className="text-sea">{texts.pressureFlowAndWarmth}</summary>
+            <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={texts.ports}>
               <table className="mt-2 w-full text-sm [&_td]:py-0.5 [&_td]:pr-4">
                 <thead>
                   <tr className="ruled">
-                    <th scope="col">port</th>
+                    <th scope="col">{texts.port}</th>
                     <th scope="col" className="text-right">
-                      pressure
+                      {texts.pressure}
                     </th>
                     <th scope="col" className="text-right">
-                      flow out
+                      {texts.flowOut}
                     </th>
                     <th scope="col" className="text-right">
-                      over the tank
+                      {texts.overTheTank}
                     </th>
                   </tr>
                 </thead>
@@ -190,7 +190,9 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                       </td>
                       <td className="text-right">{show(p.pressure, "pressure")}</td>
                       <td className="text-right">{show(p.flow, "flow")}</td>
-                      <td className="text-right">{p.warmer === null ? "stands" : show(p.warmer, "temperatureRise")}</td>
+                      <td className="text-right">
+                        {p.warmer === null ? texts.stands : show(p.warmer, "temperatureRise")}
+                      </td>
                     </tr>
                   ))}
                 </tbody>
@@ -200,11 +202,11 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
         </div>
         <div className="min-w-0">
           <Section
-            title="What if"
+            title={texts.whatIf}
             aside={
               touched ? (
                 <button type="button" className="way" onClick={() => setAsked(nothingAsked)}>
-                  Reset
+                  {texts.reset}
                 </button>
               ) : undefined
             }
@@ -222,28 +224,27 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
               setAsked({ ...nothingAsked, faults: { [element]: { [fault]: severity } } })
             }
           />
-          <Section title="What the gauges would show" aside={answer ? undefined : "computing …"}>
+          <Section title={texts.whatTheGaugesWould} aside={answer ? undefined : texts.computing}>
             {answer && asAsked.of > 0 ? (
               <p className="pt-2 text-sm" data-testid="match">
                 {touched
-                  ? `As asked, ${asAsked.agree} of ${asAsked.of} gauges stand where they do now; ` +
-                    `a healthy circuit explains ${asHealthy.agree}.`
-                  : `A healthy circuit explains ${asHealthy.agree} of ${asHealthy.of} gauges as they stand now.` +
-                    (asHealthy.agree < asHealthy.of ? " Ask for a fault and see whether it explains more." : "")}
+                  ? texts.asAskedOfGauges(asAsked.agree, asAsked.of) + texts.aHealthyCircuitExplains(asHealthy.agree)
+                  : texts.aHealthyCircuitExplainsOf(asHealthy.agree, asHealthy.of) +
+                    (asHealthy.agree < asHealthy.of ? texts.askForAFault : "")}
               </p>
             ) : null}
             <table className="w-full text-[13px] [&_td]:py-1 [&_td+td]:pl-2 [&_th]:py-1 [&_th+th]:pl-2">
               <thead>
                 <tr className="ruled">
-                  <th scope="col">gauge</th>
+                  <th scope="col">{texts.gauge}</th>
                   <th scope="col" className="text-right">
-                    healthy
+                    {texts.healthy}
                   </th>
                   <th scope="col" className="text-right">
-                    so
+                    {texts.so}
                   </th>
                   <th scope="col" className="text-right">
-                    now
+                    {texts.now}
                   </th>
                 </tr>
               </thead>
@@ -267,14 +268,14 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                         <span
                           className={`block text-xs ${change?.sign === 1 ? "text-verm" : change?.sign === -1 ? "text-sea" : "text-ink-2"}`}
                         >
-                          {change ? change.change || "no change" : "not modelled"}
+                          {change ? change.change || texts.noChange : texts.notModelled}
                         </span>
                       </td>
                       <td className="text-right whitespace-nowrap">
                         {p.now ? show(p.now.value, p.quantity, { unit: p.unit }) : "–"}
                         {p.now && distanceOf(p.now, modelled(p.id, so)) !== null ? (
                           <span className="block text-xs text-ink-2">
-                            {agrees(distanceOf(p.now, modelled(p.id, so))) ? "as asked" : "not so"}
+                            {agrees(distanceOf(p.now, modelled(p.id, so))) ? texts.asAsked : texts.notSo}
                           </span>
                         ) : null}
                       </td>
@@ -284,13 +285,11 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
               </tbody>
             </table>
             <p className="mt-2 text-xs text-ink-2">
-              Now: the level of the last readings at their reference condition; “not so” where it lies further off than
-              its uncertainty and the model&rsquo;s explain.{" "}
-              {fit
-                ? `Fitted to ${fit.met.length} baselines with ${fit.free.length} free figures: it says what would follow, it does not prove a cause. `
-                : "Not fitted: no baseline yet. "}
-              {elementKinds.tank.label} at {USUAL_OIL} °C when healthy. Temperatures are those after hours of the
-              machine&rsquo;s usual day.
+              {texts.nowTheLevelOf(
+                fit ? texts.fittedToBaselinesWith(fit.met.length, fit.free.length) : texts.notFittedNoBaseline,
+                elementKinds.tank.label,
+                USUAL_OIL,
+              )}
             </p>
           </Section>
         </div>

@@ -7,6 +7,7 @@ import { dayText, useShow, useSite } from "~/ui/site";
 import { Hoses } from "./hoses";
 import type { CircuitDiagram as Diagram } from "~/domain/circuits/index.server";
 import type { MachineCircuit, MachinePoint } from "~/domain/assets/queries.server";
+import { circuitPicture as texts } from "./texts";
 
 /** Points as the diagram shows them. */
 export function useDiagramPoints(components: readonly { points: readonly MachinePoint[] }[]) {
@@ -54,7 +55,7 @@ export function CircuitPicture({
           {
             element: element.id,
             port: gauge.port,
-            text: `No point for its ${quantityOf(m.quantity).short}: ${m.unknown}`,
+            text: texts.noPointForIts(quantityOf(m.quantity).short, m.unknown),
           },
         ]
       : [];
@@ -69,40 +70,36 @@ export function CircuitPicture({
         drawing={drawing}
         points={points}
         missing={missing}
-        label={`Circuit diagram of ${machine}, ${circuit.name}. The list below has the same points.`}
+        label={texts.circuitDiagramOfThe(machine, circuit.name)}
       />
       <p className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm text-ink-2">
         <Link to={`/fleet/circuits/${circuit.id}`} className="way">
-          What if …
+          {texts.whatIf}
         </Link>
         {mayEdit ? (
           <Link to={`/fleet/circuits/${circuit.id}/draw`} className="way">
-            {diagram.drawnBy ? "Change the drawing" : "Put the drawing right"}
+            {diagram.drawnBy ? texts.changeTheDrawing : texts.putTheDrawingRight}
           </Link>
         ) : null}
-        <span>
-          {diagram.drawnBy
-            ? `Drawn by ${diagram.drawnBy}.`
-            : "Proposed from the list of components: it is how such circuits are usually built, not a record of this one."}
-        </span>
+        <span>{diagram.drawnBy ? texts.drawnBy(diagram.drawnBy) : texts.proposedFromTheList}</span>
         {fit ? (
           <span>
             {fit.fits
-              ? `The model shows ${met} of ${fit.met.length} baselines within their uncertainty (${fit.free.length} figures were fitted).`
-              : `The model does not fit: it meets ${met} of ${fit.met.length} baselines, and is not used to judge.`}
+              ? texts.theModelShowsOf(met, fit.met.length, fit.free.length)
+              : texts.theModelDoesNot(met, fit.met.length)}
           </span>
         ) : null}
       </p>
       <Hoses netlist={netlist} />
       {diagram.assumed.length + left.length > 0 ? (
         <details className="mt-1 text-sm text-ink-2">
-          <summary className="text-sea">What was assumed</summary>
+          <summary className="text-sea">{texts.whatWasAssumed}</summary>
           <ul className="list-disc pl-5">
             {diagram.assumed.map((a) => (
               <li key={a}>{a}</li>
             ))}
             {left.map((c) => (
-              <li key={c.id}>{c.name} is not in the diagram.</li>
+              <li key={c.id}>{texts.isNotInThe(c.name)}</li>
             ))}
           </ul>
         </details>

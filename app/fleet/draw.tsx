@@ -27,9 +27,10 @@ import { Button, fieldClass, FormProblemsProvider, Notice } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { InZone } from "~/ui/site";
 import { ElementList } from "./elementList";
+import { draw as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `Draw the circuit, ${loaderData?.machine ?? ""} · Juncteral` },
+  { title: texts.drawTheCircuitJuncteral(loaderData?.machine ?? "") },
 ];
 
 export const loader = guard("engineer", async ({ params }) => ({
@@ -131,7 +132,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
   const problems = netlistProblems(netlist);
   const join = (first: string, second: string) => {
     const [a, b] = [refOf(first), refOf(second)];
-    if (!a || !b) setSaid("Choose two ports.");
+    if (!a || !b) setSaid(texts.chooseTwoPorts);
     else tryIt(joinPorts(netlist, a, b));
   };
   const pickPort = (key: string) => {
@@ -141,7 +142,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
   };
   const portOptions = (
     <>
-      <option value="">Choose a port …</option>
+      <option value="">{texts.chooseAPort}</option>
       {netlist.elements.map((e) => (
         <optgroup key={e.id} label={e.name}>
           {ports
@@ -149,7 +150,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
             .map((p) => (
               <option key={portKey(p)} value={portKey(p)}>
                 {p.label}
-                {p.lines === 0 ? " (open)" : ""}
+                {p.lines === 0 ? texts.open : ""}
               </option>
             ))}
         </optgroup>
@@ -164,10 +165,9 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
           { label: page.machine, to: `/fleet/machines/${page.machineId}` },
           { label: page.name, to: `/fleet/circuits/${page.circuitId}` },
         ]}
-        title={`Draw the circuit of ${page.machine}`}
+        title={texts.drawTheCircuitOf(page.machine)}
       >
-        Put components in and join their ports, here or by pressing two ports in the diagram; it lays itself out. An
-        unfinished circuit can be kept.
+        {texts.putComponentsInAnd}
       </PageHead>
       <FormProblemsProvider problems={actionData && "problems" in actionData ? actionData.problems : {}}>
         <div className="grid gap-x-7 lg:grid-cols-[minmax(0,1fr)_330px]">
@@ -181,10 +181,10 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 nameOf: (key) => ports.find((p) => portKey(p) === key)?.label ?? "",
                 onPick: pickPort,
               }}
-              label={`Circuit diagram of ${page.machine} as drawn so far`}
+              label={texts.circuitDiagramOfAs(page.machine)}
             />
             {problems.length > 0 ? (
-              <Section title="Still open" aside={`${problems.length}`} className="mt-4">
+              <Section title={texts.stillOpen} aside={`${problems.length}`} className="mt-4">
                 <ul className="py-2 text-sm">
                   {problems.slice(0, 12).map((p) => (
                     <li key={p.element + (p.port ?? p.message)} className={p.grave ? "text-verm" : "text-ink-2"}>
@@ -201,7 +201,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 <input type="hidden" name="intent" value="keep" />
                 <input type="hidden" name="version" value={version} />
                 <input type="hidden" name="netlist" value={text} />
-                <Button>Keep this circuit</Button>
+                <Button>{texts.keepThisCircuit}</Button>
               </Form>
               <button
                 type="button"
@@ -209,7 +209,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 disabled={history.past.length === 0}
                 onClick={undo}
               >
-                Undo
+                {texts.undo}
               </button>
               <button
                 type="button"
@@ -217,20 +217,20 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 disabled={history.future.length === 0}
                 onClick={redo}
               >
-                Redo
+                {texts.redo}
               </button>
               {diagram.drawnBy ? (
                 <Form method="post">
                   <input type="hidden" name="intent" value="propose" />
                   <input type="hidden" name="version" value={version} />
-                  <button className="way">Back to the proposal</button>
+                  <button className="way">{texts.backToTheProposal}</button>
                 </Form>
               ) : null}
             </div>
             <div aria-live="polite">{said ? <Notice tone="ochre">{said}</Notice> : null}</div>
-            <Section title="Put in">
+            <Section title={texts.putIn}>
               <div className="flex items-end gap-3 py-2">
-                <Choice label="Component" value={kind} onChoose={(v) => setKind(v as ElementKindId)}>
+                <Choice label={texts.component} value={kind} onChoose={(v) => setKind(v as ElementKindId)}>
                   {elementKindIds.map((id) => (
                     <option key={id} value={id}>
                       {elementKinds[id].label}
@@ -242,28 +242,28 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                   className="act"
                   onClick={() => tryIt(addElement(netlist, kind, "", `e${crypto.randomUUID().slice(0, 8)}`))}
                 >
-                  Put it in
+                  {texts.putItIn}
                 </button>
               </div>
               {left.map((c) => (
                 <p key={c.id} className="py-1 text-sm">
-                  On record and not drawn: {c.name}.{" "}
+                  {texts.onRecordAndNot(c.name)}{" "}
                   <button type="button" className="way" onClick={() => tryIt(placeComponent(netlist, c))}>
-                    Put {c.name} in
+                    {texts.putIn2(c.name)}
                   </button>
                 </p>
               ))}
             </Section>
-            <Section title="Join two ports" className="mt-4">
+            <Section title={texts.joinTwoPorts} className="mt-4">
               <div className="grid gap-2 py-2">
-                <Choice label="From" value={from} onChoose={setFrom}>
+                <Choice label={texts.from} value={from} onChoose={setFrom}>
                   {portOptions}
                 </Choice>
-                <Choice label="To" value={to} onChoose={setTo}>
+                <Choice label={texts.to} value={to} onChoose={setTo}>
                   {portOptions}
                 </Choice>
                 <button type="button" className="act justify-self-start" onClick={() => join(from, to)}>
-                  Join them
+                  {texts.joinThem}
                 </button>
               </div>
             </Section>

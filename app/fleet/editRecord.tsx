@@ -12,11 +12,12 @@ import { isRecordKind, recordSpecs } from "~/domain/assets/form";
 import { afterEdit } from "~/domain/assets/paths.server";
 import { choices, recordOf } from "~/domain/assets/queries.server";
 import { RecordFields, fieldText } from "./recordFields";
+import { editRecord as texts } from "./texts";
 
-export const meta: Route.MetaFunction = ({ params }) => [{ title: `Edit a ${params.kind} · Juncteral` }];
+export const meta: Route.MetaFunction = ({ params }) => [{ title: texts.editAJuncteral(params.kind) }];
 
 export const loader = guard("engineer", async ({ params, request, user }) => {
-  if (!isRecordKind(params.kind)) throw notFound("kind of record");
+  if (!isRecordKind(params.kind)) throw notFound(texts.kindOfRecord);
   const spec = recordSpecs[params.kind];
   const record = await recordOf(params.kind, idParam(params));
   const usual = params.kind === "point" ? await usualAt(idParam(params)) : null;
@@ -35,7 +36,7 @@ export const loader = guard("engineer", async ({ params, request, user }) => {
 });
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
-  if (!isRecordKind(params.kind)) throw notFound("kind of record");
+  if (!isRecordKind(params.kind)) throw notFound(texts.kindOfRecord);
   const edited = await editRecord(params.kind, idParam(params), await formFields(request), user, user.units);
   if (!edited.ok) return refused(edited, { ...(edited.version !== undefined && { version: edited.version }) });
   return redirect(await afterEdit(params.kind, edited.id));
@@ -49,11 +50,11 @@ export default function EditRecord({ loaderData, actionData }: Route.ComponentPr
     <div className="max-w-2xl">
       <PageHead
         crumbs={[{ label: kind === "stop" ? "Work" : "Fleet", to: kind === "stop" ? "/work" : "/fleet" }]}
-        title={`${name}: edit the ${recordSpecs[kind].label}`}
+        title={texts.editThe(name, recordSpecs[kind].label)}
       />
       {retired ? (
         <Notice tone="ochre" live={false}>
-          Retired: its record stays. Bring it back to use it again.
+          {texts.retiredItsRecordStays}
         </Notice>
       ) : null}
       <Form method="post" noValidate>
@@ -61,32 +62,32 @@ export default function EditRecord({ loaderData, actionData }: Route.ComponentPr
         <FormProblemsProvider problems={actionData?.problems}>
           {usual ? (
             <p className="mb-3 text-ink-2">
-              Usually read at{" "}
-              <strong className="text-ink">
-                {show(usual.pressure, "loadPressure")}, {show(usual.temperature, "oilTemperature")}
-              </strong>
-              : a reference far from it carries the correction outside what it was learned on.
+              {texts.usuallyReadAtA(
+                <strong className="text-ink">
+                  {show(usual.pressure, "loadPressure")}, {show(usual.temperature, "oilTemperature")}
+                </strong>,
+              )}
             </p>
           ) : null}
           <RecordFields kind={kind} values={values} choices={choices} />
           <div className="mt-5 flex flex-wrap justify-between gap-3">
-            <Button>Save</Button>
+            <Button>{texts.save}</Button>
             {retired ? (
               <Button name="intent" value="restore" tone="plain">
-                Bring it back
+                {texts.bringItBack}
               </Button>
             ) : (
               <ConfirmButton
                 intent="retire"
-                label={`Retire the ${recordSpecs[kind].label}`}
-                question={`Retire ${name}?`}
-                explain="It leaves Today, Fleet and the rounds. Its record stays, and you can bring it back."
+                label={texts.retireThe(recordSpecs[kind].label)}
+                question={texts.retire(name)}
+                explain={texts.itLeavesTodayFleet}
               />
             )}
           </div>
         </FormProblemsProvider>
       </Form>
-      <p className="mt-4 text-sm text-ink-2">Retiring hides it from Today, Fleet and rounds. Nothing is deleted.</p>
+      <p className="mt-4 text-sm text-ink-2">{texts.retiringHidesItFrom}</p>
     </div>
   );
 }

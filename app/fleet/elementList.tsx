@@ -4,6 +4,7 @@ import { Section } from "~/ui/page";
 import { useSite } from "~/ui/site";
 import { DraftInput } from "./draftInput";
 import { LineFields } from "./lineFields";
+import { elementList as texts } from "./texts";
 
 export function ElementList(props: {
   netlist: Netlist;
@@ -16,7 +17,7 @@ export function ElementList(props: {
   const labels = new Map(portsOf(netlist).map((p) => [portKey(p), p.label]));
   return (
     <>
-      <Section title="Components" aside={`${netlist.elements.length}`} className="mt-4">
+      <Section title={texts.components} aside={`${netlist.elements.length}`} className="mt-4">
         {netlist.elements.map((e) => {
           const kind = elementKinds[e.kind];
           const figures = Object.entries(kind.data);
@@ -26,7 +27,7 @@ export function ElementList(props: {
                 {e.name} <span className="text-sm text-ink-2">{kind.label.toLowerCase()}</span>
               </summary>
               <label className="block py-1 text-sm">
-                Name
+                {texts.name}
                 <DraftInput
                   value={e.name}
                   maxLength={60}
@@ -47,7 +48,7 @@ export function ElementList(props: {
                       const value = typed === "" ? null : parseNumber(typed);
                       onChange(
                         value !== null && Number.isNaN(value)
-                          ? { ok: false, problem: `${f.label}: “${typed.slice(0, 20)}” is not a number.` }
+                          ? { ok: false, problem: texts.isNotANumber(f.label, typed.slice(0, 20)) }
                           : changeElement(netlist, e.id, { figure: { name, value } }),
                       );
                     }}
@@ -55,16 +56,16 @@ export function ElementList(props: {
                 </label>
               ))}
               <button type="button" className="way mb-2 text-sm" onClick={() => onRemove(e.id)}>
-                Take {e.name} out
+                {texts.takeOut(e.name)}
               </button>
             </details>
           );
         })}
       </Section>
-      <Section title="Lines" aside={`${netlist.lines.length}`} className="mt-4">
+      <Section title={texts.lines} aside={`${netlist.lines.length}`} className="mt-4">
         <ul className="text-sm">
           {netlist.lines.map((l) => {
-            const name = `${labels.get(portKey(l.from))} to ${labels.get(portKey(l.to))}`;
+            const name = texts.to(labels.get(portKey(l.from)), labels.get(portKey(l.to)));
             return (
               <li key={l.id} className="ruled flex items-start justify-between gap-3 py-1">
                 <details className="min-w-0 flex-1">
@@ -77,10 +78,10 @@ export function ElementList(props: {
                 <button
                   type="button"
                   className="way max-lg:min-h-11"
-                  aria-label={`Cut the line from ${name}`}
+                  aria-label={texts.cutTheLineFrom(name)}
                   onClick={() => onCut(l.id)}
                 >
-                  Cut
+                  {texts.cut}
                 </button>
               </li>
             );

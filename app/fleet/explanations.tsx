@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { faultsText, formatNumber, type Explanation, type Netlist, type PresentGauge } from "@core";
 import { Section } from "~/ui/page";
+import { explanations as texts } from "./texts";
 
 /** Below this share a possibility is not worth a line. */
 const WORTH_A_LINE = 0.05;
@@ -24,20 +25,22 @@ function Line(props: {
           {fault
             ? faultsText(netlist, e.faults)
             : e.unknown
-              ? "Something that the model does not have, or several faults"
+              ? texts.somethingThatTheModel
               : e.leaves.length === 0
-                ? "Nothing is wrong"
-                : "No fault of the model: a gauge is misread, or something outside moved it"}
+                ? texts.nothingIsWrong
+                : texts.noFaultOfThe}
         </span>
         <span className="whitespace-nowrap">{formatNumber(100 * e.share, 0)} %</span>
       </span>
-      {e.explains.length > 0 ? <span className="block text-xs text-ink-2">Explains {called(e.explains)}.</span> : null}
+      {e.explains.length > 0 ? (
+        <span className="block text-xs text-ink-2">{texts.explains(called(e.explains))}</span>
+      ) : null}
       {e.leaves.length > 0 ? (
-        <span className="block text-xs text-ink-2">Does not explain {called(e.leaves)}.</span>
+        <span className="block text-xs text-ink-2">{texts.doesNotExplain(called(e.leaves))}</span>
       ) : null}
       {fault ? (
         <button type="button" className="way text-sm" onClick={() => onTry(fault.element, fault.fault, fault.severity)}>
-          Try it
+          {texts.tryIt}
         </button>
       ) : null}
     </li>
@@ -57,15 +60,13 @@ export function Explanations(props: {
   const { gauges, fits, explanations, onExplain } = props;
   const [begun, setBegun] = useState(false);
   return (
-    <Section title="What would explain the gauges" aside={begun && !explanations ? "computing …" : undefined}>
+    <Section title={texts.whatWouldExplainThe} aside={begun && !explanations ? texts.computing : undefined}>
       {!fits || gauges.length < FEWEST_GAUGES ? (
         <p className="py-2 text-sm text-ink-2">
-          {fits !== false
-            ? `It takes ${FEWEST_GAUGES} points with a baseline to tell causes apart; this circuit has ${gauges.length}.`
-            : "The model does not fit this circuit, so it is not asked for causes."}
+          {fits !== false ? texts.itTakesPointsWith(FEWEST_GAUGES, gauges.length) : texts.theModelDoesNot}
         </p>
       ) : explanations?.length === 0 ? (
-        <p className="py-2 text-sm text-ink-2">The model has no answer for these gauges.</p>
+        <p className="py-2 text-sm text-ink-2">{texts.theModelHasNo}</p>
       ) : explanations ? (
         <ul className="text-sm" aria-live="polite">
           {explanations
@@ -85,15 +86,12 @@ export function Explanations(props: {
               onExplain(gauges);
             }}
           >
-            Find the single fault that explains them
+            {texts.findTheSingleFault}
           </button>
         </p>
       )}
       {explanations && explanations.length > 0 ? (
-        <p className="mt-2 text-xs text-ink-2">
-          Every single fault of the model was tried against all gauges as they stand. It says what to test first, and
-          proves nothing: confirm with a test before anything is opened or altered.
-        </p>
+        <p className="mt-2 text-xs text-ink-2">{texts.everySingleFaultOf}</p>
       ) : null}
     </Section>
   );

@@ -7,8 +7,9 @@ import { fieldClass } from "~/ui/form";
 import { Empty } from "~/ui/page";
 import { StateGlyph } from "~/ui/state";
 import { fleetList } from "~/domain/assets/queries.server";
+import { fleet as texts } from "./texts";
 
-export const meta = () => [{ title: "Fleet · Juncteral" }];
+export const meta = () => [{ title: texts.fleetJuncteral }];
 
 export const loader = guard("viewer", async ({ request, user }) => {
   const retired = new URL(request.url).searchParams.has("retired");
@@ -28,17 +29,17 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
         <header className="mb-3">
           <h1>
             {machines.length === 0
-              ? "No machine yet"
+              ? texts.noMachineYet
               : needing === 0
-                ? "All machines are normal"
-                : `${needing} of ${machines.length} machines need${needing === 1 ? "s" : ""} you`}
+                ? texts.allMachinesAreNormal
+                : texts.ofMachinesNeedYou(needing, machines.length)}
           </h1>
         </header>
         {machines.length > 0 ? (
           <input
             type="search"
-            aria-label="Machines by name"
-            placeholder="Name, tag or area"
+            aria-label={texts.machinesByName}
+            placeholder={texts.nameTagOrArea}
             value={filter}
             onChange={(e) => setFilter(e.target.value)}
             className={fieldClass}
@@ -48,21 +49,21 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
           <Empty>
             {mayEdit ? (
               <>
-                Begin with a machine from a template, or load a fleet file under Records.{" "}
+                {texts.beginWithAMachine}{" "}
                 <Link className="act" to="/fleet/begin">
-                  Add a machine from a template
+                  {texts.addAMachineFrom}
                 </Link>
               </>
             ) : (
-              "An engineer adds the first machine."
+              texts.anEngineerAddsThe
             )}
           </Empty>
         ) : null}
-        {shown.length === 0 && machines.length > 0 ? <Empty>No machine by that name.</Empty> : null}
+        {shown.length === 0 && machines.length > 0 ? <Empty>{texts.noMachineByThat}</Empty> : null}
         <div className="goes-on lg:max-h-[calc(100vh-10rem)] lg:overflow-y-auto" tabIndex={-1}>
           {areas.map((area) => (
             <section key={area} className="mt-4">
-              <h2 className="ruled pb-1">{area || "No area"}</h2>
+              <h2 className="ruled pb-1">{area || texts.noArea}</h2>
               <ul>
                 {shown
                   .filter((m) => m.area === area)
@@ -79,11 +80,11 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
                         <StateGlyph state={m.worst ?? "unproven"} size={16} />
                         <span className="truncate">
                           {m.name}
-                          {m.retired ? " (retired)" : ""}
-                          <span className="sr-only">, worst {m.worst ?? "unproven"}</span>
+                          {m.retired ? texts.retired : ""}
+                          <span className="sr-only">{texts.worst(m.worst ?? texts.unproven)}</span>
                         </span>
                         <span className="text-xs text-ink-2">
-                          {m.needing > 0 ? `${m.needing} of ${m.points}` : m.points}
+                          {m.needing > 0 ? texts.of(m.needing, m.points) : m.points}
                         </span>
                       </Link>
                     </li>
@@ -93,15 +94,15 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
           ))}
           <p className="mt-3 text-sm">
             <Link to={retired ? "?" : "?retired"} className="way">
-              {retired ? "Without retired ones" : "Show retired ones too"}
+              {retired ? texts.withoutRetiredOnes : texts.showRetiredOnesToo}
             </Link>
           </p>
           {mayEdit ? (
             <p className="mt-3 mb-2 flex flex-wrap gap-x-4 gap-y-2 text-sm">
               <Link to="/fleet/begin" className="way">
-                A machine from a template
+                {texts.aMachineFromA}
               </Link>
-              <span className="text-ink-2">Add a</span>
+              <span className="text-ink-2">{texts.addA}</span>
               {(["site", "machine", "circuit", "component", "point", "fluid"] as const).map((k) => (
                 <Link key={k} to={`/fleet/new/${k}`} className="way">
                   {k}

@@ -1,6 +1,7 @@
 /** Hoses and pipes of a circuit of which something is known, with what their data say against them. */
 import { ageOf, formatNumber, lineRemarks, portKey, portsOf, type Netlist } from "@core";
 import { useShow, useSite } from "~/ui/site";
+import { hoses as texts } from "./texts";
 
 export function Hoses({ netlist }: { netlist: Netlist }) {
   const { now } = useSite();
@@ -13,24 +14,23 @@ export function Hoses({ netlist }: { netlist: Netlist }) {
   return (
     <details className="mt-1 text-sm" open={remarked > 0}>
       <summary className="text-sea">
-        Hoses and pipes, {lines.length}
-        {remarked > 0 ? `: ${remarked} to look at` : ""}
+        {texts.hosesAndPipes(lines.length, remarked > 0 ? texts.toLookAt(remarked) : "")}
       </summary>
       <ul>
         {lines.map(({ id, from, to, data }) => {
           const age = ageOf(data, now);
           return (
             <li key={id} className="ruled py-1">
-              <span className="font-semibold">{data.tag || (data.made === "hose" ? "Hose" : "Pipe")}</span>{" "}
-              {labels.get(portKey(from))} to {labels.get(portKey(to))}
+              <span className="font-semibold">{data.tag || (data.made === "hose" ? texts.hose : texts.pipe)}</span>{" "}
+              {labels.get(portKey(from))} {texts.to} {labels.get(portKey(to))}
               <span className="text-ink-2">
                 {": "}
                 {[
                   data.made,
-                  ...(data.rating === null ? [] : [`rated ${show(data.rating, "loadPressure")}`]),
-                  ...(data.bore === null ? [] : [`${formatNumber(data.bore, 1)} mm bore`]),
+                  ...(data.rating === null ? [] : [texts.rated(show(data.rating, "loadPressure"))]),
+                  ...(data.bore === null ? [] : [texts.mmBore(formatNumber(data.bore, 1))]),
                   ...(data.length === null ? [] : [`${formatNumber(data.length, 2)} m`]),
-                  ...(age === null ? [] : [`${formatNumber(age, 1)} years`]),
+                  ...(age === null ? [] : [texts.years(formatNumber(age, 1))]),
                 ].join(", ")}
               </span>
               {remarks.get(id)!.map((r) => (

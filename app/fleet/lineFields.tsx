@@ -10,6 +10,7 @@ import {
 } from "@core";
 import { fieldClass } from "~/ui/form";
 import { DraftInput } from "./draftInput";
+import { lineFields as texts } from "./texts";
 
 const unknown = { rating: null, bore: null, length: null, fittedOn: "", tag: "" };
 
@@ -36,7 +37,7 @@ export function LineFields(props: {
           onCommit={(typed) => {
             const value = typed === "" ? null : parseNumber(typed);
             if (value !== null && Number.isNaN(value))
-              onChange({ ok: false, problem: `${label}: “${typed.slice(0, 20)}” is not a number.` });
+              onChange({ ok: false, problem: texts.isNotANumber(label, typed.slice(0, 20)) });
             else state({ [name]: value });
           }}
         />
@@ -46,7 +47,7 @@ export function LineFields(props: {
   return (
     <>
       <label className="block py-1 text-sm">
-        Hose or pipe
+        {texts.hoseOrPipe}
         <select
           className={fieldClass}
           value={made}
@@ -55,20 +56,20 @@ export function LineFields(props: {
             onChange(stateLine(netlist, line, next === "" ? null : { ...unknown, ...data, made: next }, now));
           }}
         >
-          <option value="">not stated</option>
-          <option value="hose">Hose</option>
-          <option value="pipe">Pipe</option>
+          <option value="">{texts.notStated}</option>
+          <option value="hose">{texts.hose}</option>
+          <option value="pipe">{texts.pipe}</option>
         </select>
       </label>
       {made === "" ? null : (
         <>
           {(Object.keys(lineFigures) as LineFigure[]).map(figure)}
           <label className="block py-1 text-sm">
-            Fitted on
+            {texts.fittedOn}
             <DraftInput type="date" value={data?.fittedOn ?? ""} onCommit={(fittedOn) => state({ fittedOn })} />
           </label>
           <label className="block py-1 text-sm">
-            Tag
+            {texts.tag}
             <DraftInput maxLength={40} value={data?.tag ?? ""} onCommit={(tag) => state({ tag })} />
           </label>
         </>

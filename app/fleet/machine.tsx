@@ -15,9 +15,10 @@ import { diagramIfAny } from "~/domain/circuits/index.server";
 import { CircuitPicture } from "./circuitPicture";
 import { HourMeter } from "./meter";
 import { machinePage, machinePlace } from "~/domain/assets/queries.server";
+import { machine as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `${loaderData?.page.machine.name ?? "Machine"} · Juncteral` },
+  { title: texts.juncteral(loaderData?.page.machine.name ?? texts.machine) },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => {
@@ -46,18 +47,18 @@ function findingOf(
   name: string,
   counts: { alarm: number; alert: number; drifting: number; unproven: number; all: number },
 ): string {
-  if (counts.all === 0) return `${name}: nothing is measured yet`;
+  if (counts.all === 0) return texts.nothingIsMeasuredYet(name);
   const parts = [
-    counts.alarm && `${counts.alarm} alarm`,
-    counts.alert && `${counts.alert} alert`,
-    counts.drifting && `${counts.drifting} drifting`,
-    counts.unproven && `${counts.unproven} unproven`,
+    counts.alarm && texts.alarm(counts.alarm),
+    counts.alert && texts.alert(counts.alert),
+    counts.drifting && texts.drifting(counts.drifting),
+    counts.unproven && texts.unproven(counts.unproven),
   ].filter(Boolean);
   return parts.length
-    ? `${name}: ${parts.join(", ")} of ${counts.all} points`
+    ? texts.ofPoints(name, parts.join(", "), counts.all)
     : counts.all === 1
-      ? `${name}: its one point is normal`
-      : `${name}: all ${counts.all} points are normal`;
+      ? texts.itsOnePointIs(name)
+      : texts.allPointsAreNormal(name, counts.all);
 }
 
 export default function Machine(props: Route.ComponentProps) {
@@ -77,7 +78,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Fleet", to: "/fleet" }, { label: machine.area || page.site }]}
+        crumbs={[{ label: texts.fleet, to: "/fleet" }, { label: machine.area || page.site }]}
         title={findingOf(machine.name, {
           alarm: count("alarm"),
           alert: count("alert"),
@@ -86,37 +87,41 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
           all: all.length,
         })}
       >
-        {machine.tag}, about {show(machine.hoursPerDay, "runningHours")} a day. {machine.note}
-        {machine.retired ? " Retired." : ""}{" "}
+        {texts.aboutADay(
+          machine.tag,
+          show(machine.hoursPerDay, "runningHours"),
+          machine.note,
+          machine.retired ? texts.retired : "",
+        )}{" "}
         <Link to={`/report?machine=${machine.id}`} className="way ml-3">
-          Report
+          {texts.report}
         </Link>
         {mayEdit ? (
           <span className="ml-3 inline-flex gap-4">
             <Link to={`/fleet/edit/machine/${machine.id}`} className="way">
-              Edit
+              {texts.edit}
             </Link>
             <Link to={`/fleet/new/circuit?machineId=${machine.id}`} className="way">
-              Add a circuit
+              {texts.addACircuit}
             </Link>
           </span>
         ) : null}
       </PageHead>
       {page.altered.length > 0 ? (
         <Notice tone="ochre" live={false}>
-          <strong>Altered for a test and not put back:</strong>{" "}
-          {page.altered.map((a) => `${a.what}${a.before ? `, was ${a.before}` : ""} (${a.by})`).join("; ")}.{" "}
+          <strong>{texts.alteredForATest}</strong>{" "}
+          {page.altered.map((a) => `${a.what}${a.before ? texts.was(a.before) : ""} (${a.by})`).join("; ")}.{" "}
           <Link to="/tests" className="way">
-            Put it back
+            {texts.putItBack}
           </Link>
         </Notice>
       ) : null}
       {page.circuits.length === 0 ? (
         <Empty>
-          No circuit yet.{" "}
+          {texts.noCircuitYet}{" "}
           {mayEdit ? (
             <Link className="act" to={`/fleet/new/circuit?machineId=${machine.id}`}>
-              Add a circuit
+              {texts.addACircuit}
             </Link>
           ) : null}
         </Empty>
@@ -127,40 +132,40 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
           title={[
             circuit.name,
             ...(circuit.workingPressure ? [show(circuit.workingPressure, "loadPressure")] : []),
-            circuit.fluid ?? "no fluid stated",
+            circuit.fluid ?? texts.noFluidStated,
           ].join(", ")}
           aside={
             <span className="inline-flex gap-4">
               <Link to={`/oil/${circuit.id}`} className="way">
-                Its oil{circuit.oil === "alarm" || circuit.oil === "alert" ? `: ${circuit.oil}` : ""}
+                {texts.itsOil(circuit.oil === "alarm" || circuit.oil === "alert" ? `: ${circuit.oil}` : "")}
               </Link>
               {mayEdit ? (
                 <>
                   <Link to={`/fleet/edit/circuit/${circuit.id}`} className="way">
-                    Edit
+                    {texts.edit}
                   </Link>
                   <Link to={`/fleet/new/component?circuitId=${circuit.id}`} className="way">
-                    Add a component
+                    {texts.addAComponent}
                   </Link>
                 </>
               ) : null}
             </span>
           }
         >
-          {circuit.components.length === 0 ? <Empty>No component yet.</Empty> : null}
+          {circuit.components.length === 0 ? <Empty>{texts.noComponentYet}</Empty> : null}
           {diagrams[i] ? (
             <CircuitPicture circuit={circuit} diagram={diagrams[i]} machine={machine.name} mayEdit={mayEdit} />
           ) : circuit.components.length > 0 ? (
-            <Empty>The circuit diagram cannot be made; the log of the server says why. The points are below.</Empty>
+            <Empty>{texts.theCircuitDiagramCannot}</Empty>
           ) : null}
           <table className="w-full border-collapse [&_td]:py-1 lg:[&_td]:py-0.5">
             <thead className="sr-only">
               <tr>
-                <th scope="col">Point</th>
-                <th scope="col">State</th>
-                <th scope="col">Course</th>
-                <th scope="col">Last reading</th>
-                <th scope="col">Margin used</th>
+                <th scope="col">{texts.point}</th>
+                <th scope="col">{texts.state}</th>
+                <th scope="col">{texts.course}</th>
+                <th scope="col">{texts.lastReading}</th>
+                <th scope="col">{texts.marginUsed}</th>
               </tr>
             </thead>
             {circuit.components.map((k) => (
@@ -172,26 +177,26 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
                       {componentKinds[k.kind as ComponentKind]?.label ?? k.kind}
                       {k.model ? `, ${k.model}` : ""}
                       {k.serial ? `, ${k.serial}` : ""}
-                      {k.startedAt ? `, since ${dayText(k.startedAt, site)}` : ""}
-                      {k.knownWhenNew ? "" : ", condition unknown when measuring began"}
+                      {k.startedAt ? texts.since(dayText(k.startedAt, site)) : ""}
+                      {k.knownWhenNew ? "" : texts.conditionUnknownWhenMeasuring}
                     </span>
                     {mayEdit ? (
                       <span className="float-right inline-flex gap-4 text-sm font-normal">
-                        <Link to={`/fleet/edit/component/${k.id}`} className="way" aria-label={`Edit ${k.name}`}>
-                          Edit
+                        <Link to={`/fleet/edit/component/${k.id}`} className="way" aria-label={texts.edit2(k.name)}>
+                          {texts.edit}
                         </Link>
                         <Link
                           to={`/fleet/new/point?componentId=${k.id}`}
                           className="way"
-                          aria-label={`Add a point to ${k.name}`}
+                          aria-label={texts.addAPointTo(k.name)}
                         >
-                          Add a point
+                          {texts.addAPoint}
                         </Link>
                       </span>
                     ) : null}
                     {proceduresFor(k.kind).length > 0 ? (
                       <details className="mt-0.5 text-sm font-normal">
-                        <summary className="text-sea">Tests</summary>
+                        <summary className="text-sea">{texts.tests}</summary>
                         <span className="flex flex-wrap gap-x-4 gap-y-1 pt-1">
                           {proceduresFor(k.kind).map((t) => (
                             <Link key={t.id} to={`/tests/${t.id}?component=${k.id}`} className="way">
@@ -219,7 +224,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
                     <td className="pr-3 max-md:hidden">{p.trend ? <Spark {...p.trend} state={p.state} /> : null}</td>
                     <td className="pr-3 text-right text-sm whitespace-nowrap">
                       {p.lastRaw === null ? (
-                        "no reading"
+                        texts.noReading
                       ) : (
                         <>
                           {show(p.lastRaw, p.quantity, { unit: p.unit })}{" "}
@@ -237,11 +242,11 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
           </table>
           {circuit.missing.length > 0 ? (
             <div className="mt-4 border-l-2 border-ochre pl-3 text-sm">
-              <h3 className="text-sm">Not monitored here</h3>
+              <h3 className="text-sm">{texts.notMonitoredHere}</h3>
               <ul>
                 {circuit.missing.map((m) => (
                   <li key={m.componentId + m.quantity} className="py-0.5 text-ink-2">
-                    {m.component}: without a point for its {quantityOf(m.quantity).short}, {m.unknown}.
+                    {texts.withoutAPointFor(m.component, quantityOf(m.quantity).short, m.unknown)}
                     {mayEdit ? (
                       <>
                         {" "}
@@ -249,7 +254,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
                           to={`/fleet/new/point?componentId=${m.componentId}&quantity=${m.quantity}`}
                           className="way"
                         >
-                          Add it
+                          {texts.addIt}
                         </Link>
                       </>
                     ) : null}

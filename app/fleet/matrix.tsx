@@ -7,8 +7,9 @@ import { guard } from "~/platform/guard.server";
 import { fieldClass } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
 import { StateGlyph, stateTone } from "~/ui/state";
+import { matrix as texts } from "./texts";
 
-export const meta = () => [{ title: "Fleet · Juncteral" }];
+export const meta = () => [{ title: texts.fleetJuncteral }];
 
 export const loader = guard("viewer", async ({ request }) => {
   const search = new URL(request.url).searchParams;
@@ -27,13 +28,13 @@ const wayOf = (family: ReadingFamily, cell: MatrixCell) =>
   family === "oil" ? `/oil/${cell.id}` : `/points/${cell.id}`;
 
 function Cell({ family, cell, machine }: { family: ReadingFamily; cell: MatrixCell | undefined; machine: string }) {
-  if (!cell) return <span aria-label="no such reading">·</span>;
+  if (!cell) return <span aria-label={texts.noSuchReading}>·</span>;
   const known = cell.margin !== null && cell.state !== "unproven";
   const percent = known ? Math.round(Math.max(0, cell.margin!) * 100) : null;
   const text =
     percent === null
-      ? "not known yet"
-      : `${percent > 999 ? "far over" : `${formatNumber(percent, 0)} %`} of margin used`;
+      ? texts.notKnownYet
+      : texts.ofMarginUsed(percent > 999 ? texts.farOver : `${formatNumber(percent, 0)} %`);
   return (
     <Link
       to={wayOf(family, cell)}
@@ -73,26 +74,26 @@ export default function Matrix({ loaderData: { rows, found, from, more, areas, w
   const sorted = (id: string) => (wish.sort === id ? "descending" : undefined);
   return (
     <>
-      <PageHead title="The fleet at a glance">
-        <p>Worst reading of each family, with the margin used in percent: 100 is the limit.</p>
+      <PageHead title={texts.theFleetAtA}>
+        <p>{texts.worstReadingOfEach}</p>
       </PageHead>
       <Form method="get" className="mb-3 flex flex-wrap items-end gap-3">
         {wish.sort ? <input type="hidden" name="sort" value={wish.sort} /> : null}
         <label className="text-sm">
-          Area
+          {texts.area}
           <select name="area" defaultValue={wish.area} className={fieldClass}>
-            <option value="">all areas</option>
+            <option value="">{texts.allAreas}</option>
             {areas.map((a) => (
               <option key={a} value={a}>
-                {a || "no area"}
+                {a || texts.noArea}
               </option>
             ))}
           </select>
         </label>
         <label className="text-sm">
-          Worst state
+          {texts.worstState}
           <select name="state" defaultValue={wish.state} className={fieldClass}>
-            <option value="">any</option>
+            <option value="">{texts.any}</option>
             {conditionStates.map((s) => (
               <option key={s} value={s}>
                 {s}
@@ -100,17 +101,17 @@ export default function Matrix({ loaderData: { rows, found, from, more, areas, w
             ))}
           </select>
         </label>
-        <button className="act max-lg:min-h-11">Show</button>
+        <button className="act max-lg:min-h-11">{texts.show}</button>
       </Form>
       {rows.length === 0 ? (
         <Empty>
-          No machine is like that.{" "}
+          {texts.noMachineIsLike}{" "}
           <Link to="?" className="way">
-            Show all
+            {texts.showAll}
           </Link>
         </Empty>
       ) : (
-        <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Machines by families of readings">
+        <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={texts.machinesByFamiliesOf}>
           <table className="w-full text-sm [&_td]:pr-2 [&_th]:pr-2">
             <thead>
               <tr className="ruled align-bottom">
@@ -145,15 +146,15 @@ export default function Matrix({ loaderData: { rows, found, from, more, areas, w
       )}
       {found > rows.length ? (
         <p className="mt-3 flex gap-4 text-sm text-ink-2">
-          {from + 1} to {from + rows.length} of {found}
+          {texts.toOf(from + 1, from + rows.length, found)}
           {from > 0 ? (
             <Link to={way({ page: String(Math.max(0, wish.page - 1)) })} className="way">
-              The ones before
+              {texts.theOnesBefore}
             </Link>
           ) : null}
           {more ? (
             <Link to={way({ page: String(wish.page + 1) })} className="way">
-              The next ones
+              {texts.theNextOnes}
             </Link>
           ) : null}
         </p>

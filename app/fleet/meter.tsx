@@ -3,8 +3,9 @@ import { Form } from "react-router";
 import { Button, FormProblemsProvider, SelectField, TextField } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
+import { meter as texts } from "./texts";
 
-const words = { replaced: "Replaced", reset: "Set back", corrected: "Put right" };
+const words = { replaced: "Replaced", reset: texts.setBack, corrected: texts.putRight };
 
 export interface MeterChangeShown {
   id: string;
@@ -37,23 +38,25 @@ export function HourMeter({
   const hours = (value: number) => show(value, "runningHours");
   return (
     <Section
-      title="Hour meter"
+      title={texts.hourMeter}
       aside={
-        changes.length === 0 ? "never changed" : `changed ${changes.length === 1 ? "once" : `${changes.length} times`}`
+        changes.length === 0
+          ? texts.neverChanged
+          : texts.changed(changes.length === 1 ? texts.once : texts.times(changes.length))
       }
     >
       <ul className="text-sm">
         {changes.map((c) => (
           <li key={c.id} className="ruled flex flex-wrap items-baseline gap-x-4 py-1.5">
             <span>
-              {words[c.kind]} {momentText(c.at, site)}: {hours(c.before)} before, {hours(c.after)} after. {c.note}{" "}
+              {texts.beforeAfter(words[c.kind], momentText(c.at, site), hours(c.before), hours(c.after), c.note)}{" "}
               <span className="text-ink-2">({c.by})</span>
             </span>
             {mayEdit ? (
               <Form method="post">
                 <input type="hidden" name="intent" value="withdrawMeter" />
                 <input type="hidden" name="change" value={c.id} />
-                <button className="way">Withdraw this record</button>
+                <button className="way">{texts.withdrawThisRecord}</button>
               </Form>
             ) : null}
           </li>
@@ -61,7 +64,7 @@ export function HourMeter({
       </ul>
       {mayEdit ? (
         <details open={problems ? true : undefined}>
-          <summary className="py-1.5 text-sm text-sea">Record a replaced or reset meter</summary>
+          <summary className="py-1.5 text-sm text-sea">{texts.recordAReplacedOr}</summary>
           <Form method="post" noValidate key={submission} className="mt-2 max-w-xl">
             <input type="hidden" name="intent" value="meter" />
             <input type="hidden" name="submission" value={submission} />
@@ -69,22 +72,33 @@ export function HourMeter({
               <div className="grid gap-3 sm:grid-cols-2">
                 <SelectField
                   name="kind"
-                  label="What was done"
+                  label={texts.whatWasDone}
                   options={[
-                    { value: "replaced", label: "The meter was replaced" },
-                    { value: "reset", label: "It was set back" },
-                    { value: "corrected", label: "A wrong figure was corrected" },
+                    { value: "replaced", label: texts.theMeterWasReplaced },
+                    { value: "reset", label: texts.itWasSetBack },
+                    { value: "corrected", label: texts.aWrongFigureWas },
                   ]}
                 />
-                <TextField name="at" label="When" type="datetime-local" defaultValue={localInput(now, timeZone)} />
-                <TextField name="before" label="It showed before" suffix="h" inputMode="decimal" />
-                <TextField name="after" label="It shows after" suffix="h" inputMode="decimal" hint="A new meter: 0" />
+                <TextField
+                  name="at"
+                  label={texts.when}
+                  type="datetime-local"
+                  defaultValue={localInput(now, timeZone)}
+                />
+                <TextField name="before" label={texts.itShowedBefore} suffix="h" inputMode="decimal" />
+                <TextField
+                  name="after"
+                  label={texts.itShowsAfter}
+                  suffix="h"
+                  inputMode="decimal"
+                  hint={texts.aNewMeter0}
+                />
                 <div className="sm:col-span-2">
-                  <TextField name="note" label="Note" maxLength={300} />
+                  <TextField name="note" label={texts.note} maxLength={300} />
                 </div>
               </div>
               <div className="mt-3">
-                <Button>Record it</Button>
+                <Button>{texts.recordIt}</Button>
               </div>
             </FormProblemsProvider>
           </Form>

@@ -9,11 +9,12 @@ import { isRecordKind, recordSpecs } from "~/domain/assets/form";
 import { afterEdit } from "~/domain/assets/paths.server";
 import { choices } from "~/domain/assets/queries.server";
 import { RecordFields } from "./recordFields";
+import { newRecord as texts } from "./texts";
 
-export const meta: Route.MetaFunction = ({ params }) => [{ title: `Add a ${params.kind} · Juncteral` }];
+export const meta: Route.MetaFunction = ({ params }) => [{ title: texts.addAJuncteral(params.kind) }];
 
 export const loader = guard("engineer", async ({ params, request }) => {
-  if (!isRecordKind(params.kind)) throw notFound("kind of record");
+  if (!isRecordKind(params.kind)) throw notFound(texts.kindOfRecord);
   const spec = recordSpecs[params.kind];
   const defaults: Record<string, string> = {
     hoursPerDay: "8",
@@ -34,7 +35,7 @@ export const loader = guard("engineer", async ({ params, request }) => {
 });
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
-  if (!isRecordKind(params.kind)) throw notFound("kind of record");
+  if (!isRecordKind(params.kind)) throw notFound(texts.kindOfRecord);
   const added = await addRecord(params.kind, await formFields(request), user, user.units);
   if (!added.ok) return refused(added);
   return redirect(await afterEdit(params.kind, added.id));
@@ -45,29 +46,25 @@ export default function NewRecord({ loaderData: { kind, defaults, choices }, act
     <div className="max-w-2xl">
       <PageHead
         crumbs={[{ label: kind === "stop" ? "Work" : "Fleet", to: kind === "stop" ? "/work" : "/fleet" }]}
-        title={`Add a ${recordSpecs[kind].label}`}
+        title={texts.addA(recordSpecs[kind].label)}
       />
       <Form method="post" noValidate>
         <FormProblemsProvider problems={actionData?.problems}>
           <RecordFields kind={kind} values={defaults} choices={choices} />
           {kind === "component" ? (
-            <Section title="The part that is fitted now" className="mt-6">
+            <Section title={texts.thePartThatIs} className="mt-6">
               <div className="mt-3 grid gap-4 sm:grid-cols-3">
-                <TextField name="startedAt" label="Fitted on" type="date" hint="Empty: today" />
-                <TextField name="startHours" label="Machine hours then" hint="For example 12 400 h" />
-                <TextField name="serial" label="Serial" maxLength={60} />
+                <TextField name="startedAt" label={texts.fittedOn} type="date" hint={texts.emptyToday} />
+                <TextField name="startHours" label={texts.machineHoursThen} hint={texts.forExample12400} />
+                <TextField name="serial" label={texts.serial} maxLength={60} />
               </div>
               <div className="mt-2">
-                <CheckField
-                  name="knownWhenNew"
-                  label="It was new or of known condition when it was fitted"
-                  defaultChecked
-                />
+                <CheckField name="knownWhenNew" label={texts.itWasNewOr} defaultChecked />
               </div>
             </Section>
           ) : null}
           <div className="mt-5">
-            <Button>Add the {recordSpecs[kind].label}</Button>
+            <Button>{texts.addThe(recordSpecs[kind].label)}</Button>
           </div>
         </FormProblemsProvider>
       </Form>

@@ -3,6 +3,7 @@ import { useId, useState } from "react";
 import { elementKinds, formatNumber, type Circumstances, type Netlist } from "@core";
 import { fieldClass } from "~/ui/form";
 import { USUAL_OIL, type Asked } from "./whatIf";
+import { whatIfPanel as texts } from "./texts";
 
 function Slider(props: {
   label: string;
@@ -41,9 +42,9 @@ function Slider(props: {
             type="button"
             className="way text-sm whitespace-nowrap"
             onClick={props.onRemove}
-            aria-label={`Take out: ${props.label}`}
+            aria-label={texts.takeOut(props.label)}
           >
-            Take out
+            {texts.takeOut2}
           </button>
         ) : null}
       </div>
@@ -103,7 +104,7 @@ export function WhatIfPanel(props: {
         );
       })}
       <div className="ruled py-2">
-        <label htmlFor={choose}>Add a fault</label>
+        <label htmlFor={choose}>{texts.addAFault}</label>
         <select
           id={choose}
           className={fieldClass}
@@ -116,7 +117,7 @@ export function WhatIfPanel(props: {
             setFault(id, fault, Number((kind.faults[fault]!.greatest * 0.09).toPrecision(2)));
           }}
         >
-          <option value="">Choose a component and its fault …</option>
+          <option value="">{texts.chooseAComponentAnd}</option>
           {netlist.elements.map((e) => {
             const faults = Object.entries(elementKinds[e.kind].faults);
             return faults.length === 0 ? null : (
@@ -132,7 +133,7 @@ export function WhatIfPanel(props: {
         </select>
       </div>
       <Slider
-        label="Oil temperature"
+        label={texts.oilTemperature}
         shown={`${asked.oil ?? USUAL_OIL} °C`}
         least={0}
         greatest={90}
@@ -147,8 +148,8 @@ export function WhatIfPanel(props: {
           return (
             <Slider
               key={e.id}
-              label={`${e.name}, command at work`}
-              shown={at === 0 ? "0 %, middle" : `${Math.round(at * 100)} % ${at > 0 ? "to A" : "to B"}`}
+              label={texts.commandAtWork(e.name)}
+              shown={at === 0 ? "0 %, middle" : `${Math.round(at * 100)} % ${at > 0 ? texts.toA : texts.toB}`}
               least={-100}
               greatest={100}
               step={5}
@@ -158,7 +159,7 @@ export function WhatIfPanel(props: {
           );
         })}
       <details className="py-2">
-        <summary className="text-sea">Settings and loads</summary>
+        <summary className="text-sea">{texts.settingsAndLoads}</summary>
         {settings.map(({ e, name, figure }) => {
           const usual = present(e.id, name);
           const value = asked.data[e.id]?.[name] ?? usual;

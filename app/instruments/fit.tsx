@@ -6,8 +6,9 @@ import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { useShow } from "~/ui/site";
 import { fitsOf } from "~/domain/instruments/queries.server";
+import { fit as texts } from "./texts";
 
-export const meta = () => [{ title: "Which instrument fits? · Juncteral" }];
+export const meta = () => [{ title: texts.whichInstrumentFitsJuncteral }];
 
 export const loader = guard("viewer", async ({ params, user }) => ({
   ...(await fitsOf(idParam(params))),
@@ -20,10 +21,10 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
   const good = fits.filter((f) => f.fitness.fit);
   const title =
     need === null
-      ? "No reading of this point yet"
+      ? texts.noReadingOfThis
       : good.length === 0
-        ? "No instrument on the shelf fits"
-        : `${good[0]!.instrument.tag} fits${good[0]!.fitness.preferred ? " best" : ", but not in the best part of its scale"}`;
+        ? texts.noInstrumentOnThe
+        : texts.fits(good[0]!.instrument.tag, good[0]!.fitness.preferred ? texts.best : texts.butNotInThe);
   return (
     <>
       <PageHead
@@ -36,23 +37,26 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
       >
         {need ? (
           <>
-            It usually reads {show(need.expected, quantity)}, can come to {show(need.greatest, quantity)}, and a change
-            of {show(need.change, quantity, { digits: 2 })} must be detectable: a quarter of the way from as new to the
-            limit{need.viscosity ? `; the oil has ${formatNumber(need.viscosity, 0)} mm²/s` : ""}.
+            {texts.itUsuallyReadsCan(
+              show(need.expected, quantity),
+              show(need.greatest, quantity),
+              show(need.change, quantity, { digits: 2 }),
+              need.viscosity ? texts.theOilHasMm(formatNumber(need.viscosity, 0)) : "",
+            )}
           </>
         ) : (
-          "Log a first reading, so that its usual value is known."
+          texts.logAFirstReading
         )}
       </PageHead>
       {need && fits.length === 0 ? (
         <Empty>
-          No instrument reads this kind of quantity.{" "}
+          {texts.noInstrumentReadsThis}{" "}
           {mayAdd ? (
             <Link className="act" to="/instruments/new">
-              Add an instrument
+              {texts.addAnInstrument}
             </Link>
           ) : (
-            "An engineer can add one."
+            texts.anEngineerCanAdd
           )}
         </Empty>
       ) : null}
@@ -60,16 +64,19 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
         {fits.map(({ instrument, fitness }) => (
           <li key={instrument.id} className="ruled grid gap-x-4 py-2.5 sm:grid-cols-[110px_minmax(0,1fr)]">
             <span className={`font-semibold ${fitness.fit ? "text-sea" : "text-verm"}`}>
-              {fitness.preferred ? "fits best" : fitness.fit ? "fits" : "does not fit"}
+              {fitness.preferred ? texts.fitsBest : fitness.fit ? texts.fits2 : texts.doesNotFit}
             </span>
             <span>
               <Link to={`/instruments/${instrument.id}`} className="way">
                 {instrument.tag}, {instrument.name}
               </Link>
               <span className="block text-sm text-ink-2">
-                Error ± {show(fitness.permissible, quantity, { digits: 2 })}, U{" "}
-                {show(fitness.expanded, quantity, { digits: 2 })} of {show(fitness.allowed, quantity, { digits: 2 })}{" "}
-                allowed; reads at {formatNumber(fitness.place, 0)} % of its scale.
+                {texts.errorUOfAllowed(
+                  show(fitness.permissible, quantity, { digits: 2 }),
+                  show(fitness.expanded, quantity, { digits: 2 }),
+                  show(fitness.allowed, quantity, { digits: 2 }),
+                  formatNumber(fitness.place, 0),
+                )}
               </span>
               {fitness.reasons.map((r) => (
                 <span key={r.message} className={`block text-sm ${r.must ? "text-verm" : "text-ink-2"}`}>
@@ -80,9 +87,7 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
           </li>
         ))}
       </ul>
-      {need && others > 0 ? (
-        <p className="mt-3 text-sm text-ink-2">{others} more on the shelf read something else.</p>
-      ) : null}
+      {need && others > 0 ? <p className="mt-3 text-sm text-ink-2">{texts.moreOnTheShelf(others)}</p> : null}
     </>
   );
 }

@@ -11,9 +11,10 @@ import { dayText, localInput, momentText, useShow, useSite } from "~/ui/site";
 import { recallInstrument, recordCheck, withdrawRecall } from "~/domain/instruments/commands.server";
 import { principles } from "~/domain/instruments/form";
 import { instrumentPage, instrumentRow } from "~/domain/instruments/queries.server";
+import { instrument as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `${loaderData?.page.instrument.tag ?? "Instrument"} · Juncteral` },
+  { title: texts.juncteral(loaderData?.page.instrument.tag ?? texts.instrument) },
 ];
 
 export const loader = guard("viewer", async ({ params, user, request }) => ({
@@ -44,7 +45,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   }
   const done = await recordCheck(instrument, fields, user, timeZone, user.units);
   return done.ok
-    ? redirect(`/instruments/${instrument.id}?said=${done.passed ? "passed" : "failed"}`)
+    ? redirect(`/instruments/${instrument.id}?said=${done.passed ? texts.passed : texts.failed}`)
     : refused(done, { form: "check" });
 });
 
@@ -59,66 +60,66 @@ export default function Instrument({
   const problems = actionData && "problems" in actionData ? actionData : undefined;
   const of = (form: string) => (problems && (!("form" in problems) || problems.form === form) ? problems.problems : {});
   const finding = page.failedUnrecalled
-    ? "failed a check, and what it read before is not recalled"
+    ? texts.failedACheckAnd
     : due === "never"
-      ? "was never calibrated"
+      ? texts.wasNeverCalibrated
       : due === "out"
-        ? "is out of calibration"
+        ? texts.isOutOfCalibration
         : due === "soon"
-          ? "is due for calibration within a month"
-          : "is in calibration";
+          ? texts.isDueForCalibration
+          : texts.isInCalibration;
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Instruments", to: "/instruments" }]}
+        crumbs={[{ label: texts.instruments, to: "/instruments" }]}
         title={`${instrument.tag}, ${instrument.name}, ${finding}`}
       >
-        Reads {quantityOf(instrument.quantity).label.toLowerCase()} to {show(instrument.fullScale, instrument.quantity)}
-        , class {instrument.accuracyClass} % of full scale; {principles[instrument.principle]}. {page.readings}{" "}
-        {page.readings === 1 ? "reading" : "readings"} at {page.points} {page.points === 1 ? "point" : "points"}.{" "}
-        {instrument.note}
+        {texts.readsToClassOf(
+          quantityOf(instrument.quantity).label.toLowerCase(),
+          show(instrument.fullScale, instrument.quantity),
+          instrument.accuracyClass,
+          principles[instrument.principle],
+          page.readings,
+          page.points,
+          instrument.note,
+        )}
         {mayEdit ? (
           <Link to={`/instruments/${instrument.id}/edit`} className="way ml-3">
-            Edit
+            {texts.edit}
           </Link>
         ) : null}
       </PageHead>
       {said === "passed" ? (
-        <Notice>Check recorded: passed.</Notice>
+        <Notice>{texts.checkRecordedPassed}</Notice>
       ) : said === "failed" ? (
         <Notice tone="verm">
-          Check recorded: failed. New readings with it count less, and its readings since the last good check are
-          uncertain{mayEdit ? "; recall it below" : "; an engineer can recall it"}.
+          {texts.checkRecordedFailedNew(mayEdit ? texts.recallItBelow : texts.anEngineerCanRecall)}
         </Notice>
       ) : said === "believed" ? (
-        <Notice>Recall withdrawn. Its readings count again; the points are being assessed again.</Notice>
+        <Notice>{texts.recallWithdrawnItsReadings}</Notice>
       ) : said === "recalled" ? (
-        <Notice>
-          Recalled. Its readings are kept and marked, but no longer used; the points are being assessed again.
-        </Notice>
+        <Notice>{texts.recalledItsReadingsAre}</Notice>
       ) : null}
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_320px]">
         <div className="min-w-0">
           <Section
-            title="Checks and calibrations"
-            aside={lastGood ? `last good ${dayText(lastGood, site)}` : "none good yet"}
+            title={texts.checksAndCalibrations}
+            aside={lastGood ? texts.lastGood(dayText(lastGood, site)) : texts.noneGoodYet}
           >
             {checks.length === 0 ? (
-              <Empty>
-                No check yet. Check two values before use, each against its stated value: a dropped gauge shows at once.
-              </Empty>
+              <Empty>{texts.noCheckYetCheck}</Empty>
             ) : (
               <ul>
                 {checks.map((c) => (
                   <li key={c.id} className="ruled py-2">
                     <span className={c.passed ? "font-semibold" : "font-semibold text-verm"}>
-                      {c.passed ? "Passed" : "Failed"}
+                      {c.passed ? texts.passed2 : texts.failed2}
                     </span>
                     , {c.kind}, {momentText(c.at, site)}, {c.by}
-                    {c.certificate ? `, certificate ${c.certificate}` : ""}
+                    {c.certificate ? texts.certificate(c.certificate) : ""}
                     <span className="block text-sm text-ink-2">
                       {c.points
-                        .map((p) => `${show(p.stated, instrument.quantity)} read ${show(p.read, instrument.quantity)}`)
+                        .map((p) => texts.read(show(p.stated, instrument.quantity), show(p.read, instrument.quantity)))
                         .join("; ")}
                       {c.note ? `. ${c.note}` : ""}
                     </span>
@@ -128,24 +129,23 @@ export default function Instrument({
             )}
           </Section>
           {recalls.length > 0 ? (
-            <Section title="Recalled">
+            <Section title={texts.recalled}>
               <ul>
                 {recalls.map((r) => (
                   <li key={r.id} className="ruled py-2">
                     <span className={r.withdrawnBy ? "line-through" : ""}>
-                      {r.readings} reading{r.readings === 1 ? "" : "s"} from {dayText(r.from, site)} to{" "}
-                      {dayText(r.until, site)}: {r.reason}
+                      {texts.readingFromTo(r.readings, dayText(r.from, site), dayText(r.until, site), r.reason)}
                     </span>{" "}
                     <span className="text-ink-2">({r.by})</span>
                     {r.withdrawnBy ? (
                       <span className="block text-sm text-ink-2">
-                        Withdrawn by {r.withdrawnBy}: {r.withdrawnWhy}
+                        {texts.withdrawnBy(r.withdrawnBy)} {r.withdrawnWhy}
                       </span>
                     ) : mayEdit ? (
                       <details
                         open={problems && "form" in problems && problems.form === `withdraw-${r.id}` ? true : undefined}
                       >
-                        <summary className="py-1 text-sm text-sea">The recall was wrong</summary>
+                        <summary className="py-1 text-sm text-sea">{texts.theRecallWasWrong}</summary>
                         <Form method="post" noValidate className="mt-2 max-w-sm">
                           <input type="hidden" name="intent" value="withdraw" />
                           <input type="hidden" name="recall" value={r.id} />
@@ -157,9 +157,9 @@ export default function Instrument({
                             }
                           >
                             <div className="grid gap-2">
-                              <TextField name="why" label="Why its readings are right after all" maxLength={300} />
+                              <TextField name="why" label={texts.whyItsReadingsAre} maxLength={300} />
                               <div>
-                                <Button tone="danger">Withdraw the recall</Button>
+                                <Button tone="danger">{texts.withdrawTheRecall}</Button>
                               </div>
                             </div>
                           </FormProblemsProvider>
@@ -174,44 +174,44 @@ export default function Instrument({
         </div>
         <div className="min-w-0">
           {mayCheck && !instrument.retiredAt ? (
-            <Section title="Record a check">
+            <Section title={texts.recordACheck}>
               <Form method="post" noValidate key={`c${submission}`} className="mt-3 grid gap-3">
                 <input type="hidden" name="submission" value={submission} />
                 <FormProblemsProvider problems={of("check")}>
                   <div className="grid gap-3">
                     <SelectField
                       name="kind"
-                      label="It is"
+                      label={texts.itIs}
                       options={[
-                        { value: "check", label: "a check before use" },
-                        { value: "calibration", label: "a calibration" },
+                        { value: "check", label: texts.aCheckBeforeUse },
+                        { value: "calibration", label: texts.aCalibration },
                       ]}
                     />
                     <TextField
                       name="at"
-                      label="Done at"
+                      label={texts.doneAt}
                       type="datetime-local"
                       defaultValue={localInput(page.now, site.timeZone)}
                     />
                     <TextArea
                       name="points"
-                      label={`Stated and read, ${unit}`}
+                      label={texts.statedAndRead(unit)}
                       hint={
-                        `One a line, for example 0 0.2. Passes within ± ` +
+                        texts.oneALineFor +
                         `${show((instrument.accuracyClass / 100) * instrument.fullScale, instrument.quantity, { digits: 2 })}.`
                       }
                       rows={4}
                     />
-                    <TextField name="certificate" label="Certificate" maxLength={200} />
+                    <TextField name="certificate" label={texts.certificate2} maxLength={200} />
                     <TextField
                       name="months"
-                      label="Next calibration in"
-                      suffix="months"
+                      label={texts.nextCalibrationIn}
+                      suffix={texts.months}
                       defaultValue="12"
                       inputMode="numeric"
-                      hint="Counts for a calibration only."
+                      hint={texts.countsForACalibration}
                     />
-                    <Button>Record the check</Button>
+                    <Button>{texts.recordTheCheck}</Button>
                   </div>
                 </FormProblemsProvider>
               </Form>
@@ -219,33 +219,34 @@ export default function Instrument({
           ) : null}
           {mayEdit ? (
             <Section
-              title="Found out of calibration"
-              aside={
-                page.failedUnrecalled ? <span className="text-verm">a failed check, nothing recalled</span> : undefined
-              }
+              title={texts.foundOutOfCalibration}
+              aside={page.failedUnrecalled ? <span className="text-verm">{texts.aFailedCheckNothing}</span> : undefined}
             >
               <Form method="post" noValidate key={`r${submission}`} className="mt-3">
                 <input type="hidden" name="intent" value="recall" />
                 <input type="hidden" name="submission" value={submission} />
                 <FormProblemsProvider problems={of("recall")}>
                   <div className="grid gap-3">
-                    <p className="text-sm text-ink-2">
-                      Its readings between these times stay in the record but are no longer used.
-                    </p>
+                    <p className="text-sm text-ink-2">{texts.itsReadingsBetweenThese}</p>
                     <TextField
                       name="from"
-                      label="From its last good check"
+                      label={texts.fromItsLastGood}
                       type="datetime-local"
                       defaultValue={page.inDoubt.from ? localInput(page.inDoubt.from, site.timeZone) : ""}
                     />
                     <TextField
                       name="until"
-                      label="Until"
+                      label={texts.until}
                       type="datetime-local"
                       defaultValue={localInput(page.inDoubt.until, site.timeZone)}
                     />
-                    <TextField name="reason" label="What was found" maxLength={500} placeholder="Reads 12 % high" />
-                    <Button tone="danger">Recall its readings</Button>
+                    <TextField
+                      name="reason"
+                      label={texts.whatWasFound}
+                      maxLength={500}
+                      placeholder={texts.reads12High}
+                    />
+                    <Button tone="danger">{texts.recallItsReadings}</Button>
                   </div>
                 </FormProblemsProvider>
               </Form>

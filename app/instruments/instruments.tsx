@@ -7,15 +7,21 @@ import { Empty, PageHead } from "~/ui/page";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { SortedTable } from "~/ui/sortedTable";
 import { instrumentList } from "~/domain/instruments/queries.server";
+import { instruments as texts } from "./texts";
 
-export const meta = () => [{ title: "Instruments · Juncteral" }];
+export const meta = () => [{ title: texts.instrumentsJuncteral }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   list: (await instrumentList()).map((i) => ({ ...i, calibrationDueAt: i.calibrationDueAt?.getTime() ?? null })),
   mayEdit: mayAct(user.role, "engineer"),
 }));
 
-const dueWords = { never: "never calibrated", out: "run out", soon: "due within a month", good: "valid" } as const;
+const dueWords = {
+  never: texts.neverCalibrated,
+  out: texts.runOut,
+  soon: texts.dueWithinAMonth,
+  good: "valid",
+} as const;
 const dueTone = { never: "text-verm", out: "text-verm", soon: "text-ochre", good: "" } as const;
 
 export default function Instruments({ loaderData: { list, mayEdit } }: Route.ComponentProps) {
@@ -25,36 +31,33 @@ export default function Instruments({ loaderData: { list, mayEdit } }: Route.Com
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Rounds", to: "/rounds" }, { label: "Instruments" }]}
+        crumbs={[{ label: texts.rounds, to: "/rounds" }, { label: texts.instruments }]}
         title={
           list.length === 0
-            ? "No instrument yet"
+            ? texts.noInstrumentYet
             : out === 0
-              ? "Every instrument is in calibration"
-              : `${out} of ${list.length} instruments are out of calibration`
+              ? texts.everyInstrumentIsIn
+              : texts.ofInstrumentsAreOut(out, list.length)
         }
       >
-        Which gauge was used last year is on every reading; what a gauge was worth is here.
+        {texts.whichGaugeWasUsed}
         {mayEdit ? (
           <Link to="/instruments/new" className="way ml-3">
-            Add an instrument
+            {texts.addAnInstrument}
           </Link>
         ) : null}
       </PageHead>
       {list.length === 0 ? (
-        <Empty>
-          Add instruments so that each reading carries a measurement uncertainty.{" "}
-          {mayEdit ? "Add the first one." : "An engineer adds the first one."}
-        </Empty>
+        <Empty>{texts.addInstrumentsSoThat(mayEdit ? texts.addTheFirstOne : texts.anEngineerAddsThe)}</Empty>
       ) : (
         <SortedTable
-          label="Instruments"
+          label={texts.instruments}
           rows={list}
           rowClass={(i) => (i.retiredAt ? "text-ink-2" : "")}
           columns={[
             {
               id: "tag",
-              label: "tag",
+              label: texts.tag,
               by: (i) => i.tag,
               cell: (i) => (
                 <Link to={`/instruments/${i.id}`} className="way">
@@ -64,37 +67,37 @@ export default function Instruments({ loaderData: { list, mayEdit } }: Route.Com
             },
             {
               id: "name",
-              label: "instrument",
+              label: texts.instrument,
               by: (i) => i.name,
               cell: (i) => i.name + (i.retiredAt ? " (retired)" : ""),
             },
             {
               id: "reads",
-              label: "reads",
+              label: texts.reads,
               by: (i) => quantityOf(i.quantity).label,
               cell: (i) => quantityOf(i.quantity).label.toLowerCase(),
             },
-            { id: "scale", label: "full scale", right: true, cell: (i) => show(i.fullScale, i.quantity) },
+            { id: "scale", label: texts.fullScale, right: true, cell: (i) => show(i.fullScale, i.quantity) },
             {
               id: "class",
-              label: "class",
+              label: texts.classText,
               right: true,
               by: (i) => i.accuracyClass,
               cell: (i) => `${i.accuracyClass} %`,
             },
             {
               id: "calibration",
-              label: "calibration",
+              label: texts.calibration,
               by: (i) => i.calibrationDueAt ?? 0,
               className: (i) => dueTone[i.due],
               cell: (i) => dueWords[i.due] + (i.calibrationDueAt ? `, ${dayText(i.calibrationDueAt, site)}` : ""),
             },
             {
               id: "readings",
-              label: "readings",
+              label: texts.readings,
               right: true,
               by: (i) => i.readings,
-              cell: (i) => (i.readings > 1000 ? "over 1000" : i.readings),
+              cell: (i) => (i.readings > 1000 ? texts.over1000 : i.readings),
             },
           ]}
         />

@@ -18,9 +18,10 @@ import { dayText, InZone, momentText, useSite } from "~/ui/site";
 import { OddsBar, oddsText } from "~/ui/odds";
 import { BookLink } from "./bookLink";
 import { TestCard, TestCost } from "./testCard";
+import { casePage as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `Isolate, ${loaderData?.page.machine ?? ""} · Juncteral` },
+  { title: texts.isolateJuncteral(loaderData?.page.machine ?? "") },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => ({
@@ -52,9 +53,7 @@ function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
   if (page.noneFits)
     return (
       <Notice tone="ochre" live={false}>
-        <strong className="font-semibold">None of the known causes fits.</strong> Take out what may be wrong, check the
-        instrument, look at the machine with somebody who knows it, and write down what it was: closing it with “none of
-        these” keeps that for the next one.
+        <strong className="font-semibold">{texts.noneOfTheKnown}</strong> {texts.takeOutWhatMay}
       </Notice>
     );
   const [cause] = page.act?.causes ?? [];
@@ -62,9 +61,8 @@ function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
   const { act } = cause.about;
   return (
     <Notice live={false}>
-      <strong className="font-semibold">Sure enough to act ({oddsText(page.act.share)}).</strong> {actText(act)}{" "}
-      {act.interim ? "This is a stop-gap: the cause stays open. " : ""}
-      Then prove it: repeat the reading that showed it, at the same conditions.{" "}
+      <strong className="font-semibold">{texts.sureEnoughToAct(oddsText(page.act.share))}</strong>{" "}
+      {texts.thenProveItRepeat(actText(act), act.interim ? texts.thisIsAStop : "")}{" "}
       {page.bookable && mayBook ? (
         <BookLink point={page.bookable} act={act} from="isolation" of={page.id} className="act" />
       ) : null}
@@ -74,7 +72,7 @@ function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
 
 function Suspects({ page }: { page: CasePage }) {
   return (
-    <Section title="What it may be" aside="a mark: before the last result">
+    <Section title={texts.whatItMayBe} aside={texts.aMarkBeforeThe}>
       <ul>
         {page.suspects.map((s) => (
           <li key={s.id} className="ruled py-2">
@@ -83,25 +81,23 @@ function Suspects({ page }: { page: CasePage }) {
               <OddsBar now={s.now} before={s.before} />
             </span>
             {s.speaksFor.length > 0 ? (
-              <span className="block text-xs text-ink-2">For it: {s.speaksFor.join("; ")}.</span>
+              <span className="block text-xs text-ink-2">{texts.forIt(s.speaksFor.join("; "))}</span>
             ) : null}
             {s.speaksAgainst.length > 0 ? (
-              <span className="block text-xs text-ink-2">Against it: {s.speaksAgainst.join("; ")}.</span>
+              <span className="block text-xs text-ink-2">{texts.againstIt(s.speaksAgainst.join("; "))}</span>
             ) : null}
           </li>
         ))}
         <li className="ruled grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 py-2">
-          <span>Something else</span>
+          <span>{texts.somethingElse}</span>
           <OddsBar now={page.other.now} before={page.other.before} />
         </li>
       </ul>
       <p className="mt-2 text-xs text-ink-2">
-        Each is the chance that it is there, alone or with another; they may add up to more than 100 %. Shares of causes
-        and tests are {symptoms[page.symptom].basis}
-        {page.taught > 0
-          ? `; what ${page.taught} closed ${page.taught === 1 ? "case" : "cases"} of this symptom found counts beside twenty imagined ones`
-          : ""}
-        .
+        {texts.eachIsTheChance(
+          symptoms[page.symptom].basis,
+          page.taught > 0 ? texts.whatClosedOfThis(page.taught) : "",
+        )}
       </p>
     </Section>
   );
@@ -115,7 +111,7 @@ function TakeOut({ intent, out, place }: { intent: "gauges" | "leaning"; out: bo
       <input type="hidden" name="out" value={out ? "no" : "yes"} />
       {place === undefined ? null : <input type="hidden" name="place" value={place} />}
       <button type="submit" className="way whitespace-nowrap">
-        {out ? "Count it again" : "Take out"}
+        {out ? texts.countItAgain : texts.takeOut}
       </button>
     </Form>
   );
@@ -125,7 +121,7 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
   const site = useSite();
   const last = page.evidence.filter((e) => !e.withdrawn).at(-1);
   return (
-    <Section title="What is known">
+    <Section title={texts.whatIsKnown}>
       <ul className="text-sm">
         <li className="ruled py-2">
           <strong className="font-semibold">{symptoms[page.symptom].label}</strong>
@@ -137,11 +133,11 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
           <span className={page.gauges?.out ? "text-ink-2 line-through" : ""}>
             {page.gauges
               ? page.gauges.off.length > 0
-                ? `Readings off the healthy circuit: ${page.gauges.off.join("; ").toLowerCase()}. All others are as they should be.`
-                : "No reading is off the healthy circuit."
+                ? texts.readingsOffTheHealthy(page.gauges.off.join("; ").toLowerCase())
+                : texts.noReadingIsOff
               : page.hasDiagram
-                ? "The model does not fit this circuit, so its readings are not used."
-                : "No circuit is drawn, so readings are not used."}
+                ? texts.theModelDoesNot
+                : texts.noCircuitIsDrawn}
           </span>
           {page.gauges && mayEnter && !page.closed ? <TakeOut intent="gauges" out={page.gauges.out} /> : null}
         </li>
@@ -149,7 +145,7 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
           <li key={place} className="ruled flex items-start justify-between gap-3 py-2">
             <span className={l.out ? "text-ink-2 line-through" : ""}>
               {l.text}
-              <span className="block text-ink-2">From the register when this began</span>
+              <span className="block text-ink-2">{texts.fromTheRegisterWhen}</span>
             </span>
             {mayEnter && !page.closed ? <TakeOut intent="leaning" out={l.out} place={place} /> : null}
           </li>
@@ -167,7 +163,7 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
                 <input type="hidden" name="intent" value="withdraw" />
                 <input type="hidden" name="resultId" value={e.id} />
                 <button type="submit" className="way whitespace-nowrap">
-                  {e === last ? "Undo" : "Take out"}
+                  {e === last ? texts.undo : texts.takeOut}
                 </button>
               </Form>
             ) : null}
@@ -183,7 +179,7 @@ function Guided({ page, submission }: { page: CasePage; submission: string }) {
   const site = useSite();
   if (page.guided.length === 0) return null;
   return (
-    <Section title="Made in Tests since then">
+    <Section title={texts.madeInTestsSince}>
       <ul className="text-sm">
         {page.guided.map((g) => (
           <li key={g.test} className="ruled flex items-start justify-between gap-3 py-2">
@@ -200,8 +196,8 @@ function Guided({ page, submission }: { page: CasePage; submission: string }) {
               <input type="hidden" name="submission" value={submission} />
               <input type="hidden" name="test" value={g.test} />
               <input type="hidden" name="result" value={g.result} />
-              <button type="submit" className="way whitespace-nowrap" aria-label={`Take in: ${g.text}`}>
-                Take it in
+              <button type="submit" className="way whitespace-nowrap" aria-label={texts.takeIn(g.text)}>
+                {texts.takeItIn}
               </button>
             </Form>
           </li>
@@ -214,19 +210,17 @@ function Guided({ page, submission }: { page: CasePage; submission: string }) {
 function NextTest({ page, submission, mayEnter }: { page: CasePage; submission: string; mayEnter: boolean }) {
   const { best, others, waiting } = page;
   return (
-    <Section title={page.decided ? "If you want to be surer" : "The next best test"}>
+    <Section title={page.decided ? texts.ifYouWantTo : texts.theNextBestTest}>
       {best ? (
         <div className="pt-3">
           <TestCard test={best} submission={submission} mayEnter={mayEnter} />
         </div>
       ) : (
-        <Empty>
-          No test is left that could change what to do. Act on the likeliest, or close it with “none of these”.
-        </Empty>
+        <Empty>{texts.noTestIsLeft}</Empty>
       )}
       {[
-        { title: "Nearly as good", of: others },
-        { title: "Not now", of: waiting },
+        { title: texts.nearlyAsGood, of: others },
+        { title: texts.notNow, of: waiting },
       ].map(({ title, of }) =>
         of.length === 0 ? null : (
           <div key={title} className="mt-4">
@@ -235,9 +229,9 @@ function NextTest({ page, submission, mayEnter }: { page: CasePage; submission: 
               <details key={t.id} className="ruled py-2">
                 <summary className="cursor-pointer">
                   {t.text} <TestCost test={t} />
-                  {t.outsideBook ? <span className="text-sm text-ochre"> not in most manufacturers' books</span> : null}
+                  {t.outsideBook ? <span className="text-sm text-ochre"> {texts.notInMostManufacturers}</span> : null}
                   {t.heldBack && !t.outsideBook ? (
-                    <span className="block text-xs text-ink-2">Waits while a safer test still tells enough.</span>
+                    <span className="block text-xs text-ink-2">{texts.waitsWhileASafer}</span>
                   ) : null}
                 </summary>
                 <div className="pt-2">
@@ -260,9 +254,9 @@ function AnyResult({ page, submission }: { page: CasePage; submission: string })
       <input type="hidden" name="intent" value="result" />
       <input type="hidden" name="submission" value={submission} />
       <label className="min-w-0 grow text-sm text-ink-2">
-        <span className="mb-0.5 block">Another test was made</span>
+        <span className="mb-0.5 block">{texts.anotherTestWasMade}</span>
         <select name="any" className={`${fieldClass} pr-8`} defaultValue="">
-          <option value="">which one, and what did it show?</option>
+          <option value="">{texts.whichOneAndWhat}</option>
           {page.any.map((t) => (
             <optgroup key={t.id} label={t.text}>
               {t.results.map((r) => (
@@ -274,7 +268,7 @@ function AnyResult({ page, submission }: { page: CasePage; submission: string })
           ))}
         </select>
       </label>
-      <Button tone="plain">Enter it</Button>
+      <Button tone="plain">{texts.enterIt}</Button>
     </Form>
   );
 }
@@ -283,7 +277,7 @@ function Close({ page, problems }: { page: CasePage; problems: Record<string, st
   const likely = page.suspects.map((s) => s.id);
   const rest = page.every.filter((s) => !likely.includes(s.id));
   return (
-    <Section title="What was found">
+    <Section title={texts.whatWasFound}>
       <Form method="post" noValidate className="pt-2">
         <input type="hidden" name="intent" value="close" />
         <input type="hidden" name="version" value={page.version} />
@@ -291,17 +285,17 @@ function Close({ page, problems }: { page: CasePage; problems: Record<string, st
           <div className="grid gap-3">
             <SelectField
               name="found"
-              label="It was"
+              label={texts.itWas}
               options={[
-                { value: "", label: "not known yet" },
+                { value: "", label: texts.notKnownYet },
                 ...page.suspects.map((s) => ({ value: s.id, label: s.text })),
                 ...rest.map((s) => ({ value: s.id, label: s.text })),
-                { value: "none", label: "None of these" },
+                { value: "none", label: texts.noneOfThese },
               ]}
             />
-            <TextArea name="findings" label="How it was found, what was done" maxLength={500} rows={2} />
+            <TextArea name="findings" label={texts.howItWasFound} maxLength={500} rows={2} />
             <p>
-              <Button tone="plain">Close the isolation</Button>
+              <Button tone="plain">{texts.closeTheIsolation}</Button>
             </p>
           </div>
         </FormProblemsProvider>
@@ -325,25 +319,24 @@ function CaseScreen({ loaderData: { page, mayEnter, mayBook, submission }, actio
     <>
       <PageHead
         crumbs={[
-          { label: "Isolate", to: "/isolate" },
+          { label: texts.isolate, to: "/isolate" },
           { label: page.machine, to: `/fleet/machines/${page.machineId}` },
         ]}
         title={`${page.machine}: ${symptoms[page.symptom].label.toLowerCase()}`}
       >
-        {page.closed ? `Closed ${dayText(page.closed.at, site)}, ${page.closed.by}.` : null}
+        {page.closed ? texts.closed(dayText(page.closed.at, site), page.closed.by) : null}
         {page.hasDiagram ? (
           <Link to={`/fleet/circuits/${page.circuitId}`} className="way">
-            {page.closed ? " " : ""}Circuit and what-if
+            {texts.circuitAndWhatIf(page.closed ? " " : "")}
           </Link>
         ) : null}
       </PageHead>
       {page.closed ? (
         <Notice live={false}>
           <strong className="font-semibold">
-            {page.closed.found.length > 0 ? page.closed.found.join("; ") : "None of what was suspected"}
+            {page.closed.found.length > 0 ? page.closed.found.join("; ") : texts.noneOfWhatWas}
           </strong>
-          {page.closed.odds === null ? "" : `, given ${oddsText(page.closed.odds)} when it was closed`}.{" "}
-          {page.closed.findings}
+          {page.closed.odds === null ? "" : texts.givenWhenItWas(oddsText(page.closed.odds))}. {page.closed.findings}
         </Notice>
       ) : (
         <WhatToDo page={page} mayBook={mayBook} />

@@ -7,8 +7,9 @@ import { guard, guardAction, isUuid, notFound, refused } from "~/platform/guard.
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice, TextArea, TextField } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
+import { newCase as texts } from "./texts";
 
-export const meta = () => [{ title: "Begin an isolation · Juncteral" }];
+export const meta = () => [{ title: texts.beginAnIsolationJuncteral }];
 
 export const loader = guard("technician", async ({ request }) => {
   const search = new URL(request.url).searchParams;
@@ -44,12 +45,12 @@ function Which({
       <Form method="get" role="search" className="flex max-w-xl items-end gap-3">
         {symptom ? <input type="hidden" name="symptom" value={symptom} /> : null}
         <span className="grow">
-          <TextField name="machine" label="Machine, by name or tag" defaultValue={letters} autoFocus />
+          <TextField name="machine" label={texts.machineByNameOr} defaultValue={letters} autoFocus />
         </span>
-        <Button>Find</Button>
+        <Button>{texts.find}</Button>
       </Form>
       {circuits.length === 0 ? (
-        <Empty>No machine is called so.</Empty>
+        <Empty>{texts.noMachineIsCalled}</Empty>
       ) : (
         <ul className="mt-3 max-w-xl">
           {circuits.map((c) => (
@@ -75,12 +76,10 @@ export default function NewCase({ loaderData: d, actionData }: Route.ComponentPr
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Isolate", to: "/isolate" }]}
-        title={circuit ? `What is wrong with ${circuit.machine}?` : "Which machine?"}
+        crumbs={[{ label: texts.isolate, to: "/isolate" }]}
+        title={circuit ? texts.whatIsWrongWith(circuit.machine) : texts.whichMachine}
       >
-        {circuit
-          ? "What its readings say is taken in by itself, and can be taken out again."
-          : "Choose it, then what was noticed."}
+        {circuit ? texts.whatItsReadingsSay : texts.chooseItThenWhat}
       </PageHead>
       {!circuit ? (
         <Which {...d} />
@@ -113,10 +112,10 @@ export default function NewCase({ loaderData: d, actionData }: Route.ComponentPr
               ))}
             </div>
             <div className="mt-4 max-w-xl">
-              <TextArea name="note" label="What else was noticed" maxLength={500} rows={2} />
+              <TextArea name="note" label={texts.whatElseWasNoticed} maxLength={500} rows={2} />
             </div>
             <p className="mt-3">
-              <Button>Find the next best test</Button>
+              <Button>{texts.findTheNextBest}</Button>
             </p>
           </FormProblemsProvider>
         </Form>

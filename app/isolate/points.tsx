@@ -8,9 +8,10 @@ import { mayAct } from "~/platform/permissions";
 import { Button, Notice } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
+import { points as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `Test points, ${loaderData?.page.machine ?? ""} · Juncteral` },
+  { title: texts.testPointsJuncteral(loaderData?.page.machine ?? "") },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => {
@@ -30,7 +31,7 @@ const POLL_MS = 1500;
 
 /** "Coupling for a flow meter", "A reading in rounds". */
 const kindText = ({ inRounds, meter }: TestPoint) =>
-  inRounds ? "A point read in rounds" : meter ? "A coupling for a meter in the line" : "A coupling for a gauge";
+  inRounds ? texts.aPointReadIn : meter ? texts.aCouplingForA : texts.aCouplingForAGauge;
 
 function Line({ point, rate }: { point: TestPoint; rate: number }) {
   const minutes = (value: number) => formatNumber(value, value < 10 ? 1 : 0);
@@ -39,15 +40,14 @@ function Line({ point, rate }: { point: TestPoint; rate: number }) {
       <strong className="font-semibold [overflow-wrap:anywhere]">{point.text}</strong>
       <span className="block">{kindText(point)}</span>
       <span className="block text-sm text-ink-2">
-        {point.inRounds
-          ? "What it shows is known before anything is wrong, and the first test can be another one. "
-          : "The instrument goes on in two minutes, under pressure and without tools. "}
-        Saves {minutes(point.saved)} min an isolation (standard error {minutes(point.error)})
-        {point.opened > 0.05
-          ? `, and the circuit is opened ${formatNumber(point.opened, 2)} times less often an isolation`
-          : ""}
-        : about {formatNumber(point.saved * rate, 0)} min a year here.
-        {point.sure ? "" : " Not proven: chance among the drawn faults may account for it."}
+        {texts.savesMinAnIsolation(
+          point.inRounds ? texts.whatItShowsIs : texts.theInstrumentGoesOn,
+          minutes(point.saved),
+          minutes(point.error),
+          point.opened > 0.05 ? texts.andTheCircuitIs(formatNumber(point.opened, 2)) : "",
+          formatNumber(point.saved * rate, 0),
+          point.sure ? "" : texts.notProvenChanceAmong,
+        )}
       </span>
     </li>
   );
@@ -75,38 +75,39 @@ function PointsScreen({ loaderData: { page, mayAsk }, actionData, params }: Rout
     <>
       <PageHead
         crumbs={[
-          { label: "Isolate", to: "/isolate" },
+          { label: texts.isolate, to: "/isolate" },
           { label: page.machine, to: `/fleet/machines/${page.machineId}` },
         ]}
-        title={`${page.machine}: where a test point would help`}
+        title={texts.whereATestPoint(page.machine)}
       >
-        Faults of this circuit are drawn at random, each is isolated as Juncteral proposes it, with the points that are
-        there and with one more. What shortens the isolations most, in minutes and risk together, is listed.
+        {texts.faultsOfThisCircuit}
       </PageHead>
       {problems?.form ? <Notice tone="verm">{problems.form}</Notice> : null}
       {page.failure ? <Notice tone="ochre">{page.failure}</Notice> : null}
       {page.drawn ? null : (
         <Notice tone="ochre" live={false}>
-          This circuit has no diagram yet. <Link to={`/fleet/circuits/${params.id}/draw`}>Draw it first</Link>.
+          {texts.thisCircuitHasNo} <Link to={`/fleet/circuits/${params.id}/draw`}>{texts.drawItFirst}</Link>.
         </Notice>
       )}
       {running ? (
         <p role="status" className="py-2">
-          Working it out: about half a minute. You can leave this page; it goes on.
+          {texts.workingItOutAbout}
         </p>
       ) : page.drawn && mayAsk ? (
         <Form method="post" className="py-2">
-          <Button tone={page.advice ? "plain" : undefined}>{page.advice ? "Work it out again" : "Work it out"}</Button>
+          <Button tone={page.advice ? "plain" : undefined}>
+            {page.advice ? texts.workItOutAgain : texts.workItOut}
+          </Button>
         </Form>
       ) : null}
       {page.advice && !running ? (
         <Section
-          title="Test points, the best first"
+          title={texts.testPointsTheBest}
           aside={page.madeAt === null ? undefined : dayText(page.madeAt, site)}
           className="max-w-3xl"
         >
           {page.advice.points.length === 0 ? (
-            <Empty>None saves two minutes an isolation: the points that are there will do.</Empty>
+            <Empty>{texts.noneSavesTwoMinutes}</Empty>
           ) : (
             <ul>
               {page.advice.points.map((p) => (
@@ -115,10 +116,12 @@ function PointsScreen({ loaderData: { page, mayAsk }, actionData, params }: Rout
             </ul>
           )}
           <p className="mt-2 text-xs text-ink-2">
-            {page.advice.cases} faults were drawn; an isolation takes {formatNumber(page.advice.minutes, 0)} min on
-            average. Per year: {formatNumber(page.rate, 2)} isolations, from {page.own} on record here in three years,
-            leaning on one a year. Odds of faults and tests are common practice, graded and not counted. A test point
-            must suit the line&rsquo;s pressure and the manufacturer&rsquo;s documents.
+            {texts.faultsWereDrawnAn(
+              page.advice.cases,
+              formatNumber(page.advice.minutes, 0),
+              formatNumber(page.rate, 2),
+              page.own,
+            )}
           </p>
         </Section>
       ) : null}

@@ -7,8 +7,9 @@ import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
+import { practice as texts } from "./texts";
 
-export const meta = () => [{ title: "Practice bench · Juncteral" }];
+export const meta = () => [{ title: texts.practiceBenchJuncteral }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   runs: await practiceOf(user.id),
@@ -25,39 +26,34 @@ export default function Practice({ loaderData: { runs, submission }, actionData 
   const problems = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
     <>
-      <PageHead crumbs={[{ label: "Isolate", to: "/isolate" }]} title="Practice bench">
-        A fault is hidden in a circuit. Take tests, name it, and see how it compares with the best path.
+      <PageHead crumbs={[{ label: texts.isolate, to: "/isolate" }]} title={texts.practiceBench}>
+        {texts.aFaultIsHidden}
       </PageHead>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">
-        <Section title="A new case">
+        <Section title={texts.aNewCase}>
           <Form method="post" noValidate className="max-w-md pt-2">
             <input type="hidden" name="submission" value={submission} />
             <FormProblemsProvider problems={problems}>
               <div className="grid gap-3">
                 <SelectField
                   name="level"
-                  label="Level"
+                  label={texts.level}
                   options={Object.entries(practiceLevels).map(([value, l]) => ({
                     value,
                     label: `${l.label}: ${lowerFirst(l.says)}`,
                   }))}
                 />
-                <TextField
-                  name="seed"
-                  label="Number of the case"
-                  inputMode="numeric"
-                  hint="A class that types the same number gets the same fault. Empty: any."
-                />
+                <TextField name="seed" label={texts.numberOfTheCase} inputMode="numeric" hint={texts.aClassThatTypes} />
                 <p>
-                  <Button>Begin</Button>
+                  <Button>{texts.begin}</Button>
                 </p>
               </div>
             </FormProblemsProvider>
           </Form>
         </Section>
-        <Section title="Your cases" aside={runs.length > 0 ? "newest first" : undefined}>
+        <Section title={texts.yourCases} aside={runs.length > 0 ? texts.newestFirst : undefined}>
           {runs.length === 0 ? (
-            <Empty>None yet. What you did there is kept for you alone.</Empty>
+            <Empty>{texts.noneYetWhatYou}</Empty>
           ) : (
             <ul>
               {runs.map((r) => (
@@ -67,11 +63,10 @@ export default function Practice({ loaderData: { runs, submission }, actionData 
                       {r.symptom}
                     </Link>
                     <span className="block text-sm text-ink-2">
-                      {r.level}, number {r.seed}; {r.tests} {r.tests === 1 ? "test" : "tests"};{" "}
-                      {dayText(r.startedAt, site)}
+                      {texts.number(r.level, r.seed, r.tests, dayText(r.startedAt, site))}
                     </span>
                   </span>
-                  <span className="whitespace-nowrap">{r.score === null ? "open" : `${r.score} of 100`}</span>
+                  <span className="whitespace-nowrap">{r.score === null ? texts.open : texts.of100(r.score)}</span>
                 </li>
               ))}
             </ul>

@@ -7,8 +7,9 @@ import { formFields } from "~/platform/request.server";
 import { CircuitDiagram, type DiagramPoint } from "~/ui/circuit/diagram";
 import { Button, FormProblemsProvider, Notice, SelectField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
+import { practiceCase as texts } from "./texts";
 
-export const meta = () => [{ title: "A case to practise on · Juncteral" }];
+export const meta = () => [{ title: texts.aCaseToPractise }];
 
 export const loader = guard("viewer", async ({ params, user }) => practicePage(idParam(params), user.id));
 
@@ -26,19 +27,25 @@ type Page = Route.ComponentProps["loaderData"];
 
 function Debrief({ over, minutes, currency }: { over: NonNullable<Page["over"]>; minutes: number; currency: string }) {
   return (
-    <Section title="Debrief" aside={`${over.score} of 100`}>
+    <Section title={texts.debrief} aside={texts.of100(over.score)}>
       <p className="pt-2">
-        It was <strong className="font-semibold">{over.truth}</strong>.{" "}
-        {over.right
-          ? "You named it."
-          : over.rightAct
-            ? `You named ${over.named}: another cause, the same thing to do.`
-            : `You named ${over.named}.`}{" "}
-        What it asks for: {over.act}.
+        {texts.itWasWhatIt(
+          <strong className="font-semibold">{over.truth}</strong>,
+          over.right
+            ? texts.youNamedIt
+            : over.rightAct
+              ? texts.youNamedAnotherCause(over.named)
+              : texts.youNamed(over.named),
+          over.act,
+        )}
       </p>
       <p className="mt-1">
-        Your way took {minutes} min, the best path {over.best.minutes} min. With the cure it cost{" "}
-        {moneyText(over.cost, currency)}, the best path {moneyText(over.best.cost, currency)} (usual figures).
+        {texts.yourWayTookMin(
+          minutes,
+          over.best.minutes,
+          moneyText(over.cost, currency),
+          moneyText(over.best.cost, currency),
+        )}
       </p>
       {over.unsafe.length > 0 ? (
         <ul className="mt-2">
@@ -49,42 +56,42 @@ function Debrief({ over, minutes, currency }: { over: NonNullable<Page["over"]>;
           ))}
         </ul>
       ) : (
-        <p className="mt-1 text-ink-2">Nothing unsafe was done.</p>
+        <p className="mt-1 text-ink-2">{texts.nothingUnsafeWasDone}</p>
       )}
-      <h3 className="mt-4 text-sm text-ink-2">The best path</h3>
+      <h3 className="mt-4 text-sm text-ink-2">{texts.theBestPath}</h3>
       {over.best.tests.length === 0 ? (
-        <p className="text-sm text-ink-2">The symptom alone was enough.</p>
+        <p className="text-sm text-ink-2">{texts.theSymptomAloneWas}</p>
       ) : (
         <ol className="list-decimal pl-5 text-sm">
           {over.best.tests.map((t) => (
             <li key={t.text} className="py-0.5">
-              {t.text} <strong className="font-semibold">{t.result.toLowerCase()}</strong>, {t.minutes} min
+              {texts.min(t.text, <strong className="font-semibold">{t.result.toLowerCase()}</strong>, t.minutes)}
             </li>
           ))}
         </ol>
       )}
       <p className="mt-3">
         <Link to="/isolate/practice" className="act">
-          Another case
+          {texts.anotherCase}
         </Link>
       </p>
     </Section>
   );
 }
 
-const riskText = { none: "", care: "", deadhead: "closes an outlet", opens: "opens the circuit" } as const;
+const riskText = { none: "", care: "", deadhead: texts.closesAnOutlet, opens: texts.opensTheCircuit } as const;
 
 const NOTHING: ReadonlyMap<string, DiagramPoint> = new Map();
 
 /** The circuit; a part that is pressed shows its tests alone. */
 function Circuit({ page, at }: { page: Page; at: string }) {
   return (
-    <Section title="The circuit" aside={page.over ? undefined : "press a part for its tests"}>
+    <Section title={texts.theCircuit} aside={page.over ? undefined : texts.pressAPartFor}>
       <CircuitDiagram
         netlist={page.netlist}
         drawing={page.drawing}
         points={NOTHING}
-        label="The circuit of this case"
+        label={texts.theCircuitOfThis}
         ways={page.over ? undefined : { to: (element) => (element === at ? "?" : `?at=${element}`), chosen: at }}
       />
     </Section>
@@ -97,11 +104,11 @@ function Tests({ page, at }: { page: Page; at: string }) {
   const tests = name ? page.tests.filter((t) => t.element === at) : page.tests;
   const renewal = page.renewals.find((r) => r.element === at);
   return (
-    <Section title={name ? `Tests at ${lowerFirst(name)}` : "Tests"} aside="minutes, and what has to be ready">
+    <Section title={name ? texts.testsAt(lowerFirst(name)) : texts.tests} aside={texts.minutesAndWhatHas}>
       {name ? (
         <p className="pt-2">
           <Link to="?" preventScrollReset className="act">
-            All tests
+            {texts.allTests}
           </Link>
         </p>
       ) : null}
@@ -111,15 +118,18 @@ function Tests({ page, at }: { page: Page; at: string }) {
             <span className="min-w-0 [overflow-wrap:anywhere]">
               {t.text}
               <span className="block text-xs text-ink-2">
-                {t.minutes} min{t.prepare === "nothing" ? "" : `; ${t.prepare}`}
-                {riskText[t.risk] ? `; ${riskText[t.risk]}` : ""}
-                {t.outsideBook ? "; not in most manufacturers' books" : ""}
+                {texts.min2(
+                  t.minutes,
+                  t.prepare === "nothing" ? "" : `; ${t.prepare}`,
+                  riskText[t.risk] ? `; ${riskText[t.risk]}` : "",
+                  t.outsideBook ? texts.notInMostManufacturers : "",
+                )}
               </span>
             </span>
             <Form method="post" preventScrollReset>
               <input type="hidden" name="test" value={t.id} />
-              <Button tone="plain" aria-label={`Make: ${t.text}`}>
-                Make it
+              <Button tone="plain" aria-label={texts.make(t.text)}>
+                {texts.makeIt}
               </Button>
             </Form>
           </li>
@@ -127,19 +137,19 @@ function Tests({ page, at }: { page: Page; at: string }) {
         {renewal ? (
           <li className="ruled grid grid-cols-[minmax(0,1fr)_auto] items-center gap-3 py-1.5">
             <span className="min-w-0 [overflow-wrap:anywhere]">
-              Renew {lowerFirst(renewal.name)} and see
+              {texts.renewAndSee(lowerFirst(renewal.name))}
               <span className="block text-xs text-ink-2">
-                {renewal.minutes} min, {moneyText(renewal.cost, page.currency)} with the part; opens the circuit
+                {texts.minWithThePart(renewal.minutes, moneyText(renewal.cost, page.currency))}
               </span>
             </span>
             <Form method="post" preventScrollReset>
               <input type="hidden" name="test" value={renewal.id} />
-              <Button tone="plain">Renew it</Button>
+              <Button tone="plain">{texts.renewIt}</Button>
             </Form>
           </li>
         ) : null}
       </ul>
-      {name && tests.length === 0 ? <Empty>No test is left at this part.</Empty> : null}
+      {name && tests.length === 0 ? <Empty>{texts.noTestIsLeft}</Empty> : null}
     </Section>
   );
 }
@@ -151,20 +161,20 @@ export default function PracticeCase({ loaderData: page, actionData }: Route.Com
     <>
       <PageHead
         crumbs={[
-          { label: "Isolate", to: "/isolate" },
-          { label: "Practice bench", to: "/isolate/practice" },
+          { label: texts.isolate, to: "/isolate" },
+          { label: texts.practiceBench, to: "/isolate/practice" },
         ]}
         title={page.symptom.label}
       >
-        {page.symptom.seen} {page.level.label}, number {page.seed}.
+        {texts.number(page.symptom.seen, page.level.label, page.seed)}
       </PageHead>
       {problems?.form ? <Notice tone="verm">{problems.form}</Notice> : null}
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
         <div>
           {page.over ? <Debrief over={page.over} minutes={page.minutes} currency={page.currency} /> : null}
-          <Section title="What you know" aside={`${page.minutes} min`}>
+          <Section title={texts.whatYouKnow} aside={texts.min3(page.minutes)}>
             {page.made.length === 0 ? (
-              <Empty>The symptom, and no test yet.</Empty>
+              <Empty>{texts.theSymptomAndNo}</Empty>
             ) : (
               <ol>
                 {page.made.map((m) => (
@@ -175,7 +185,7 @@ export default function PracticeCase({ loaderData: page, actionData }: Route.Com
                     {m.times === null ? null : (
                       <span className="text-sm text-ink-2">
                         {" "}
-                        (the instrument: {formatNumber(m.times, 2)} times as usual)
+                        {texts.theInstrumentTimesAs(formatNumber(m.times, 2))}
                       </span>
                     )}
                   </li>
@@ -184,21 +194,21 @@ export default function PracticeCase({ loaderData: page, actionData }: Route.Com
             )}
           </Section>
           {page.over ? null : (
-            <Section title="What is it?">
+            <Section title={texts.whatIsIt}>
               <Form method="post" noValidate className="max-w-md pt-2">
                 <input type="hidden" name="intent" value="name" />
                 <FormProblemsProvider problems={problems}>
                   <div className="grid gap-3">
                     <SelectField
                       name="named"
-                      label="The cause"
+                      label={texts.theCause}
                       options={[
-                        { value: "", label: "not yet" },
+                        { value: "", label: texts.notYet },
                         ...page.suspects.map((s) => ({ value: s.id, label: s.text })),
                       ]}
                     />
                     <p>
-                      <Button>Name it and see the debrief</Button>
+                      <Button>{texts.nameItAndSee}</Button>
                     </p>
                   </div>
                 </FormProblemsProvider>

@@ -3,21 +3,21 @@ import { Form, Link } from "react-router";
 import { preparations } from "@core";
 import type { ShownTest } from "~/domain/isolation/casePage.server";
 import { Button, Notice } from "~/ui/form";
+import { testCard as texts } from "./texts";
 
 const riskText = {
   none: "",
-  care: "with care",
-  deadhead: "closes an outlet against the pump",
-  opens: "opens the circuit",
+  care: texts.withCare,
+  deadhead: texts.closesAnOutletAgainst,
+  opens: texts.opensTheCircuit,
 } as const;
 
 /** "8 min with a gauge of the right range at the test port; opens the circuit". */
 export function TestCost({ test }: { test: ShownTest }) {
-  const ready = test.prepare === "none" ? "" : ` with ${preparations[test.prepare].label}`;
+  const ready = test.prepare === "none" ? "" : texts.withText(preparations[test.prepare].label);
   return (
     <span className="text-sm text-ink-2">
-      {test.minutes} min{ready}
-      {riskText[test.risk] ? `; ${riskText[test.risk]}` : ""}
+      {texts.min(test.minutes, ready, riskText[test.risk] ? `; ${riskText[test.risk]}` : "")}
     </span>
   );
 }
@@ -41,7 +41,7 @@ export function TestCard({ test, submission, mayEnter }: { test: ShownTest; subm
           <input type="hidden" name="submission" value={submission} />
           <input type="hidden" name="test" value={test.id} />
           <fieldset>
-            <legend className="sr-only">What did it show?</legend>
+            <legend className="sr-only">{texts.whatDidItShow}</legend>
             <div className="flex flex-wrap gap-2">
               {test.results.map((r) => (
                 <Button key={r.value} name="result" value={r.value} tone="plain">
@@ -52,15 +52,17 @@ export function TestCard({ test, submission, mayEnter }: { test: ShownTest; subm
           </fieldset>
         </Form>
       ) : (
-        <p className="mt-1 text-sm text-ink-2">Results: {test.results.map((r) => r.label.toLowerCase()).join("; ")}.</p>
+        <p className="mt-1 text-sm text-ink-2">
+          {texts.results(test.results.map((r) => r.label.toLowerCase()).join("; "))}
+        </p>
       )}
       <p className="mt-2 text-xs text-ink-2">
         {test.procedure ? (
           <Link to={`/tests/${test.procedure}${test.component ? `?component=${test.component}` : ""}`} className="way">
-            Guided in Tests
+            {texts.guidedInTests}
           </Link>
         ) : null}{" "}
-        How often each result comes with each cause: {test.basis}.
+        {texts.howOftenEachResult(test.basis)}
       </p>
     </div>
   );

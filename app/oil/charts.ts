@@ -6,6 +6,7 @@ import { addYears, format, startOfYear } from "date-fns";
 import { countsOfCode, decimalsFor, formatNumber, type MetalPoint, type OilAssessment } from "@core";
 import type { MakeChart } from "~/ui/charts/canvas";
 import { faded, type Tone } from "~/ui/charts/tones";
+import { charts as texts } from "./texts";
 
 interface Sampled {
   at: number;
@@ -119,7 +120,7 @@ function stepBand(
       drawTime: "beforeDatasetsDraw",
       label: {
         display: true,
-        content: `contamination entered, ${axis.dayOf(step.after)} to ${axis.dayOf(step.by)}`,
+        content: texts.contaminationEnteredTo(axis.dayOf(step.after), axis.dayOf(step.by)),
         position: { x: "center", y: "start" },
         color: tones.ochre,
         font: { size: 11.5, weight: "normal" },
@@ -146,7 +147,7 @@ export function countsChart(
       const style = { pointStyle, pointRadius: 3, pointBorderColor: tones[tone], borderColor: tones[tone] } as const;
       return [
         {
-          label: `over ${size} µm`,
+          label: texts.overM(size),
           data: points(true),
           ...style,
           borderWidth: 1.3,
@@ -154,7 +155,7 @@ export function countsChart(
           order: i,
         },
         {
-          label: `over ${size} µm, not comparable`,
+          label: texts.overMNotComparable(size),
           data: points(false),
           ...style,
           showLine: false,
@@ -176,7 +177,7 @@ export function countsChart(
           borderWidth: 1.1,
           label: {
             display: true,
-            content: `target ${target.codes[i]} over ${size} µm`,
+            content: texts.targetOverM(target.codes[i], size),
             position: "start",
             backgroundColor: faded(tones.paper, 0.85),
             color: tones[tone === "line-2" ? "ink-2" : tone],
@@ -186,7 +187,7 @@ export function countsChart(
           },
         };
       });
-    return overTime(tones, lines, annotations, axis, { title: "particles per mL, log scale", log: true });
+    return overTime(tones, lines, annotations, axis, { title: texts.particlesPerMlLog, log: true });
   };
 }
 
@@ -198,7 +199,7 @@ export function codesChart(
 ): MakeChart {
   return (tones) => {
     const lines = SIZES.map(([, size, tone, pointStyle], i): ChartDataset<"line", XY[]> => ({
-      label: `over ${size} µm`,
+      label: texts.overM(size),
       data: samples.flatMap((s) =>
         s.comparable && typeof s.numbers[i] === "number" ? [{ x: s.at, y: s.numbers[i] }] : [],
       ),
@@ -222,7 +223,7 @@ export function codesChart(
           borderWidth: 1.1,
           label: {
             display: true,
-            content: `target over ${size} µm`,
+            content: texts.targetOverM2(size),
             position: "start",
             backgroundColor: faded(tones.paper, 0.85),
             color: tones[tone === "line-2" ? "ink-2" : tone],
@@ -232,7 +233,7 @@ export function codesChart(
           },
         };
       });
-    return overTime(tones, lines, annotations, axis, { title: "ISO 4406 number" });
+    return overTime(tones, lines, annotations, axis, { title: texts.iso4406Number });
   };
 }
 
@@ -251,7 +252,7 @@ export function metalChart(
     }
     const datasets: ChartDataset<"line", XY[]>[] = [
       ...fills.map((fill): ChartDataset<"line", XY[]> => ({
-        label: `${label}, corrected for top-ups`,
+        label: texts.correctedForTopUps(label),
         data: fill.map((p) => ({ x: p.at, y: p.corrected })),
         borderColor: faded(tones.ink, 0.5),
         borderWidth: 1.2,
@@ -261,7 +262,7 @@ export function metalChart(
         order: 1,
       })),
       {
-        label: `${label}, as read`,
+        label: texts.asRead(label),
         data: series.map((p) => ({ x: p.at, y: p.raw })),
         showLine: false,
         pointRadius: 2.8,
@@ -295,7 +296,7 @@ export function metalChart(
         borderWidth: 1.1,
         label: {
           display: true,
-          content: "new oil",
+          content: texts.newOil,
           position: "start",
           backgroundColor: "transparent",
           color: tones["ink-2"],
@@ -303,6 +304,6 @@ export function metalChart(
         },
       };
     });
-    return overTime(tones, datasets, annotations, axis, { title: "ppm", least: 0 });
+    return overTime(tones, datasets, annotations, axis, { title: texts.ppm, least: 0 });
   };
 }

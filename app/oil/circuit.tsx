@@ -20,9 +20,10 @@ import { renewElement } from "~/domain/oil/element.server";
 import { circuitPage, elementsIn, type ShownOil } from "~/domain/oil/circuitPage.server";
 import { circuitPlace } from "~/domain/oil/place.server";
 import { SizeSection } from "./sizes";
+import { circuit as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `Oil of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },
+  { title: texts.oilOfJuncteral(loaderData?.page.machine ?? texts.aCircuit) },
 ];
 
 export const loader = guard("viewer", async ({ params, user, request }) => {
@@ -44,31 +45,30 @@ export const action = guardAction("technician", async ({ params, request }) => {
   const fields = await formFields(request);
   const done = isUuid(fields.componentId)
     ? await renewElement(id, fields.componentId, fields, place.timeZone)
-    : ({ ok: false, problems: { form: "Choose a filter." } } as const);
+    : ({ ok: false, problems: { form: texts.chooseAFilter } } as const);
   return done.ok ? redirect(`/oil/${id}?said=element`) : refused(done, { componentId: fields.componentId });
 });
 
 function finding(machine: string, detail: ShownOil | null, samples: number): string {
-  if (!detail || samples === 0) return `${machine}: no sample of its oil yet`;
+  if (!detail || samples === 0) return texts.noSampleOfIts(machine);
   const worst = Math.max(...detail.over.map((o) => o ?? -Infinity));
   const parts: string[] = [];
-  if (detail.filters.some((f) => f.past)) parts.push("oil bypasses its filter");
-  if (worst > 0)
-    parts.push(worst === Infinity ? "too dirty to count" : `${worst} number${worst === 1 ? "" : "s"} over target`);
-  if (detail.metals.some((m) => m.passed.includes("own"))) parts.push("more metal than before");
-  if (detail.water && !detail.water.below && detail.water.ppm >= 500) parts.push("water in the oil");
+  if (detail.filters.some((f) => f.past)) parts.push(texts.oilBypassesItsFilter);
+  if (worst > 0) parts.push(worst === Infinity ? texts.tooDirtyToCount : texts.numberOverTarget(worst));
+  if (detail.metals.some((m) => m.passed.includes("own"))) parts.push(texts.moreMetalThanBefore);
+  if (detail.water && !detail.water.below && detail.water.ppm >= 500) parts.push(texts.waterInTheOil);
   if (detail.viscosityOff !== null && Math.abs(detail.viscosityOff) >= 0.1)
     parts.push(
-      `${Math.round(Math.abs(detail.viscosityOff) * 100)} % too ${detail.viscosityOff < 0 ? "thin" : "thick"}`,
+      texts.too(Math.round(Math.abs(detail.viscosityOff) * 100), detail.viscosityOff < 0 ? texts.thin : texts.thick),
     );
-  return `${machine}: ${parts.length ? parts.join(", ") : detail.state === "drifting" ? "still clean, but drifting" : "its oil is normal"}`;
+  return `${machine}: ${parts.length ? parts.join(", ") : detail.state === "drifting" ? texts.stillCleanButDrifting : texts.itsOilIsNormal}`;
 }
 
 const saidText: Record<string, string> = {
-  sample: "The sample is recorded.",
-  element: "New element recorded; its readings start a new series.",
-  settings: "Saved.",
-  withdrawn: "Sample withdrawn: it stays on record but no longer counts.",
+  sample: texts.theSampleIsRecorded,
+  element: texts.newElementRecordedIts,
+  settings: texts.saved,
+  withdrawn: texts.sampleWithdrawnItStays,
 };
 
 export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEdit, said } }: Route.ComponentProps) {
@@ -84,24 +84,24 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
     [detail, page.picture, view, axis],
   );
   const ways = [
-    { to: `/oil/${page.circuitId}/fluid`, label: "Fluid and fills" },
-    { to: `/oil/${page.circuitId}/clean`, label: "Cleaning up" },
-    ...(mayEdit ? [{ to: `/oil/${page.circuitId}/settings`, label: "Target and materials" }] : []),
-    { to: `/fleet/machines/${page.machineId}`, label: "The machine" },
+    { to: `/oil/${page.circuitId}/fluid`, label: texts.fluidAndFills },
+    { to: `/oil/${page.circuitId}/clean`, label: texts.cleaningUp },
+    ...(mayEdit ? [{ to: `/oil/${page.circuitId}/settings`, label: texts.targetAndMaterials }] : []),
+    { to: `/fleet/machines/${page.machineId}`, label: texts.theMachine },
   ];
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Oil", to: "/oil" }, { label: page.area || page.machine }]}
+        crumbs={[{ label: texts.oil, to: "/oil" }, { label: page.area || page.machine }]}
         title={finding(page.machine, detail, page.picture.length)}
       >
-        {page.name}, {page.volume ? `${page.volume} L of ` : ""}
-        {page.fluid ?? "fluid not stated"}.
+        {page.name}, {page.volume ? texts.lOf(page.volume) : ""}
+        {page.fluid ?? texts.fluidNotStated}.
       </PageHead>
       {said && Object.hasOwn(saidText, said) ? <Notice>{saidText[said]}</Notice> : null}
       {page.stale && detail ? (
         <Notice tone="ochre" live={false}>
-          Something changed since this assessment; it is being assessed again.
+          {texts.somethingChangedSinceThis}
         </Notice>
       ) : null}
       {detail ? (
@@ -123,10 +123,10 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
         {mayLog ? (
           <>
             <Link to={`/oil/${page.circuitId}/sample`} className="act">
-              Enter a sample
+              {texts.enterASample}
             </Link>
             <Link to={`/oil/${page.circuitId}/debris`} className="way">
-              Open a debris event
+              {texts.openADebrisEvent}
             </Link>
           </>
         ) : null}
@@ -141,32 +141,32 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
           {page.events.map((e) => (
             <span key={e.id} className="mr-4">
               <Link to={`/oil/debris/${e.id}`} className="way">
-                Debris event of {dayText(e.openedAt, site)}
+                {texts.debrisEventOf(dayText(e.openedAt, site))}
               </Link>
-              {e.closedAt ? `, closed ${dayText(e.closedAt, site)}` : ", open"}
+              {e.closedAt ? texts.closed(dayText(e.closedAt, site)) : texts.open}
             </span>
           ))}
         </p>
       ) : null}
       {page.picture.length === 0 ? (
         <Empty>
-          No sample yet: cleanliness, water and wear metals of this oil are unknown.{" "}
+          {texts.noSampleYetCleanliness}{" "}
           {mayLog ? (
             <>
-              Take a bottle from a live line, warm and at work, and{" "}
+              {texts.takeABottleFrom}{" "}
               <Link to={`/oil/${page.circuitId}/sample`} className="act">
-                enter what the laboratory finds
+                {texts.enterWhatTheLaboratory}
               </Link>
               .
             </>
           ) : (
-            "A technician can enter a sample."
+            texts.aTechnicianCanEnter
           )}
         </Empty>
       ) : null}
       {detail && detail.findings.length > 0 ? (
         <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-          <Section title="What happened, in order">
+          <Section title={texts.whatHappenedInOrder}>
             <FindingList findings={detail.findings} />
             {detail.agreement ? (
               <p className="mt-2 border-l-4 border-line-2 pl-3">
@@ -176,15 +176,15 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
           </Section>
           <div>
             {detail.causes.length > 0 ? (
-              <Section title="What made it dirty, likeliest first">
+              <Section title={texts.whatMadeItDirty}>
                 <CauseList causes={detail.causes} />
               </Section>
             ) : null}
             {detail.suspects.length > 0 ? (
               <Section
-                title="Where the metal comes from"
+                title={texts.whereTheMetalComes}
                 aside={
-                  detail.suspectsNone >= 0.02 ? `none of these: ${Math.round(detail.suspectsNone * 100)} %` : undefined
+                  detail.suspectsNone >= 0.02 ? texts.noneOfThese(Math.round(detail.suspectsNone * 100)) : undefined
                 }
               >
                 <SuspectList suspects={detail.suspects} />
@@ -200,9 +200,9 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
       ) : null}
       {make && page.picture.length > 1 ? (
         <Section
-          title="Particles over time"
+          title={texts.particlesOverTime}
           aside={
-            <span role="group" aria-label="Show as" className="inline-flex gap-4">
+            <span role="group" aria-label={texts.showAs} className="inline-flex gap-4">
               {(["counts", "codes"] as const).map((v) => (
                 <button
                   key={v}
@@ -221,16 +221,10 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
             <ChartCanvas
               make={make}
               height={300}
-              label={
-                `${view === "codes" ? "ISO 4406 numbers" : "Particles per mL over 4, 6 and 14 µm on a log scale"} ` +
-                `over time, with the target. The list of samples has the numbers.`
-              }
+              label={`${view === "codes" ? texts.iso4406Numbers : texts.particlesPerMlOver} ` + texts.overTimeWithThe}
             />
           </div>
-          <p className="text-sm text-ink-2">
-            ● over 4 µm ■ over 6 µm ▲ over 14 µm; hollow: cannot be compared.
-            {view === "codes" ? " A number is a doubling: within it twice the particles do not show." : ""}
-          </p>
+          <p className="text-sm text-ink-2">{texts.over4MOver(view === "codes" ? texts.aNumberIsA : "")}</p>
         </Section>
       ) : null}
       {page.latest ? (
@@ -255,16 +249,16 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
         now={page.now}
       />
       {page.listed.length > 0 ? (
-        <Section title="Samples" aside={`the newest ${page.listed.length}`}>
+        <Section title={texts.samples} aside={texts.theNewest(page.listed.length)}>
           <SortedTable
-            label="Samples"
+            label={texts.samples}
             small
             rows={page.listed}
             rowClass={(s) => (s.remark ? "text-ink-2" : "")}
             columns={[
               {
                 id: "number",
-                label: "number",
+                label: texts.number,
                 by: (s) => s.number,
                 className: "whitespace-nowrap",
                 cell: (s) => (
@@ -275,22 +269,22 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
               },
               {
                 id: "taken",
-                label: "taken",
+                label: texts.taken,
                 by: (s) => s.at,
                 className: "whitespace-nowrap",
                 cell: (s) => dayText(s.at, site),
               },
-              { id: "code", label: "code", by: (s) => s.code, cell: (s) => s.code ?? "–" },
+              { id: "code", label: texts.code, by: (s) => s.code, cell: (s) => s.code ?? "–" },
               {
                 id: "water",
-                label: "water",
+                label: texts.water,
                 by: (s) => s.water || null,
                 className: "whitespace-nowrap",
-                cell: (s) => (s.water ? `${s.water} ppm` : "–"),
+                cell: (s) => (s.water ? texts.ppm(s.water) : "–"),
               },
               { id: "kv40", label: "40 °C", by: (s) => s.kv40, cell: (s) => s.kv40 ?? "–" },
-              { id: "iron", label: "iron", by: (s) => s.iron || null, cell: (s) => s.iron || "–" },
-              { id: "remark", label: "remark", cell: (s) => s.remark },
+              { id: "iron", label: texts.iron, by: (s) => s.iron || null, cell: (s) => s.iron || "–" },
+              { id: "remark", label: texts.remark, cell: (s) => s.remark },
             ]}
           />
         </Section>

@@ -19,9 +19,10 @@ import { dayText, useSite } from "~/ui/site";
 import { CauseList } from "./chain";
 import { answerTask, closeDebris, isClean, reopenDebris } from "~/domain/oil/debris.server";
 import { debrisPage } from "~/domain/oil/debrisPage.server";
+import { debris as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `Debris event, ${loaderData?.page.machine ?? ""} · Juncteral` },
+  { title: texts.debrisEventJuncteral(loaderData?.page.machine ?? "") },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => {
@@ -60,14 +61,14 @@ type Task = Route.ComponentProps["loaderData"]["page"]["tasks"][number];
 
 const results = {
   clean: "clean",
-  dirtFound: "contamination found, cleaned out",
-  stuckFreed: "stuck, freed",
+  dirtFound: texts.contaminationFoundCleanedOut,
+  stuckFreed: texts.stuckFreed,
   renewed: "renewed",
-  left: "left alone",
+  left: texts.leftAlone,
   done: "done",
 } as const;
 const checkOptions = [
-  { value: "", label: "what was found?" },
+  { value: "", label: texts.whatWasFound },
   ...(["clean", "dirtFound", "stuckFreed", "renewed", "left"] as const).map((value) => ({
     value,
     label: results[value],
@@ -98,14 +99,14 @@ function TaskRow({
         {task.dueOn ? (
           <span className={`text-sm ${late ? "text-verm" : "text-ink-2"}`}>
             {" "}
-            due {dayText(Date.parse(`${task.dueOn}T12:00:00Z`), site)}
+            {texts.due(dayText(Date.parse(`${task.dueOn}T12:00:00Z`), site))}
           </span>
         ) : null}
         <span className="block text-sm text-ink-2">
           {task.detail}{" "}
           {book ? (
             <Link to={book} className="way">
-              Book work on it
+              {texts.bookWorkOnIt}
             </Link>
           ) : null}
         </span>
@@ -131,7 +132,7 @@ function TaskRow({
             {task.kind === "check" ? (
               <select
                 name="result"
-                aria-label={`Found at ${task.title}`}
+                aria-label={texts.foundAt(task.title)}
                 aria-invalid={wrong ? true : undefined}
                 className={`${fieldClass} !py-1`}
                 defaultValue=""
@@ -147,13 +148,13 @@ function TaskRow({
             )}
             <input
               name="note"
-              aria-label={`Remark on ${task.title}`}
-              placeholder="remark"
+              aria-label={texts.remarkOn(task.title)}
+              placeholder={texts.remark}
               maxLength={500}
               className={`${fieldClass} !py-1 ${task.kind === "check" ? "" : "col-span-2"}`}
             />
             <Button tone="plain" className="!min-h-8 !px-3 !py-1 max-lg:!min-h-11">
-              {task.kind === "check" ? "Note" : "Done"}
+              {task.kind === "check" ? texts.note : texts.done}
             </Button>
             {wrong ? <p className="col-span-3 font-medium text-verm">{wrong}</p> : null}
           </Form>
@@ -179,43 +180,48 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
     <>
       <PageHead
         crumbs={[
-          { label: "Oil", to: "/oil" },
+          { label: texts.oil, to: "/oil" },
           { label: page.machine, to: `/oil/${event.circuitId}` },
-          { label: "Debris event" },
+          { label: texts.debrisEvent },
         ]}
         title={
           open
-            ? `${page.machine}: ${left > 0 ? `${left} part${left === 1 ? "" : "s"} to look at` : newest?.clean ? "ready to close" : "a clean sample is needed"}`
-            : `${page.machine}: debris event, closed`
+            ? `${page.machine}: ${left > 0 ? texts.partToLookAt(left) : newest?.clean ? texts.readyToClose : texts.aCleanSampleIs}`
+            : texts.debrisEventClosed(page.machine)
         }
       >
-        {event.what}. Found {dayText(event.openedAt, site)} by {event.openedBy}
-        {found ? `, at the ${found.name.toLowerCase()}` : ""}.{" "}
+        {texts.foundBy(
+          event.what,
+          dayText(event.openedAt, site),
+          event.openedBy,
+          found ? texts.atThe(found.name.toLowerCase()) : "",
+        )}{" "}
         {open && mayLog ? (
           <Link to={`/isolate/new?circuit=${event.circuitId}&symptom=dirtyOil`} className="way">
-            Isolate where it comes from
+            {texts.isolateWhereItComes}
           </Link>
         ) : null}
       </PageHead>
       {event.reopenedAt ? (
         <Notice tone="ochre" live={false}>
-          It was closed once and opened again {dayText(event.reopenedAt, site)} by {event.reopenedBy}:{" "}
-          {event.reopenedWhy}.
+          {texts.itWasClosedOnce(dayText(event.reopenedAt, site))} {event.reopenedBy}: {event.reopenedWhy}.
         </Notice>
       ) : null}
       {!open ? (
         <Notice live={false}>
-          Closed {dayText(event.closedAt!, site)} by {event.closedBy}. Source:{" "}
-          {event.sourceNotFound
-            ? `not found; looked at: ${event.sourceWords}`
-            : [source?.name, event.sourceWords].filter(Boolean).join(", ")}
-          .
+          {texts.closedBySource(
+            dayText(event.closedAt!, site),
+            event.closedBy,
+            event.sourceNotFound
+              ? texts.notFoundLookedAt(event.sourceWords)
+              : [source?.name, event.sourceWords].filter(Boolean).join(", "),
+          )}
           {event.cleanSampleId ? (
             <>
               {" "}
-              Proved by{" "}
+              {texts.provedBy}{" "}
               <Link to={`/oil/samples/${event.cleanSampleId}`} className="way">
-                a clean sample
+                {texts.aCleanSample}
               </Link>
               .
             </>
@@ -223,12 +229,11 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         </Notice>
       ) : (
         <Notice tone="ochre" live={false}>
-          Prop loads before a load-holding valve is touched. Release pressure, accumulators too, and prove zero at a
-          gauge. Limits and torques come from the manufacturers’ manuals.
+          {texts.propLoadsBeforeA}
         </Notice>
       )}
       {taskProblems.form ? <Notice tone="verm">{taskProblems.form}</Notice> : null}
-      <Section title="What it threatens" aside={`${of("check").length - left} of ${of("check").length} looked at`}>
+      <Section title={texts.whatItThreatens} aside={texts.ofLookedAt(of("check").length - left, of("check").length)}>
         <ul>
           {of("check").map((t) => (
             <TaskRow
@@ -241,7 +246,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
           ))}
         </ul>
       </Section>
-      <Section title="How it is flushed">
+      <Section title={texts.howItIsFlushed}>
         <ol>
           {of("flush").map((t) => (
             <TaskRow key={t.id} task={t} open={open && mayLog} problems={taskProblems} book={null} />
@@ -249,20 +254,20 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         </ol>
       </Section>
       <div className="grid gap-x-8 xl:grid-cols-2">
-        <Section title="Samples that are due">
+        <Section title={texts.samplesThatAreDue}>
           <ul>
             {of("sample").map((t) => (
               <TaskRow key={t.id} task={t} open={open && mayLog} problems={taskProblems} book={null} />
             ))}
           </ul>
         </Section>
-        <Section title="Samples since" aside={page.target ? `target ${page.target.text}` : undefined}>
+        <Section title={texts.samplesSince} aside={page.target ? texts.target(page.target.text) : undefined}>
           {since.length === 0 ? (
             <p className="py-2 text-ink-2">
-              None yet.{" "}
+              {texts.noneYet}{" "}
               {mayLog && open ? (
                 <Link to={`/oil/${event.circuitId}/sample`} className="way">
-                  Enter a sample
+                  {texts.enterASample}
                 </Link>
               ) : null}
             </p>
@@ -273,9 +278,9 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
                   <Link to={`/oil/samples/${s.id}`} className="way">
                     {s.number}
                   </Link>
-                  <span>{s.code ?? "no code"}</span>
+                  <span>{s.code ?? texts.noCode}</span>
                   <span className={s.clean ? "text-ink" : "text-ink-2"}>
-                    {s.clean === null ? "not comparable" : s.clean ? "clean" : "not clean"}
+                    {s.clean === null ? texts.notComparable : s.clean ? texts.clean : texts.notClean}
                   </span>
                   <span className="text-ink-2">{dayText(s.at, site)}</span>
                 </li>
@@ -286,10 +291,10 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
       </div>
       {open && page.causes.length > 0 ? (
         <Section
-          title="Where to look for the source"
+          title={texts.whereToLookFor}
           aside={
             <Link to={`/oil/${event.circuitId}`} className="way">
-              the whole chain
+              {texts.theWholeChain}
             </Link>
           }
         >
@@ -297,28 +302,23 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         </Section>
       ) : null}
       {open && mayClose ? (
-        <Section title="Close it">
+        <Section title={texts.closeIt}>
           <Form method="post" noValidate className="mt-3 max-w-xl" preventScrollReset>
             <input type="hidden" name="intent" value="close" />
             <FormProblemsProvider problems={answer?.intent === "close" ? answer.problems : undefined}>
               <div className="grid gap-3">
                 <SelectField
                   name="sourceComponentId"
-                  label="The source"
+                  label={texts.theSource}
                   options={[
-                    { value: "", label: "not a component of the circuit" },
+                    { value: "", label: texts.notAComponentOf },
                     ...page.parts.map((p) => ({ value: p.id, label: p.name })),
                   ]}
                 />
-                <TextArea
-                  name="source"
-                  label="In words"
-                  placeholder="Bypass valve of the return filter held open by a burr"
-                  maxLength={500}
-                />
-                <CheckField name="notFound" label="It was not found; describe what was checked" />
+                <TextArea name="source" label={texts.inWords} placeholder={texts.bypassValveOfThe} maxLength={500} />
+                <CheckField name="notFound" label={texts.itWasNotFound} />
                 <p>
-                  <Button>Close the event</Button>
+                  <Button>{texts.closeTheEvent}</Button>
                 </p>
               </div>
             </FormProblemsProvider>
@@ -326,19 +326,19 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         </Section>
       ) : null}
       {!open && mayClose ? (
-        <Section title="Not finished after all?">
+        <Section title={texts.notFinishedAfterAll}>
           <Form method="post" noValidate className="mt-3 max-w-xl" preventScrollReset>
             <input type="hidden" name="intent" value="reopen" />
             <FormProblemsProvider problems={answer?.intent === "reopen" ? answer.problems : undefined}>
               <div className="grid gap-3">
                 <TextField
                   name="why"
-                  label="Why it is opened again"
-                  placeholder="Brass in the sample of 2 December"
+                  label={texts.whyItIsOpened}
+                  placeholder={texts.brassInTheSample}
                   maxLength={500}
                 />
                 <p>
-                  <Button tone="plain">Open it again</Button>
+                  <Button tone="plain">{texts.openItAgain}</Button>
                 </p>
               </div>
             </FormProblemsProvider>

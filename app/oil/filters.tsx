@@ -7,6 +7,7 @@ import { Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
+import { filters as texts } from "./texts";
 
 interface Element {
   componentId: string;
@@ -22,14 +23,14 @@ interface Element {
 type Filter = OilAssessment["filters"][number];
 
 function sentence(f: Filter, site: ReturnType<typeof useSite>): string {
-  if (f.past) return `Oil bypasses it: ${f.past}.`;
-  if (f.blocked) return "Blocked: the bypass is open, or nearly. Replace the element.";
-  if (!f.daysLeft) return "No measurable clogging.";
+  if (f.past) return texts.oilBypassesIt(f.past);
+  if (f.blocked) return texts.blockedTheBypassIs;
+  if (!f.daysLeft) return texts.noMeasurableClogging;
   const at = (days: number) => dayText(site.now + days * 86_400_000, site);
   return (
-    `Clogging: the bypass opens between ${at(f.daysLeft.early)} and ` +
-    `${f.daysLeft.late === null ? "a date that cannot be estimated yet" : at(f.daysLeft.late)}, most likely ` +
-    `about ${at(f.daysLeft.middle)}.`
+    texts.cloggingTheBypassOpens(at(f.daysLeft.early)) +
+    texts.mostLikely(f.daysLeft.late === null ? texts.aDateThatCannot : at(f.daysLeft.late)) +
+    texts.about(at(f.daysLeft.middle))
   );
 }
 
@@ -60,7 +61,7 @@ export function FilterSection({
   const show = useShow();
   if (elements.length + strainers.length === 0) return null;
   return (
-    <Section title="Filters and inlet strainer">
+    <Section title={texts.filtersAndInletStrainer}>
       <ul>
         {elements.map((e) => {
           const f = filters.find((x) => x.componentId === e.componentId);
@@ -69,26 +70,26 @@ export function FilterSection({
             <li key={e.componentId} className="ruled py-2.5">
               <p>
                 <strong className="font-semibold">{e.name}</strong>
-                {e.since ? `, element in since ${dayText(e.since, site)}` : ""}.{" "}
+                {e.since ? texts.elementInSince(dayText(e.since, site)) : ""}.{" "}
                 <span className={f?.past || f?.blocked ? "text-verm" : "text-ink-2"}>
-                  {f
-                    ? sentence(f, site)
-                    : "Its differential pressure is not read, so clogging and bypass flow cannot be detected."}
+                  {f ? sentence(f, site) : texts.itsDifferentialPressureIs}
                 </span>
               </p>
               {f ? (
                 <p className="text-sm text-ink-2">
-                  Drop at one viscosity and flow: {show(f.now, "pressureDrop")} now, {show(f.asFitted, "pressureDrop")}{" "}
-                  as fitted{f.usualNew !== null ? `, ${show(f.usualNew, "pressureDrop")} usual of a new one` : ""}
-                  {f.hoursLeft && !f.past
-                    ? `; ${formatNumber(Math.round(f.hoursLeft.early / 10) * 10, 0)} ` +
-                      `${f.hoursLeft.late === null ? "or more" : `to ${formatNumber(Math.round(f.hoursLeft.late / 10) * 10, 0)}`} ` +
-                      `running hours left`
-                    : ""}
-                  .{" "}
+                  {texts.dropAtOneViscosity(
+                    show(f.now, "pressureDrop"),
+                    show(f.asFitted, "pressureDrop"),
+                    f.usualNew !== null ? texts.usualOfANew(show(f.usualNew, "pressureDrop")) : "",
+                    f.hoursLeft && !f.past
+                      ? `; ${formatNumber(Math.round(f.hoursLeft.early / 10) * 10, 0)} ` +
+                          `${f.hoursLeft.late === null ? texts.orMore : texts.to(formatNumber(Math.round(f.hoursLeft.late / 10) * 10, 0))} ` +
+                          texts.runningHoursLeft
+                      : "",
+                  )}{" "}
                   {point ? (
                     <Link to={`/points/${point.pointId}`} className="way">
-                      Its readings
+                      {texts.itsReadings}
                     </Link>
                   ) : null}
                 </p>
@@ -100,13 +101,13 @@ export function FilterSection({
         {strainers.map((s) => (
           <li key={s.pointId} className="ruled grid gap-x-4 py-2.5 sm:grid-cols-[minmax(0,1fr)_auto]">
             <p>
-              <strong className="font-semibold">Inlet strainer of the {s.component.toLowerCase()}</strong>, by its inlet
-              vacuum, <span className={stateTone[s.state]}>{s.state}</span>.{" "}
+              <strong className="font-semibold">{texts.inletStrainerOfThe(s.component.toLowerCase())}</strong>
+              {texts.byItsInletVacuum} <span className={stateTone[s.state]}>{s.state}</span>.{" "}
               <span className="text-ink-2">
                 <Verdict parts={s.verdict} />
               </span>{" "}
               <Link to={`/points/${s.pointId}`} className="way">
-                Its readings
+                {texts.itsReadings}
               </Link>
             </p>
             <MarginRule margin={s.margin} state={s.state} width={112} label={false} />
@@ -123,7 +124,7 @@ function RenewForm({ circuitId, element, now }: { circuitId: string; element: El
   const problems = answer?.componentId === element.componentId ? answer.problems : undefined;
   return (
     <details className="mt-1" open={problems ? true : undefined}>
-      <summary className="text-sm text-sea">Record a new element</summary>
+      <summary className="text-sm text-sea">{texts.recordANewElement}</summary>
       <Form method="post" action={`/oil/${circuitId}`} noValidate className="mt-2">
         <input type="hidden" name="componentId" value={element.componentId} />
         <input type="hidden" name="submission" value={element.submission} />
@@ -132,26 +133,26 @@ function RenewForm({ circuitId, element, now }: { circuitId: string; element: El
           <div className="grid max-w-3xl gap-3 sm:grid-cols-3">
             <TextField
               name="at"
-              label="Fitted at"
+              label={texts.fittedAt}
               type="datetime-local"
               defaultValue={localInput(now, site.timeZone)}
             />
             <TextField
               name="element"
-              label="Element"
-              hint="As marked on it"
+              label={texts.element}
+              hint={texts.asMarkedOnIt}
               defaultValue={element.element ?? ""}
               maxLength={60}
             />
             <TextField
               name="found"
-              label="What the old one held"
-              placeholder="Bronze glitter, no rubber"
+              label={texts.whatTheOldOne}
+              placeholder={texts.bronzeGlitterNoRubber}
               maxLength={300}
             />
           </div>
           <p className="mt-2">
-            <Button tone="plain">Record it</Button>
+            <Button tone="plain">{texts.recordIt}</Button>
           </p>
         </FormProblemsProvider>
       </Form>

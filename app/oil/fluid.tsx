@@ -10,9 +10,10 @@ import { dayText, localInput, useShow, useSite } from "~/ui/site";
 import { noteOilEvent, withdrawOilEvent } from "~/domain/oil/fills.server";
 import { circuitPlace } from "~/domain/oil/place.server";
 import { fluidPage } from "~/domain/oil/fluidPage.server";
+import { fluid as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `Fluid of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },
+  { title: texts.fluidOfJuncteral(loaderData?.page.machine ?? texts.aCircuit) },
 ];
 
 export const loader = guard("viewer", async ({ params, user, request }) => {
@@ -45,10 +46,10 @@ export const action = guardAction("technician", async ({ params, request, user }
 });
 
 const kinds = {
-  fill: "First fill",
-  change: "Oil changed",
-  topUp: "Topped up",
-  drained: "Drained or lost",
+  fill: texts.firstFill,
+  change: texts.oilChanged,
+  topUp: texts.toppedUp,
+  drained: texts.drainedOrLost,
   level: "Level",
 } as const;
 const kindOptions = (["topUp", "change", "fill", "drained", "level"] as const).map((value) => ({
@@ -67,20 +68,20 @@ function Withdraw({
 }) {
   return (
     <details className="inline-block max-w-full align-top" open={problems ? true : undefined}>
-      <summary className="-my-2 cursor-pointer p-2 text-ink-2 max-lg:-my-3 max-lg:py-3">Is it wrong?</summary>
+      <summary className="-my-2 cursor-pointer p-2 text-ink-2 max-lg:-my-3 max-lg:py-3">{texts.isItWrong}</summary>
       <Form
         method="post"
         noValidate
         preventScrollReset
         className="my-3 w-96 max-w-full"
-        aria-label={`Withdraw: ${kinds[event.kind].toLowerCase()}`}
+        aria-label={texts.withdraw(kinds[event.kind].toLowerCase())}
       >
         <input type="hidden" name="intent" value="withdraw" />
         <input type="hidden" name="event" value={event.id} />
         <FormProblemsProvider problems={problems}>
-          <TextField name="why" label="Why it is withdrawn" placeholder="Wrong machine" maxLength={500} />
+          <TextField name="why" label={texts.whyItIsWithdrawn} placeholder={texts.wrongMachine} maxLength={500} />
           <p className="mt-3">
-            <Button tone="plain">Withdraw it</Button>
+            <Button tone="plain">{texts.withdrawIt}</Button>
           </p>
         </FormProblemsProvider>
       </Form>
@@ -102,47 +103,54 @@ export default function Fluid({
   const off = page.detail?.viscosityOff ?? null;
   const last = page.detail?.measured.at(-1);
   const title = !page.fluid
-    ? `${page.machine}: no fluid stated`
+    ? texts.noFluidStated(page.machine)
     : off !== null && Math.abs(off) >= 0.1
-      ? `${page.machine}: its oil is ${Math.round(Math.abs(off) * 100)} % ${off < 0 ? "thinner" : "thicker"} than ${page.fluid.name}`
-      : `${page.machine}: ${page.fluid.name}${fill ? `, in since ${dayText(fill.at, site)}` : ""}`;
+      ? texts.itsOilIsThan(
+          page.machine,
+          Math.round(Math.abs(off) * 100),
+          off < 0 ? texts.thinner : texts.thicker,
+          page.fluid.name,
+        )
+      : `${page.machine}: ${page.fluid.name}${fill ? texts.inSince(dayText(fill.at, site)) : ""}`;
   return (
     <>
       <PageHead
         crumbs={[
-          { label: "Oil", to: "/oil" },
+          { label: texts.oil, to: "/oil" },
           { label: page.machine, to: `/oil/${page.circuitId}` },
-          { label: "Fluid" },
+          { label: texts.fluid },
         ]}
         title={title}
       >
         {page.fluid
-          ? `${fluidTypes[page.fluid.type].replace(/^./, (c) => c.toUpperCase())}, ${page.fluid.kv40} mm²/s at ` +
-            `40 °C and ${page.fluid.kv100} at 100 °C as stated. `
+          ? texts.mmAt(
+              fluidTypes[page.fluid.type].replace(/^./, (c) => c.toUpperCase()),
+              page.fluid.kv40,
+            ) + texts.n40CAndAt(page.fluid.kv100)
           : ""}
         {page.fluid && mayEdit ? (
           <>
             <Link to={`/fleet/edit/fluid/${page.fluid.id}`} className="way">
-              Its figures
+              {texts.itsFigures}
             </Link>
             .{" "}
           </>
         ) : null}
         {fill && age !== null
-          ? `${Math.round(age)} days, about ` +
-            `${formatNumber(page.detail?.age?.hours ?? age * page.hoursPerDay, 0)} running hours old; ` +
-            `${formatNumber(fill.toppedUp, 0)} L topped up ` +
-            `since${page.volume ? ` (${Math.round((fill.toppedUp / page.volume) * 100)} % of ${page.volume} L)` : ""}. ` +
+          ? texts.daysAbout(Math.round(age)) +
+            texts.runningHoursOld(formatNumber(page.detail?.age?.hours ?? age * page.hoursPerDay, 0)) +
+            texts.lToppedUp(formatNumber(fill.toppedUp, 0)) +
+            `since${page.volume ? texts.ofL(Math.round((fill.toppedUp / page.volume) * 100), page.volume) : ""}. ` +
             (due === null
-              ? "No maximum drain interval is stated: samples alone decide when to change it."
-              : `Its maximum drain interval ${due < page.now ? "passed" : "ends about"} ${dayText(due, site)}; ` +
-                "samples may end it sooner.")
-          : "No fill is on record: note the last one, so that samples and hours have a beginning."}
+              ? texts.noMaximumDrainInterval
+              : texts.itsMaximumDrainInterval(due < page.now ? texts.passed : texts.endsAbout, dayText(due, site)) +
+                texts.samplesMayEndIt)
+          : texts.noFillIsOn}
       </PageHead>
       {said === "noted" ? (
-        <Notice>Noted.</Notice>
+        <Notice>{texts.noted}</Notice>
       ) : said === "withdrawn" ? (
-        <Notice>Withdrawn: it stays on record and counts no more.</Notice>
+        <Notice>{texts.withdrawnItStaysOn}</Notice>
       ) : null}
       {page.mixed ? (
         <Notice tone="verm" live={false}>
@@ -151,37 +159,33 @@ export default function Fluid({
       ) : null}
       {page.overdue.map((e) => (
         <Notice key={e.id} tone="ochre" live={false}>
-          {e.fluid} was a stop-gap and was to be changed back by {e.by}.
+          {e.fluid} {texts.wasAStopGap(e.by)}
         </Notice>
       ))}
       <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_300px]">
         <div className="min-w-0">
           <Section
-            title="What the measured viscosity changed"
-            aside={last ? `laboratory: ${last.kv40} mm²/s at 40 °C on ${dayText(last.at, site)}` : undefined}
+            title={texts.whatTheMeasuredViscosity}
+            aside={last ? texts.laboratoryMmAt40(last.kv40, dayText(last.at, site)) : undefined}
           >
             {page.changed.length === 0 ? (
-              <p className="py-2 text-ink-2">
-                {last
-                  ? "No leakage is read here that viscosity corrects."
-                  : "Not measured since it was filled: readings are corrected with what is stated."}
-              </p>
+              <p className="py-2 text-ink-2">{last ? texts.noLeakageIsRead : texts.notMeasuredSinceIt}</p>
             ) : (
               <table className="w-full text-sm [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
                 <thead>
                   <tr className="ruled">
-                    <th scope="col">newest reading of</th>
+                    <th scope="col">{texts.newestReadingOf}</th>
                     <th scope="col" className="text-right">
-                      as read
+                      {texts.asRead}
                     </th>
                     <th scope="col" className="text-right">
-                      corrected as stated
+                      {texts.correctedAsStated}
                     </th>
                     <th scope="col" className="text-right">
-                      as measured
+                      {texts.asMeasured}
                     </th>
                     <th scope="col" className="text-right">
-                      changed by
+                      {texts.changedBy}
                     </th>
                   </tr>
                 </thead>
@@ -211,40 +215,36 @@ export default function Fluid({
             )}
           </Section>
           <Section
-            title="Does it suit?"
+            title={texts.doesItSuit}
             aside={
               page.startTemperature === null
-                ? "coldest start not stated"
-                : `from a start at ${show(page.startTemperature, "oilTemperature")}`
+                ? texts.coldestStartNotStated
+                : texts.fromAStartAt(show(page.startTemperature, "oilTemperature"))
             }
           >
             {!page.detail || page.detail.suitability.length === 0 ? (
-              <p className="py-2 text-ink-2">
-                Not known: state a fluid, and read the oil temperature with each reading.
-              </p>
+              <p className="py-2 text-ink-2">{texts.notKnownStateA}</p>
             ) : (
               <ul>
                 {page.detail.suitability.map((s) => (
                   <li key={s.componentId} className="ruled py-2">
                     <strong className="font-semibold">{s.name}</strong>
-                    {s.usual ? (
-                      <span className="text-sm text-ink-2">
-                        {" "}
-                        by the usual range of its type; the manufacturer’s comes first
-                      </span>
-                    ) : null}
+                    {s.usual ? <span className="text-sm text-ink-2"> {texts.byTheUsualRange}</span> : null}
                     <ul className="text-sm">
                       {s.findings.map((f) => (
                         <li key={f.at} className={verdictTone[f.verdict]}>
                           {f.at === "type"
-                            ? "Type"
+                            ? texts.type
                             : f.at === "start"
-                              ? "At the start"
+                              ? texts.atTheStart
                               : f.at === "working"
-                                ? "At work"
-                                : "Hottest"}
+                                ? texts.atWork
+                                : texts.hottest}
                           {f.temperature !== null && f.viscosity !== null
-                            ? `, ${show(f.temperature, "oilTemperature")}: ${formatNumber(f.viscosity, decimalsFor(f.viscosity, 2))} mm²/s,`
+                            ? texts.mm(
+                                show(f.temperature, "oilTemperature"),
+                                formatNumber(f.viscosity, decimalsFor(f.viscosity, 2)),
+                              )
                             : ":"}{" "}
                           {f.message}.
                         </li>
@@ -255,9 +255,9 @@ export default function Fluid({
               </ul>
             )}
           </Section>
-          <Section title="Fills, top-ups and levels">
+          <Section title={texts.fillsTopUpsAnd}>
             {page.events.length === 0 ? (
-              <Empty>Nothing noted yet.</Empty>
+              <Empty>{texts.nothingNotedYet}</Empty>
             ) : (
               <ul>
                 {page.events.map((e) => (
@@ -267,15 +267,17 @@ export default function Fluid({
                       <span className={e.withdrawn ? "text-ink-2 line-through" : ""}>
                         <strong className="font-semibold">{kinds[e.kind]}</strong>
                         {e.litres !== null ? `, ${formatNumber(e.litres, 0)} L` : ""}
-                        {e.fluid ? <span className={e.other ? "text-verm" : ""}> of {e.fluid}</span> : ""}
+                        {e.fluid ? <span className={e.other ? "text-verm" : ""}> {texts.of(e.fluid)}</span> : ""}
                         {e.level ? `: ${e.level}` : ""}
                         {e.condition ? ` (${e.condition})` : ""}
-                        {e.changeBackBy ? `, back by ${e.changeBackBy}` : ""}
+                        {e.changeBackBy ? texts.backBy(e.changeBackBy) : ""}
                         {e.note ? `. ${e.note}` : ""} <span className="text-ink-2">{e.by}</span>
                       </span>
                       {e.withdrawn ? (
                         <span className="block text-ochre">
-                          Withdrawn by {e.withdrawn.by}: {e.withdrawn.why}
+                          {texts.withdrawnBy} {e.withdrawn.by}
+                          {": "}
+                          {e.withdrawn.why}
                         </span>
                       ) : mayLog ? (
                         <Withdraw event={e} problems={answer?.event === e.id ? answer.problems : undefined} />
@@ -288,62 +290,62 @@ export default function Fluid({
             {page.more ? (
               <p className="py-2">
                 <Link to="?all=1" preventScrollReset className="way">
-                  All that was ever noted
+                  {texts.allThatWasEver}
                 </Link>
               </p>
             ) : null}
           </Section>
         </div>
         {mayLog ? (
-          <Section title="Note what was done">
+          <Section title={texts.noteWhatWasDone}>
             <Form method="post" noValidate className="mt-3" key={submission}>
               <input type="hidden" name="submission" value={submission} />
               <FormProblemsProvider problems={problems}>
                 <div className="grid gap-3">
-                  <SelectField name="kind" label="What" options={kindOptions} />
+                  <SelectField name="kind" label={texts.what} options={kindOptions} />
                   <TextField
                     name="at"
-                    label="When"
+                    label={texts.when}
                     type="datetime-local"
                     defaultValue={localInput(page.now, site.timeZone)}
                   />
                   <TextField
                     name="litres"
-                    label="How much"
+                    label={texts.howMuch}
                     suffix="L"
                     inputMode="decimal"
-                    hint="For a level: left empty"
+                    hint={texts.forALevelLeft}
                   />
                   <SelectField
                     name="fluidId"
-                    label="Of what"
+                    label={texts.ofWhat}
                     defaultValue={page.fluid?.id ?? ""}
                     options={[
-                      { value: "", label: "choose" },
+                      { value: "", label: texts.choose },
                       ...page.fluids.map((f) => ({ value: f.id, label: f.name })),
                     ]}
                   />
                   {answer?.warning ? (
                     <>
                       <Notice tone="verm">{answer.warning}</Notice>
-                      <CheckField name="mixed" label="It was filled all the same" />
+                      <CheckField name="mixed" label={texts.itWasFilledAll} />
                     </>
                   ) : null}
-                  <TextField name="hours" label="Machine hours" suffix="h" inputMode="decimal" />
-                  <TextField name="level" label="Level" placeholder="Middle of the glass" maxLength={200} />
+                  <TextField name="hours" label={texts.machineHours} suffix="h" inputMode="decimal" />
+                  <TextField name="level" label={texts.level} placeholder={texts.middleOfTheGlass} maxLength={200} />
                   <TextField
                     name="condition"
-                    label="How the machine stood"
-                    placeholder="Oil 48 °C, level, actuators retracted"
+                    label={texts.howTheMachineStood}
+                    placeholder={texts.oil48CLevel}
                     maxLength={300}
                   />
-                  <TextField name="changeBackBy" label="Stop-gap, to be changed back by" type="date" />
-                  <TextField name="note" label="Remark" maxLength={500} />
-                  <Button>Note it</Button>
+                  <TextField name="changeBackBy" label={texts.stopGapToBe} type="date" />
+                  <TextField name="note" label={texts.remark} maxLength={500} />
+                  <Button>{texts.noteIt}</Button>
                 </div>
               </FormProblemsProvider>
             </Form>
-            <p className="mt-3 text-sm text-ink-2">Wipe the filler before it is opened; fill through a filter.</p>
+            <p className="mt-3 text-sm text-ink-2">{texts.wipeTheFillerBefore}</p>
           </Section>
         ) : null}
       </div>

@@ -11,8 +11,9 @@ import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportP
 import { PageHead } from "~/ui/page";
 import { labPreview, runLabImport, saveLabMapping, type LabPreview } from "~/domain/oil/labFile/import.server";
 import { labMappingOf, placeFields } from "~/domain/oil/labFile/mapping";
+import { importPage as texts } from "./texts";
 
-export const meta = () => [{ title: "Import a laboratory’s file · Juncteral" }];
+export const meta = () => [{ title: texts.importALaboratoryFile }];
 
 export const loader = guard("technician", async ({ params }) => {
   const record = await importRecord(idParam(params));
@@ -51,22 +52,23 @@ export const action = guardAction("technician", async ({ params, request }) => {
 
 const fromText = {
   file: "",
-  laboratory: " Read as this laboratory’s last file.",
-  guess: " Read by its headings: look whether each column is what it says.",
+  laboratory: texts.readAsThisLaboratory,
+  guess: texts.readByItsHeadings,
 };
 
 export default function LabImport({
   loaderData: { about, stage, failure, preview },
   actionData,
 }: Route.ComponentProps) {
-  const crumbs = [{ label: "Oil", to: "/oil" }, { label: "Import", to: "/oil/import" }, { label: about.fileName }];
+  const crumbs = [
+    { label: texts.oil, to: "/oil" },
+    { label: texts.importText, to: "/oil/import" },
+    { label: about.fileName },
+  ];
   if (stage)
     return (
       <>
-        <PageHead
-          crumbs={crumbs}
-          title={stage.stage === "importing" ? "The file is being imported" : "The file is being read"}
-        >
+        <PageHead crumbs={crumbs} title={stage.stage === "importing" ? texts.theFileIsBeing : texts.theFileIsBeingRead}>
           {about.fileName}
         </PageHead>
         <ImportProgress stage={stage.stage} progress={stage.progress} />
@@ -75,12 +77,12 @@ export default function LabImport({
   if (failure)
     return (
       <>
-        <PageHead crumbs={crumbs} title="Nothing was imported">
+        <PageHead crumbs={crumbs} title={texts.nothingWasImported}>
           {failure}
         </PageHead>
         <p>
           <Link to="/oil/import" className="act">
-            Choose the file again
+            {texts.chooseTheFileAgain}
           </Link>
         </p>
       </>
@@ -90,17 +92,16 @@ export default function LabImport({
       <>
         <PageHead
           crumbs={crumbs}
-          title={`${about.added} sample${about.added === 1 ? "" : "s"} added${about.there ? `, ${about.there} were there already` : ""}`}
+          title={texts.sampleAdded(about.added, about.there ? texts.wereThereAlready(about.there) : "")}
         >
-          The oils that they belong to are being judged; the list shows it in a moment. How {about.laboratory} writes
-          its file is kept.
+          {texts.theOilsThatThey(about.laboratory)}
         </PageHead>
         <p className="flex gap-5">
           <Link to="/oil" className="act">
-            Go to Oil
+            {texts.goToOil}
           </Link>
           <Link to="/oil/import" className="way">
-            Import another file
+            {texts.importAnotherFile}
           </Link>
         </p>
       </>
@@ -120,27 +121,27 @@ export default function LabImport({
   return (
     <>
       <PageHead crumbs={crumbs} title={fatesText(preview)}>
-        {about.fileName}, {about.laboratory}.{fromText[preview.from]} Nothing is saved yet.
+        {texts.nothingIsSavedYet(about.fileName, about.laboratory, fromText[preview.from])}
       </PageHead>
       <ImportForm mapping={mapping} fates={preview} noun="sample" problems={actionData?.problems}>
         <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
         {placeFields.map((f) => column(f.name, f.label))}
         <SelectField
           name="countsPer"
-          label="Particles are"
+          label={texts.particlesAre}
           defaultValue={mapping.countsPer}
           options={[
-            { value: "/mL", label: "per mL" },
-            { value: "/100 mL", label: "per 100 mL" },
+            { value: "/mL", label: texts.perMl },
+            { value: "/100 mL", label: texts.per100Ml },
           ]}
         />
         <SelectField
           name="water"
-          label="Bare water is"
+          label={texts.bareWaterIs}
           defaultValue={mapping.water}
           options={[
-            { value: "ppm", label: "ppm" },
-            { value: "%", label: "percent" },
+            { value: "ppm", label: texts.ppm },
+            { value: "%", label: texts.percent },
           ]}
         />
         {analyteIds.map((id) => column(id, analytes[id].label))}

@@ -5,12 +5,13 @@ import { analytes, formatNumber, type AnalyteId, type MetalAlarm, type MetalPoin
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { Section } from "~/ui/page";
 import { metalChart } from "./charts";
+import { metals as texts } from "./texts";
 
 const number = (value: number | null, digits = 1) => (value === null ? "–" : formatNumber(value, digits));
 const passedText: Record<MetalAlarm["passed"][number], string> = {
-  own: "its own history",
-  peers: "its peers",
-  fixed: "the fixed limit",
+  own: texts.itsOwnHistory,
+  peers: texts.itsPeers,
+  fixed: texts.theFixedLimit,
 };
 
 export function MetalSection({
@@ -37,34 +38,34 @@ export function MetalSection({
     if (id !== first.id) void fetched.load(`/oil/${circuitId}/metal/${id}`);
   };
   return (
-    <Section title="Wear metals and dirt, ppm" aside="made per 1000 running hours, corrected for top-ups">
-      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Wear metals">
+    <Section title={texts.wearMetalsAndDirt} aside={texts.madePer1000Running}>
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={texts.wearMetals}>
         <table className="w-full text-sm [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
           <thead>
             <tr className="ruled">
-              <th scope="col">metal</th>
+              <th scope="col">{texts.metal}</th>
               <th scope="col" className="text-right">
-                read
+                {texts.read}
               </th>
               <th scope="col" className="text-right">
-                usually
+                {texts.usually}
               </th>
               <th scope="col" className="text-right">
-                corrected
+                {texts.corrected}
               </th>
               <th scope="col" className="text-right">
-                rate now
+                {texts.rateNow}
               </th>
               <th scope="col" className="text-right">
-                usual rate
+                {texts.usualRate}
               </th>
               <th scope="col" className="text-right">
-                peers
+                {texts.peers}
               </th>
               <th scope="col" className="text-right">
-                fixed limit
+                {texts.fixedLimit}
               </th>
-              <th scope="col">beyond</th>
+              <th scope="col">{texts.beyond}</th>
             </tr>
           </thead>
           <tbody>
@@ -84,17 +85,17 @@ export function MetalSection({
                   {m.below ? "< " : ""}
                   {number(m.raw)}
                 </td>
-                <td className="text-right text-ink-2">{m.usualRaw === null ? "too little" : number(m.usualRaw)}</td>
+                <td className="text-right text-ink-2">{m.usualRaw === null ? texts.tooLittle : number(m.usualRaw)}</td>
                 <td className="text-right">{number(m.corrected)}</td>
                 <td className="text-right">{number(m.rate)}</td>
                 <td className="text-right">{number(m.usual)}</td>
                 <td className="text-right">{number(m.peers)}</td>
                 <td className="text-right">
                   {number(m.fixed, 0)}
-                  {m.fixedStated ? <span className="text-ink-2"> stated</span> : null}
+                  {m.fixedStated ? <span className="text-ink-2"> {texts.stated}</span> : null}
                 </td>
                 <td className={m.passed.length ? "text-verm" : "text-ink-2"}>
-                  {m.passed.length ? m.passed.map((p) => passedText[p]).join(", ") : "nothing"}
+                  {m.passed.length ? m.passed.map((p) => passedText[p]).join(", ") : texts.nothing}
                 </td>
               </tr>
             ))}
@@ -103,20 +104,16 @@ export function MetalSection({
       </div>
       <div className="mt-3 min-h-[220px]">
         {make ? (
-          <ChartCanvas
-            make={make}
-            height={220}
-            label={`${analytes[metal.id].label} in ppm over time, as read and corrected for top-ups. The samples hold the numbers.`}
-          />
+          <ChartCanvas make={make} height={220} label={texts.inPpmOverTime(analytes[metal.id].label)} />
         ) : (
           <p className="pt-4 text-ink-2" role="status">
-            Fetching its readings…
+            {texts.fetchingItsReadings}
           </p>
         )}
       </div>
       <p className="text-sm text-ink-2">
-        ● {analytes[metal.id].label.toLowerCase()} corrected for top-ups ○ as read. Peers: 95 % of their samples stay
-        below this. Fixed limits are typical unless marked as stated: the laboratory’s or manufacturer’s own come first.
+        {"● "}
+        {texts.correctedForTopUps(analytes[metal.id].label.toLowerCase())}
       </p>
     </Section>
   );

@@ -9,8 +9,9 @@ import { localInput } from "~/ui/site";
 import { openDebris } from "~/domain/oil/debris.server";
 import { circuitPlace } from "~/domain/oil/place.server";
 import { settingsPage } from "~/domain/oil/settingsPage.server";
+import { newDebris as texts } from "./texts";
 
-export const meta = () => [{ title: "Open a debris event · Juncteral" }];
+export const meta = () => [{ title: texts.openADebrisEvent }];
 
 export const loader = guard("technician", async ({ params, request }) => {
   const id = idParam(params);
@@ -41,17 +42,15 @@ export default function NewDebris({ loaderData: d, actionData }: Route.Component
     <div className="[&>:not(header)]:max-w-xl">
       <PageHead
         crumbs={[
-          { label: "Oil", to: "/oil" },
+          { label: texts.oil, to: "/oil" },
           { label: d.machine, to: `/oil/${d.circuitId}` },
         ]}
-        title={`Debris was found in ${d.machine}`}
+        title={texts.debrisWasFoundIn(d.machine)}
       >
-        Opening the event puts on one list what it threatens, how it is flushed, and when samples are due. It closes
-        with a clean sample and a named source.
+        {texts.openingTheEventPuts}
       </PageHead>
       <Notice tone="ochre" live={false}>
-        Look before washing: keep the debris as it lay. Suspended loads are propped before a line is opened, pressure is
-        released and proved zero at a gauge.
+        {texts.lookBeforeWashingKeep}
       </Notice>
       <Form method="post" noValidate>
         <input type="hidden" name="submission" value={d.submission} />
@@ -59,21 +58,26 @@ export default function NewDebris({ loaderData: d, actionData }: Route.Component
           <div className="grid gap-3">
             <TextArea
               name="what"
-              label="What was found"
+              label={texts.whatWasFound}
               defaultValue={d.what}
-              placeholder="Bronze flakes on the return filter"
+              placeholder={texts.bronzeFlakesOnThe}
               maxLength={500}
             />
             <SelectField
               name="foundAtId"
-              label="Where it was found"
+              label={texts.whereItWasFound}
               defaultValue={d.part}
-              options={[{ value: "", label: "not known: suspect every component" }, ...d.parts]}
-              hint="What lies below it comes first on the list; the rest is reached through the tank"
+              options={[{ value: "", label: texts.notKnownSuspectEvery }, ...d.parts]}
+              hint={texts.whatLiesBelowIt}
             />
-            <TextField name="at" label="Found at" type="datetime-local" defaultValue={localInput(d.now, d.timeZone)} />
+            <TextField
+              name="at"
+              label={texts.foundAt}
+              type="datetime-local"
+              defaultValue={localInput(d.now, d.timeZone)}
+            />
             <p>
-              <Button>Open the event</Button>
+              <Button>{texts.openTheEvent}</Button>
             </p>
           </div>
         </FormProblemsProvider>

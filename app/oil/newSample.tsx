@@ -12,8 +12,9 @@ import { saveSample } from "~/domain/oil/samples.server";
 import { placeOptions, sludgeOptions, stateOptions } from "~/domain/oil/form";
 import { laboratoryNames } from "~/domain/oil/labFile/import.server";
 import { circuitPlace } from "~/domain/oil/place.server";
+import { newSample as texts } from "./texts";
 
-export const meta = () => [{ title: "Enter a sample · Juncteral" }];
+export const meta = () => [{ title: texts.enterASampleJuncteral }];
 
 export const loader = guard("technician", async ({ params, user }) => {
   const id = idParam(params);
@@ -48,13 +49,13 @@ export const action = guardAction("technician", async ({ params, request, user }
 const groups: { group: AnalyteGroup; title: string; hint: string }[] = [
   {
     group: "count",
-    title: "Particles over each size",
-    hint: "Cumulative, as the laboratory counts them; or the code alone.",
+    title: texts.particlesOverEachSize,
+    hint: texts.cumulativeAsTheLaboratory,
   },
-  { group: "condition", title: "Water, viscosity, acid", hint: "Water in ppm, or with % behind it." },
-  { group: "wear", title: "Wear metals, ppm", hint: "Less than: write < 1." },
-  { group: "contaminant", title: "Dirt from outside, ppm", hint: "" },
-  { group: "additive", title: "Additives, ppm", hint: "" },
+  { group: "condition", title: texts.waterViscosityAcid, hint: texts.waterInPpmOr },
+  { group: "wear", title: texts.wearMetalsPpm, hint: texts.lessThanWrite1 },
+  { group: "contaminant", title: texts.dirtFromOutsidePpm, hint: "" },
+  { group: "additive", title: texts.additivesPpm, hint: "" },
 ];
 
 export default function NewSample({ loaderData: d, actionData }: Route.ComponentProps) {
@@ -63,42 +64,36 @@ export default function NewSample({ loaderData: d, actionData }: Route.Component
     <>
       <PageHead
         crumbs={[
-          { label: "Oil", to: "/oil" },
+          { label: texts.oil, to: "/oil" },
           { label: d.machine, to: `/oil/${d.circuitId}` },
         ]}
-        title={`Enter a sample of ${d.machine}`}
+        title={texts.enterASampleOf(d.machine)}
       >
-        {d.circuit}. Leave empty what was not looked for.
+        {texts.leaveEmptyWhatWas(d.circuit)}
       </PageHead>
       <Form method="post" encType="multipart/form-data" noValidate>
         <input type="hidden" name="submission" value={d.submission} />
         <FormProblemsProvider problems={wrong}>
-          <Section title="The bottle">
+          <Section title={texts.theBottle}>
             <div className="mt-3 grid gap-3 sm:grid-cols-3">
-              <TextField name="number" label="Number on the bottle" maxLength={60} />
+              <TextField name="number" label={texts.numberOnTheBottle} maxLength={60} />
               <TextField
                 name="takenAt"
-                label="Taken at"
+                label={texts.takenAt}
                 type="datetime-local"
                 defaultValue={localInput(d.now, d.timeZone)}
               />
               <div>
-                <TextField name="hours" label="Machine hours" suffix="h" inputMode="decimal" />
-                {wrong?.hours ? <CheckField name="hoursRight" label="They are right all the same" /> : null}
+                <TextField name="hours" label={texts.machineHours} suffix="h" inputMode="decimal" />
+                {wrong?.hours ? <CheckField name="hoursRight" label={texts.theyAreRightAll} /> : null}
               </div>
-              <SelectField name="place" label="Taken from" options={placeOptions} />
-              <SelectField
-                name="state"
-                label="Taken"
-                options={stateOptions}
-                hint="From the drain, or cold, it is kept and not compared"
-              />
-              <TextField name="takenBy" label="Taken by" defaultValue={d.by} maxLength={100} />
+              <SelectField name="place" label={texts.takenFrom} options={placeOptions} />
+              <SelectField name="state" label={texts.taken} options={stateOptions} hint={texts.fromTheDrainOr} />
+              <TextField name="takenBy" label={texts.takenBy} defaultValue={d.by} maxLength={100} />
             </div>
             <div className="mt-3">
               <Notice tone="ochre" live={false}>
-                Oil under pressure pierces skin. Flush the sampling valve into a waste bottle first, wipe it, fill the
-                clean bottle without touching its rim. Hot oil: gloves and eye protection.
+                {texts.oilUnderPressurePierces}
               </Notice>
             </div>
           </Section>
@@ -107,13 +102,13 @@ export default function NewSample({ loaderData: d, actionData }: Route.Component
               <div className="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-4">
                 {group === "count" ? (
                   <>
-                    <TextField name="code" label="ISO 4406 code" placeholder="18/16/13" maxLength={20} />
+                    <TextField name="code" label={texts.iso4406Code} placeholder="18/16/13" maxLength={20} />
                     <SelectField
                       name="countsPer"
-                      label="Counted per"
+                      label={texts.countedPer}
                       options={[
-                        { value: "/mL", label: "mL" },
-                        { value: "/100 mL", label: "100 mL" },
+                        { value: "/mL", label: texts.ml },
+                        { value: "/100 mL", label: texts.n100Ml },
                       ]}
                     />
                   </>
@@ -133,23 +128,23 @@ export default function NewSample({ loaderData: d, actionData }: Route.Component
               </div>
             </Section>
           ))}
-          <Section title="Seen, and who found it">
+          <Section title={texts.seenAndWhoFound}>
             <div className="mt-3 grid gap-3 sm:grid-cols-3">
-              <TextField name="colour" label="Colour" placeholder="amber, clear" maxLength={100} />
-              <SelectField name="sludge" label="Sludge" options={sludgeOptions} />
+              <TextField name="colour" label={texts.colour} placeholder={texts.amberClear} maxLength={100} />
+              <SelectField name="sludge" label={texts.sludge} options={sludgeOptions} />
               <TextField
                 name="laboratory"
-                label="Laboratory"
+                label={texts.laboratory}
                 list="laboratories"
                 defaultValue={d.laboratories[0] ?? ""}
                 maxLength={100}
               />
               <div className="sm:col-span-2">
-                <TextArea name="note" label="Remark" maxLength={1000} />
+                <TextArea name="note" label={texts.remark} maxLength={1000} />
               </div>
               <div>
                 <label htmlFor="f-photo" className="mb-0.5 block text-sm text-ink-2">
-                  Photograph of the patch
+                  {texts.photographOfThePatch}
                 </label>
                 <input
                   id="f-photo"
@@ -171,7 +166,7 @@ export default function NewSample({ loaderData: d, actionData }: Route.Component
               ))}
             </datalist>
           </Section>
-          <Button>Save the sample</Button>
+          <Button>{texts.saveTheSample}</Button>
         </FormProblemsProvider>
       </Form>
     </>

@@ -6,8 +6,9 @@ import { fieldClass } from "~/ui/form";
 import { Empty } from "~/ui/page";
 import { StateGlyph } from "~/ui/state";
 import { oilList } from "~/domain/oil/overview.server";
+import { oil as texts } from "./texts";
 
-export const meta = () => [{ title: "Oil · Juncteral" }];
+export const meta = () => [{ title: texts.oilJuncteral }];
 
 export const loader = guard("viewer", async () => ({ list: await oilList() }));
 
@@ -35,22 +36,18 @@ export default function Oil({ loaderData: { list } }: Route.ComponentProps) {
       <div className={`lg:sticky lg:top-5 lg:self-start ${atRoot ? "max-lg:order-2" : "max-lg:hidden"}`}>
         <header className="mb-3">
           <Link to="/oil" className="text-[1.15rem] font-semibold">
-            Oil
+            {texts.oil}
           </Link>
         </header>
         <input
           type="search"
-          aria-label="Circuits by machine"
-          placeholder="Which circuit?"
+          aria-label={texts.circuitsByMachine}
+          placeholder={texts.whichCircuit}
           value={filter}
           onChange={(e) => setFilter(e.target.value)}
           className={fieldClass}
         />
-        {shown.length === 0 ? (
-          <Empty>
-            {list.length === 0 ? "No circuit yet: add one to a machine in the fleet." : "No circuit by that name."}
-          </Empty>
-        ) : null}
+        {shown.length === 0 ? <Empty>{list.length === 0 ? texts.noCircuitYetAdd : texts.noCircuitByThat}</Empty> : null}
         <div ref={column} className="mt-2 lg:max-h-[calc(100vh-8.5rem)] lg:overflow-y-auto" tabIndex={-1}>
           <ul>
             {shown.map((c) => (
@@ -69,7 +66,7 @@ export default function Oil({ loaderData: { list } }: Route.ComponentProps) {
                     {several.has(c.machine) ? `, ${c.circuit}` : ""}
                     <span className="sr-only">, {c.state}</span>
                   </span>
-                  <span className="text-xs font-normal text-ink-2">{c.code ?? "no code"}</span>
+                  <span className="text-xs font-normal text-ink-2">{c.code ?? texts.noCode}</span>
                 </Link>
               </li>
             ))}

@@ -8,8 +8,9 @@ import { dayText, useSite } from "~/ui/site";
 import { StateGlyph } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { oilOverview } from "~/domain/oil/overview.server";
+import { overview as texts } from "./texts";
 
-export const meta = () => [{ title: "Oil · Juncteral" }];
+export const meta = () => [{ title: texts.oilJuncteral }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   page: await oilOverview(),
@@ -25,33 +26,31 @@ function finding({
 }: Partial<Record<string, number>>): string {
   const all = alarm + alert + steady + drifting + unproven;
   const bad = alarm + alert;
-  if (all === 0) return "No circuit holds oil yet";
+  if (all === 0) return texts.noCircuitHoldsOil;
   if (bad === 0)
     return unproven > 0
-      ? `No oil needs attention; ${unproven} of ${all} have too few samples to judge`
+      ? texts.noOilNeedsAttention(unproven, all)
       : all === 1
-        ? "The oil is normal"
-        : `All ${all} oils are normal`;
-  return `${bad} of ${all} oils need${bad === 1 ? "s" : ""} attention`;
+        ? texts.theOilIsNormal
+        : texts.allOilsAreNormal(all);
+  return texts.ofOilsNeedAttention(bad, all);
 }
 
 export default function OilOverview({ loaderData: { page, mayLog } }: Route.ComponentProps) {
   const site = useSite();
   return (
     <>
-      <PageHead title={finding(page.counts)}>
-        What is in the oil explains wear, and wear shows in the oil first.
-      </PageHead>
+      <PageHead title={finding(page.counts)}>{texts.whatIsInThe}</PageHead>
       {mayLog ? (
         <p className="mb-4">
           <Link to="/oil/import" className="act">
-            Import a laboratory’s file
+            {texts.importALaboratoryFile}
           </Link>
         </p>
       ) : null}
-      <Section title="Needs attention, worst first">
+      <Section title={texts.needsAttentionWorstFirst}>
         {page.needs.length === 0 ? (
-          <Empty>Nothing. Every oil is within its target, dry, and as thick as it should be.</Empty>
+          <Empty>{texts.nothingEveryOilIs}</Empty>
         ) : (
           <ul>
             {page.needs.map((n) => (
@@ -75,9 +74,9 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
         )}
       </Section>
       <div className="grid gap-x-8 md:grid-cols-3">
-        <Section title="Debris events, open">
+        <Section title={texts.debrisEventsOpen}>
           {page.events.length === 0 ? (
-            <p className="py-2 text-ink-2">None.</p>
+            <p className="py-2 text-ink-2">{texts.none}</p>
           ) : (
             <ul>
               {page.events.map((e) => (
@@ -86,16 +85,16 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
                     <strong className="font-semibold">{e.machine}</strong>: {e.what}
                   </Link>{" "}
                   <span className="text-sm text-ink-2">
-                    {e.open} of {e.all} to do, since {dayText(e.openedAt, site)}
+                    {texts.ofToDoSince(e.open, e.all, dayText(e.openedAt, site))}
                   </span>
                 </li>
               ))}
             </ul>
           )}
         </Section>
-        <Section title="Elements to replace within four months">
+        <Section title={texts.elementsToReplaceWithin}>
           {page.elements.length === 0 ? (
-            <p className="py-2 text-ink-2">None foreseen.</p>
+            <p className="py-2 text-ink-2">{texts.noneForeseen}</p>
           ) : (
             <ul>
               {page.elements.map((e) => (
@@ -104,17 +103,19 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
                     {e.machine}
                   </Link>{" "}
                   <span className="text-sm text-ink-2">
-                    bypass opens in {Math.round(e.early)}{" "}
-                    {e.late === null || e.late > 900 ? "days or later" : `to ${Math.round(e.late)} days`}
+                    {texts.bypassOpensIn(
+                      Math.round(e.early),
+                      e.late === null || e.late > 900 ? texts.daysOrLater : texts.toDays(Math.round(e.late)),
+                    )}
                   </span>
                 </li>
               ))}
             </ul>
           )}
         </Section>
-        <Section title="Samples due">
+        <Section title={texts.samplesDue}>
           {page.due.length === 0 ? (
-            <p className="py-2 text-ink-2">None: every circuit was sampled within four months.</p>
+            <p className="py-2 text-ink-2">{texts.noneEveryCircuitWas}</p>
           ) : (
             <ul>
               {page.due.map((d) => (
@@ -126,7 +127,7 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
                     {d.machine}
                   </Link>
                   <span className="shrink-0 text-sm text-ink-2">
-                    {d.lastAt === null ? "never" : dayText(d.lastAt, site)}
+                    {d.lastAt === null ? texts.never : dayText(d.lastAt, site)}
                   </span>
                 </li>
               ))}

@@ -8,9 +8,10 @@ import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~
 import { PageHead, Section } from "~/ui/page";
 import { setCircuitOil, setComponentOil } from "~/domain/oil/settings.server";
 import { settingsPage } from "~/domain/oil/settingsPage.server";
+import { settings as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `Target and materials of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },
+  { title: texts.targetAndMaterialsOf(loaderData?.page.machine ?? texts.aCircuit) },
 ];
 
 export const loader = guard("engineer", async ({ params, request }) => {
@@ -29,7 +30,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
       ? await setCircuitOil(id, fields, user)
       : isUuid(component) && known
         ? await setComponentOil(component, fields, user)
-        : ({ ok: false, status: 404, problems: { form: "That part is not in this circuit." } } as const);
+        : ({ ok: false, status: 404, problems: { form: texts.thatPartIsNot } } as const);
   return done.ok
     ? redirect(component ? `/oil/${id}/settings?open=${component}#${component}` : `/oil/${id}?said=settings`)
     : refused(done, { componentId: component });
@@ -45,81 +46,80 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
     <>
       <PageHead
         crumbs={[
-          { label: "Oil", to: "/oil" },
+          { label: texts.oil, to: "/oil" },
           { label: page.machine, to: `/oil/${page.circuitId}` },
-          { label: "Target and materials" },
+          { label: texts.targetAndMaterials },
         ]}
-        title={`How clean, and what is made of what: ${page.machine}`}
+        title={texts.howCleanAndWhat(page.machine)}
       >
-        {byParts
-          ? `By its parts the target is ${byParts.text}, decided by ${byParts.because}.`
-          : "None of its components asks for a cleanliness of its own."}{" "}
-        The manufacturer’s figures come before typical ones.
+        {texts.theManufacturerFiguresCome(
+          byParts ? texts.byItsPartsThe(byParts.text, byParts.because) : texts.noneOfItsComponents,
+        )}
       </PageHead>
-      <Section title="The circuit">
+      <Section title={texts.theCircuit}>
         <Form method="post" noValidate className="mt-3 max-w-3xl">
           <input type="hidden" name="version" value={page.circuit.version} />
           <FormProblemsProvider problems={answer?.componentId === "" ? answer.problems : undefined}>
             <div className="grid gap-3 sm:grid-cols-4">
               <TextField
                 name="targetCode"
-                label="Target set by hand"
+                label={texts.targetSetByHand}
                 placeholder={byParts?.text ?? "18/16/13"}
                 defaultValue={page.circuit.targetCode}
-                hint="Empty: by its parts"
+                hint={texts.emptyByItsParts}
                 maxLength={20}
               />
               <div className="sm:col-span-3">
                 <TextField
                   name="targetReason"
-                  label="Why"
+                  label={texts.why}
                   defaultValue={page.circuit.targetReason}
-                  hint={page.circuit.targetSetBy ? `Set by ${page.circuit.targetSetBy}` : undefined}
+                  hint={page.circuit.targetSetBy ? texts.setBy(page.circuit.targetSetBy) : undefined}
                   maxLength={300}
                 />
               </div>
-              <TextField name="volume" label="Oil in it" suffix="L" defaultValue={text(page.circuit.volume)} />
+              <TextField name="volume" label={texts.oilInIt} suffix="L" defaultValue={text(page.circuit.volume)} />
               <TextField
                 name="startTemperature"
-                label="Coldest start"
+                label={texts.coldestStart}
                 suffix="°C"
                 defaultValue={text(page.circuit.startTemperature)}
               />
               <TextField
                 name="longestHours"
-                label="Longest interval"
+                label={texts.longestInterval}
                 suffix="h"
                 inputMode="decimal"
                 defaultValue={text(page.circuit.longestHours)}
-                hint="Running hours of a fill"
+                hint={texts.runningHoursOfA}
               />
               <TextField
                 name="longestMonths"
-                label="or, if sooner"
-                suffix="months"
+                label={texts.orIfSooner}
+                suffix={texts.months}
                 inputMode="decimal"
                 defaultValue={text(page.circuit.longestMonths)}
-                hint="Manufacturer’s or the plant’s"
+                hint={texts.manufacturerOrThePlant}
               />
             </div>
             <div className="mt-3">
               <TextArea
                 name="metalLimits"
-                label="Limits of metals and dirt as read, one a line, where the laboratory or the manufacturer states its own"
+                label={texts.limitsOfMetalsAnd}
                 rows={3}
-                placeholder={"iron: 40 ppm\nsilicon: 12 ppm"}
+                placeholder={texts.iron40PpmSilicon}
                 defaultValue={analyteLines(page.circuit.metalLimits)}
-                hint="Empty: the typical ones"
+                hint={texts.emptyTheTypicalOnes}
                 maxLength={500}
               />
             </div>
             <p className="mt-3">
-              <Button>Save</Button>
+              <Button>{texts.save}</Button>
             </p>
           </FormProblemsProvider>
         </Form>
       </Section>
-      <Section title="Its parts">
+      <Section title={texts.itsParts}>
         <ul>
           {page.components.map((c) => {
             const problems = answer?.componentId === c.id ? answer.problems : undefined;
@@ -132,9 +132,9 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                     <strong className="font-semibold">{c.name}</strong>{" "}
                     <span className="text-sm text-ink-2">
                       {kind}
-                      {c.makersCode ? `, manufacturer asks for ${c.makersCode}` : ""}
+                      {c.makersCode ? texts.manufacturerAsksFor(c.makersCode) : ""}
                       {c.materials.length ? `, ${c.materials.map((m) => m.metal).join(", ")}` : ""}
-                      {c.filter ? `, β ${c.filter.beta} at ${c.filter.size} µm` : ""}
+                      {c.filter ? texts.atM(c.filter.beta, c.filter.size) : ""}
                     </span>
                   </summary>
                   <Form method="post" noValidate className="mt-3 mb-2 max-w-3xl">
@@ -144,7 +144,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                       <div className="grid gap-3 sm:grid-cols-4">
                         <TextField
                           name="makersCode"
-                          label="Manufacturer’s cleanliness code"
+                          label={texts.manufacturerCleanlinessCode}
                           placeholder="17/15/12"
                           defaultValue={c.makersCode}
                           maxLength={20}
@@ -152,8 +152,8 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         <div className="sm:col-span-3">
                           <TextField
                             name="symptomIfStuck"
-                            label="Symptom when contamination jams it"
-                            hint="Empty: as usual of its kind"
+                            label={texts.symptomWhenContaminationJams}
+                            hint={texts.emptyAsUsualOf}
                             defaultValue={c.symptomIfStuck}
                             maxLength={300}
                           />
@@ -161,12 +161,12 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         <div className="sm:col-span-4">
                           <TextArea
                             name="materials"
-                            label="Materials, one a line: metal: what is made of it"
+                            label={texts.materialsOneALine}
                             rows={3}
                             defaultValue={c.materials.map((m) => `${m.metal}: ${m.part}`).join("\n")}
                             hint={
                               usual.length
-                                ? `Empty: as usual, ${usual.map((m) => `${m.metal}: ${m.part}`).join("; ")}`
+                                ? texts.emptyAsUsual(usual.map((m) => `${m.metal}: ${m.part}`).join("; "))
                                 : undefined
                             }
                             maxLength={500}
@@ -174,27 +174,27 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         </div>
                         <TextField
                           name="least"
-                          label="Viscosity, least"
-                          suffix="mm²/s"
+                          label={texts.viscosityLeast}
+                          suffix={texts.mm}
                           defaultValue={text(c.fluidNeed?.least)}
-                          hint="When hottest"
+                          hint={texts.whenHottest}
                         />
                         <TextField
                           name="bestLow"
-                          label="best from"
-                          suffix="mm²/s"
+                          label={texts.bestFrom}
+                          suffix={texts.mm}
                           defaultValue={text(c.fluidNeed?.bestLow)}
                         />
                         <TextField
                           name="bestHigh"
-                          label="best to"
-                          suffix="mm²/s"
+                          label={texts.bestTo}
+                          suffix={texts.mm}
                           defaultValue={text(c.fluidNeed?.bestHigh)}
                         />
                         <TextField
                           name="greatestAtStart"
-                          label="greatest at a start"
-                          suffix="mm²/s"
+                          label={texts.greatestAtAStart}
+                          suffix={texts.mm}
                           defaultValue={text(c.fluidNeed?.greatestAtStart)}
                         />
                         <div className="flex flex-wrap gap-x-5 sm:col-span-4">
@@ -209,24 +209,29 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         </div>
                         {c.kind === "filter" ? (
                           <>
-                            <TextField name="beta" label="Filtration ratio β" defaultValue={text(c.filter?.beta)} />
-                            <TextField name="size" label="stated at" suffix="µm" defaultValue={text(c.filter?.size)} />
+                            <TextField name="beta" label={texts.filtrationRatio} defaultValue={text(c.filter?.beta)} />
+                            <TextField
+                              name="size"
+                              label={texts.statedAt}
+                              suffix="µm"
+                              defaultValue={text(c.filter?.size)}
+                            />
                             <TextField
                               name="flow"
-                              label="Usual flow"
-                              suffix="L/min"
+                              label={texts.usualFlow}
+                              suffix={texts.lMin}
                               defaultValue={text(c.filter?.flow)}
                             />
                             <TextField
                               name="bypass"
-                              label="Bypass opens at"
+                              label={texts.bypassOpensAt}
                               suffix="bar"
                               defaultValue={text(c.filter?.bypass)}
                             />
                             <div className="sm:col-span-2">
                               <TextField
                                 name="element"
-                                label="Element"
+                                label={texts.element}
                                 defaultValue={c.filter?.element ?? ""}
                                 maxLength={100}
                               />
@@ -235,7 +240,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         ) : null}
                       </div>
                       <p className="mt-3">
-                        <Button tone="plain">Save {c.name.toLowerCase()}</Button>
+                        <Button tone="plain">{texts.save2(c.name.toLowerCase())}</Button>
                       </p>
                     </FormProblemsProvider>
                   </Form>

@@ -6,6 +6,7 @@ import type { DueItem } from "~/domain/work/due.server";
 import { DueRows } from "~/ui/dueRows";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
+import { beside as texts } from "./texts";
 
 const HELPS_SHOWN = 6;
 /** Rows of what falls due by its date within the plan. */
@@ -26,20 +27,16 @@ export function Helps({
 }) {
   const here = useSite();
   return (
-    <Section title="What would help most">
+    <Section title={texts.whatWouldHelpMost}>
       {helps && helps.length > 0 ? (
         <ul>
           {helps.slice(0, HELPS_SHOWN).map((h) => (
             <li key={`${h.piece} ${h.kind}`} className="ruled flex justify-between gap-3 py-1.5 text-sm">
               <span>
-                {h.kind === "part"
-                  ? "Its part on the shelf: "
-                  : `Read it again on ${dayText(h.at, here)}, then decide: `}
+                {h.kind === "part" ? texts.itsPartOnThe : texts.readItAgainOn(dayText(h.at, here))}
                 {plan.pieces[h.piece]!.machine}, {lowerFirst(plan.pieces[h.piece]!.component)}
                 {h.kind === "reading" ? (
-                  <span className="block text-ink-2">
-                    less half an hour for the reading; knowing the day would save {moneyText(h.most, currency)}
-                  </span>
+                  <span className="block text-ink-2">{texts.lessHalfAnHour(moneyText(h.most, currency))}</span>
                 ) : null}
               </span>
               <span className="shrink-0">{moneyText(h.saves, currency)}</span>
@@ -47,11 +44,7 @@ export function Helps({
           ))}
         </ul>
       ) : (
-        <p className="py-2 text-ink-2">
-          {solving
-            ? "Comes with the finished plan."
-            : "Neither a part on the shelf nor a further reading would change much."}
-        </p>
+        <p className="py-2 text-ink-2">{solving ? texts.comesWithTheFinished : texts.neitherAPartOn}</p>
       )}
     </Section>
   );
@@ -63,7 +56,7 @@ export function DueBeside({ plan, due }: { plan: SitePlan; due: readonly DueItem
   return (
     <>
       {plan.atOnce.length > 0 ? (
-        <Section title="Due without a stop">
+        <Section title={texts.dueWithoutAStop}>
           <ul>
             {plan.atOnce.map((n) => (
               <li key={n.key} className="ruled py-1.5 text-sm">
@@ -77,11 +70,11 @@ export function DueBeside({ plan, due }: { plan: SitePlan; due: readonly DueItem
         </Section>
       ) : null}
       {due.length > 0 ? (
-        <Section title={`Due by date, to ${dayText(plan.problem.until, here)}`}>
+        <Section title={texts.dueByDateTo(dayText(plan.problem.until, here))}>
           <DueRows items={due.slice(0, DUE_SHOWN)} />
           {due.length > DUE_SHOWN ? (
             <p className="py-2 text-sm text-ink-2">
-              The first {DUE_SHOWN} by date. <Link to="/work/due">What is due within a month</Link>
+              {texts.theFirstByDate(DUE_SHOWN)} <Link to="/work/due">{texts.whatIsDueWithin}</Link>
             </p>
           ) : null}
         </Section>

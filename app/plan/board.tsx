@@ -9,6 +9,7 @@ import type { PieceFacts } from "~/domain/plan/piece.server";
 import { shortMonth } from "~/ui/calendarNames";
 import { dayText, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
+import { board as texts } from "./texts";
 
 export interface BoardRow {
   facts: PieceFacts;
@@ -26,9 +27,9 @@ export interface BoardRow {
 }
 
 /** Before the id of a way that a piece is kept away from, or let go to again. */
-export const NOT_AT = "not:";
+export const NOT_AT = texts.not;
 /** Before the id of a piece that it goes together with; and alone again. */
-export const WITH = "with:";
+export const WITH = texts.withText;
 export const APART = "apart";
 const HEIGHT = 34;
 const TOP = 30;
@@ -217,7 +218,7 @@ export function Board({
                   {facts.machine}, {lowerFirst(facts.component)}
                 </Link>
                 <span className="block text-ink-2">
-                  {facts.act}, {facts.hours} h{facts.assumed ? " (usual figures)" : ""}
+                  {facts.act}, {facts.hours} h{facts.assumed ? texts.usualFigures : ""}
                 </span>
               </span>
               <span className="max-md:hidden">
@@ -225,7 +226,7 @@ export function Board({
               </span>
               <span>
                 <label className="sr-only" htmlFor={`way-${facts.id}`}>
-                  When: {facts.machine}, {facts.component}
+                  {texts.when(facts.machine, facts.component)}
                 </label>
                 <select
                   id={`way-${facts.id}`}
@@ -234,27 +235,27 @@ export function Board({
                   onChange={(event) => onMove(facts.id, event.target.value)}
                 >
                   <option value="">{row.line ? wayLabel(row) : "…"}</option>
-                  <optgroup label="Pin it to">
+                  <optgroup label={texts.pinItTo}>
                     {row.ways.map((w) => (
                       <option key={w.id} value={w.id}>
-                        Pin: {w.label}
+                        {texts.pin(w.label)}
                       </option>
                     ))}
                   </optgroup>
-                  <optgroup label="Keep it away from">
+                  <optgroup label={texts.keepItAwayFrom}>
                     {row.ways
                       .filter((w) => w.id !== "wait" && !row.forbidden.includes(w.id))
                       .map((w) => (
                         <option key={w.id} value={`${NOT_AT}${w.id}`}>
-                          Not at: {w.label}
+                          {texts.notAt(w.label)}
                         </option>
                       ))}
                   </optgroup>
                   {row.companions.length > 0 ? (
-                    <optgroup label="Do it together with">
+                    <optgroup label={texts.doItTogetherWith}>
                       {row.companions.map((c) => (
                         <option key={c.id} value={`${WITH}${c.id}`}>
-                          With: {c.label}
+                          {texts.withText2(c.label)}
                         </option>
                       ))}
                     </optgroup>
@@ -266,9 +267,9 @@ export function Board({
                 {row.goesWith.length > 0 ? (
                   <>
                     {" "}
-                    Goes together with {row.goesWith.join(", ")}.
+                    {texts.goesTogetherWith(row.goesWith.join(", "))}
                     <button type="button" className="way ml-3" onClick={() => onMove(facts.id, APART)}>
-                      Plan it for itself
+                      {texts.planItForItself}
                     </button>
                   </>
                 ) : null}
@@ -279,7 +280,7 @@ export function Board({
                     className="way ml-3"
                     onClick={() => onMove(facts.id, `${NOT_AT}${id}`)}
                   >
-                    Let it go to: {row.ways.find((w) => w.id === id)?.label ?? "a stop"}
+                    {texts.letItGoTo(row.ways.find((w) => w.id === id)?.label ?? texts.aStop)}
                   </button>
                 ))}
               </p>

@@ -6,8 +6,9 @@ import { planSites } from "~/domain/plan/pieces.server";
 import { guard, notFound } from "~/platform/guard.server";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
+import { parts as texts } from "./texts";
 
-export const meta = () => [{ title: "Parts · Juncteral" }];
+export const meta = () => [{ title: texts.partsJuncteral }];
 
 export const loader = guard("viewer", async ({ request }) => {
   const { site } = await planSites(new URL(request.url).searchParams.get("site"));
@@ -25,11 +26,11 @@ export default function Parts({ loaderData: { site, orders } }: Route.ComponentP
 
 const sourceOf = ({ from, fromName }: OrderLine) =>
   from === "booked"
-    ? `booked: ${fromName}`
+    ? texts.booked(fromName)
     : from === "plan"
       ? fromName
       : from === "forecast"
-        ? "earliest likely day of the limit"
+        ? texts.earliestLikelyDayOf
         : "";
 
 function List({ site, orders }: Route.ComponentProps["loaderData"]) {
@@ -40,33 +41,29 @@ function List({ site, orders }: Route.ComponentProps["loaderData"]) {
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Plan", to: `/plan?site=${site.id}` }, { label: site.name }]}
-        title={
-          orders.length === 0
-            ? "No part is needed"
-            : due > 0
-              ? `${due} part${due === 1 ? "" : "s"} to order now`
-              : "No part has to be ordered today"
-        }
+        crumbs={[{ label: texts.plan, to: `/plan?site=${site.id}` }, { label: site.name }]}
+        title={orders.length === 0 ? texts.noPartIsNeeded : due > 0 ? texts.partToOrderNow(due) : texts.noPartHasTo}
       >
         {orders.length > 0 ? (
           <a href={`/plan/parts.csv?site=${site.id}`} className="way" download>
-            Order list as CSV
+            {texts.orderListAsCsv}
           </a>
         ) : null}
       </PageHead>
       {orders.length === 0 ? (
-        <Empty>Nothing in the plan of the next year needs a part.</Empty>
+        <Empty>{texts.nothingInThePlan}</Empty>
       ) : (
         <div className="overflow-x-auto">
           <table className="w-full text-sm">
             <thead>
               <tr className="ruled text-left text-ink-2">
-                {["Order by", "Part", "Needed by", "Lead time", "On hand", "Ordered", "Standing"].map((h) => (
-                  <th key={h} scope="col" className="py-1.5 pr-3 font-normal">
-                    {h}
-                  </th>
-                ))}
+                {[texts.orderBy, "Part", texts.neededBy, texts.leadTime, texts.onHand, "Ordered", "Standing"].map(
+                  (h) => (
+                    <th key={h} scope="col" className="py-1.5 pr-3 font-normal">
+                      {h}
+                    </th>
+                  ),
+                )}
               </tr>
             </thead>
             <tbody>
@@ -75,7 +72,7 @@ function List({ site, orders }: Route.ComponentProps["loaderData"]) {
                   <td
                     className={`py-1.5 pr-3 whitespace-nowrap ${o.orderBy !== null && o.orderBy <= today ? "font-semibold text-verm" : ""}`}
                   >
-                    {o.orderBy === null ? "–" : o.orderBy <= today ? `now (${day(o.orderBy)})` : day(o.orderBy)}
+                    {o.orderBy === null ? "–" : o.orderBy <= today ? texts.now(day(o.orderBy)) : day(o.orderBy)}
                   </td>
                   <td className="py-1.5 pr-3 [overflow-wrap:anywhere]">
                     <Link
@@ -90,9 +87,11 @@ function List({ site, orders }: Route.ComponentProps["loaderData"]) {
                     {day(o.neededBy)}
                     <span className="block text-ink-2">{sourceOf(o)}</span>
                   </td>
-                  <td className="py-1.5 pr-3">{o.leadTimeDays === null ? "not stated" : `${o.leadTimeDays}\u00a0d`}</td>
+                  <td className="py-1.5 pr-3">
+                    {o.leadTimeDays === null ? texts.notStated : `${o.leadTimeDays}\u00a0d`}
+                  </td>
                   <td className="py-1.5 pr-3">{o.spares}</td>
-                  <td className="py-1.5 pr-3">{o.orderedOn ? day(o.orderedOn) : "no"}</td>
+                  <td className="py-1.5 pr-3">{o.orderedOn ? day(o.orderedOn) : texts.no}</td>
                   <td className={`py-1.5 ${o.late ? "font-medium text-ochre" : "text-ink-2"}`}>{o.text}</td>
                 </tr>
               ))}

@@ -19,8 +19,9 @@ import { Compare } from "./compare";
 import { Stops } from "./stops";
 import { usePlanner } from "./usePlanner";
 import { useWishes } from "./useWishes";
+import { plan as texts } from "./texts";
 
-export const meta = () => [{ title: "Plan · Juncteral" }];
+export const meta = () => [{ title: texts.planJuncteral }];
 
 export const loader = guard("viewer", async ({ request, user }) => {
   const { all, site } = await planSites(new URL(request.url).searchParams.get("site"));
@@ -38,7 +39,7 @@ export const action = guardAction("engineer", async ({ request, user }) => {
     fields.intent === "keep"
       ? await keepPlan(fields, user)
       : !isUuid(id)
-        ? { ok: false as const, problems: { form: "Choose a plan from the list." } }
+        ? { ok: false as const, problems: { form: texts.chooseAPlanFrom } }
         : fields.intent === "book"
           ? await bookPlan(id, user)
           : await dropPlan(id, user);
@@ -57,15 +58,15 @@ export default function Plan({ loaderData: { loaded, mayEdit }, actionData }: Ro
   if (!loaded)
     return (
       <>
-        <PageHead title="Nothing to plan yet" />
+        <PageHead title={texts.nothingToPlanYet} />
         <Empty>
-          There is no site.{" "}
+          {texts.thereIsNoSite}{" "}
           {mayEdit ? (
             <Link to="/fleet/begin" className="act">
-              Begin with a machine
+              {texts.beginWithAMachine}
             </Link>
           ) : (
-            "An engineer begins with a machine."
+            texts.anEngineerBeginsWith
           )}
         </Empty>
       </>
@@ -122,10 +123,10 @@ function Planned({
         label:
           line?.option.kind === "own"
             ? `${optionName(line.option, writer)}, ${dayText(line.option.at, here)}`
-            : "a stop of its own",
+            : texts.aStopOfIts,
         at: line?.option.kind === "own" ? line.option.at : Infinity,
       },
-      { id: "wait", label: again ? `wait, read again by ${dayText(again, here)}` : "wait", at: Infinity },
+      { id: "wait", label: again ? texts.waitReadAgainBy(dayText(again, here)) : "wait", at: Infinity },
     ];
     const reason = line ? reasonOf(line, piece, writer) : "";
     const group = wishes.together.find((g) => g.includes(piece.id)) ?? [piece.id];
@@ -155,27 +156,27 @@ function Planned({
         crumbs={sites.length > 1 ? [{ label: site.name }] : []}
         title={
           asked.pieces.length === 0
-            ? "Nothing is due in the next year"
+            ? texts.nothingIsDueIn
             : !solved
-              ? `Planning ${asked.pieces.length} piece${asked.pieces.length === 1 ? "" : "s"} of work`
+              ? texts.planningPieceOfWork(asked.pieces.length)
               : headline(asked.pieces.length, count("stop"), count("own"), count("wait"))
         }
       >
         <span className="flex flex-wrap gap-x-4">
           <Link to={`/plan/parts?site=${site.id}`} className="way">
-            Parts
+            {texts.parts}
           </Link>
           <Link to={`/plan/costs?site=${site.id}`} className="way">
-            What work costs
+            {texts.whatWorkCosts}
           </Link>
           <Link to="/plan/scorecard" className="way">
-            Scorecard
+            {texts.scorecard}
           </Link>
           <Link to="/plan/calendar" className="way">
-            Calendar
+            {texts.calendar}
           </Link>
           <Link to={`/report?site=${site.id}`} className="way">
-            Report
+            {texts.report}
           </Link>
         </span>
       </PageHead>
@@ -184,28 +185,28 @@ function Planned({
       <p className="mb-3" role="status">
         {solved && fresh && !solved.problem ? (
           <>
-            Expected cost <strong className="font-semibold">{moneyText(solved.value.expected, currency)}</strong>, one
-            time in ten over {moneyText(solved.value.high, currency)}; {solved.value.failures.toFixed(1)} failures to be
-            expected.{" "}
-            {solving
-              ? `Best so far, at most ${percent(solved.gap)} from the best; still solving.`
-              : solved.gap <= 1e-4
-                ? "Proven: no plan of these pieces is cheaper."
-                : `At most ${percent(solved.gap)} dearer than the best possible.`}
-            {wished !== null && wished > 0.5
-              ? ` What is pinned and wished costs ${moneyText(wished, currency)} of it.`
-              : ""}
+            {texts.expectedCostOneTime(
+              <strong className="font-semibold">{moneyText(solved.value.expected, currency)}</strong>,
+              moneyText(solved.value.high, currency),
+              solved.value.failures.toFixed(1),
+              solving
+                ? texts.bestSoFarAt(percent(solved.gap))
+                : solved.gap <= 1e-4
+                  ? texts.provenNoPlanOf
+                  : texts.atMostDearerThan(percent(solved.gap)),
+              wished !== null && wished > 0.5 ? texts.whatIsPinnedAnd(moneyText(wished, currency)) : "",
+            )}
           </>
         ) : solving ? (
-          "Solving…"
+          texts.solving
         ) : (
-          "Stopped before a plan to these wishes was found."
+          texts.stoppedBeforeAPlan
         )}
       </p>
       <div className="mb-4 flex flex-wrap items-end gap-x-5 gap-y-2 text-sm print:hidden">
         {sites.length > 1 ? (
           <label>
-            <span className="block text-ink-2">Site</span>
+            <span className="block text-ink-2">{texts.site}</span>
             <select
               className={fieldClass}
               value={site.id}
@@ -220,33 +221,38 @@ function Planned({
           </label>
         ) : null}
         <label>
-          <span className="block text-ink-2">Show</span>
+          <span className="block text-ink-2">{texts.show}</span>
           <select className={fieldClass} value={months} onChange={(e) => setMonths(Number(e.target.value))}>
             {ZOOMS.map((m) => (
               <option key={m} value={m}>
-                {m === 1 ? "a month" : m < 12 ? `${m} months` : m === 12 ? "a year" : `${m / 12} years`}
+                {m === 1 ? texts.aMonth : m < 12 ? texts.months(m) : m === 12 ? texts.aYear : texts.years(m / 12)}
               </option>
             ))}
           </select>
         </label>
         <label>
-          <span className="block text-ink-2">Machine or component</span>
-          <input className={fieldClass} value={only} onChange={(e) => setOnly(e.target.value)} placeholder="all" />
+          <span className="block text-ink-2">{texts.machineOrComponent}</span>
+          <input
+            className={fieldClass}
+            value={only}
+            onChange={(e) => setOnly(e.target.value)}
+            placeholder={texts.all}
+          />
         </label>
         <label>
-          <span className="block text-ink-2">Weigh</span>
+          <span className="block text-ink-2">{texts.weigh}</span>
           <select
             className={fieldClass}
             value={wishes.caution}
             onChange={(e) => set({ caution: Number(e.target.value) })}
           >
-            <option value={0}>the expected cost</option>
-            <option value={0.5}>the worst tenth as much</option>
-            <option value={0.8}>mostly the worst tenth</option>
+            <option value={0}>{texts.theExpectedCost}</option>
+            <option value={0.5}>{texts.theWorstTenthAs}</option>
+            <option value={0.8}>{texts.mostlyTheWorstTenth}</option>
           </select>
         </label>
         <label>
-          <span className="block text-ink-2">More crew at each stop</span>
+          <span className="block text-ink-2">{texts.moreCrewAtEach}</span>
           <select
             className={fieldClass}
             value={wishes.moreCrew.mechanical ?? 0}
@@ -254,22 +260,22 @@ function Planned({
           >
             {[0, 8, 16, 24, 40].map((h) => (
               <option key={h} value={h}>
-                {h === 0 ? "none" : `${h} h`}
+                {h === 0 ? texts.none : `${h} h`}
               </option>
             ))}
           </select>
         </label>
         {solving ? (
           <Button type="button" tone="plain" onClick={stop}>
-            Stop solving
+            {texts.stopSolving}
           </Button>
         ) : (
           <Button type="button" tone="plain" onClick={again}>
-            Solve again
+            {texts.solveAgain}
           </Button>
         )}
         <Button type="button" tone="plain" onClick={reset}>
-          Take wishes back
+          {texts.takeWishesBack}
         </Button>
       </div>
       {solved?.troubles.length || plan.strangeTags.length || unstated.length ? (
@@ -277,39 +283,34 @@ function Planned({
           <ul>
             {solved?.troubles.map((t, i) => (
               <li key={i}>
-                {t.text} <span className="text-ink-2">What can be done: {t.offers.join("; ")}.</span>
+                {t.text} <span className="text-ink-2">{texts.whatCanBeDone(t.offers.join("; "))}</span>
               </li>
             ))}
             {unstated.map((p) => (
               <li key={p.id}>
-                {p.machine}, {lowerFirst(p.component)}: how long its part takes is not stated, so it is taken as on the
-                shelf.{" "}
+                {texts.howLongItsPart(p.machine, lowerFirst(p.component))}{" "}
                 <Link to={`/fleet/edit/component/${p.componentId}`} className="way">
-                  State it
+                  {texts.stateIt}
                 </Link>
               </li>
             ))}
             {plan.strangeTags.map((t) => (
-              <li key={`${t.stop} ${t.tag}`}>
-                {t.stop} names the machine {t.tag}, which is not at this site.
-              </li>
+              <li key={`${t.stop} ${t.tag}`}>{texts.namesTheMachineWhich(t.stop, t.tag)}</li>
             ))}
           </ul>
         </Notice>
       ) : null}
       {asked.pieces.length === 0 ? (
-        <Empty>No forecast, fault or booking asks for work in the next year.</Empty>
+        <Empty>{texts.noForecastFaultOr}</Empty>
       ) : (
         <>
           <Board rows={rows.slice(0, shown)} months={months} stops={ahead} onMove={move} />
-          {rows.length === 0 ? (
-            <p className="py-2 text-ink-2">No machine or component of the plan is called so.</p>
-          ) : null}
+          {rows.length === 0 ? <p className="py-2 text-ink-2">{texts.noMachineOrComponent}</p> : null}
           {rows.length > shown ? (
             <p className="py-2 print:hidden">
-              {shown} of {rows.length} pieces.{" "}
+              {texts.ofPieces(shown, rows.length)}{" "}
               <Button type="button" tone="plain" onClick={() => setShown(shown + ROWS)}>
-                Show more
+                {texts.showMore}
               </Button>
             </p>
           ) : null}
@@ -330,20 +331,16 @@ function Planned({
           <input type="hidden" name="gap" value={solved.gap} />
           <TextField
             name="name"
-            label="Keep this plan as"
+            label={texts.keepThisPlanAs}
             defaultValue=""
-            placeholder="One more fitter"
+            placeholder={texts.oneMoreFitter}
             maxLength={80}
           />
-          <Button disabled={!fresh}>Keep it</Button>
+          <Button disabled={!fresh}>{texts.keepIt}</Button>
         </Form>
       ) : null}
       <Compare kept={kept} currency={currency} mayEdit={mayEdit} />
-      <p className="text-sm text-ink-2">
-        Costs and chances are estimates for deciding between stops, not a promise. Crossing a limit is not failing:{" "}
-        {percent(asked.costs.failsAMonth)} of parts beyond their limit are taken to fail in each month. The
-        manufacturer’s limits and local rules come first.
-      </p>
+      <p className="text-sm text-ink-2">{texts.costsAndChancesAre(percent(asked.costs.failsAMonth))}</p>
     </>
   );
 }
@@ -351,11 +348,11 @@ function Planned({
 /** "7 pieces of work: 5 at planned stops, 1 at a stop of its own, 1 waits". */
 function headline(all: number, stop: number, own: number, wait: number): string {
   const parts = [
-    stop > 0 ? `${stop} at planned stops` : "",
-    own > 0 ? `${own} at ${own === 1 ? "a stop of its own" : "stops of their own"}` : "",
-    wait > 0 ? `${wait} wait${wait === 1 ? "s" : ""}` : "",
+    stop > 0 ? texts.atPlannedStops(stop) : "",
+    own > 0 ? texts.at(own) : "",
+    wait > 0 ? texts.wait(wait) : "",
   ].filter(Boolean);
-  return `${all} piece${all === 1 ? "" : "s"} of work: ${parts.join(", ")}`;
+  return texts.pieceOfWork(all, parts.join(", "));
 }
 
 const percent = (share: number) =>

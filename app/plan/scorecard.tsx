@@ -6,8 +6,9 @@ import { scorecardPage, type LifeEnd, type ScoreGroup } from "~/domain/plan/scor
 import { guard } from "~/platform/guard.server";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
+import { scorecard as texts } from "./texts";
 
-export const meta = () => [{ title: "Scorecard · Juncteral" }];
+export const meta = () => [{ title: texts.scorecardJuncteral }];
 
 export const loader = guard("viewer", scorecardPage);
 
@@ -17,14 +18,14 @@ const lateText = (late: number | null) =>
   late === null
     ? ""
     : Math.abs(late) < 0.05
-      ? "on time"
+      ? texts.onTime
       : late > 0
-        ? `${percent(late)} late`
-        : `${percent(-late)} early`;
+        ? texts.late(percent(late))
+        : texts.early(percent(-late));
 
 /** P10 to P90 as it should hold, and as it held: a ruler from 0 to 100 %. */
 function Held({ card }: { card: Scorecard }) {
-  if (!card.covered) return <span className="text-ink-2">too few came</span>;
+  if (!card.covered) return <span className="text-ink-2">{texts.tooFewCame}</span>;
   const { share, low, high } = card.covered;
   const x = (v: number) => `${(v * 100).toFixed(1)}%`;
   return (
@@ -36,9 +37,7 @@ function Held({ card }: { card: Scorecard }) {
         <line x1={x(low)} x2={x(high)} y1="8" y2="8" stroke="currentColor" strokeWidth="2" />
         <circle cx={x(share)} cy="8" r="4" fill="currentColor" />
       </svg>
-      <span className="text-ink-2">
-        {percent(low)} to {percent(high)}
-      </span>
+      <span className="text-ink-2">{texts.to(percent(low), percent(high))}</span>
     </span>
   );
 }
@@ -56,9 +55,7 @@ function Groups({ title, groups }: { title: string; groups: readonly ScoreGroup[
           <th scope="row" className="py-1 pr-3 text-left font-normal">
             {name}
           </th>
-          <td className="py-1 pr-3 text-right">
-            {card.crossed} of {card.lives}
-          </td>
+          <td className="py-1 pr-3 text-right">{texts.of(card.crossed, card.lives)}</td>
           <td className="py-1 pr-3">
             <Held card={card} />
           </td>
@@ -76,82 +73,75 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Plan", to: "/plan" }, { label: "Scorecard" }]}
+        crumbs={[{ label: texts.plan, to: "/plan" }, { label: texts.scorecard }]}
         title={
           all.covered
-            ? `Of 100 lives, ${Math.round(all.covered.share * 100)} crossed their limit between P10 and P90; 80 should`
+            ? texts.of100LivesCrossed(Math.round(all.covered.share * 100))
             : all.lives === 0
-              ? "No forecast has come due yet"
-              : "Too few lives have crossed their limit to judge the forecasts"
+              ? texts.noForecastHasCome
+              : texts.tooFewLivesHave
         }
       >
         <Link to="/plan/lives" className="way">
-          Lives by kind
+          {texts.livesByKind}
         </Link>
       </PageHead>
       {all.lives === 0 ? (
-        <Empty>
-          A forecast is kept when it is shown and says something new. It is scored when its life crosses the limit.
-        </Empty>
+        <Empty>{texts.aForecastIsKept}</Empty>
       ) : (
         <>
           <p className="mb-4 max-w-3xl">
-            {all.forecasts} forecasts of {all.lives} lives, as they were issued;{" "}
-            {all.crossed === 0 ? "none" : all.crossed} crossed {all.crossed === 1 ? "its" : "their"} limit. Each life
-            counts once. A part that was replaced before, or runs on, counts as long as it was seen.
-            {page.unforeseen > 0
-              ? ` ${page.unforeseen} ${page.unforeseen === 1 ? "life" : "lives"} crossed before any forecast was issued.`
-              : " None crossed before a forecast was issued."}
+            {texts.forecastsOfLivesAs(
+              all.forecasts,
+              all.lives,
+              all.crossed === 0 ? texts.none : all.crossed,
+              all.crossed,
+              page.unforeseen > 0 ? texts.crossedBeforeAnyForecast(page.unforeseen) : texts.noneCrossedBeforeA,
+            )}
           </p>
           {page.notBefore.lives > 0 ? (
             <p className="mb-4 max-w-3xl">
-              Where no trend was proved, only the earliest date was given, for {page.notBefore.lives} lives:{" "}
-              {page.notBefore.before} crossed before it ({percent(page.notBefore.before / page.notBefore.lives)}; each
-              date by itself may be wrong one time in twenty).
+              {texts.whereNoTrendWas(
+                page.notBefore.lives,
+                page.notBefore.before,
+                percent(page.notBefore.before / page.notBefore.lives),
+              )}
             </p>
           ) : null}
           {page.narrow.length > 0 ? (
             <p className="mb-4 max-w-3xl font-medium text-ochre">
-              Too narrow so far:{" "}
-              {page.narrow
-                .map((n) => (n.widened > 1 ? `${n.name} (the plan draws them ${n.widened} times as wide)` : n.name))
-                .join("; ")}
-              . Allow for more on either side.
+              {texts.tooNarrowSoFar(
+                page.narrow.map((n) => (n.widened > 1 ? texts.thePlanDrawsThem(n.name, n.widened) : n.name)).join("; "),
+              )}
             </p>
           ) : null}
-          {all.covered ? null : (
-            <p className="mb-4 max-w-3xl text-ink-2">
-              How often forecasts held is shown once three lives have crossed; until then only what came is listed.
-            </p>
-          )}
+          {all.covered ? null : <p className="mb-4 max-w-3xl text-ink-2">{texts.howOftenForecastsHeld}</p>}
           <div className="overflow-x-auto">
             <table className="w-full text-sm">
               <thead>
                 <tr className="text-left text-ink-2">
-                  {["", "Crossed", "Came between P10 and P90", "Before P10", "After P90", "P50 was"].map((h, i) => (
+                  {["", "Crossed", texts.cameBetweenP10And, texts.beforeP10, texts.afterP90, "P50 was"].map((h, i) => (
                     <th
                       key={h || "name"}
                       scope="col"
                       className={`pr-3 font-normal ${i === 1 || i > 2 ? "text-right" : ""}`}
                     >
-                      {h || <span className="sr-only">Group</span>}
+                      {h || <span className="sr-only">{texts.group}</span>}
                     </th>
                   ))}
                 </tr>
               </thead>
-              <Groups title="All" groups={[{ name: "All forecasts", card: all, widened: 1 }]} />
+              <Groups title={texts.all} groups={[{ name: texts.allForecasts, card: all, widened: 1 }]} />
               {all.covered ? (
                 <>
-                  <Groups title="With and without peers" groups={page.byPeers} />
-                  <Groups title="By readings at the time" groups={page.byReadings} />
-                  <Groups title="By how far ahead" groups={page.byAhead} />
+                  <Groups title={texts.withAndWithoutPeers} groups={page.byPeers} />
+                  <Groups title={texts.byReadingsAtThe} groups={page.byReadings} />
+                  <Groups title={texts.byHowFarAhead} groups={page.byAhead} />
                 </>
               ) : null}
               <Groups
                 title={
-                  page.kinds > page.byKind.length
-                    ? `By kind, the first ${page.byKind.length} of ${page.kinds}`
-                    : "By kind"
+                  page.kinds > page.byKind.length ? texts.byKindTheFirst(page.byKind.length, page.kinds) : texts.byKind
                 }
                 groups={page.byKind}
               />
@@ -168,23 +158,18 @@ function Ends({ ends }: { ends: readonly LifeEnd[] }) {
   const site = useSite();
   const day = (at: number | null) => (at === null ? "beyond" : dayText(at, site));
   const verdict = ({ crossedAt, endedAt, last }: LifeEnd) => {
-    if (!last)
-      return crossedAt === null ? "replaced, no forecast three months before" : "not foreseen three months before";
+    if (!last) return crossedAt === null ? texts.replacedNoForecastThree : texts.notForeseenThreeMonths;
     const at = crossedAt ?? endedAt!;
     if (crossedAt === null)
       return last.p50 !== null && last.p50 > at
-        ? `replaced with about ${Math.round((last.p50 - at) / 86_400_000)} days left`
-        : "replaced before it crossed";
-    if (last.p10 !== null && at < last.p10) return "came before P10";
-    if (last.p90 !== null && at > last.p90) return "came after P90";
-    return "as forecast";
+        ? texts.replacedWithAboutDays(Math.round((last.p50 - at) / 86_400_000))
+        : texts.replacedBeforeItCrossed;
+    if (last.p10 !== null && at < last.p10) return texts.cameBeforeP10;
+    if (last.p90 !== null && at > last.p90) return texts.cameAfterP90;
+    return texts.asForecast;
   };
   return (
-    <Section
-      title="What came"
-      className="mt-7"
-      aside="the last forecast from at least three months before: P10, P50, P90"
-    >
+    <Section title={texts.whatCame} className="mt-7" aside={texts.theLastForecastFrom}>
       <ul>
         {ends.map((e) => (
           <li
@@ -196,9 +181,9 @@ function Ends({ ends }: { ends: readonly LifeEnd[] }) {
                 {e.machine}, {lowerFirst(e.component)}
               </Link>
               <span className="text-ink-2">: {lowerFirst(e.point)}</span>
-              {e.findings ? <span className="block text-ink-2">Found: {e.findings}</span> : null}
+              {e.findings ? <span className="block text-ink-2">{texts.found(e.findings)}</span> : null}
             </span>
-            <span>{e.crossedAt === null ? `replaced ${day(e.endedAt)}` : `crossed ${day(e.crossedAt)}`}</span>
+            <span>{e.crossedAt === null ? texts.replaced(day(e.endedAt)) : texts.crossed(day(e.crossedAt))}</span>
             <span className="text-ink-2">
               {e.last ? `${day(e.last.issuedAt)}: ${day(e.last.p10)}, ${day(e.last.p50)}, ${day(e.last.p90)}` : ""}
             </span>

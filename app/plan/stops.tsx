@@ -4,6 +4,7 @@ import type { SitePlan } from "~/domain/plan/pieces.server";
 import { fieldClass } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
+import { stops as texts } from "./texts";
 
 const MOST_HOURS = 9999;
 const clamped = (text: string) => Math.min(MOST_HOURS, Math.max(0, Number(text) || 0));
@@ -31,13 +32,13 @@ export function Stops({
     set({ crewAt: same ? others : { ...others, [stop]: crew } });
   };
   return (
-    <Section title="Planned stops">
+    <Section title={texts.plannedStops}>
       {plan.stops.length === 0 ? (
         <p className="py-2 text-ink-2">
-          No stop is planned: every piece would need one of its own.{" "}
+          {texts.noStopIsPlanned}{" "}
           {mayEdit ? (
             <Link to="/fleet/new/stop" className="way">
-              Plan a stop
+              {texts.planAStop}
             </Link>
           ) : null}
         </p>
@@ -53,22 +54,22 @@ export function Stops({
             return (
               <li key={s.id} className="ruled flex flex-wrap items-center justify-between gap-x-3 py-1.5 text-sm">
                 <span className={left ? "text-ink-2 line-through" : ""}>
-                  {s.name}, {dayText(s.at, site)}, {s.days} day{s.days === 1 ? "" : "s"}
+                  {texts.day(s.name, dayText(s.at, site), s.days)}
                 </span>
                 <span className={hours > has ? "font-medium text-ochre" : "text-ink-2"}>
-                  {own.length} piece{own.length === 1 ? "" : "s"}, {hours} of {has} crew hours
+                  {texts.pieceOfCrewHours(own.length, hours, has)}
                 </span>
                 {tradeIds
                   .filter((t) => planned[t] !== undefined)
                   .map((t) => (
                     <label key={t} className="flex items-center gap-1.5">
-                      <span className="whitespace-nowrap text-ink-2">{trades[t]} hours</span>
+                      <span className="whitespace-nowrap text-ink-2">{texts.hours(trades[t])}</span>
                       <input
                         type="number"
                         min={0}
                         max={MOST_HOURS}
                         className={`${fieldClass} w-20`}
-                        aria-label={`${trades[t]} hours of ${s.name} for this plan`}
+                        aria-label={texts.hoursOfForThis(trades[t], s.name)}
                         value={crew[t] ?? 0}
                         onChange={(e) => setCrew(s.id, planned, { ...crew, [t]: clamped(e.target.value) })}
                       />
@@ -87,18 +88,14 @@ export function Stops({
                       })
                     }
                   />
-                  plan without it
+                  {texts.planWithoutIt}
                 </label>
               </li>
             );
           })}
         </ul>
       )}
-      {plan.stops.length > 0 ? (
-        <p className="py-1.5 text-xs text-ink-2">
-          Where part of a crew is wanted elsewhere, write what is left for this plan.
-        </p>
-      ) : null}
+      {plan.stops.length > 0 ? <p className="py-1.5 text-xs text-ink-2">{texts.wherePartOfA}</p> : null}
     </Section>
   );
 }

@@ -7,6 +7,7 @@ import { formatNumber, decimalsFor } from "@core";
 import type { MakeChart } from "~/ui/charts/canvas";
 import { faded } from "~/ui/charts/tones";
 import type { PointPage } from "~/domain/readings/pointPage.server";
+import { charts as texts } from "./texts";
 
 export interface Shown {
   /** Core unit to the unit of the axis. */
@@ -51,7 +52,7 @@ export function trendChart(
 
     const datasets: ChartDataset<"line", XY[]>[] = [
       ...chart.map((life): ChartDataset<"line", XY[]> => ({
-        label: "corrected",
+        label: texts.corrected,
         data: life.readings.map((r) => ({ x: r.at, y: scale(r.corrected) })),
         borderColor: faded(tones.ink, 0.45),
         borderWidth: 1,
@@ -64,7 +65,7 @@ export function trendChart(
       })),
       ...(detail?.correction
         ? chart.map((life): ChartDataset<"line", XY[]> => ({
-            label: "as read",
+            label: texts.asRead,
             data: life.readings.map((r) => ({ x: r.at, y: scale(r.raw) })),
             showLine: false,
             pointRadius: 2.6,
@@ -125,8 +126,8 @@ export function trendChart(
         label: {
           display: true,
           content:
-            `baseline ${figure(scale(baseline.centre))} ± ` +
-            `${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? ", provisional" : ""}`,
+            texts.baseline(figure(scale(baseline.centre))) +
+            `${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? texts.provisional : ""}`,
           position: { x: "start", y: "end" },
           color: tones.sea,
           font: { size: 11.5, weight: "normal" },
@@ -148,7 +149,7 @@ export function trendChart(
         borderWidth: 1.4,
         label: {
           display: true,
-          content: name === "lower" && detail?.limits?.upper !== null ? "lower limit" : limitLabel,
+          content: name === "lower" && detail?.limits?.upper !== null ? texts.lowerLimit : limitLabel,
           position: "start",
           backgroundColor: "transparent",
           color: tones.verm,
@@ -168,7 +169,7 @@ export function trendChart(
         borderWidth: 0,
         label: {
           display: true,
-          content: `stop ${momentOf(nextStop.at)}`,
+          content: texts.stop(momentOf(nextStop.at)),
           position: { x: "center", y: "start" },
           color: tones.sea,
           font: { size: 11.5, weight: "bold" },
@@ -186,7 +187,7 @@ export function trendChart(
         borderWidth: 1.2,
         label: {
           display: true,
-          content: `new part ${life.serial}`,
+          content: texts.newPart(life.serial),
           position: "start",
           backgroundColor: "transparent",
           color: tones["ink-2"],
@@ -338,7 +339,7 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
             grid: { color: tones.line },
             border: { display: false },
             ticks: { color: tones["ink-2"], callback: (value) => figure(Number(value)) },
-            title: { display: true, text: `${shown.unit}, as read`, color: tones["ink-2"] },
+            title: { display: true, text: texts.asRead2(shown.unit), color: tones["ink-2"] },
           },
         },
         plugins: {

@@ -3,15 +3,14 @@ import { formatNumber, pathLabel } from "@core";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 import { Section } from "~/ui/page";
 import { dayText, monthText, useShow, useSite } from "~/ui/site";
+import { forecastSection as texts } from "./texts";
 
 /** Below this share a life has left its peers. */
 const LEFT = 0.35;
 
 /** Whether its peers still say something of it. */
 const likeText = (like: number) =>
-  like < LEFT
-    ? ` It does not go the way its peers went: they hardly count (${formatNumber(like * 100, 0)} %).`
-    : ` Like its peers: ${formatNumber(like * 100, 0)} %.`;
+  like < LEFT ? texts.itDoesNotGo(formatNumber(like * 100, 0)) : texts.likeItsPeers(formatNumber(like * 100, 0));
 
 export function ForecastSection({ detail }: { detail: NonNullable<PointPage["detail"]> }) {
   const site = useSite();
@@ -19,13 +18,13 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
   const { forecast } = detail;
   if (!forecast) return null;
   return (
-    <Section title="Forecast" aside={detail?.noTrend ? "no trend proved" : undefined}>
+    <Section title={texts.forecast} aside={detail?.noTrend ? texts.noTrendProved : undefined}>
       {detail?.noTrend ? (
         <p className="pt-2 text-ink-2">
-          No trend is proved, so no date is given
+          {texts.noTrendIsProved}
           {detail.noTrend.earliest ? (
             <>
-              ; the earliest plausible is{" "}
+              {texts.theEarliestPlausibleIs}{" "}
               <strong className="text-ink">{monthText(detail.noTrend.earliest, site)}</strong>
             </>
           ) : (
@@ -37,12 +36,12 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
         <table className="w-full text-sm [&_td]:py-1 [&_th]:py-1">
           <thead>
             <tr className="ruled">
-              <th scope="col">limit reached</th>
+              <th scope="col">{texts.limitReached}</th>
               <th scope="col" className="text-right">
-                hours on
+                {texts.hoursOn}
               </th>
               <th scope="col" className="text-right">
-                date
+                {texts.date}
               </th>
             </tr>
           </thead>
@@ -51,7 +50,7 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
               <tr key={p} className="ruled">
                 <th scope="row">{p.toUpperCase()}</th>
                 <td className="text-right">
-                  {forecast.hours[p] === null ? "beyond the horizon" : show(forecast.hours[p], "runningHours")}
+                  {forecast.hours[p] === null ? texts.beyondTheHorizon : show(forecast.hours[p], "runningHours")}
                 </td>
                 <td className="text-right">{forecast.dates[p] === null ? "–" : dayText(forecast.dates[p], site)}</td>
               </tr>
@@ -63,7 +62,7 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
         <table className="mt-2 w-full text-sm [&_td]:py-1 [&_th]:py-1">
           <thead>
             <tr className="ruled">
-              <th scope="col">chance of reaching it before the stop</th>
+              <th scope="col">{texts.chanceOfReachingIt}</th>
               <th scope="col" className="text-right">
                 %
               </th>
@@ -82,15 +81,16 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
         </table>
       ) : null}
       <p className="mt-2 text-sm text-ink-2">
-        Wear models:{" "}
-        {forecast.paths
-          .filter((p) => p.share >= 0.15)
-          .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
-          .join(", ")}
-        .{forecast.like === null ? "" : likeText(forecast.like)}
-        {forecast.change.probability > 0.5 && forecast.change.at
-          ? ` The rate most likely changed about ${monthText(forecast.change.at, site)}.`
-          : ""}
+        {texts.wearModels(
+          forecast.paths
+            .filter((p) => p.share >= 0.15)
+            .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
+            .join(", "),
+          forecast.like === null ? "" : likeText(forecast.like),
+          forecast.change.probability > 0.5 && forecast.change.at
+            ? texts.theRateMostLikely(monthText(forecast.change.at, site))
+            : "",
+        )}
       </p>
     </Section>
   );

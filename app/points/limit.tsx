@@ -8,8 +8,9 @@ import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextFiel
 import { PageHead } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
 import { setLimit } from "~/domain/readings/commands.server";
+import { limit as texts } from "./texts";
 
-export const meta = () => [{ title: "Change a limit · Juncteral" }];
+export const meta = () => [{ title: texts.changeALimitJuncteral }];
 
 export const loader = guard("engineer", async ({ params, user }) => {
   const { point, ...place } = await pointPlace(idParam(params), user.units);
@@ -62,69 +63,69 @@ export default function Limit({ loaderData, actionData }: Route.ComponentProps) 
           { label: place.component },
           { label: place.name, to: `/points/${place.id}` },
         ]}
-        title="Where is the limit, and on what does it rest?"
+        title={texts.whereIsTheLimit}
       >
-        The manufacturer's figure for the part comes before any rule of practice.
+        {texts.theManufacturerFigureFor}
       </PageHead>
       <Form method="post" noValidate className="grid gap-4">
         <input type="hidden" name="version" value={theirs?.version ?? version} />
         <FormProblemsProvider problems={actionData?.problems}>
           {theirs ? (
             <Notice tone="ochre">
-              {theirs.by || "Somebody"} set {theirs.basis ? limitBases[theirs.basis as LimitBasis] : "no basis"}:{" "}
-              {[
-                theirs.upper === null ? "" : `upper ${inUnit(theirs.upper, theirs.basis)}`,
-                theirs.lower === null ? "" : `lower ${inUnit(theirs.lower, theirs.basis)}`,
-              ]
-                .filter(Boolean)
-                .join(", ")}
-              {theirs.at ? `, ${momentText(theirs.at, site)}` : ""}.
+              {texts.set(
+                theirs.by || texts.somebody,
+                theirs.basis ? limitBases[theirs.basis as LimitBasis] : texts.noBasis,
+                [
+                  theirs.upper === null ? "" : texts.upper(inUnit(theirs.upper, theirs.basis)),
+                  theirs.lower === null ? "" : texts.lower(inUnit(theirs.lower, theirs.basis)),
+                ]
+                  .filter(Boolean)
+                  .join(", "),
+                theirs.at ? `, ${momentText(theirs.at, site)}` : "",
+              )}
             </Notice>
           ) : null}
           <div className="grid gap-4">
             <SelectField
               name="basis"
-              label="Basis"
+              label={texts.basis}
               defaultValue={basis ?? "absolute"}
               options={bases.map((b) => ({ value: b, label: limitBases[b] }))}
             />
             <div className="grid grid-cols-2 gap-4">
               <TextField
                 name="upper"
-                label="Upper limit"
+                label={texts.upperLimit}
                 defaultValue={inUnit(upper, basis)}
-                hint={`Percent, a factor, or a value in ${unit}, as the basis says`}
+                hint={texts.percentAFactorOr(unit)}
               />
               <TextField
                 name="lower"
-                label="Lower limit"
+                label={texts.lowerLimit}
                 defaultValue={inUnit(lower, basis)}
-                hint={q.harm === "rising" ? "This quantity does harm as it rises" : "Leave empty for none"}
+                hint={q.harm === "rising" ? texts.thisQuantityDoesHarm : texts.leaveEmptyForNone}
               />
             </div>
             <TextField
               name="reason"
-              label="Reason or source"
+              label={texts.reasonOrSource}
               defaultValue={reason}
               maxLength={300}
-              hint="For example the manufacturer's sheet, or common practice"
+              hint={texts.forExampleTheManufacturer}
             />
             {question ? (
               <div>
                 <Notice tone="verm">{question}</Notice>
-                <CheckField name="beyond" label="Yes: the part already stands beyond this limit" />
+                <CheckField name="beyond" label={texts.yesThePartAlready} />
               </div>
             ) : null}
             <div>
-              <Button>Save the limit</Button>
+              <Button>{texts.saveTheLimit}</Button>
             </div>
           </div>
         </FormProblemsProvider>
       </Form>
-      <p className="mt-4 text-sm text-ink-2">
-        Full flow is displacement times speed of the component. {formatNumber(10, 0)} % of it is common practice for a
-        pump's case drain where the manufacturer says nothing.
-      </p>
+      <p className="mt-4 text-sm text-ink-2">{texts.fullFlowIsDisplacement(formatNumber(10, 0))}</p>
     </div>
   );
 }

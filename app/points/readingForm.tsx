@@ -20,6 +20,7 @@ import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField 
 import { localMoment } from "~/platform/validate";
 import { withUnit } from "~/ui/typed";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
+import { readingForm as texts } from "./texts";
 
 export interface ReadingFormPoint {
   quantity: PointQuantityId;
@@ -143,8 +144,9 @@ export function ReadingForm({
   const hidden = ["speed", "takenAt", "instrumentId", "note", "state"].some((name) => problem[name]);
 
   const conditionsText = point.needsConditions
-    ? `At ${conditions.temperature === null ? "usual temperature" : written(conditions.temperature, "oilTemperature")} ` +
-      `and ${conditions.pressure === null ? "usual load" : written(conditions.pressure, "loadPressure")} expect `
+    ? texts.at(
+        conditions.temperature === null ? texts.usualTemperature : written(conditions.temperature, "oilTemperature"),
+      ) + texts.andExpect(conditions.pressure === null ? texts.usualLoad : written(conditions.pressure, "loadPressure"))
     : "Expect ";
 
   return (
@@ -157,7 +159,7 @@ export function ReadingForm({
           ) : (
             <TextField
               name="temperature"
-              label="Oil"
+              label={texts.oil}
               suffix={typed.temperature.match(/[a-z°]/i) ? "" : preferredUnit("oilTemperature", site.units)}
               inputMode="decimal"
               {...follow("temperature")}
@@ -165,18 +167,18 @@ export function ReadingForm({
           )}
           <TextField
             name="pressure"
-            label="Load"
+            label={texts.load}
             suffix={typed.pressure.match(/[a-z]/i) ? "" : preferredUnit("loadPressure", site.units)}
             inputMode="decimal"
             {...follow("pressure")}
           />
-          <TextField name="hours" label="Hours" suffix="h" inputMode="decimal" defaultValue={values.hours} />
+          <TextField name="hours" label={texts.hours} suffix="h" inputMode="decimal" defaultValue={values.hours} />
         </div>
         <div className={`mt-3 grid gap-3 ${point.state === "cycle" ? "grid-cols-2" : ""}`}>
           {point.state === "cycle" ? (
             <TextField
               name="least"
-              label="Least over the cycle"
+              label={texts.leastOverTheCycle}
               suffix={point.unit}
               inputMode="decimal"
               defaultValue={values.least}
@@ -185,7 +187,7 @@ export function ReadingForm({
           ) : null}
           <TextField
             name="value"
-            label={point.state === "cycle" ? "Greatest over the cycle" : quantity.label}
+            label={point.state === "cycle" ? texts.greatestOverTheCycle : quantity.label}
             suffix={typed.value.match(/[a-z°µ"%]/i) ? "" : point.unit}
             inputMode="text"
             ref={valueField}
@@ -199,61 +201,64 @@ export function ReadingForm({
             <>
               {conditionsText}
               <strong className="font-semibold text-ink">
-                {show(Math.max(quantity.least, expected.low))} to {show(expected.high)}
+                {texts.to(show(Math.max(quantity.least, expected.low)), show(expected.high))}
               </strong>
-              {expected.beyondSeen ? " (outside what it was read at before, so less sure)" : ""}.{" "}
+              {expected.beyondSeen ? texts.outsideWhatItWas : ""}.{" "}
             </>
           ) : (
-            "No expected range yet: it needs three readings. "
+            texts.noExpectedRangeYet
           )}
           {point.last ? (
             <>
-              Last time {show(point.last.raw)}
-              {point.last.temperature === null || point.isOilTemperature
-                ? ""
-                : ` at ${written(point.last.temperature, "oilTemperature")}`}
-              , {momentText(point.last.at, { ...site, timeZone: point.timeZone })}.
+              {texts.lastTime(
+                show(point.last.raw),
+                point.last.temperature === null || point.isOilTemperature
+                  ? ""
+                  : texts.at2(written(point.last.temperature, "oilTemperature")),
+                momentText(point.last.at, { ...site, timeZone: point.timeZone }),
+              )}
             </>
           ) : null}
         </p>
         {asked ? (
           <div className="mb-3">
             <Notice tone="verm">{asked.message}</Notice>
-            <TextField
-              name="keptBecause"
-              label="Keep it, because"
-              hint="Or put the value right above."
-              maxLength={300}
-            />
+            <TextField name="keptBecause" label={texts.keepItBecause} hint={texts.orPutTheValue} maxLength={300} />
           </div>
         ) : null}
         <details className="mb-3" open={hidden || undefined}>
-          <summary className="py-1.5 text-sea">Time, state, speed, instrument, note</summary>
+          <summary className="py-1.5 text-sea">{texts.timeStateSpeedInstrument}</summary>
           <div className="mt-2 grid gap-3">
-            <TextField name="takenAt" label="Read at" type="datetime-local" {...follow("takenAt")} />
+            <TextField name="takenAt" label={texts.readAt} type="datetime-local" {...follow("takenAt")} />
             <div className="grid grid-cols-2 gap-3">
               <SelectField
                 name="state"
-                label="State"
+                label={texts.state}
                 defaultValue={point.state}
                 options={readingStateIds.map((id) => ({ value: id, label: readingStates[id] }))}
               />
-              <TextField name="speed" label="Speed" suffix="r/min" inputMode="decimal" defaultValue={values.speed} />
+              <TextField
+                name="speed"
+                label={texts.speed}
+                suffix={texts.rMin}
+                inputMode="decimal"
+                defaultValue={values.speed}
+              />
             </div>
             <SelectField
               name="instrumentId"
-              label="Instrument"
+              label={texts.instrument}
               defaultValue={values.instrumentId ?? ""}
               options={[
-                { value: "", label: "not stated" },
+                { value: "", label: texts.notStated },
                 ...point.instruments.map((i) => ({ value: i.id, label: `${i.tag}, ${i.name}` })),
               ]}
             />
-            <TextArea name="note" label="Note" rows={2} defaultValue={values.note} maxLength={1000} />
+            <TextArea name="note" label={texts.note} rows={2} defaultValue={values.note} maxLength={1000} />
           </div>
         </details>
         {children}
-        {button ?? <Button className="w-full">Save and go to the next point</Button>}
+        {button ?? <Button className="w-full">{texts.saveAndGoTo}</Button>}
       </FormProblemsProvider>
     </Form>
   );

@@ -3,14 +3,15 @@ import { Link } from "react-router";
 import { formatNumber, type ReadingMark } from "@core";
 import { momentText, useShow, useSite } from "~/ui/site";
 import type { PointPage } from "~/domain/readings/pointPage.server";
+import { table as texts } from "./texts";
 
 const markText: Record<ReadingMark, string> = {
-  outlier: "outlier, counts less",
-  unconfirmed: "does not fit the readings before it, not used until a second reading confirms it",
-  recalled: "instrument recalled, not used",
-  doubtful: "marked doubtful, counts less",
-  noConditions: "oil or load not noted",
-  offCondition: "conditions outside the learned range",
+  outlier: texts.outlierCountsLess,
+  unconfirmed: texts.doesNotFitThe,
+  recalled: texts.instrumentRecalledNotUsed,
+  doubtful: texts.markedDoubtfulCountsLess,
+  noConditions: texts.oilOrLoadNot,
+  offCondition: texts.conditionsOutsideTheLearned,
 };
 
 export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect: boolean }) {
@@ -26,30 +27,30 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
         <table className="w-full border-collapse text-sm [&_td]:py-1.5 [&_td]:pr-4 [&_th]:py-1.5 [&_th]:pr-4">
           <thead>
             <tr className="ruled">
-              <th scope="col">taken</th>
+              <th scope="col">{texts.taken}</th>
               <th scope="col" className="text-right">
-                as read
+                {texts.asRead}
               </th>
               <th scope="col" className="text-right">
-                oil
+                {texts.oil}
               </th>
               <th scope="col" className="text-right">
-                load
+                {texts.load}
               </th>
               <th scope="col" className="text-right">
-                hours
+                {texts.hours}
               </th>
               {corrected ? (
                 <th scope="col" className="text-right">
-                  corrected
+                  {texts.corrected}
                 </th>
               ) : null}
               {data.fullFlow && corrected ? (
                 <th scope="col" className="text-right">
-                  share
+                  {texts.share}
                 </th>
               ) : null}
-              <th scope="col">by, with</th>
+              <th scope="col">{texts.byWith}</th>
             </tr>
           </thead>
           <tbody>
@@ -60,7 +61,7 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
                     <Link
                       to={`/points/${data.place.id}/readings/${r.id}`}
                       className="hover:underline"
-                      title="Correct this reading"
+                      title={texts.correctThisReading}
                     >
                       {momentText(r.at, site)}
                     </Link>
@@ -69,7 +70,7 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
                   )}
                 </td>
                 <td className="text-right whitespace-nowrap">
-                  {r.least !== null && r.least !== r.raw ? `${show(r.least, data.quantity, { unit })} to ` : ""}
+                  {r.least !== null && r.least !== r.raw ? texts.to(show(r.least, data.quantity, { unit })) : ""}
                   {show(r.raw, data.quantity, { unit })}
                 </td>
                 <td className="text-right whitespace-nowrap">
@@ -93,7 +94,7 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
                   {r.by}
                   {r.instrument ? `, ${r.instrument}` : ""}
                   {r.mark ? <span className="block text-xs text-ochre">◇ {markText[r.mark]}</span> : null}
-                  {r.keptBecause ? <span className="block text-xs text-ink-2">kept: {r.keptBecause}</span> : null}
+                  {r.keptBecause ? <span className="block text-xs text-ink-2">{texts.kept(r.keptBecause)}</span> : null}
                   {r.note ? <span className="block text-xs text-ink-2 [overflow-wrap:anywhere]">{r.note}</span> : null}
                 </td>
               </tr>
@@ -102,19 +103,18 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
         </table>
       </div>
       {pages > 1 ? (
-        <nav aria-label="Pages of readings" className="mt-2 flex items-center gap-4 text-sm">
+        <nav aria-label={texts.pagesOfReadings} className="mt-2 flex items-center gap-4 text-sm">
           {data.page > 0 ? (
             <Link to={`?page=${data.page - 1}`} preventScrollReset className="way">
-              newer
+              {texts.newer}
             </Link>
           ) : null}
           <span className="text-ink-2">
-            page {data.page + 1} of {data.total.over ? "more than " : ""}
-            {pages}
+            {texts.pageOf(data.page + 1, data.total.over ? texts.moreThan : "", pages)}
           </span>
           {older ? (
             <Link to={`?page=${data.page + 1}`} preventScrollReset className="way">
-              older
+              {texts.older}
             </Link>
           ) : null}
         </nav>

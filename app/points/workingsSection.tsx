@@ -3,50 +3,53 @@ import { formatNumber, fromCore, type Unit } from "@core";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 import { Section } from "~/ui/page";
 import { WorkingTable } from "~/ui/working";
+import { workingsSection as texts } from "./texts";
 
 export function WorkingsSection({ detail, unit }: { detail: NonNullable<PointPage["detail"]>; unit: Unit }) {
   return (
-    <Section title="How this was worked out">
+    <Section title={texts.howThisWasWorked}>
       {detail.workings.last ? (
         <details open>
-          <summary className="pt-2 text-sea">The last reading</summary>
+          <summary className="pt-2 text-sea">{texts.theLastReading}</summary>
           <WorkingTable working={detail.workings.last} />
         </details>
       ) : null}
       {detail.workings.baseline ? (
         <details>
-          <summary className="pt-2 text-sea">The baseline</summary>
+          <summary className="pt-2 text-sea">{texts.theBaseline}</summary>
           <WorkingTable working={detail.workings.baseline} />
         </details>
       ) : null}
       {detail.workings.forecast ? (
         <details>
-          <summary className="pt-2 text-sea">The forecast</summary>
+          <summary className="pt-2 text-sea">{texts.theForecast}</summary>
           <WorkingTable working={detail.workings.forecast} />
         </details>
       ) : null}
       <details>
-        <summary className="pt-2 text-sea">The trend</summary>
+        <summary className="pt-2 text-sea">{texts.theTrend}</summary>
         <dl className="text-sm">
           {detail.trend.mannKendall.corrected === null ? (
-            <p className="text-ink-2">Fewer than four readings.</p>
+            <p className="text-ink-2">{texts.fewerThanFourReadings}</p>
           ) : (
             <>
               <div className="flex justify-between py-0.5">
-                <dt className="text-ink-2">Mann-Kendall p, as read</dt>
+                <dt className="text-ink-2">{texts.mannKendallPAs}</dt>
                 <dd>{formatNumber(detail.trend.mannKendall.raw!, 4)}</dd>
               </div>
               <div className="flex justify-between py-0.5">
-                <dt className="text-ink-2">Mann-Kendall p, corrected</dt>
+                <dt className="text-ink-2">{texts.mannKendallPCorrected}</dt>
                 <dd>{formatNumber(detail.trend.mannKendall.corrected, 4)}</dd>
               </div>
               {detail.trend.slope ? (
                 <div className="flex justify-between py-0.5">
-                  <dt className="text-ink-2">Theil-Sen, {unit.symbol} a month</dt>
+                  <dt className="text-ink-2">{texts.theilSenAMonth(unit.symbol)}</dt>
                   <dd>
-                    {formatNumber(fromCore(detail.trend.slope.perMonth, unit) - fromCore(0, unit), 3)} (
-                    {formatNumber(fromCore(detail.trend.slope.low, unit) - fromCore(0, unit), 3)} to{" "}
-                    {formatNumber(fromCore(detail.trend.slope.high, unit) - fromCore(0, unit), 3)})
+                    {texts.to(
+                      formatNumber(fromCore(detail.trend.slope.perMonth, unit) - fromCore(0, unit), 3),
+                      formatNumber(fromCore(detail.trend.slope.low, unit) - fromCore(0, unit), 3),
+                      formatNumber(fromCore(detail.trend.slope.high, unit) - fromCore(0, unit), 3),
+                    )}
                   </dd>
                 </div>
               ) : null}

@@ -4,13 +4,14 @@ import type { TesterSample } from "@core";
 import { Button } from "~/ui/form";
 import { useShow } from "~/ui/site";
 import { useTester, type Live } from "./useTester";
+import { live as texts } from "./texts";
 
 const words: Record<Live["state"], string> = {
   off: "",
-  connecting: "waiting for the tester",
+  connecting: texts.waitingForTheTester,
   live: "live",
-  silent: "no signal: looking for it again",
-  stuck: "the value does not move at all: the meter is stuck, no step is taken",
+  silent: texts.noSignalLookingFor,
+  stuck: texts.theValueDoesNot,
 };
 
 export function LivePanel({
@@ -35,13 +36,13 @@ export function LivePanel({
     </div>
   );
   return (
-    <section aria-label="Live tester" className="mb-4 border-y border-line py-3">
+    <section aria-label={texts.liveTester} className="mb-4 border-y border-line py-3">
       <div className="flex flex-wrap items-baseline justify-between gap-3">
-        <h2>Live from the tester</h2>
+        <h2>{texts.liveFromTheTester}</h2>
         <span role="status" className={`text-sm font-semibold ${calm ? "text-sea" : "text-ochre"}`}>
           {words[live.state]}
-          {live.bad > 0 ? ` · ${live.bad} lines rejected` : ""}
-          {live.breaks > 0 ? ` · lost ${live.breaks} times` : ""}
+          {live.bad > 0 ? texts.linesRejected(live.bad) : ""}
+          {live.breaks > 0 ? texts.lostTimes(live.breaks) : ""}
         </span>
         <Button
           type="button"
@@ -51,7 +52,7 @@ export function LivePanel({
             setOn(!on);
           }}
         >
-          {on ? "Stop listening" : "Listen to the tester"}
+          {on ? texts.stopListening : texts.listenToTheTester}
         </Button>
       </div>
       {on ? (
@@ -62,7 +63,7 @@ export function LivePanel({
             {figure(live.now ? show(live.now.temperature, "oilTemperature") : "–", "oil")}
           </div>
           <label className="mt-3 block text-sm text-ink-2">
-            Relief, screwed in (simulated tester): {show(relief, "loadPressure")}
+            {texts.reliefScrewedInSimulated(show(relief, "loadPressure"))}
             <input
               type="range"
               min={5}
@@ -78,7 +79,7 @@ export function LivePanel({
           </label>
           <div className="grid grid-cols-2 gap-4">
             <label className="block text-sm text-ink-2">
-              Speed: {show(speed, "speed")}
+              {texts.speed(show(speed, "speed"))}
               <input
                 type="range"
                 min={600}
@@ -93,7 +94,7 @@ export function LivePanel({
               />
             </label>
             <label className="block text-sm text-ink-2">
-              Oil: {oil === null ? "by itself" : show(oil, "oilTemperature")}
+              {texts.oil(oil === null ? texts.byItself : show(oil, "oilTemperature"))}
               <input
                 type="range"
                 min={15}
@@ -109,9 +110,7 @@ export function LivePanel({
             </label>
           </div>
           <p className="mt-1 flex flex-wrap items-center gap-3 text-sm text-ink-2">
-            <span role="status">
-              {steps} step{steps === 1 ? "" : "s"} taken. One is taken when it holds still at a new pressure.
-            </span>
+            <span role="status">{texts.stepTakenOneIs(steps)}</span>
             <Button
               type="button"
               tone="plain"
@@ -120,25 +119,25 @@ export function LivePanel({
                 onClear();
               }}
             >
-              Begin the steps anew
+              {texts.beginTheStepsAnew}
             </Button>
             <span className="flex flex-wrap gap-2">
-              Try a fault:{" "}
+              {texts.tryAFault}{" "}
               <button type="button" className="way" onClick={() => void turn({ dropout: 1 })}>
-                drop out
+                {texts.dropOut}
               </button>
               <button type="button" className="way" onClick={() => void turn({ nonsense: 0.5 })}>
-                nonsense
+                {texts.nonsense}
               </button>
               <button type="button" className="way" onClick={() => void turn({ stuck: true })}>
-                stuck
+                {texts.stuck}
               </button>
               <button
                 type="button"
                 className="way"
                 onClick={() => void turn({ dropout: 0, nonsense: 0, stuck: false })}
               >
-                none
+                {texts.none}
               </button>
             </span>
           </p>

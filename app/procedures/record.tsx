@@ -8,8 +8,11 @@ import { PageHead, Section } from "~/ui/page";
 import { momentText, useShow, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
 import { recordPage } from "~/domain/procedures/queries.server";
+import { record as texts } from "./texts";
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.title ?? "Test"} · Juncteral` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: texts.juncteral(loaderData?.title ?? texts.test) },
+];
 
 export const loader = guard("viewer", async ({ params, user }) => ({
   ...(await recordPage(idParam(params))),
@@ -29,19 +32,19 @@ export default function RecordPage({ loaderData: r }: Route.ComponentProps) {
     <>
       <PageHead
         crumbs={[
-          { label: "Tests", to: "/tests" },
+          { label: texts.tests, to: "/tests" },
           { label: r.title, to: `/tests/${r.test}?component=${r.componentId}` },
           { label: `${r.machine}, ${r.component}`, to: `/fleet/machines/${r.machineId}` },
         ]}
         title={`${r.title}, ${momentText(r.at, site)}`}
       >
-        By {r.by}. {r.note}{" "}
+        {texts.by(r.by, r.note)}{" "}
         <Link to={`/tests/${r.test}?component=${r.componentId}`} className="way ml-2">
-          Make it again
+          {texts.makeItAgain}
         </Link>
         {r.mayIsolate ? (
           <Link to={`/isolate/new?circuit=${r.circuitId}`} className="way ml-4">
-            Isolate the fault behind it
+            {texts.isolateTheFaultBehind}
           </Link>
         ) : null}
       </PageHead>
@@ -50,15 +53,20 @@ export default function RecordPage({ loaderData: r }: Route.ComponentProps) {
           <OutcomeView title={r.title} outcome={r.outcome} />
         </div>
         <div>
-          <Section title="Against last time">
+          <Section title={texts.againstLastTime}>
             {r.before === null ? (
-              <p className="pt-2 text-ink-2">The first of its kind on this component.</p>
+              <p className="pt-2 text-ink-2">{texts.theFirstOfIts}</p>
             ) : (
               <>
                 {now && before ? (
                   <p className="pt-2">
-                    {r.compares}: <strong>{text(now)}</strong>, was {text(before)}
-                    {before.value !== 0 ? ` (${formatNumber(now.value / before.value, 2)} times)` : ""}.
+                    {r.compares}
+                    {": "}
+                    <strong>{text(now)}</strong>
+                    {texts.was(
+                      text(before),
+                      before.value !== 0 ? texts.times(formatNumber(now.value / before.value, 2)) : "",
+                    )}
                   </p>
                 ) : null}
                 <p className="pt-1 text-sm text-ink-2">
@@ -67,7 +75,7 @@ export default function RecordPage({ loaderData: r }: Route.ComponentProps) {
               </>
             )}
           </Section>
-          <Section title="As entered">
+          <Section title={texts.asEntered}>
             <dl className="pt-1 text-sm">
               {Object.entries(r.typed)
                 .filter(([, v]) => v.trim())

@@ -19,8 +19,11 @@ import { LivePanel } from "./live";
 import { componentPlace, lastRecord, openChanges, testOf } from "~/domain/procedures/queries.server";
 import { testerKnown } from "~/domain/procedures/tester.server";
 import { TimeLimit } from "./timer";
+import { test as texts } from "./texts";
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.title ?? "Test"} · Juncteral` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: texts.juncteral(loaderData?.title ?? texts.test) },
+];
 
 export const loader = guard("viewer", async ({ params, request, user }) => {
   const { procedure, plant } = await testOf(params.test ?? "");
@@ -47,7 +50,7 @@ export const loader = guard("viewer", async ({ params, request, user }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const { procedure } = await testOf(params.test ?? "");
   const id = new URL(request.url).searchParams.get("component");
-  if (!isUuid(id)) return answerWith({ problems: { form: "Choose the component first." } }, { status: 422 });
+  if (!isUuid(id)) return answerWith({ problems: { form: texts.chooseTheComponentFirst } }, { status: 422 });
   const place = await componentPlace(id);
   const fields = await formFields(request);
   if (fields.intent === "alter") {
@@ -94,16 +97,23 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
   const addStep = (s: TesterSample) =>
     setTyped((t) => ({
       ...t,
-      steps:
-        `${(t.steps ?? "").trim()}\n${s.pressure.toFixed(1)}bar ${s.flow.toFixed(2)}L/min ${s.temperature.toFixed(1)}°C ${s.speed.toFixed(0)}r/min`.trim(),
+      steps: texts
+        .barLMinC(
+          (t.steps ?? "").trim(),
+          s.pressure.toFixed(1),
+          s.flow.toFixed(2),
+          s.temperature.toFixed(1),
+          s.speed.toFixed(0),
+        )
+        .trim(),
     }));
   const problems: Record<string, string> | undefined = actionData?.problems;
   return (
     <>
       <PageHead
         crumbs={[
-          { label: "Rounds", to: "/rounds" },
-          { label: "Tests", to: "/tests" },
+          { label: texts.rounds, to: "/rounds" },
+          { label: texts.tests, to: "/tests" },
           { label: procedure.title },
           ...(place ? [{ label: `${place.machine}, ${place.name}`, to: `/fleet/machines/${place.machineId}` }] : []),
         ]}
@@ -114,10 +124,10 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
       </Notice>
       {place === null ? (
         <div className="max-w-md">
-          <p className="mb-2">On which component?</p>
+          <p className="mb-2">{texts.onWhichComponent}</p>
           <ComponentPicker
-            label="Component to test"
-            placeholder="Machine or component"
+            label={texts.componentToTest}
+            placeholder={texts.machineOrComponent}
             onPick={(c) => void navigate(`/tests/${id}?component=${c}`)}
           />
         </div>
@@ -125,8 +135,8 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
         <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[320px_minmax(0,1fr)]">
           <div>
             <Section
-              title="Before it starts"
-              aside={allReady ? "all true" : `${ready.length} of ${procedure.before.length}`}
+              title={texts.beforeItStarts}
+              aside={allReady ? texts.allTrue : texts.of(ready.length, procedure.before.length)}
             >
               {procedure.before.map((b, i) => (
                 <label key={b} className="ruled flex min-h-11 items-center gap-3 py-1">
@@ -140,13 +150,13 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
                 </label>
               ))}
             </Section>
-            <Section title="How it is done">
+            <Section title={texts.howItIsDone}>
               <p className="py-2 text-sm">
-                <strong>The manufacturer's way first.</strong> {procedure.makersWay}
+                <strong>{texts.theManufacturerWayFirst}</strong> {procedure.makersWay}
               </p>
               {procedure.notRecommended ? (
                 <p className="border-l-2 border-verm pb-1 pl-2 text-sm text-verm">
-                  Not recommended: {procedure.notRecommended}
+                  {texts.notRecommended(procedure.notRecommended)}
                 </p>
               ) : null}
               <ol className="ml-4 list-decimal text-sm">
@@ -158,17 +168,20 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
               </ol>
             </Section>
             {mayRecord ? (
-              <Section title="Altered for it" aside={changes.length > 0 ? `${changes.length} not put back` : "nothing"}>
+              <Section
+                title={texts.alteredForIt}
+                aside={changes.length > 0 ? texts.notPutBack(changes.length) : texts.nothing}
+              >
                 {changes.map((c) => (
                   <p key={c.id} className="py-1 text-sm text-ochre">
                     {c.what}
-                    {c.before ? ` (was ${c.before})` : ""}, {c.by}
+                    {c.before ? texts.was(c.before) : ""}, {c.by}
                   </p>
                 ))}
                 <Form method="post" key={noteSubmission} className="mt-2 grid gap-2">
                   <input type="hidden" name="intent" value="alter" />
                   <input type="hidden" name="submission" value={noteSubmission} />
-                  <TextField name="altered" label="What is altered" list="alters" maxLength={200} />
+                  <TextField name="altered" label={texts.whatIsAltered} list="alters" maxLength={200} />
                   <datalist id="alters">
                     {procedure.alters.map((a) => (
                       <option key={a} value={a} />
@@ -176,19 +189,19 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
                   </datalist>
                   <TextField
                     name="asItStood"
-                    label="As it stood before"
-                    placeholder="210 bar, three threads showing"
+                    label={texts.asItStoodBefore}
+                    placeholder={texts.n210BarThreeThreads}
                     maxLength={200}
                   />
                   {problems?.altered ? <p className="text-sm font-medium text-verm">{problems.altered}</p> : null}
-                  <Button tone="plain">Note it before altering it</Button>
+                  <Button tone="plain">{texts.noteItBeforeAltering}</Button>
                 </Form>
               </Section>
             ) : null}
           </div>
           <div className="min-w-0">
             {!allReady ? (
-              <p className="border-l-4 border-line-2 pl-4 text-ink-2">Tick what must be true; then the test opens.</p>
+              <p className="border-l-4 border-line-2 pl-4 text-ink-2">{texts.tickWhatMustBe}</p>
             ) : (
               <>
                 {procedure.timeLimit ? (
@@ -207,13 +220,13 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
                 <OutcomeView title={procedure.title} outcome={result.ok ? result.outcome : null} />
                 {last ? (
                   <p className="mb-3 text-sm text-ink-2">
-                    Last time, {momentText(last.at, site)}, {last.by}: <Verdict parts={last.answer} />{" "}
+                    {texts.lastTime(momentText(last.at, site), last.by)} <Verdict parts={last.answer} />{" "}
                     <Link to={`/tests/records/${last.id}`} className="way">
-                      Look
+                      {texts.look}
                     </Link>
                   </p>
                 ) : (
-                  <p className="mb-3 text-sm text-ink-2">Never made on this component before.</p>
+                  <p className="mb-3 text-sm text-ink-2">{texts.neverMadeOnThis}</p>
                 )}
                 <Form method="post" noValidate className="max-w-xl">
                   <input type="hidden" name="submission" value={submission} />
@@ -226,8 +239,8 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
                   />
                   {mayRecord ? (
                     <div className="mt-3 grid gap-3">
-                      <TextArea name="note" label="Note" rows={2} maxLength={1000} />
-                      <Button>Keep this test</Button>
+                      <TextArea name="note" label={texts.note} rows={2} maxLength={1000} />
+                      <Button>{texts.keepThisTest}</Button>
                     </div>
                   ) : null}
                 </Form>

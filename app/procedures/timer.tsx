@@ -1,5 +1,6 @@
 /** A running time limit that nobody can overlook. */
 import { useEffect, useState } from "react";
+import { timer as texts } from "./texts";
 
 export function TimeLimit({
   seconds,
@@ -30,9 +31,7 @@ export function TimeLimit({
         <p>
           <strong className="text-[1.6rem]">{Math.ceil(left)} s</strong>{" "}
           <span className="ml-2">
-            {startedAt === null
-              ? `The limit is ${seconds} s. Start the clock as you begin.`
-              : `then: ${then.toLowerCase()}`}
+            {startedAt === null ? texts.theLimitIsStart(seconds) : texts.then(then.toLowerCase())}
           </span>
         </p>
       )}
@@ -45,7 +44,7 @@ export function TimeLimit({
             setLeft(seconds);
           }}
         >
-          {startedAt === null ? "Start the clock" : over ? "Start again" : "Stop the clock"}
+          {startedAt === null ? texts.startTheClock : over ? texts.startAgain : texts.stopTheClock}
         </button>
       </p>
     </div>

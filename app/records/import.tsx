@@ -11,8 +11,9 @@ import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportP
 import { preview, runImport, saveMapping, storedPreview } from "~/domain/readings/csv/import.server";
 import { importFields, mappingOf } from "~/domain/readings/csv/mapping";
 import { pointChoices } from "~/domain/readings/csv/export.server";
+import { importPage as texts } from "./texts";
 
-export const meta = () => [{ title: "Import readings · Juncteral" }];
+export const meta = () => [{ title: texts.importReadingsJuncteral }];
 
 export const loader = guard("technician", async ({ params }) => {
   const record = await importRecord(idParam(params));
@@ -59,18 +60,15 @@ export default function Import({
   actionData,
 }: Route.ComponentProps) {
   const crumbs = [
-    { label: "Records", to: "/records" },
-    { label: "Import", to: "/records/import" },
+    { label: texts.records, to: "/records" },
+    { label: texts.importText, to: "/records/import" },
     { label: about.fileName },
   ];
   if (stage)
     return (
       <>
-        <PageHead
-          crumbs={crumbs}
-          title={stage.stage === "importing" ? "The file is being imported" : "The file is being read"}
-        >
-          {about.fileName}, {Math.ceil(about.bytes / 1024)} kB.
+        <PageHead crumbs={crumbs} title={stage.stage === "importing" ? texts.theFileIsBeing : texts.theFileIsBeingRead}>
+          {texts.kb(about.fileName, Math.ceil(about.bytes / 1024))}
         </PageHead>
         <ImportProgress stage={stage.stage} progress={stage.progress} />
       </>
@@ -78,12 +76,12 @@ export default function Import({
   if (failure)
     return (
       <>
-        <PageHead crumbs={crumbs} title="Nothing was imported">
+        <PageHead crumbs={crumbs} title={texts.nothingWasImported}>
           {failure}
         </PageHead>
         <p>
           <Link to="/records/import" className="act">
-            Choose the file again
+            {texts.chooseTheFileAgain}
           </Link>
         </p>
       </>
@@ -93,16 +91,16 @@ export default function Import({
       <>
         <PageHead
           crumbs={crumbs}
-          title={`${about.added} reading${about.added === 1 ? "" : "s"} added${about.there ? `, ${about.there} were there already` : ""}`}
+          title={texts.readingAdded(about.added, about.there ? texts.wereThereAlready(about.there) : "")}
         >
-          The points they belong to are being assessed; Today shows it in a moment.
+          {texts.thePointsTheyBelong}
         </PageHead>
         <p className="flex gap-5">
           <Link to="/" className="act">
-            Go to Today
+            {texts.goToToday}
           </Link>
           <Link to="/records/import" className="way">
-            Import another file
+            {texts.importAnotherFile}
           </Link>
         </p>
       </>
@@ -113,7 +111,7 @@ export default function Import({
   return (
     <>
       <PageHead crumbs={crumbs} title={fatesText(preview)}>
-        {about.fileName}. Nothing is saved yet.
+        {texts.nothingIsSavedYet(about.fileName)}
       </PageHead>
       <ImportForm mapping={mapping} fates={preview} noun="reading" problems={actionData?.problems}>
         <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
@@ -128,27 +126,27 @@ export default function Import({
         ))}
         <TextField
           name="unit-value"
-          label="Unit of bare values"
+          label={texts.unitOfBareValues}
           defaultValue={mapping.units.value}
-          hint="Empty: each point's own"
+          hint={texts.emptyEachPointOwn}
         />
         <TextField
           name="unit-pressure"
-          label="Unit of bare loads"
+          label={texts.unitOfBareLoads}
           defaultValue={mapping.units.pressure}
-          hint="Empty: bar"
+          hint={texts.emptyBar}
         />
         <TextField
           name="unit-temperature"
-          label="Unit of bare oil temperatures"
+          label={texts.unitOfBareOil}
           defaultValue={mapping.units.temperature}
-          hint="Empty: °C"
+          hint={texts.emptyC}
         />
         <SelectField
           name="pointId"
-          label="Or all rows are of"
+          label={texts.orAllRowsAre}
           defaultValue={mapping.pointId}
-          options={[{ value: "", label: "the point in its column" }, ...points]}
+          options={[{ value: "", label: texts.thePointInIts }, ...points]}
         />
       </ImportForm>
     </>

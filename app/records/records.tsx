@@ -7,8 +7,9 @@ import { Button, CheckField, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
 import { recordsPage } from "~/domain/readings/csv/export.server";
+import { records as texts } from "./texts";
 
-export const meta = () => [{ title: "Records · Juncteral" }];
+export const meta = () => [{ title: texts.recordsJuncteral }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   page: await recordsPage(),
@@ -23,71 +24,67 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
       <PageHead
         title={
           page.readings > 0
-            ? `${page.more ? "More than " : ""}${formatNumber(page.readings, 0)} readings on record`
-            : "The record is empty so far"
+            ? texts.readingsOnRecord(page.more ? texts.moreThan : "", formatNumber(page.readings, 0))
+            : texts.theRecordIsEmpty
         }
       >
-        Readings are never changed or deleted: a correction supersedes, and both stay.
+        {texts.readingsAreNeverChanged}
       </PageHead>
       <div className="grid gap-x-10 lg:grid-cols-2">
         <div>
-          <Section title="Bring readings in">
-            <p className="py-2 text-ink-2">From any CSV: map the columns, see the fate of every row, then import.</p>
+          <Section title={texts.bringReadingsIn}>
+            <p className="py-2 text-ink-2">{texts.fromAnyCsvMap}</p>
             {mayImport ? (
               <Link to="/records/import" className="act">
-                Import readings
+                {texts.importReadings}
               </Link>
             ) : (
-              <p className="text-sm text-ink-2">A technician can import.</p>
+              <p className="text-sm text-ink-2">{texts.aTechnicianCanImport}</p>
             )}
           </Section>
-          <Section title="Take readings out">
+          <Section title={texts.takeReadingsOut}>
             <Form method="get" action="/records/readings.csv" reloadDocument className="mt-3 grid grid-cols-2 gap-3">
               <div className="col-span-2">
                 <SelectField
                   name="machine"
-                  label="Machine"
+                  label={texts.machine}
                   options={[
-                    { value: "", label: "the whole fleet" },
+                    { value: "", label: texts.theWholeFleet },
                     ...page.machines.map((m) => ({ value: m.id, label: m.name })),
                   ]}
                 />
               </div>
-              <TextField name="from" label="From" type="date" />
-              <TextField name="to" label="To" type="date" />
+              <TextField name="from" label={texts.from} type="date" />
+              <TextField name="to" label={texts.to} type="date" />
               <div className="col-span-2">
-                <CheckField name="superseded" label="With superseded readings" />
+                <CheckField name="superseded" label={texts.withSupersededReadings} />
               </div>
               <div className="col-span-2">
-                <Button tone="plain">Export as CSV</Button>
+                <Button tone="plain">{texts.exportAsCsv}</Button>
               </div>
             </Form>
           </Section>
-          <Section title="Samples of oil">
+          <Section title={texts.samplesOfOil}>
             <p className="flex gap-5 py-2">
               <a href="/oil/samples.csv" className="way" download="samples.csv">
-                Export all samples as CSV
+                {texts.exportAllSamplesAs}
               </a>
               {mayImport ? (
                 <Link to="/oil/import" className="way">
-                  Import a laboratory’s file
+                  {texts.importALaboratoryFile}
                 </Link>
               ) : null}
             </p>
           </Section>
-          <Section title="The fleet as one file">
-            <p className="py-2 text-ink-2">
-              Sites, machines, hour meters, circuits, components with every life, points with their limits, fluids,
-              instruments with their calibrations, rounds and stops, as JSON with a published schema. With the readings
-              it brings the record back into an empty database.
-            </p>
+          <Section title={texts.theFleetAsOne}>
+            <p className="py-2 text-ink-2">{texts.sitesMachinesHourMeters}</p>
             <p className="flex gap-5">
               <a href="/records/fleet.json" className="way" download="fleet.json">
-                Export the fleet file
+                {texts.exportTheFleetFile}
               </a>
               {mayEdit ? (
                 <Link to="/records/fleet" className="way">
-                  Import a fleet file
+                  {texts.importAFleetFile}
                 </Link>
               ) : null}
             </p>
@@ -95,7 +92,7 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
         </div>
         <div>
           {page.failed.length > 0 ? (
-            <Section title="Could not be assessed" aside="tried again by itself">
+            <Section title={texts.couldNotBeAssessed} aside={texts.triedAgainByItself}>
               <ul className="text-sm">
                 {page.failed.map((f) => (
                   <li key={f.to} className="ruled py-1.5 [overflow-wrap:anywhere]">
@@ -104,17 +101,17 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
                     </Link>
                     : {f.failure}{" "}
                     <span className="text-ink-2">
-                      ({f.failures} {f.failures === 1 ? "time" : "times"}
-                      {f.triedAt ? `, last ${momentText(f.triedAt, site)}` : ""})
+                      ({f.failures} {f.failures === 1 ? texts.time : texts.times}
+                      {f.triedAt ? texts.last(momentText(f.triedAt, site)) : ""})
                     </span>
                   </li>
                 ))}
               </ul>
             </Section>
           ) : null}
-          <Section title="Corrected readings">
+          <Section title={texts.correctedReadings}>
             {page.corrections.length === 0 ? (
-              <p className="py-2 text-ink-2">None yet.</p>
+              <p className="py-2 text-ink-2">{texts.noneYet}</p>
             ) : (
               <ul className="text-sm">
                 {page.corrections.map((c) => (
@@ -131,14 +128,14 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
               </ul>
             )}
           </Section>
-          <Section title="Imports">
+          <Section title={texts.imports}>
             {page.done.length === 0 ? (
-              <p className="py-2 text-ink-2">None yet.</p>
+              <p className="py-2 text-ink-2">{texts.noneYet}</p>
             ) : (
               <ul className="text-sm">
                 {page.done.map((i) => (
                   <li key={i.id} className="ruled py-1.5 [overflow-wrap:anywhere]">
-                    {i.fileName}: {i.added} added{" "}
+                    {texts.added(i.fileName, i.added)}{" "}
                     <span className="text-ink-2">
                       ({i.by}, {i.doneAt ? momentText(i.doneAt.getTime(), site) : ""})
                     </span>
@@ -147,9 +144,9 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
               </ul>
             )}
           </Section>
-          <Section title="Changes to the fleet">
+          <Section title={texts.changesToTheFleet}>
             {page.edits.length === 0 ? (
-              <p className="py-2 text-ink-2">None yet.</p>
+              <p className="py-2 text-ink-2">{texts.noneYet}</p>
             ) : (
               <ul className="text-sm">
                 {page.edits.map((e) => (

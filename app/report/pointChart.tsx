@@ -5,6 +5,7 @@ import type { ReportChart } from "~/domain/report/charts.server";
 import { shortMonth } from "~/ui/calendarNames";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
+import { pointChart as texts } from "./texts";
 
 const WIDTH = 640;
 const HEIGHT = 150;
@@ -63,7 +64,7 @@ export function PointChart({ chart, quantity, unit, state }: Props) {
     ...[limits?.upper, limits?.lower].flatMap((v) =>
       typeof v === "number" ? [{ v, name: "limit", tone: "var(--verm)" }] : [],
     ),
-    ...(asNew === null ? [] : [{ v: asNew, name: "as new", tone: "var(--ink-2)" }]),
+    ...(asNew === null ? [] : [{ v: asNew, name: texts.asNew, tone: "var(--ink-2)" }]),
   ];
   const from = first.at;
   const to = Math.max(site.now, last.at + MONTH, ahead.at(-1)?.at ?? 0);
@@ -75,15 +76,15 @@ export function PointChart({ chart, quantity, unit, state }: Props) {
   const text = (v: number) => show(v, quantity, { unit });
   const labels = spread([
     ...lines.map((l) => ({ y: y(l.v), text: `${l.name} ${text(l.v)}`, tone: l.tone })),
-    { y: y(last.value), text: `last ${text(last.value)}`, tone: "currentColor" },
+    { y: y(last.value), text: texts.last(text(last.value)), tone: "currentColor" },
   ]);
   const band = [
     ...ahead.map((f) => `${x(f.at)} ${y(f.p90)}`),
     ...ahead.toReversed().map((f) => `${x(f.at)} ${y(f.p10)}`),
   ];
   const said = [
-    `${readings.length} readings from ${dayText(first.at, site)} to ${dayText(last.at, site)}`,
-    `last ${text(last.value)}`,
+    texts.readingsFromTo(readings.length, dayText(first.at, site), dayText(last.at, site)),
+    texts.last(text(last.value)),
     ...lines.map((l) => `${l.name} ${text(l.v)}`),
   ].join(", ");
   return (

@@ -14,10 +14,13 @@ import { Spark } from "~/ui/spark";
 import { stateTone } from "~/ui/state";
 import { PointChart } from "./pointChart";
 import { Verdict } from "~/ui/verdict";
+import { report as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   {
-    title: `Report, ${(loaderData as Report | undefined)?.machine?.name ?? (loaderData as Report | undefined)?.site.name ?? ""} · Juncteral`,
+    title: texts.reportJuncteral(
+      (loaderData as Report | undefined)?.machine?.name ?? (loaderData as Report | undefined)?.site.name ?? "",
+    ),
   },
 ];
 
@@ -53,36 +56,40 @@ function Sheet({ r }: { r: Report }) {
         crumbs={
           r.machine
             ? [{ label: r.machine.name, to: `/fleet/machines/${r.machine.id}` }]
-            : [{ label: "Plan", to: "/plan" }]
+            : [{ label: texts.plan, to: "/plan" }]
         }
-        title={`Condition of ${r.machine ? `${r.machine.name} (${r.machine.tag})` : r.site.name}, ${day(r.from)} to ${day(r.to)}`}
+        title={texts.conditionOfTo(
+          r.machine ? `${r.machine.name} (${r.machine.tag})` : r.site.name,
+          day(r.from),
+          day(r.to),
+        )}
       >
-        Made {momentText(r.madeAt, site)}. Points: {counts || "none"}.
+        {texts.madePoints(momentText(r.madeAt, site), counts || texts.none)}
       </PageHead>
       <Form method="get" className="mb-5 flex flex-wrap items-end gap-3 text-sm print:hidden">
         <input type="hidden" name={r.machine ? "machine" : "site"} value={r.machine?.id ?? r.site.id} />
         <label>
-          <span className="block text-ink-2">From</span>
+          <span className="block text-ink-2">{texts.from}</span>
           <input className={fieldClass} type="date" name="from" defaultValue={r.from} />
         </label>
         <label>
-          <span className="block text-ink-2">To</span>
+          <span className="block text-ink-2">{texts.to}</span>
           <input className={fieldClass} type="date" name="to" defaultValue={r.to} />
         </label>
-        <Button tone="plain">Show this period</Button>
+        <Button tone="plain">{texts.showThisPeriod}</Button>
         <Button type="button" tone="plain" onClick={() => window.print()}>
-          Print or save as PDF
+          {texts.printOrSaveAs}
         </Button>
         <a href={`/report.csv?${search}`} className="way" download>
-          Figures as CSV
+          {texts.figuresAsCsv}
         </a>
         <a href={`/report.json?${search}`} className="way" download>
-          as JSON
+          {texts.asJson}
         </a>
       </Form>
-      <Section title="Faults" aside={r.faults.length > 0 ? "named by the readings" : undefined}>
+      <Section title={texts.faults} aside={r.faults.length > 0 ? texts.namedByTheReadings : undefined}>
         {r.faults.length === 0 ? (
-          <p className="py-2 text-ink-2">No fault is named by the readings.</p>
+          <p className="py-2 text-ink-2">{texts.noFaultIsNamed}</p>
         ) : (
           <ul>
             {r.faults.map((f) => (
@@ -93,7 +100,7 @@ function Sheet({ r }: { r: Report }) {
                 <span className="text-ink-2">
                   {" "}
                   · {percent(f.share)}
-                  {f.since === null ? "" : `, since about ${dayText(f.since, site)}`}
+                  {f.since === null ? "" : texts.sinceAbout(dayText(f.since, site))}
                 </span>
                 <span className="block text-ink-2">{f.act}.</span>
               </li>
@@ -101,26 +108,28 @@ function Sheet({ r }: { r: Report }) {
           </ul>
         )}
       </Section>
-      <Section title="What changed in the period">
+      <Section title={texts.whatChangedInThe}>
         <ul className="py-1">
           <li className="py-0.5">
-            {r.points.reduce((sum, p) => sum + p.readings, 0)} readings at{" "}
-            {r.points.filter((p) => p.readings > 0).length} points.
+            {texts.readingsAtPoints(
+              r.points.reduce((sum, p) => sum + p.readings, 0),
+              r.points.filter((p) => p.readings > 0).length,
+            )}
           </li>
           {crossed.map((p) => (
             <li key={p.pointId} className="py-0.5">
-              {nameOf(p)} crossed its limit about {dayText(p.crossedAt!, site)}.
+              {texts.crossedItsLimitAbout(nameOf(p), dayText(p.crossedAt!, site))}
             </li>
           ))}
-          {crossed.length === 0 ? <li className="py-0.5">No point crossed its limit.</li> : null}
+          {crossed.length === 0 ? <li className="py-0.5">{texts.noPointCrossedIts}</li> : null}
         </ul>
       </Section>
       <Section
-        title="Points that need attention"
-        aside={Object.keys(r.charts).length > 0 ? "dots: readings; band: P10 to P90; dashed: P50" : undefined}
+        title={texts.pointsThatNeedAttention}
+        aside={Object.keys(r.charts).length > 0 ? texts.dotsReadingsBandP10 : undefined}
       >
         {attention.length === 0 ? (
-          <p className="py-2 text-ink-2">None: every point is steady, or not known well enough yet.</p>
+          <p className="py-2 text-ink-2">{texts.noneEveryPointIs}</p>
         ) : (
           <ul>
             {attention.map((p) => (
@@ -129,9 +138,9 @@ function Sheet({ r }: { r: Report }) {
           </ul>
         )}
       </Section>
-      <Section title="Work done">
+      <Section title={texts.workDone}>
         {r.done.length === 0 ? (
-          <p className="py-2 text-ink-2">None in the period.</p>
+          <p className="py-2 text-ink-2">{texts.noneInThePeriod}</p>
         ) : (
           <ul>
             {r.done.map((w, i) => (
@@ -140,15 +149,15 @@ function Sheet({ r }: { r: Report }) {
                   {w.machine}, {lowerFirst(w.component)}
                 </strong>
                 : {interventionLabels[w.kind as InterventionKind].toLowerCase()}, {dayText(w.doneAt!, site)}, {w.doneBy}
-                {w.findings ? <span className="block text-ink-2">Found: {w.findings}</span> : null}
+                {w.findings ? <span className="block text-ink-2">{texts.found(w.findings)}</span> : null}
               </li>
             ))}
           </ul>
         )}
       </Section>
-      <Section title="Work booked">
+      <Section title={texts.workBooked}>
         {r.open.length === 0 ? (
-          <p className="py-2 text-ink-2">None.</p>
+          <p className="py-2 text-ink-2">{texts.none2}</p>
         ) : (
           <ul>
             {r.open.map((w, i) => (
@@ -157,23 +166,25 @@ function Sheet({ r }: { r: Report }) {
                   {w.machine}, {lowerFirst(w.component)}
                 </strong>
                 : {interventionLabels[w.kind as InterventionKind].toLowerCase()},{" "}
-                {w.stop ? `${w.stop}, ${day(w.startsOn!)}` : "a stop of its own"}, {w.hours} h
+                {w.stop ? `${w.stop}, ${day(w.startsOn!)}` : texts.aStopOfIts}, {w.hours} h
               </li>
             ))}
           </ul>
         )}
       </Section>
       {r.plan ? (
-        <Section title={`Plan: ${r.plan.name}`} aside={`${r.plan.madeBy}, ${dayText(r.plan.madeAt, site)}`}>
+        <Section title={texts.plan2(r.plan.name)} aside={`${r.plan.madeBy}, ${dayText(r.plan.madeAt, site)}`}>
           <p className="py-1">
-            Expected cost {moneyText(r.plan.totals.expected, r.currency)}, one time in ten over{" "}
-            {moneyText(r.plan.totals.high, r.currency)}.
+            {texts.expectedCostOneTime(
+              moneyText(r.plan.totals.expected, r.currency),
+              moneyText(r.plan.totals.high, r.currency),
+            )}
           </p>
           <ul>
             {r.plan.lines.map((l) => (
               <li key={l.piece} className="ruled break-inside-avoid py-1.5">
                 <strong className="font-semibold">{l.label}</strong>:{" "}
-                {l.kind === "wait" ? "wait" : `${l.name}, ${dayText(l.at, site)}`}
+                {l.kind === "wait" ? texts.wait : `${l.name}, ${dayText(l.at, site)}`}
                 <span className="block text-ink-2">{l.reason}</span>
               </li>
             ))}
@@ -181,30 +192,25 @@ function Sheet({ r }: { r: Report }) {
         </Section>
       ) : null}
       {r.score ? (
-        <Section title="How the forecasts held">
+        <Section title={texts.howTheForecastsHeld}>
           <p className="py-1">
             {r.score.all.covered
-              ? `${percent(r.score.all.covered.share)} of lives crossed between P10 and P90 ` +
-                `(${percent(r.score.all.covered.low)} to ${percent(r.score.all.covered.high)}); 80 % should.`
-              : `${r.score.all.forecasts} forecasts of ${r.score.all.lives} lives; ${r.score.all.crossed} crossed: too few to judge.`}{" "}
-            {r.score.notBefore.lives > 0
-              ? `Of ${r.score.notBefore.lives} lives with an earliest date only, ${r.score.notBefore.before} crossed before it.`
-              : ""}
+              ? texts.ofLivesCrossedBetween(percent(r.score.all.covered.share)) +
+                texts.to80Should(percent(r.score.all.covered.low), percent(r.score.all.covered.high))
+              : texts.forecastsOfLivesCrossed(r.score.all.forecasts, r.score.all.lives, r.score.all.crossed)}{" "}
+            {r.score.notBefore.lives > 0 ? texts.ofLivesWithAn(r.score.notBefore.lives, r.score.notBefore.before) : ""}
           </p>
         </Section>
       ) : null}
       {r.machine ? (
-        <Section title="All points">
+        <Section title={texts.allPoints}>
           <AllPoints points={r.points} />
         </Section>
       ) : null}
-      <p className="text-sm text-ink-2">
-        Juncteral advises; the person responsible decides and signs. The manufacturer’s limits and local rules come
-        first.
-      </p>
+      <p className="text-sm text-ink-2">{texts.juncteralAdvisesThePerson}</p>
       <p className="mt-10 hidden grid-cols-2 gap-12 print:grid">
-        <span className="border-t border-ink pt-1">Made by, date</span>
-        <span className="border-t border-ink pt-1">Seen by, date</span>
+        <span className="border-t border-ink pt-1">{texts.madeByDate}</span>
+        <span className="border-t border-ink pt-1">{texts.seenByDate}</span>
       </p>
     </article>
   );
@@ -249,7 +255,7 @@ function AllPoints({ points }: { points: readonly ReportPoint[] }) {
       <table className="w-full text-sm">
         <thead>
           <tr className="ruled text-left text-ink-2">
-            {["Point", "State", "Last reading", "Margin used", "Readings", "P10, P50, P90"].map((h) => (
+            {["Point", "State", texts.lastReading, texts.marginUsed, "Readings", "P10, P50, P90"].map((h) => (
               <th key={h} scope="col" className="py-1 pr-3 font-normal">
                 {h}
               </th>
@@ -266,7 +272,7 @@ function AllPoints({ points }: { points: readonly ReportPoint[] }) {
               <td className={`py-1 pr-3 ${stateTone[p.state]}`}>{p.state}</td>
               <td className="py-1 pr-3">
                 {p.lastRaw === null
-                  ? "none"
+                  ? texts.none
                   : `${show(p.lastRaw, p.quantity, { unit: p.unit })}, ${dayText(p.lastAt!, site)}`}
               </td>
               <td className="py-1 pr-3">{p.margin ? percent(p.margin.value) : ""}</td>

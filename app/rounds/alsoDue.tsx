@@ -2,6 +2,7 @@
 import type { DueItem } from "~/domain/work/due.server";
 import { Button } from "~/ui/form";
 import { dueText, useSite } from "~/ui/site";
+import { alsoDue as texts } from "./texts";
 
 interface Props {
   items: readonly DueItem[];
@@ -14,7 +15,7 @@ export function AlsoDue({ items, moved, onMoved }: Props) {
   if (items.length === 0) return null;
   return (
     <section className="mt-5">
-      <h2 className="ruled pb-1">Also due at this machine</h2>
+      <h2 className="ruled pb-1">{texts.alsoDueAtThis}</h2>
       <ul>
         {items.map((d) => (
           <li key={d.kind + d.id} className="ruled flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-2">
@@ -25,19 +26,17 @@ export function AlsoDue({ items, moved, onMoved }: Props) {
               </span>
             </span>
             {d.kind !== "exercise" ? null : moved.includes(d.id) ? (
-              <span className="text-sea">moved</span>
+              <span className="text-sea">{texts.moved}</span>
             ) : (
-              <Button type="button" tone="plain" aria-label={`It was moved: ${d.what}`} onClick={() => onMoved(d.id)}>
-                It was moved
+              <Button type="button" tone="plain" aria-label={texts.itWasMoved(d.what)} onClick={() => onMoved(d.id)}>
+                {texts.itWasMoved2}
               </Button>
             )}
           </li>
         ))}
       </ul>
       {items.some((d) => d.kind === "exercise") ? (
-        <p className="py-1.5 text-sm text-ink-2">
-          Moving a valve moves what it drives: everybody clear, the load held or down, both ways and back.
-        </p>
+        <p className="py-1.5 text-sm text-ink-2">{texts.movingAValveMoves}</p>
       ) : null}
     </section>
   );

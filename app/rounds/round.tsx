@@ -8,9 +8,10 @@ import { dayText, dueText, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
 import { dueWork } from "~/domain/work/due.server";
 import { roundRow, walkPoints } from "~/domain/rounds/queries.server";
+import { round as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `${loaderData?.round.name ?? "Round"} · Juncteral` },
+  { title: texts.juncteral(loaderData?.round.name ?? texts.round) },
 ];
 
 const DUE_SHOWN = 20;
@@ -34,35 +35,35 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Rounds", to: "/rounds" }]}
+        crumbs={[{ label: texts.rounds, to: "/rounds" }]}
         title={
           points.length === 0
-            ? `${round.name} has no points`
+            ? texts.hasNoPoints(round.name)
             : late > 0
-              ? `${round.name}: ${late} of ${points.length} points are late`
-              : `${round.name}: nothing is late`
+              ? texts.ofPointsAreLate(round.name, late, points.length)
+              : texts.nothingIsLate(round.name)
         }
       >
-        {round.walkedBy ? `Walked by ${round.walkedBy}. ` : ""}
-        {round.retired ? "Retired. " : ""}
+        {round.walkedBy ? texts.walkedBy(round.walkedBy) : ""}
+        {round.retired ? texts.retired : ""}
         <span className="inline-flex flex-wrap gap-x-4">
           {mayWalk && points.length > 0 && !round.retired ? (
             <Link to={`/rounds/${round.id}/walk`} reloadDocument className="act">
-              Walk it
+              {texts.walkIt}
             </Link>
           ) : null}
           <Link to={`/rounds/${round.id}/sheet`} className="way">
-            Print a sheet
+            {texts.printASheet}
           </Link>
           {mayEdit ? (
             <Link to={`/rounds/${round.id}/edit`} className="way">
-              Edit
+              {texts.edit}
             </Link>
           ) : null}
         </span>
       </PageHead>
       {alsoDue.length > 0 ? (
-        <Section title="Also due at these machines">
+        <Section title={texts.alsoDueAtThese}>
           <DueRows items={alsoDue} />
         </Section>
       ) : null}
@@ -70,10 +71,10 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
         <Empty>
           {mayEdit ? (
             <Link className="act" to={`/rounds/${round.id}/edit`}>
-              Choose its points
+              {texts.chooseItsPoints}
             </Link>
           ) : (
-            "An engineer chooses its points."
+            texts.anEngineerChoosesIts
           )}
         </Empty>
       ) : (
@@ -81,17 +82,17 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
           <table className="w-full [&_td]:py-1.5 [&_td]:pr-4 [&_th]:py-1.5 [&_th]:pr-4">
             <thead>
               <tr className="ruled">
-                <th scope="col">on the way</th>
-                <th scope="col">state</th>
+                <th scope="col">{texts.onTheWay}</th>
+                <th scope="col">{texts.state}</th>
                 <th scope="col" className="text-right">
-                  last reading
+                  {texts.lastReading}
                 </th>
-                <th scope="col">with</th>
+                <th scope="col">{texts.withText}</th>
                 <th scope="col" className="text-right">
-                  every
+                  {texts.every}
                 </th>
                 <th scope="col" className="text-right">
-                  due
+                  {texts.due}
                 </th>
               </tr>
             </thead>
@@ -110,7 +111,9 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
                     <StateWord state={p.state} />
                   </td>
                   <td className="text-right whitespace-nowrap">
-                    {p.last ? `${show(p.last.raw, p.quantity, { unit: p.unit })}, ${dayText(p.last.at, site)}` : "none"}
+                    {p.last
+                      ? `${show(p.last.raw, p.quantity, { unit: p.unit })}, ${dayText(p.last.at, site)}`
+                      : texts.none}
                   </td>
                   <td className="text-sm">
                     {p.instrument ? (
@@ -119,11 +122,13 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
                       </Link>
                     ) : (
                       <Link to={`/instruments/fit/${p.id}`} className="way">
-                        which fits?
+                        {texts.whichFits}
                       </Link>
                     )}
                   </td>
-                  <td className={`text-right whitespace-nowrap ${p.closer ? "text-ochre" : ""}`}>{p.everyDays} days</td>
+                  <td className={`text-right whitespace-nowrap ${p.closer ? "text-ochre" : ""}`}>
+                    {texts.days(p.everyDays)}
+                  </td>
                   <td className={`text-right whitespace-nowrap ${p.dueAt < site.now ? "text-verm" : "text-ink-2"}`}>
                     {dueText(p.dueAt, site)}
                   </td>

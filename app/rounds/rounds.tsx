@@ -6,8 +6,9 @@ import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { dueText, useSite } from "~/ui/site";
 import { roundList } from "~/domain/rounds/queries.server";
+import { rounds as texts } from "./texts";
 
-export const meta = () => [{ title: "Rounds · Juncteral" }];
+export const meta = () => [{ title: texts.roundsJuncteral }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   list: await roundList(),
@@ -16,12 +17,12 @@ export const loader = guard("viewer", async ({ user }) => ({
 }));
 
 const counts = [
-  "No round is",
-  "One round is",
-  "Two rounds are",
-  "Three rounds are",
-  "Four rounds are",
-  "Five rounds are",
+  texts.noRoundIs,
+  texts.oneRoundIs,
+  texts.twoRoundsAre,
+  texts.threeRoundsAre,
+  texts.fourRoundsAre,
+  texts.fiveRoundsAre,
 ];
 
 export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route.ComponentProps) {
@@ -32,41 +33,41 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
       <PageHead
         title={
           list.length === 0
-            ? "No round yet"
+            ? texts.noRoundYet
             : late === 0
-              ? "No round is late"
-              : `${counts[late] ?? `${late} rounds are`} late`
+              ? texts.noRoundIsLate
+              : texts.late(counts[late] ?? texts.roundsAre(late))
         }
       >
-        Readings in walking order, with their conditions, on a tablet with or without a network.
+        {texts.readingsInWalkingOrder}
         <span className="ml-3 inline-flex flex-wrap gap-x-4">
           <Link to="/instruments" className="way">
-            Instruments
+            {texts.instruments}
           </Link>
           <Link to="/tests" className="way">
-            Tests
+            {texts.tests}
           </Link>
           {mayEdit ? (
             <Link to="/rounds/new" className="way">
-              Add a round
+              {texts.addARound}
             </Link>
           ) : null}
         </span>
       </PageHead>
       {list.length === 0 ? (
         <Empty>
-          A round is a list of points in the order in which they are walked.{" "}
+          {texts.aRoundIsA}{" "}
           {mayEdit ? (
             <>
               <Link to="/rounds/new" className="act">
-                Add a round
+                {texts.addARound}
               </Link>{" "}
               <Link to="/fleet/begin" className="way">
-                Or add a machine from a template, with its round
+                {texts.orAddAMachine}
               </Link>
             </>
           ) : (
-            "An engineer adds the first one."
+            texts.anEngineerAddsThe
           )}
         </Empty>
       ) : (
@@ -81,16 +82,18 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
                   {r.name}
                 </Link>
                 <span className="block text-sm text-ink-2">
-                  {r.points} {r.points === 1 ? "point" : "points"}, every{" "}
-                  {r.intervalHours === null
-                    ? `${r.intervalDays} days`
-                    : `${formatNumber(r.intervalHours, 0)} running hours`}
-                  {r.closer > 0 ? `, ${r.closer} read more often near their limit` : ""}
-                  {r.walkedBy ? `, ${r.walkedBy}` : ""}
+                  {texts.every(
+                    r.points,
+                    r.intervalHours === null
+                      ? texts.days(r.intervalDays)
+                      : texts.runningHours(formatNumber(r.intervalHours, 0)),
+                    r.closer > 0 ? texts.readMoreOftenNear(r.closer) : "",
+                    r.walkedBy ? `, ${r.walkedBy}` : "",
+                  )}
                 </span>
               </span>
               <span className={r.late > 0 ? "text-verm" : ""}>
-                {r.points === 0 ? "no points" : r.due === 0 ? "nothing due" : `${r.due} due`}
+                {r.points === 0 ? texts.noPoints : r.due === 0 ? texts.nothingDue : texts.due(r.due)}
               </span>
               <span className={r.late > 0 ? "text-verm" : "text-ink-2"}>
                 {r.dueAt === null ? "" : dueText(r.dueAt, site)}
@@ -98,11 +101,11 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
               <span className="flex gap-4">
                 {mayWalk && r.points > 0 ? (
                   <Link to={`/rounds/${r.id}/walk`} reloadDocument className="act">
-                    Walk it
+                    {texts.walkIt}
                   </Link>
                 ) : null}
                 <Link to={`/rounds/${r.id}/sheet`} className="way">
-                  Paper
+                  {texts.paper}
                 </Link>
               </span>
             </li>

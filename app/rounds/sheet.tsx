@@ -5,8 +5,9 @@ import { guard, idParam } from "~/platform/guard.server";
 import { Button } from "~/ui/form";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { roundRow, walkPoints, type WalkPoint } from "~/domain/rounds/queries.server";
+import { sheet as texts } from "./texts";
 
-export const meta = () => [{ title: "Round sheet · Juncteral" }];
+export const meta = () => [{ title: texts.roundSheetJuncteral }];
 
 export const loader = guard("viewer", async ({ params, user }) => {
   const [round, points] = await Promise.all([roundRow(idParam(params)), walkPoints(idParam(params), user.units)]);
@@ -24,7 +25,10 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
       temperature: p.expectation.reference?.temperature ?? null,
       at: site.now,
     });
-    return `${show(Math.max(quantityOf(p.quantity).least, e.low), p.quantity, { unit: p.unit })} to ${show(e.high, p.quantity, { unit: p.unit })}`;
+    return texts.to(
+      show(Math.max(quantityOf(p.quantity).least, e.low), p.quantity, { unit: p.unit }),
+      show(e.high, p.quantity, { unit: p.unit }),
+    );
   };
   return (
     <div className="print:text-black">
@@ -32,16 +36,13 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
         <h1 className="min-w-0 [overflow-wrap:anywhere]">{round.name}</h1>
         <span className="flex gap-4 print:hidden">
           <Link to={`/rounds/${round.id}`} className="way">
-            Back
+            {texts.back}
           </Link>
           <Button type="button" tone="plain" onClick={() => window.print()}>
-            Print
+            {texts.print}
           </Button>
         </span>
-        <p className="w-full text-sm text-ink-2">
-          Read by ____________________ on ____________ . Oil under pressure pierces skin: never search for a leak with
-          the hand. Expected ranges hold at the reference condition, or as it runs.
-        </p>
+        <p className="w-full text-sm text-ink-2">{texts.readByOnOil}</p>
       </header>
       <table
         className={
@@ -51,22 +52,22 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
       >
         <thead>
           <tr>
-            <th scope="col">point</th>
-            <th scope="col">read</th>
-            <th scope="col">with</th>
-            <th scope="col">last</th>
-            <th scope="col">expected</th>
+            <th scope="col">{texts.point}</th>
+            <th scope="col">{texts.read}</th>
+            <th scope="col">{texts.withText}</th>
+            <th scope="col">{texts.last}</th>
+            <th scope="col">{texts.expected}</th>
             <th scope="col" className="w-16">
-              oil
+              {texts.oil}
             </th>
             <th scope="col" className="w-16">
-              load
+              {texts.load}
             </th>
             <th scope="col" className="w-20">
-              hours
+              {texts.hours}
             </th>
             <th scope="col" className="w-24">
-              reading
+              {texts.reading}
             </th>
           </tr>
         </thead>

@@ -4,6 +4,7 @@ import { Button } from "~/ui/form";
 import type { WalkPoint } from "~/domain/rounds/queries.server";
 import type { KeptOfRound, Walk } from "~/device/store.client";
 import { troublesOfRounds, type useOutbox } from "~/device/useOutbox";
+import { walkEnd as texts } from "./texts";
 
 interface Props {
   round: { id: string };
@@ -24,14 +25,12 @@ export function WalkEnd({ round, points, walk, outbox, onGo, onAgain }: Props) {
     <div className="mt-4">
       <h1>
         {troubles.length > 0
-          ? `${troubles.length} ${troubles.length === 1 ? "entry needs" : "entries need"} you`
+          ? texts.you(troubles.length)
           : waiting.length > 0
-            ? `Walked; ${waiting.length} still kept on this tablet`
-            : "Walked, and all of it is sent"}
+            ? texts.walkedStillKeptOn(waiting.length)
+            : texts.walkedAndAllOf}
       </h1>
-      <p className="mt-1 text-ink-2">
-        {read} read{skipped ? `, ${skipped} passed over` : ""}, of {points.length}.
-      </p>
+      <p className="mt-1 text-ink-2">{texts.readOf(read, skipped ? texts.passedOver(skipped) : "", points.length)}</p>
       {troubles.length > 0 ? (
         <ul className="mt-3">
           {troubles.map((t) => (
@@ -42,18 +41,14 @@ export function WalkEnd({ round, points, walk, outbox, onGo, onAgain }: Props) {
       {waiting.length > 0 ? (
         <p className="mt-3">
           <Button type="button" onClick={() => void outbox.send()}>
-            Send now
+            {texts.sendNow}
           </Button>{" "}
-          <span className="ml-2 text-ink-2">
-            {network === "noNetwork"
-              ? "They are sent when the network is back, from this page or any other of Juncteral that is open."
-              : ""}
-          </span>
+          <span className="ml-2 text-ink-2">{network === "noNetwork" ? texts.theyAreSentWhen : ""}</span>
         </p>
       ) : null}
       {left.length > 0 ? (
         <section className="mt-5">
-          <h2 className="ruled pb-1">Not dealt with</h2>
+          <h2 className="ruled pb-1">{texts.notDealtWith}</h2>
           <ul>
             {left.map((p) => (
               <li key={p.id} className="ruled">
@@ -67,10 +62,10 @@ export function WalkEnd({ round, points, walk, outbox, onGo, onAgain }: Props) {
       ) : null}
       <p className="mt-6 flex flex-wrap gap-4">
         <a href={`/rounds/${round.id}`} className="act">
-          Leave the round
+          {texts.leaveTheRound}
         </a>
         <button type="button" className="way" onClick={onAgain}>
-          Walk it again
+          {texts.walkItAgain}
         </button>
       </p>
     </div>
@@ -100,13 +95,13 @@ function Trouble({
   return (
     <li className="ruled py-3">
       <p className="font-semibold">
-        {point ? `${point.machine}, ${point.component}: ${point.name}` : "A point that is gone"}
+        {point ? `${point.machine}, ${point.component}: ${point.name}` : texts.aPointThatIs}
         {item.kind === "reading"
           ? `, ${item.fields.value}`
           : item.kind === "photo"
-            ? ", a photograph"
+            ? texts.aPhotograph
             : item.kind === "move"
-              ? ", a valve was moved"
+              ? texts.aValveWasMoved
               : ""}
       </p>
       <p className="text-verm">{item.problem?.message}</p>
@@ -116,8 +111,8 @@ function Trouble({
             <label className="text-sm text-ink-2">
               {{
                 value: "Value",
-                takenAt: "Read at",
-                hours: "Running hours",
+                takenAt: texts.readAt,
+                hours: texts.runningHours,
                 temperature: "Oil",
                 pressure: "Load",
                 least: "Least",
@@ -130,12 +125,12 @@ function Trouble({
               />
             </label>
             <Button type="button" onClick={() => void act("again")}>
-              Send again
+              {texts.sendAgain}
             </Button>
           </>
         ) : null}
         <Button type="button" tone="danger" onClick={() => void act("drop")}>
-          {item.problem?.fate === "conflict" ? "Keep theirs" : "Discard"}
+          {item.problem?.fate === "conflict" ? texts.keepTheirs : texts.discard}
         </Button>
       </p>
     </li>

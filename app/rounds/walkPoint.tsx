@@ -10,9 +10,10 @@ import type { StripPart, WalkPoint } from "~/domain/rounds/queries.server";
 import type { Walk } from "~/device/store.client";
 import type { useOutbox } from "~/device/useOutbox";
 import { uuid } from "~/device/uuid";
+import { walkPoint as texts } from "./texts";
 
-const skipReasons = ["Machine stands", "Oil too cold", "Cannot be reached", "Instrument missing"];
-const keepReasons = ["Read twice, the same", "Load was different", "Known, being worked on"];
+const skipReasons = [texts.machineStands, texts.oilTooCold, texts.cannotBeReached, texts.instrumentMissing];
+const keepReasons = [texts.readTwiceTheSame, texts.loadWasDifferent, texts.knownBeingWorkedOn];
 
 interface Props {
   round: { id: string };
@@ -51,8 +52,8 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       .split(",")
       .map((c) => c.trim())
       .filter(Boolean),
-    `Read ${readingStates[point.readState]}`,
-    ...(point.instrument ? [`With ${point.instrument.tag}`] : []),
+    texts.read(readingStates[point.readState]),
+    ...(point.instrument ? [texts.withText(point.instrument.tag)] : []),
   ];
 
   const set = (name: EntryField, value: string) => setEntry((e) => ({ ...e, [name]: value }));
@@ -107,8 +108,8 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       settled?.value !== null && settled !== null ? `${Number(fromText(settled.value))} ${point.unit}` : entry.value;
     const open = conditions.filter((c) => !held.includes(c));
     const note = [
-      open.length > 0 ? `Not confirmed: ${open.join("; ")}.` : "",
-      repeats.length ? `Read ${repeats.length + 1} times: ${[...repeats, judged.value!].map(wording).join(", ")}.` : "",
+      open.length > 0 ? texts.notConfirmed(open.join("; ")) : "",
+      repeats.length ? texts.readTimes(repeats.length + 1, [...repeats, judged.value!].map(wording).join(", ")) : "",
     ]
       .filter(Boolean)
       .join(" ");
@@ -191,7 +192,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
     try {
       setPhoto(await (await import("~/device/photo.client")).smallPhoto(picked));
     } catch {
-      setPhotoProblem("That file is no picture that this tablet can read.");
+      setPhotoProblem(texts.thatFileIsNo);
     }
   }
 
@@ -244,14 +245,14 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       <h1 className="mt-3 text-[1.75rem]">
         {point.machine}, {point.component}: {lowerFirst(point.name)}
       </h1>
-      {walk.done[point.id] ? <p className="mt-1 text-ochre">Already {walk.done[point.id]} on this round.</p> : null}
+      {walk.done[point.id] ? <p className="mt-1 text-ochre">{texts.alreadyOnThisRound(walk.done[point.id])}</p> : null}
       {parts.length > 0 ? (
         <div className="mt-1 max-sm:hidden">
           <CircuitStrip parts={parts} here={point.componentId} label={point.circuit} />
         </div>
       ) : null}
       <p className="mt-1 border-l-4 border-ochre bg-ochre-soft px-3.5 py-2 text-[0.95rem]">{point.caution}</p>
-      <div className="mt-2.5 flex flex-wrap gap-2 max-sm:mt-1.5" role="group" aria-label="Look, and tick what holds">
+      <div className="mt-2.5 flex flex-wrap gap-2 max-sm:mt-1.5" role="group" aria-label={texts.lookAndTickWhat}>
         {conditions.map((c) => {
           const seen = held.includes(c);
           return (
@@ -277,10 +278,10 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
         {input("hours", "Hours", "h")}
       </div>
       <div className={`mt-2.5 grid items-end gap-3 ${point.readState === "cycle" ? "grid-cols-2" : ""}`}>
-        {point.readState === "cycle" ? input("least", "Least over the cycle", point.unit) : null}
+        {point.readState === "cycle" ? input("least", texts.leastOverTheCycle, point.unit) : null}
         {input(
           "value",
-          point.readState === "cycle" ? "Greatest over the cycle" : quantityOf(point.quantity).label,
+          point.readState === "cycle" ? texts.greatestOverTheCycle : quantityOf(point.quantity).label,
           point.unit,
           true,
         )}
@@ -311,37 +312,42 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
           <p className="text-ink-2">
             {judged.expected ? (
               <>
-                Expect{" "}
-                <strong className="text-ink">
-                  {wording(Math.max(quantityOf(point.quantity).least, judged.expected.low))} to{" "}
-                  {wording(judged.expected.high)}
-                </strong>
-                {entry.temperature || entry.pressure ? " under these conditions" : " at the usual conditions"}
-                {judged.expected.beyondSeen ? ", less sure: it was never read like this" : ""}.{" "}
+                {texts.expect(
+                  <strong className="text-ink">
+                    {texts.to(
+                      wording(Math.max(quantityOf(point.quantity).least, judged.expected.low)),
+                      wording(judged.expected.high),
+                    )}
+                  </strong>,
+                  entry.temperature || entry.pressure ? texts.underTheseConditions : texts.atTheUsualConditions,
+                  judged.expected.beyondSeen ? texts.lessSureItWas : "",
+                )}{" "}
               </>
             ) : (
-              "No expected range yet. "
+              texts.noExpectedRangeYet
             )}
             {point.last ? (
               <>
-                Last time {wording(point.last.raw)}
-                {point.last.temperature === null || point.isOilTemperature
-                  ? ""
-                  : ` at ${show(point.last.temperature, "oilTemperature")}`}
-                , {momentText(point.last.at, site)}.
+                {texts.lastTime(
+                  wording(point.last.raw),
+                  point.last.temperature === null || point.isOilTemperature
+                    ? ""
+                    : texts.at(show(point.last.temperature, "oilTemperature")),
+                  momentText(point.last.at, site),
+                )}
               </>
             ) : (
-              "Never read before."
+              texts.neverReadBefore
             )}
             {settled ? ` ${settled.message}` : ""}
           </p>
         )}
-        {photo ? <p className="text-sm text-sea">A photograph goes with it.</p> : null}
+        {photo ? <p className="text-sm text-sea">{texts.aPhotographGoesWith}</p> : null}
         {photoProblem ? <p className="text-sm text-verm">{photoProblem}</p> : null}
       </div>
       {skipping ? (
         <div className="mb-2 border-l-4 border-line-2 bg-sheet px-3.5 py-2">
-          <p>Why is it passed over?</p>
+          <p>{texts.whyIsItPassed}</p>
           <p className="mt-1.5 flex flex-wrap gap-2">
             {skipReasons.map((r) => (
               <button
@@ -354,7 +360,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
               </button>
             ))}
             <button type="button" onClick={() => setSkipping(false)} className="min-h-11 px-3 text-sm text-ink-2">
-              No, read it
+              {texts.noReadIt}
             </button>
           </p>
         </div>
@@ -365,7 +371,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
         accept="image/*"
         capture="environment"
         className="hidden"
-        aria-label="Photograph"
+        aria-label={texts.photograph}
         onChange={(e) => void takePhoto(e.target.files?.[0])}
       />
       <div className="mt-2 max-sm:sticky max-sm:bottom-0 max-sm:-mx-4 max-sm:border-t max-sm:border-line max-sm:bg-paper max-sm:px-4 max-sm:py-2">
@@ -376,7 +382,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
           unit={unitOf(field)}
           actions={[
             {
-              label: "Read again",
+              label: texts.readAgain,
               disabled: judged.value === null || repeats.length >= 2,
               onPress: () => {
                 setRepeats((r) => [...r, judged.value!]);
@@ -384,10 +390,10 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
                 go("value");
               },
             },
-            { label: "Skip", onPress: () => setSkipping(true) },
-            { label: photo ? "Photo again" : "Photo", onPress: () => file.current?.click() },
+            { label: texts.skip, onPress: () => setSkipping(true) },
+            { label: photo ? texts.photoAgain : "Photo", onPress: () => file.current?.click() },
           ]}
-          main={{ label: "Keep, next", onPress: () => void keepReading() }}
+          main={{ label: texts.keepNext, onPress: () => void keepReading() }}
         />
       </div>
     </>

@@ -1,5 +1,6 @@
 /** The top of a walked round: how far, and what the network does, in words. */
 import { networkWords, troublesOfRounds, type useOutbox } from "~/device/useOutbox";
+import { walkTop as texts } from "./texts";
 
 type Outbox = ReturnType<typeof useOutbox>;
 
@@ -23,30 +24,27 @@ export function WalkTop({
     <header>
       <div className="flex flex-wrap items-center justify-between gap-x-4">
         <span className="text-ink-2">
-          {round.name}{" "}
-          <strong className="ml-2 text-ink">
-            {Math.min(index + 1, count)} of {count}
-          </strong>
+          {round.name} <strong className="ml-2 text-ink">{texts.of(Math.min(index + 1, count), count)}</strong>
         </span>
         <span role="status" className={`font-semibold ${calm ? "text-sea" : "text-ochre"}`}>
           {networkWords(network, waiting.length)}
-          {troubles.length > 0 ? ` · ${troubles.length} need you` : ""}
+          {troubles.length > 0 ? texts.needYou(troubles.length) : ""}
         </span>
         <span className="flex gap-5">
           {index > 0 ? (
             <button type="button" className="min-h-11 text-ink-2" onClick={() => onGo(index - 1)}>
-              Back
+              {texts.back}
             </button>
           ) : null}
           <a href={`/rounds/${round.id}`} className="inline-flex min-h-11 items-center text-ink-2">
-            Leave
+            {texts.leave}
           </a>
         </span>
       </div>
       <div
         className="mt-1 h-1.5 rounded-full bg-line"
         role="progressbar"
-        aria-label="Points dealt with"
+        aria-label={texts.pointsDealtWith}
         aria-valuemin={0}
         aria-valuemax={count}
         aria-valuenow={index}
@@ -55,11 +53,11 @@ export function WalkTop({
       </div>
       {network === "signIn" ? (
         <p className="mt-2 border-l-4 border-ochre bg-ochre-soft px-3 py-2">
-          You were signed out. Nothing is lost:{" "}
-          <a href={`/sign-in?to=/rounds/${round.id}/walk`} className="way">
-            sign in again
-          </a>
-          , and what is kept here is sent.
+          {texts.youWereSignedOut(
+            <a href={`/sign-in?to=/rounds/${round.id}/walk`} className="way">
+              {texts.signInAgain}
+            </a>,
+          )}
         </p>
       ) : null}
     </header>

@@ -3,6 +3,7 @@ import { Command } from "cmdk";
 import { useEffect, useRef, useState } from "react";
 import { useFetcher, useNavigate } from "react-router";
 import type { loader } from "./find";
+import { findBox as texts } from "./texts";
 
 export function FindBox() {
   const [text, setText] = useState("");
@@ -41,7 +42,7 @@ export function FindBox() {
   return (
     <Command
       shouldFilter={false}
-      label="Find a machine, point or action"
+      label={texts.findAMachinePoint}
       className="relative"
       onKeyDown={(e) => {
         if (e.key === "Escape") {
@@ -59,7 +60,7 @@ export function FindBox() {
         }}
         onFocus={() => setOpen(true)}
         onBlur={() => setTimeout(() => setOpen(false), 150)}
-        placeholder="Find a machine, point, action"
+        placeholder={texts.findAMachinePointAction}
         maxLength={120}
         className="w-full rounded-[3px] border border-line-2 bg-sheet py-2 pr-9 pl-3 placeholder:text-ink-2"
       />
@@ -74,7 +75,7 @@ export function FindBox() {
         className="absolute top-full right-0 z-20 mt-1 max-h-96 w-full min-w-72 overflow-auto border border-line-2 bg-sheet shadow-lg"
       >
         {text.trim() && fetcher.state === "idle" && found.length === 0 ? (
-          <Command.Empty className="px-3 py-2 text-ink-2">Nothing by that name.</Command.Empty>
+          <Command.Empty className="px-3 py-2 text-ink-2">{texts.nothingByThatName}</Command.Empty>
         ) : null}
         {found.map((f) => (
           <Command.Item

@@ -11,6 +11,7 @@ import { FindBox } from "./findBox";
 import { KeptReadings } from "./outbox";
 import { openDecisions } from "~/domain/overview/decisions.server";
 import { shellCounts } from "~/domain/overview/shell.server";
+import { shell as texts } from "./texts";
 
 export const loader = guard("viewer", async ({ user, context }) => ({
   user,
@@ -26,12 +27,11 @@ function standingText(
 ): string | null {
   if (!runs && waiting > 0)
     return (
-      `Assessments have stopped${lastSeen === null ? "" : ` since ${momentText(lastSeen, site)}`}: ` +
-      `${waiting >= 1000 ? "very many" : waiting} are waiting and no worker is running. Readings are safe; ` +
-      `their assessments are out of date.`
+      texts.assessmentsHaveStopped(lastSeen === null ? "" : texts.since(momentText(lastSeen, site))) +
+      texts.areWaitingAndNo(waiting >= 1000 ? texts.veryMany : waiting) +
+      texts.theirAssessmentsAreOut
     );
-  if (failed > 0 && role === "engineer")
-    return `${failed} ${failed === 1 ? "record" : "records"} could not be assessed. See Records.`;
+  if (failed > 0 && role === "engineer") return texts.couldNotBeAssessed(failed);
   return null;
 }
 
@@ -40,15 +40,15 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
   const standing = standingText(worker, user.role, { timeZone, now, units: user.units });
   const busy = useNavigation().state !== "idle";
   const places = [
-    { to: "/", label: "Today", count: decisions },
-    { to: "/fleet", label: "Fleet", count: 0 },
-    { to: "/rounds", label: "Rounds", count: 0 },
-    { to: "/oil", label: "Oil", count: oils },
-    { to: "/isolate", label: "Isolate", count: 0 },
-    { to: "/plan", label: "Plan", count: 0 },
-    { to: "/work", label: "Work", count: openWork },
-    { to: "/calculators", label: "Calculators", count: 0 },
-    { to: "/records", label: "Records", count: 0 },
+    { to: "/", label: texts.today, count: decisions },
+    { to: "/fleet", label: texts.fleet, count: 0 },
+    { to: "/rounds", label: texts.rounds, count: 0 },
+    { to: "/oil", label: texts.oil, count: oils },
+    { to: "/isolate", label: texts.isolate, count: 0 },
+    { to: "/plan", label: texts.plan, count: 0 },
+    { to: "/work", label: texts.work, count: openWork },
+    { to: "/calculators", label: texts.calculators, count: 0 },
+    { to: "/records", label: texts.records, count: 0 },
   ];
   return (
     <SiteProvider value={{ timeZone, now, units: user.units }}>
@@ -56,11 +56,11 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
         href="#screen"
         className="sr-only focus:not-sr-only focus:absolute focus:z-30 focus:bg-sheet focus:px-3 focus:py-2"
       >
-        Skip to the screen
+        {texts.skipToTheScreen}
       </a>
       <div className="lg:grid lg:min-h-screen lg:grid-cols-[148px_minmax(0,1fr)] print:block">
         <nav
-          aria-label="Places"
+          aria-label={texts.places}
           className={
             "flex print:hidden items-center gap-x-1 border-line px-3 py-2 max-lg:ruled max-sm:overflow-x-auto " +
             "max-sm:py-0 sm:flex-wrap lg:sticky lg:top-0 lg:h-screen lg:flex-col lg:items-stretch lg:border-r lg:px-0 lg:py-5"

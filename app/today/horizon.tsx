@@ -7,6 +7,7 @@ import { shortMonth } from "~/ui/calendarNames";
 import { stateTone } from "~/ui/state";
 import { dayText, useSite } from "~/ui/site";
 import type { HorizonLine } from "~/domain/overview/today.server";
+import { horizon as texts } from "./texts";
 
 const TOP = 24;
 const ROW = 29;
@@ -43,9 +44,9 @@ export function Horizon({
     .filter((s) => s.at < to);
   const describe = (l: HorizonLine) =>
     [
-      `${dayText(l.p10, site)} to ${l.p90 === null ? "beyond the horizon" : dayText(l.p90, site)}`,
+      texts.to(dayText(l.p10, site), l.p90 === null ? texts.beyondTheHorizon : dayText(l.p90, site)),
       ...(l.p50 === null ? [] : [`P50 ${dayText(l.p50, site)}`]),
-      ...(l.bookedOn ? [`booked ${dayText(at(l.bookedOn), site)}`] : []),
+      ...(l.bookedOn ? [texts.booked(dayText(at(l.bookedOn), site))] : []),
     ].join(", ");
   return (
     <div className="grid grid-cols-[minmax(0,11rem)_minmax(0,1fr)] gap-x-2 pt-2">

@@ -9,6 +9,7 @@ import { dayText, monthText, useSite } from "~/ui/site";
 import { Spark } from "~/ui/spark";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
+import { needs as texts } from "./texts";
 
 /** The points of an entry, the worst first. */
 export const pointsOf = (need: Need): Decision[] => (need.kind === "point" ? [need.point] : need.fault.points);
@@ -61,21 +62,23 @@ function FaultActs({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
   return (
     <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
       <Link to={`/isolate/faults/${f.circuitId}`} className={actsNow(f.fault.cause) ? "act" : "way"}>
-        {actsNow(f.fault.cause) ? "Put it right now" : "See the evidence"}
+        {actsNow(f.fault.cause) ? texts.putItRightNow : texts.seeTheEvidence}
       </Link>
       {booking ? (
         <Link to={`/work/${booking.id}`} className="way">
-          Booked: {booking.kind}
-          {booking.startsOn ? `, ${dayText(dayStart(booking.startsOn, site.timeZone), site)}` : ""}
+          {texts.booked(
+            booking.kind,
+            booking.startsOn ? `, ${dayText(dayStart(booking.startsOn, site.timeZone), site)}` : "",
+          )}
         </Link>
       ) : mayBook && !actsNow(f.fault.cause) ? (
         <Link to={`/work/book?point=${worst.pointId}&from=fault&of=${f.circuitId}`} className="act">
-          {pressing(worst) ? "Book work into a stop" : "Plan for a stop"}
+          {pressing(worst) ? texts.bookWorkIntoA : texts.planForAStop}
         </Link>
       ) : null}
       {actsNow(f.fault.cause) ? null : (
         <Link to="/plan" className="way">
-          See it in the plan
+          {texts.seeItInThe}
         </Link>
       )}
     </p>
@@ -97,13 +100,13 @@ export function FaultRow({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
     >
       <p className="text-ink-2">
         <strong className="font-semibold text-ink">{causes[fault.cause].label}</strong>
-        {f.since === null ? "" : <>, since about {monthText(f.since, site)}</>}: odds {oddsText(fault.share)}.{" "}
-        {actsNow(fault.cause) ? null : <Verdict parts={worst.verdict} />}
+        {f.since === null ? "" : <>{texts.sinceAbout(monthText(f.since, site))}</>}
+        {texts.odds(oddsText(fault.share))} {actsNow(fault.cause) ? null : <Verdict parts={worst.verdict} />}
       </p>
       <p className="text-sm text-ink-2">{actText(act)}</p>
       {f.points.length > 1 ? (
         <details className="text-sm">
-          <summary className="way w-fit cursor-pointer">It accounts for {f.points.length} findings</summary>
+          <summary className="way w-fit cursor-pointer">{texts.itAccountsForFindings(f.points.length)}</summary>
           <ul className="mt-1">
             {f.points.map((p) => (
               <li key={p.pointId} className="flex items-center justify-between gap-3 py-1">
@@ -141,31 +144,33 @@ export function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
       <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
         {d.asksAgain ? (
           <Link to={`/points/${d.pointId}`} className="act">
-            Take a second reading
+            {texts.takeASecondReading}
           </Link>
         ) : null}
         {d.booking ? (
           <Link to={`/work/${d.booking.id}`} className="way">
-            Booked: {d.booking.kind}
-            {d.booking.startsOn ? `, ${dayText(dayStart(d.booking.startsOn, site.timeZone), site)}` : ""}
+            {texts.booked(
+              d.booking.kind,
+              d.booking.startsOn ? `, ${dayText(dayStart(d.booking.startsOn, site.timeZone), site)}` : "",
+            )}
           </Link>
         ) : mayBook && !(d.asksAgain && d.state === "steady") ? (
           d.state === "unproven" ? (
             <Link to={`${book}&kind=inspection`} className="act">
-              Book a test
+              {texts.bookATest}
             </Link>
           ) : (
             <Link to={book} className="act">
-              {d.state === "drifting" ? "Plan for a stop" : "Book work into a stop"}
+              {d.state === "drifting" ? texts.planForAStop : texts.bookWorkIntoA}
             </Link>
           )
         ) : null}
         <Link to={`/points/${d.pointId}`} className="way">
-          Look at the trend
+          {texts.lookAtTheTrend}
         </Link>
         {mayBook && pressing(d) ? (
           <Link to={`/isolate/new?circuit=${d.circuitId}&symptom=gaugeOdd`} className="way">
-            Find the cause
+            {texts.findTheCause}
           </Link>
         ) : null}
       </p>
@@ -178,7 +183,7 @@ export function OilRow({ o }: { o: OilNeed }) {
     <Entry
       state={o.state}
       to={`/oil/${o.circuitId}`}
-      title={`${o.machine}, oil of the ${o.circuit.toLowerCase()}`}
+      title={texts.oilOfThe(o.machine, o.circuit.toLowerCase())}
       margin={o.margin}
       of={o.margin?.of}
     >
@@ -188,11 +193,11 @@ export function OilRow({ o }: { o: OilNeed }) {
       <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
         {o.eventId ? (
           <Link to={`/oil/debris/${o.eventId}`} className="way">
-            A debris event is open
+            {texts.aDebrisEventIs}
           </Link>
         ) : (
           <Link to={`/oil/${o.circuitId}`} className="act">
-            See what happened
+            {texts.seeWhatHappened}
           </Link>
         )}
       </p>

@@ -32,10 +32,11 @@ import {
   stopsAhead,
   type NextStop,
 } from "~/domain/overview/today.server";
+import { today as texts } from "./texts";
 
 const DUE_SHOWN = 5;
 
-export const meta = () => [{ title: "Today · Juncteral" }];
+export const meta = () => [{ title: texts.todayJuncteral }];
 
 export const loader = guard("viewer", async ({ user, context }) => {
   const [open, toDecide, oils, counts, lines, due, ahead, changed, byDate] = await Promise.all([
@@ -65,23 +66,23 @@ export const loader = guard("viewer", async ({ user, context }) => {
 });
 
 const numbers = [
-  "Nothing needs",
-  "One thing needs",
-  "Two things need",
-  "Three things need",
-  "Four things need",
-  "Five things need",
-  "Six things need",
-  "Seven things need",
-  "Eight things need",
-  "Nine things need",
+  texts.nothingNeeds,
+  texts.oneThingNeeds,
+  texts.twoThingsNeed,
+  texts.threeThingsNeed,
+  texts.fourThingsNeed,
+  texts.fiveThingsNeed,
+  texts.sixThingsNeed,
+  texts.sevenThingsNeed,
+  texts.eightThingsNeed,
+  texts.nineThingsNeed,
 ];
 
 /** What changed since the reader looked before this visit. */
 function Since({ changed: { since, points, states, done } }: { changed: Changed }) {
   const site = useSite();
   return (
-    <Section title="Since you last looked" aside={momentText(since, site)}>
+    <Section title={texts.sinceYouLastLooked} aside={momentText(since, site)}>
       <ul>
         {points.map((p) => (
           <li key={p.pointId} className="ruled py-1.5">
@@ -89,16 +90,16 @@ function Since({ changed: { since, points, states, done } }: { changed: Changed 
               {p.machine}, {lowerFirst(p.component)}
             </Link>
             : <span className={stateTone[p.state]}>{p.state}</span>
-            <span className="text-ink-2">, was {p.before}</span>
+            <span className="text-ink-2">{texts.was(p.before)}</span>
           </li>
         ))}
         {states > points.length ? (
-          <li className="py-1.5 text-ink-2">{states - points.length} more changed their state.</li>
+          <li className="py-1.5 text-ink-2">{texts.moreChangedTheirState(states - points.length)}</li>
         ) : null}
         {done > 0 ? (
           <li className="py-1.5">
             <Link to="/work" className="hover:underline">
-              {done} piece{done === 1 ? "" : "s"} of work done
+              {texts.pieceOfWorkDone(done)}
             </Link>
           </li>
         ) : null}
@@ -111,10 +112,10 @@ function Since({ changed: { since, points, states, done } }: { changed: Changed 
 function ByDate({ items }: { items: readonly DueItem[] }) {
   return (
     <Section
-      title="Due by date"
+      title={texts.dueByDate}
       aside={
         <Link to="/work/due" className="way">
-          All of it
+          {texts.allOfIt}
         </Link>
       }
     >
@@ -124,7 +125,7 @@ function ByDate({ items }: { items: readonly DueItem[] }) {
 }
 
 function finding(open: number): string {
-  return `${numbers[open] ?? `${open} things need`} a decision`;
+  return texts.aDecision(numbers[open] ?? texts.thingsNeed(open));
 }
 
 function partWord(work: NextStop["work"][number], stop: NextStop, now: number): PartAnswer {
@@ -133,7 +134,7 @@ function partWord(work: NextStop["work"][number], stop: NextStop, now: number): 
         { leadTimeDays: work.leadTimeDays, orderedOn: work.orderedOn, today: dayOf(now, stop.timeZone) },
         stop.startsOn,
       )
-    : { late: false, text: "no part needed" };
+    : { late: false, text: texts.noPartNeeded };
 }
 
 export default function Today({ loaderData }: Route.ComponentProps) {
@@ -148,39 +149,42 @@ export default function Today({ loaderData }: Route.ComponentProps) {
   const duePoints = due.reduce((sum, r) => sum + r.points, 0);
   return (
     <>
-      <PageHead title={watched === 0 ? "No machines yet" : finding(open)}>
-        {weekday(today)} {today.getDate()} {monthName(today)}. {watched} points watched
-        {watched > 0
-          ? `: ${order
-              .filter((s) => counts[s] > 0)
-              .map((s) => `${counts[s]} ${s}`)
-              .join(", ")}`
-          : ""}
-        .
+      <PageHead title={watched === 0 ? texts.noMachinesYet : finding(open)}>
+        {texts.pointsWatched(
+          weekday(today),
+          today.getDate(),
+          monthName(today),
+          watched,
+          watched > 0
+            ? `: ${order
+                .filter((s) => counts[s] > 0)
+                .map((s) => `${counts[s]} ${s}`)
+                .join(", ")}`
+            : "",
+        )}
       </PageHead>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,560fr)_minmax(0,486fr)]">
-        <Section title="Needs you, worst first">
+        <Section title={texts.needsYouWorstFirst}>
           {toDecide.length + oils.length === 0 ? (
             <Empty>
               {watched === 0 ? (
                 mayBook ? (
                   <>
-                    Begin with a machine from a template: it is ready to be read in two minutes. Or load a whole fleet
-                    from a file.{" "}
+                    {texts.beginWithAMachine}{" "}
                     <span className="mt-2 flex gap-5">
                       <Link className="act" to="/fleet/begin">
-                        Add a machine from a template
+                        {texts.addAMachineFrom}
                       </Link>
                       <Link className="way" to="/records/fleet">
-                        Load a fleet file
+                        {texts.loadAFleetFile}
                       </Link>
                     </span>
                   </>
                 ) : (
-                  "An engineer adds the first machine."
+                  texts.anEngineerAddsThe
                 )
               ) : (
-                "Every point is steady. Walk the rounds that are due; that is all for today."
+                texts.everyPointIsSteady
               )}
             </Empty>
           ) : (
@@ -203,30 +207,31 @@ export default function Today({ loaderData }: Route.ComponentProps) {
           )}
           {open > shown ? (
             <p className="py-2 text-sm text-ink-2">
-              The worst {shown} of {open};{" "}
-              <Link to="/fleet" className="way">
-                Fleet
-              </Link>{" "}
-              and{" "}
-              <Link to="/oil" className="way">
-                Oil
-              </Link>{" "}
-              have the rest.
+              {texts.theWorstOfAnd(
+                shown,
+                open,
+                <Link to="/fleet" className="way">
+                  {texts.fleet}
+                </Link>,
+                <Link to="/oil" className="way">
+                  {texts.oil}
+                </Link>,
+              )}
             </p>
           ) : null}
         </Section>
         <div>
           {changed ? <Since changed={changed} /> : null}
-          <Section title="Horizon" aside={`next ${months} months · P10 to P90, mark at P50`}>
+          <Section title={texts.horizon} aside={texts.nextMonthsP10To(months)}>
             {lines.length === 0 ? (
-              <Empty>No point is forecast to reach its limit within {months} months.</Empty>
+              <Empty>{texts.noPointIsForecast(months)}</Empty>
             ) : (
               <Horizon lines={lines} stops={ahead.all} months={months} />
             )}
           </Section>
-          <Section title="Readings due" aside={duePoints ? `${duePoints} within a week` : undefined}>
+          <Section title={texts.readingsDue} aside={duePoints ? texts.withinAWeek(duePoints) : undefined}>
             {due.length === 0 ? (
-              <Empty>No reading falls due within a week.</Empty>
+              <Empty>{texts.noReadingFallsDue}</Empty>
             ) : (
               <ul>
                 {due.map((r) => {
@@ -237,7 +242,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
                         {r.name}
                       </Link>
                       <span className="text-right">
-                        {r.points} {r.points === 1 ? "point" : "points"}
+                        {r.points} {r.points === 1 ? texts.point : texts.points}
                       </span>
                       <span className={`text-right ${when.endsWith("late") ? "font-medium text-verm" : ""}`}>
                         {when}
@@ -250,25 +255,28 @@ export default function Today({ loaderData }: Route.ComponentProps) {
           </Section>
           {byDate.length > 0 ? <ByDate items={byDate} /> : null}
           <Section
-            title="Work at the next stop"
+            title={texts.workAtTheNext}
             aside={
               ahead.next
                 ? `${dayText(dayStart(ahead.next.startsOn, ahead.next.timeZone), { ...site, timeZone: ahead.next.timeZone })}, ` +
-                  `${ahead.next.work.reduce((s, w) => s + w.hours, 0)} crew hours of ${ahead.next.crewHours}`
+                  texts.crewHoursOf(
+                    ahead.next.work.reduce((s, w) => s + w.hours, 0),
+                    ahead.next.crewHours,
+                  )
                 : undefined
             }
           >
             {!ahead.next ? (
               <Empty>
-                No stop is planned.{" "}
+                {texts.noStopIsPlanned}{" "}
                 {mayBook && watched > 0 ? (
                   <Link className="act" to="/fleet/new/stop">
-                    Plan a stop
+                    {texts.planAStop}
                   </Link>
                 ) : null}
               </Empty>
             ) : ahead.next.work.length === 0 ? (
-              <Empty>Nothing is booked on it yet.</Empty>
+              <Empty>{texts.nothingIsBookedOn}</Empty>
             ) : (
               <ul>
                 {ahead.next.work.map((w) => {

@@ -9,6 +9,7 @@ import { useShow, useSite } from "./site";
 import { cellNumber, type Typed } from "./typed";
 import { Verdict } from "./verdict";
 import { WorkingTable } from "./working";
+import { calculation as texts } from "./texts";
 
 export function GivenFields({
   fields,
@@ -69,11 +70,7 @@ export function OutcomeView({
     <>
       <div aria-live="polite" className={`border-l-4 pl-4 ${tones[outcome?.tone ?? "plain"]}`}>
         <p className="text-[1.05rem] leading-relaxed text-ink-2">
-          {outcome ? (
-            <Verdict parts={outcome.answer} />
-          ) : (
-            "The result appears as soon as every field is filled in correctly."
-          )}
+          {outcome ? <Verdict parts={outcome.answer} /> : texts.theResultAppearsAs}
         </p>
         {outcome?.notes?.map((note) => (
           <p key={note} className="mt-1 text-sm text-ink-2">
@@ -86,7 +83,7 @@ export function OutcomeView({
           <ChartCanvas
             make={makeChart}
             height={270}
-            label={`${title}: ${outcome.chart!.y.label} over ${outcome.chart!.x.label}. The working holds the numbers.`}
+            label={texts.overTheWorkingHolds(title, outcome.chart!.y.label, outcome.chart!.x.label)}
           />
         </div>
       ) : null}
@@ -99,7 +96,7 @@ export function OutcomeView({
         </div>
       ) : null}
       {outcome ? (
-        <Section title="How this was worked out" className="mt-5">
+        <Section title={texts.howThisWasWorked} className="mt-5">
           <WorkingTable working={outcome.working} />
         </Section>
       ) : null}
@@ -130,7 +127,7 @@ function GivenField({
           label={label}
           value={value}
           onChange={(e) => onChange(e.target.value)}
-          options={value === "" ? [{ value: "", label: "choose" }, ...field.options] : field.options}
+          options={value === "" ? [{ value: "", label: texts.choose }, ...field.options] : field.options}
         />
       </div>
     );
@@ -164,7 +161,9 @@ function GivenField({
         hint={field.hint}
         suffix={suffix}
         inputMode="text"
-        placeholder={field.optional ? "left out" : example && field.example ? `such as ${field.example}` : undefined}
+        placeholder={
+          field.optional ? texts.leftOut : example && field.example ? texts.suchAs(field.example) : undefined
+        }
         value={value}
         onChange={(e) => onChange(e.target.value)}
         maxLength={60}

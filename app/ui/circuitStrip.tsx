@@ -1,5 +1,6 @@
 /** A circuit as a strip, from the reservoir to what moves, in the graphic symbols of ISO 1219-1, with a pin where one stands. */
 import type { ComponentKind } from "@core";
+import { circuitStrip as texts } from "./texts";
 
 interface Part {
   id: string;
@@ -109,7 +110,7 @@ export function CircuitStrip({ parts, here, label }: { parts: readonly Part[]; h
       className="h-[104px] w-full text-ink"
       preserveAspectRatio="xMinYMid meet"
       role="img"
-      aria-label={`${label}: ${parts[at]?.name ?? "this part"}, place ${at + 1} of ${parts.length} in the circuit`}
+      aria-label={texts.placeOfInThe(label, parts[at]?.name ?? texts.thisPart, at + 1, parts.length)}
       fill="var(--sheet)"
       stroke="currentColor"
       strokeWidth="1.5"
@@ -145,7 +146,7 @@ export function CircuitStrip({ parts, here, label }: { parts: readonly Part[]; h
                 stroke="none"
                 fill="var(--sea)"
               >
-                you are here
+                {texts.youAreHere}
               </text>
             </>
           ) : null}

@@ -2,6 +2,7 @@
 import { AlertDialog } from "radix-ui";
 import { useRef } from "react";
 import { Button } from "./form";
+import { confirm as texts } from "./texts";
 
 export function ConfirmButton({
   intent,
@@ -33,7 +34,7 @@ export function ConfirmButton({
           <div className="flex justify-end gap-3">
             <AlertDialog.Cancel asChild>
               <Button type="button" tone="plain">
-                No
+                {texts.no}
               </Button>
             </AlertDialog.Cancel>
             <AlertDialog.Action asChild>

@@ -3,12 +3,13 @@ import { useEffect, type ReactNode } from "react";
 import { Form, useRevalidator } from "react-router";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "./form";
 import { Section } from "./page";
+import { importFile as texts } from "./texts";
 
 export function FileField({ limitMb, problem }: { limitMb: number; problem: string | undefined }) {
   return (
     <>
       <label htmlFor="f-file" className="mb-1 block text-sm text-ink-2">
-        File, at most {limitMb} MB
+        {texts.fileAtMostMb(limitMb)}
       </label>
       <input
         id="f-file"
@@ -42,29 +43,29 @@ export function FormatFields({
     <>
       <SelectField
         name="delimiter"
-        label="Separated by"
+        label={texts.separatedBy}
         defaultValue={named(mapping.delimiter)}
         options={delimiters.map((d) => ({ value: named(d.value), label: d.label }))}
       />
       <SelectField
         name="decimalMark"
-        label="Decimal mark"
+        label={texts.decimalMark}
         defaultValue={mapping.decimalMark}
         options={[
-          { value: ".", label: "point, 3.4" },
-          { value: ",", label: "comma, 3,4" },
+          { value: ".", label: texts.point34 },
+          { value: ",", label: texts.comma34 },
         ]}
       />
-      <SelectField name="dateOrder" label="Dates" defaultValue={mapping.dateOrder} options={dateOrders} />
+      <SelectField name="dateOrder" label={texts.dates} defaultValue={mapping.dateOrder} options={dateOrders} />
       <TextField
         name="titleLines"
-        label="Lines above the headings"
+        label={texts.linesAboveTheHeadings}
         inputMode="numeric"
         defaultValue={String(mapping.titleLines)}
-        hint="A title, for example"
+        hint={texts.aTitleForExample}
       />
       <div className="self-end">
-        <CheckField name="hasHeader" label="First row is a heading" defaultChecked={mapping.hasHeader} />
+        <CheckField name="hasHeader" label={texts.firstRowIsA} defaultChecked={mapping.hasHeader} />
       </div>
     </>
   );
@@ -73,10 +74,10 @@ export function FormatFields({
 /** Columns of the file as options of a field. */
 export function columnOptions(head: readonly string[], hasHeader: boolean) {
   return [
-    { value: "", label: "not in the file" },
+    { value: "", label: texts.notInTheFile },
     ...head.map((h, i) => ({
       value: String(i),
-      label: hasHeader ? `${i + 1}: ${h.slice(0, 40)}` : `column ${i + 1} (${h.slice(0, 20)})`,
+      label: hasHeader ? `${i + 1}: ${h.slice(0, 40)}` : texts.column(i + 1, h.slice(0, 20)),
     })),
   ];
 }
@@ -95,35 +96,31 @@ export interface FileFates {
 
 /** "3 to add, 1 bad". */
 export function fatesText({ counts }: FileFates): string {
-  if (counts.add + counts.there + counts.bad === 0) return "The file has no rows";
-  const parts = [`${counts.add} to add`];
-  if (counts.there) parts.push(`${counts.there} there already`);
-  if (counts.bad) parts.push(`${counts.bad} bad`);
+  if (counts.add + counts.there + counts.bad === 0) return texts.theFileHasNo;
+  const parts = [texts.toAdd(counts.add)];
+  if (counts.there) parts.push(texts.thereAlready(counts.there));
+  if (counts.bad) parts.push(texts.bad(counts.bad));
   return parts.join(", ");
 }
 
-const fateText = { add: "will be added", there: "there already", bad: "bad" };
+const fateText = { add: texts.willBeAdded, there: texts.thereAlready2, bad: "bad" };
 
 function BadRows({ fates: { bad, counts }, skipBad }: { fates: FileFates; skipBad: boolean }) {
   if (bad.length === 0) return null;
   return (
     <Section
-      title="Bad rows, by line"
-      aside={counts.bad > bad.length ? `the first ${bad.length} of ${counts.bad}` : undefined}
+      title={texts.badRowsByLine}
+      aside={counts.bad > bad.length ? texts.theFirstOf(bad.length, counts.bad) : undefined}
     >
-      <ul className="max-h-56 overflow-y-auto text-sm" tabIndex={0} aria-label="Bad rows">
+      <ul className="max-h-56 overflow-y-auto text-sm" tabIndex={0} aria-label={texts.badRows}>
         {bad.map((b) => (
           <li key={b.line} className="ruled grid grid-cols-[5rem_minmax(0,1fr)] py-1">
-            <span className="text-ink-2">line {b.line}</span>
+            <span className="text-ink-2">{texts.line(b.line)}</span>
             <span className="[overflow-wrap:anywhere]">{b.reason}</span>
           </li>
         ))}
       </ul>
-      <CheckField
-        name="skipBad"
-        label={`Leave out the ${counts.bad} bad row${counts.bad === 1 ? "" : "s"} and import the rest`}
-        defaultChecked={skipBad}
-      />
+      <CheckField name="skipBad" label={texts.leaveOutTheBad(counts.bad)} defaultChecked={skipBad} />
     </Section>
   );
 }
@@ -131,11 +128,11 @@ function BadRows({ fates: { bad, counts }, skipBad }: { fates: FileFates; skipBa
 function OddRows({ odd }: { odd: FileFates["odd"] }) {
   if (odd.length === 0) return null;
   return (
-    <Section title="Running hours to look at" aside="imported as they are; hours that do not fit are not used">
-      <ul className="max-h-40 overflow-y-auto text-sm" tabIndex={0} aria-label="Rows with odd hours">
+    <Section title={texts.runningHoursToLook} aside={texts.importedAsTheyAre}>
+      <ul className="max-h-40 overflow-y-auto text-sm" tabIndex={0} aria-label={texts.rowsWithOddHours}>
         {odd.map((o) => (
           <li key={o.line} className="ruled grid grid-cols-[5rem_minmax(0,1fr)] py-1">
-            <span className="text-ink-2">line {o.line}</span>
+            <span className="text-ink-2">{texts.line(o.line)}</span>
             <span className="[overflow-wrap:anywhere]">{o.reason}</span>
           </li>
         ))}
@@ -146,13 +143,13 @@ function OddRows({ odd }: { odd: FileFates["odd"] }) {
 
 function FirstRows({ fates: { head, rows }, hasHeader }: { fates: FileFates; hasHeader: boolean }) {
   return (
-    <Section title="First rows and what becomes of them">
-      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="First rows">
+    <Section title={texts.firstRowsAndWhat}>
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={texts.firstRows}>
         <table className="w-full text-sm whitespace-nowrap [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
           <thead>
             <tr className="ruled">
-              <th scope="col">line</th>
-              <th scope="col">fate</th>
+              <th scope="col">{texts.line2}</th>
+              <th scope="col">{texts.fate}</th>
               {hasHeader
                 ? head.slice(0, 16).map((h, i) => (
                     <th scope="col" key={i}>
@@ -204,11 +201,11 @@ export function ImportForm({
     <Form method="post" key={JSON.stringify(mapping)} noValidate>
       <FormProblemsProvider problems={problems}>
         <div className="gap-x-8 max-xl:flex max-xl:flex-col xl:grid xl:grid-cols-[330px_minmax(0,1fr)]">
-          <Section title="What is what" className="max-xl:order-2">
+          <Section title={texts.whatIsWhat} className="max-xl:order-2">
             <div className="mt-3 grid grid-cols-2 gap-3">{children}</div>
             <div className="mt-3">
               <Button tone="plain" name="intent" value="preview">
-                Look again
+                {texts.lookAgain}
               </Button>
             </div>
           </Section>
@@ -218,13 +215,12 @@ export function ImportForm({
             {counts.add > 0 ? (
               <div className="mb-5">
                 <Button name="intent" value="import">
-                  Import {counts.add} {noun}
-                  {counts.add === 1 ? "" : "s"}
+                  {texts.importText(counts.add, noun)}
                 </Button>
               </div>
             ) : (
               <Notice tone="ochre">
-                There is nothing to add{counts.there ? ": every good row is recorded already" : " under this mapping"}.
+                {texts.thereIsNothingTo(counts.there ? texts.everyGoodRowIs : texts.underThisMapping)}
               </Notice>
             )}
             <FirstRows fates={fates} hasHeader={mapping.hasHeader} />
@@ -246,10 +242,14 @@ export function ImportProgress({ stage, progress }: { stage: "previewing" | "imp
   return (
     <div className="max-w-md" role="status">
       <p className="mb-2">
-        {stage === "importing" ? "The rows are being stored." : "Every row is being looked at."} You may leave this
-        page: it goes on by itself.
+        {texts.youMayLeaveThis(stage === "importing" ? texts.theRowsAreBeing : texts.everyRowIsBeing)}
       </p>
-      <progress className="w-full" max={100} value={share} aria-label={stage === "importing" ? "Storing" : "Reading"}>
+      <progress
+        className="w-full"
+        max={100}
+        value={share}
+        aria-label={stage === "importing" ? texts.storing : texts.reading}
+      >
         {share} %
       </progress>
     </div>

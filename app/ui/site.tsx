@@ -4,6 +4,7 @@ import { TZDate } from "@date-fns/tz";
 import { lightFormat } from "date-fns";
 import { createContext, use, useMemo, type ReactNode } from "react";
 import { monthName, shortMonth, weekday } from "./calendarNames";
+import { site as texts } from "./texts";
 
 export interface SiteContext {
   timeZone: string;
@@ -82,8 +83,8 @@ export function dueText(ms: number, { now, timeZone }: SiteContext): string {
   const day = (t: number) =>
     Math.floor(Date.parse(`${lightFormat(new TZDate(t, timeZone), "yyyy-MM-dd")}T00:00:00Z`) / 86_400_000);
   const days = day(ms) - day(now);
-  if (days < 0) return `${-days} day${days === -1 ? "" : "s"} late`;
+  if (days < 0) return texts.dayLate(-days, days === -1 ? "" : "s");
   if (days === 0) return "today";
   if (days < 7) return weekday(new TZDate(ms, timeZone));
-  return `in ${days} days`;
+  return texts.inDays(days);
 }

@@ -5,6 +5,7 @@ import type { loader } from "./alternatives";
 import { Button } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
+import { alternativesTable as texts } from "./texts";
 
 const percent = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)}\u00a0%`;
 
@@ -20,34 +21,34 @@ export function AlternativesTable({ componentId }: { componentId: string }) {
           tone="plain"
           onClick={() => void fetcher.load(`/work/alternatives?component=${componentId}`)}
         >
-          {fetcher.state === "idle" ? "Compare the alternatives" : "Pricing them …"}
+          {fetcher.state === "idle" ? texts.compareTheAlternatives : texts.pricingThem}
         </Button>
       </p>
     );
   return (
-    <Section title="Alternatives, the cheapest first" aside="expected cost, failing before included">
+    <Section title={texts.alternativesTheCheapestFirst} aside={texts.expectedCostFailingBefore}>
       {!found ? (
-        <p className="py-2 text-ink-2">No forecast, fault or booking asks for work here: there is nothing to price.</p>
+        <p className="py-2 text-ink-2">{texts.noForecastFaultOr}</p>
       ) : (
         <div className="overflow-x-auto">
           <table className="w-full [&_td]:py-1.5 [&_td]:pr-4 [&_th]:py-1.5 [&_th]:pr-4">
             <thead>
               <tr className="ruled">
-                <th scope="col">way</th>
-                <th scope="col">when</th>
+                <th scope="col">{texts.way}</th>
+                <th scope="col">{texts.when}</th>
                 <th scope="col" className="text-right">
-                  crew hours
+                  {texts.crewHours}
                 </th>
                 <th scope="col" className="text-right">
-                  cost
+                  {texts.cost}
                 </th>
                 <th scope="col" className="text-right">
-                  limit before
+                  {texts.limitBefore}
                 </th>
                 <th scope="col" className="text-right">
-                  fails before
+                  {texts.failsBefore}
                 </th>
-                <th scope="col">cure</th>
+                <th scope="col">{texts.cure}</th>
               </tr>
             </thead>
             <tbody>
@@ -62,15 +63,14 @@ export function AlternativesTable({ componentId }: { componentId: string }) {
                   <td className="text-right">{percent(w.crossed)}</td>
                   <td className="text-right">{percent(w.fails)}</td>
                   <td className="text-ink-2">
-                    {w.interim ? "stop-gap: the cause stays open" : w.id === "wait" ? "nothing is done" : "cure"}
+                    {w.interim ? texts.stopGapTheCause : w.id === "wait" ? texts.nothingIsDone : texts.cure}
                   </td>
                 </tr>
               ))}
             </tbody>
           </table>
           <p className="py-2 text-sm text-ink-2">
-            Estimates for deciding, not a promise{found.assumed ? "; hours or costs are usual ones of the kind" : ""}. A
-            stop-gap is priced as if it changed nothing of the wear.
+            {texts.estimatesForDecidingNot(found.assumed ? texts.hoursOrCostsAre : "")}
           </p>
         </div>
       )}

@@ -12,8 +12,9 @@ import { Verdict } from "~/ui/verdict";
 import { bookWork } from "~/domain/work/commands.server";
 import { AlternativesTable } from "./alternativesTable";
 import { bookingContext } from "~/domain/work/queries.server";
+import { book as texts } from "./texts";
 
-export const meta = () => [{ title: "Book work · Juncteral" }];
+export const meta = () => [{ title: texts.bookWorkJuncteral }];
 
 export const loader = guard("engineer", async ({ request }) => {
   const search = new URL(request.url).searchParams;
@@ -45,19 +46,19 @@ export default function Book({
   const least = about.stops.find((s) => s.id === about.leastBad);
   const first = about.stops.find((s) => !s.part.late);
   const title = atOnce
-    ? `${about.component}: to be done now`
+    ? texts.toBeDoneNow(about.component)
     : about.stops.length === 0
-      ? `${about.component}: no stop is planned yet`
+      ? texts.noStopIsPlanned(about.component)
       : proposed
-        ? `${about.component}: the ${proposed.name.toLowerCase()} on ${dayText(proposed.at, site)} is the first that the part can make`
+        ? texts.theOnIsThe(about.component, proposed.name.toLowerCase(), dayText(proposed.at, site))
         : !first
-          ? `${about.component}: the part comes after every planned stop`
-          : `${about.component}: likely past its limit before the ${first.name.toLowerCase()} on ${dayText(first.at, site)}`;
+          ? texts.thePartComesAfter(about.component)
+          : texts.likelyPastItsLimit(about.component, first.name.toLowerCase(), dayText(first.at, site));
   return (
     <div className="max-w-3xl">
       <PageHead
         crumbs={[
-          { label: "Work", to: "/work" },
+          { label: texts.work, to: "/work" },
           { label: about.machine, to: `/fleet/machines/${about.machineId}` },
           { label: about.component },
         ]}
@@ -75,23 +76,21 @@ export default function Book({
       ) : null}
       {!atOnce && about.leastBad !== null && about.beforePart !== null ? (
         <Notice tone="ochre" live={false}>
-          No planned stop comes in time, so none is chosen below.{" "}
-          {about.part.orderedOn ? "The part is there" : "A part ordered today is there"} on{" "}
-          {dayText(about.partAt, site)}: a stop of its own then has {chance(about.beforePart)} of the limit being
-          reached before.
+          {texts.noPlannedStopComes(
+            about.part.orderedOn ? texts.thePartIsThere : texts.aPartOrderedToday,
+            dayText(about.partAt, site),
+            chance(about.beforePart),
+          )}
           {least ? (
-            <>
-              {" "}
-              The {least.name.toLowerCase()} on {dayText(least.at, site)} is the least bad option.
-            </>
+            <> {texts.theOnIsTheLeast(least.name.toLowerCase(), dayText(least.at, site))}</>
           ) : (
-            <> It is the least bad option; getting the part sooner or reading more often would help more.</>
+            <> {texts.itIsTheLeast}</>
           )}
         </Notice>
       ) : null}
       {about.open.length > 0 ? (
         <Notice tone="ochre" live={false}>
-          Booked already:{" "}
+          {texts.bookedAlready}{" "}
           {about.open.map((o) => (
             <Link key={o.id} to={`/work/${o.id}`} className="way mr-3">
               {o.kind}
@@ -108,9 +107,9 @@ export default function Book({
         <input type="hidden" name="origin" value={origin.kind} />
         <input type="hidden" name="originId" value={origin.id} />
         <FormProblemsProvider problems={actionData?.problems}>
-          <Section title="At which stop?">
+          <Section title={texts.atWhichStop}>
             <fieldset>
-              <legend className="sr-only">Stop</legend>
+              <legend className="sr-only">{texts.stop}</legend>
               {actionData?.problems?.stopId ? (
                 <p className="py-1 text-sm font-medium text-verm" role="alert">
                   {actionData.problems.stopId}
@@ -141,9 +140,7 @@ export default function Book({
                       {part.text}
                     </span>
                     <span className="text-ink-2 max-sm:col-start-2">
-                      {s.probability === null
-                        ? ""
-                        : `${chance(s.probability).replace(/^an? /, "")} of the limit before · `}
+                      {s.probability === null ? "" : texts.ofTheLimitBefore(chance(s.probability).replace(/^an? /, ""))}
                       <span
                         className={full ? "text-ochre" : ""}
                       >{`${s.bookedHours}\u00a0of\u00a0${s.crewHours}\u00a0h`}</span>
@@ -159,42 +156,33 @@ export default function Book({
                   defaultChecked={atOnce || about.stops.length === 0}
                   className="size-4 accent-sea"
                 />
-                <span>{atOnce ? "Now: it needs no stop" : "A stop of its own, not planned yet"}</span>
+                <span>{atOnce ? texts.nowItNeedsNo : texts.aStopOfIts}</span>
               </label>
             </fieldset>
           </Section>
           <div className="grid gap-4 sm:grid-cols-3">
             <SelectField
               name="kind"
-              label="What is to be done"
+              label={texts.whatIsToBe}
               defaultValue={kind}
               options={interventionKinds.map((value) => ({ value, label: interventionLabels[value] }))}
             />
-            <TextField name="crewHours" label="Crew hours" defaultValue="8" inputMode="decimal" />
-            <TextField name="partOrderedOn" label="Part ordered on" type="date" hint="Empty: not ordered yet" />
+            <TextField name="crewHours" label={texts.crewHours} defaultValue="8" inputMode="decimal" />
+            <TextField name="partOrderedOn" label={texts.partOrderedOn} type="date" hint={texts.emptyNotOrderedYet} />
           </div>
           <div className="mt-4">
-            <TextArea
-              name="note"
-              label="Why, and what to mind"
-              maxLength={2000}
-              hint="Confirm by load test before money is spent, where the manufacturer's manual allows it."
-            />
+            <TextArea name="note" label={texts.whyAndWhatTo} maxLength={2000} hint={texts.confirmByLoadTest} />
           </div>
           <div className="mt-3">
-            <CheckField
-              name="interim"
-              label="A stop-gap: its cause stays open, to be looked at again"
-              defaultChecked={interim}
-            />
+            <CheckField name="interim" label={texts.aStopGapIts} defaultChecked={interim} />
           </div>
           {about.open.length > 0 ? (
             <div className="mt-3">
-              <CheckField name="again" label="Book another piece of work for this component" />
+              <CheckField name="again" label={texts.bookAnotherPieceOf} />
             </div>
           ) : null}
           <div className="mt-4">
-            <Button>Book it</Button>
+            <Button>{texts.bookIt}</Button>
           </div>
         </FormProblemsProvider>
       </Form>

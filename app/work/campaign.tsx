@@ -8,9 +8,10 @@ import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
+import { campaign as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: `${loaderData?.page.campaign.title ?? "Campaign"} · Juncteral` },
+  { title: texts.juncteral(loaderData?.page.campaign.title ?? texts.campaign) },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => ({
@@ -23,16 +24,16 @@ export const action = guardAction("technician", async ({ params, request, user }
   const id = idParam(params);
   const fields = await formFields(request);
   if (fields.intent === "close" && !mayAct(user.role, "engineer"))
-    return refused({ problems: { form: "An engineer closes a campaign." }, status: 403 });
+    return refused({ problems: { form: texts.anEngineerClosesA }, status: 403 });
   const done = fields.intent === "close" ? await closeCampaign(id, user) : await settlePart(id, fields, user);
   return done.ok ? redirect(`/work/campaigns/${id}`) : refused(done);
 });
 
 const words = {
-  open: "not looked at",
-  new: "new variant, nothing to do",
-  old: "old variant, to be changed",
-  done: "old variant, changed",
+  open: texts.notLookedAt,
+  new: texts.newVariantNothingTo,
+  old: texts.oldVariantToBe,
+  done: texts.oldVariantChanged,
 } as const;
 
 export default function Campaign(props: Route.ComponentProps) {
@@ -51,16 +52,24 @@ function CampaignPage({ loaderData: { page, mayLook, mayEdit }, actionData }: Ro
   return (
     <div className="max-w-4xl">
       <PageHead
-        crumbs={[{ label: "Work", to: "/work" }, { label: "Due by date", to: "/work/due" }, { label: campaign.title }]}
-        title={`${campaign.title}: ${settled} of ${parts.length} settled${old > 0 ? `, ${old} to be changed` : ""}`}
+        crumbs={[
+          { label: texts.work, to: "/work" },
+          { label: texts.dueByDate, to: "/work/due" },
+          { label: campaign.title },
+        ]}
+        title={texts.ofSettled(campaign.title, settled, parts.length, old > 0 ? texts.toBeChanged(old) : "")}
       >
-        Bulletin {campaign.bulletin}. {campaign.why}{" "}
-        {campaign.dueOn ? `Done by ${dayText(dayStart(campaign.dueOn, page.timeZone), site)}. ` : ""}
-        {campaign.closedAt ? `Closed by ${campaign.closedBy}. ` : ""}
-        <strong className="font-semibold text-ink">Marking:</strong> {campaign.marking}
+        {texts.bulletin(
+          campaign.bulletin,
+          campaign.why,
+          campaign.dueOn ? texts.doneBy(dayText(dayStart(campaign.dueOn, page.timeZone), site)) : "",
+          campaign.closedAt ? texts.closedBy(campaign.closedBy) : "",
+          <strong className="font-semibold text-ink">{texts.marking}</strong>,
+          campaign.marking,
+        )}
       </PageHead>
       <FormProblemsProvider problems={actionData?.problems}>
-        <Section title="Parts">
+        <Section title={texts.parts}>
           <ul>
             {parts.map((p) => (
               <li key={p.id} className="ruled py-2">
@@ -70,7 +79,7 @@ function CampaignPage({ loaderData: { page, mayLook, mayEdit }, actionData }: Ro
                   </Link>
                   <span className={p.result === "old" ? "font-medium text-ochre" : "text-ink-2"}>
                     {words[p.result]}
-                    {p.marking ? `; marked ${p.marking}` : ""}
+                    {p.marking ? texts.marked(p.marking) : ""}
                     {p.by && p.at ? `, ${p.by}, ${dayText(p.at, site)}` : ""}
                   </span>
                 </span>
@@ -81,10 +90,10 @@ function CampaignPage({ loaderData: { page, mayLook, mayEdit }, actionData }: Ro
                     <div className="w-56">
                       <SelectField
                         name={`result-${p.id}`}
-                        label="Found"
+                        label={texts.found}
                         defaultValue=""
                         options={[
-                          { value: "", label: "choose" },
+                          { value: "", label: texts.choose },
                           ...(["new", "old", "done"] as const).map((value) => ({ value, label: words[value] })),
                         ]}
                       />
@@ -92,18 +101,18 @@ function CampaignPage({ loaderData: { page, mayLook, mayEdit }, actionData }: Ro
                     <div className="w-40">
                       <TextField
                         name={`marking-${p.id}`}
-                        label="Marking read"
+                        label={texts.markingRead}
                         defaultValue={p.marking}
                         maxLength={100}
                       />
                     </div>
-                    <Button tone="plain">Keep</Button>
+                    <Button tone="plain">{texts.keep}</Button>
                     {p.result === "old" && mayEdit ? (
                       <Link
                         to={`/work/book?component=${p.componentId}&kind=replacement&from=campaign&of=${campaign.id}`}
                         className="way"
                       >
-                        Book the change
+                        {texts.bookTheChange}
                       </Link>
                     ) : null}
                   </Form>
@@ -115,7 +124,7 @@ function CampaignPage({ loaderData: { page, mayLook, mayEdit }, actionData }: Ro
         {mayEdit && !campaign.closedAt && settled === parts.length ? (
           <Form method="post">
             <Button name="intent" value="close">
-              Close the campaign
+              {texts.closeTheCampaign}
             </Button>
           </Form>
         ) : null}

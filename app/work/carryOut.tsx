@@ -4,6 +4,7 @@ import type { InterventionPage } from "~/domain/work/queries.server";
 import { Button } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
+import { carryOut as texts } from "./texts";
 
 export function CarryOut({
   page,
@@ -21,17 +22,15 @@ export function CarryOut({
   const offered = procedures.filter((p) => !begun.has(p.id));
   return (
     <Section
-      title="Procedures"
+      title={texts.procedures}
       aside={
         <Link to="/work/procedures" className="way">
-          All procedures
+          {texts.allProcedures}
         </Link>
       }
     >
       {runs.length === 0 ? (
-        <p className="py-2 text-ink-2">
-          None is begun. A procedure leads step by step, and the record is made while it is done.
-        </p>
+        <p className="py-2 text-ink-2">{texts.noneIsBegunA}</p>
       ) : (
         <ul>
           {runs.map((r) => (
@@ -39,23 +38,24 @@ export function CarryOut({
               <span className="min-w-0">
                 <span className="font-semibold">{r.procedure.title}</span>
                 <span className="block text-sm text-ink-2">
-                  {r.stand.closed} of {r.stand.steps.length} steps; begun {momentText(r.startedAt, site)} by{" "}
-                  {r.startedBy}
-                  {r.version > 0 ? `, the plant’s version ${r.version}` : ""}
-                  {r.stand.skippedHolds.length > 0 ? (
-                    <strong className="text-verm">
-                      {" "}
-                      {r.stand.skippedHolds.length} hold point{r.stand.skippedHolds.length > 1 ? "s" : ""} skipped
-                    </strong>
-                  ) : null}
-                  {r.stand.next !== null && r.stand.held
-                    ? `; stands at the hold point “${r.stand.steps.find((s) => s.step.id === r.stand.held)!.step.text}”`
-                    : ""}
+                  {texts.ofStepsBegunBy(
+                    r.stand.closed,
+                    r.stand.steps.length,
+                    momentText(r.startedAt, site),
+                    r.startedBy,
+                    r.version > 0 ? texts.thePlantVersion(r.version) : "",
+                    r.stand.skippedHolds.length > 0 ? (
+                      <strong className="text-verm"> {texts.holdPointSkipped(r.stand.skippedHolds.length)}</strong>
+                    ) : null,
+                    r.stand.next !== null && r.stand.held
+                      ? texts.standsAtTheHold(r.stand.steps.find((s) => s.step.id === r.stand.held)!.step.text)
+                      : "",
+                  )}
                 </span>
               </span>
               {mayWork ? (
                 <Link to={`/work/runs/${r.id}`} reloadDocument className="act">
-                  {r.stand.next === null || !open ? "See the steps" : "Go on with it"}
+                  {r.stand.next === null || !open ? texts.seeTheSteps : texts.goOnWithIt}
                 </Link>
               ) : null}
             </li>
@@ -64,18 +64,18 @@ export function CarryOut({
       )}
       {findings.length > 0 ? (
         <p className="py-2 text-ink-2">
-          {findings.length} finding{findings.length === 1 ? "" : "s"} written down on opening.{" "}
+          {texts.findingWrittenDownOn(findings.length)}{" "}
           {debris ? (
             debris.eventId ? (
               <Link to={`/oil/debris/${debris.eventId}`} className="way">
-                The debris event of this circuit
+                {texts.theDebrisEventOf}
               </Link>
             ) : mayWork ? (
               <Link
                 to={`/oil/${page.circuitId}/debris?${new URLSearchParams({ what: debris.what, part: work.componentId })}`}
                 className="act"
               >
-                Debris was found: open a debris event
+                {texts.debrisWasFoundOpen}
               </Link>
             ) : null
           ) : null}
@@ -86,7 +86,7 @@ export function CarryOut({
           <Form method="post" className="mt-2 flex flex-wrap items-end gap-3">
             <input type="hidden" name="submission" value={submission} />
             <label className="min-w-0 grow text-sm text-ink-2">
-              Begin with
+              {texts.beginWith}
               <select
                 name="procedure"
                 className="mt-0.5 block min-h-11 w-full rounded-[3px] border border-line-2 bg-sheet px-3 text-ink"
@@ -94,17 +94,17 @@ export function CarryOut({
                 {offered.map((p) => (
                   <option key={p.copyId ?? p.id} value={p.copyId ?? p.id}>
                     {p.title}
-                    {p.copyId ? ` (${p.machine ?? "the plant’s own"}, version ${p.version})` : ""}
+                    {p.copyId ? texts.version(p.machine ?? texts.thePlantOwn, p.version) : ""}
                   </option>
                 ))}
               </select>
             </label>
             <Button name="intent" value="begin" tone="plain">
-              Begin it
+              {texts.beginIt}
             </Button>
           </Form>
         ) : (
-          <p className="py-2 text-ink-2">No procedure is written for this kind of part.</p>
+          <p className="py-2 text-ink-2">{texts.noProcedureIsWritten}</p>
         )
       ) : null}
     </Section>

@@ -10,8 +10,9 @@ import { Button, Notice } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { DueRows } from "~/ui/dueRows";
 import { dayText, momentText, useSite } from "~/ui/site";
+import { due as texts } from "./texts";
 
-export const meta = () => [{ title: "Due by date · Juncteral" }];
+export const meta = () => [{ title: texts.dueByDateJuncteral }];
 
 const MOST = 100;
 
@@ -39,17 +40,16 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Work", to: "/work" }, { label: "Due by date" }]}
+        crumbs={[{ label: texts.work, to: "/work" }, { label: texts.dueByDate }]}
         title={
           due.length === 0
-            ? `Nothing falls due within ${ahead} days`
+            ? texts.nothingFallsDueWithin(ahead)
             : late > 0
-              ? `${late} of ${due.length} ${late === 1 ? "is" : "are"} late`
-              : `${due.length} fall${due.length === 1 ? "s" : ""} due within ${ahead} days`
+              ? texts.ofLate(late, due.length)
+              : texts.fallDueWithinDays(due.length, ahead)
         }
       >
-        Stop-gaps to look at again, valves that seldom move, hoses at their longest usual life, fills to change back,
-        campaigns, work that no reading proves yet.
+        {texts.stopGapsToLook}
       </PageHead>
       {actionData?.problems?.form ? <Notice tone="verm">{actionData.problems.form}</Notice> : null}
       {due.length > 0 ? (
@@ -58,17 +58,17 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
         </div>
       ) : null}
       <Section
-        title="Campaigns"
+        title={texts.campaigns}
         aside={
           mayEdit ? (
             <Link to="/work/campaigns/new" className="way">
-              Begin a campaign
+              {texts.beginACampaign}
             </Link>
           ) : undefined
         }
       >
         {campaigns.length === 0 ? (
-          <Empty>No bulletin runs as a campaign.</Empty>
+          <Empty>{texts.noBulletinRunsAs}</Empty>
         ) : (
           <ul>
             {campaigns.map((c) => (
@@ -80,18 +80,16 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
                   <span className="block text-ink-2">{c.bulletin}</span>
                 </span>
                 <span className="text-ink-2">
-                  {c.settled} of {c.parts} settled{c.closedAt ? ", closed" : ""}
+                  {texts.ofSettled(c.settled, c.parts, c.closedAt ? texts.closed : "")}
                 </span>
               </li>
             ))}
           </ul>
         )}
       </Section>
-      <Section title="Valves that seldom move">
+      <Section title={texts.valvesThatSeldomMove}>
         {plan.length === 0 ? (
-          <Empty>
-            No part has a longest time without a move. It is stated at the part; what stands still for months seizes.
-          </Empty>
+          <Empty>{texts.noPartHasA}</Empty>
         ) : (
           <ul>
             {plan.map((p) => (
@@ -101,16 +99,18 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
                     {p.machine}, {lowerFirst(p.component)}
                   </Link>
                   <span className="block text-ink-2">
-                    at least every {p.days} days;{" "}
-                    {p.last === null ? "no move is on record" : `moved ${momentText(p.last, site)} by ${p.by}`}
-                    {p.dueAt === null ? "" : `, next by ${dayText(p.dueAt, site)}`}
+                    {texts.atLeastEveryDays(
+                      p.days,
+                      p.last === null ? texts.noMoveIsOn : texts.movedBy(momentText(p.last, site), p.by),
+                      p.dueAt === null ? "" : texts.nextBy(dayText(p.dueAt, site)),
+                    )}
                   </span>
                 </span>
                 {mayMove ? (
                   <Form method="post">
                     <input type="hidden" name="submission" value={p.submission} />
                     <Button name="componentId" value={p.id} tone="plain">
-                      It was moved today
+                      {texts.itWasMovedToday}
                     </Button>
                   </Form>
                 ) : null}
@@ -118,9 +118,7 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
             ))}
           </ul>
         )}
-        <p className="py-2 text-sm text-ink-2">
-          Moving a valve moves what it drives: everybody clear, the load held or down, both ways and back.
-        </p>
+        <p className="py-2 text-sm text-ink-2">{texts.movingAValveMoves}</p>
       </Section>
     </>
   );

@@ -2,6 +2,7 @@
 import { findingKinds, findingSays, type FindingKindId } from "@core";
 import type { RunFinding } from "~/domain/work/runState";
 import { momentText, useSite } from "~/ui/site";
+import { findingText as texts } from "./texts";
 
 interface Props {
   kind: FindingKindId;
@@ -23,8 +24,11 @@ export function Withdrawn({ withdrawn }: { withdrawn: NonNullable<RunFinding["wi
   const site = useSite();
   return (
     <p className="text-sm text-ink-2">
-      Withdrawn by {withdrawn.by}, {momentText(withdrawn.at, site)}
-      {withdrawn.because ? `: ${withdrawn.because}` : ""}
+      {texts.withdrawnBy(
+        withdrawn.by,
+        momentText(withdrawn.at, site),
+        withdrawn.because ? `: ${withdrawn.because}` : "",
+      )}
     </p>
   );
 }

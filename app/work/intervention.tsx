@@ -19,8 +19,9 @@ import { Compared } from "./compared";
 import { Signing, WriteUp } from "./writeUp";
 import { interventionLabels } from "~/domain/work/form";
 import { bookingContext, interventionPage, type InterventionPage } from "~/domain/work/queries.server";
+import { intervention as texts } from "./texts";
 
-export const meta = () => [{ title: "Work · Juncteral" }];
+export const meta = () => [{ title: texts.workJuncteral }];
 
 export const loader = guard("viewer", async ({ params, user }) => {
   const page = await interventionPage(idParam(params));
@@ -86,10 +87,10 @@ export const action = guardAction("technician", async ({ params, request, user }
 });
 
 const cautions = [
-  "Isolate, lock and release stored pressure (accumulators and pressurised reservoirs too); prove zero at a gauge.",
-  "Suspended loads are propped before a line is opened. Hot oil; eye protection; card, never the hand, to look for a leak.",
-  "Torque, settings and limits come from the manufacturer's current manual; isolation and lifting follow local codes and are done by licensed people.",
-  "Measure before washing, keep debris as evidence, plug every open line. Fill the case before the first start; the case drain stays open.",
+  texts.isolateLockAndRelease,
+  texts.suspendedLoadsArePropped,
+  texts.torqueSettingsAndLimits,
+  texts.measureBeforeWashingKeep,
 ];
 
 export default function Intervention(props: Route.ComponentProps) {
@@ -113,7 +114,7 @@ function OriginLink({ work }: { work: Pick<InterventionPage["work"], "origin" | 
   }[work.origin];
   return to ? (
     <Link to={to} className="way">
-      Where it came from
+      {texts.whereItCameFrom}
     </Link>
   ) : null;
 }
@@ -131,70 +132,75 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
   );
   const day = (text: string) => dayText(dayStart(text, page.timeZone), { ...site, timeZone: page.timeZone });
   const title = work.doneAt
-    ? `${page.machine}, ${page.component}: done ${dayText(work.doneAt.getTime(), site)}`
+    ? texts.done(page.machine, page.component, dayText(work.doneAt.getTime(), site))
     : work.cancelledAt
-      ? `${page.machine}, ${page.component}: cancelled`
-      : `${page.machine}, ${page.component}: ${page.startsOn ? `${page.stop!.toLowerCase()} on ${day(page.startsOn)}` : "no stop yet"}`;
+      ? texts.cancelled(page.machine, page.component)
+      : `${page.machine}, ${page.component}: ${page.startsOn ? texts.on(page.stop!.toLowerCase(), day(page.startsOn)) : texts.noStopYet}`;
   return (
     <div className="max-w-3xl">
       <PageHead
         crumbs={[
-          { label: "Work", to: "/work" },
+          { label: texts.work, to: "/work" },
           { label: page.machine, to: `/fleet/machines/${page.machineId}` },
           { label: page.component },
         ]}
         title={title}
       >
-        {interventionLabels[work.kind]}, {work.crewHours} crew hours, booked by {work.bookedBy}
-        {work.pointId ? (
-          <>
-            , because of{" "}
-            <Link to={`/points/${work.pointId}`} className="way">
-              this point
-            </Link>
-          </>
-        ) : null}
-        . {work.note}
+        {texts.crewHoursBookedBy(
+          interventionLabels[work.kind],
+          work.crewHours,
+          work.bookedBy,
+          work.pointId ? (
+            <>
+              {texts.becauseOf}{" "}
+              <Link to={`/points/${work.pointId}`} className="way">
+                {texts.thisPoint}
+              </Link>
+            </>
+          ) : null,
+          work.note,
+        )}
         {work.condemnedBy.length > 0 ? (
           <span className="block">
-            Condemned by: <Verdict parts={work.condemnedBy} />
+            {texts.condemnedBy} <Verdict parts={work.condemnedBy} />
           </span>
         ) : null}
         <span className="mt-1 flex flex-wrap gap-x-4">
           <OriginLink work={work} />
           {work.doneAt || page.runs.length > 0 ? (
             <Link to={`/work/${work.id}/record`} className="way">
-              The record
+              {texts.theRecord}
             </Link>
           ) : null}
         </span>
       </PageHead>
       {work.doneAt ? (
         <>
-          <Section title="Before beside after">
+          <Section title={texts.beforeBesideAfter}>
             {page.compared.length === 0 ? (
-              <p className="py-2 text-ink-2">The component has no point: nothing to compare.</p>
+              <p className="py-2 text-ink-2">{texts.theComponentHasNo}</p>
             ) : (
               <Compared rows={page.compared} condemned={work.pointId} />
             )}
             {page.compared.some((r) => r.after === null) ? (
               <p className="mt-2 text-ink-2">
-                Not proven yet: repeat the reading that condemned the part, at the same conditions.{" "}
+                {texts.notProvenYetRepeat}{" "}
                 {work.pointId ? (
                   <Link to={`/points/${work.pointId}`} className="act">
-                    Log it now
+                    {texts.logItNow}
                   </Link>
                 ) : null}
               </p>
             ) : null}
           </Section>
-          <Section title="What was found and done">
-            <p className="py-2 [overflow-wrap:anywhere]">{work.findings || "Nothing was noted."}</p>
+          <Section title={texts.whatWasFoundAnd}>
+            <p className="py-2 [overflow-wrap:anywhere]">{work.findings || texts.nothingWasNoted}</p>
             <p className="text-ink-2">
-              By {work.doneBy} at {work.doneHours === null ? "unknown hours" : show(work.doneHours, "runningHours")}.
-              {work.startedLifeId
-                ? ` A new life began${page.lifeSerial ? ` with part ${page.lifeSerial}` : ""}; its baseline is provisional until 20 readings.`
-                : ""}
+              {texts.byAt(
+                work.doneBy,
+                work.doneHours === null ? texts.unknownHours : show(work.doneHours, "runningHours"),
+                work.startedLifeId ? texts.aNewLifeBegan(page.lifeSerial ? texts.withPart(page.lifeSerial) : "") : "",
+              )}
             </p>
           </Section>
         </>
@@ -222,45 +228,45 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
           {work.kind !== "inspection" ? (
             <p className={`mb-4 ${part.late ? "font-semibold text-ochre" : "text-ink-2"}`}>
               {part.late ? "◆ " : ""}
-              {work.partOrderedOn ? `Part ordered ${day(work.partOrderedOn)}: ` : "Part not ordered: "}
+              {work.partOrderedOn ? texts.partOrdered(day(work.partOrderedOn)) : texts.partNotOrdered}
               {part.text}.
             </p>
           ) : null}
           <AlternativesTable componentId={work.componentId} />
           {mayEdit ? (
-            <Section title="Plan">
+            <Section title={texts.plan}>
               <Form method="post" className="mt-3 flex flex-wrap items-end gap-3">
                 <input type="hidden" name="version" value={work.version} />
                 <div className="w-72">
                   <SelectField
                     name="stopId"
-                    label="Stop"
+                    label={texts.stop}
                     defaultValue={work.stopId ?? ""}
                     options={[
-                      { value: "", label: "a stop of its own" },
+                      { value: "", label: texts.aStopOfIts },
                       ...choices.map((s) => ({ value: s.id, label: `${s.name}, ${dayText(s.at, site)}` })),
                     ]}
                   />
                 </div>
                 <Button name="intent" value="move" tone="plain">
-                  Move it there
+                  {texts.moveItThere}
                 </Button>
                 {work.partOrderedOn || work.kind === "inspection" ? null : (
                   <Button name="intent" value="order" tone="plain">
-                    Part is ordered
+                    {texts.partIsOrdered}
                   </Button>
                 )}
                 <ConfirmButton
                   intent="cancel"
-                  label="Cancel the work"
-                  question="Cancel this work?"
-                  explain="It leaves the stop. The record keeps that it was booked and cancelled."
+                  label={texts.cancelTheWork}
+                  question={texts.cancelThisWork}
+                  explain={texts.itLeavesTheStop}
                 />
               </Form>
             </Section>
           ) : null}
           {mayFinish ? (
-            <Section title="Record it as done">
+            <Section title={texts.recordItAsDone}>
               <Notice tone="ochre" live={false}>
                 <ul className="list-disc pl-4">
                   {cautions.map((c) => (
@@ -273,55 +279,54 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
                 <div className="grid gap-4 sm:grid-cols-3">
                   <TextField
                     name="doneAt"
-                    label="Done at"
+                    label={texts.doneAt}
                     type="datetime-local"
                     defaultValue={localInput(site.now, page.timeZone)}
                   />
                   <TextField
                     name="hours"
-                    label="Running hours"
+                    label={texts.runningHours}
                     suffix="h"
                     inputMode="decimal"
-                    hint={page.counter === null ? undefined : `Last noted: ${show(page.counter, "runningHours")}`}
+                    hint={page.counter === null ? undefined : texts.lastNoted(show(page.counter, "runningHours"))}
                   />
                   {work.kind === "replacement" ? (
-                    <TextField name="serial" label="Serial of the new part" maxLength={60} />
+                    <TextField name="serial" label={texts.serialOfTheNew} maxLength={60} />
                   ) : null}
                 </div>
                 <div className="mt-4">
-                  <TextArea name="findings" label="What was found, changed, measured" maxLength={2000} />
+                  <TextArea name="findings" label={texts.whatWasFoundChanged} maxLength={2000} />
                 </div>
                 {work.kind === "replacement" ? null : (
                   <div className="mt-4">
                     <TextField
                       name="modification"
-                      label="Changed for good (a modification): what, where it is one"
+                      label={texts.changedForGoodA}
                       maxLength={500}
-                      hint="Trends of the part begin anew from here."
+                      hint={texts.trendsOfThePart}
                     />
                     <div className="mt-1">
-                      <CheckField name="wholeCircuit" label="Trends of the whole circuit begin anew" />
+                      <CheckField name="wholeCircuit" label={texts.trendsOfTheWhole} />
                     </div>
                   </div>
                 )}
                 {mayEdit && problemsOf("finish")?.form ? (
                   <div className="mt-3">
-                    <CheckField name="acceptAltered" label="I accept by name that it stays altered" />
+                    <CheckField name="acceptAltered" label={texts.iAcceptByName} />
                   </div>
                 ) : null}
                 {problemsOf("finish")?.hours ? (
                   <div className="mt-3">
-                    <CheckField name="hoursRight" label="The hours are right all the same" />
+                    <CheckField name="hoursRight" label={texts.theHoursAreRight} />
                   </div>
                 ) : null}
                 <p className="my-3 text-sm text-ink-2">
-                  {work.kind === "replacement"
-                    ? "The life of the old part ends here and a new one begins, with a provisional baseline."
-                    : "The life of the part goes on."}{" "}
-                  Everything altered for the work must be put back before you sign.
+                  {texts.everythingAlteredForThe(
+                    work.kind === "replacement" ? texts.theLifeOfThe : texts.theLifeOfThePart,
+                  )}
                 </p>
                 <Button name="intent" value="finish">
-                  Record it as done
+                  {texts.recordItAsDone}
                 </Button>
               </Form>
             </Section>

@@ -4,8 +4,9 @@ import { componentKinds, stepsOf } from "@core";
 import { allProcedures } from "~/domain/work/procedures.server";
 import { guard } from "~/platform/guard.server";
 import { PageHead, Section } from "~/ui/page";
+import { procedures as texts } from "./texts";
 
-export const meta = () => [{ title: "Procedures · Juncteral" }];
+export const meta = () => [{ title: texts.proceduresJuncteral }];
 
 export const loader = guard("viewer", async () => {
   const all = await allProcedures();
@@ -36,12 +37,12 @@ function Rows({ rows }: { rows: readonly Row[] }) {
               {p.title}
             </Link>
             {p.own ? (
-              <span className="text-ink-2">{`, ${p.machine ?? "the plant’s own"}, version ${p.version}`}</span>
+              <span className="text-ink-2">{texts.version(p.machine ?? texts.thePlantOwn, p.version)}</span>
             ) : null}
             <span className="block text-ink-2">{p.purpose}</span>
           </span>
           <span className="text-sm text-ink-2">
-            {p.steps} steps, {p.holds} hold points
+            {texts.stepsHoldPoints(p.steps, p.holds)}
             <span className="block">{p.kinds.map((k) => componentKinds[k].label.toLowerCase()).join(", ")}</span>
           </span>
         </li>
@@ -55,18 +56,17 @@ export default function Procedures({ loaderData: { procedures } }: Route.Compone
   return (
     <>
       <PageHead
-        crumbs={[{ label: "Work", to: "/work" }, { label: "Procedures" }]}
-        title={`${procedures.length} procedures${own.length > 0 ? `, ${own.length} of the plant’s own` : ""}`}
+        crumbs={[{ label: texts.work, to: "/work" }, { label: texts.procedures }]}
+        title={texts.procedures2(procedures.length, own.length > 0 ? texts.ofThePlantOwn(own.length) : "")}
       >
-        Common practice, in general words. The manufacturer’s current document for the part goes first, and is asked for
-        by number and revision. A procedure is begun from a piece of work.
+        {texts.commonPracticeInGeneral}
       </PageHead>
       {own.length > 0 ? (
-        <Section title="The plant’s own">
+        <Section title={texts.thePlantOwn2}>
           <Rows rows={own} />
         </Section>
       ) : null}
-      <Section title="As they ship">
+      <Section title={texts.asTheyShip}>
         <Rows rows={procedures.filter((p) => !p.own)} />
       </Section>
     </>

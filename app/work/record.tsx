@@ -10,8 +10,9 @@ import { Verdict } from "~/ui/verdict";
 import { Compared } from "./compared";
 import { FindingText, Withdrawn } from "./findingText";
 import { PhotoStrip } from "./photo";
+import { record as texts } from "./texts";
 
-export const meta = () => [{ title: "Record of work · Juncteral" }];
+export const meta = () => [{ title: texts.recordOfWorkJuncteral }];
 
 export const loader = guard("viewer", async ({ params }) => ({ record: await recordPage(idParam(params)) }));
 
@@ -46,9 +47,9 @@ function RecordPage({ record }: { record: Whole }) {
     <div className="report max-w-4xl">
       <PageHead
         crumbs={[
-          { label: "Work", to: "/work" },
+          { label: texts.work, to: "/work" },
           { label: `${record.machine}, ${record.component}`, to: `/work/${work.id}` },
-          { label: "Record" },
+          { label: texts.record },
         ]}
         title={`${record.machine}, ${record.component}: ${interventionLabels[work.kind].toLowerCase()}`}
       >
@@ -56,23 +57,23 @@ function RecordPage({ record }: { record: Whole }) {
         {record.componentTag ? `, ${record.componentTag}` : ""}.{" "}
         {work.signedAt ? (
           <strong className="text-ink">
-            Signed {momentText(work.signedAt.getTime(), site)} by {work.signedBy}
+            {texts.signedBy(momentText(work.signedAt.getTime(), site))} {work.signedBy}
           </strong>
         ) : (
-          <strong className="text-ochre">Not signed: still open to changes</strong>
+          <strong className="text-ochre">{texts.notSignedStillOpen}</strong>
         )}
         <span className="mt-1 flex gap-x-4 print:hidden">
           <button type="button" className="way" onClick={() => window.print()}>
-            Print, or keep as PDF
+            {texts.printOrKeepAs}
           </button>
           <a href={`/work/${work.id}/record.json`} className="way" download>
-            The same as JSON
+            {texts.theSameAsJson}
           </a>
         </span>
       </PageHead>
       {skipped.length > 0 ? (
         <div className="mb-4 border-l-4 border-verm bg-verm-soft px-3 py-2">
-          <strong>Hold points that were skipped</strong>
+          <strong>{texts.holdPointsThatWere}</strong>
           <ul>
             {skipped.map(({ run, s }) => (
               <li key={run.id + s.step.id}>
@@ -82,7 +83,7 @@ function RecordPage({ record }: { record: Whole }) {
           </ul>
         </div>
       ) : null}
-      <Section title="Why">
+      <Section title={texts.why}>
         <dl>
           {work.condemnedBy.length > 0 ? (
             <Pair name="Condemned by">
@@ -91,27 +92,33 @@ function RecordPage({ record }: { record: Whole }) {
             </Pair>
           ) : null}
           {work.note ? <Pair name="Booked">{`${work.note} (${work.bookedBy})`}</Pair> : null}
-          <Pair name="Stop">{record.stop ?? "a stop of its own"}</Pair>
+          <Pair name="Stop">{record.stop ?? texts.aStopOfIts}</Pair>
           {work.doneAt ? (
             <Pair name="Done">
-              {momentText(work.doneAt.getTime(), site)} by {work.doneBy}
-              {work.doneHours === null ? "" : `, at ${show(work.doneHours, "runningHours")}`}
+              {texts.by(
+                momentText(work.doneAt.getTime(), site),
+                work.doneBy,
+                work.doneHours === null ? "" : texts.at(show(work.doneHours, "runningHours")),
+              )}
             </Pair>
           ) : (
-            <Pair name="Done">not yet</Pair>
+            <Pair name="Done">{texts.notYet}</Pair>
           )}
           {work.people ? <Pair name="People">{work.people}</Pair> : null}
           {work.startedLifeId ? (
             <Pair name="Part">
-              {record.oldSerial || "no serial"} out, {record.newSerial || "no serial"} in
-              {record.model ? ` (${record.model})` : ""}
+              {texts.outIn(
+                record.oldSerial || texts.noSerial,
+                record.newSerial || texts.noSerial,
+                record.model ? ` (${record.model})` : "",
+              )}
             </Pair>
           ) : null}
           {work.parts ? <Pair name="Parts used">{work.parts}</Pair> : null}
           {work.modification ? <Pair name="Modification">{work.modification}</Pair> : null}
         </dl>
       </Section>
-      <Section title="What was found">
+      <Section title={texts.whatWasFound}>
         {work.findings ? <p className="py-2 whitespace-pre-line">{work.findings}</p> : null}
         <ul>
           {record.findings.map((f) => (
@@ -127,7 +134,7 @@ function RecordPage({ record }: { record: Whole }) {
           ))}
         </ul>
         {!work.findings && record.findings.length === 0 ? (
-          <p className="py-2 text-ink-2">Nothing was written down.</p>
+          <p className="py-2 text-ink-2">{texts.nothingWasWrittenDown}</p>
         ) : null}
         <PhotoStrip photos={loose} />
       </Section>
@@ -135,30 +142,36 @@ function RecordPage({ record }: { record: Whole }) {
         <Section
           key={r.id}
           title={r.procedure.title}
-          aside={`${r.version > 0 ? `the plant’s version ${r.version}` : "as it ships"}, begun ${momentText(r.startedAt, site)} by ${r.startedBy}`}
+          aside={texts.begunBy(
+            r.version > 0 ? texts.thePlantVersion(r.version) : texts.asItShips,
+            momentText(r.startedAt, site),
+            r.startedBy,
+          )}
         >
           <ol>
             {r.stand.steps.map((s, i) => (
               <li key={s.step.id} className="ruled break-inside-avoid py-1">
                 <span className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-4">
                   <span>
-                    {i + 1}. {s.step.hold ? <strong>HOLD </strong> : null}
+                    {i + 1}. {s.step.hold ? <strong>{texts.hold} </strong> : null}
                     {s.step.text}
                     {s.entry && answerText(s.step.ask, s.entry.values) ? (
                       <strong className="font-semibold"> {answerText(s.step.ask, s.entry.values)}</strong>
                     ) : null}
-                    {s.state === "skipped" ? <strong className="text-verm"> Skipped: {s.entry!.reason}</strong> : null}
+                    {s.state === "skipped" ? (
+                      <strong className="text-verm"> {texts.skipped(s.entry!.reason)}</strong>
+                    ) : null}
                   </span>
                   <span className="text-right text-sm text-ink-2">
-                    {s.entry ? `${s.entry.by}, ${momentText(s.entry.at, site)}` : "open"}
-                    {s.released ? `; released by ${s.released.by}` : ""}
+                    {s.entry ? `${s.entry.by}, ${momentText(s.entry.at, site)}` : texts.open}
+                    {s.released ? texts.releasedBy(s.released.by) : ""}
                   </span>
                 </span>
                 {r.entries
                   .filter((e) => e.step === s.step.id && e.kind === "reopened")
                   .map((e) => (
                     <span key={e.submission} className="block text-sm text-ink-2">
-                      Taken back by {e.by}, {momentText(e.at, site)}: {e.reason}
+                      {texts.takenBackBy(e.by, momentText(e.at, site), e.reason)}
                     </span>
                   ))}
                 <PhotoStrip photos={record.photos.filter((p) => p.step === s.step.id)} />
@@ -167,29 +180,31 @@ function RecordPage({ record }: { record: Whole }) {
           </ol>
         </Section>
       ))}
-      <Section title="Proof">
+      <Section title={texts.proof}>
         {record.compared.length === 0 ? (
-          <p className="py-2 text-ink-2">No point to compare.</p>
+          <p className="py-2 text-ink-2">{texts.noPointToCompare}</p>
         ) : (
           <Compared rows={record.compared} condemned={work.pointId} />
         )}
         {work.unprovenBecause ? (
-          <p className="py-2 text-ochre">
-            Signed without proof: {work.unprovenBecause} ({work.signedBy})
-          </p>
+          <p className="py-2 text-ochre">{texts.signedWithoutProof(work.unprovenBecause, work.signedBy)}</p>
         ) : null}
       </Section>
-      <Section title="As left">
+      <Section title={texts.asLeft}>
         <dl>
-          <Pair name="Settings">{work.settingsLeft || "not written down"}</Pair>
-          <Pair name="Open points">{work.openPoints || "none"}</Pair>
+          <Pair name="Settings">{work.settingsLeft || texts.notWrittenDown}</Pair>
+          <Pair name="Open points">{work.openPoints || texts.none}</Pair>
           {record.accepted.length > 0 ? (
             <Pair name="Left altered">
               <ul>
                 {record.accepted.map((a) => (
                   <li key={a.what}>
-                    {a.what}: accepted by {a.by}, {momentText(a.at, site)}
-                    {a.putBackAt === null ? "" : `; put back by ${a.putBackBy}, ${momentText(a.putBackAt, site)}`}
+                    {texts.acceptedBy(
+                      a.what,
+                      a.by,
+                      momentText(a.at, site),
+                      a.putBackAt === null ? "" : texts.putBackBy(a.putBackBy, momentText(a.putBackAt, site)),
+                    )}
                   </li>
                 ))}
               </ul>
@@ -198,14 +213,16 @@ function RecordPage({ record }: { record: Whole }) {
           {work.interim ? (
             <Pair name="Stop-gap">
               {work.lookedAgainAt
-                ? `closed by ${work.lookedAgainBy}, ${momentText(work.lookedAgainAt.getTime(), site)}`
-                : `its cause stays open; look again on ${work.lookAgainOn ? dayText(Date.parse(`${work.lookAgainOn}T12:00:00Z`), site) : "no day named"}`}
+                ? texts.closedBy(work.lookedAgainBy, momentText(work.lookedAgainAt.getTime(), site))
+                : texts.itsCauseStaysOpen(
+                    work.lookAgainOn ? dayText(Date.parse(`${work.lookAgainOn}T12:00:00Z`), site) : texts.noDayNamed,
+                  )}
             </Pair>
           ) : null}
         </dl>
       </Section>
       {record.addenda.length > 0 ? (
-        <Section title="Additions after signing">
+        <Section title={texts.additionsAfterSigning}>
           <ul>
             {record.addenda.map((a) => (
               <li key={a.id} className="ruled py-1.5 whitespace-pre-line">
@@ -219,22 +236,22 @@ function RecordPage({ record }: { record: Whole }) {
           </ul>
         </Section>
       ) : null}
-      <Section title="Signatures">
+      <Section title={texts.signatures}>
         <dl>
           <Pair name="Signed">
-            {work.signedAt ? `${work.signedBy}, ${momentText(work.signedAt.getTime(), site)}` : "open"}
+            {work.signedAt ? `${work.signedBy}, ${momentText(work.signedAt.getTime(), site)}` : texts.open}
           </Pair>
           {record.twoSignatures || work.checkedAt ? (
             <Pair name="Checked">
-              {work.checkedAt ? `${work.checkedBy}, ${momentText(work.checkedAt.getTime(), site)}` : "open"}
+              {work.checkedAt ? `${work.checkedBy}, ${momentText(work.checkedAt.getTime(), site)}` : texts.open}
             </Pair>
           ) : null}
         </dl>
       </Section>
       <p className="text-sm text-ink-2">
-        Torques, settings and limits come from the manufacturer’s current document, named above where it was noted.{" "}
+        {texts.torquesSettingsAndLimits}{" "}
         <Link to={`/work/${work.id}`} className="way print:hidden">
-          To the work
+          {texts.toTheWork}
         </Link>
       </p>
     </div>

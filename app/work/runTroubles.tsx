@@ -3,14 +3,13 @@ import { answerText } from "@core";
 import type { KeptOfWork } from "~/device/store.client";
 import { Button } from "~/ui/form";
 import type { Run } from "./useRun";
+import { runTroubles as texts } from "./texts";
 
 export function RunTroubles({ run }: { run: Run }) {
   if (run.troubles.length === 0) return null;
   return (
     <section className="mt-3 border-l-4 border-verm bg-verm-soft px-3.5 py-2" role="alert">
-      <h2>
-        {run.troubles.length} {run.troubles.length === 1 ? "entry needs" : "entries need"} you
-      </h2>
+      <h2>{texts.you(run.troubles.length)}</h2>
       <ul>
         {run.troubles.map((item) => (
           <Trouble key={item.submission} item={item} run={run} />
@@ -20,7 +19,7 @@ export function RunTroubles({ run }: { run: Run }) {
   );
 }
 
-const done = { done: "done", skipped: "skipped", reopened: "taken back", released: "released" };
+const done = { done: "done", skipped: "skipped", reopened: texts.takenBack, released: "released" };
 
 function Trouble({ item, run }: { item: KeptOfWork; run: Run }) {
   const stand = item.kind === "step" ? run.stand.steps.find((s) => s.step.id === item.step) : undefined;
@@ -29,27 +28,27 @@ function Trouble({ item, run }: { item: KeptOfWork; run: Run }) {
     item.kind === "step"
       ? `${stand?.step.text ?? item.step}: ${done[item.entry]}${answer ? `, ${answer}` : ""}`
       : item.kind === "finding"
-        ? `Finding: ${Object.values(item.values).join(", ")}`
+        ? texts.finding(Object.values(item.values).join(", "))
         : item.kind === "withdrawal"
-          ? `A finding withdrawn: ${item.reason}`
+          ? texts.aFindingWithdrawn(item.reason)
           : `Photograph${item.caption ? `: ${item.caption}` : ""}`;
   const conflict = item.problem?.fate === "conflict";
   return (
     <li className="ruled py-2">
-      <p className="font-semibold">Yours: {own}</p>
+      <p className="font-semibold">{texts.yours(own)}</p>
       <p>{item.problem?.message}</p>
       <p className="mt-2 flex flex-wrap gap-3">
         {conflict && stand ? (
           <Button type="button" onClick={() => void run.settle(item, "again", stand.last ?? "")}>
-            Record mine as well
+            {texts.recordMineAsWell}
           </Button>
         ) : (
           <Button type="button" tone="plain" onClick={() => void run.settle(item, "again", stand?.last ?? "")}>
-            Send again
+            {texts.sendAgain}
           </Button>
         )}
         <Button type="button" tone="danger" onClick={() => void run.settle(item, "drop")}>
-          {conflict ? "Keep theirs" : "Discard"}
+          {conflict ? texts.keepTheirs : texts.discard}
         </Button>
       </p>
     </li>

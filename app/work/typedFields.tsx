@@ -1,6 +1,7 @@
 /** Fields of a step or a finding: texts, quantities as typed, choices; each with its message. */
 import { preferredUnit, type QuantityId, type UnitPreference } from "@core";
 import { fieldClass } from "~/ui/form";
+import { typedFields as texts } from "./texts";
 
 export interface TypedField {
   name: string;
@@ -57,11 +58,11 @@ export function TypedFields({
             <label htmlFor={id} className="mb-0.5 block text-sm text-ink-2">
               {f.label}
               {f.quantity ? ` (${preferredUnit(f.quantity, units)})` : ""}
-              {f.optional ? ", where known" : ""}
+              {f.optional ? texts.whereKnown : ""}
             </label>
             {f.options ? (
               <select {...shared} onChange={(e) => onSet(f.name, e.target.value)}>
-                <option value="">Choose</option>
+                <option value="">{texts.choose}</option>
                 {f.options.map((o) => (
                   <option key={o.id} value={o.id}>
                     {o.label}

@@ -8,8 +8,9 @@ import { dayText, useSite } from "~/ui/site";
 import { interventionLabels } from "~/domain/work/form";
 import { dueWork } from "~/domain/work/due.server";
 import { workPage, type WorkRow } from "~/domain/work/queries.server";
+import { work as texts } from "./texts";
 
-export const meta = () => [{ title: "Work · Juncteral" }];
+export const meta = () => [{ title: texts.workJuncteral }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   ...(await workPage()),
@@ -27,7 +28,7 @@ function partOf(w: WorkRow, now: number) {
       );
 }
 
-const recordWord = (w: WorkRow) => (w.interim ? "stop-gap" : w.signedAt ? "signed" : "not signed");
+const recordWord = (w: WorkRow) => (w.interim ? "stop-gap" : w.signedAt ? "signed" : texts.notSigned);
 
 function WorkLine({ w }: { w: WorkRow }) {
   const site = useSite();
@@ -44,10 +45,10 @@ function WorkLine({ w }: { w: WorkRow }) {
         </span>
       </span>
       <span className="text-ink-2">
-        {w.doneAt ? `done ${dayText(w.doneAt.getTime(), site)}` : `${w.crewHours} crew hours`}
+        {w.doneAt ? texts.done(dayText(w.doneAt.getTime(), site)) : texts.crewHours(w.crewHours)}
       </span>
       <span className={part?.late ? "font-medium text-ochre" : "text-ink-2"}>
-        {w.doneAt ? recordWord(w) : (part?.text ?? "no part needed")}
+        {w.doneAt ? recordWord(w) : (part?.text ?? texts.noPartNeeded)}
       </span>
     </li>
   );
@@ -65,36 +66,36 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
       <PageHead
         title={
           missed.length
-            ? `${missed.length} piece${missed.length === 1 ? "" : "s"} of work fell past a stop`
+            ? texts.pieceOfWorkFell(missed.length)
             : late
-              ? `${late} part${late === 1 ? " comes" : "s come"} after the stop`
+              ? texts.partAfterTheStop(late)
               : open.length
-                ? `${open.length} piece${open.length === 1 ? "" : "s"} of work booked, parts in time`
-                : "No work is booked"
+                ? texts.pieceOfWorkBooked(open.length)
+                : texts.noWorkIsBooked
         }
       >
         <span className="flex flex-wrap gap-x-4">
           {mayEdit ? (
             <Link to="/fleet/new/stop" className="way">
-              Plan a stop
+              {texts.planAStop}
             </Link>
           ) : null}
           <Link to="/plan" className="way">
-            See the plan
+            {texts.seeThePlan}
           </Link>
           <Link to="/work/due" className="way">
-            Due by date{due > 0 ? ` (${due})` : ""}
+            {texts.dueByDate(due > 0 ? ` (${due})` : "")}
           </Link>
           <Link to="/work/procedures" className="way">
-            Procedures
+            {texts.procedures}
           </Link>
           <Link to="/work/records" className="way">
-            Records
+            {texts.records}
           </Link>
         </span>
       </PageHead>
       {missed.length ? (
-        <Section title="Stop has passed, work still open">
+        <Section title={texts.stopHasPassedWork}>
           <ul>
             {missed.map((w) => (
               <WorkLine key={w.id} w={w} />
@@ -108,18 +109,22 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
         return (
           <Section
             key={s.id}
-            title={`${s.name}, ${dayText(dayStart(s.startsOn, s.timeZone), { ...site, timeZone: s.timeZone })}, ${s.days} day${s.days === 1 ? "" : "s"}`}
+            title={texts.day(
+              s.name,
+              dayText(dayStart(s.startsOn, s.timeZone), { ...site, timeZone: s.timeZone }),
+              s.days,
+            )}
             aside={
               <>
                 <span className={hours > s.crewHours ? "font-medium text-ochre" : ""}>
-                  {hours} of {s.crewHours} crew hours
+                  {texts.ofCrewHours(hours, s.crewHours)}
                 </span>
                 {mayEdit ? (
                   <>
                     {" "}
                     ·{" "}
-                    <Link to={`/fleet/edit/stop/${s.id}`} className="way" aria-label={`Edit ${s.name}`}>
-                      Edit
+                    <Link to={`/fleet/edit/stop/${s.id}`} className="way" aria-label={texts.edit(s.name)}>
+                      {texts.edit2}
                     </Link>
                   </>
                 ) : null}
@@ -127,7 +132,7 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
             }
           >
             {own.length === 0 ? (
-              <p className="py-2 text-ink-2">Nothing booked.</p>
+              <p className="py-2 text-ink-2">{texts.nothingBooked}</p>
             ) : (
               <ul>
                 {own.map((w) => (
@@ -140,18 +145,18 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
       })}
       {ahead.length === 0 ? (
         <Empty>
-          No stop is planned.{" "}
+          {texts.noStopIsPlanned}{" "}
           {mayEdit ? (
             <Link to="/fleet/new/stop" className="act">
-              Plan a stop
+              {texts.planAStop}
             </Link>
           ) : (
-            "An engineer plans stops."
+            texts.anEngineerPlansStops
           )}
         </Empty>
       ) : null}
       {later.length ? (
-        <Section title="At later stops">
+        <Section title={texts.atLaterStops}>
           <ul>
             {later.map((w) => (
               <WorkLine key={w.id} w={w} />
@@ -160,7 +165,7 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
         </Section>
       ) : null}
       {loose.length ? (
-        <Section title="Without a stop">
+        <Section title={texts.withoutAStop}>
           <ul>
             {loose.map((w) => (
               <WorkLine key={w.id} w={w} />
@@ -169,15 +174,15 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
         </Section>
       ) : null}
       <Section
-        title="Done"
+        title={texts.done2}
         aside={
           <Link to="/work/records" className="way">
-            All records
+            {texts.allRecords}
           </Link>
         }
       >
         {done.length === 0 ? (
-          <p className="py-2 text-ink-2">No work has been recorded yet.</p>
+          <p className="py-2 text-ink-2">{texts.noWorkHasBeen}</p>
         ) : (
           <ul>
             {done.map((w) => (

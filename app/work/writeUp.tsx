@@ -4,6 +4,7 @@ import type { InterventionPage } from "~/domain/work/queries.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
+import { writeUp as texts } from "./texts";
 
 type Problems = Record<string, string> | undefined;
 
@@ -12,33 +13,43 @@ export function WriteUp({ page, problems, kept }: { page: InterventionPage; prob
   // said when the page has what was kept, too: what is pressed next builds on it
   const settled = useNavigation().state === "idle";
   return (
-    <Section title={work.doneAt ? "For the record" : "For the record, and for the next shift"}>
+    <Section title={work.doneAt ? texts.forTheRecord : texts.forTheRecordAnd}>
       <Form method="post" noValidate className="mt-2">
         <FormProblemsProvider problems={problems} focus={false}>
           <input type="hidden" name="version" value={work.version} />
           <div className="grid gap-4 sm:grid-cols-2">
-            <TextArea name="parts" label="Parts and serials used" defaultValue={work.parts} maxLength={1000} />
-            <TextArea name="settingsLeft" label="Settings as left" defaultValue={work.settingsLeft} maxLength={1000} />
+            <TextArea name="parts" label={texts.partsAndSerialsUsed} defaultValue={work.parts} maxLength={1000} />
+            <TextArea
+              name="settingsLeft"
+              label={texts.settingsAsLeft}
+              defaultValue={work.settingsLeft}
+              maxLength={1000}
+            />
             <TextArea
               name="openPoints"
-              label={work.doneAt ? "What stays open" : "How it stands, what stays open"}
+              label={work.doneAt ? texts.whatStaysOpen : texts.howItStandsWhat}
               defaultValue={work.openPoints}
               maxLength={1000}
             />
             <div>
-              <TextField name="people" label="People" defaultValue={work.people} maxLength={300} />
+              <TextField name="people" label={texts.people} defaultValue={work.people} maxLength={300} />
               <div className="mt-3">
-                <CheckField name="interim" label="A stop-gap: its cause stays open" defaultChecked={work.interim} />
+                <CheckField name="interim" label={texts.aStopGapIts} defaultChecked={work.interim} />
               </div>
-              <TextField name="lookAgainOn" label="Look again on" type="date" defaultValue={work.lookAgainOn ?? ""} />
+              <TextField
+                name="lookAgainOn"
+                label={texts.lookAgainOn}
+                type="date"
+                defaultValue={work.lookAgainOn ?? ""}
+              />
             </div>
           </div>
           <div className="mt-3">
             <Button name="intent" value="writeUp" tone="plain">
-              Keep it
+              {texts.keepIt}
             </Button>
             <span role="status" className="ml-3 text-sea">
-              {kept && settled ? "Kept." : ""}
+              {kept && settled ? texts.kept : ""}
             </span>
           </div>
         </FormProblemsProvider>
@@ -52,20 +63,20 @@ function AlteredList({ altered, mayAccept }: { altered: InterventionPage["altere
   const site = useSite();
   return (
     <Form method="post" className="mb-3">
-      <h3>Still altered on the machine</h3>
+      <h3>{texts.stillAlteredOnThe}</h3>
       <ul>
         {altered.map((a) => (
           <li key={a.id} className="ruled flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-1.5">
             <span className="min-w-0">{a.what}</span>
             {a.acceptedAt !== null ? (
               <span className="text-sm text-ink-2">
-                accepted by {a.acceptedBy}, {momentText(a.acceptedAt, site)}
+                {texts.acceptedBy(a.acceptedBy, momentText(a.acceptedAt, site))}
               </span>
             ) : mayAccept ? (
               <span>
                 <input type="hidden" name="intent" value="accept" />
-                <Button name="changeId" value={a.id} tone="plain" aria-label={`Accept that it stays: ${a.what}`}>
-                  Accept that it stays
+                <Button name="changeId" value={a.id} tone="plain" aria-label={texts.acceptThatItStays(a.what)}>
+                  {texts.acceptThatItStays2}
                 </Button>
               </span>
             ) : null}
@@ -93,21 +104,24 @@ export function Signing({
   const { work, against, altered, twoSignatures, proven } = page;
   if (work.signedAt)
     return (
-      <Section title="Signed">
+      <Section title={texts.signed}>
         <p className="py-2">
-          Signed by <strong>{work.signedBy}</strong>, {momentText(work.signedAt.getTime(), site)}
-          {work.unprovenBecause ? `, not proven: ${work.unprovenBecause}` : ", proven by a reading"}.{" "}
-          {work.checkedAt
-            ? `Checked by ${work.checkedBy}, ${momentText(work.checkedAt.getTime(), site)}.`
-            : twoSignatures
-              ? "A second person is still to check it."
-              : ""}
+          {texts.signedBy(
+            <strong>{work.signedBy}</strong>,
+            momentText(work.signedAt.getTime(), site),
+            work.unprovenBecause ? texts.notProven(work.unprovenBecause) : texts.provenByAReading,
+            work.checkedAt
+              ? texts.checkedBy(work.checkedBy, momentText(work.checkedAt.getTime(), site))
+              : twoSignatures
+                ? texts.aSecondPersonIs
+                : "",
+          )}
         </p>
         <FormProblemsProvider problems={problems}>
           {!work.checkedAt && twoSignatures && work.signedById !== me ? (
             <Form method="post" className="mb-3">
               <Button name="intent" value="check">
-                Checked: sign as the second person
+                {texts.checkedSignAsThe}
               </Button>
             </Form>
           ) : null}
@@ -115,22 +129,22 @@ export function Signing({
             <Form method="post" className="mb-4 flex flex-wrap items-end gap-4">
               <TextField
                 name="lookAgainOn"
-                label="Looked at: it holds, look again on"
+                label={texts.lookedAtItHolds}
                 type="date"
                 defaultValue={work.lookAgainOn ?? ""}
               />
-              <CheckField name="cured" label="its cause is dealt with" />
+              <CheckField name="cured" label={texts.itsCauseIsDealt} />
               <Button name="intent" value="looked" tone="plain">
-                Keep it
+                {texts.keepIt}
               </Button>
             </Form>
           ) : null}
           <Form method="post" noValidate>
             <input type="hidden" name="submission" value={submission} />
-            <TextArea name="addendum" label="An addition to the record" maxLength={2000} />
+            <TextArea name="addendum" label={texts.anAdditionToThe} maxLength={2000} />
             <div className="mt-2">
               <Button name="intent" value="addendum" tone="plain">
-                Add it
+                {texts.addIt}
               </Button>
             </div>
           </Form>
@@ -138,7 +152,7 @@ export function Signing({
       </Section>
     );
   return (
-    <Section title="Sign the record">
+    <Section title={texts.signTheRecord}>
       {against.length > 0 ? (
         <ul className="list-disc py-2 pl-5">
           {against.map((a) => (
@@ -154,24 +168,18 @@ export function Signing({
             {proven === true ? null : (
               <TextArea
                 name="unprovenBecause"
-                label={
-                  proven === null
-                    ? "No reading since proves it. Why it is signed all the same"
-                    : "The readings since do not prove it. Why it is signed all the same"
-                }
+                label={proven === null ? texts.noReadingSinceProves : texts.theReadingsSinceDo}
                 maxLength={500}
               />
             )}
-            <p className="my-2 text-sm text-ink-2">
-              A signed record is locked: what comes later is an addition to it. Signed as you, with the time.
-            </p>
+            <p className="my-2 text-sm text-ink-2">{texts.aSignedRecordIs}</p>
             <Button name="intent" value="sign" disabled={against.length > 0}>
-              Sign it
+              {texts.signIt}
             </Button>
           </FormProblemsProvider>
         </Form>
       ) : (
-        <p className="py-2 text-ink-2">An engineer signs it.</p>
+        <p className="py-2 text-ink-2">{texts.anEngineerSignsIt}</p>
       )}
     </Section>
   );

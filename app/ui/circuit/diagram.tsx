@@ -19,6 +19,7 @@ import {
 } from "@core";
 import { StateGlyph, stateTone } from "../state";
 import { CircuitSymbol } from "./symbols";
+import { diagram as texts } from "../texts";
 
 export interface DiagramPoint {
   id: string;
@@ -256,7 +257,7 @@ export function CircuitDiagram(props: {
                         fill="currentColor"
                         className="text-[12px] font-semibold"
                       >
-                        {change ? change.text : point.text || "not read yet"}
+                        {change ? change.text : point.text || texts.notReadYet}
                         {change?.change ? ` (${change.change})` : ""}
                       </text>
                       {change ? null : (
@@ -356,11 +357,11 @@ export function CircuitDiagram(props: {
 
 const lineText = ({ made, tag, rating, bore, length, fittedOn }: LineData) =>
   [
-    `${made === "hose" ? "Hose" : "Pipe"} ${tag}`,
-    ...(rating === null ? [] : [`rated ${rating} bar`]),
-    ...(bore === null ? [] : [`${bore} mm bore`]),
+    `${made === "hose" ? texts.hose : texts.pipe} ${tag}`,
+    ...(rating === null ? [] : [texts.ratedBar(rating)]),
+    ...(bore === null ? [] : [texts.mmBore(bore)]),
     ...(length === null ? [] : [`${length} m`]),
-    ...(fittedOn ? [`fitted ${fittedOn}`] : []),
+    ...(fittedOn ? [texts.fitted(fittedOn)] : []),
   ].join(", ");
 
 const clipped = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);

@@ -1,0 +1,118 @@
+/** What the pages of this place say, page by page; a page holds no text of its own. */
+export const live = {
+  waitingForTheTester: "waiting for the tester",
+  noSignalLookingFor: "no signal: looking for it again",
+  theValueDoesNot: "the value does not move at all: the meter is stuck, no step is taken",
+  liveTester: "Live tester",
+  liveFromTheTester: "Live from the tester",
+  linesRejected: (bad: number) => ` · ${bad} lines rejected`,
+  lostTimes: (breaks: number) => ` · lost ${breaks} times`,
+  stopListening: "Stop listening",
+  listenToTheTester: "Listen to the tester",
+  reliefScrewedInSimulated: (relief: string) => `Relief, screwed in (simulated tester): ${relief}`,
+  speed: (speed: string) => `Speed: ${speed}`,
+  byItself: "by itself",
+  oil: (oil: string) => `Oil: ${oil}`,
+  stepTakenOneIs: (steps: number) =>
+    `${steps} step${steps === 1 ? "" : "s"} taken. One is taken when it holds still at a new pressure.`,
+  beginTheStepsAnew: "Begin the steps anew",
+  tryAFault: "Try a fault:",
+  dropOut: "drop out",
+  nonsense: "nonsense",
+  stuck: "stuck",
+  none: "none",
+};
+
+export const plantTest = {
+  aTestOfYour: "A test of your own · Juncteral",
+  tests: "Tests",
+  addATestOf: "Add a test of your own",
+  readingsWithTheirBounds: "Readings with their bounds, and what must be true before it starts.",
+  name: "Name",
+  theQuestionThatIt: "The question that it answers",
+  doesTheLatchLet: "Does the latch let go in time?",
+  onWhichKindsOf: "On which kinds of component",
+  whatMustBeTrue: "What must be true before it starts",
+  oneALine: "One a line.",
+  caution: "Caution",
+  steps: "Steps",
+  whatIsAlteredFor: "What is altered for it",
+  oneALinePut: "One a line; put back afterwards.",
+  readings: "Readings",
+  oneALineName: (pointQuantityIds: string) =>
+    `One a line: name; quantity; least; greatest. Bounds may be empty. Quantities: ${pointQuantityIds}.`,
+  latchPressurePressure40: "Latch pressure; pressure; 40 bar; 60 bar",
+  addTheTest: "Add the test",
+};
+
+export const record = {
+  test: "Test",
+  juncteral: (title: string) => `${title} · Juncteral`,
+  tests: "Tests",
+  by: (by: string, note: string) => `By ${by}. ${note}`,
+  makeItAgain: "Make it again",
+  isolateTheFaultBehind: "Isolate the fault behind it",
+  againstLastTime: "Against last time",
+  theFirstOfIts: "The first of its kind on this component.",
+  times: (value: string) => ` (${value} times)`,
+  was: (before: string, value: string) => `, was ${before}${value}.`,
+  asEntered: "As entered",
+};
+
+export const test = {
+  test: "Test",
+  juncteral: (title: string) => `${title} · Juncteral`,
+  chooseTheComponentFirst: "Choose the component first.",
+  barLMinC: (steps: string, pressure: string, flow: string, temperature: string, speed: string) => `${steps}
+${pressure}bar ${flow}L/min ${temperature}°C ${speed}r/min`,
+  rounds: "Rounds",
+  tests: "Tests",
+  onWhichComponent: "On which component?",
+  componentToTest: "Component to test",
+  machineOrComponent: "Machine or component",
+  beforeItStarts: "Before it starts",
+  allTrue: "all true",
+  of: (ready: number, before: number) => `${ready} of ${before}`,
+  howItIsDone: "How it is done",
+  theManufacturerWayFirst: "The manufacturer's way first.",
+  notRecommended: (notRecommended: string) => `Not recommended: ${notRecommended}`,
+  alteredForIt: "Altered for it",
+  notPutBack: (changes: number) => `${changes} not put back`,
+  nothing: "nothing",
+  was: (before: string) => ` (was ${before})`,
+  whatIsAltered: "What is altered",
+  asItStoodBefore: "As it stood before",
+  n210BarThreeThreads: "210 bar, three threads showing",
+  noteItBeforeAltering: "Note it before altering it",
+  tickWhatMustBe: "Tick what must be true; then the test opens.",
+  lastTime: (at: string, by: string) => `Last time, ${at}, ${by}:`,
+  look: "Look",
+  neverMadeOnThis: "Never made on this component before.",
+  note: "Note",
+  keepThisTest: "Keep this test",
+};
+
+export const tests = {
+  testsJuncteral: "Tests · Juncteral",
+  rounds: "Rounds",
+  tests: "Tests",
+  nothingIsAlteredFor: "Nothing is altered for a test",
+  temporaryChangeNotPut: (changes: number) =>
+    `${changes} temporary change${changes === 1 ? " is" : "s are"} not put back`,
+  aTestThatIs: "A test that is made the same way each time can be compared.",
+  addATestOf: "Add a test of your own",
+  toBePutBack: "To be put back",
+  was: (before: string) => `, was ${before}`,
+  itIsPutBack: "It is put back",
+  thePlantOwn: "the plant's own",
+  madeLately: "Made lately",
+  noTestYet: "No test yet.",
+};
+
+export const timer = {
+  theLimitIsStart: (seconds: number) => `The limit is ${seconds} s. Start the clock as you begin.`,
+  then: (then: string) => `then: ${then}`,
+  startTheClock: "Start the clock",
+  startAgain: "Start again",
+  stopTheClock: "Stop the clock",
+};

@@ -1,0 +1,81 @@
+/** What the pages of this place say, page by page; a page holds no text of its own. */
+import type { ReactNode } from "react";
+
+export const horizon = {
+  beyondTheHorizon: "beyond the horizon",
+  to: (p10: string, p90: string) => `${p10} to ${p90}`,
+  booked: (bookedOn: string) => `booked ${bookedOn}`,
+};
+
+export const needs = {
+  putItRightNow: "Put it right now",
+  seeTheEvidence: "See the evidence",
+  booked: (kind: string, startsOn: string) => `Booked: ${kind}${startsOn}`,
+  bookWorkIntoA: "Book work into a stop",
+  planForAStop: "Plan for a stop",
+  seeItInThe: "See it in the plan",
+  odds: (share: string) => `: odds ${share}.`,
+  sinceAbout: (since: string) => `, since about ${since}`,
+  itAccountsForFindings: (points: number) => `It accounts for ${points} findings`,
+  takeASecondReading: "Take a second reading",
+  bookATest: "Book a test",
+  lookAtTheTrend: "Look at the trend",
+  findTheCause: "Find the cause",
+  oilOfThe: (machine: string, circuit: string) => `${machine}, oil of the ${circuit}`,
+  aDebrisEventIs: "A debris event is open",
+  seeWhatHappened: "See what happened",
+};
+
+export const today = {
+  todayJuncteral: "Today · Juncteral",
+  nothingNeeds: "Nothing needs",
+  oneThingNeeds: "One thing needs",
+  twoThingsNeed: "Two things need",
+  threeThingsNeed: "Three things need",
+  fourThingsNeed: "Four things need",
+  fiveThingsNeed: "Five things need",
+  sixThingsNeed: "Six things need",
+  sevenThingsNeed: "Seven things need",
+  eightThingsNeed: "Eight things need",
+  nineThingsNeed: "Nine things need",
+  sinceYouLastLooked: "Since you last looked",
+  was: (before: string) => `, was ${before}`,
+  moreChangedTheirState: (states: number) => `${states} more changed their state.`,
+  pieceOfWorkDone: (done: number) => `${done} piece${done === 1 ? "" : "s"} of work done`,
+  dueByDate: "Due by date",
+  allOfIt: "All of it",
+  thingsNeed: (open: number) => `${open} things need`,
+  aDecision: (open: string) => `${open} a decision`,
+  noPartNeeded: "no part needed",
+  noMachinesYet: "No machines yet",
+  pointsWatched: (today: string, today2: number, today3: string, watched: number, watched2: string) =>
+    `${today} ${today2} ${today3}. ${watched} points watched${watched2}.`,
+  needsYouWorstFirst: "Needs you, worst first",
+  beginWithAMachine:
+    "Begin with a machine from a template: it is ready to be read in two minutes. Or load a whole fleet " +
+    "from a file.",
+  addAMachineFrom: "Add a machine from a template",
+  loadAFleetFile: "Load a fleet file",
+  anEngineerAddsThe: "An engineer adds the first machine.",
+  everyPointIsSteady: "Every point is steady. Walk the rounds that are due; that is all for today.",
+  fleet: "Fleet",
+  oil: "Oil",
+  theWorstOfAnd: (shown: number, open: number, fleet: ReactNode, oil: ReactNode) => (
+    <>
+      The worst {shown} of {open}; {fleet} and {oil} have the rest.
+    </>
+  ),
+  horizon: "Horizon",
+  nextMonthsP10To: (months: number) => `next ${months} months · P10 to P90, mark at P50`,
+  noPointIsForecast: (months: number) => `No point is forecast to reach its limit within ${months} months.`,
+  readingsDue: "Readings due",
+  withinAWeek: (duePoints: number) => `${duePoints} within a week`,
+  noReadingFallsDue: "No reading falls due within a week.",
+  point: "point",
+  points: "points",
+  workAtTheNext: "Work at the next stop",
+  crewHoursOf: (work: number, crewHours: number) => `${work} crew hours of ${crewHours}`,
+  noStopIsPlanned: "No stop is planned.",
+  planAStop: "Plan a stop",
+  nothingIsBookedOn: "Nothing is booked on it yet.",
+};
