@@ -91,6 +91,12 @@ test("headers, origin check and size limit", async ({ page }) => {
   expect(policy).toContain("frame-ancestors 'none'");
   expect(answer.headers()["x-content-type-options"]).toBe("nosniff");
   expect(answer.headers()["x-powered-by"]).toBeUndefined();
+  // scripts were compressed at the build, as small as it gets
+  const script = /\/assets\/entry\.client-[^"]+\.js/.exec(await answer.text())![0];
+  expect((await page.request.get(script)).headers()).toMatchObject({
+    "content-encoding": "br",
+    "cache-control": expect.stringContaining("immutable"),
+  });
   const [cookie] = (await page.context().cookies()).filter((c) => c.name === "juncteral");
   expect(cookie).toMatchObject({ httpOnly: true, sameSite: "Lax" });
   expect((await page.request.post("/sign-out", { headers: { Origin: "https://elsewhere.example" } })).status()).toBe(

@@ -1,6 +1,7 @@
 /** The HTTP face: headers, origin check, upload limit, static files, then the application. */
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
+import staticGzip from "express-static-gzip";
 import express, { type NextFunction, type Request, type RequestHandler, type Response } from "express";
 import helmet from "helmet";
 import { randomBytes } from "node:crypto";
@@ -106,7 +107,11 @@ export function makeApp(build: () => Promise<unknown>, { files }: { files?: Requ
 function serveBuilt(app: express.Express) {
   app.use(
     "/assets",
-    express.static(resolve("build/client/assets"), { immutable: true, maxAge: "1y", fallthrough: false }),
+    staticGzip(resolve("build/client/assets"), {
+      enableBrotli: true,
+      orderPreference: ["br"],
+      serveStatic: { immutable: true, maxAge: "1y", fallthrough: false },
+    }),
   );
   // asked for at every visit: a new one must not wait an hour
   app.get("/sw.js", (_request, response) =>

@@ -118,7 +118,7 @@ export const point = {
     "Fewer than three readings in the same month of earlier years of this life: nothing to compare with yet.",
   readings: "Readings",
   correctedReadingsKeptIn: "Corrected readings, kept in the record",
-  of: (takenAt: string, why: string | null, by: string) => `of ${takenAt}: ${why ?? ""} (${by})`,
+  of: (takenAt: string, why: string | null, by: string | null) => `of ${takenAt}: ${why ?? ""} (${by ?? ""})`,
   logAReading: "Log a reading",
   read: (readState: string, conditions: string) => `Read ${readState}. ${conditions}`,
   theToolAdvisesThe:

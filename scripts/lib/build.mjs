@@ -62,6 +62,8 @@ export async function ensureBuild() {
       env: { ...process.env, NODE_ENV: "production" },
     });
     if (threads.code !== 0) throw new Error(`The build of the judging thread failed:\n${threads.output}`);
+    const smaller = await follow(process.execPath, [join(projectDir, "scripts/lib/compress.mjs")], { show: false });
+    if (smaller.code !== 0) throw new Error(`The built files could not be compressed:\n${smaller.output}`);
     writeFileSync(stamp, wanted);
   } finally {
     rmSync(lock, { recursive: true, force: true });
