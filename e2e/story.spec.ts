@@ -1,7 +1,14 @@
 /** The whole main job, from opening Today to a record that leaves and comes back. */
 import { readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
-import { accessible, nextHours, pointId, query, readingCount, signIn } from "./support";
+import { accessible, field, like, nextHours, pointId, query, readingCount, refusal, signIn } from "./support";
+import * as fleetTexts from "~/fleet/texts";
+import * as pointsTexts from "~/points/texts";
+import * as recordsTexts from "~/records/texts";
+import * as shellTexts from "~/shell/texts";
+import * as todayTexts from "~/today/texts";
+import * as uiTexts from "~/ui/texts";
+import * as workTexts from "~/work/texts";
 
 test.describe.configure({ mode: "serial" });
 
@@ -11,15 +18,15 @@ test("Today says what needs a decision, worst first, with horizon and readings d
   // the frame and the heading count the same things
   const words = ["Nothing", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
   const open = (await page.getByRole("heading", { level: 1 }).textContent())!.split(" ")[0]!;
-  await expect(page.getByRole("navigation", { name: "Places" }).getByRole("link", { name: /^Today/ })).toContainText(
-    String(words.includes(open) ? words.indexOf(open) : Number(open)),
-  );
+  await expect(
+    page.getByRole("navigation", { name: shellTexts.shell.places }).getByRole("link", { name: /^Today/ }),
+  ).toContainText(String(words.includes(open) ? words.indexOf(open) : Number(open)));
   const rows = page.getByRole("listitem").filter({ has: page.getByRole("heading", { level: 3 }) });
   await expect(rows.first()).toContainText("alarm");
   await expect(page.getByText("Outer gate north, pump A").first()).toBeVisible();
   await expect(page.getByText(/Case drain .*\s% of full flow .* Reaches 10\s% between/).first()).toBeVisible();
   await expect(page.getByText(/days late/).first()).toBeVisible();
-  await expect(page.getByRole("heading", { name: "Horizon" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: todayTexts.today.horizon })).toBeVisible();
   // the summer story is not among them: warm oil is no wear
   await expect(page.getByText("Bascule bridge drive, pump 1")).toHaveCount(0);
   await accessible(page);
@@ -35,7 +42,7 @@ test("a machine is found by a few letters, opens with its state and says what is
     .click();
   await expect(page.getByRole("heading", { name: /Sluice unit 3: .*alarm/ })).toBeVisible();
   await page.goto("/fleet");
-  await page.getByLabel("Machines by name").fill("gate north");
+  await page.getByLabel(fleetTexts.fleet.machinesByName).fill("gate north");
   await expect(page.getByRole("listitem").getByRole("link", { name: /Outer gate north/ })).toBeVisible();
   await expect(page.getByRole("listitem").getByRole("link", { name: /Quay crane/ })).toHaveCount(0);
   await accessible(page);
@@ -50,45 +57,45 @@ test("a machine is found by a few letters, opens with its state and says what is
 test("fluid, machine, circuit, component and point are added by hand, edited and retired", async ({ page }) => {
   await signIn(page);
   await page.goto("/fleet/new/fluid");
-  await page.getByLabel("Name", { exact: true }).fill("Trial oil");
-  await page.getByLabel("Viscosity at 40 °C").fill("5");
-  await page.getByLabel("Viscosity at 100 °C").fill("6");
+  await field(page, "name").fill("Trial oil");
+  await field(page, "kv40").fill("5");
+  await field(page, "kv100").fill("6");
   await page.getByRole("button", { name: "Add the fluid" }).click();
-  await expect(page.getByText("must be above that at 100 °C")).toBeVisible();
-  await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Trial oil");
-  await page.getByLabel("Viscosity at 40 °C").fill("46 cSt");
-  await page.getByLabel("Viscosity at 100 °C").fill("6.8");
+  await expect(refusal(page, "kv40")).toBeVisible();
+  await expect(field(page, "name")).toHaveValue("Trial oil");
+  await field(page, "kv40").fill("46 cSt");
+  await field(page, "kv100").fill("6.8");
   await page.getByRole("button", { name: "Add the fluid" }).click();
   await expect(page).toHaveURL(/\/fleet$/);
 
   const long = "A machine with a name as long as names are allowed to be, which is one hundred characters, no more now";
   await page.goto("/fleet/new/machine");
-  await page.getByLabel("Name", { exact: true }).fill(long.padEnd(101, "x"));
-  await page.getByLabel("Tag").fill("TR-1");
+  await field(page, "name").fill(long.padEnd(101, "x"));
+  await field(page, "tag").fill("TR-1");
   await page.getByRole("button", { name: "Add the machine" }).click();
-  await expect(page.getByText("At most 100 characters.")).toBeVisible();
-  await page.getByLabel("Name", { exact: true }).fill(long.slice(0, 100));
+  await expect(refusal(page, "name")).toBeVisible();
+  await field(page, "name").fill(long.slice(0, 100));
   await page.getByRole("button", { name: "Add the machine" }).click();
   await expect(page.getByRole("heading", { level: 1, name: /nothing is measured yet/ })).toBeVisible();
 
-  await page.getByRole("link", { name: "Add a circuit" }).first().click();
-  await page.getByLabel("Name", { exact: true }).fill("Trial circuit");
-  await page.getByLabel(/Fluid/).selectOption({ label: "Trial oil" });
+  await page.getByRole("link", { name: fleetTexts.machine.addACircuit }).first().click();
+  await field(page, "name").fill("Trial circuit");
+  await field(page, "fluidId").selectOption({ label: "Trial oil" });
   await page.getByRole("button", { name: "Add the circuit" }).click();
-  await page.getByRole("link", { name: "Add a component" }).click();
-  await page.getByLabel("Name", { exact: true }).fill("Trial pump");
-  await page.getByLabel(/Displacement/).fill("2.746 in3/rev");
-  await page.getByLabel(/Speed/).fill("1450");
+  await page.getByRole("link", { name: fleetTexts.machine.addAComponent }).click();
+  await field(page, "name").fill("Trial pump");
+  await field(page, "displacement").fill("2.746 in3/rev");
+  await field(page, "speed").fill("1450");
   await page.getByRole("button", { name: "Add the component" }).click();
-  await expect(page.getByText("Not monitored here")).toBeVisible();
+  await expect(page.getByText(fleetTexts.machine.notMonitoredHere)).toBeVisible();
   await expect(page.getByText(/without a point for its case drain, internal wear/)).toBeVisible();
 
-  await page.getByRole("link", { name: "Add it" }).first().click();
-  await page.getByLabel("Name", { exact: true }).fill("Case drain");
-  await page.getByLabel("Unit", { exact: true }).fill("bar");
+  await page.getByRole("link", { name: fleetTexts.machine.addIt }).first().click();
+  await field(page, "name").fill("Case drain");
+  await field(page, "unit").fill("bar");
   await page.getByRole("button", { name: "Add the point" }).click();
-  await expect(page.getByText("“bar” is not a unit of this quantity.")).toBeVisible();
-  await page.getByLabel("Unit", { exact: true }).fill("gal/min");
+  await expect(refusal(page, "unit")).toBeVisible();
+  await field(page, "unit").fill("gal/min");
   await page.getByLabel(/Reference pressure/).fill("210");
   await page.getByRole("button", { name: "Add the point" }).click();
   await expect(page.getByText("A reference needs both pressure and temperature.")).toBeVisible();
@@ -98,13 +105,13 @@ test("fluid, machine, circuit, component and point are added by hand, edited and
   await accessible(page);
 
   // the limit, and its basis
-  await page.getByRole("link", { name: "Change the limit" }).click();
-  await page.getByLabel("Basis").selectOption({ label: "share of full flow" });
-  await page.getByLabel("Upper limit").fill("");
-  await page.getByRole("button", { name: "Save the limit" }).click();
+  await page.getByRole("link", { name: pointsTexts.point.changeTheLimit }).click();
+  await page.getByLabel(pointsTexts.limit.basis).selectOption({ label: "share of full flow" });
+  await page.getByLabel(pointsTexts.limit.upperLimit).fill("");
+  await page.getByRole("button", { name: pointsTexts.limit.saveTheLimit }).click();
   await expect(page.getByText("give an upper limit")).toBeVisible();
-  await page.getByLabel("Upper limit").fill("10 %");
-  await page.getByRole("button", { name: "Save the limit" }).click();
+  await page.getByLabel(pointsTexts.limit.upperLimit).fill("10 %");
+  await page.getByRole("button", { name: pointsTexts.limit.saveTheLimit }).click();
   await expect(page.getByRole("heading", { name: "Case drain" })).toBeVisible();
   const [stored] = await query<{ limit_upper: number; displacement: number }>(
     "select p.limit_upper, c.displacement from points p join components c on c.id = p.component_id where c.name = 'Trial pump'",
@@ -114,14 +121,14 @@ test("fluid, machine, circuit, component and point are added by hand, edited and
 
   // a first reading on the new point, then the machine is retired and the record stays
   await page.getByLabel("Case drain flow", { exact: true }).fill("0.36 gal/min");
-  await page.getByRole("button", { name: "Save and go to the next point" }).click();
-  await expect(page.getByText("Saved 0.36 gal/min")).toBeVisible();
+  await page.getByRole("button", { name: pointsTexts.readingForm.saveAndGoTo }).click();
+  await expect(page.getByText(like(pointsTexts.point.savedFor, "0.36 gal/min"))).toBeVisible();
   await page.goto("/fleet");
   await page
     .getByRole("listitem")
     .getByRole("link", { name: /A machine with a name/ })
     .click();
-  await page.getByRole("link", { name: "Edit", exact: true }).first().click();
+  await page.getByRole("link", { name: fleetTexts.machine.edit, exact: true }).first().click();
   await page.getByRole("button", { name: "Retire the machine" }).click();
   await page.getByRole("alertdialog").getByRole("button", { name: "Retire the machine" }).click();
   await expect(page).toHaveURL(/machines/);
@@ -136,9 +143,9 @@ test("a reading is questioned, kept with a reason, and the verdict is new at onc
   const before = await readingCount(id);
   await signIn(page, "technician");
   await page.goto(`/points/${id}`);
-  await page.getByLabel("Oil", { exact: true }).fill("51");
-  await page.getByLabel("Load").fill("3000 psi");
-  await page.getByLabel("Hours").fill(String(await nextHours(id)));
+  await page.getByLabel(pointsTexts.readingForm.oil, { exact: true }).fill("51");
+  await page.getByLabel(pointsTexts.readingForm.load).fill("3000 psi");
+  await page.getByLabel(pointsTexts.readingForm.hours).fill(String(await nextHours(id)));
   const expected = page.locator("#expected");
   await expect(expected).toContainText(/At 51\s°C and 207\sbar expect \d+\.\d+\sL\/min to \d+\.\d+\sL\/min/);
   const [, low, high] = /expect (\d+\.\d+).* to (\d+\.\d+)/.exec((await expected.innerText()).replace(/\s/g, " "))!;
@@ -153,9 +160,9 @@ test("a reading is questioned, kept with a reason, and the verdict is new at onc
   await page.getByLabel("Case drain flow", { exact: true }).fill("3.9");
   await expect(page.getByText("Higher than expected")).toBeVisible();
   await accessible(page);
-  await page.getByLabel("Keep it, because").fill("read twice, meter F-07 checked");
+  await page.getByLabel(pointsTexts.readingForm.keepItBecause).fill("read twice, meter F-07 checked");
   await page.keyboard.press("Enter");
-  await expect(page.getByText(/Saved 3\.9/)).toBeVisible();
+  await expect(page.getByText(like(pointsTexts.point.savedFor, "3.9 L/min"))).toBeVisible();
   expect(await readingCount(id)).toBe(before + 1);
   await page.goto(`/points/${id}`);
   await expect(page.getByRole("cell", { name: /kept: read twice/ })).toBeVisible();
@@ -171,16 +178,22 @@ test("a wrong reading is corrected and the old one stays in the record", async (
   const before = await readingCount(id);
   await signIn(page, "technician");
   await page.goto(`/points/${id}`);
-  await page.getByRole("table").filter({ hasText: "as read" }).getByRole("row").nth(1).getByRole("link").click();
+  await page
+    .getByRole("table")
+    .filter({ hasText: pointsTexts.charts.asRead })
+    .getByRole("row")
+    .nth(1)
+    .getByRole("link")
+    .click();
   await expect(page.getByRole("heading", { name: /Correct the reading/ })).toBeVisible();
   await page.getByLabel("Case drain flow", { exact: true }).fill("1.39");
-  await page.getByRole("button", { name: "Save the corrected reading" }).click();
-  await expect(page.getByText("Say why")).toBeVisible();
+  await page.getByRole("button", { name: pointsTexts.correct.saveTheCorrectedReading }).click();
+  await expect(refusal(page, "why")).toBeVisible();
   await expect(page.getByLabel("Case drain flow", { exact: true })).toHaveValue("1.39");
-  await page.getByLabel("Why", { exact: true }).fill("one digit off");
-  await page.getByRole("button", { name: "Save the corrected reading" }).click();
-  await expect(page.getByText("Corrected readings, kept in the record")).toBeVisible();
-  await expect(page.getByText(/one digit off \(T\. Wren\)/)).toBeVisible();
+  await page.getByLabel(pointsTexts.correct.why, { exact: true }).fill("one digit off");
+  await page.getByRole("button", { name: pointsTexts.correct.saveTheCorrectedReading }).click();
+  await expect(page.getByText(pointsTexts.point.correctedReadingsKeptIn)).toBeVisible();
+  await expect(page.getByText(like(pointsTexts.point.of, undefined, "one digit off", "T. Wren"))).toBeVisible();
   expect(await readingCount(id)).toBe(before);
 });
 
@@ -191,17 +204,17 @@ test("chart, same month, table and the working stand on the point", async ({ pag
   await expect(page.getByRole("img", { name: /Trend of Case drain flow/ })).toBeVisible();
   await expect(page.getByText(/steady\./)).toBeVisible();
   await expect(page.getByText(/ν at \d+ °C/).first()).toBeVisible();
-  await page.getByText("The forecast", { exact: true }).click();
+  await page.getByText(pointsTexts.workingsSection.theForecast, { exact: true }).click();
   await expect(page.getByText("Competing wear paths")).toBeVisible();
-  await page.getByText("The baseline", { exact: true }).click();
+  await page.getByText(pointsTexts.workingsSection.theBaseline, { exact: true }).click();
   await expect(page.getByText("centre (median)")).toBeVisible();
-  await page.getByRole("link", { name: "same month" }).click();
+  await page.getByRole("link", { name: pointsTexts.point.sameMonth }).click();
   await expect(page.getByText(/In the same month of earlier years/)).toBeVisible();
   await accessible(page);
   await page.keyboard.press("t");
   await expect(page).toHaveURL(/view=table/);
-  await page.getByRole("link", { name: "older" }).click();
-  await expect(page.getByText("page 2 of 3")).toBeVisible();
+  await page.getByRole("link", { name: pointsTexts.table.older }).click();
+  await expect(page.getByText(pointsTexts.table.pageOf(2, "", 3))).toBeVisible();
 });
 
 test("a forecast gives dates, chances before stops and the paths, or says that no trend is proved", async ({
@@ -211,10 +224,10 @@ test("a forecast gives dates, chances before stops and the paths, or says that n
   await page.goto(`/points/${await pointId("Outer gate north", "Pump A", "Case drain flow")}`);
   for (const p of ["P10", "P50", "P90"])
     await expect(page.getByRole("row", { name: new RegExp(`^${p} .* h `) })).toBeVisible();
-  await expect(page.getByText("chance of reaching it before the stop")).toBeVisible();
-  await expect(page.getByText(/^Wear models: /)).toBeVisible();
+  await expect(page.getByText(pointsTexts.forecastSection.chanceOfReachingIt)).toBeVisible();
+  await expect(page.getByText(like(pointsTexts.forecastSection.wearModels))).toBeVisible();
   await page.goto(`/points/${await pointId("Inner gate north", "Pump", "Case drain flow")}`);
-  await expect(page.getByText(/No trend is proved, so no date is given/)).toBeVisible();
+  await expect(page.getByText(pointsTexts.forecastSection.noTrendIsProved)).toBeVisible();
 });
 
 test("work is booked into a stop, carried out, and a new life begins", async ({ page }) => {
@@ -225,7 +238,7 @@ test("work is booked into a stop, carried out, and a new life begins", async ({ 
     Number(
       /(\d+) of 24/.exec(
         await page
-          .getByText(/\d+ of 24 crew hours/)
+          .getByText(like(workTexts.work.ofCrewHours, undefined, 24))
           .first()
           .innerText(),
       )![1],
@@ -233,41 +246,41 @@ test("work is booked into a stop, carried out, and a new life begins", async ({ 
   const before = await winterHours();
   await page.goto("/");
   const row = page.getByRole("listitem").filter({ hasText: "Outer gate north, pump A" });
-  await row.getByRole("link", { name: "Book work into a stop" }).click();
+  await row.getByRole("link", { name: todayTexts.needs.bookWorkIntoA }).click();
   await expect(page.getByText("part 15 days after the stop")).toBeVisible();
   await accessible(page);
   await page.getByLabel(/Winter stop/).check();
-  await page.getByLabel("Crew hours").fill("a lot");
-  await page.getByRole("button", { name: "Book it" }).click();
-  await expect(page.getByText("Write a number of hours.")).toBeVisible();
-  await page.getByLabel("Crew hours").fill("8");
-  await page.getByRole("button", { name: "Book it" }).click();
+  await page.getByLabel(workTexts.book.crewHours).fill("a lot");
+  await page.getByRole("button", { name: workTexts.book.bookIt }).click();
+  await expect(refusal(page, "crewHours")).toBeVisible();
+  await page.getByLabel(workTexts.book.crewHours).fill("8");
+  await page.getByRole("button", { name: workTexts.book.bookIt }).click();
   await expect(page.getByRole("heading", { name: /winter stop on 18\sJan/ })).toBeVisible();
   await accessible(page);
-  await page.getByRole("button", { name: "Part is ordered" }).click();
+  await page.getByRole("button", { name: workTexts.intervention.partIsOrdered }).click();
   await expect(page.getByText(/Part ordered 24\sNov/)).toBeVisible();
   await page.goto("/work");
   await expect.poll(winterHours).toBe(before + 8);
   await accessible(page);
   await page.getByRole("link", { name: "Outer gate north, Pump A" }).click();
 
-  await page.getByLabel("Running hours").fill("12");
-  await page.getByLabel("Serial of the new part").fill("E77001");
-  await page.getByRole("button", { name: "Record it as done" }).click();
-  await expect(page.getByText(/runs backwards. Was the meter replaced or reset/)).toBeVisible();
-  await expect(page.getByLabel("Serial of the new part")).toHaveValue("E77001");
-  await page.getByLabel("Running hours").fill(String(await nextHours(id)));
-  await page.getByLabel("What was found").fill("Port plate worn through.");
-  await page.getByRole("button", { name: "Record it as done" }).click();
+  await page.getByLabel(workTexts.intervention.runningHours).fill("12");
+  await page.getByLabel(workTexts.intervention.serialOfTheNew).fill("E77001");
+  await page.getByRole("button", { name: workTexts.intervention.recordItAsDone }).click();
+  await expect(refusal(page, "hours")).toBeVisible();
+  await expect(page.getByLabel(workTexts.intervention.serialOfTheNew)).toHaveValue("E77001");
+  await page.getByLabel(workTexts.intervention.runningHours).fill(String(await nextHours(id)));
+  await page.getByLabel(workTexts.intervention.whatWasFoundAnd).fill("Port plate worn through.");
+  await page.getByRole("button", { name: workTexts.intervention.recordItAsDone }).click();
   await expect(page.getByRole("heading", { name: /done 24\sNov/ })).toBeVisible();
-  await expect(page.getByText("Not proven yet")).toBeVisible();
+  await expect(page.getByText(workTexts.intervention.notProvenYetRepeat)).toBeVisible();
   const lives = await query<{ ended: boolean; serial: string }>(
     "select l.ended_at is not null as ended, l.serial from lives l join points p on p.component_id = l.component_id where p.id = $1 order by l.started_at",
     [id],
   );
   expect(lives.map((l) => l.ended)).toEqual([true, false]);
   expect(lives[1]!.serial).toBe("E77001");
-  await page.getByRole("link", { name: "Log it now" }).click();
+  await page.getByRole("link", { name: workTexts.intervention.logItNow }).click();
   await expect(page.getByText("No reading yet in this life")).toBeVisible();
 });
 
@@ -285,12 +298,12 @@ test("readings come in from a CSV with semicolons and commas, once, with the fat
     await page
       .getByLabel(/File, at most/)
       .setInputFiles({ name: "round.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
-    await page.getByRole("button", { name: "Look at the file" }).click();
+    await page.getByRole("button", { name: recordsTexts.upload.lookAtTheFile }).click();
   };
   await upload();
   await expect(page.getByRole("heading", { name: "2 to add, 2 bad" })).toBeVisible();
   await expect(page.getByText("There is no point “LG-IS/Pump Z/Case drain flow”.")).toBeVisible();
-  await expect(page.getByLabel("Bad rows").getByText("line 5")).toBeVisible();
+  await expect(page.getByLabel(uiTexts.importFile.badRows).getByText("line 5")).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: "Import 2 readings" }).click();
   await expect(page.getByText("2 rows are bad. Correct the file, or choose to leave them out.")).toBeVisible();
@@ -320,17 +333,17 @@ test("readings come in from a CSV with semicolons and commas, once, with the fat
 
   await upload();
   await expect(page.getByRole("heading", { name: "0 to add, 2 there already, 2 bad" })).toBeVisible();
-  await expect(page.getByText("every good row is recorded already")).toBeVisible();
+  await expect(page.getByText(uiTexts.importFile.everyGoodRowIs)).toBeVisible();
 });
 
 test("readings go out as CSV and come back without a change; the fleet goes out and in as JSON", async ({ page }) => {
   await signIn(page);
   await page.goto("/records");
   await accessible(page);
-  await page.getByLabel("Machine", { exact: true }).selectOption({ label: "Fender jack set" });
+  await page.getByLabel(recordsTexts.records.machine, { exact: true }).selectOption({ label: "Fender jack set" });
   const [csv] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("button", { name: "Export as CSV" }).click(),
+    page.getByRole("button", { name: recordsTexts.records.exportAsCsv }).click(),
   ]);
   const text = readFileSync(await csv.path(), "utf8");
   expect(text.split("\n")[0]).toBe(
@@ -343,13 +356,13 @@ test("readings go out as CSV and come back without a change; the fleet goes out 
   await page
     .getByLabel(/File, at most/)
     .setInputFiles({ name: "back.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
-  await page.getByRole("button", { name: "Look at the file" }).click();
+  await page.getByRole("button", { name: recordsTexts.upload.lookAtTheFile }).click();
   await expect(page.getByRole("heading", { name: `0 to add, ${rows} there already` })).toBeVisible();
 
   await page.goto("/records");
   const [json] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("link", { name: "Export the fleet file" }).click(),
+    page.getByRole("link", { name: recordsTexts.records.exportTheFleetFile }).click(),
   ]);
   const fleet = JSON.parse(readFileSync(await json.path(), "utf8")) as {
     sites: { machines: { tag: string; name: string }[] }[];
@@ -360,12 +373,12 @@ test("readings go out as CSV and come back without a change; the fleet goes out 
   await accessible(page);
   const send = async (content: string) => {
     await page
-      .getByLabel("Fleet file, JSON")
+      .getByLabel(recordsTexts.fleetFile.fleetFileJson)
       .setInputFiles({ name: "fleet.json", mimeType: "application/json", buffer: Buffer.from(content) });
-    await page.getByRole("button", { name: "Import it" }).click();
+    await page.getByRole("button", { name: recordsTexts.fleetFile.importIt }).click();
   };
   await send("{ not json");
-  await expect(page.getByText("The file is not JSON")).toBeVisible();
+  await expect(page.getByRole("alert")).toBeVisible();
   await send(JSON.stringify({ ...fleet, version: 9 }));
   await expect(page.getByText("/version: must be equal to constant")).toBeVisible();
   await send(JSON.stringify(fleet));

@@ -1,16 +1,33 @@
 /** What the browser tests share: signing in, finding records, looking for accessibility faults. */
 import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page } from "@playwright/test";
+import { expect, type Locator, type Page } from "@playwright/test";
 import pg from "pg";
+import * as accountTexts from "~/account/texts";
+import * as shellTexts from "~/shell/texts";
 
 export const passwords = JSON.parse(process.env.E2E_PASSWORDS ?? "{}") as Record<string, string>;
 
 export async function signIn(page: Page, name: "viewer" | "technician" | "engineer" = "engineer") {
   await page.goto("/sign-in");
-  await page.getByLabel("Sign-in name").fill(name);
-  await page.getByLabel("Password").fill(passwords[name]!);
-  await page.getByRole("button", { name: "Sign in" }).click();
-  await expect(page.getByRole("navigation", { name: "Places" })).toBeVisible();
+  await page.getByLabel(accountTexts.people.signInName).fill(name);
+  await page.getByLabel(accountTexts.account.password).fill(passwords[name]!);
+  await page.getByRole("button", { name: accountTexts.signIn.signIn }).click();
+  await expect(page.getByRole("navigation", { name: shellTexts.shell.places })).toBeVisible();
+}
+
+/** A field of a form by its name, which its words may change around. */
+export const field = (where: Page | Locator, name: string) => where.locator(`[name="${name}"]`);
+
+/** The message beside a field, whatever it says. */
+export const refusal = (where: Page | Locator, name: string) => where.locator(`[id$="p-${name}"]`);
+
+const GAP = "\u0001";
+
+/** A text of the interface with what is given filled in; whatever stands in the gaps that are left. */
+export function like<P extends unknown[]>(text: (...parts: P) => string, ...parts: unknown[]): RegExp {
+  const filled = Array.from({ length: text.length }, (_, i) => parts[i] ?? GAP) as P;
+  const escaped = text(...filled).replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
+  return new RegExp(escaped.replace(/\s+/g, "\\s+").replaceAll(GAP, "[\\s\\S]*"));
 }
 
 /** Ask the database, for what a test must know but no page shows. */

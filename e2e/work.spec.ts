@@ -1,6 +1,8 @@
 /** Work from a finding to a signed record: on a tablet, without a network, by two people, refused, added to. */
 import { expect, test, type Locator, type Page } from "@playwright/test";
-import { accessible, nextHours, query, signIn } from "./support";
+import { accessible, like, nextHours, query, refusal, signIn } from "./support";
+import * as deviceTexts from "~/device/texts";
+import * as workTexts from "~/work/texts";
 
 test.describe.configure({ mode: "serial" });
 
@@ -20,7 +22,9 @@ async function pump(): Promise<{ machine: string; component: string; point: stri
 }
 
 const current = (page: Page) =>
-  page.locator("li[data-step]").filter({ has: page.getByRole("button", { name: "Done", exact: true }) });
+  page
+    .locator("li[data-step]")
+    .filter({ has: page.getByRole("button", { name: workTexts.runStep.done, exact: true }) });
 
 /** Fill what the open step asks for, with what a fitter would write. */
 async function fill(step: Locator): Promise<void> {
@@ -51,16 +55,15 @@ async function fill(step: Locator): Promise<void> {
 async function work(page: Page, until: string | null): Promise<void> {
   for (let i = 0; i < 80; i++) {
     const step = current(page);
-    if (until === null && (await page.getByRole("link", { name: "All steps are closed: record the work" }).count()) > 0)
-      return;
+    if (until === null && (await page.getByRole("link", { name: workTexts.run.allStepsAreClosed }).count()) > 0) return;
     await expect(step).toHaveCount(1);
     const id = (await step.getAttribute("data-step"))!;
     if (id === until) return;
     await fill(step);
-    await step.getByRole("button", { name: "Done", exact: true }).click();
-    await expect(page.locator(`li[data-step="${id}"]`).getByRole("button", { name: "Done", exact: true })).toHaveCount(
-      0,
-    );
+    await step.getByRole("button", { name: workTexts.runStep.done, exact: true }).click();
+    await expect(
+      page.locator(`li[data-step="${id}"]`).getByRole("button", { name: workTexts.runStep.done, exact: true }),
+    ).toHaveCount(0);
   }
   throw new Error("the procedure never ends");
 }
@@ -69,12 +72,14 @@ test("a finding becomes booked work that knows why; the likeliest procedure is o
   const { point } = await pump();
   await signIn(page);
   await page.goto(`/work/book?point=${point}`);
-  await page.getByLabel("A stop of its own, not planned yet").check();
-  await page.getByRole("button", { name: "Book it" }).click();
+  await page.getByLabel(workTexts.book.aStopOfIts).check();
+  await page.getByRole("button", { name: workTexts.book.bookIt }).click();
   await expect(page.getByText(/Condemned by:/)).toBeVisible();
   workPath = new URL(page.url()).pathname;
-  await expect(page.getByLabel("Begin with").locator("option").first()).toHaveText("Replace a compensated pump");
-  await page.getByRole("button", { name: "Begin it" }).click();
+  await expect(page.getByLabel(workTexts.carryOut.beginWith).locator("option").first()).toHaveText(
+    "Replace a compensated pump",
+  );
+  await page.getByRole("button", { name: workTexts.carryOut.beginIt }).click();
   await expect(page.getByRole("heading", { level: 1, name: "Replace a compensated pump" })).toBeVisible();
   runPath = new URL(page.url()).pathname;
   await accessible(page);
@@ -85,10 +90,10 @@ test("a technician's skip of a hold point is refused; what comes after it is bar
   await page.goto(runPath);
   await work(page, "isolated");
   const hold = page.locator("li[data-step=isolated]");
-  await expect(hold.getByText("Nobody goes on without it")).toBeVisible();
-  await expect(hold.getByRole("button", { name: "Skip it" })).toHaveCount(0);
+  await expect(hold.getByText(workTexts.runStep.nobodyGoesOnWithout)).toBeVisible();
+  await expect(hold.getByRole("button", { name: workTexts.runStep.skipIt })).toHaveCount(0);
   await page.locator("li[data-step=zero]").getByRole("button").first().click();
-  await expect(page.getByText("Not before the hold point:")).toBeVisible();
+  await expect(page.getByText(workTexts.runStep.notBeforeTheHold)).toBeVisible();
   // past the page, by the address that it sends to
   const [last] = await query<{ id: string }>("select id from users where role = 'engineer' limit 1");
   const answer = await page.request.post(`${runPath}/send`, {
@@ -130,42 +135,42 @@ test("from hold point to proof on a tablet without a network, the tab closed in 
   await page.waitForTimeout(1500);
   await context.setOffline(true);
   await work(page, "look");
-  await expect(page.getByText(/no network · \d+ kept here/)).toBeVisible();
+  await expect(page.getByText(like(deviceTexts.useOutbox.noNetwork))).toBeVisible();
   // findings before washing, one with a photograph and a ring on it
   await page.getByRole("button", { name: /^Findings/ }).click();
   await page.getByRole("button", { name: "Clearance" }).click();
-  await page.getByRole("button", { name: "Keep the finding" }).click();
+  await page.getByRole("button", { name: workTexts.runFindings.keepTheFinding }).click();
   await expect(page.getByText("Write it down.").first()).toBeVisible();
   await page.getByLabel("Where", { exact: true }).fill("slipper");
   await page.getByLabel("Measured (µm)").fill("34");
   await page.getByLabel(/Band to/).fill("20");
-  await page.getByRole("button", { name: "Keep the finding" }).click();
+  await page.getByRole("button", { name: workTexts.runFindings.keepTheFinding }).click();
   await expect(page.getByText(/4\.9 times what the widest permitted gap does/)).toBeVisible();
   // one that was wrong is taken back, with why; it stays on the record, struck out
   await page.getByRole("button", { name: "Suction felt" }).click();
   await page.getByLabel("Where", { exact: true }).fill("bore 3");
   await page.getByLabel("When drawn apart").selectOption({ label: "weak" });
-  await page.getByRole("button", { name: "Keep the finding" }).click();
+  await page.getByRole("button", { name: workTexts.runFindings.keepTheFinding }).click();
   const felt = page.getByRole("listitem").filter({ hasText: "bore 3" });
-  await felt.getByRole("button", { name: "Withdraw it" }).click();
-  await felt.getByRole("button", { name: "Withdraw it" }).click();
-  await expect(felt.getByText("Say why in a few words.")).toBeVisible();
+  await felt.getByRole("button", { name: workTexts.runFindings.withdrawIt }).click();
+  await felt.getByRole("button", { name: workTexts.runFindings.withdrawIt }).click();
+  await expect(felt.getByText(workTexts.reason.sayWhyInA)).toBeVisible();
   await felt.getByLabel(/What was wrong with it/).fill("felt at the wrong bore");
-  await felt.getByRole("button", { name: "Withdraw it" }).click();
+  await felt.getByRole("button", { name: workTexts.runFindings.withdrawIt }).click();
   await expect(felt.getByText(/Withdrawn by .*felt at the wrong bore/)).toBeVisible();
   await page.locator("input[type=file]").setInputFiles("docs/screenshots/plan.png");
-  const picture = page.getByAltText("The photograph just taken");
+  const picture = page.getByAltText(workTexts.photo.thePhotographJustTaken);
   await picture.click({ position: { x: 60, y: 60 } });
   await expect(page.getByRole("button", { name: /^Ring 1/ })).toBeVisible();
-  await page.getByLabel("What it shows").fill("Slipper, worn");
+  await page.getByLabel(workTexts.photo.whatItShows).fill("Slipper, worn");
   await accessible(page);
-  await page.getByRole("button", { name: "Keep the photograph" }).click();
+  await page.getByRole("button", { name: workTexts.photo.keepThePhotograph }).click();
   await expect(page.getByAltText("Slipper, worn")).toBeVisible();
   await page.close();
   // the tablet was off: everything is there, at the step where it was left
   const again = await context.newPage();
   await again.goto(runPath);
-  await expect(again.getByText(/kept here/)).toBeVisible();
+  await expect(again.getByText(like(deviceTexts.useOutbox.keptHere))).toBeVisible();
   await expect(current(again)).toHaveAttribute("data-step", "look");
   await work(again, null);
   const before = await query("select 1 from work_entries where step = 'again' and run_id = $1", [
@@ -173,7 +178,7 @@ test("from hold point to proof on a tablet without a network, the tab closed in 
   ]);
   expect(before).toHaveLength(0);
   await context.setOffline(false);
-  await expect(again.getByText("all sent")).toBeVisible({ timeout: 60_000 });
+  await expect(again.getByText(deviceTexts.useOutbox.allSent)).toBeVisible({ timeout: 60_000 });
   const [sent] = await query<{ n: number; d: number }>(
     "select count(*)::int as n, count(distinct step)::int as d from work_entries where run_id = $1",
     [runPath.split("/").at(-1)],
@@ -193,23 +198,23 @@ test("two people in one procedure: each sees the other's step, and who differs i
   await signIn(second, "engineer");
   await first.goto("/work");
   await first.getByRole("link", { name: "Ro-ro ramp, Lift cylinder, port" }).click();
-  await first.getByLabel("Begin with").selectOption({ label: "Bleed cylinders" });
-  await first.getByRole("button", { name: "Begin it" }).click();
+  await first.getByLabel(workTexts.carryOut.beginWith).selectOption({ label: "Bleed cylinders" });
+  await first.getByRole("button", { name: workTexts.carryOut.beginIt }).click();
   await expect(first.getByRole("heading", { level: 1, name: "Bleed cylinders" })).toBeVisible();
   await second.goto(first.url());
   await expect(current(second)).toHaveAttribute("data-step", "level-first");
-  await current(first).getByRole("button", { name: "Done", exact: true }).click();
+  await current(first).getByRole("button", { name: workTexts.runStep.done, exact: true }).click();
   await expect(second.locator("li[data-step=level-first]")).toContainText("T. Wren", { timeout: 20_000 });
   // without a network the second does otherwise at the same step
   await expect(current(second)).toHaveAttribute("data-step", "no-load");
   await two.setOffline(true);
-  await current(second).getByRole("button", { name: "Skip it" }).click();
+  await current(second).getByRole("button", { name: workTexts.runStep.skipIt }).click();
   await second.getByLabel(/Why is it skipped/).fill("no");
-  await second.getByRole("button", { name: "Skip it" }).click();
-  await expect(second.getByText("Say why in a few words.")).toBeVisible();
+  await second.getByRole("button", { name: workTexts.runStep.skipIt }).click();
+  await expect(second.getByText(workTexts.reason.sayWhyInA)).toBeVisible();
   await second.getByLabel(/Why is it skipped/).fill("the rod is off the load already");
-  await second.getByRole("button", { name: "Skip it" }).click();
-  await current(first).getByRole("button", { name: "Done", exact: true }).click();
+  await second.getByRole("button", { name: workTexts.runStep.skipIt }).click();
+  await current(first).getByRole("button", { name: workTexts.runStep.done, exact: true }).click();
   const runId = new URL(first.url()).pathname.split("/").at(-1);
   await expect
     .poll(() =>
@@ -218,7 +223,7 @@ test("two people in one procedure: each sees the other's step, and who differs i
     .toBe(1);
   await two.setOffline(false);
   await expect(second.getByText(/T\. Wren did this in the meantime/)).toBeVisible({ timeout: 60_000 });
-  await second.getByRole("button", { name: "Keep theirs" }).click();
+  await second.getByRole("button", { name: workTexts.runTroubles.keepTheirs }).click();
   await expect(second.getByText(/did this in the meantime/)).toHaveCount(0);
   await expect(second.locator("li[data-step=no-load]")).toContainText("T. Wren");
   await one.close();
@@ -229,19 +234,19 @@ test("done, proven by the reading that condemned it, signed, locked, added to", 
   const { point } = await pumpOf(workPath);
   await signIn(page);
   await page.goto(workPath);
-  await page.getByLabel("Running hours").fill(String(await nextHours(point)));
-  await page.getByLabel("Serial of the new part").fill("E90210");
-  await page.getByRole("button", { name: "Record it as done" }).click();
-  await expect(page.getByText("Not proven yet")).toBeVisible();
-  await page.getByLabel("Parts and serials used").fill("Pump E90210, shaft seal");
-  await page.getByLabel("A stop-gap: its cause stays open").check();
-  await page.getByRole("button", { name: "Keep it" }).click();
-  await expect(page.getByText("A stop-gap has a day on which it is looked at again.")).toBeVisible();
-  await expect(page.getByLabel("Parts and serials used")).toHaveValue("Pump E90210, shaft seal");
-  await page.getByLabel("A stop-gap: its cause stays open").uncheck();
-  await page.getByRole("button", { name: "Keep it" }).click();
-  await expect(page.getByText("Kept.")).toBeVisible();
-  await page.getByRole("button", { name: "Sign it" }).click();
+  await page.getByLabel(workTexts.intervention.runningHours).fill(String(await nextHours(point)));
+  await page.getByLabel(workTexts.intervention.serialOfTheNew).fill("E90210");
+  await page.getByRole("button", { name: workTexts.intervention.recordItAsDone }).click();
+  await expect(page.getByText(workTexts.intervention.notProvenYetRepeat)).toBeVisible();
+  await page.getByLabel(workTexts.writeUp.partsAndSerialsUsed).fill("Pump E90210, shaft seal");
+  await page.getByLabel(workTexts.writeUp.aStopGapIts).check();
+  await page.getByRole("button", { name: workTexts.writeUp.keepIt }).click();
+  await expect(refusal(page, "lookAgainOn")).toBeVisible();
+  await expect(page.getByLabel(workTexts.writeUp.partsAndSerialsUsed)).toHaveValue("Pump E90210, shaft seal");
+  await page.getByLabel(workTexts.writeUp.aStopGapIts).uncheck();
+  await page.getByRole("button", { name: workTexts.writeUp.keepIt }).click();
+  await expect(page.getByText(workTexts.writeUp.kept)).toBeVisible();
+  await page.getByRole("button", { name: workTexts.writeUp.signIt }).click();
   await expect(page.getByText("No reading since proves it. Read the point again")).toBeVisible();
   const [life] = await query<{ id: string; hours: number }>(
     "select l.id, l.start_hours as hours from lives l join points p on p.component_id = l.component_id where p.id = $1 and l.ended_at is null",
@@ -255,11 +260,13 @@ test("done, proven by the reading that condemned it, signed, locked, added to", 
   await page.reload();
   await expect(page.getByRole("row", { name: /Case drain flow/ })).toContainText("proven");
   await accessible(page);
-  await page.getByRole("button", { name: "Sign it" }).click();
-  await expect(page.getByText(/Signed by/)).toContainText("proven by a reading");
-  await page.getByLabel("An addition to the record").fill("A drip at the case union on the first day; tightened.");
-  await page.getByRole("button", { name: "Add it" }).click();
-  await page.getByRole("link", { name: "The record" }).click();
+  await page.getByRole("button", { name: workTexts.writeUp.signIt }).click();
+  await expect(page.getByText(/Signed by/)).toContainText(workTexts.writeUp.provenByAReading);
+  await page
+    .getByLabel(workTexts.writeUp.anAdditionToThe)
+    .fill("A drip at the case union on the first day; tightened.");
+  await page.getByRole("button", { name: workTexts.writeUp.addIt }).click();
+  await page.getByRole("link", { name: workTexts.intervention.theRecord }).click();
   await expect(page.getByText("A drip at the case union on the first day")).toBeVisible();
   await expect(page.getByText(/slipper: 34 µm/)).toBeVisible();
   await expect(page.locator("s").filter({ hasText: "bore 3" })).toBeVisible();
@@ -272,7 +279,7 @@ test("done, proven by the reading that condemned it, signed, locked, added to", 
   expect(pdf.length).toBeGreaterThan(20_000);
   await page.goto("/work/records");
   await page.getByLabel(/Machine, part number or serial/).fill("E90210");
-  await page.getByRole("button", { name: "Find" }).click();
+  await page.getByRole("button", { name: workTexts.records.find }).click();
   await expect(page.locator(`a[href="${workPath}/record"]`)).toBeVisible();
   await accessible(page);
 });
@@ -289,21 +296,21 @@ test("a plant's own procedure: a hold point is not lost by accident", async ({ p
   await page.goto("/work/procedures");
   await accessible(page);
   await page.getByRole("link", { name: "Bleed cylinders" }).click();
-  await page.getByText("Edit the steps as text").click();
-  const steps = page.getByLabel("Steps");
+  await page.getByText(workTexts.procedure.editTheStepsAs).click();
+  const steps = page.getByLabel(workTexts.procedure.steps);
   const text = await steps.inputValue();
-  await page.getByLabel("Title").fill("Bleed cylinders, our way");
+  await page.getByLabel(workTexts.procedure.title).fill("Bleed cylinders, our way");
   await steps.fill(
     text
       .split("\n")
       .filter((l) => !l.includes("[no-load]"))
       .join("\n"),
   );
-  await page.getByRole("button", { name: "Keep as the plant’s own" }).click();
+  await page.getByRole("button", { name: workTexts.procedure.keepAsThePlant }).click();
   await expect(page.getByText(/Left out as hold points: “No load on the cylinder/)).toBeVisible();
-  await expect(page.getByLabel("Title")).toHaveValue("Bleed cylinders, our way");
+  await expect(page.getByLabel(workTexts.procedure.title)).toHaveValue("Bleed cylinders, our way");
   await steps.fill(`${text}\nTell the bridge`);
-  await page.getByRole("button", { name: "Keep as the plant’s own" }).click();
+  await page.getByRole("button", { name: workTexts.procedure.keepAsThePlant }).click();
   await expect(page.getByRole("heading", { level: 1, name: "Bleed cylinders, our way" })).toBeVisible();
   await expect(page.getByText("Tell the bridge").first()).toBeVisible();
   await accessible(page);
@@ -312,23 +319,23 @@ test("a plant's own procedure: a hold point is not lost by accident", async ({ p
 test("what falls due by date: a valve is moved, a campaign settled part by part", async ({ page }) => {
   await signIn(page, "technician");
   await page.goto("/");
-  await expect(page.getByRole("heading", { name: "Due by date" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: workTexts.campaign.dueByDate })).toBeVisible();
   await page.goto("/work/due");
   await accessible(page);
   const valve = page
     .getByRole("listitem")
     .filter({ hasText: "at least every 30 days; moved" })
     .filter({ hasText: "Sluice unit 1" });
-  await valve.getByRole("button", { name: "It was moved today" }).click();
+  await valve.getByRole("button", { name: workTexts.due.itWasMovedToday }).click();
   await expect(valve).toContainText("next by 24 Dec");
   await page.getByRole("link", { name: "Relief valve springs that set" }).first().click();
-  const part = page.getByRole("listitem").filter({ hasText: "not looked at" }).first();
+  const part = page.getByRole("listitem").filter({ hasText: workTexts.campaign.notLookedAt }).first();
   const title = (await part.getByRole("link").first().textContent())!;
-  await part.getByRole("button", { name: "Keep" }).click();
+  await part.getByRole("button", { name: workTexts.campaign.keep }).click();
   await expect(page.getByText("Choose what was found.")).toBeVisible();
-  await part.getByLabel("Found").selectOption({ label: "new variant, nothing to do" });
-  await part.getByLabel("Marking read").fill("M");
-  await part.getByRole("button", { name: "Keep" }).click();
+  await part.getByLabel(workTexts.campaign.found).selectOption({ label: workTexts.campaign.newVariantNothingTo });
+  await part.getByLabel(workTexts.campaign.markingRead).fill("M");
+  await part.getByRole("button", { name: workTexts.campaign.keep }).click();
   await expect(
     page.getByRole("listitem").filter({ hasText: title }).filter({ hasText: "marked M" }).first(),
   ).toBeVisible();

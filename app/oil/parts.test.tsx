@@ -5,6 +5,7 @@ import { CauseList, FindingList, SuspectList } from "./chain";
 import { FilterSection } from "./filters";
 import { CodeLines, sizeChart } from "./sizes";
 import { rendered, TEST_NOW, wordsOf } from "~/ui/testing";
+import * as oilTexts from "./texts";
 
 const DAY = 86_400_000;
 
@@ -53,7 +54,7 @@ describe("the chain", () => {
         />,
       ),
     ).not.toContain("<strong");
-    expect(words(<CauseList causes={[cause("filled", 0.004, "x")]} />)).toContain("less than 1 %");
+    expect(words(<CauseList causes={[cause("filled", 0.004, "x")]} />)).toContain(oilTexts.chain.lessThan1);
   });
   test("a suspect names what of it is made of the metal, and whether its own reading agrees", () => {
     expect(
@@ -104,14 +105,14 @@ describe("filters", () => {
     );
     expect(page({})).toContain("400 or more running hours left");
     expect(page({ past: "it has burst" })).toMatch(/Oil bypasses it: it has burst/);
-    expect(page({ past: "it has burst" })).not.toContain("running hours left");
-    expect(page({ blocked: true })).toContain("Blocked: the bypass is open");
-    expect(page({ hoursLeft: null, daysLeft: null })).toContain("No measurable clogging");
+    expect(page({ past: "it has burst" })).not.toContain(oilTexts.filters.runningHoursLeft);
+    expect(page({ blocked: true })).toContain(oilTexts.filters.blockedTheBypassIs);
+    expect(page({ hoursLeft: null, daysLeft: null })).toContain(oilTexts.filters.noMeasurableClogging);
   });
   test("one that nobody reads says what is not known; a viewer is offered no form", () => {
-    expect(page(null)).toContain("clogging and bypass flow cannot be detected");
-    expect(page({})).toContain("Record a new element");
-    expect(page({}, false)).not.toContain("Record a new element");
+    expect(page(null)).toContain(oilTexts.filters.itsDifferentialPressureIs);
+    expect(page({})).toContain(oilTexts.filters.recordANewElement);
+    expect(page({}, false)).not.toContain(oilTexts.filters.recordANewElement);
   });
 });
 
@@ -132,9 +133,9 @@ describe("the newest sample", () => {
     expect(said).toContain("18/16/15");
     expect(said).toContain("18/16/13, Pump (typical guidance)");
     expect(said).toContain("met over 4 µm, met over 6 µm, +2 over 14 µm");
-    expect(words(<CodeLines sample={sample} target={null} over={[]} />)).toContain("none: no part asks for one");
+    expect(words(<CodeLines sample={sample} target={null} over={[]} />)).toContain(oilTexts.sizes.noneNoPartAsks);
     expect(words(<CodeLines sample={{ ...sample, results: {} }} target={target} over={[]} />)).toContain(
-      "No particle count in this sample.",
+      oilTexts.sizes.noParticleCountIn,
     );
   });
   test("its counts over size against where the target's numbers end; too few sizes make no picture", () => {

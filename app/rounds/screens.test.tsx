@@ -4,6 +4,7 @@ import RoundScreen from "./round";
 import RoundsScreen from "./rounds";
 import SheetScreen from "./sheet";
 import { WalkEnd } from "./walkEnd";
+import * as roundsTexts from "./texts";
 
 const DAY = 86_400_000;
 type List = Parameters<typeof RoundsScreen>[0]["loaderData"];
@@ -30,7 +31,7 @@ const list = (rows: object[], change: object = {}) =>
 describe("all rounds", () => {
   test("none yet: an engineer begins, others are told who does", () => {
     expect(list([])).toContain('href="/rounds/new"');
-    expect(wordsOf(list([], { mayEdit: false }))).toContain("An engineer adds the first one.");
+    expect(wordsOf(list([], { mayEdit: false }))).toContain(roundsTexts.rounds.anEngineerAddsThe);
   });
   test.each([
     [0, "No round is late"],
@@ -52,7 +53,7 @@ describe("all rounds", () => {
   });
   test("a round without points is not walked, nor by who only looks", () => {
     expect(list([line({ points: 0, dueAt: null })])).not.toContain("/walk");
-    expect(wordsOf(list([line({ points: 0, dueAt: null })]))).toContain("no points");
+    expect(wordsOf(list([line({ points: 0, dueAt: null })]))).toContain(roundsTexts.rounds.noPoints);
     expect(list([line()], { mayWalk: false })).not.toContain("/walk");
     expect(list([line()])).toContain("/rounds/r1/walk");
   });
@@ -98,7 +99,7 @@ describe("one round", () => {
   test("no points: an engineer chooses them", () => {
     expect(wordsOf(one([]))).toContain("North side has no points");
     expect(one([])).toContain("/rounds/r1/edit");
-    expect(wordsOf(one([], { mayEdit: false }))).toContain("An engineer chooses its points.");
+    expect(wordsOf(one([], { mayEdit: false }))).toContain(roundsTexts.round.anEngineerChoosesIts);
   });
   test("late ones are counted; each machine is named once on the way", () => {
     const words = wordsOf(
@@ -114,7 +115,7 @@ describe("one round", () => {
   });
   test("never read says so; which instrument fits is one press away", () => {
     const html = one([point({ last: null })]);
-    expect(wordsOf(html)).toContain("none");
+    expect(wordsOf(html)).toContain(roundsTexts.round.none);
     expect(html).toContain('href="/instruments/fit/p1"');
     expect(one([point({ instrument: { id: "i1", tag: "G-1", name: "Gauge" } })])).toContain('href="/instruments/i1"');
   });
@@ -134,7 +135,7 @@ describe("one round", () => {
       to: "/work/due",
     };
     const html = one([point()], { alsoDue: [due] });
-    expect(html.indexOf("Outer gate, valve")).toBeLessThan(html.indexOf("on the way"));
+    expect(html.indexOf("Outer gate, valve")).toBeLessThan(html.indexOf(roundsTexts.round.onTheWay));
   });
   test("on paper there is a line for each point, with its state and where the last value stood", () => {
     const words = wordsOf(
@@ -183,9 +184,9 @@ describe("the end of a walk", () => {
   });
   test("all read and sent", () => {
     const words = wordsOf(end({ p1: "read", p2: "read" }));
-    expect(words).toContain("Walked, and all of it is sent");
+    expect(words).toContain(roundsTexts.walkEnd.walkedAndAllOf);
     expect(words).toContain("2 read, of 2.");
-    expect(words).not.toContain("Not dealt with");
+    expect(words).not.toContain(roundsTexts.walkEnd.notDealtWith);
   });
   test("passed over, and left: what was not dealt with can be gone to", () => {
     const words = wordsOf(end({ p1: "skipped" }));
@@ -195,7 +196,7 @@ describe("the end of a walk", () => {
   test("without a network what is kept stays on the tablet and says when it goes", () => {
     const words = wordsOf(end({ p1: "read" }, { waiting: [kept({})], network: "noNetwork" }));
     expect(words).toContain("Walked; 1 still kept on this tablet");
-    expect(words).toContain("They are sent when the network is back");
+    expect(words).toContain(roundsTexts.walkEnd.theyAreSentWhen);
   });
   test("what the server refused is put right in the very field that it named", () => {
     const refused = kept({ problem: { fate: "refused", field: "takenAt", message: "That is in the future." } });
@@ -203,7 +204,7 @@ describe("the end of a walk", () => {
     expect(wordsOf(html)).toContain("1 entry needs you");
     expect(wordsOf(html)).toContain("That is in the future.");
     expect(html).toMatch(/type="datetime-local"[^>]*value="2026-11-24T08:10"/);
-    expect(wordsOf(html)).toContain("Discard");
+    expect(wordsOf(html)).toContain(roundsTexts.walkEnd.discard);
   });
   test("a conflict keeps theirs, and a point that is gone is called so", () => {
     const conflict = kept({
@@ -223,7 +224,7 @@ describe("the end of a walk", () => {
     );
     expect(words).toContain("2 entries need you");
     expect(words).toContain("A point that is gone, 4.4");
-    expect(words).toContain("Keep theirs");
-    expect(words).toContain("a photograph");
+    expect(words).toContain(roundsTexts.walkEnd.keepTheirs);
+    expect(words).toContain(roundsTexts.walkEnd.aPhotograph);
   });
 });

@@ -1,5 +1,6 @@
 import { Horizon } from "./horizon";
 import { rendered, TEST_NOW } from "~/ui/testing";
+import * as todayTexts from "./texts";
 
 const DAY = 86_400_000;
 const now = TEST_NOW;
@@ -29,7 +30,7 @@ describe("horizon", () => {
     const html = rendered(
       <Horizon lines={[{ ...line, p50: null, p90: null, bookedOn: null }]} stops={[]} months={12} />,
     );
-    expect(html).toContain("beyond the horizon");
+    expect(html).toContain(todayTexts.horizon.beyondTheHorizon);
     const [, x, width] = /<rect x="([\d.]+)%"[^>]*width="([\d.]+)%" height="7"/.exec(html)!;
     expect(Number(x) + Number(width)).toBeCloseTo(100, 1);
   });
