@@ -17,6 +17,14 @@ export interface Candidate {
   odds: number;
 }
 
+type AtElement = { element: string | null; fault?: string | undefined };
+
+/** One key for a fault at an element. */
+export const faultKey = ({ element, fault }: AtElement): string => `${element}/${fault}`;
+
+/** One key for faults at once, in whatever order they are named. */
+export const faultsKey = (faults: readonly AtElement[]): string => faults.map(faultKey).sort().join("+");
+
 /** Does a part of practice cover elements of this kind? A command or a drive belongs to what it moves. */
 function covers(part: PartId, kind: ElementKindId): boolean {
   if (part === "command") return elementKinds[kind].commanded === true;

@@ -5,7 +5,7 @@
 import { elementKinds } from "../circuit/kinds";
 import type { Netlist } from "../circuit/netlist";
 import { anyOf, clamped, posterior } from "../numeric/bayes";
-import { causesOf } from "./candidates";
+import { causesOf, faultKey, faultsKey } from "./candidates";
 import type { GaugeEvidence } from "./evidence";
 import { causes } from "./knowledge/causes";
 import { parts, type PartId } from "./knowledge/parts";
@@ -252,30 +252,31 @@ export function chancesUnderAll(c: IsolationCase, at: TestAt): Record<string, nu
 export function gaugeLogs(c: IsolationCase): number[] | null {
   if (!c.gauges) return null;
   const { evidence, netlist } = c.gauges;
-  const byFault = new Map(evidence.faults.map((f) => [`${f.element}/${f.fault}`, f.log]));
+  const byFault = new Map(evidence.faults.map((f) => [faultKey(f), f.log]));
   // what the model does not have leaves the gauges as they are, or moves some of them
   const most = Math.max(evidence.healthy, evidence.unknown);
   const outside = most + Math.log((Math.exp(evidence.healthy - most) + Math.exp(evidence.unknown - most)) / 2);
   const logOf = (s: Suspect) => {
     const { fault, part } = s.about;
     if (!fault) return outside;
-    if (s.element !== null) return byFault.get(`${s.element}/${fault}`) ?? outside;
+    if (s.element !== null) return byFault.get(faultKey({ element: s.element, fault })) ?? outside;
     // a command or a drive belongs to what it moves: any of them may be it
     const logs = netlist.elements.flatMap((e) =>
-      causesOf(e.kind, fault).some((id) => causes[id].part === part) ? (byFault.get(`${e.id}/${fault}`) ?? []) : [],
+      causesOf(e.kind, fault).some((id) => causes[id].part === part)
+        ? (byFault.get(faultKey({ element: e.id, fault })) ?? [])
+        : [],
     );
     return logs.length > 0 ? Math.max(...logs) - Math.log(logs.length) : outside;
   };
   const single = c.suspects.map(logOf);
-  const placeOf = ({ element, fault }: { element: string | null; fault?: string | undefined }) => `${element}/${fault}`;
-  const together = new Map((evidence.pairs ?? []).map((p) => [p.faults.map(placeOf).sort().join("+"), p.log]));
+  const together = new Map((evidence.pairs ?? []).map((p) => [faultsKey(p.faults), p.log]));
   return c.possibilities.map(({ suspects }) => {
     const [a, b] = suspects as [number?, number?];
     if (a === undefined) return evidence.unknown;
     if (b === undefined) return single[a]!;
-    const key = [a, b].map((i) => placeOf({ element: c.suspects[i]!.element, fault: c.suspects[i]!.about.fault }));
+    const both = [a, b].map((i) => ({ element: c.suspects[i]!.element, fault: c.suspects[i]!.about.fault }));
     // two that were not tried together explain what either does, and mend nothing that one spoils
-    return together.get(key.sort().join("+")) ?? Math.max(single[a]!, single[b]!);
+    return together.get(faultsKey(both)) ?? Math.max(single[a]!, single[b]!);
   });
 }
 

@@ -7,7 +7,7 @@ import type { Circumstances } from "../circuit/circumstances";
 import type { Readout } from "../circuit/gauges";
 import { agrees, type PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
-import { candidatesOf, type Candidate } from "./candidates";
+import { candidatesOf, faultKey, faultsKey, type Candidate } from "./candidates";
 import {
   benchOf,
   likelihood,
@@ -109,10 +109,7 @@ function severalOf(bench: Bench, singles: readonly Single[], candidates: readonl
   const found = new Map<string, Weighed & Standing>();
   const keep = (all: readonly (Weighed & Standing)[]) => {
     for (const e of all) {
-      const key = e.faults
-        .map((f) => `${f.element}/${f.fault}`)
-        .sort()
-        .join("+");
+      const key = faultsKey(e.faults);
       if (e.weight > (found.get(key)?.weight ?? -Infinity)) found.set(key, e);
     }
   };
@@ -138,8 +135,7 @@ export interface PairLog {
  * @returns best first; empty where one fault is enough, or nothing is off
  */
 export function pairsOf(bench: Bench, singles: readonly Single[], candidates: readonly Candidate[]): PairLog[] {
-  const keyOf = ({ element, fault }: Pick<FaultAt, "element" | "fault">) => `${element}/${fault}`;
-  const alone = new Map(singles.map((s) => [keyOf(s), weighed(s.tried).mean]));
+  const alone = new Map(singles.map((s) => [faultKey(s), weighed(s.tried).mean]));
   const ranked = [...singles].sort((a, b) => b.weight - a.weight);
   const enough = ranked[0] && explained(bench, ranked[0].best.distances, false).leaves.length === 0;
   if (bench.off.size === 0 || enough) return [];
@@ -147,10 +143,10 @@ export function pairsOf(bench: Bench, singles: readonly Single[], candidates: re
   for (const { best, weight, ...single } of ranked.slice(0, PAIRED))
     for (const both of besideOf(bench, { faults: [faultOf(single, best)], weight, log: best.log }, candidates)) {
       const [a, b] = both.faults as [FaultAt, FaultAt];
-      const key = [keyOf(a), keyOf(b)].sort().join("+");
-      const second = candidates.find((c) => keyOf(c) === keyOf(b))!;
+      const key = faultsKey([a, b]);
+      const second = candidates.find((c) => faultKey(c) === faultKey(b))!;
       const log = both.weight - Math.log(single.odds) - Math.log(second.odds);
-      const better = Math.max(alone.get(keyOf(a)) ?? -Infinity, alone.get(keyOf(b)) ?? -Infinity);
+      const better = Math.max(alone.get(faultKey(a)) ?? -Infinity, alone.get(faultKey(b)) ?? -Infinity);
       if (log > better && log > (found.get(key)?.log ?? -Infinity)) found.set(key, { faults: [a, b], log });
     }
   return [...found.values()].sort((a, b) => b.log - a.log).slice(0, PAIRS_KEPT);

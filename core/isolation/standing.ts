@@ -1,6 +1,6 @@
 /** The standing diagnosis of a circuit: the fault that its readings name, or that they name none. */
 import type { Netlist } from "../circuit/netlist";
-import { causesOf } from "./candidates";
+import { causesOf, faultKey } from "./candidates";
 import type { Explanation, FaultAt } from "./explain";
 import { causes, type CauseId } from "./knowledge/causes";
 import { faultsText } from "./text";
@@ -53,17 +53,15 @@ interface Single {
   explains: string[];
 }
 
-const keyOf = ({ element, fault }: FaultAt) => `${element}/${fault}`;
-
 /** Every fault that is part of an explanation, likeliest first, with what it explains by itself. */
 function singlesOf(netlist: Netlist, explanations: readonly Explanation[]): Single[] {
   const alone = new Map(
-    explanations.flatMap((e) => (e.faults.length === 1 ? [[keyOf(e.faults[0]!), e] as const] : [])),
+    explanations.flatMap((e) => (e.faults.length === 1 ? [[faultKey(e.faults[0]!), e] as const] : [])),
   );
   const found = new Map<string, Single>();
   for (const e of explanations)
     for (const fault of e.faults) {
-      const key = keyOf(fault);
+      const key = faultKey(fault);
       const before = found.get(key);
       if (before) {
         before.share += e.share;
@@ -111,7 +109,7 @@ export function standingDiagnosis(
   const all = groupsOf(singlesOf(netlist, explanations))
     .map((group): NamedFault => {
       const first = group[0]!;
-      const keys = new Set(group.map((s) => keyOf(s.fault)));
+      const keys = new Set(group.map((s) => faultKey(s.fault)));
       const elsewhere = group.filter(
         (s) => s.fault.element !== first.fault.element && s.share >= AS_LIKELY * first.share,
       );
@@ -122,7 +120,7 @@ export function standingDiagnosis(
         cause: first.cause,
         share: Math.min(
           1,
-          sumOf((e) => e.faults.some((f) => keys.has(keyOf(f)))),
+          sumOf((e) => e.faults.some((f) => keys.has(faultKey(f)))),
         ),
         explains: first.explains,
         alike: group
