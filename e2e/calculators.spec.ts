@@ -33,7 +33,7 @@ test("what cannot be read is said beside its field, and the rest stays", async (
   await page.getByLabel("Diameter").fill("0.08 in");
   await expect(page.getByText(/It passes/)).toBeVisible();
   await page.getByLabel("Discharge coefficient").fill("3");
-  await expect(refusal(page, "coefficient")).toBeVisible();
+  await expect(refusal(page, "discharge")).toBeVisible();
   await accessible(page);
   await page.goto("/calculators/nothing");
   await expect(page.getByText(like(uiTexts.errorPage.thereIsNoSuch, "calculation"))).toBeVisible();

@@ -66,7 +66,7 @@ test("a sample that cannot be keeps what was typed; put right it is saved and ju
   await page.getByRole("button", { name: oilTexts.newSample.saveTheSample }).click();
   await expect(page.getByText(oilTexts.circuit.theSampleIsRecorded)).toBeVisible();
   await page.getByRole("link", { name: "E2E-1" }).first().click();
-  await expect(page.getByText(oilTexts.chain.lessThan1)).toBeVisible();
+  await expect(page.getByText(`${oilTexts.sample.lessThan}1`)).toBeVisible();
   await accessible(page);
   await page.goto(`/oil/${circuit}/sample`);
   await page.getByLabel(oilTexts.newSample.numberOnTheBottle).fill("E2E-1");

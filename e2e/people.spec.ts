@@ -68,5 +68,5 @@ test("an engineer adds a person, who signs in, changes the password and is ended
   await own.getByText(accountTexts.people.you).click();
   await own.getByRole("combobox", { name: accountTexts.people.mayDo }).selectOption("viewer");
   await own.getByRole("button", { name: accountTexts.people.save }).click();
-  await expect(own.getByRole("alert")).toBeVisible();
+  await expect(refusal(own, "role")).toBeVisible();
 });
