@@ -1,7 +1,8 @@
 /** Work from a finding to a signed record: on a tablet, without a network, by two people, refused, added to. */
 import { expect, test, type Locator, type Page } from "@playwright/test";
-import { accessible, like, nextHours, query, refusal, signIn } from "./support";
+import { accessible, field, like, nextHours, query, refusal, signIn } from "./support";
 import * as deviceTexts from "~/device/texts";
+import * as pointsTexts from "~/points/texts";
 import * as workTexts from "~/work/texts";
 
 test.describe.configure({ mode: "serial" });
@@ -234,7 +235,9 @@ test("done, proven by the reading that condemned it, signed, locked, added to", 
   const { point } = await pumpOf(workPath);
   await signIn(page);
   await page.goto(workPath);
-  await page.getByLabel(workTexts.intervention.runningHours).fill(String(await nextHours(point)));
+  const hours = await nextHours(point);
+  await field(page, "doneAt").fill("2026-11-24T08:30");
+  await page.getByLabel(workTexts.intervention.runningHours).fill(String(hours));
   await page.getByLabel(workTexts.intervention.serialOfTheNew).fill("E90210");
   await page.getByRole("button", { name: workTexts.intervention.recordItAsDone }).click();
   await expect(page.getByText(workTexts.intervention.notProvenYetRepeat)).toBeVisible();
@@ -248,16 +251,18 @@ test("done, proven by the reading that condemned it, signed, locked, added to", 
   await expect(page.getByText(workTexts.writeUp.kept)).toBeVisible();
   await page.getByRole("button", { name: workTexts.writeUp.signIt }).click();
   await expect(page.getByText("No reading since proves it. Read the point again")).toBeVisible();
-  const [life] = await query<{ id: string; hours: number }>(
-    "select l.id, l.start_hours as hours from lives l join points p on p.component_id = l.component_id where p.id = $1 and l.ended_at is null",
-    [point],
-  );
-  await query(
-    `insert into readings (point_id, life_id, taken_at, value, entered, pressure, temperature, hours, taken_by)
-     select $1, $2, '2026-11-24T09:00:30Z', min(value) * 0.5, 'half', 200, 50, $3::float8 + 1, 'T. Wren' from readings where point_id = $1`,
-    [point, life!.id, life!.hours],
-  );
-  await page.reload();
+  // the reading that condemned it, repeated where every reading is logged
+  const [worn] = await query<{ least: number }>("select min(value) as least from readings where point_id = $1", [
+    point,
+  ]);
+  await page.getByRole("link", { name: workTexts.intervention.logItNow }).click();
+  await field(page, "value").fill(`${(worn!.least / 2).toFixed(2)} L/min`);
+  await field(page, "temperature").fill("50");
+  await field(page, "pressure").fill("200");
+  await field(page, "hours").fill(String(hours + 1));
+  await page.getByRole("button", { name: pointsTexts.readingForm.saveAndGoTo }).click();
+  await expect(page.getByText(like(pointsTexts.point.savedFor))).toBeVisible();
+  await page.goto(workPath);
   await expect(page.getByRole("row", { name: /Case drain flow/ })).toContainText("proven");
   await accessible(page);
   await page.getByRole("button", { name: workTexts.writeUp.signIt }).click();

@@ -13,7 +13,7 @@ import {
   type MeterChange,
   type SeriesContext,
 } from "@core";
-import type { Queryable } from "~/db/client.server";
+import { prepared, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import {
   circuits,
@@ -215,10 +215,12 @@ export async function readingsOfLife(tx: Queryable, pointId: string, lifeId: str
   const here = and(eq(readings.lifeId, lifeId), eq(readings.pointId, pointId), isNull(readings.supersededAt));
   const rows = () =>
     tx.select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId));
-  const whole = await rows()
-    .where(here)
-    .orderBy(readings.takenAt)
-    .limit(WHOLE + 1);
+  const whole = await prepared(
+    rows()
+      .where(here)
+      .orderBy(readings.takenAt)
+      .limit(WHOLE + 1),
+  );
   if (whole.length <= WHOLE) return whole.map(assessReadingOf);
   const own = sql`${readings.lifeId} = ${lifeId} and ${readings.pointId} = ${pointId} and ${readings.supersededAt} is null`;
   const chosen = sql`${readings.id} in (

@@ -1,25 +1,27 @@
 /** How a point is usually read. */
 import { and, desc, eq, isNotNull, isNull } from "drizzle-orm";
 import { usualCondition, type UsualCondition } from "@core";
-import { db } from "~/db/client.server";
+import { db, prepared } from "~/db/client.server";
 import { readings } from "~/db/schema";
 
 const NEWEST = 24;
 
 /** Load and oil temperature that a point is usually read at; null where too few readings noted them. */
 export async function usualAt(pointId: string): Promise<UsualCondition | null> {
-  const rows = await db()
-    .select({ pressure: readings.pressure, temperature: readings.temperature })
-    .from(readings)
-    .where(
-      and(
-        eq(readings.pointId, pointId),
-        isNull(readings.supersededAt),
-        isNotNull(readings.pressure),
-        isNotNull(readings.temperature),
-      ),
-    )
-    .orderBy(desc(readings.takenAt))
-    .limit(NEWEST);
+  const rows = await prepared(
+    db()
+      .select({ pressure: readings.pressure, temperature: readings.temperature })
+      .from(readings)
+      .where(
+        and(
+          eq(readings.pointId, pointId),
+          isNull(readings.supersededAt),
+          isNotNull(readings.pressure),
+          isNotNull(readings.temperature),
+        ),
+      )
+      .orderBy(desc(readings.takenAt))
+      .limit(NEWEST),
+  );
   return usualCondition(rows.reverse());
 }

@@ -123,7 +123,7 @@ async function countUpTo(where: SQL | undefined): Promise<Counted> {
     .where(where)
     .limit(MOST_COUNTED + 1)
     .as("some");
-  const [row] = await db().select({ n: count() }).from(some);
+  const [row] = await prepared(db().select({ n: count() }).from(some));
   const n = row?.n ?? 0;
   return { count: Math.min(n, MOST_COUNTED), over: n > MOST_COUNTED };
 }
@@ -162,38 +162,50 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
           .limit(TABLE_PAGE)
           .offset(page * TABLE_PAGE),
       ),
-      db()
-        .select({ ...getTableColumns(assessments), detail: currentDetail })
-        .from(assessments)
-        .where(eq(assessments.pointId, id)),
-      db()
-        .select({ id: instruments.id, tag: instruments.tag, name: instruments.name })
-        .from(instruments)
-        .where(isNull(instruments.retiredAt))
-        .orderBy(instruments.tag),
-      db()
-        .select({ count: count() })
-        .from(readings)
-        .where(and(eq(readings.pointId, id), isNotNull(readings.supersededAt))),
-      db()
-        .select({ id: interventions.id, kind: interventions.kind, startsOn: stops.startsOn })
-        .from(interventions)
-        .innerJoin(points, eq(points.componentId, interventions.componentId))
-        .leftJoin(stops, eq(stops.id, interventions.stopId))
-        .where(and(eq(points.id, id), isNull(interventions.doneAt), isNull(interventions.cancelledAt))),
-      db()
-        .select({ id: photos.id, at: photos.at, by: photos.by })
-        .from(photos)
-        .where(eq(photos.pointId, id))
-        .orderBy(desc(photos.at))
-        .limit(SHOWN_PHOTOS),
+      prepared(
+        db()
+          .select({ ...getTableColumns(assessments), detail: currentDetail })
+          .from(assessments)
+          .where(eq(assessments.pointId, id)),
+      ),
+      prepared(
+        db()
+          .select({ id: instruments.id, tag: instruments.tag, name: instruments.name })
+          .from(instruments)
+          .where(isNull(instruments.retiredAt))
+          .orderBy(instruments.tag),
+      ),
+      prepared(
+        db()
+          .select({ count: count() })
+          .from(readings)
+          .where(and(eq(readings.pointId, id), isNotNull(readings.supersededAt))),
+      ),
+      prepared(
+        db()
+          .select({ id: interventions.id, kind: interventions.kind, startsOn: stops.startsOn })
+          .from(interventions)
+          .innerJoin(points, eq(points.componentId, interventions.componentId))
+          .leftJoin(stops, eq(stops.id, interventions.stopId))
+          .where(and(eq(points.id, id), isNull(interventions.doneAt), isNull(interventions.cancelledAt))),
+      ),
+      prepared(
+        db()
+          .select({ id: photos.id, at: photos.at, by: photos.by })
+          .from(photos)
+          .where(eq(photos.pointId, id))
+          .orderBy(desc(photos.at))
+          .limit(SHOWN_PHOTOS),
+      ),
       countUpTo(here),
-      db()
-        .select({ hours: readings.hours })
-        .from(readings)
-        .where(and(here, isNotNull(readings.hours)))
-        .orderBy(desc(readings.takenAt))
-        .limit(1),
+      prepared(
+        db()
+          .select({ hours: readings.hours })
+          .from(readings)
+          .where(and(here, isNotNull(readings.hours)))
+          .orderBy(desc(readings.takenAt))
+          .limit(1),
+      ),
     ]);
   const setup = setups[0];
   if (!setup) throw notFound("point");
