@@ -97,15 +97,8 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
   const addStep = (s: TesterSample) =>
     setTyped((t) => ({
       ...t,
-      steps: texts
-        .barLMinC(
-          (t.steps ?? "").trim(),
-          s.pressure.toFixed(1),
-          s.flow.toFixed(2),
-          s.temperature.toFixed(1),
-          s.speed.toFixed(0),
-        )
-        .trim(),
+      steps:
+        `${(t.steps ?? "").trim()}\n${s.pressure.toFixed(1)}bar ${s.flow.toFixed(2)}L/min ${s.temperature.toFixed(1)}°C ${s.speed.toFixed(0)}r/min`.trim(),
     }));
   const problems: Record<string, string> | undefined = actionData?.problems;
   return (

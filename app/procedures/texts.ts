@@ -63,8 +63,6 @@ export const test = {
   test: "Test",
   juncteral: (title: string) => `${title} · Juncteral`,
   chooseTheComponentFirst: "Choose the component first.",
-  barLMinC: (steps: string, pressure: string, flow: string, temperature: string, speed: string) => `${steps}
-${pressure}bar ${flow}L/min ${temperature}°C ${speed}r/min`,
   rounds: "Rounds",
   tests: "Tests",
   onWhichComponent: "On which component?",

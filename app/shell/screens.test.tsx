@@ -1,0 +1,84 @@
+/** The frame of every page: counts beside places, who is signed in, and a warning where assessments stand still. */
+import { renderedPage, TEST_NOW, wordsOf } from "~/ui/testing";
+import Shell, { ErrorBoundary } from "./shell";
+import { shell as texts } from "./texts";
+import { errorPage } from "~/ui/texts";
+
+type Frame = Parameters<typeof Shell>[0]["loaderData"];
+const working = { runs: true, lastSeen: TEST_NOW, waiting: 0, failed: 0 };
+const show = (change: object = {}) =>
+  renderedPage(Shell, {
+    user: { id: "u1", name: "T. Wren", role: "technician", units: {} },
+    now: TEST_NOW,
+    site: "Eskermouth Harbour",
+    timeZone: "Europe/London",
+    decisions: 0,
+    oils: 0,
+    openWork: 0,
+    worker: working,
+    ...change,
+  } as unknown as Frame);
+/** The link of a place, from its address to its end. */
+const placeLink = (html: string, to: string) =>
+  [...html.matchAll(/<a [^>]*href="([^"]*)"[^>]*>.*?<\/a>/g)].find((m) => m[1] === to && !m[0].includes("sr-only"))![0];
+
+test("what asks for somebody stands as a number beside its place, and nothing where nothing does", () => {
+  const html = show({ decisions: 8, oils: 3, openWork: 1 });
+  expect(wordsOf(placeLink(html, "/"))).toBe(`${texts.today} 8`);
+  expect(wordsOf(placeLink(html, "/oil"))).toBe(`${texts.oil} 3`);
+  expect(wordsOf(placeLink(html, "/work"))).toBe(`${texts.work} 1`);
+  expect(wordsOf(placeLink(html, "/fleet"))).toBe(texts.fleet);
+  expect(wordsOf(placeLink(show(), "/"))).toBe(texts.today);
+});
+test("the site and who is signed in, with the role, lead to the account", () => {
+  expect(wordsOf(placeLink(show(), "/account"))).toBe("T. Wren, technician");
+  expect(wordsOf(show())).toContain("Eskermouth Harbour");
+});
+test("the first link goes past the places to the screen", () => {
+  const html = show();
+  expect(html.indexOf('href="#screen"')).toBeLessThan(html.indexOf(`aria-label="${texts.places}"`));
+  expect(html).toMatch(/<main id="screen" tabindex="-1"/i);
+});
+
+describe("assessments that stand still", () => {
+  const warned = (worker: object, role = "technician") => {
+    const html = show({ worker: { ...working, ...worker }, user: { id: "u", name: "N", role, units: {} } });
+    return /<p role="status"[^>]*>(.*?)<\/p>/.exec(html)?.[1] ?? null;
+  };
+  test("nothing is said while the worker runs, however much waits", () => expect(warned({ waiting: 400 })).toBeNull());
+  test("nor where it does not run and nothing waits", () => expect(warned({ runs: false })).toBeNull());
+  test("since when, and how many wait", () =>
+    expect(warned({ runs: false, waiting: 12, lastSeen: TEST_NOW - 3_600_000 })).toBe(
+      texts.assessmentsHaveStopped(texts.since("24\u00a0Nov, 08:00")) +
+        texts.areWaitingAndNo(12) +
+        texts.theirAssessmentsAreOut,
+    ));
+  test("a worker that was never seen gives no date; a great many are not counted out", () => {
+    const said = warned({ runs: false, waiting: 5000, lastSeen: null })!;
+    expect(said).toContain(texts.assessmentsHaveStopped(""));
+    expect(said).toContain(texts.areWaitingAndNo(texts.veryMany));
+  });
+  test("what could not be assessed is an engineer's to see to", () => {
+    expect(warned({ failed: 1 }, "engineer")).toBe(texts.couldNotBeAssessed(1));
+    expect(texts.couldNotBeAssessed(1)).not.toMatch(/records /);
+    expect(warned({ failed: 2 }, "technician")).toBeNull();
+  });
+  test("a worker that stopped comes before what failed", () =>
+    expect(warned({ runs: false, waiting: 1, failed: 2 }, "engineer")).toContain(texts.theirAssessmentsAreOut));
+});
+
+describe("an address that fails inside the frame", () => {
+  const failed = (error: unknown) =>
+    wordsOf(renderedPage(() => <ErrorBoundary {...({ error, params: {} } as never)} />, null));
+  const answer = (status: number, data: unknown) => ({ status, statusText: "", internal: false, data });
+  test("no such record: named, with the way back to Today", () => {
+    const said = failed(answer(404, { kind: "missing", what: "point" }));
+    expect(said).toContain(errorPage.theAddressMayBe);
+    expect(said).toContain(errorPage.goToToday);
+  });
+  test("a fault of ours never shows its message", () => {
+    const said = failed(new Error("relation readings does not exist"));
+    expect(said).toContain(errorPage.thisPageCouldNot);
+    expect(said).not.toContain("relation");
+  });
+});
