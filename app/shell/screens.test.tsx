@@ -1,5 +1,6 @@
 /** The frame of every page: counts beside places, who is signed in, and a warning where assessments stand still. */
-import { renderedPage, TEST_NOW, wordsOf } from "~/ui/testing";
+import type { ComponentType } from "react";
+import { rendered, renderedPage, TEST_NOW, wordsOf } from "~/ui/testing";
 import Shell, { ErrorBoundary } from "./shell";
 import { shell as texts } from "./texts";
 import { errorPage } from "~/ui/texts";
@@ -68,8 +69,8 @@ describe("assessments that stand still", () => {
 });
 
 describe("an address that fails inside the frame", () => {
-  const failed = (error: unknown) =>
-    wordsOf(renderedPage(() => <ErrorBoundary {...({ error, params: {} } as never)} />, null));
+  const Boundary = ErrorBoundary as unknown as ComponentType<{ error: unknown }>;
+  const failed = (error: unknown) => wordsOf(rendered(<Boundary error={error} />));
   const answer = (status: number, data: unknown) => ({ status, statusText: "", internal: false, data });
   test("no such record: named, with the way back to Today", () => {
     const said = failed(answer(404, { kind: "missing", what: "point" }));
