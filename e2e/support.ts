@@ -23,11 +23,17 @@ export const refusal = (where: Page | Locator, name: string) => where.locator(`[
 
 const GAP = "\u0001";
 
-/** A text of the interface with what is given filled in; whatever stands in the gaps that are left. */
+/**
+ * A text of the interface with what is given filled in; anything may stand in the gaps that are left. A gap is short, and one at
+ * either end is left out: an open one is tried from every letter of the page, which takes minutes.
+ */
 export function like<P extends unknown[]>(text: (...parts: P) => string, ...parts: unknown[]): RegExp {
   const filled = Array.from({ length: text.length }, (_, i) => parts[i] ?? GAP) as P;
   const escaped = text(...filled).replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
-  return new RegExp(escaped.replace(/\s+/g, "\\s+").replaceAll(GAP, "[\\s\\S]*"));
+  const pieces = escaped.split(GAP).map((piece) => piece.replace(/\s+/g, "\\s+"));
+  return new RegExp(
+    pieces.filter((piece, i) => piece !== "" || (i > 0 && i < pieces.length - 1)).join("[\\s\\S]{0,200}?"),
+  );
 }
 
 /** Ask the database, for what a test must know but no page shows. */
