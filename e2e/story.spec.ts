@@ -270,7 +270,7 @@ test("work is booked into a stop, carried out, and a new life begins", async ({ 
   await expect(refusal(page, "hours")).toBeVisible();
   await expect(page.getByLabel(workTexts.intervention.serialOfTheNew)).toHaveValue("E77001");
   await page.getByLabel(workTexts.intervention.runningHours).fill(String(await nextHours(id)));
-  await page.getByLabel(workTexts.intervention.whatWasFoundAnd).fill("Port plate worn through.");
+  await field(page, "findings").fill("Port plate worn through.");
   await page.getByRole("button", { name: workTexts.intervention.recordItAsDone }).click();
   await expect(page.getByRole("heading", { name: /done 24\sNov/ })).toBeVisible();
   await expect(page.getByText(workTexts.intervention.notProvenYetRepeat)).toBeVisible();

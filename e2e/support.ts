@@ -25,7 +25,7 @@ const GAP = "\u0001";
 
 /**
  * A text of the interface with what is given filled in; anything may stand in the gaps that are left. A gap is short, and one at
- * either end is left out: an open one is tried from every letter of the page, which takes minutes.
+ * either end is left out: an open one would be tried from every letter of the page.
  */
 export function like<P extends unknown[]>(text: (...parts: P) => string, ...parts: unknown[]): RegExp {
   const filled = Array.from({ length: text.length }, (_, i) => parts[i] ?? GAP) as P;
