@@ -70,9 +70,12 @@ export async function accessible(page: Page) {
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join("; ")}`)).toEqual([]);
 }
 
-/** Hours that a reading now could show: a little over the last noted. */
+/** Hours that a reading now could show: a little over the last noted, which a new meter may have begun anew. */
 export async function nextHours(id: string): Promise<number> {
-  const [row] = await query<{ hours: number }>("select max(hours) as hours from readings where point_id = $1", [id]);
+  const [row] = await query<{ hours: number }>(
+    "select hours from readings where point_id = $1 and hours is not null and superseded_at is null order by taken_at desc limit 1",
+    [id],
+  );
   return Math.round(row!.hours + 20);
 }
 
