@@ -1,8 +1,25 @@
+import { readFileSync } from "node:fs";
 import js from "@eslint/js";
 import globals from "globals";
 import hooks from "eslint-plugin-react-hooks";
 import jsdoc from "eslint-plugin-jsdoc";
 import ts from "typescript-eslint";
+
+/** What the faces of core export by name, "as" left out: its public functions are among them. */
+const exported = ["core/index.ts", "core/work/index.ts"].flatMap((face) =>
+  [...readFileSync(new URL(face, import.meta.url), "utf8").matchAll(/^export \{([^}]*)\}/gm)].flatMap(([, names]) =>
+    names
+      .split(",")
+      .map((name) => name.trim())
+      .filter((name) => name && !name.startsWith("type "))
+      .map((name) => name.split(" as ")[0]),
+  ),
+);
+const named = `id.name=/^(${[...new Set(exported)].join("|")})$/`;
+const publicFunctions = [
+  `ExportNamedDeclaration > FunctionDeclaration[${named}]`,
+  `ExportNamedDeclaration > VariableDeclaration > VariableDeclarator[${named}] > ArrowFunctionExpression`,
+];
 
 export default ts.config(
   { ignores: ["build", "node_modules", ".react-router", ".data", "app/db/migrations", "test-results", "coverage"] },
@@ -56,9 +73,10 @@ export default ts.config(
     },
   },
   {
-    // a public function of core says what it is for and what it throws; examples are run by core/examples.test.ts
+    // a function of core says what it is for and what it throws; a public one also what goes in, what comes out, and an example,
+    // which core/examples.test.ts runs
     files: ["core/**/*.ts"],
-    ignores: ["**/*.test.ts"],
+    ignores: ["**/*.test.ts", "core/calculators/testing.ts"],
     plugins: { jsdoc },
     settings: { jsdoc: { mode: "typescript" } },
     rules: {
@@ -73,6 +91,9 @@ export default ts.config(
       "jsdoc/check-tag-names": "error",
       "jsdoc/require-param-description": "error",
       "jsdoc/require-returns-description": "error",
+      "jsdoc/require-param": ["error", { contexts: publicFunctions, checkDestructured: false }],
+      "jsdoc/require-returns": ["error", { contexts: publicFunctions }],
+      "jsdoc/require-example": ["error", { contexts: publicFunctions, exemptedBy: [] }],
     },
   },
   { files: ["**/*.{js,mjs,cjs}"], languageOptions: { globals: globals.node } },

@@ -46,10 +46,18 @@ const LEVELS = { proves: 0.01, releases: 0.5, rises: RISING, falls: 0.2 };
 const OUTLIER = 0.5;
 
 /**
- * Assess the readings of one life (in time order). Never throws on readings: what cannot be said is
- * null and the verdict says why. What a caller leaves out is taken as not known (inputs.ts). A long life is
- * summarised first (summary.ts); a newest reading that cannot be believed on its own is left out until a second
- * one agrees (unconfirmed.ts).
+ * Assess the readings of one life (in time order): level, margin, trend, forecast, state and verdict. What cannot be said is null
+ * and the verdict says why. A long life is summarised first (summary.ts); a newest reading that cannot be believed on its own is
+ * left out until a second one agrees (unconfirmed.ts).
+ * @param given readings, epoch ms and core units; what is left out of one is taken as not known (inputs.ts)
+ * @param givenPoint what the point reads, with its limit and its reference condition, bar and °C
+ * @param givenContext the present, oil, duty, stops and what peers tell; left out: what is usual
+ * @returns the assessment, in core units
+ * @throws {RangeError} for a reference temperature at which ASTM D341 has no viscosity; never for a reading
+ * @example
+ * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * 86_400_000, value }));
+ * assess(readings, { quantity: "temperature", limit: { upper: 80 } }).state // "steady"
+ * assess(readings, { quantity: "temperature", limit: { upper: 45 } }).state // "alarm"
  */
 export function assess(
   given: readonly ReadingInput[],

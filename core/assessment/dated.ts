@@ -8,7 +8,13 @@ import type { AssessContext, AssessedForecast, SeriesPoint } from "./types";
 const DAY = 86_400_000;
 const MONTH_DAYS = 30.4375;
 
-/** Chance of crossing by a date, from the stored quantiles of the crossing date. */
+/**
+ * Chance of crossing by a date, from the stored quantiles of the crossing date.
+ * @param forecast its crossing dates, ascending epoch ms; null: beyond its horizon
+ * @param at epoch ms
+ * @returns 0 to 1, in steps of one over their number
+ * @example probabilityBy({ crossingDates: [100, 200, 300, null] }, 250) // 0.5
+ */
 export function probabilityBy(forecast: Pick<AssessedForecast, "crossingDates">, at: number): number {
   const { crossingDates } = forecast;
   return crossingDates.filter((date) => date !== null && date <= at).length / crossingDates.length;

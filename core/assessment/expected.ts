@@ -31,9 +31,19 @@ function levelOn({ behind, ahead, centre }: Expectation, at: number): { centre: 
 }
 
 /**
- * Expected range (95 %) of a reading in core units at a pressure in bar, an oil temperature in °C and a
- * date (epoch ms).
- * Missing conditions are taken as the reference ones, with a range that says so.
+ * Range in which a reading is expected under the conditions just typed, so that a slip is seen before it is saved.
+ * @param expectation from the assessment of the point
+ * @param fluid as stated; null: readings are not corrected for viscosity
+ * @param conditions of the reading
+ * @param conditions.pressure bar; null: taken as the reference, with a wider range
+ * @param conditions.temperature of the oil, °C; null: taken as the reference, with a wider range
+ * @param conditions.at epoch ms; readings may be entered late
+ * @returns 95 % range in core units
+ * @throws {RangeError} for a temperature outside ASTM D341
+ * @example
+ * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * 86_400_000, value }));
+ * const { expectation } = assess(readings, { quantity: "temperature", limit: { upper: 80 } });
+ * expectedReading(expectation, null, { pressure: null, temperature: null, at: 180 * 86_400_000 }) // { low: 48.24, high: 56.7 }
  */
 export function expectedReading(
   expectation: Expectation,

@@ -17,8 +17,14 @@ export interface MarginMoment {
 }
 
 /**
- * The margin used as it went, towards the limit that is nearest now.
- * @returns oldest first, the present last; empty: too few readings, or no limit
+ * The margin used as it went, towards the limit that is nearest now: a small line beside a word.
+ * @param assessed an assessment
+ * @returns at most 24 moments, oldest first, the present last; 0 as when new, 1 at the limit; empty: too few readings, or no limit
+ * @example
+ * const readings = Array.from({ length: 24 }, (_, month) => ({ at: month * 30 * 86_400_000, value: 50 + month }));
+ * const line = marginHistory(assess(readings, { quantity: "temperature", limit: { upper: 80 } }));
+ * line.at(-1).used > line[0].used // true
+ * marginHistory(assess(readings, { quantity: "temperature" })) // []
  */
 export function marginHistory({
   expectation,
@@ -43,7 +49,11 @@ export function marginHistory({
 /**
  * The level of a point now, at its reference condition. After a step the spread of the last dozen readings says nothing
  * of it (192, 192, 171, 170 bar: 9 bar); the margin that was judged does.
+ * @param assessed an assessment with a baseline
  * @returns core unit of its quantity; its deviation is that of the level, not of one more reading
+ * @example
+ * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * 86_400_000, value }));
+ * levelNow(assess(readings, { quantity: "temperature", limit: { upper: 80 } })) // { value: 52.01, deviation: 0.7436 }
  */
 export function levelNow({
   expectation,

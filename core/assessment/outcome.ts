@@ -22,7 +22,10 @@ const STAYS = 0.7;
  * @param series corrected readings of one life, in time order
  * @param limits core unit; null: none is set
  * @param ended the part was taken out: its last reading, if beyond, is what it was taken out for
- * @returns null: no limit, or fewer than three readings that are believed
+ * @returns epoch ms; null: no limit, or fewer than three readings that are believed
+ * @example
+ * const series = [70, 72, 78, 83, 85, 88].map((corrected, k) => ({ at: k * 1000, corrected, mark: null }));
+ * outcomeOf(series, { upper: 80, lower: null }) // { crossedAt: 2500, seenUntil: 5000 }
  */
 export function outcomeOf(series: readonly SeriesPoint[], limits: Limits | null, ended = false): LifeOutcome | null {
   const believed = series.filter((r) => r.mark === null || r.mark === "offCondition" || r.mark === "noConditions");

@@ -22,9 +22,19 @@ const TOLERANCE = 0.15;
 const JUMP = 2;
 
 /**
- * What to ask about an entered value, given the expected range for its conditions and the last value;
- * undefined when nothing is odd. Looks for a unit slip first, then a slipped digit, then the range,
- * then a jump where there is no range. `shownIn`: symbol of the unit in which the reader reads.
+ * What to ask about a value before it is saved; it is questioned, never refused. Looks for a unit slip first, then a slipped digit,
+ * then the range, then a jump where there is no range.
+ * @param entry core value, with figure and unit as entered
+ * @param quantityId what was read
+ * @param expected range for its conditions, core units; null: none is known
+ * @param last value before it, core unit; null: none
+ * @param shownIn symbol of the unit in which the reader reads; left out: the usual one
+ * @returns the question; undefined when nothing is odd
+ * @example
+ * const expected = { low: 3.1, centre: 3.3, high: 3.5, beyondSeen: false };
+ * questionReading({ value: 3.4, entered: 3.4, unit: "L/min" }, "caseDrainFlow", expected, 3.2) // undefined
+ * questionReading({ value: 34, entered: 34, unit: "L/min" }, "caseDrainFlow", expected, 3.2).kind // "digit"
+ * questionReading({ value: 0.87, entered: 0.87, unit: "L/min" }, "caseDrainFlow", expected, 3.2).kind // "unit"
  */
 export function questionReading(
   entry: Entry,

@@ -38,7 +38,15 @@ export interface CorrectedSeries {
   fixed: boolean;
 }
 
-/** Running hours of each reading on the machine's one axis: as noted where that is believed, else by its neighbours and the duty. */
+/**
+ * Running hours of each reading on the machine's one axis: as noted where that is believed, else by its neighbours and the duty.
+ * @param readings of one life, in time order
+ * @param context duty in hours a day, changes of the meter, begin of the life
+ * @returns hours, never falling, and which were believed
+ * @example
+ * const context = { lifeStartedAt: 0, lifeStartHours: 100, meterChanges: [], duty: { hoursPerDay: 8, deviation: 0.15 } };
+ * hoursOf([{ at: 0, hours: 100 }, { at: 86_400_000, hours: null }], context).hours // [100, 108]
+ */
 export function hoursOf(readings: readonly AssessReading[], context: SeriesContext): HoursAxis {
   const start =
     context.lifeStartedAt === null ? {} : { start: { at: context.lifeStartedAt, hours: lifeStart(context) } };
@@ -54,7 +62,18 @@ export function lifeStart({
   return lifeStartHours + (lifeStartedAt === null ? 0 : meterOffset(meterChanges, lifeStartedAt));
 }
 
-/** Correct a life's readings to the point's reference condition. */
+/**
+ * Correct a life's readings to the point's reference condition, with exponents learned from the life itself where it tells them.
+ * @param readings of one life, in time order, core units
+ * @param point what is read, with its reference in bar and °C
+ * @param context oil, duty, changes of the meter
+ * @returns each reading as read and as corrected, with its standard uncertainty in core units, and the exponents
+ * @throws {RangeError} for a reference temperature outside ASTM D341
+ * @example
+ * const context = { lifeStartedAt: null, lifeStartHours: 0, meterChanges: [], measured: [], fluid: null, duty: { hoursPerDay: 8 } };
+ * const reading = { id: "a", at: 0, hours: 100, value: 52, pressure: null, temperature: null, uncertainty: null };
+ * correctSeries([reading], { quantity: "temperature", reference: null }, context).readings[0].corrected // 52
+ */
 export function correctSeries(
   readings: readonly AssessReading[],
   point: AssessPoint,

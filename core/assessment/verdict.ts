@@ -214,7 +214,13 @@ function limitText(f: VerdictFacts, share: number | false | null | undefined): V
     : { value: f.limit, quantity: f.quantity };
 }
 
-/** A probability in words that do not pretend to more than the draws can say. */
+/**
+ * A probability in words that do not pretend to more than the draws can say.
+ * @param probability 0 to 1
+ * @returns with its article: "a 23 % chance"
+ * @example chance(0.08) // "an 8 % chance"
+ * @example chance(0.001) // "less than a 1 % chance"
+ */
 export function chance(probability: number): string {
   if (probability < 0.01) return "less than a 1 % chance";
   if (probability > 0.99) return "more than a 99 % chance";

@@ -30,8 +30,14 @@ export interface Limits {
 export type LimitResult = { ok: true; limits: Limits } | { ok: false; message: string };
 
 /**
- * Limits in core units from a rule. `fullFlow` in L/min is the theoretical flow at the reference
- * speed; `baseline` the centre of the baseline.
+ * Limits in core units from the rule by which they were set.
+ * @param rule percent of full flow, multiple of new, or a figure in core units
+ * @param known what the rule may need
+ * @param known.fullFlow theoretical flow at the reference speed, L/min
+ * @param known.baseline centre of the baseline, core unit
+ * @returns the limits, or what is missing
+ * @example resolveLimits({ basis: "shareOfFullFlow", upper: 10, lower: null }, { fullFlow: 65.25 }).limits // { upper: 6.525, lower: null }
+ * @example resolveLimits({ basis: "multipleOfNew", upper: 3, lower: null }, {}).ok // false
  */
 export function resolveLimits(
   rule: LimitRule,
@@ -57,8 +63,16 @@ export function resolveLimits(
 }
 
 /**
- * Is the rule one that can be used with this harm and baseline? Undefined when it is, else what is
- * wrong. A limit equal to the baseline leaves no margin and is refused.
+ * Can a rule be used with this direction of harm and this baseline? A limit equal to the baseline leaves no margin and is refused.
+ * @param rule percent of full flow, multiple of new, or a figure in core units
+ * @param harm direction in which the quantity does harm
+ * @param known what the rule may need
+ * @param known.fullFlow theoretical flow at the reference speed, L/min
+ * @param known.baseline centre of the baseline, core unit
+ * @returns what is wrong with it; undefined when nothing is
+ * @example limitProblem({ basis: "absolute", upper: null, lower: 60 }, "rising", {})
+ * // "This quantity does harm as it rises: give an upper limit."
+ * @example limitProblem({ basis: "absolute", upper: 80, lower: null }, "rising", { baseline: 50 }) // undefined
  */
 export function limitProblem(
   rule: LimitRule,

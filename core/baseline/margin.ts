@@ -7,7 +7,12 @@ export interface LimitSide {
   limit: number;
 }
 
-/** The limits that are set, as sides. */
+/**
+ * The limits that are set, each with the side on which harm lies.
+ * @param limits core units; null: none on that side
+ * @returns none, one or two sides, the upper one first
+ * @example sidesOf({ upper: 80, lower: null }) // [{ side: "upper", limit: 80 }]
+ */
 export function sidesOf({ upper, lower }: Limits): LimitSide[] {
   return [
     ...(upper === null ? [] : [{ side: "upper" as const, limit: upper }]),
@@ -15,7 +20,13 @@ export function sidesOf({ upper, lower }: Limits): LimitSide[] {
   ];
 }
 
-/** How far a value lies beyond a limit, its own unit; at or below zero: within. */
+/**
+ * How far a value lies beyond a limit.
+ * @param value in the unit of the limit
+ * @param side the limit and its side
+ * @returns in that unit; at or below zero: within
+ * @example excess(85, { side: "upper", limit: 80 }) // 5
+ */
 export function excess(value: number, { side, limit }: LimitSide): number {
   return side === "upper" ? value - limit : limit - value;
 }

@@ -13,9 +13,14 @@ export interface SameMonth {
 const MS_PER_DAY = 86_400_000;
 
 /**
- * Median, least and greatest of readings in the month of `at` and its two neighbours (December and
- * January are neighbours), in the site's time zone, in earlier years of the same life. Undefined with
- * fewer than three readings.
+ * Readings of the same season in earlier years of a life: the check on a correction for temperature.
+ * @param readings of one life: epoch ms and value
+ * @param at epoch ms; its month and the two beside it count, those of the last 200 days do not
+ * @param timeZone IANA name of the site's zone, in which months are told
+ * @returns month 1 to 12, median, least and greatest in the unit of the values; undefined with fewer than three readings
+ * @example
+ * const readings = [10, 11, 12, 13].map((month, k) => ({ at: Date.UTC(2025, month - 1, 15), value: 3 + k }));
+ * sameMonthOf(readings, Date.UTC(2026, 10, 24), "Europe/London") // { month: 11, median: 4, least: 3, greatest: 5, readings: 3 }
  */
 export function sameMonthOf(
   readings: readonly { at: number; value: number }[],

@@ -26,7 +26,13 @@ export const calculators: readonly Calculator[] = [
   ...livesCalculators,
 ];
 
-/** A calculation by its id; undefined when there is none. */
+/**
+ * A calculation of the Calculators place.
+ * @param id as in its address
+ * @returns the calculation; undefined: there is none
+ * @example calculatorOf("nothing") // undefined
+ * @example calculatorOf(calculators[0].id) === calculators[0] // true
+ */
 export function calculatorOf(id: string): Calculator | undefined {
   return calculators.find((c) => c.id === id);
 }

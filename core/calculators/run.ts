@@ -11,9 +11,16 @@ export type CalculatorResult = { ok: true; outcome: Outcome } | { ok: false; pro
 type Read = { ok: true; value: unknown } | { ok: false; message: string };
 
 /**
- * Run a calculation on typed texts; a field that is missing is empty. Problems come by field, "form" for what
- * concerns several.
+ * Run a calculation on typed texts: fields are read one by one, each with its own message.
+ * @param calculator which
+ * @param typed text by field, with or without a unit; a field that is missing is empty
+ * @param preference the reader's units, for figures without one
+ * @returns the outcome, or problems by field; "form" for what concerns several
  * @throws {Error} what the calculation itself throws that is no matter of the input
+ * @example
+ * const [first] = calculators;
+ * runCalculator(first, exampleOf(first)).ok // true
+ * runCalculator(first, {}).ok // false
  */
 export function runCalculator(
   calculator: Calculator,
@@ -125,7 +132,12 @@ function readRows(field: RowsField, text: string, preference: UnitPreference): R
   return { ok: true, value: found };
 }
 
-/** The worked example of a calculation, as typed texts. */
+/**
+ * The worked example of a calculation.
+ * @param calculator which
+ * @returns typed texts by field
+ * @example Object.keys(exampleOf(calculators[0])).length === Object.keys(calculators[0].fields).length // true
+ */
 export function exampleOf(calculator: Calculator): Record<string, string> {
   return Object.fromEntries(Object.entries(calculator.fields).map(([id, field]) => [id, field.example]));
 }

@@ -20,8 +20,12 @@ export interface Cusum {
 }
 
 /**
- * CUSUM of values in time order.
+ * Two-sided CUSUM: finds small lasting shifts of a level. Montgomery, Introduction to Statistical Quality Control.
+ * @param values in time order
+ * @param options target and sigma in the unit of the values, sigma above 0; allowance k and decision interval h in sigma
+ * @returns both arms in sigma, and where one went above h; after a signal both start anew
  * @throws {RangeError} when sigma is not above zero.
+ * @example cusum([0, 0, 2, 2, 2, 2], { target: 0, sigma: 1 }).signals // [{ index: 5, arm: "upper", since: 2 }]
  */
 export function cusum(values: readonly number[], { target, sigma, k = 0.5, h = 5 }: CusumOptions): Cusum {
   if (!(sigma > 0)) throw new RangeError("Sigma must be above zero.");

@@ -18,8 +18,13 @@ export interface Ewma {
 }
 
 /**
- * EWMA of values in time order, started at the target.
+ * Exponentially weighted moving average with fixed limits: finds small shifts, smooths single odd readings. Roberts,
+ * Technometrics 1 (1959).
+ * @param values in time order; the average starts at the target
+ * @param options target and sigma in the unit of the values, sigma above 0; lambda above 0 and at most 1; L in sigma of the average
+ * @returns the averages, the limits and which averages lie strictly outside
  * @throws {RangeError} when sigma or lambda is out of range.
+ * @example ewma([1, 1], { target: 0, sigma: 1 }) // { values: [0.2, 0.36], upper: 0.9873, lower: -0.9873, signals: [] }
  */
 export function ewma(values: readonly number[], { target, sigma, lambda = 0.2, L = 2.962 }: EwmaOptions): Ewma {
   if (!(sigma > 0)) throw new RangeError("Sigma must be above zero.");

@@ -18,7 +18,12 @@ const COMPENSATOR_ABOVE = 12;
 const CLUTCH_LEAK = 0.8;
 const CYLINDER = { bore: 125, rod: 80 };
 
-/** Draw a circuit from its components. Never throws; an empty list gives a reservoir. */
+/**
+ * Draw a circuit from its components, as such a list is usually meant. It is a proposal: what it had to assume is said.
+ * @param circuit working pressure in bar (null: 180 is taken) and the components of the register
+ * @returns the netlist and what was assumed; an empty list gives a reservoir. Never throws
+ * @example draftCircuit({ workingPressure: null, components: [] }).netlist.elements.map((element) => element.kind) // ["tank"]
+ */
 export function draftCircuit(circuit: DraftCircuit): Draft {
   const pressure = circuit.workingPressure ?? USUAL_PRESSURE;
   const board = draftBoard(circuit.components);
@@ -218,7 +223,13 @@ function orificeFor(pump: DraftComponent | undefined, pressure: number): number 
 /** A fixed pump without an unloader idles through its first valve's middle position. */
 const centreOf = (i: number, tandem: boolean): Record<string, number> => (tandem && i === 0 ? { centre: 2 } : {});
 
-/** The element that stands for a component of the register; undefined where a drawing has none for it. */
+/**
+ * The element that stands for a component of the register.
+ * @param component its kind, and its name where the kind leaves it open
+ * @returns the kind of element; undefined where a drawing has none for it
+ * @example elementKindOf({ kind: "gearPump", name: "Pump A" }) // "fixedPump"
+ * @example elementKindOf({ kind: "other", name: "Cab door" }) // undefined
+ */
 export function elementKindOf(component: { kind: string; name: string }): ElementKindId | undefined {
   switch (component.kind) {
     case "axialPistonPump":

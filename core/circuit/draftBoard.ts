@@ -65,7 +65,15 @@ const refOf = (text: string): PortRef => {
   return { element: text.slice(0, at), port: text.slice(at + 1) };
 };
 
-/** Where each point of a component sits on its element, and what it reads there. */
+/**
+ * Where each point of a component sits on its element, and what it reads there.
+ * @param component of the register with its points
+ * @param kind of the element that stands for it
+ * @returns a gauge a point; "other" where the model has no answer
+ * @example
+ * const point = { id: "p1", name: "Case drain", quantity: "caseDrainFlow" };
+ * gaugesOf({ id: "pump", points: [point] }, "compensatedPump") // [{ pointId: "p1", element: "pump", port: "case", reads: "flow" }]
+ */
 export function gaugesOf(component: DraftComponent, kind: ElementKindId): Gauge[] {
   return component.points.map((p) => ({ pointId: p.id, element: component.id, ...placeOf(kind, p) }));
 }

@@ -36,7 +36,13 @@ export interface Drawing {
   ports: Record<string, [number, number]>;
 }
 
-/** How a line is drawn by what it carries: ISO 1219-1 draws working lines solid, drain and pilot lines broken. */
+/**
+ * How a line is drawn by what it carries: ISO 1219-1 draws working lines solid, drain and pilot lines broken.
+ * @param roles of the ports at its ends
+ * @returns the style
+ * @example styleOf(["outlet", "work"]) // "pressure"
+ * @example styleOf(["case", "tank"]) // "case"
+ */
 export function styleOf(roles: readonly PortRole[]): LineStyle {
   if (roles.includes("pilot")) return "pilot";
   if (roles.includes("case")) return "case";
@@ -48,7 +54,13 @@ export function styleOf(roles: readonly PortRole[]): LineStyle {
 /** What nobody keeps a record of and no figure matters of stands without a name. */
 const UNNAMED: readonly string[] = ["strainer", "line", "check"];
 
-/** Is there a text beside this element? */
+/**
+ * Is there a text beside this element? What nobody keeps a record of and no figure matters of stands without one.
+ * @param element of the circuit
+ * @param gauges of the circuit: what is read has a name
+ * @returns true where there is
+ * @example isNamed(circuitOf({ s: ["strainer"] }, []).elements[0], []) // false
+ */
 export function isNamed(element: CircuitElement, gauges: readonly Gauge[]): boolean {
   return (
     element.componentId !== null || !UNNAMED.includes(element.kind) || gauges.some((g) => g.element === element.id)

@@ -11,14 +11,28 @@ const done = (netlist: Netlist): Change => ({ ok: true, netlist });
 /** Longest name of an element. */
 export const LONGEST_NAME = 60;
 
-/** Put a component in, with an id that is not taken. */
+/**
+ * Put a component in.
+ * @param netlist the circuit
+ * @param kind of the element
+ * @param name cut at 60 letters; empty: that of the kind
+ * @param id its own
+ * @returns the new netlist, or why not: the id is taken
+ * @example addElement(circuitOf({}, []), "tank", "", "t").netlist.elements[0].name // "Reservoir"
+ */
 export function addElement(netlist: Netlist, kind: ElementKindId, name: string, id: string): Change {
   if (netlist.elements.some((e) => e.id === id)) return { ok: false, problem: "It is there already." };
   const called = name.trim().slice(0, LONGEST_NAME) || elementKinds[kind].label;
   return done({ ...netlist, elements: [...netlist.elements, { id, kind, name: called, componentId: null, data: {} }] });
 }
 
-/** Draw a component of the register; it keeps its own id. */
+/**
+ * Draw a component of the register; it keeps its own id.
+ * @param netlist the circuit
+ * @param component of the register
+ * @returns the new netlist, or why not: there is no symbol, or it is there already
+ * @example placeComponent(circuitOf({}, []), { id: "c1", kind: "gearPump", name: "Pump A" }).netlist.elements[0].componentId // "c1"
+ */
 export function placeComponent(netlist: Netlist, component: { id: string; kind: string; name: string }): Change {
   const kind = elementKindOf(component);
   if (!kind) return { ok: false, problem: `There is no symbol for ${component.name}.` };
@@ -28,7 +42,13 @@ export function placeComponent(netlist: Netlist, component: { id: string; kind: 
   return done({ ...added.netlist, elements });
 }
 
-/** Take a component out with its lines; points that were read there are no longer in the drawing. */
+/**
+ * Take a component out with its lines; points that were read there are no longer in the drawing.
+ * @param netlist the circuit
+ * @param id of the element
+ * @returns the new netlist
+ * @example removeElement(circuitOf({ t: ["tank"], p: ["fixedPump"] }, ["p.in - t.T"]), "p").lines // []
+ */
 export function removeElement(netlist: Netlist, id: string): Netlist {
   return {
     elements: netlist.elements.filter((e) => e.id !== id),
@@ -37,7 +57,14 @@ export function removeElement(netlist: Netlist, id: string): Netlist {
   };
 }
 
-/** Join two ports by a line. */
+/**
+ * Join two ports by a line.
+ * @param netlist the circuit
+ * @param from a port
+ * @param to another one
+ * @returns the new netlist, or why they may not be joined
+ * @example joinPorts(circuitOf({ t: ["tank"] }, []), { element: "t", port: "T" }, { element: "t", port: "T" }) // { ok: false }
+ */
 export function joinPorts(netlist: Netlist, from: PortRef, to: PortRef): Change {
   const problem = whyNotJoined(netlist, from, to);
   if (problem) return { ok: false, problem };
@@ -47,14 +74,27 @@ export function joinPorts(netlist: Netlist, from: PortRef, to: PortRef): Change 
   return done({ ...netlist, lines: [...netlist.lines, { id: `l${n}`, from, to, data: null }] });
 }
 
-/** Take a line out. */
+/**
+ * Take a line out.
+ * @param netlist the circuit
+ * @param id of the line
+ * @returns the new netlist
+ * @example removeLine(circuitOf({ t: ["tank"], p: ["fixedPump"] }, ["p.in - t.T"]), "l0-0").lines // []
+ */
 export function removeLine(netlist: Netlist, id: string): Netlist {
   return { ...netlist, lines: netlist.lines.filter((l) => l.id !== id) };
 }
 
 /**
- * State what is known of a hose or a pipe; null: nothing.
+ * State what is known of a hose or a pipe.
+ * @param netlist the circuit
+ * @param id of the line
+ * @param data bar, mm, m; null: nothing is known any more
  * @param now epoch ms
+ * @returns the new netlist, or what cannot be
+ * @example
+ * const circuit = circuitOf({ t: ["tank"], p: ["fixedPump"] }, ["p.in - t.T"]);
+ * stateLine(circuit, "l0-0", { made: "hose", rating: 1, bore: null, length: null, fittedOn: "", tag: "" }, 0).ok // false
  */
 export function stateLine(netlist: Netlist, id: string, data: LineData | null, now: number): Change {
   if (!netlist.lines.some((l) => l.id === id)) return { ok: false, problem: "That line is gone." };
@@ -63,7 +103,18 @@ export function stateLine(netlist: Netlist, id: string, data: LineData | null, n
   return done({ ...netlist, lines: netlist.lines.map((l) => (l.id === id ? { ...l, data } : l)) });
 }
 
-/** Name a component, or state one of its figures; null: the usual one again. */
+/**
+ * Name a component, or state one of its figures.
+ * @param netlist the circuit
+ * @param id of the element
+ * @param change name, or a figure in the unit of its kind; null: the usual one again
+ * @param change.name new name, cut at 60 letters
+ * @param change.figure which figure, and its value
+ * @returns the new netlist, or what cannot be
+ * @example
+ * const circuit = circuitOf({ p: ["fixedPump"] }, []);
+ * changeElement(circuit, "p", { figure: { name: "displacement", value: 63 } }).netlist.elements[0].data // { displacement: 63 }
+ */
 export function changeElement(
   netlist: Netlist,
   id: string,
@@ -88,7 +139,12 @@ export function changeElement(
   return done({ ...netlist, elements: netlist.elements.map((e) => (e.id === id ? { ...e, name, data } : e)) });
 }
 
-/** Ports of a circuit, for choosing: element by element, with how many lines end at each. */
+/**
+ * Ports of a circuit, for choosing.
+ * @param netlist the circuit
+ * @returns element by element, with how many lines end at each
+ * @example portsOf(circuitOf({ t: ["tank"] }, [])) // [{ element: "t", port: "T", label: "t, connection", lines: 0 }]
+ */
 export function portsOf(netlist: Netlist): (PortRef & { label: string; lines: number })[] {
   const count = new Map<string, number>();
   for (const l of netlist.lines)

@@ -17,7 +17,16 @@ export interface FiledCircuit {
   lines: { from: PortRef; to: PortRef; data?: LineData | null }[];
 }
 
-/** A netlist as a file holds it. Elements of components that are gone stand for none. */
+/**
+ * A netlist as a file holds it: ids are a database's own, so components of the register stand under their names.
+ * @param netlist the circuit
+ * @param drawnBy the person
+ * @param nameOf a component of the register; undefined: gone, its element then stands for none
+ * @returns elements and lines under short ids of the file's own
+ * @example
+ * filedCircuit(circuitOf({ t: ["tank", {}, "Reservoir"] }, []), "M. Ellery", () => undefined)
+ * // { drawnBy: "M. Ellery", elements: [{ id: "e0", kind: "tank", name: "Reservoir" }], lines: [] }
+ */
 export function filedCircuit(
   netlist: Netlist,
   drawnBy: string,
@@ -44,8 +53,13 @@ export function filedCircuit(
 
 /**
  * The netlist of a filed circuit.
+ * @param file as read
  * @param idOf the component of a name in this database
  * @returns without gauges: where a point sits follows from its component
+ * @example
+ * const file = { drawnBy: "", elements: [{ id: "e0", kind: "tank", name: "Reservoir", component: "Reservoir" }], lines: [] };
+ * netlistOfFile(file, () => "c1").elements // [{ id: "c1", kind: "tank", name: "Reservoir", componentId: "c1" }]
+ * netlistOfFile(file, () => undefined).elements // [{ id: "e0", kind: "tank", name: "Reservoir", componentId: null }]
  */
 export function netlistOfFile(file: FiledCircuit, idOf: (component: string) => string | undefined): Netlist {
   const ids = new Map(

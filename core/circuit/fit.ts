@@ -116,11 +116,18 @@ function loadOf(netlist: Netlist): Target | null {
 }
 
 /**
- * Fit a circuit to its readings when healthy.
- * @param commands of its valves while it works
+ * Fit a circuit to its readings when healthy: each reading frees the figure that it settles.
+ * @param netlist the circuit, with its gauges
+ * @param readings when healthy, core units, each with its standard uncertainty above 0
+ * @param commands of its valves while it works, −1 to 1 by element
  * @param oil at which the readings were taken or corrected to
  * @returns what was free, what it became, and how well each reading is met
  * @throws {CircuitError} where the netlist cannot be computed
+ * @example
+ * const drawn = circuitOf({ tank: ["tank"], pump: ["fixedPump", { caseLeak: 0 }], relief: ["relief", { crack: 180 }] },
+ *   ["tank.T - pump.in - relief.T", "pump.out - relief.P"]);
+ * const circuit = { ...drawn, gauges: [{ pointId: "set", element: "relief", port: "P", reads: "setting" }] };
+ * fitCircuit(circuit, [{ pointId: "set", state: "any", value: 200, uncertainty: 1 }], {}).data // { relief: { crack: 200 } }
  */
 export function fitCircuit(
   netlist: Netlist,

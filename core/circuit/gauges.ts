@@ -15,7 +15,12 @@ const NULL_PRESSURE = 100;
 
 /** The states in which points are read, and which of them are one to the model. */
 export type ModelState = "work" | "rest";
-/** In which of the two states of the model a point is read. */
+/**
+ * In which of the two states of the model a point is read.
+ * @param state of the reading
+ * @returns at work, or at rest
+ * @example modelStateOf("holding") // "rest"
+ */
 export const modelStateOf = (state: ReadingState): ModelState =>
   state === "idle" || state === "holding" || state === "standing" ? "rest" : "work";
 
@@ -34,7 +39,11 @@ export const STATED_VISCOSITY = 26;
 /**
  * An oil as the laws of a circuit take it.
  * @param fluid null: none is stated, and a VG 46 at 50 °C is taken
- * @param temperature °C
+ * @param temperature −60 to 200 °C
+ * @returns viscosity over that of VG 46 at 50 °C, and density in kg/m³
+ * @throws {RangeError} outside the range of ASTM D341
+ * @example oilAt({ kv40: 46, kv100: 6.8, density15: 870 }, 50) // { viscosity: 0.9767, density: 870 }
+ * @example oilAt(null, 50) // { viscosity: 1, density: 870 }
  */
 export function oilAt(
   fluid: (Fluid & { density15: number }) | null,
@@ -45,7 +54,18 @@ export function oilAt(
     : { viscosity: 1, density: 870 };
 }
 
-/** A solver of one circuit that remembers where it was: the next answer is near the last one. */
+/**
+ * A solver of one circuit that remembers where it was: the next answer is near the last one.
+ * @param netlist the circuit, with its gauges
+ * @param states in which its points are read
+ * @returns a function from circumstances to what the gauges show, core units; null: the model has no answer
+ * @throws {CircuitError} where the netlist cannot be computed
+ * @example
+ * const drawn = circuitOf({ tank: ["tank"], pump: ["fixedPump", { caseLeak: 0 }], relief: ["relief", { crack: 180 }] },
+ *   ["tank.T - pump.in - relief.T", "pump.out - relief.P"]);
+ * const circuit = { ...drawn, gauges: [{ pointId: "p", element: "pump", port: "out", reads: "pressure" }] };
+ * gaugeReader(circuit, new Map())({ commands: {} }).values.get("p") > 180 // true
+ */
 export function gaugeReader(netlist: Netlist, states: ReadonlyMap<string, ReadingState>) {
   const compiled: Compiled = compile(netlist);
   const byId = new Map(netlist.elements.map((e) => [e.id, e]));
@@ -165,7 +185,12 @@ function valueOf(
   }
 }
 
-/** Commands of a circuit at work: its first valve driven fully, the others at rest. */
+/**
+ * Commands of a circuit at work: its first valve driven fully, the others at rest.
+ * @param netlist the circuit
+ * @returns by element, −1 to 1; empty where it has no commanded valve
+ * @example workCommands(circuitOf({ pump: ["fixedPump"], valve: ["proportional"] }, [])) // { valve: 1 }
+ */
 export function workCommands(netlist: Netlist): Record<string, number> {
   const valve = netlist.elements.find((e) => elementKinds[e.kind].commanded);
   return valve ? { [valve.id]: 1 } : {};

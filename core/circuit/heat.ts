@@ -21,9 +21,14 @@ interface Stream {
 }
 
 /**
- * How much warmer than the reservoir the oil is at the ports.
+ * How much warmer than the reservoir the oil is at the ports: throttling warms it by 0.6 K for every 10 bar.
+ * @param netlist the circuit
  * @param state a solved state of this netlist
  * @returns K at a port; null where no oil flows, or nothing is joined
+ * @example
+ * const circuit = circuitOf({ tank: ["tank"], pump: ["fixedPump", { caseLeak: 0 }], relief: ["relief", { crack: 180 }] },
+ *   ["tank.T - pump.in - relief.T", "pump.out - relief.P"]);
+ * warmthOf(circuit, steadyState(circuit))({ element: "tank", port: "T" }) // 0
  */
 export function warmthOf(netlist: Netlist, state: SteadyState): (port: PortRef) => number | null {
   const { nodeOf } = nodesOf(netlist);

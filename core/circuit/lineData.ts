@@ -34,7 +34,14 @@ const YEAR = 365.25 * 86_400_000;
 /** A hose is looked at for renewal after so many years (common practice; the manufacturer and local rules first). */
 export const HOSE_YEARS = 6;
 
-/** Years since a line was fitted; null: not known. */
+/**
+ * Years since a line was fitted.
+ * @param data of the line
+ * @param now epoch ms
+ * @returns years of 365.25 days, 0 or more; null: not known
+ * @example ageOf({ fittedOn: "2020-11-24" }, Date.UTC(2026, 10, 24)) // 6.00
+ * @example ageOf({ fittedOn: "" }, Date.UTC(2026, 10, 24)) // null
+ */
 export function ageOf(data: LineData, now: number): number | null {
   const fitted = Date.parse(`${data.fittedOn}T00:00:00Z`);
   return Number.isNaN(fitted) ? null : Math.max(0, (now - fitted) / YEAR);
@@ -46,6 +53,12 @@ const ownStyle = (netlist: Netlist, line: CircuitLine) =>
 /**
  * What a line carries. One that leads to the reservoir bears no pressure whatever its other end is called: a case line's
  * outlet is one of a plain resistance, and carries on what came in.
+ * @param netlist the circuit
+ * @param line of it
+ * @returns the style in which it is drawn
+ * @example
+ * const circuit = circuitOf({ tank: ["tank"], pump: ["fixedPump"] }, ["tank.T - pump.in"]);
+ * lineStyle(circuit, circuit.lines[0]) // "suction"
  */
 export function lineStyle(netlist: Netlist, line: CircuitLine): LineStyle {
   const style = ownStyle(netlist, line);
@@ -67,9 +80,17 @@ function allowedBy(netlist: Netlist): number | null {
 }
 
 /**
- * What a line's data say against it.
+ * What a line's data say against it: a rating below what the relief valve allows, a hose of more than 6 years (common practice; the
+ * manufacturer and local rules first).
+ * @param netlist the circuit
+ * @param line of it
  * @param now epoch ms, for its age
  * @returns remarks in words; empty: nothing
+ * @example
+ * const drawn = circuitOf({ pump: ["fixedPump"], relief: ["relief", { crack: 250 }] }, ["pump.out - relief.P"]);
+ * const hose = { made: "hose", rating: 210, bore: 12, length: 1, fittedOn: "", tag: "H1" };
+ * lineRemarks(drawn, { ...drawn.lines[0], data: hose }, 0)[0]
+ * // "Rated 210 bar, and the relief valve allows 250 bar: renew it with one of a higher rating, or have the setting checked."
  */
 export function lineRemarks(netlist: Netlist, line: CircuitLine, now: number): string[] {
   const { data } = line;

@@ -34,20 +34,36 @@ export function uncertaintyOf(gauge: PresentGauge, { reads, healthy, value }: Mo
   return Math.hypot(gauge.uncertainty, OF_VALUE * (healthy ?? 0), (warms ? OF_WARMING : OF_CHANGE) * change);
 }
 
-/** Signed distance of a gauge from its model in standard uncertainties; null: the model has no answer. */
+/**
+ * Signed distance of a gauge from its model.
+ * @param gauge level now with its standard uncertainty above 0, core unit
+ * @param modelled what the model says, healthy and as asked, core unit
+ * @returns in standard uncertainties of both; null: the model has no answer
+ * @example distanceOf({ pointId: "p", value: 190, uncertainty: 3 }, { reads: "pressure", healthy: 200, value: 200 }) // -2
+ */
 export function distanceOf(gauge: PresentGauge, modelled: Modelled): number | null {
   const { healthy, value } = modelled;
   if (healthy === null || healthy === undefined || value === null || value === undefined) return null;
   return (gauge.value - value) / uncertaintyOf(gauge, modelled);
 }
 
-/** Does a gauge at this distance agree with the model? A gauge that the model does not know does not. */
+/**
+ * Does a gauge at this distance agree with the model: within 2 standard uncertainties?
+ * @param distance from `distanceOf`; null: the model has no answer, and nothing agrees
+ * @returns true where it does
+ * @example agrees(-1.5) // true
+ * @example agrees(null) // false
+ */
 export const agrees = (distance: number | null): boolean => distance !== null && Math.abs(distance) <= AGREES;
 
 /**
  * How many gauges a model accounts for.
- * @param modelled by point
+ * @param gauges levels now, core units
+ * @param modelled what the model says of a point
  * @returns gauges that agree, of those that the model has an answer for
+ * @example
+ * const modelled = { reads: "pressure", healthy: 200, value: 200 };
+ * matchOf([{ pointId: "p", value: 190, uncertainty: 3 }], () => modelled) // { agree: 1, of: 1 }
  */
 export function matchOf(
   gauges: readonly PresentGauge[],

@@ -75,17 +75,37 @@ export interface NetlistProblem {
 /** More than this is taken for a file that went wrong. */
 export const MOST_ELEMENTS = 300;
 
-/** "element/port". */
+/**
+ * A port as one text, for a key.
+ * @param p element and port
+ * @returns "element/port"
+ * @example portKey({ element: "pump", port: "out" }) // "pump/out"
+ */
 export const portKey = (p: PortRef) => `${p.element}/${p.port}`;
 
-/** Role of a port; undefined where the element or the port does not exist. */
+/**
+ * What a port is for: what may be joined to it and how its line is drawn follow from that.
+ * @param netlist the circuit
+ * @param ref the port
+ * @returns its role; undefined where the element or the port does not exist
+ * @example roleOf(circuitOf({ pump: ["fixedPump"] }, []), { element: "pump", port: "in" }) // "suction"
+ */
 export function roleOf(netlist: Netlist, ref: PortRef): PortRole | undefined {
   const element = netlist.elements.find((e) => e.id === ref.element);
   return element ? elementKinds[element.kind].ports[ref.port]?.role : undefined;
 }
 
 /**
- * Why two ports may not be joined; undefined where they may.
+ * Why two ports may not be joined.
+ * @param netlist the circuit
+ * @param a a port
+ * @param b another one
+ * @returns the reason; undefined where they may
+ * @example
+ * const circuit = circuitOf({ tank: ["tank"], pump: ["fixedPump"] }, []);
+ * whyNotJoined(circuit, { element: "tank", port: "T" }, { element: "pump", port: "out" })
+ * // "A pump's outlet straight to tank delivers nothing. Put a valve between."
+ * whyNotJoined(circuit, { element: "tank", port: "T" }, { element: "pump", port: "in" }) // undefined
  */
 export function whyNotJoined(netlist: Netlist, a: PortRef, b: PortRef): string | undefined {
   const roles = [roleOf(netlist, a), roleOf(netlist, b)];
@@ -102,7 +122,12 @@ export function whyNotJoined(netlist: Netlist, a: PortRef, b: PortRef): string |
   return undefined;
 }
 
-/** The ports that lines join into one, each set under one number. Ports that no line reaches have none. */
+/**
+ * The ports that lines join into one: places of one pressure.
+ * @param netlist the circuit
+ * @returns the number of each port's place, by "element/port", and the ports of each; ports that no line reaches have none
+ * @example nodesOf(circuitOf({ t: ["tank"], p: ["fixedPump"] }, ["p.in - t.T"])).ports // [["p/in", "t/T"]]
+ */
 export function nodesOf(netlist: Netlist): { nodeOf: Map<string, number>; ports: string[][] } {
   const parent = new Map<string, string>();
   const top = (key: string): string => {
@@ -132,7 +157,9 @@ export function nodesOf(netlist: Netlist): { nodeOf: Map<string, number>; ports:
 
 /**
  * What is wrong with a circuit, gravest first. An unfinished one may be kept all the same.
+ * @param netlist the circuit
  * @returns empty where it can be computed and nothing is left open
+ * @example netlistProblems(circuitOf({ t: ["tank"], p: ["fixedPump"] }, ["p.in - t.T"]))[0].message // "p: its outlet is open."
  */
 export function netlistProblems(netlist: Netlist): NetlistProblem[] {
   const problems: NetlistProblem[] = [];

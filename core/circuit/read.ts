@@ -60,8 +60,11 @@ function lineOf(value: unknown): CircuitLine | null {
 }
 
 /**
- * Read a netlist. Gauges are left out: where a point sits follows from its component.
+ * Read a netlist that a browser or a device sent. Gauges are left out: where a point sits follows from its component.
+ * @param text JSON
  * @returns the netlist, or what is wrong with it in words
+ * @example readNetlist(JSON.stringify(circuitOf({ t: ["tank"] }, []))) // { elements: [{ id: "t", kind: "tank" }], lines: [], gauges: [] }
+ * @example readNetlist("no drawing") // "The drawing cannot be read: load the page again."
  */
 export function readNetlist(text: string): Netlist | string {
   let value: unknown;

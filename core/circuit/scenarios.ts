@@ -75,7 +75,12 @@ export const scenarios = {
 
 export type ScenarioId = keyof typeof scenarios;
 
-/** Those that make sense for a circuit. */
+/**
+ * What a circuit can be played through.
+ * @param netlist the circuit
+ * @returns ids of the scenarios that make sense for it
+ * @example scenariosOf(circuitOf({ pump: ["fixedPump"] }, [])) // ["startUp"]
+ */
 export function scenariosOf(netlist: Netlist): ScenarioId[] {
   return (Object.keys(scenarios) as ScenarioId[]).filter((id) => {
     const { needs } = scenarios[id] as Scenario;
@@ -89,7 +94,13 @@ export interface CourseLine extends PortRef {
   points: [number, number][];
 }
 
-/** The pressure of a line at a moment (s), between the two computed moments around it; its ends' beyond them. */
+/**
+ * The pressure of a line at a moment, between the two computed moments around it; its ends' beyond them.
+ * @param course its points, s and bar, at least one
+ * @param t s
+ * @returns bar
+ * @example pressureAt({ points: [[0, 0], [2, 100]] }, 0.5) // 25
+ */
 export function pressureAt({ points }: Pick<CourseLine, "points">, t: number): number {
   const after = points.findIndex(([at]) => at >= t);
   if (after <= 0) return (after === 0 ? points[0]! : points.at(-1)!)[1];
@@ -107,7 +118,18 @@ export interface Played {
 
 const MOST_LINES = 5;
 
-/** Play a circuit through a scenario. */
+/**
+ * Play a circuit through a scenario.
+ * @param netlist the circuit
+ * @param id of the scenario
+ * @param c circumstances: commands at work, figures, oil, faults
+ * @returns pressures over time, s and bar, and what happened in words; where it cannot be followed, why
+ * @example
+ * const circuit = circuitOf({ tank: ["tank"], pump: ["fixedPump", { caseLeak: 0 }], relief: ["relief", { crack: 180 }] },
+ *   ["tank.T - pump.in - relief.T", "pump.out - relief.P"]);
+ * const [outlet] = play(circuit, "startUp", { commands: {} }).lines;
+ * pressureAt(outlet, 3) > 180 // true
+ */
 export function play(netlist: Netlist, id: ScenarioId, c: Circumstances): Played {
   const scenario: Scenario = scenarios[id];
   const phases = scenario.drive.map(({ from, share }): Phase => {

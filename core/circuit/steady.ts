@@ -104,10 +104,16 @@ function worstOf(residual: Float64Array): number {
 }
 
 /**
- * Solve a circuit at rest or in even motion.
+ * Solve a circuit at rest or in even motion: flows that balance at every place, by Newton's method with damping.
+ * @param circuit netlist, or one that was compiled already
+ * @param conditions commands −1 to 1, figures, oil, faults; left out: everything at rest and usual
  * @param start a solution of nearly the same conditions, to begin from
- * @returns the state, or why there is none and where
+ * @returns the state in bar and L/min, or why there is none and where
  * @throws {CircuitError} where the netlist cannot be computed at all
+ * @example
+ * const circuit = circuitOf({ tank: ["tank"], pump: ["fixedPump", { caseLeak: 0 }], relief: ["relief", { crack: 180 }] },
+ *   ["tank.T - pump.in - relief.T", "pump.out - relief.P"]);
+ * steadyState(circuit).pressure({ element: "pump", port: "out" }) > 180 // true
  */
 export function steadyState(
   circuit: Netlist | Compiled,

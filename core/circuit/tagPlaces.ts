@@ -97,8 +97,11 @@ function ownEnds(netlist: Netlist, { from, to }: CircuitLine): PortRef[] {
 }
 
 /**
- * Places of the tags that have room; one that has none is left to the list below the drawing.
+ * Places of the tags of lines that have room; one that has none is left to the list below the drawing.
+ * @param netlist the circuit
+ * @param drawing of it, px
  * @returns by id of the line
+ * @example tagPlaces(circuitOf({}, []), { width: 10, height: 10, parts: [], tanks: [], wires: [], dots: [], ports: {} }).size // 0
  */
 export function tagPlaces(netlist: Netlist, drawing: Drawing): Map<string, TagPlace> {
   const { solid, lines } = taken(netlist, drawing);

@@ -74,7 +74,11 @@ function codeText(code: Code): string {
 
 /**
  * Read a code as written: "18/16/13", an asterisk for a number that could not be counted, "–/16/13".
+ * @param text three numbers of 0 to 28, none higher than the one before it
+ * @returns the code
  * @throws {RangeError} when it is none.
+ * @example parseIso4406("≥18/16/13") // { codes: [18, 16, 13], text: "18/16/13" }
+ * @example parseIso4406("13/16/18") // RangeError
  */
 export function parseIso4406(text: string): Iso4406 {
   const parts = text

@@ -41,7 +41,13 @@ export function targetCode(kinds: readonly SensitiveKind[], pressure: number, ta
   };
 }
 
-/** Numbers by which a code lies above its target, size by size; 0 or less: met; null: cannot be said. */
+/**
+ * How far a code lies above its target, size by size; each number up is twice the particles.
+ * @param code as measured
+ * @param target of the circuit
+ * @returns numbers above it; 0 or less: met; Infinity: too many to count; null: not counted
+ * @example overTarget(parseIso4406("20/16/*"), { codes: [18, 16, 13] }) // [2, 0, Infinity]
+ */
 export function overTarget({ codes }: Pick<Iso4406, "codes">, target: Pick<Target, "codes">): (number | null)[] {
   return codes.map((code, size) =>
     typeof code === "number" ? code - target.codes[size]! : code === "*" ? Infinity : null,

@@ -95,7 +95,13 @@ export interface MissingPoint extends Need {
   componentId: string;
 }
 
-/** Points that components of a circuit lack, each with what cannot be known without it. */
+/**
+ * Points that components of a circuit lack, each with what cannot be known without it.
+ * @param components of the register with the quantities that are read at each; a kind that is not known lacks nothing
+ * @returns component, quantity and what stays unknown
+ * @example missingPoints([{ id: "f1", kind: "filter", quantities: [] }]) // [{ quantity: "pressureDrop" }]
+ * @example missingPoints([{ id: "f1", kind: "filter", quantities: ["pressureDrop"] }]) // []
+ */
 export function missingPoints(
   components: readonly { id: string; kind: string; quantities: readonly string[] }[],
 ): MissingPoint[] {

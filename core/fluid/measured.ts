@@ -8,8 +8,17 @@ export interface MeasuredViscosity {
 }
 
 /**
- * The fluid as it was at a moment: stated until the first measured viscosity, then straight between measurements, then
- * the last one. Without a figure at 100 °C the stated one is moved by the same share as that at 40 °C.
+ * The fluid as it was at a moment: as stated until the first measured viscosity, then between measurements in a straight line of
+ * ln ν over time, then the last one.
+ * @param stated grade in mm²/s and density in kg/m³ of the new fluid
+ * @param measured in time order; without a figure at 100 °C the stated one is moved by the same share as that at 40 °C
+ * @param at epoch ms
+ * @returns the fluid at that moment
+ * @example
+ * const stated = { kv40: 46, kv100: 6.8, density15: 870 };
+ * const measured = [{ at: 1000, kv40: 40, kv100: null }];
+ * fluidAt(stated, measured, 0).kv40 // 46
+ * fluidAt(stated, measured, 2000) // { kv40: 40, kv100: 5.913 }
  */
 export function fluidAt(stated: Fluid, measured: readonly MeasuredViscosity[], at: number): Fluid {
   const first = measured[0];

@@ -31,8 +31,13 @@ export function waltherConstants({ kv40, kv100 }: ViscosityGrade): WaltherConsta
 }
 
 /**
- * Kinematic viscosity in mm²/s at a temperature in °C (−40 to 150), ASTM D341.
+ * Kinematic viscosity at a temperature, by ASTM D341 from the viscosities at 40 and 100 °C.
+ * @param grade kv40 above kv100 above 2 mm²/s
+ * @param temperatureC −60 to 200 °C; the method was made for −40 to 150 °C
+ * @returns mm²/s
  * @throws {RangeError} outside the range of the method.
+ * @example kinematicViscosity({ kv40: 46, kv100: 6.8 }, 40) // 46
+ * @example kinematicViscosity({ kv40: 46, kv100: 6.8 }, 50) // 29.97
  */
 export function kinematicViscosity(grade: ViscosityGrade, temperatureC: number): number {
   if (!(temperatureC >= -60 && temperatureC <= 200))
@@ -51,12 +56,27 @@ export interface Fluid extends ViscosityGrade {
   density15: number;
 }
 
-/** Dynamic viscosity in mPa·s at a temperature in °C: ν·ρ(T)/1000. */
+/**
+ * Dynamic viscosity at a temperature, ν·ρ(T)/1000: what leakage through a gap goes by.
+ * @param fluid its grade in mm²/s and its density at 15 °C in kg/m³
+ * @param temperatureC −60 to 200 °C
+ * @returns mPa·s
+ * @throws {RangeError} outside the range of ASTM D341
+ * @example dynamicViscosity({ kv40: 46, kv100: 6.8, density15: 870 }, 50) // 25.39
+ */
 export function dynamicViscosity(fluid: Fluid, temperatureC: number): number {
   return (kinematicViscosity(fluid, temperatureC) * densityAt(fluid.density15, temperatureC)) / 1000;
 }
 
-/** λ = |d ln μ / dT| in 1/K at a temperature in °C, by central difference over 1 K. */
+/**
+ * How fast the viscosity falls as the oil warms, λ = |d ln μ / dT|, by central difference over 1 K. The error of a thermometer
+ * times λ is the relative error that it puts into a corrected leakage.
+ * @param fluid its grade in mm²/s and its density at 15 °C in kg/m³
+ * @param temperatureC −59.5 to 199.5 °C
+ * @returns 1/K, above zero
+ * @throws {RangeError} outside the range of ASTM D341
+ * @example viscosityTemperatureSensitivity({ kv40: 46, kv100: 6.8, density15: 870 }, 50) // 0.04071
+ */
 export function viscosityTemperatureSensitivity(fluid: Fluid, temperatureC: number): number {
   return Math.abs(Math.log(dynamicViscosity(fluid, temperatureC + 0.5) / dynamicViscosity(fluid, temperatureC - 0.5)));
 }

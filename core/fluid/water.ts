@@ -14,7 +14,7 @@ export interface WaterSolubility {
  * @param two another one, at another temperature; the warmer holds more
  * @returns the constants A and B of log10 S = A − B/T
  * @throws {RangeError} when the values do not grow with temperature
- * @example solubilityFrom({ ppm: 100, temperature: 20 }, { ppm: 600, temperature: 80 })
+ * @example solubilityFrom({ ppm: 100, temperature: 20 }, { ppm: 600, temperature: 80 }) // { a: 6.58, b: 1343 }
  */
 export function solubilityFrom(
   one: { ppm: number; temperature: number },

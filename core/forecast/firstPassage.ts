@@ -5,7 +5,16 @@
 import { lnNormalCdf, normalCdf } from "../numeric/normal";
 import type { Random } from "../random/random";
 
-/** P(first passage ≤ t) for distance > 0, drift > 0 per unit time, sigma > 0 per √time. */
+/**
+ * Chance that a wandering level with a drift has passed a limit by a time: the inverse Gaussian distribution. Folks and Chhikara,
+ * J. R. Stat. Soc. B 40 (1978).
+ * @param t time; 0 or less gives 0
+ * @param distance to the limit, above 0
+ * @param drift per unit time, above 0
+ * @param sigma wandering per √time, above 0
+ * @returns 0 to 1
+ * @example firstPassageCdf(25, 5, 0.2, 0.15) // 0.530
+ */
 export function firstPassageCdf(t: number, distance: number, drift: number, sigma: number): number {
   if (t <= 0) return 0;
   const root = sigma * Math.sqrt(t);
@@ -14,7 +23,15 @@ export function firstPassageCdf(t: number, distance: number, drift: number, sigm
   return Math.min(1, normalCdf((drift * t - distance) / root) + second);
 }
 
-/** Quantile of the first passage time by bisection on the distribution function, p in (0, 1). */
+/**
+ * Time by which a level has passed its limit with a given chance, by bisection.
+ * @param p chance, above 0 and below 1
+ * @param distance to the limit, above 0
+ * @param drift per unit time, above 0
+ * @param sigma wandering per √time, above 0
+ * @returns time, in the unit of the drift
+ * @example firstPassageQuantile(0.5, 5, 0.2, 0.15) // 24.72
+ */
 export function firstPassageQuantile(p: number, distance: number, drift: number, sigma: number): number {
   let low = 0;
   let high = distance / drift;

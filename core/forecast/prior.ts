@@ -80,8 +80,14 @@ const PSEUDO_REGIMES = 2;
 const TURNS = 10;
 
 /**
- * Prior from peer lives: geometric mean of their hours, shrunk to the default. A censored life counts only
- * when it lasted longer than the mean so far, since it says "at least".
+ * What to expect of a new life from the lives of its peers: geometric mean of their hours, shrunk to the default. A censored
+ * life counts only when it lasted longer than the mean so far, since it says "at least".
+ * @param peers lives of like parts: hours to the limit, relative noise, and what they tell of the law of wear
+ * @param base what is expected without any
+ * @returns time scale in running hours, with spreads in ln units
+ * @example learnPrior([]).timeScale // 16000
+ * @example learnPrior([9000, 10000, 11000].map((hours) => ({ hours, censored: false, noise: 0.02 })))
+ * // { timeScale: 10537, spread: 0.5, lifeSpread: 0.3365, noise: 0.02289, lives: 3 }
  */
 export function learnPrior(peers: readonly PeerLife[], base: WearPrior = defaultPrior): WearPrior {
   const reached = peers.filter((s) => !s.censored && s.hours > 0);

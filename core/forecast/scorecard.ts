@@ -69,9 +69,15 @@ function above(placed: readonly Placed[], levels: readonly [number, number]): [n
 }
 
 /**
- * Hold issued forecasts to account.
- * @param issued forecasts with what came; those issued after the crossing are left out
- * @returns shares over lives; null where fewer than three lives have crossed
+ * Hold issued forecasts to account: how many crossings came between P10 and P90. Kaplan and Meier, J. Am. Stat. Assoc. 53 (1958),
+ * over places within the forecast, so that lives without a crossing count as long as they were seen.
+ * @param issued forecasts with what came, epoch ms; those issued after the crossing are left out
+ * @returns shares over lives, 0 to 1; null where fewer than three lives have crossed
+ * @example
+ * const issued = ["a", "b", "c"].map((life) => (
+ *   { life, issuedAt: 0, p10: 100, p50: 200, p90: 300, outcome: { at: 250, crossed: true } }
+ * ));
+ * scorecard(issued) // { lives: 3, forecasts: 3, crossed: 3, covered: { share: 1, low: 1, high: 1 }, before: 0, after: 0, late: -0.2 }
  */
 export function scorecard(issued: readonly IssuedForecast[]): Scorecard {
   const due = issued.filter((f) => f.outcome.at > f.issuedAt);

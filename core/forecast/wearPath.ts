@@ -48,7 +48,12 @@ export const wearPaths: readonly WearPath[] = [
 /** Every path that a forecast may name. */
 export const wearPathIds: readonly WearPathId[] = [...wearPaths.map(({ id }) => id), "course"];
 
-/** What a path is called. */
+/**
+ * What a wear path is called.
+ * @param id of the path, or "course": that of its peers
+ * @returns its name within a sentence
+ * @example pathLabel("clearance") // "clearance growth (cube law)"
+ */
 export function pathLabel(id: WearPathId): string {
   return wearPaths.find((path) => path.id === id)?.label ?? COURSE_LABEL;
 }

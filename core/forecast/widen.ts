@@ -26,9 +26,14 @@ function widened(f: IssuedForecast, factor: number): IssuedForecast {
 }
 
 /**
- * By how much forecasts of one kind are to be widened.
- * @param issued forecasts of that kind with what came
- * @returns a factor on the logarithm of the time left over its middle; 1 where they held, or too few lives crossed
+ * By how much forecasts of one kind are to be widened, so that the past ones would have held their 80 %.
+ * @param issued forecasts of that kind with what came, epoch ms
+ * @returns a factor of 1 to 3 on the logarithm of the time left over its middle; 1 where they held, or fewer than 8 lives crossed
+ * @example
+ * const late = [..."abcdefgh"].map((life) => (
+ *   { life, issuedAt: 0, p10: 100, p50: 200, p90: 300, outcome: { at: 500, crossed: true } }
+ * ));
+ * wideningOf(late) // 2.4
  */
 export function wideningOf(issued: readonly IssuedForecast[]): number {
   const { crossed, covered } = scorecard(issued);
@@ -40,7 +45,10 @@ export function wideningOf(issued: readonly IssuedForecast[]): number {
 /**
  * Quantiles of the crossing drawn wider about their middle; those beyond the forecast stay beyond.
  * @param crossings ascending, epoch ms; null: beyond
+ * @param now when the forecast was made, epoch ms
  * @param factor 1 or more, from `wideningOf`
+ * @returns as many moments, epoch ms
+ * @example widenCrossings([100, 200, 400, null], 0, 2) // [25, 100, 400, null]
  */
 export function widenCrossings(crossings: readonly (number | null)[], now: number, factor: number): (number | null)[] {
   const middle = crossings[Math.floor(crossings.length / 2)] ?? null;

@@ -16,11 +16,17 @@ const UNUSUAL_HOURS = 200;
 const DAY = 86_400_000;
 
 /**
- * What to ask about the hours typed; undefined when nothing is odd.
+ * What to ask about running hours as typed: do they run backwards, faster than the clock, or much faster than usual?
  * @param typed the figure with its moment
- * @param before newest figure noted before, and `after` the first one after, if any
- * @param hoursPerDay usual duty
+ * @param before newest figure noted before; null: none
+ * @param after first figure noted after; null: none
+ * @param hoursPerDay usual duty, 0 to 24
  * @param day writes a moment as a date
+ * @returns a question with what to do; undefined when nothing is odd
+ * @example
+ * const [monday, friday] = [{ at: 0, hours: 900 }, { at: 4 * 86_400_000, hours: 930 }];
+ * questionHours(friday, monday, null, 8, String) // undefined
+ * questionHours({ ...friday, hours: 9300 }, monday, null, 8, String) // "9300\u00a0h is ten times the 900\u00a0h of 0. Is a digit too many?"
  */
 export function questionHours(
   typed: NotedMoment,

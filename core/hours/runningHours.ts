@@ -40,7 +40,13 @@ const REACH = 40;
 /** A run of figures tells its own pace when it covers this long. */
 const OWN_PACE_DAYS = 30;
 
-/** Hours to be added to what the meter shows at a moment, so that it goes on from the first meter. */
+/**
+ * What to add to the figure of an hour meter, so that it goes on from the first one.
+ * @param changes of the meter, in any order; hours before and after each
+ * @param at epoch ms of the figure
+ * @returns hours; 0 before the first change
+ * @example meterOffset([{ at: 1000, before: 9300, after: 50 }], 2000) // 9250
+ */
 export function meterOffset(changes: readonly MeterChange[], at: number): number {
   return changes.reduce((sum, c) => (c.at <= at ? sum + c.before - c.after : sum), 0);
 }
@@ -55,14 +61,19 @@ export function hoursFit(from: number, to: number, ms: number): boolean {
 }
 
 /**
- * The axis of running hours.
+ * One axis of running hours from what meters showed. A meter is replaced, set back or misread; the machine's hours only go
+ * forward. Changes that were recorded are taken as they are; a figure is believed where it fits its neighbours.
  * @param noted in time order
  * @param machine its meter
  * @param machine.changes of the hour meter, in time order
- * @param machine.hoursPerDay duty, for moments beyond what was noted
+ * @param machine.hoursPerDay duty, 0 to 24, for moments beyond what was noted
  * @param machine.start hours of the first meter at a moment, for when nothing was noted
  * @param machine.start.at epoch ms
  * @param machine.start.hours running hours
+ * @returns hours at each moment, never falling, and which figures were believed
+ * @example
+ * const noted = [900, 11400, 1400, 1650].map((hours, month) => ({ at: month * 30 * 86_400_000, hours }));
+ * runningHours(noted, { hoursPerDay: 8 }) // { hours: [900, 1150, 1400, 1650], believed: [true, false, true, true] }
  */
 export function runningHours(
   noted: readonly NotedHours[],

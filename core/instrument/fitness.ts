@@ -52,8 +52,14 @@ export interface InstrumentFitness {
 }
 
 /**
- * Does an instrument fit a point: range, permissible error against the change to be seen, viscosity, calibration?
+ * Does an instrument fit a point: range, permissible error against the change to be seen, viscosity, calibration? Its expanded
+ * uncertainty must not exceed a third of the change, its full scale must lie above the greatest value (common practice).
+ * @param instrument full scale and class above 0, in the unit of the need
+ * @param need what is read there, in one unit; the change to be seen above 0
+ * @returns whether it fits, with its uncertainty and the reasons against it
  * @throws {RangeError} when full scale, class or change is not above zero.
+ * @example instrumentFitness({ fullScale: 400, accuracyClass: 1 }, { expected: 210, greatest: 280, change: 15 })
+ * // { fit: true, preferred: true, permissible: 4, expanded: 4.619, allowed: 5, place: 52.5 }
  */
 export function instrumentFitness(instrument: Instrument, need: InstrumentNeed): InstrumentFitness {
   const { fullScale, accuracyClass } = instrument;

@@ -150,11 +150,16 @@ function possibilitiesOf(suspects: readonly Suspect[], evidence: GaugeEvidence |
 }
 
 /**
- * Begin an isolation.
+ * Begin an isolation: suspects, tests and possibilities that follow from a symptom.
  * @param symptom what was noticed
  * @param circuit its diagram and what its gauges say; null: none is drawn, or it does not fit its gauges
  * @param plant what the plant adds, and what its closed cases teach
  * @param outline the diagram alone, where its model is not used to judge: its parts are known all the same
+ * @returns the case, with nothing tested yet
+ * @example
+ * const c = beginCase("lowPressure", null);
+ * c.suspects.length > 5 // true
+ * c.possibilities.some((one) => one.suspects.length === 0) // true
  */
 export function beginCase(
   symptom: SymptomId,
@@ -294,9 +299,14 @@ export interface Doubts {
 }
 
 /**
- * The odds after what is known.
+ * The odds of an isolation after what is known.
+ * @param c the case
  * @param results in the order in which they came; one of a test that this case does not have counts for nothing
  * @param doubts evidence that somebody took out
+ * @returns chance of each suspect (two may both be true), of something else, and of each possibility; the latter add up to 1
+ * @example
+ * const { possibilities } = oddsOf(beginCase("lowPressure", null), []);
+ * possibilities.reduce((sum, share) => sum + share, 0) // 1
  */
 export function oddsOf(c: IsolationCase, results: readonly TestResult[], doubts: Doubts = {}): Odds {
   const gauges = doubts.gauges ? null : gaugeLogs(c);

@@ -30,10 +30,18 @@ export interface GaugeEvidence {
 }
 
 /**
- * What the gauges of a circuit say of each of its single faults, and what its tests would show.
+ * What the gauges of a circuit say of each of its single faults, and what its tests would show: made once, kept with a case.
+ * @param netlist its diagram, with its gauges
  * @param states in which its points are read
  * @param usual circumstances of the healthy circuit at work, fitted to its own baselines
- * @param gauges as they stand now; empty: every fault is as likely as before, and tests are predicted all the same
+ * @param gauges as they stand now, core units; empty: every fault is as likely as before, and tests are predicted all the same
+ * @returns likelihoods as logarithms, and predictions by test
+ * @example
+ * const drawn = circuitOf({ tank: ["tank"], pump: ["fixedPump", { caseLeak: 0 }], relief: ["relief", { crack: 180 }] },
+ *   ["tank.T - pump.in - relief.T", "pump.out - relief.P"]);
+ * const circuit = { ...drawn, gauges: [{ pointId: "p", element: "pump", port: "out", reads: "pressure" }] };
+ * const { healthy, unknown } = gaugeEvidence(circuit, [], { commands: {} }, [{ pointId: "p", value: 120, uncertainty: 2 }]);
+ * unknown > healthy // true
  */
 export function gaugeEvidence(
   netlist: Netlist,

@@ -153,14 +153,22 @@ export function pairsOf(bench: Bench, singles: readonly Single[], candidates: re
 }
 
 /**
- * Rank the faults of a circuit by how well they explain its gauges.
+ * Rank the faults of a circuit by how well they explain its gauges: every fault of every element is tried in the model over its
+ * range, and weighed by Bayes over all gauges.
  * @param netlist its diagram
  * @param read the circuit's gauges under given circumstances
  * @param usual circumstances of the healthy circuit at work, fitted to its own baselines
- * @param gauges as they stand now, at the conditions of the baselines
- * @param options most: how many possibilities are given back (5); several: whether two and three faults at once are tried
- *   where no single one explains everything (several times the work)
+ * @param gauges as they stand now, core units, at the conditions of the baselines
+ * @param options how much is tried
+ * @param options.most how many possibilities are given back (5)
+ * @param options.several whether two and three faults at once are tried where no single one explains everything (several times the work)
  * @returns the likeliest first; shares of all possibilities add up to 1. Empty: no gauge that the model has an answer for
+ * @example
+ * const drawn = circuitOf({ tank: ["tank"], pump: ["fixedPump", { caseLeak: 0 }], relief: ["relief", { crack: 180 }] },
+ *   ["tank.T - pump.in - relief.T", "pump.out - relief.P"]);
+ * const circuit = { ...drawn, gauges: [{ pointId: "p", element: "pump", port: "out", reads: "pressure" }] };
+ * const read = gaugeReader(circuit, new Map());
+ * explainGauges(circuit, read, { commands: {} }, [{ pointId: "p", value: 120, uncertainty: 2 }])[0].explains // ["p"]
  */
 export function explainGauges(
   netlist: Netlist,

@@ -81,9 +81,11 @@ const caseOn = (template: TemplateId, symptom: SymptomId) => {
 };
 
 /**
- * Draw what the case of a level and a seed hides.
+ * Draw what the practice case of a level and a seed hides.
+ * @param level 1 to 3
  * @param seed 1 to 9999
  * @returns the same for the same seed, as long as knowledge and templates stay as they are
+ * @example drawPractice(1, 7).severity > 0 // true
  */
 export function drawPractice(level: PracticeLevel, seed: number): PracticeHidden {
   const rng = random(seed * 10 + level).fork("practice");
@@ -103,9 +105,16 @@ export function drawPractice(level: PracticeLevel, seed: number): PracticeHidden
 }
 
 /**
- * The case that hides this.
+ * The practice case that hides this.
+ * @param hidden template, symptom, suspect and severity
+ * @param level 1 to 3
  * @param seed 1 to 9999: what the tests show follows from it
  * @returns null: its cause, symptom or template is no longer in the knowledge
+ * @example
+ * const hidden = drawPractice(1, 7);
+ * const c = practiceCase(hidden, 1, 7);
+ * c.own.suspects[c.truth].id === hidden.suspect // true
+ * practiceCase({ ...hidden, suspect: "nothing" }, 1, 7) // null
  */
 export function practiceCase(hidden: PracticeHidden, level: PracticeLevel, seed: number): PracticeCase | null {
   const { template, symptom, suspect, severity } = hidden;
@@ -191,7 +200,13 @@ const FARTHEST = 3;
 const beyondBest = (own: number, best: number) =>
   best === 0 ? 0 : Math.min(1, Math.max(0, (own / best - 1) / (FARTHEST - 1)));
 
-/** Minutes of tests and renewals in the order in which they were made; what is made ready serves the next. */
+/**
+ * Minutes of tests and renewals in the order in which they were made; what is made ready serves the next.
+ * @param c the case
+ * @param made ids of tests and renewals
+ * @returns minutes
+ * @example minutesOf(practiceCase(drawPractice(1, 7), 1, 7), []) // 0
+ */
 export function minutesOf({ own, netlist }: Pick<PracticeCase, "own" | "netlist">, made: readonly string[]): number {
   const ready = new Set<Preparation>(["none"]);
   return made.reduce((sum, id) => {
@@ -206,7 +221,13 @@ export function minutesOf({ own, netlist }: Pick<PracticeCase, "own" | "netlist"
   }, 0);
 }
 
-/** Does renewing an element cure the case? What sits there and is no wrong setting goes with it. */
+/**
+ * Does renewing an element cure the case? What sits there and is no wrong setting goes with it.
+ * @param c the case
+ * @param element that was renewed
+ * @returns true where it does
+ * @example curedBy(practiceCase(drawPractice(1, 7), 1, 7), "nothing") // false
+ */
 export function curedBy({ own, truth }: PracticeCase, element: string): boolean {
   const hidden = own.suspects[truth]!;
   return hidden.element === element && ["replace", "repair", "clean", "free"].includes(hidden.about.act.do);
@@ -222,9 +243,14 @@ function costOf(c: PracticeCase, minutes: number, renewed: readonly string[], ac
 }
 
 /**
- * How it was done, beside the best path.
+ * How a case was worked, beside the best path.
+ * @param c the case
  * @param made ids of tests in order
  * @param named id of the suspect that was named
+ * @returns points, minutes, money and unsafe acts, with those of the best path
+ * @example
+ * const c = practiceCase(drawPractice(1, 7), 1, 7);
+ * debriefOf(c, [], c.own.suspects[c.truth].id).right // true
  */
 export function debriefOf(c: PracticeCase, made: readonly string[], named: string): Debrief {
   const { own, truth } = c;

@@ -30,13 +30,28 @@ const kindOf = (netlist: Netlist, element: string | null) => {
 
 /** An entry among the tests of a run: an element that was renewed. */
 const RENEWED = "renew:";
-/** The entry of an element that was renewed. */
+/**
+ * The entry of an element that was renewed, among the tests of a run.
+ * @param element id
+ * @returns the entry
+ * @example renewedIn(renewalOf("pump")) // "pump"
+ */
 export const renewalOf = (element: string): string => `${RENEWED}${element}`;
-/** The element that an entry renewed; null: it is a test. */
+/**
+ * The element that an entry renewed.
+ * @param entry of a run
+ * @returns its id; null: it is a test
+ * @example renewedIn("filter.drop@f1") // null
+ */
 export const renewedIn = (entry: string): string | null =>
   entry.startsWith(RENEWED) ? entry.slice(RENEWED.length) : null;
 
-/** Elements that can be renewed on a guess, with what that takes: minutes, and money in the usual currency. */
+/**
+ * Elements that can be renewed on a guess, with what that takes.
+ * @param netlist the diagram
+ * @returns minutes, and money in the usual currency
+ * @example renewable(circuitOf({ tank: ["tank"], pump: ["fixedPump"] }, [])) // [{ element: "pump", name: "pump", minutes: 320, cost: 1247 }]
+ */
 export function renewable(netlist: Netlist): { element: string; name: string; minutes: number; cost: number }[] {
   return netlist.elements
     .filter((e) => !NEVER.includes(e.kind))

@@ -105,7 +105,13 @@ export const predictions: Partial<Record<TestId, Prediction>> = {
 /** What the model would say of a test; undefined: nothing. */
 export const predictionOf = (test: string): Prediction | undefined => predictions[test as TestId];
 
-/** A test at an element, as its point of the model and as a case knows it. */
+/**
+ * A test at an element, as its point of the model and as a case knows it.
+ * @param test id of the test
+ * @param element id; null: at the circuit as a whole
+ * @returns an id for both
+ * @example testAtOf("filter.drop", "f1") // "filter.drop@f1"
+ */
 export const testAtOf = (test: string, element: string | null): string =>
   element === null ? test : `${test}@${element}`;
 

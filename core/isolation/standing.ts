@@ -95,8 +95,15 @@ function groupsOf(singles: readonly Single[]): Single[][] {
 
 /**
  * From possibilities to a diagnosis: a fault is named where it is likelier than not that it is there, alone or with others.
+ * @param netlist the diagram, for the names
  * @param explanations all of them, likeliest first
  * @param off points off the healthy model
+ * @returns faults that are named and faults that are possible, with what they leave unexplained
+ * @example
+ * const circuit = circuitOf({ relief: ["relief", {}, "Relief valve"] }, []);
+ * const faults = [{ element: "relief", fault: "setLow", severity: 23 }];
+ * const found = { faults, unknown: false, share: 0.9, explains: ["p"], leaves: [] };
+ * standingDiagnosis(circuit, [found], ["p", "q"]) // { leaves: ["q"], unknown: 0, healthy: 0 }
  */
 export function standingDiagnosis(
   netlist: Netlist,
@@ -143,5 +150,11 @@ export function standingDiagnosis(
   };
 }
 
-/** Is the act of this cause a thing that is done now: set, restored, checked, without a stop? */
+/**
+ * Is the act of this cause a thing that is done now: set, restored, checked, without a stop?
+ * @param cause of the knowledge
+ * @returns true where it is
+ * @example actsNow("relief.setLow") // true
+ * @example actsNow("pump.worn") // false
+ */
 export const actsNow = (cause: CauseId): boolean => !causes[cause].act.stop;

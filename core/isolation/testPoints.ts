@@ -140,8 +140,11 @@ function isRead(netlist: Netlist, { test, element }: TestAt): boolean {
  * The two or three test points that would most shorten the isolations to come.
  * @param netlist diagram of the circuit
  * @param evidence what its model predicts of tests, gauges left out; null: its model is not used
- * @param cases how many cases are drawn, from their seed
+ * @param options how it is tried
+ * @param options.cases how many cases are drawn
+ * @param options.seed from which they are drawn
  * @returns the best first, by minutes and risk together
+ * @example testPointAdvice(circuitOf({ tank: ["tank"] }, []), null, { cases: 1 }).points.length < 4 // true
  */
 export function testPointAdvice(
   netlist: Netlist,

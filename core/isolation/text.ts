@@ -7,7 +7,15 @@ import type { Act } from "./knowledge/types";
 /** With a small first letter, inside a sentence. */
 export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
-/** One fault, or two at once: "Relief valve: set low, 23 bar too low". */
+/**
+ * One fault, or two at once, in words.
+ * @param netlist the diagram, for the names
+ * @param faults each with its severity in the fault's own measure
+ * @returns "Relief valve: set low, 23 bar too low"; a fault that the diagram does not have by its id
+ * @example
+ * const circuit = circuitOf({ relief: ["relief", {}, "Relief valve"] }, []);
+ * faultsText(circuit, [{ element: "relief", fault: "setLow", severity: 23 }]) // "Relief valve: set low, 23 bar too low"
+ */
 export function faultsText(netlist: Netlist, faults: readonly FaultAt[]): string {
   return faults
     .map(({ element, fault, severity }) => {
@@ -18,6 +26,11 @@ export function faultsText(netlist: Netlist, faults: readonly FaultAt[]): string
     .join("; and ");
 }
 
-/** "Set it back ...: about 20 min, no part, no stop." */
+/**
+ * What an act takes, in words.
+ * @param act from the knowledge: minutes, whether it asks for a part and for a stop
+ * @returns a sentence
+ * @example actText({ text: "Set it back", minutes: 20, part: false, stop: false }) // "Set it back: about 20 min, no part, no stop."
+ */
 export const actText = ({ text, minutes, part, stop }: Act): string =>
   `${text}: about ${minutes} min${part ? ", with a part" : ", no part"}${stop ? ", the machine stopped" : ", no stop"}.`;

@@ -110,7 +110,16 @@ export function benchOf(
 
 /**
  * Points of a circuit that lie off its healthy model: two solves, to know whether a fault is worth looking for.
- * @returns undefined: the model has no answer for any gauge
+ * @param netlist its diagram, with its gauges
+ * @param states in which its points are read
+ * @param usual circumstances of the healthy circuit at work, fitted to its own baselines
+ * @param gauges as they stand now, core units
+ * @returns ids of points; undefined: the model has no answer for any gauge
+ * @example
+ * const drawn = circuitOf({ tank: ["tank"], pump: ["fixedPump", { caseLeak: 0 }], relief: ["relief", { crack: 180 }] },
+ *   ["tank.T - pump.in - relief.T", "pump.out - relief.P"]);
+ * const circuit = { ...drawn, gauges: [{ pointId: "p", element: "pump", port: "out", reads: "pressure" }] };
+ * pointsOff(circuit, [], { commands: {} }, [{ pointId: "p", value: 120, uncertainty: 2 }]) // ["p"]
  */
 export function pointsOff(
   netlist: Netlist,

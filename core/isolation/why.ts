@@ -12,8 +12,15 @@ const DECIBANS = 10 / Math.LN10;
 
 /**
  * What each piece of evidence says of one suspect against all that leave it out.
+ * @param c the case
  * @param suspect its place in the case
- * @returns in the order of the results, the gauges first
+ * @param results of tests, in the order in which they came
+ * @param doubts evidence that somebody took out
+ * @returns decibans, in the order of the results, the gauges first
+ * @example
+ * const c = beginCase("lowPressure", null);
+ * const [test] = c.tests;
+ * reasonsOf(c, 0, [{ at: test.id, result: Object.keys(test.about.results)[0] }]).map((reason) => reason.at === test.id) // [true]
  */
 export function reasonsOf(
   c: IsolationCase,

@@ -26,9 +26,10 @@ const FAR_PRESSURE = 0.25;
 const FAR_TEMPERATURE = 15;
 
 /**
- * How a point is usually read: the medians of its newest readings that noted both load and oil temperature.
- * @param readings oldest first.
- * @returns null where fewer than four noted both.
+ * How a point is usually read: the medians of its newest readings (24 at most) that noted both load and oil temperature.
+ * @param readings oldest first: bar and °C; null: not noted
+ * @returns whole bar and °C; null where fewer than four noted both
+ * @example usualCondition([200, 205, 210, 215].map((pressure) => ({ pressure, temperature: 50 }))) // { pressure: 208, temperature: 50 }
  */
 export function usualCondition(readings: readonly ReadCondition[]): UsualCondition | null {
   const noted = readings
@@ -42,8 +43,13 @@ export function usualCondition(readings: readonly ReadCondition[]): UsualConditi
 }
 
 /**
- * Is a reference far from how the point is read: more than a quarter of the usual load, or more than 15 K?
+ * Is a reference far from how the point is read: more than a quarter of the usual load, or more than 15 K? A correction over
+ * such a distance goes beyond what it was learned on (limits: common practice).
  * @param reference bar and °C; either may be null.
+ * @param usual how it is read, bar and °C
+ * @returns true where it is far
+ * @example isFarReference({ pressure: 250, temperature: 50 }, { pressure: 200, temperature: 50 }) // false
+ * @example isFarReference({ pressure: 251, temperature: 50 }, { pressure: 200, temperature: 50 }) // true
  */
 export function isFarReference(reference: ReadCondition, usual: UsualCondition): boolean {
   const byPressure =

@@ -43,8 +43,14 @@ export function replacementCostRate(age: number, { shape, scale, planned, unplan
 }
 
 /**
- * The age at which a planned replacement costs least an hour, from a Weibull life; run to failure where none does.
+ * The age at which a planned replacement costs least an hour, from a Weibull life. Barlow and Hunter, Operations Research 8 (1960).
+ * @param input shape, scale in hours and both costs, all above 0; `shapeInterval`, where known, tells whether the data show yet that
+ * age matters
+ * @returns the age in hours, null where running to failure is cheapest; costs per hour; a note
  * @throws {RangeError} when shape, scale or a cost is not above zero.
+ * @example ageReplacement({ shape: 3, scale: 10000, planned: 1, unplanned: 10 })
+ * // { age: 3825, costRate: 0.0003949, runToFailure: 0.00112 }
+ * @example ageReplacement({ shape: 0.9, scale: 10000, planned: 1, unplanned: 10 }).age // null
  */
 export function ageReplacement(input: AgeReplacementInput): AgeReplacement {
   const { shape, scale, planned, unplanned, shapeInterval } = input;

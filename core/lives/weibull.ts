@@ -80,9 +80,17 @@ function passes(f: (x: number) => number, inside: number, outside: number, level
 const HALF_CHI2 = { 0.8: 0.8211872075749087, 0.9: 1.352771727, 0.95: 1.9207294103 } as const;
 
 /**
- * Fit a Weibull distribution.
+ * Fit a Weibull distribution to lives, R(t) = exp(−(t/η)^β), by maximum likelihood, with intervals by profile likelihood.
+ * Meeker and Escobar, Statistical Methods for Reliability Data (1998).
+ * @param lives running hours above 0; those that have not failed are censored
+ * @param options how sure the intervals are
+ * @param options.confidence 0.8, 0.9 or 0.95
+ * @returns shape, scale in the unit of the times, and their intervals
  * @throws {RangeError} for no failure, times that are not above zero, an entry or
  * `goodAt` not before its time, or failures that all share one time without a censored life beyond it.
+ * @example weibullFit([1000, 2000, 3000].map((time) => ({ time, failed: true })))
+ * // { shape: 2.739, scale: 2259, shapeInterval: { low: 0.8543, high: 6.083 }, scaleInterval: { low: 1173, high: 4319 } }
+ * @example weibullFit([{ time: 1000, failed: false }]) // RangeError
  */
 export function weibullFit(lives: readonly Life[], { confidence = 0.95 as keyof typeof HALF_CHI2 } = {}): WeibullFit {
   const failures = lives.filter((l) => l.failed).length;

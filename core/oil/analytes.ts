@@ -127,7 +127,13 @@ export const analytes = define({
 export type AnalyteId = keyof typeof analytes;
 export const analyteIds = Object.keys(analytes) as AnalyteId[];
 
-/** Is a text the id of an analyte? */
+/**
+ * Is a text the id of an analyte? For what comes from a form or a file.
+ * @param text of unknown origin
+ * @returns true for an id of the table
+ * @example isAnalyte("iron") // true
+ * @example isAnalyte("gold") // false
+ */
 export function isAnalyte(text: string): text is AnalyteId {
   return Object.hasOwn(analytes, text);
 }

@@ -39,7 +39,17 @@ function exactNumber(count: number): number {
 
 const isComparable = (s: OilSample) => incomparable(s) === null;
 
-/** The condition of one circuit's oil: samples against target and own history, water, metals, filters, age, what made it so. */
+/**
+ * The condition of one circuit's oil: samples against target and own history, water, metals, filters, age, and what made it so.
+ * @param input samples and moves of oil in time order, components, limits; epoch ms, L, bar, ppm
+ * @returns state, margin used, findings and verdict
+ * @throws {RangeError} for a code that is none
+ * @example
+ * const nothing = { now: 0, volume: null, workingPressure: null, hoursPerDay: 8, hoursAt: () => 0, targetSet: null, fluid: null };
+ * const rest = { temperatures: { start: null, working: null, hottest: null }, metalLimits: {}, peerRates: {} };
+ * const empty = { samples: [], moves: [], components: [], leaks: [], longest: { hours: null, months: null } };
+ * assessOil({ ...nothing, ...rest, ...empty }).state // "unproven"
+ */
 export function assessOil(input: OilInput): OilAssessment {
   const comparable = input.samples.filter(isComparable);
   const target = circuitTarget(input.components, input.workingPressure, input.targetSet);

@@ -11,7 +11,15 @@ export interface CleanUpPlan {
   exposure: number | null;
 }
 
-/** Plan for a balance: from a count now to a target, both per mL. */
+/**
+ * What cleaning a tank takes: one well-mixed volume, a filter of constant efficiency, constant ingress.
+ * @param balance volume in L and flow in L/min above 0, filtration ratio above 1, ingress in (1/mL)·(L/min), 0 or more
+ * @param now particles per mL
+ * @param target particles per mL, above 0
+ * @returns minutes of running, the count that settles, and the dirt that passes meanwhile
+ * @throws {RangeError} for a value out of its range
+ * @example cleanUpPlan({ volume: 100, flow: 50, beta: 2, ingress: 0 }, 1000, 100) // { steady: 0, minutes: 9.21 }
+ */
 export function cleanUpPlan(balance: TankBalance, now: number, target: number): CleanUpPlan {
   const steady = steadyCount(balance);
   const minutes = cleanUpTime(balance, now, target);
@@ -30,7 +38,14 @@ function exposureOf(balance: TankBalance, now: number, minutes: number): number 
   return steady * minutes + (now - steady) * tau * (1 - Math.exp(-minutes / tau));
 }
 
-/** Two filters on one tank act as one with the sum of what they take: Q = Q1 + Q2, η = (Q1·η1 + Q2·η2)/Q. */
+/**
+ * Two filters on one tank act as one with the sum of what they take: Q = Q1 + Q2, η = (Q1·η1 + Q2·η2)/Q.
+ * @param one flow in L/min above 0, filtration ratio of 1 or more
+ * @param other the same
+ * @returns flow and filtration ratio of both together
+ * @throws {RangeError} for a ratio below 1
+ * @example together({ flow: 50, beta: 2 }, { flow: 50, beta: 4 }) // { flow: 100, beta: 2.667 }
+ */
 export function together(
   one: { flow: number; beta: number },
   other: { flow: number; beta: number },
@@ -54,10 +69,16 @@ export interface CleanUpFit {
 const SCATTER = 0.3;
 
 /**
- * How fast did it really clean up? Samples (running minutes since the first, count per mL, in order, at least 4)
- * against the balance: the clearing rate and the level that fit best by least squares on ln counts, with the 90 %
- * profile interval of the rate from the scatter of counts. Null when too little was cleaned to tell.
+ * How fast did a tank really clean up? The clearing rate and the level that fit best by least squares on ln counts, with the 90 %
+ * profile interval of the rate from the scatter of counts (30 %, common practice).
+ * @param balance as predicted, in the units of `cleanUpPlan`
+ * @param samples running minutes since the first, counts per mL above 0, in order, at least 4
+ * @returns share of the predicted clearing; null when too little was cleaned to tell
  * @throws {RangeError} for fewer than 4 samples.
+ * @example
+ * const balance = { volume: 100, flow: 50, beta: 2, ingress: 0 };
+ * const samples = [0, 3, 6, 9].map((minutes) => ({ minutes, count: countAfter(balance, 1000, minutes) }));
+ * fitCleanUp(balance, samples) // { share: 1.018, low: 0.7149, high: 2.063, settles: 5.27 }
  */
 export function fitCleanUp(
   balance: TankBalance,

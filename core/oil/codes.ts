@@ -23,14 +23,28 @@ const nasEdges = ["over6", "over14", "over21", "over38", "over70"] as const sati
 const countOf = (result: Result | undefined) =>
   result === undefined ? null : result.above ? ("many" as const) : result.value;
 
-/** The ISO 4406 code of a sample alone, for lists and pictures; null when it has neither counts nor a code. */
+/**
+ * The ISO 4406 code of a sample alone, for lists and pictures.
+ * @param sample counts per mL, or the code as the laboratory wrote it
+ * @returns the code; null when it has neither
+ * @throws {RangeError} for counts that rise with size, or a code that is none
+ * @example sampleIso({ results: { over4: { value: 1000 }, over6: { value: 300 }, over14: { value: 40 } }, code: null }).text // "17/15/12"
+ */
 export function sampleIso({ results, code }: Pick<OilSample, "results" | "code">): Iso4406 | null {
   if (countIds.some((id) => results[id]))
     return iso4406({ over4: countOf(results.over4), over6: countOf(results.over6), over14: countOf(results.over14) });
   return code ? parseIso4406(code) : null;
 }
 
-/** Codes of a sample; null when it has neither counts nor a code. A count reported as "less than" is taken at its bound, so a code is never too good. */
+/**
+ * Codes of a sample by ISO 4406, NAS 1638 and SAE AS4059, with the working. A count reported as "less than" is taken at its bound,
+ * so a code is never too good.
+ * @param sample counts per mL, or the code as the laboratory wrote it
+ * @returns the codes; null when it has neither counts nor a code
+ * @throws {RangeError} for counts that rise with size, or a code that is none
+ * @example sampleCodes({ results: { over4: { value: 1000 }, over6: { value: 300 }, over14: { value: 40 } }, code: null }).nas.class // "7"
+ * @example sampleCodes({ results: {}, code: null }) // null
+ */
 export function sampleCodes(sample: Pick<OilSample, "results" | "code">): SampleCodes | null {
   const { results } = sample;
   const counted = countIds.filter((id) => results[id]);
@@ -130,7 +144,15 @@ function codeRows(iso: Iso4406) {
   );
 }
 
-/** Count per mL over a size: as counted, else the middle (geometric) of what its code stands for; null: neither. */
+/**
+ * Count over a size: as counted, else the middle (geometric) of what its code stands for.
+ * @param sample counts per mL, or the code as the laboratory wrote it
+ * @param id the size: over 4, 6 or 14 µm(c)
+ * @returns per mL; null: neither, or too many to count
+ * @throws {RangeError} for a code that is none
+ * @example countFor({ results: { over6: { value: 300 } }, code: null }, "over6") // 300
+ * @example countFor({ results: {}, code: "17/15/12" }, "over4") // 919.2
+ */
 export function countFor(sample: Pick<OilSample, "results" | "code">, id: "over4" | "over6" | "over14"): number | null {
   const result = sample.results[id];
   if (result) return result.value;

@@ -183,7 +183,16 @@ const sampleWords = [
   "after a month's running: it has proved clean",
 ];
 
-/** Everything that opening an event puts on the list, in the order of doing. */
+/**
+ * Everything that opening an event of debris puts on the list, in the order of doing: parts to look at, flushing, samples.
+ * @param components of the circuit, in the order of the flow
+ * @param foundAt component at which the debris was found; null: not known
+ * @param flush how it is flushed
+ * @param flush.targetCodes ISO 4406 numbers to flush to; null: 18/16/13
+ * @param flush.minutes running minutes that it takes; null: not known
+ * @returns the tasks
+ * @example debrisTasks([], null, { targetCodes: null, minutes: null }).filter((task) => task.kind === "sample").length // 4
+ */
 export function debrisTasks(
   components: readonly EventComponent[],
   foundAt: string | null,
@@ -233,7 +242,14 @@ export interface Closing {
 
 const FEWEST_WORDS = 12;
 
-/** What still stands against closing, by field; empty: it may be closed. */
+/**
+ * What still stands against closing an event of debris.
+ * @param closing checks left, whether the newest sample is clean, and what is said of the source
+ * @returns messages by field; empty: it may be closed
+ * @example closingProblems({ checksOpen: 0, clean: true, sourceComponent: true, words: "", notFound: false }) // {}
+ * @example closingProblems({ checksOpen: 0, clean: null, sourceComponent: true, words: "", notFound: false })
+ * // { form: "There is no sample since the event was opened. It closes with a clean one." }
+ */
 export function closingProblems({
   checksOpen,
   clean,

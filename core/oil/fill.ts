@@ -62,7 +62,16 @@ export function fillAge(
   return { since: fill.at, hours, share: ends[0]?.share ?? null, dueAt: ends[0]?.dueAt ?? null };
 }
 
-/** Why two fluids should not stand in one circuit; null: nothing against it. The fluid's maker decides. */
+/**
+ * Why two fluids should not stand in one circuit. The manufacturers of the fluids decide.
+ * @param there the fluid that is filled, kv40 in mm²/s above 0
+ * @param added the fluid that is to be filled in
+ * @returns how serious it is, in words; null: nothing against it
+ * @example
+ * const [there, thin] = [46, 32].map((kv40) => ({ id: `vg${kv40}`, name: `VG ${kv40}`, type: "mineral", kv40 }));
+ * mixing(there, thin).serious // true
+ * mixing(there, there) // null
+ */
 export function mixing(there: NamedFluid, added: NamedFluid): { serious: boolean; message: string } | null {
   if (there.id === added.id) return null;
   if (there.type !== added.type)

@@ -40,7 +40,13 @@ export interface OilSample {
   code: string | null;
 }
 
-/** Why a sample cannot be compared with the others; null: it can. What settles is in the drain, and what has settled is not in a cold sample. */
+/**
+ * Why a sample cannot be compared with the others. What settles is in the drain, and what has settled is not in a cold sample.
+ * @param sample where and in which state it was taken
+ * @returns the reason; null: it can be compared
+ * @example incomparable({ place: "port", state: "working" }) // null
+ * @example incomparable({ place: "tank", state: "cold" }) // "taken cold and standing: the dirt had settled"
+ */
 export function incomparable({ place, state }: Pick<OilSample, "place" | "state">): string | null {
   if (place === "drain") return "taken from the drain: what has settled is in it";
   if (place === "bowl") return "taken from a filter bowl or a component: it is not the circuit's oil";
@@ -54,8 +60,13 @@ export function middle({ value, below }: Result): number {
 }
 
 /**
- * What cannot be, by the name of the field (an analyte, or "code"). Empty: nothing.
- * Values in core units.
+ * What cannot be in a report: values below zero or in the wrong unit, counts that rise with size, a code that is none.
+ * @param results in core units: counts per mL, metals and water in ppm by mass
+ * @param code as the laboratory wrote it; null: none
+ * @returns messages by the name of the field (an analyte, or "code"); empty: nothing is wrong
+ * @example sampleProblems({ over4: { value: 1000 }, over6: { value: 1200 } }, null)
+ * // { over6: "More particles over 6 µm than over 4 µm cannot be: counts are cumulative, and fall with size." }
+ * @example sampleProblems({ over4: { value: 1000 }, over6: { value: 300 } }, "17/15/12") // {}
  */
 export function sampleProblems(results: Results, code: string | null): Partial<Record<AnalyteId | "code", string>> {
   const problems: Partial<Record<AnalyteId | "code", string>> = {};

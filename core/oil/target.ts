@@ -34,8 +34,15 @@ export interface CircuitTarget {
 }
 
 /**
- * Size by size the strictest of the components at the circuit's pressure (bar; null: taken as 210).
- * Null when no component asks for anything and nobody set one.
+ * Target cleanliness of a circuit: size by size the strictest of what stands in it, or as a person set it. The manufacturer's figure
+ * goes before typical guidance.
+ * @param components with the code that the manufacturer asks for; empty or null: typical guidance by kind
+ * @param pressure of the circuit, bar; null: taken as 210
+ * @param set by hand, with the reason; null: not set
+ * @returns the target and what set it; null when no component asks for anything and nobody set one
+ * @throws {RangeError} for a code that is none
+ * @example circuitTarget([{ name: "Hoist valve", kind: "proportionalValve", makersCode: null }], 180, null).text // "18/16/13"
+ * @example circuitTarget([], 180, null) // null
  */
 export function circuitTarget(
   components: readonly TargetComponent[],

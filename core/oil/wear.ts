@@ -40,7 +40,18 @@ interface Dated extends Pick<OilSample, "at" | "results"> {
   hours: number;
 }
 
-/** Series of one metal (or contaminant) over the samples that report it, in time order. A change of oil starts a new amount. */
+/**
+ * Series of one metal (or contaminant) over the samples that report it: what was made, whatever was drained, lost or topped up
+ * since. A change of oil starts a new amount.
+ * @param id of the metal
+ * @param samples in time order: epoch ms, running hours, ppm
+ * @param moves of oil, litres
+ * @param volume of the circuit, L; null: not known, amounts are taken as read
+ * @returns a point a sample: ppm as read and as made, and the rate in ppm per 1000 h
+ * @example
+ * const samples = [[0, 10], [500, 12]].map(([hours, iron]) => ({ at: hours, hours, results: { iron: { value: iron } } }));
+ * metalSeries("iron", samples, [], 200)[1] // { raw: 12, corrected: 12, rate: 4, doubt: 2.499 }
+ */
 export function metalSeries(
   id: AnalyteId,
   samples: readonly Dated[],

@@ -35,7 +35,14 @@ export interface Prepared {
   troubles: PlanTrouble[];
 }
 
-/** What is paid once for a machine at an option, whatever is done there. */
+/**
+ * What is paid once for a machine at an option, whatever is done there: isolating, draining, opening.
+ * @param kind of the option
+ * @param problem its costs
+ * @returns money
+ * @example openingOf("own", { costs: { ...usualCosts, opening: 400, extraStop: 1800 } }) // 2200
+ * @example openingOf("stop", { costs: { ...usualCosts, opening: 400, extraStop: 1800 } }) // 400
+ */
 export const openingOf = (kind: PlanOption["kind"], { costs }: Pick<PlanProblem, "costs">): number =>
   costs.opening + (kind === "own" ? costs.extraStop : 0);
 
@@ -171,7 +178,15 @@ function worth(
 
 /**
  * The problem as blocks with their options; a wish that cannot be heeded is put aside and told.
+ * @param problem what is to be planned, moments as epoch ms
  * @param all keep the options that are never best too, so that it can be told what they would cost
+ * @returns blocks of pieces that go together, and what they share
+ * @example
+ * const costs = { part: 2000, failure: 20_000 };
+ * const work = { hours: { mechanical: 6 }, partAt: null, partSure: true, since: -1000, reads: null, booked: null, costs };
+ * const pieces = ["a", "b"].map((id) => ({ id, label: id, machine: "m", circuit: "c", crossings: [500], ...work }));
+ * const problem = { now: 0, until: 1000, stops: [], pieces, costs: usualCosts, wishes: { ...noWishes, together: [["a", "b"]] } };
+ * preparePlan(problem).blocks.map((block) => block.pieces) // [[0, 1]]
  */
 export function prepare(problem: PlanProblem, all = false): Prepared {
   const options = optionsOf(problem);

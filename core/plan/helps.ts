@@ -19,6 +19,15 @@ const LEAST = 1e-6;
 /**
  * What would save most, piece by piece with the others as planned: its part on the shelf today, or one more reading on the
  * best of some days, less what the reading costs.
+ * @param solved the prepared problem
+ * @param taken the option of each block, by its place
+ * @returns the greatest saving first, in the money of the problem
+ * @example
+ * const costs = { part: 2000, failure: 20_000 };
+ * const work = { hours: { mechanical: 6 }, partSure: false, since: -8.64e10, reads: null, booked: null, costs };
+ * const piece = { id: "a", label: "a", machine: "m", circuit: "c", crossings: [8.64e8], partAt: 8.64e9, ...work };
+ * const solved = preparePlan({ now: 0, until: 2.6e10, stops: [], pieces: [piece], costs: usualCosts, wishes: noWishes });
+ * helpsOf(solved, [0])[0].kind // "part"
  */
 export function helpsOf(solved: Prepared, taken: Choice): PlanHelp[] {
   const { prepared, choice } = amongAll(solved, taken);

@@ -23,7 +23,18 @@ export function amongAll({ problem, blocks }: Prepared, choice: Choice): { prepa
   return { prepared, choice: prepared.blocks.map((b, i) => b.options.findIndex((o) => o.id === ids[i])) };
 }
 
-/** Every piece of a plan, in the order of the problem's pieces. */
+/**
+ * Every piece of a plan, in the order of the problem's pieces: how it is done, and what every other way would cost more.
+ * @param solved the prepared problem
+ * @param taken the option of each block, by its place
+ * @returns a line a piece
+ * @example
+ * const costs = { part: 2000, failure: 20_000 };
+ * const work = { hours: { mechanical: 6 }, partAt: null, partSure: true, since: -8.64e10, reads: null, booked: null, costs };
+ * const piece = { id: "a", label: "a", machine: "m", circuit: "c", crossings: [8.64e8], ...work };
+ * const solved = preparePlan({ now: 0, until: 2.6e10, stops: [], pieces: [piece], costs: usualCosts, wishes: noWishes });
+ * linesOf(solved, [0]).map((line) => [line.piece, line.option.id === solved.blocks[0].options[0].id]) // [["a", true]]
+ */
 export function linesOf(solved: Prepared, taken: Choice): PlanLine[] {
   const { prepared, choice } = amongAll(solved, taken);
   const { blocks, problem } = prepared;

@@ -10,10 +10,22 @@ const OWN_STEP = 14;
 export const crewAt = ({ wishes }: Pick<PlanProblem, "wishes">, stop: PlanStop): CrewHours =>
   wishes.crewAt[stop.id] ?? stop.crew;
 
-/** Hours of all trades together. */
+/**
+ * Hours of all trades together.
+ * @param hours by trade; one that is left out has none
+ * @returns hours
+ * @example hoursOf({ mechanical: 5, electrical: 2 }) // 7
+ */
 export const hoursOf = (hours: CrewHours): number => tradeIds.reduce((sum, t) => sum + (hours[t] ?? 0), 0);
 
-/** Does this machine stand at this stop? */
+/**
+ * Does this machine stand at this stop?
+ * @param stop a planned stop; without a list of machines all of them stand
+ * @param machine id
+ * @returns true where it does
+ * @example standsAt({ machines: ["m1"] }, "m2") // false
+ * @example standsAt({ machines: null }, "m2") // true
+ */
 export const standsAt = (stop: PlanStop, machine: string): boolean =>
   stop.machines === null || stop.machines.includes(machine);
 
@@ -74,8 +86,18 @@ export function costInFate(piece: PlanPiece, option: PlanOption, fate: Fate, cos
 }
 
 /**
- * All options of every piece, by piece. What its part or its machine makes impossible, or a wish forbids, is left out;
+ * All options of every piece. What its part or its machine makes impossible, or a wish forbids, is left out;
  * "wait" is always there.
+ * @param problem what is to be planned, moments as epoch ms
+ * @returns by piece, each with its expected cost
+ * @example
+ * const costs = { part: 2000, failure: 20_000 };
+ * const work = { hours: { mechanical: 6 }, partAt: 2e10, partSure: true, since: -8.64e10, reads: null, booked: null, costs };
+ * const piece = { id: "a", label: "a", machine: "m", circuit: "c", crossings: [8.64e8], ...work };
+ * const stop = { id: "s", name: "Winter stop", at: 1e10, crew: {}, machines: null };
+ * const problem = { now: 0, until: 1.5e10, stops: [stop], pieces: [piece], costs: usualCosts, wishes: noWishes };
+ * optionsOf(problem)[0].map((option) => option.id).includes("s") // false: its part comes after the stop
+ * optionsOf(problem)[0].at(-1).id // "wait"
  */
 export function optionsOf(problem: PlanProblem): PlanOption[][] {
   const { pieces, now, until, costs, wishes } = problem;

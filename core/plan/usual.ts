@@ -41,10 +41,23 @@ const anyOther: Usual = { hours: { mechanical: 4 }, part: 450, failure: 7000 };
 
 const usualOf = (kind: string): Usual => usual[kind as ComponentKind] ?? anyOther;
 
-/** Hours that renewing a component of this kind usually takes. */
+/**
+ * Hours that renewing a component of this kind usually takes (common practice).
+ * @param kind of the register; one that is not known takes as long as any other
+ * @returns by trade
+ * @example usualHours("gearPump") // { mechanical: 5 }
+ */
 export const usualHours = (kind: string): CrewHours => usualOf(kind).hours;
 
-/** What a part and its failing cost: the plant's own figures, or usual ones (`assumed`). */
+/**
+ * What a part and its failing cost: the plant's own figures, or usual ones.
+ * @param kind of the register
+ * @param own the plant's figures
+ * @param own.part null: not stated
+ * @param own.failure null: not stated
+ * @returns money, and whether any of it is assumed
+ * @example costsOfKind("gearPump", { part: 1000, failure: null }) // { part: 1000, failure: 9000, assumed: true }
+ */
 export function costsOfKind(
   kind: string,
   own: { part: number | null; failure: number | null },

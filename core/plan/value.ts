@@ -58,7 +58,18 @@ const tailOf = (sorted: readonly number[]) => {
   return tail.reduce((sum, v) => sum + v, 0) / tail.length;
 };
 
-/** What a choice costs, with its spread over scenarios that are the same for every plan of the same pieces. */
+/**
+ * What a choice costs, with its spread over scenarios that are the same for every plan of the same pieces.
+ * @param prepared the problem
+ * @param choice the option of each block, by its place
+ * @returns money: expected, by its parts, its P10 and P90, and the mean of the worst tenth
+ * @example
+ * const costs = { part: 2000, failure: 20_000 };
+ * const work = { hours: { mechanical: 6 }, partAt: null, partSure: true, since: -8.64e10, reads: null, booked: null, costs };
+ * const piece = { id: "a", label: "a", machine: "m", circuit: "c", crossings: [null], ...work };
+ * const solved = preparePlan({ now: 0, until: 2.6e10, stops: [], pieces: [piece], costs: usualCosts, wishes: noWishes });
+ * planValue(solved, [0]).failures // 0: nothing foretells a crossing
+ */
 export function valueOf(prepared: Prepared, choice: Choice): PlanValue {
   const { blocks, problem } = prepared;
   const { opening, over } = sharedCost(prepared, choice);

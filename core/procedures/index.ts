@@ -313,17 +313,37 @@ export const procedures: readonly Procedure[] = [
   },
 ];
 
-/** The guided test with an id; undefined: there is none. */
+/**
+ * The guided test with an id.
+ * @param id as in its address
+ * @returns the test; undefined: there is none
+ * @example procedureOf("hot-level").title // "Hot oil level"
+ */
 export function procedureOf(id: string): Procedure | undefined {
   return procedures.find((p) => p.id === id);
 }
 
-/** Tests that are offered on a kind of component. */
+/**
+ * Guided tests that are offered on a kind of component.
+ * @param kind of the register; one that is not known gets none
+ * @returns in the order in which they are listed
+ * @example proceduresFor("other").some((test) => test.id === "hot-level") // true
+ * @example proceduresFor("teapot") // []
+ */
 export function proceduresFor(kind: string): Procedure[] {
   return procedures.filter((p) => (p.kinds as readonly string[]).includes(kind));
 }
 
-/** A plant's own test as a procedure: every reading against its bounds. */
+/**
+ * A plant's own test as a guided test: every reading against its bounds.
+ * @param id under which it is kept
+ * @param test as the plant wrote it, bounds in core units
+ * @returns the guided test
+ * @example
+ * const bound = { label: "Charge pressure", quantity: "pressure", least: 18, greatest: 24 };
+ * const test = { title: "Charge", asks: "", kinds: [], before: [], caution: "", steps: [], alters: [], readings: [bound] };
+ * runCalculator(plantProcedure("own", test).calculation, { r0: "15 bar" }).outcome.tone // "bad"
+ */
 export function plantProcedure(id: string, test: PlantTest): Procedure {
   const fields: Record<string, FieldSpec> = Object.fromEntries(
     test.readings.map((r, i) => [`r${i}`, maybe(r.quantity, { label: r.label })]),
@@ -381,7 +401,14 @@ export function plantProcedure(id: string, test: PlantTest): Procedure {
   };
 }
 
-/** What is wrong with a plant's own test; undefined when nothing is. */
+/**
+ * What is wrong with a plant's own test before it is kept.
+ * @param test as the plant wrote it, bounds in core units
+ * @returns a message; undefined when nothing is wrong
+ * @example plantTestProblem({ readings: [] }) // "Give at least one reading."
+ * @example plantTestProblem({ readings: [{ label: "Charge", quantity: "pressure", least: 24, greatest: 18 }] })
+ * // "Charge: the upper bound must lie above the lower one."
+ */
 export function plantTestProblem(test: PlantTest): string | undefined {
   if (test.readings.length === 0) return "Give at least one reading.";
   if (test.readings.length > 20) return "At most 20 readings.";

@@ -20,7 +20,14 @@ function hash(text: string, seed: number): number {
   return Math.imul(h, 0x85ebca6b) >>> 0;
 }
 
-/** Mulberry32 (public domain, T. Ettinger): 32 bits of state, enough for demo data and Monte Carlo of a few hundred draws. */
+/**
+ * Seeded random numbers: Mulberry32 (public domain, T. Ettinger), 32 bits of state, enough for demo data and Monte Carlo of a few
+ * hundred draws.
+ * @param seed a whole number; the same one gives the same stream everywhere
+ * @returns the stream
+ * @example random(1).uniform() // 0.6271
+ * @example random(1).fork("pump").uniform() === random(1).fork("pump").uniform() // true
+ */
 export function random(seed: number): Random {
   let state = seed >>> 0;
   let spare: number | undefined;

@@ -54,6 +54,8 @@ export function readingProblems(reading: ReadingFacts, seriesState: ReadingState
  * The period in which the part that was read was fitted.
  * @param periods newest or oldest first; they do not overlap
  * @param at epoch ms; the start belongs to a period, its end does not
+ * @returns the period; undefined: nothing was fitted then
+ * @example fittedAt([{ startedAt: 0, endedAt: 100 }, { startedAt: 100, endedAt: null }], 100) // { startedAt: 100, endedAt: null }
  */
 export function fittedAt<P extends FittedPeriod>(periods: readonly P[], at: number): P | undefined {
   return periods.find((p) => p.startedAt <= at && (p.endedAt === null || p.endedAt > at));

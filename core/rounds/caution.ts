@@ -12,7 +12,12 @@ const own: Partial<Record<PointQuantityId, string>> = {
   creep: "Nobody under the load. Prop it before a line is opened.",
 };
 
-/** What to mind at the machine. */
+/**
+ * What to mind at the machine while a quantity is read; the manufacturer's manual comes first.
+ * @param quantity that is read there
+ * @returns a sentence or two
+ * @example cautionFor("temperature") // "Hot surfaces and moving parts: keep clear of both while reading."
+ */
 export function cautionFor(quantity: PointQuantityId): string {
   return own[quantity] ?? "Hot surfaces and moving parts: keep clear of both while reading.";
 }

@@ -6,8 +6,9 @@ const SHORTEST_DAYS = 7;
 
 /**
  * Days until the next reading: the usual interval, or shorter where P10 of the crossing comes near, so that at
- * least six readings lie before it; never under a week. `p10`: epoch ms or null where no crossing is in sight.
+ * least six readings lie before it; never under a week.
  * @param usualDays above 0
+ * @param p10 of the crossing, epoch ms; null: none is in sight
  * @param now epoch ms
  * @returns days
  * @throws {RangeError} for an interval that is not above zero

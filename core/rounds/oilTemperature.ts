@@ -6,6 +6,9 @@ import type { PointQuantityId } from "../units/quantities";
  * A temperature whose name says oil, tank or reservoir is the oil's: reservoirs have no kind of their own yet.
  * @param quantity what the point reads
  * @param name of the point, as people wrote it
+ * @returns true where the reading is the condition
+ * @example readsTheOil("temperature", "Oil in the reservoir") // true
+ * @example readsTheOil("temperature", "Motor housing") // false
  */
 export function readsTheOil(quantity: PointQuantityId, name: string): boolean {
   return quantity === "temperature" && /\boil\b|\btank\b|\breservoir\b/i.test(name) && !/over/i.test(name);

@@ -8,9 +8,14 @@ export interface Repeats {
 }
 
 /**
- * Judge repeated readings of one point. `tolerance`: greatest difference between two that agree, core unit,
- * above zero.
+ * Judge repeated readings of one point: two that agree are kept, two that disagree ask for a third.
+ * @param values in the order in which they were read, core unit
+ * @param tolerance greatest difference between two that agree, core unit, above zero
+ * @returns the value to keep, or null with what is wanted
  * @throws {RangeError} for a tolerance that is not above zero
+ * @example judgeRepeats([5.1, 5.2], 0.2).value // 5.15
+ * @example judgeRepeats([5.1, 6.2], 0.2).value // null
+ * @example judgeRepeats([5.1, 6.2, 7.3], 0.2).value // 6.2
  */
 export function judgeRepeats(values: readonly number[], tolerance: number): Repeats {
   if (!(tolerance > 0)) throw new RangeError("The tolerance must be above zero.");

@@ -67,7 +67,19 @@ export interface SimulatedLife {
   fault?: (at: number) => number;
 }
 
-/** Readings at the stated times and running hours (counted from the start of the life). */
+/**
+ * Readings of a simulated life: wear by a law, read through the seasons by an imperfect instrument.
+ * @param life its law, reference in bar and °C, conditions and relative noise
+ * @param times epoch ms, with running hours counted from the start of the life
+ * @param rng the stream that its noise is drawn from
+ * @returns a reading at each time, with the hidden truth beside it
+ * @throws {RangeError} for an oil temperature outside ASTM D341
+ * @example
+ * const fluid = { kv40: 46, kv100: 6.8, density15: 870 };
+ * const reference = { pressure: 210, temperature: 50 };
+ * const pump = { asNew: 2, end: 3, timeScale: 1000, law: "linear", a: 1, b: 1, reference, fluid, pressure: { mean: 210, scatter: 5 } };
+ * simulateLife({ ...pump, noise: 0.03 }, [{ at: 0, hours: 500 }], random(1))[0].truth // 4
+ */
 export function simulateLife(
   life: SimulatedLife,
   times: readonly { at: number; hours: number }[],

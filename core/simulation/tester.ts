@@ -107,7 +107,19 @@ function benchOf(pump: HiddenPump) {
 /** What a line of the tester's stream holds: a sample, nothing (lost), or nonsense as a broken meter sends it. */
 export type TesterLine = TesterSample | null | Record<string, unknown>;
 
-/** The state moves on by `seconds` with every call. The same seed and calls give the same lines. */
+/**
+ * A simulated tester on a pump of hidden condition. The same seed and calls give the same lines.
+ * @param pump its hidden condition: cm³, r/min, leak conductance
+ * @param rng the stream that noise and faults are drawn from
+ * @returns a function that moves on by some seconds with the knobs as they stand, and gives the next line of the stream
+ * @throws {RangeError} for an oil temperature outside ASTM D341
+ * @example
+ * const fluid = { kv40: 46, kv100: 6.8, density15: 870 };
+ * const pump = { displacement: 45, speed: 1450, noLoadShare: 0.98, conductance: 0.3, fluid };
+ * const next = simulateTester(pump, random(1));
+ * const knobs = { relief: 100, speed: 1450, oil: null, noise: 0, dropout: 0, nonsense: 0, stuck: false };
+ * Math.round(Array.from({ length: 20 }, () => next(0.5, knobs)).at(-1).pressure) // 101
+ */
 export function simulateTester(pump: HiddenPump, rng: Random): (seconds: number, knobs: TesterKnobs) => TesterLine {
   const bench = benchOf(pump);
   let setting = 0;

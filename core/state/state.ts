@@ -48,12 +48,23 @@ export function conditionState(f: StateFacts): ConditionState {
 const rank: Record<ConditionState, number> = { alarm: 4, alert: 3, drifting: 2, unproven: 1, steady: 0 };
 const byRank: readonly ConditionState[] = ["steady", "unproven", "drifting", "alert", "alarm"];
 
-/** The state that an urgency was made for: the worst of many points follows from their greatest urgency. */
+/**
+ * The state that an urgency was made for: the worst of many points follows from their greatest urgency.
+ * @param urgency from an assessment
+ * @returns its state
+ * @example stateOfUrgency(43.2) // "alarm"
+ */
 export function stateOfUrgency(urgency: number): ConditionState {
   return byRank[Math.min(4, Math.max(0, Math.floor(urgency / 10)))]!;
 }
 
-/** The urgencies that stand for a state: from the first figure up to, not with, the second. The inverse of stateOfUrgency. */
+/**
+ * The urgencies that stand for a state, the inverse of `stateOfUrgency`, so that a database can filter by it.
+ * @param state of a condition
+ * @returns from the first figure up to, not with, the second
+ * @example urgenciesOf("alert") // [30, 40]
+ * @example urgenciesOf("alarm") // [40, Infinity]
+ */
 export function urgenciesOf(state: ConditionState): readonly [number, number] {
   const from = byRank.indexOf(state) * 10;
   return [state === "steady" ? -Infinity : from, state === "alarm" ? Infinity : from + 10];

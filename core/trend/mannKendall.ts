@@ -12,8 +12,11 @@ export interface MannKendall {
 }
 
 /**
- * Test a series in time order for a monotone trend.
+ * Test a series in time order for a monotone trend, with ties. Mann, Econometrica 13 (1945); Kendall (1975).
+ * @param y values in time order, at least 3
+ * @returns S, its variance, z, the two-sided p and Kendall's tau-b
  * @throws {RangeError} for fewer than 3 values.
+ * @example mannKendall([1, 2, 3, 4, 5]) // { s: 10, variance: 16.67, z: 2.205, p: 0.02749, tau: 1 }
  */
 export function mannKendall(y: readonly number[]): MannKendall {
   const n = y.length;

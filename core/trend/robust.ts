@@ -2,7 +2,10 @@
 
 /**
  * The median (mean of the two middle values when even).
+ * @param values any unit, at least one, in any order
+ * @returns in that unit
  * @throws {RangeError} when empty.
+ * @example median([3, 1, 10, 2]) // 2.5
  */
 export function median(values: readonly number[]): number {
   if (values.length === 0) throw new RangeError("No values.");
@@ -55,7 +58,12 @@ function madBias(n: number): number {
   return 1;
 }
 
-/** Robust standard deviation: 1.4826·MAD over its small-sample mean. 0 for fewer than 2 values. */
+/**
+ * Robust standard deviation: 1.4826·MAD over its small-sample mean (`smallSample`, by simulation).
+ * @param values any unit
+ * @returns in that unit; 0 for fewer than 2 values
+ * @example robustSpread([1, 2, 3, 4, 100]) // 1.803
+ */
 export function robustSpread(values: readonly number[]): number {
   if (values.length < 2) return 0;
   const centre = median(values);

@@ -12,9 +12,15 @@ export interface TheilSen {
 }
 
 /**
- * Median of the pairwise slopes with Sen's interval (normal approximation with ties in y).
- * Pairs with equal x are left out.
+ * Median of the pairwise slopes with Sen's interval (normal approximation with ties in y): a trend that single odd readings do not
+ * bend. Pairs with equal x are left out. Sen, J. Am. Stat. Assoc. 63 (1968).
+ * @param x times, any unit
+ * @param y values, as many; the cost grows with the square of their number
+ * @param options how sure the interval is
+ * @param options.confidence above 0 and below 1
+ * @returns the slope in units of y over x, with its interval
  * @throws {RangeError} for fewer than 2 distinct x.
+ * @example theilSen([0, 1, 2, 3, 4], [1, 3, 5, 70, 9]).slope // 2
  */
 export function theilSen(
   x: readonly number[],

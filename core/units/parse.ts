@@ -88,8 +88,17 @@ const dimensionNames: Record<string, string> = {
 };
 
 /**
- * Parse a typed value with an optional unit for a quantity. Without a unit, `assume` (or the core
- * unit) applies. The message says what is wrong in the reader's words.
+ * Read a typed value, with or without its unit, as a quantity.
+ * @param given as typed: "3.4", "3,4 gal/min", "210bar"
+ * @param quantityId what it is to be; its believable range is checked
+ * @param options how to read it
+ * @param options.assume unit of a bare number; left out: the quantity's usual one
+ * @param options.decimalMark what a lone mark means, as in `parseNumber`
+ * @returns the value in the core unit with what was written, or what is wrong in the reader's words
+ * @example parseQuantity("0.9 gal/min", "caseDrainFlow").parsed // { value: 3.407, entered: 0.9, unit: "gal/min", stated: true }
+ * @example parseQuantity("3000", "loadPressure")
+ * // { ok: false, message: "3000 is outside the possible range for load, 0 to 1000 bar." }
+ * @example parseQuantity("3,000", "runningHours") // { ok: false, message: "“3,000” can be read in two ways. Write 3000 or 3.000." }
  */
 export function parseQuantity(
   given: string,

@@ -610,7 +610,12 @@ export type PointQuantityId = keyof typeof quantities;
 
 export const pointQuantityIds = Object.keys(quantities) as PointQuantityId[];
 
-/** The description of a quantity. */
+/**
+ * What is known of a quantity: its label, unit, direction of harm and believable range.
+ * @param id of the quantity, of a condition or of a measure
+ * @returns its description; `least` and `greatest` in core units
+ * @example quantityOf("caseDrainFlow") // { unit: "L/min", harm: "rising", correction: "leakage" }
+ */
 export function quantityOf(id: QuantityId): Quantity {
   return id in quantities
     ? quantities[id as PointQuantityId]
@@ -619,7 +624,13 @@ export function quantityOf(id: QuantityId): Quantity {
       : measures[id as MeasureId];
 }
 
-/** Is the text the id of a quantity that a point can read? */
+/**
+ * Is a text the id of a quantity that a point can read? For what comes from a form or a file.
+ * @param text of unknown origin
+ * @returns true for an id of the table; false for a condition such as the oil temperature of a reading
+ * @example isPointQuantity("caseDrainFlow") // true
+ * @example isPointQuantity("toString") // false
+ */
 export function isPointQuantity(text: string): text is PointQuantityId {
   return Object.hasOwn(quantities, text);
 }

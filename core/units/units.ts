@@ -137,12 +137,24 @@ for (const unit of units) {
   for (const name of [unit.symbol, ...(unit.aliases ?? [])]) if (!table.has(fold(name))) table.set(fold(name), unit);
 }
 
-/** The unit of a dimension by its symbol or another spelling; undefined when there is none. */
+/**
+ * The unit of a dimension by its symbol or another spelling.
+ * @param text as written: case and blanks do not matter
+ * @param dimension to which it must belong: "bar" is none of temperature
+ * @returns the unit; undefined where the dimension has none of that name
+ * @example findUnit("lpm", "flow").symbol // "L/min"
+ * @example findUnit("bar", "flow") // undefined
+ */
 export function findUnit(text: string, dimension: DimensionId): Unit | undefined {
   return byDimension.get(dimension)?.get(fold(text));
 }
 
-/** All units of a dimension, the core unit first. */
+/**
+ * All units of a dimension, for choosing one.
+ * @param dimension of the quantity
+ * @returns the core unit first
+ * @example unitsOf("vacuum").map((unit) => unit.symbol) // ["hPa", "inHg"]
+ */
 export function unitsOf(dimension: DimensionId): Unit[] {
   return units.filter((unit) => unit.dimension === dimension);
 }
@@ -152,19 +164,37 @@ export function dimensionsWith(text: string): DimensionId[] {
   return [...byDimension].filter(([, table]) => table.has(fold(text))).map(([dimension]) => dimension);
 }
 
-/** A value in `unit` as a core value. */
+/**
+ * Bring a value to the core unit of its dimension.
+ * @param value in `unit`
+ * @param unit of the value
+ * @returns the same in the core unit
+ * @example toCore(212, findUnit("°F", "temperature")) // 100
+ */
 export function toCore(value: number, unit: Unit): number {
   return (value + (unit.offset ?? 0)) * unit.factor;
 }
 
-/** A core value in `unit`. */
+/**
+ * Bring a core value to another unit.
+ * @param value in the core unit of its dimension
+ * @param unit wanted, of the same dimension
+ * @returns the same in `unit`
+ * @example fromCore(100, findUnit("°F", "temperature")) // 212
+ */
 export function fromCore(value: number, unit: Unit): number {
   return value / unit.factor - (unit.offset ?? 0);
 }
 
 /**
  * Convert a value between two units of the same dimension, given as symbols or other spellings.
+ * @param value in `fromUnit`, finite
+ * @param fromUnit of the value
+ * @param toUnit wanted
+ * @returns the same in `toUnit`
  * @throws {RangeError} when no dimension has both units or the value is not finite.
+ * @example convert(3000, "psi", "bar") // 206.8
+ * @example convert(1, "psi", "°C") // RangeError
  */
 export function convert(value: number, fromUnit: string, toUnit: string): number {
   if (!Number.isFinite(value)) throw new RangeError(`Not a number: ${value}.`);

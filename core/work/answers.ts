@@ -18,9 +18,11 @@ export interface AskField {
 }
 
 /**
- * The fields that an ask has.
+ * The fields that a step's question has.
  * @param ask what the step asks; undefined: nothing
  * @returns the fields in order; none where nothing is asked
+ * @example fieldsOfAsk({ kind: "torque" }).map((field) => field.name) // ["stated", "reached", "passes"]
+ * @example fieldsOfAsk(undefined) // []
  */
 export function fieldsOfAsk(ask: Ask | undefined): AskField[] {
   const field = (name: string, label: string, quantity: QuantityId | null = null, optional = false) => ({
@@ -147,6 +149,8 @@ export function stepProblems(
  * @param ask what the step asks
  * @param values as typed
  * @returns one line; empty where nothing was asked or entered
+ * @example answerText({ kind: "torque" }, { stated: "200 N·m", reached: "200 N·m", passes: "3" })
+ * // "200 N·m, stated 200 N·m, in 3 passes"
  */
 export function answerText(ask: Ask | undefined, values: Readonly<Record<string, string>>): string {
   switch (ask?.kind) {

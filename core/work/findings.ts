@@ -103,7 +103,12 @@ export const findingKinds = define({
 export type FindingKindId = keyof typeof findingKinds;
 export const findingKindIds = Object.keys(findingKinds) as FindingKindId[];
 
-/** The fields of a kind of finding, in order. */
+/**
+ * The fields of a kind of finding.
+ * @param kind of the finding
+ * @returns in order
+ * @example findingFields("decision").map((field) => field.name) // ["where", "decision", "size", "why"]
+ */
 export const findingFields = (kind: FindingKindId): readonly FindingField[] => findingKinds[kind].fields;
 
 const MOST_TEXT = 200;
@@ -114,6 +119,7 @@ const MOST_TEXT = 200;
  * @param values as typed
  * @param units units of bare numbers
  * @returns messages by field; empty: nothing is wrong
+ * @example findingProblems("decision", { where: "bore", decision: "oversize" }).size // "The next person needs the size: write it down."
  */
 export function findingProblems(
   kind: FindingKindId,

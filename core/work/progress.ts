@@ -26,7 +26,14 @@ export interface RunStand {
   closed: number;
 }
 
-/** All steps of a procedure in order. */
+/**
+ * All steps of a procedure.
+ * @param procedure with its phases
+ * @returns in order
+ * @example
+ * stepsOf({ phases: [{ title: "A", steps: [{ id: "a" }] }, { title: "B", steps: [{ id: "b" }] }] })
+ * // [{ id: "a" }, { id: "b" }]
+ */
 export const stepsOf = (procedure: WorkProcedure): WorkStep[] => procedure.phases.flatMap((p) => [...p.steps]);
 
 function standOf(step: WorkStep, phase: string, entries: readonly StepEntry[], rules: WorkRules): StepStand {
@@ -52,11 +59,15 @@ function standOf(step: WorkStep, phase: string, entries: readonly StepEntry[], r
 }
 
 /**
- * Where a run stands.
+ * Where a run of a procedure stands. Hold points bar the way: nothing after one is taken before it is passed.
  * @param procedure as it was when the run began
  * @param entries in the order in which they were taken
  * @param rules what the plant asks
  * @returns each step with what counts for it, the next one, and the hold point at which the run stands
+ * @example
+ * const procedure = { phases: [{ title: "Make safe", steps: [{ id: "lock", hold: "Locked off" }, { id: "open" }] }] };
+ * standOfRun(procedure, [], { holdsReleased: false }) // { next: "lock", held: "lock", closed: 0 }
+ * standOfRun(procedure, [{ step: "lock", kind: "done" }], { holdsReleased: false }) // { next: "open", held: null, closed: 1 }
  */
 export function standOfRun(procedure: WorkProcedure, entries: readonly StepEntry[], rules: WorkRules): RunStand {
   const byStep = new Map<string, StepEntry[]>();
@@ -77,11 +88,16 @@ export function standOfRun(procedure: WorkProcedure, entries: readonly StepEntry
 const SHORTEST_REASON = 10;
 
 /**
- * Why an entry cannot be taken; null: it can.
+ * Why an entry of a run cannot be taken.
  * @param stand where the run stands
  * @param entry what is to be taken
- * @param may whether the person may release and skip hold points
- * @returns a message for the person
+ * @param may what the person may do
+ * @param may.passHolds release and skip hold points
+ * @returns a message for the person; null: it can be taken
+ * @example
+ * const steps = [{ id: "lock", text: "Lock off", hold: "Locked off" }, { id: "open", text: "Open it" }];
+ * const stand = standOfRun({ phases: [{ title: "Make safe", steps }] }, [], { holdsReleased: false });
+ * entryProblem(stand, { step: "open", kind: "done", reason: "" }, { passHolds: true }) // "Not before the hold point “Lock off”."
  */
 export function entryProblem(
   stand: RunStand,
