@@ -1,4 +1,5 @@
 /** The public face of the computation. The application imports from here and nowhere else in core. */
+export { DAY, HOUR, MONTH, YEAR } from "./units/time";
 export { convert, findUnit, fromCore, toCore, unitsOf, type Unit } from "./units/units";
 export {
   isPointQuantity,
@@ -53,7 +54,7 @@ export type {
   Wishes,
 } from "./plan/types";
 export { moneyText, optionName, readAgainBy, reasonOf, type PlanWriter } from "./plan/words";
-export { addDays, calendarDay, dayOf, dayStart, isDay } from "./planning/day";
+export { addDays, calendarDay, dayOf, daysBetween, dayStart, isDay } from "./planning/day";
 export { partAgainstStop, partReadyOn, type PartAnswer } from "./planning/part";
 export { questionHours } from "./hours/question";
 export { CLOCK_SLACK, fittedAt, NOT_FITTED, readingProblems } from "./readings/rules";

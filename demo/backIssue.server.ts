@@ -2,6 +2,7 @@
  * The forecasts that would have been issued through the years, as of each date with what was known then: readings up to
  * it, and what peers had told by the date before it. Never with hindsight.
  */
+import { DAY } from "@core";
 import { eq, inArray, max } from "drizzle-orm";
 import { db } from "~/db/client.server";
 import { components, forecastsIssued, instrumentRecalls, lives, points } from "~/db/schema";
@@ -15,7 +16,6 @@ import {
   readingsOfLife,
 } from "~/domain/condition/index.server";
 
-const DAY = 86_400_000;
 /** Forecasts are issued again so often, over so long. */
 const EVERY = 122 * DAY;
 const YEARS = 5;

@@ -1,4 +1,4 @@
-import { limitProblem, quantityOf, random } from "@core";
+import { DAY, limitProblem, quantityOf, random } from "@core";
 import { fleetPlan } from "./fleet";
 import { readPoint, roundTimes } from "./readings";
 import { fluidPlans, instrumentPlans } from "./world";
@@ -35,20 +35,11 @@ test("names, fluids, instruments and limits are sound", () => {
 test("pump A of the outer gate north truly crosses its limit ninety days after the load", () => {
   const machine = plan.find((m) => m.name === "Outer gate north")!;
   const point = machine.components.find((c) => c.name === "Pump A")!.points[0]!;
-  const start = NOW - 1900 * 86_400_000;
-  const hours = (at: number) => ((at - start) / 86_400_000) * machine.hoursPerDay;
+  const start = NOW - 1900 * DAY;
+  const hours = (at: number) => ((at - start) / DAY) * machine.hoursPerDay;
   const truth = (days: number) =>
-    readPoint(
-      point,
-      machine,
-      () => fluidPlans[0]!,
-      [NOW + days * 86_400_000],
-      NOW,
-      start,
-      hours,
-      undefined,
-      random(1),
-    )[0]!.truth;
+    readPoint(point, machine, () => fluidPlans[0]!, [NOW + days * DAY], NOW, start, hours, undefined, random(1))[0]!
+      .truth;
   expect(truth(89)).toBeLessThan(6.525);
   expect(truth(91)).toBeGreaterThan(6.52);
 });
@@ -56,5 +47,5 @@ test("pump A of the outer gate north truly crosses its limit ninety days after t
 test("rounds end when they should, oldest first, in working hours", () => {
   const times = roundTimes(NOW, 32, random(3));
   expect(times).toEqual([...times].sort((a, b) => a - b));
-  expect(Math.floor(NOW / 86_400_000) - Math.floor(times.at(-1)! / 86_400_000)).toBe(32);
+  expect(Math.floor(NOW / DAY) - Math.floor(times.at(-1)! / DAY)).toBe(32);
 });

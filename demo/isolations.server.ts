@@ -1,6 +1,6 @@
 /** Isolations of the harbour, entered as people would have: two that were closed, one that is open. */
 import { eq } from "drizzle-orm";
-import { drawPractice, practiceCase, type PracticeLevel, type SymptomId, type TestId } from "@core";
+import { DAY, drawPractice, practiceCase, type PracticeLevel, type SymptomId, type TestId } from "@core";
 import { db } from "~/db/client.server";
 import { users } from "~/db/peopleTables";
 import { circuits, isolationResults, isolations, machines, practiceRuns } from "~/db/schema";
@@ -14,7 +14,6 @@ import {
   practiceTest,
 } from "~/domain/isolation/index.server";
 
-const DAY = 86_400_000;
 const MINUTE = 60_000;
 
 interface Told {

@@ -1,5 +1,5 @@
 /** Hoses and pipes of the harbour: sized soundly, two stories among them, and the drawing stays what it was. */
-import { gaugesOf, lineRemarks, lineStyle, netlistProblems, random, type LineStyle, type Netlist } from "@core";
+import { DAY, gaugesOf, lineRemarks, lineStyle, netlistProblems, random, type LineStyle, type Netlist } from "@core";
 import { plannedComponents, plannedNetlist } from "./draft";
 import { fleetPlan } from "./fleet";
 import { surveyed } from "./lines";
@@ -49,8 +49,8 @@ test("a hose of too low a rating is named with its relief valve; one comes due w
   const oldest = of("SW-1")!
     .lines.map((l) => (l.data!.made === "hose" ? l.data!.fittedOn : "9"))
     .sort()[0]!;
-  expect((NOW - Date.parse(oldest)) / (365.25 * 86_400_000)).toBeGreaterThan(5.9);
-  expect((NOW - Date.parse(oldest)) / (365.25 * 86_400_000)).toBeLessThan(6);
+  expect((NOW - Date.parse(oldest)) / (365.25 * DAY)).toBeGreaterThan(5.9);
+  expect((NOW - Date.parse(oldest)) / (365.25 * DAY)).toBeLessThan(6);
 });
 
 test("circuits that nobody went over stay proposals", () => expect(of("SL-3")).toBeUndefined());

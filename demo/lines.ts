@@ -1,5 +1,7 @@
 /** Hoses and pipes of the invented fleet: sized as a fitter would, fitted over the last five years. */
 import {
+  DAY,
+  YEAR,
   draftCircuit,
   elementKinds,
   lineStyle,
@@ -13,8 +15,6 @@ import type { MachinePlan } from "./world";
 
 type Rng = { uniform(): number; between(low: number, high: number): number };
 
-const YEAR = 365.25 * 86_400_000;
-const DAY = 86_400_000;
 /** Speed of the oil that a line is sized for, m/s (common practice). */
 const SPEED: Record<LineStyle, number> = { pressure: 5, return: 2.5, suction: 0.9, case: 1, pilot: 3 };
 /** Bores that are made, mm. */
@@ -30,7 +30,7 @@ const NOT_SURVEYED = /^SL-/;
 
 /** A hose that is nearly six years old, and one of too low a rating that was fitted in a hurry. */
 const stories: Record<string, { daysAgo: number; rating?: number }> = {
-  "SW-1": { daysAgo: 6 * 365.25 - 19 },
+  "SW-1": { daysAgo: 6 * (YEAR / DAY) - 19 },
   "SC-2": { daysAgo: 41, rating: 140 },
 };
 

@@ -1,7 +1,7 @@
 /** The lives of a part in its place: replacements of a pump, elements of a filter. */
+import { DAY } from "@core";
 import type { ComponentPlan, PointPlan } from "./world";
 
-const DAY = 86_400_000;
 /** An element is full after so many days, and its drop is then this many times that of a new one. */
 const ELEMENT_DAYS = 500;
 const ELEMENT_FULL = 2.7;

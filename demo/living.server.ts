@@ -2,7 +2,7 @@
  * What five years leave in the record of a plant: tests, a corrected figure, a file brought in, a recall by hand,
  * a new hour meter, something altered and put back.
  */
-import { procedures, exampleOf, runCalculator } from "@core";
+import { DAY, HOUR, procedures, exampleOf, runCalculator } from "@core";
 import { and, asc, eq, gte, isNull, lt, sql } from "drizzle-orm";
 import type { Queryable } from "~/db/client.server";
 import {
@@ -20,8 +20,6 @@ import {
   temporaryChanges,
   testRecords,
 } from "~/db/schema";
-
-const DAY = 86_400_000;
 
 /** The winch's meter stopped and was replaced so many days before the load. */
 const newMeter = { tag: "SW-1", daysAgo: 402 };
@@ -146,7 +144,7 @@ async function addTests(tx: Queryable, now: number): Promise<void> {
         before: "As found",
         at,
         by: made.by,
-        putBackAt: new Date(at.getTime() + 2 * 3_600_000),
+        putBackAt: new Date(at.getTime() + 2 * HOUR),
         putBackBy: made.by,
         submission: crypto.randomUUID(),
       });

@@ -1,5 +1,16 @@
 /** Loads the invented fleet once into an empty database, in one transaction, then assesses it. */
-import { formatNumber, findUnit, fromCore, quantityOf, random, type DraftComponent, type Drawing } from "@core";
+import {
+  DAY,
+  MONTH,
+  YEAR,
+  formatNumber,
+  findUnit,
+  fromCore,
+  quantityOf,
+  random,
+  type DraftComponent,
+  type Drawing,
+} from "@core";
 import { sql } from "drizzle-orm";
 import { db } from "~/db/client.server";
 import { oilEvents, samples } from "~/db/oilTables";
@@ -40,8 +51,6 @@ import { addDebrisEvents, addOil } from "./oilRows.server";
 import { readPoint, roundTimes } from "./readings";
 import { fluidPlans, instrumentPlans, people, site, type MachinePlan } from "./world";
 
-const DAY = 86_400_000;
-const MONTH = 30.4375 * DAY;
 const LIFE_YEARS = 5.3;
 
 /** Days since the last walk of each round: one is late, one due today, the others not yet. */
@@ -179,7 +188,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
         startTemperature: 4,
         longestMonths: 36,
       });
-      const origin = present - LIFE_YEARS * 365.25 * DAY;
+      const origin = present - LIFE_YEARS * YEAR;
       const hoursAt = (at: number) => Math.round(((at - origin) / DAY) * plan.hoursPerDay);
       const oil = oilHistory(plan, fluidPlans, present, hoursAt, rng.fork(`${plan.tag}/oil`));
       addOil(rows, { circuitId, tag: plan.tag, fluidIds: new Map(fluidRows.map((f) => [f.name, f.id])), hoursAt }, oil);

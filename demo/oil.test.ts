@@ -1,12 +1,11 @@
 /** The oil of the harbour has a known truth: what is said of each circuit must agree with it. */
-import { assessOil, random, type OilAssessment, type OilInput } from "@core";
+import { DAY, assessOil, random, type OilAssessment, type OilInput } from "@core";
 import { fleetPlan } from "./fleet";
 import { lifePlan, livesOf } from "./lives";
 import { oilHistory } from "./oil";
 import { readPoint, roundTimes } from "./readings";
 import { fluidPlans } from "./world";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24, 9);
 const ORIGIN = NOW - 5.3 * 365.25 * DAY;
 

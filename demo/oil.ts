@@ -1,9 +1,6 @@
 /** The oil of a circuit over five years: fills, top-ups and samples, by what truly happens to it. */
-import { mixtureViscosity, type AnalyteId, type Random, type Results } from "@core";
+import { DAY, MONTH, YEAR, mixtureViscosity, type AnalyteId, type Random, type Results } from "@core";
 import type { MachinePlan } from "./world";
-
-const DAY = 86_400_000;
-const MONTH = 30.4375;
 
 export interface DemoFluid {
   name: string;
@@ -69,7 +66,7 @@ export function oilHistory(
   const volume = oil.volume ?? 250;
   const stated = fluids.find((f) => f.name === plan.fluid)!;
   const small = plan.components.length < 5;
-  const begin = now - HISTORY_YEARS * 365.25 * DAY;
+  const begin = now - HISTORY_YEARS * YEAR;
   const moves: DemoMove[] = [{ kind: "fill", at: begin, litres: volume, fluid: stated.name, note: "" }];
   // the phase differs from machine to machine, so that not every oil is changed on one day
   for (
@@ -77,11 +74,11 @@ export function oilHistory(
     years > 0.3;
     years -= CHANGE_YEARS + rng.between(-0.15, 0.15)
   )
-    moves.push({ kind: "change", at: now - years * 365.25 * DAY, litres: volume, fluid: stated.name, note: "By age" });
+    moves.push({ kind: "change", at: now - years * YEAR, litres: volume, fluid: stated.name, note: "By age" });
   for (
-    let at = begin + TOP_UP_MONTHS * MONTH * DAY;
+    let at = begin + TOP_UP_MONTHS * MONTH;
     at < now - 12 * DAY;
-    at += (TOP_UP_MONTHS + rng.between(-0.4, 0.4)) * MONTH * DAY
+    at += (TOP_UP_MONTHS + rng.between(-0.4, 0.4)) * MONTH
   )
     moves.push({
       kind: "topUp",
@@ -152,8 +149,7 @@ export function oilHistory(
       }
     }
   };
-  const ageYears = (at: number) =>
-    (at - moves.filter((m) => m.kind !== "topUp" && m.at <= at).at(-1)!.at) / DAY / 365.25;
+  const ageYears = (at: number) => (at - moves.filter((m) => m.kind !== "topUp" && m.at <= at).at(-1)!.at) / YEAR;
   const sampleAt = (at: number, change: Partial<DemoSample> = {}, factor = 1): DemoSample => {
     live(at);
     const lab = (value: number, share = 0.05) => value * (1 + share * rng.normal());

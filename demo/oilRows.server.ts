@@ -1,11 +1,10 @@
 /** The invented oil as rows of the database: fills, samples, and two debris events. */
-import { debrisTasks } from "@core";
+import { DAY, debrisTasks } from "@core";
 import type { Queryable } from "~/db/client.server";
 import { debrisEvents, debrisTasks as debrisTaskRows, oilEvents, samples } from "~/db/oilTables";
 import { circuits, components, machines } from "~/db/schema";
 import type { OilHistory } from "./oil";
 
-const DAY = 86_400_000;
 const LABORATORY = "Estuary Laboratory";
 
 interface Rows {

@@ -1,7 +1,7 @@
 /** Two kept plans of the harbour: the cheapest, and one with a wish that costs something. */
 import { eq } from "drizzle-orm";
 import loadHighs from "highs";
-import { linesOf, solvePlan, type Wishes } from "@core";
+import { DAY, linesOf, solvePlan, type Wishes } from "@core";
 import { db } from "~/db/client.server";
 import { plans } from "~/db/schema";
 import { keepPlan } from "~/domain/plan/kept.server";
@@ -39,7 +39,7 @@ export async function loadPlans(by: Actor): Promise<void> {
   const wished = await keep("No stop in May", { without });
   await db()
     .update(plans)
-    .set({ madeAt: new Date(plan.problem.now - 86_400_000) })
+    .set({ madeAt: new Date(plan.problem.now - DAY) })
     .where(eq(plans.id, wished));
   await keep("Cheapest", {});
 }

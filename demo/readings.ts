@@ -1,9 +1,7 @@
 /** Five years of monthly readings for a point of the plan, by the simulator. */
-import { simulateLife, type Fluid, type Random, type SimulatedReading } from "@core";
+import { DAY, MONTH, YEAR, simulateLife, type Fluid, type Random, type SimulatedReading } from "@core";
 import type { MachinePlan, PointPlan } from "./world";
 
-const DAY = 86_400_000;
-const YEAR_DAYS = 365.25;
 export const HISTORY_MONTHS = 60;
 
 export interface Schedule {
@@ -18,7 +16,7 @@ export function roundTimes(now: number, lastDaysAgo: number, rng: Random): numbe
   return Array.from({ length: HISTORY_MONTHS }, (_, i) => {
     const monthsBack = HISTORY_MONTHS - 1 - i;
     const jitter = monthsBack === 0 ? 0 : Math.round(rng.between(-3, 3));
-    const day = Math.floor(now / DAY) - lastDaysAgo - Math.round(monthsBack * 30.4375) + jitter;
+    const day = Math.floor(now / DAY) - lastDaysAgo - Math.round(monthsBack * (MONTH / DAY)) + jitter;
     return day * DAY + Math.round(rng.between(8, 14) * 60) * 60_000;
   });
 }
@@ -46,7 +44,7 @@ export function readPoint(
     (plan.step && at > now - plan.step.daysAgo * DAY ? plan.step.factor : 1) * (fault?.(at) ?? 1);
   const temperatureAt = (at: number) => ({
     ...machine.temperature,
-    mean: machine.temperature.mean + (machine.temperature.warming ?? 0) * ((at - lifeStart) / DAY / YEAR_DAYS),
+    mean: machine.temperature.mean + (machine.temperature.warming ?? 0) * ((at - lifeStart) / YEAR),
   });
   return times.flatMap((at) =>
     simulateLife(

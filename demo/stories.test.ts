@@ -1,5 +1,6 @@
 /** The stories of the harbour have a known truth: what is said of each must agree with it. */
 import {
+  DAY,
   assess,
   defaultPrior,
   random,
@@ -12,7 +13,6 @@ import { fleetPlan } from "./fleet";
 import { readPoint, roundTimes } from "./readings";
 import { fluidPlans, type MachinePlan } from "./world";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24, 9);
 const plans = fleetPlan();
 

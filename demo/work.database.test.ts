@@ -1,7 +1,7 @@
 /** Work carried out at one machine of the harbour: hold points, two people, findings, proof, signatures, what falls due. */
 import { and, eq, isNull } from "drizzle-orm";
 import sharp from "sharp";
-import { stepsOf, symptoms } from "@core";
+import { DAY, HOUR, stepsOf, symptoms } from "@core";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { users } from "~/db/peopleTables";
 import {
@@ -275,7 +275,7 @@ test("nonsense, another run's entries and the future are refused; the others go 
       null,
       { kind: "step" },
       { ...good, runId: other, submission: uuid() },
-      { ...good, at: now() + 3_600_000, submission: uuid() },
+      { ...good, at: now() + HOUR, submission: uuid() },
       good,
     ],
     technician,
@@ -612,7 +612,7 @@ test("what comes due by date: a stop-gap, a valve to move, an old hose, a campai
   const today = new Date(now()).toISOString().slice(0, 10);
   await db()
     .update(interventions)
-    .set({ doneAt: new Date(now() - 86_400_000), doneBy: technician.name, interim: true, lookAgainOn: today })
+    .set({ doneAt: new Date(now() - DAY), doneBy: technician.name, interim: true, lookAgainOn: today })
     .where(eq(interventions.id, work));
   await db().update(components).set({ exerciseDays: 30 }).where(eq(components.id, pump.id));
   await diagramOf(pump.circuitId);
@@ -643,7 +643,7 @@ test("what comes due by date: a stop-gap, a valve to move, an old hose, a campai
   expect(await kinds()).toEqual(expect.arrayContaining(["interim", "hose", "campaign"]));
   await db()
     .update(lives)
-    .set({ startedAt: new Date(now() - 50 * 86_400_000) })
+    .set({ startedAt: new Date(now() - 50 * DAY) })
     .where(eq(lives.componentId, pump.id));
   const exercise = (await dueWork({ most: 100 })).find((d) => d.kind === "exercise")!;
   expect(exercise.dueAt).toBeLessThan(now());
@@ -653,7 +653,7 @@ test("what comes due by date: a stop-gap, a valve to move, an old hose, a campai
   const all = await dueWork({ most: 100 });
   expect(await dueWork({ most: 100, siteId: pump.siteId })).toEqual(all);
   expect(await dueWork({ most: 100, siteId: uuid() })).toEqual([]);
-  const years = await dueWork({ most: 100, siteId: pump.siteId, until: now() + 7 * 365 * 86_400_000 });
+  const years = await dueWork({ most: 100, siteId: pump.siteId, until: now() + 7 * 365 * DAY });
   expect(years.length).toBeGreaterThanOrEqual(all.length);
   expect(await dueWork({ most: 1, siteId: pump.siteId })).toEqual(all.slice(0, 1));
   const move = { componentId: pump.id, submission: uuid() };

@@ -1,6 +1,8 @@
 /** Work of five years in the harbour: done with procedures, findings and proof; two pieces under way, a stop-gap, a campaign. */
 import { and, asc, eq, gt, isNotNull, isNull } from "drizzle-orm";
 import {
+  DAY,
+  HOUR,
   fieldsOfAsk,
   random,
   stepProblems,
@@ -29,7 +31,6 @@ import {
 } from "~/db/schema";
 import { keepDrawn, type Motif } from "./drawn";
 
-const DAY = 86_400_000;
 const MINUTE = 60_000;
 const [ENGINEER, TECHNICIAN, FITTER] = ["R. Oduya", "T. Wren", "L. Aske"] as const;
 
@@ -299,7 +300,7 @@ export async function loadWork(now: number): Promise<void> {
       const procedure = procedureOf(
         !pump ? "change-element" : place.kind === "gearPump" ? "replace-fixed-pump" : "replace-compensated-pump",
       );
-      const from = doneAt - (pump ? 6 : 1.5) * 3_600_000;
+      const from = doneAt - (pump ? 6 : 1.5) * HOUR;
       carryOut(id, place.machineId, procedure, from);
       await find(id, pump ? pumpFindings : elementFindings, from);
     }
@@ -315,7 +316,7 @@ export async function loadWork(now: number): Promise<void> {
       .limit(1);
     if (booked) {
       const place = places.find((p) => p.id === booked.componentId)!;
-      carryOut(booked.id, place.machineId, procedureOf("renew-seals-cylinder"), now - 26 * 3_600_000, "isolated");
+      carryOut(booked.id, place.machineId, procedureOf("renew-seals-cylinder"), now - 26 * HOUR, "isolated");
     }
     const valve = places.find((p) => p.kind === "directionalValve" && !p.machine.startsWith("SL-"));
     if (!valve) return;
@@ -340,8 +341,8 @@ export async function loadWork(now: number): Promise<void> {
         openPoints: "Handed to the late shift: valve is isolated, bolts are still tight.",
         people: `${FITTER}, then ${TECHNICIAN}`,
       });
-    carryOut(id, valve.machineId, procedureOf("renew-seals-valve"), now - 3 * 3_600_000, "bench");
-    await find(id, sealFindings, now - 2 * 3_600_000);
+    carryOut(id, valve.machineId, procedureOf("renew-seals-valve"), now - 3 * HOUR, "bench");
+    await find(id, sealFindings, now - 2 * HOUR);
   }
 
   /** The spool that was freed: allowed, dated, its cause open; and the plan to move such valves. */
@@ -370,8 +371,8 @@ export async function loadWork(now: number): Promise<void> {
         signedBy: ENGINEER,
         unprovenBecause: "Test port read 24 bar again, the stated value; no point is read there in rounds.",
       });
-    carryOut(id, valve.machineId, procedureOf("free-spool"), doneAt - 3 * 3_600_000);
-    await find(id, spoolFindings, doneAt - 2 * 3_600_000);
+    carryOut(id, valve.machineId, procedureOf("free-spool"), doneAt - 3 * HOUR);
+    await find(id, spoolFindings, doneAt - 2 * HOUR);
     const seldom = places.filter((p) => p.kind === "directionalValve" && p.machine.startsWith("SL-"));
     for (const p of seldom) await db().update(components).set({ exerciseDays: 30 }).where(eq(components.id, p.id));
     await db()

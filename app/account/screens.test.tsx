@@ -1,9 +1,9 @@
 /** Screens of people: who may sign in, whose access ended, and refusals in the row that they belong to. */
+import { DAY } from "@core";
 import { renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import PeopleScreen from "./people";
 import * as accountTexts from "./texts";
 
-const DAY = 86_400_000;
 type People = Parameters<typeof PeopleScreen>[0]["loaderData"];
 const person = (id: string, change: object = {}) => ({
   id,

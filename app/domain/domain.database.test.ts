@@ -1,4 +1,5 @@
 /** Reads and writes against a real database: npm test gives each run one of its own. */
+import { DAY, HOUR } from "@core";
 import { actorNamed } from "~/domain/access/testActor";
 import { and, eq, isNotNull } from "drizzle-orm";
 import { closeConnections, db, isDatabaseDown, migrateDatabase } from "~/db/client.server";
@@ -68,7 +69,6 @@ import { add, addPlant, componentForm, pointForm, readingForm as entry } from ".
 
 if (!process.env.DATABASE_URL) throw new Error("These tests need a database: run them with npm test -- jest.");
 
-const DAY = 86_400_000;
 const NOW = Date.parse(process.env.JUNCTERAL_NOW!);
 const ids = { site: "", fluid: "", machine: "", circuit: "", component: "", point: "" };
 
@@ -651,7 +651,7 @@ describe("work", () => {
 
     await db()
       .update(peerEvidence)
-      .set({ evidence: null, madeAt: new Date(NOW - 3_600_000) })
+      .set({ evidence: null, madeAt: new Date(NOW - HOUR) })
       .where(eq(peerEvidence.lifeId, old!.id));
     await assessPoint(ids.point, { ended: true });
     expect((await evidence()).find((l) => l.lifeId === old!.id)!.evidence).toBeNull();

@@ -1,4 +1,5 @@
 /** Screens of the fleet in states that a walk seldom meets: empty, retired, unmeasured, nothing like it, by role. */
+import { DAY } from "@core";
 import type { Explanation, Netlist } from "@core";
 import { rendered, renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import { Explanations } from "./explanations";
@@ -8,7 +9,6 @@ import MatrixScreen from "./matrix";
 import { HourMeter } from "./meter";
 import * as fleetTexts from "./texts";
 
-const DAY = 86_400_000;
 type Of<P extends (props: never) => unknown> = Parameters<P>[0] extends { loaderData: infer D } ? D : never;
 
 describe("the list of machines", () => {

@@ -1,10 +1,10 @@
 /** Screens of instruments: what the heading finds, what each role may do, and refusals beside the form that they belong to. */
+import { DAY } from "@core";
 import { renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import InstrumentScreen from "./instrument";
 import InstrumentsScreen from "./instruments";
 import * as instrumentsTexts from "./texts";
 
-const DAY = 86_400_000;
 type One = Parameters<typeof InstrumentScreen>[0]["loaderData"];
 type List = Parameters<typeof InstrumentsScreen>[0]["loaderData"];
 

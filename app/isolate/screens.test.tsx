@@ -1,5 +1,5 @@
 /** Screens of Isolate in states that a walk seldom meets: nothing drawn, nothing fits, closed, withdrawn, by role, unproven. */
-import { causes, symptoms } from "@core";
+import { DAY, causes, symptoms } from "@core";
 import type { CasePage, ShownTest } from "~/domain/isolation/casePage.server";
 import { renderedPage as page, rendered, TEST_NOW, wordsOf } from "~/ui/testing";
 import CaseScreen from "./case";
@@ -13,7 +13,6 @@ import PracticeCaseScreen from "./practiceCase";
 import { TestCard, TestCost } from "./testCard";
 import * as isolateTexts from "./texts";
 
-const DAY = 86_400_000;
 const ZONE = "Europe/London";
 type Of<P extends (props: never) => unknown> = Parameters<P>[0] extends { loaderData: infer D } ? D : never;
 

@@ -1,8 +1,8 @@
 /** What the pictures of the oil are made of. */
+import { DAY } from "@core";
 import type { MetalPoint } from "@core";
 import { codesChart, countsChart, metalChart } from "./charts";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const tones = Object.fromEntries(
   ["ink", "ink-2", "line", "line-2", "sea", "sea-soft", "ochre", "verm", "verm-soft", "sheet", "paper"].map((t) => [

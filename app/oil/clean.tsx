@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import type { Route } from "./+types/clean";
 import {
+  DAY,
   cleanUpPlan,
   countAfter,
   countFor,
@@ -37,7 +38,7 @@ export const loader = guard("viewer", async ({ params }) => {
 /** Particles over 14 µm: what the target asks hardest, and what the element is stated for nearest. */
 const SIZE = "over14";
 /** Samples that follow each other within a day, one cleaner than the other, are a clean-up that was watched. */
-const WATCH_MS = 86_400_000;
+const WATCH_MS = DAY;
 
 interface Watched {
   start: OilSample;

@@ -1,6 +1,6 @@
 /** Filters: the drop brought to one viscosity and flow, when the element is full, whether oil goes past it; and its renewal. */
 import { Form, Link, useActionData } from "react-router";
-import { formatNumber, type Assessment, type ConditionState, type OilAssessment } from "@core";
+import { DAY, formatNumber, type Assessment, type ConditionState, type OilAssessment } from "@core";
 import { Button, FormProblemsProvider, TextField } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Section } from "~/ui/page";
@@ -26,7 +26,7 @@ function sentence(f: Filter, site: ReturnType<typeof useSite>): string {
   if (f.past) return texts.oilBypassesIt(f.past);
   if (f.blocked) return texts.blockedTheBypassIs;
   if (!f.daysLeft) return texts.noMeasurableClogging;
-  const at = (days: number) => dayText(site.now + days * 86_400_000, site);
+  const at = (days: number) => dayText(site.now + days * DAY, site);
   return (
     texts.cloggingTheBypassOpens(at(f.daysLeft.early)) +
     texts.mostLikely(f.daysLeft.late === null ? texts.aDateThatCannot : at(f.daysLeft.late)) +

@@ -1,6 +1,6 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/fluid";
-import { decimalsFor, fluidTypes, formatNumber } from "@core";
+import { DAY, decimalsFor, fluidTypes, formatNumber } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
@@ -99,7 +99,7 @@ export default function Fluid({
   const problems = answer && answer.event === null ? answer.problems : undefined;
   const { fill } = page;
   const due = page.detail?.age?.dueAt ?? null;
-  const age = fill ? (page.now - fill.at) / 86_400_000 : null;
+  const age = fill ? (page.now - fill.at) / DAY : null;
   const off = page.detail?.viscosityOff ?? null;
   const last = page.detail?.measured.at(-1);
   const title = !page.fluid

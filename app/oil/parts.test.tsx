@@ -1,4 +1,5 @@
 /** What the pieces of the oil's pages say. */
+import { DAY } from "@core";
 import type { ReactElement } from "react";
 import type { OilAssessment, OilSample } from "@core";
 import { CauseList, FindingList, SuspectList } from "./chain";
@@ -6,8 +7,6 @@ import { FilterSection } from "./filters";
 import { CodeLines, sizeChart } from "./sizes";
 import { rendered, TEST_NOW, wordsOf } from "~/ui/testing";
 import * as oilTexts from "./texts";
-
-const DAY = 86_400_000;
 
 const render = (element: ReactElement): string => rendered(element).replace(/<!-- -->/g, "");
 const words = (element: ReactElement) => wordsOf(render(element));

@@ -1,4 +1,5 @@
 /** Screens of the oil in states that a walk seldom meets: no sample, not comparable, blocked, closed and opened again, by role. */
+import { DAY } from "@core";
 import type { OilAssessment, OilFinding } from "@core";
 import { rendered, renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import { CauseList, FindingList, SuspectList } from "./chain";
@@ -10,7 +11,6 @@ import OverviewScreen from "./overview";
 import SampleScreen from "./sample";
 import * as oilTexts from "./texts";
 
-const DAY = 86_400_000;
 const at = (days: number) => TEST_NOW + days * DAY;
 type Of<P extends (props: never) => unknown> = Parameters<P>[0] extends { loaderData: infer D } ? D : never;
 

@@ -1,4 +1,4 @@
-import { lowerFirst } from "@core";
+import { DAY, lowerFirst } from "@core";
 import { Link } from "react-router";
 import type { Route } from "./+types/scorecard";
 import type { Scorecard } from "@core";
@@ -162,7 +162,7 @@ function Ends({ ends }: { ends: readonly LifeEnd[] }) {
     const at = crossedAt ?? endedAt!;
     if (crossedAt === null)
       return last.p50 !== null && last.p50 > at
-        ? texts.replacedWithAboutDays(Math.round((last.p50 - at) / 86_400_000))
+        ? texts.replacedWithAboutDays(Math.round((last.p50 - at) / DAY))
         : texts.replacedBeforeItCrossed;
     if (last.p10 !== null && at < last.p10) return texts.cameBeforeP10;
     if (last.p90 !== null && at > last.p90) return texts.cameAfterP90;

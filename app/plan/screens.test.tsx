@@ -1,5 +1,5 @@
 /** Screens of the plan in states that a walk seldom meets: no stop, no part, late, over its crew, too few lives, one plan kept. */
-import { noWishes, type PlanHelp, type PlanLine, type Scorecard } from "@core";
+import { DAY, noWishes, type PlanHelp, type PlanLine, type Scorecard } from "@core";
 import type { KeptPlan } from "~/domain/plan/kept.server";
 import type { KindLives } from "~/domain/plan/lives.server";
 import type { OrderLine } from "~/domain/plan/orders.server";
@@ -19,7 +19,6 @@ import ScorecardPage from "./scorecard";
 import { Stops } from "./stops";
 import * as planTexts from "./texts";
 
-const DAY = 86_400_000;
 const at = (days: number) => TEST_NOW + days * DAY;
 
 const piece = (change: Partial<PieceFacts> = {}): PieceFacts => ({

@@ -1,4 +1,5 @@
 /** Sign-in: argon2id passwords, sessions in the database, the token only in the person's cookie. */
+import { HOUR } from "@core";
 import { hash, verify } from "@node-rs/argon2";
 import { and, eq, isNull, lt, sql } from "drizzle-orm";
 import type { UnitPreference } from "@core";
@@ -133,7 +134,7 @@ export async function signIn(
   await Promise.all([limiterOf("name").reward(sha256(known), 1), limiterOf("address").reward(sha256(address), 1)]);
   if (request) await endSession(request);
   const token = randomBytes(32).toString("base64url");
-  const expiresAt = new Date(Date.now() + config.sessionHours * 3_600_000);
+  const expiresAt = new Date(Date.now() + config.sessionHours * HOUR);
   await db().delete(sessions).where(lt(sessions.expiresAt, new Date()));
   await db()
     .insert(sessions)

@@ -1,8 +1,8 @@
+import { DAY } from "@core";
 import type { ChartConfiguration } from "chart.js";
 import { sameMonthChart, trendChart } from "./charts";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 
-const DAY = 86_400_000;
 const now = Date.UTC(2026, 10, 24);
 const tones = Object.fromEntries(
   ["ink", "ink-2", "line", "line-2", "sea", "sea-soft", "ochre", "verm", "verm-soft", "sheet", "paper"].map((name) => [

@@ -3,7 +3,7 @@ import { TZDate } from "@date-fns/tz";
 import { format, startOfYear, addYears } from "date-fns";
 import type { ChartConfiguration, ChartDataset } from "chart.js";
 import type { AnnotationOptions } from "chartjs-plugin-annotation";
-import { formatNumber, decimalsFor } from "@core";
+import { DAY, MONTH, formatNumber, decimalsFor } from "@core";
 import type { MakeChart } from "~/ui/charts/canvas";
 import { faded } from "~/ui/charts/tones";
 import type { PointPage } from "~/domain/readings/pointPage.server";
@@ -44,7 +44,7 @@ export function trendChart(
     const last = Math.max(
       data.now,
       nextStop?.at ?? 0,
-      forecast ? Math.min(fan.at(-1)?.at ?? 0, data.now + 550 * 86_400_000) : 0,
+      forecast ? Math.min(fan.at(-1)?.at ?? 0, data.now + 550 * DAY) : 0,
     );
     const span = last - first;
     const scale = (y: number) => shown.scale(y);
@@ -255,7 +255,6 @@ export function trendChart(
   };
 }
 
-const MONTH = 30.4375;
 /** Ends of lines nearer than this share of the tallest would write over one another. */
 const NEAR = 0.045;
 
@@ -267,7 +266,7 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
       for (const r of life.readings) {
         const date = new TZDate(r.at, timeZone);
         const list = byYear.get(date.getFullYear()) ?? [];
-        list.push({ x: date.getMonth() + date.getDate() / MONTH, y: shown.scale(r.raw) });
+        list.push({ x: date.getMonth() + date.getDate() / (MONTH / DAY), y: shown.scale(r.raw) });
         byYear.set(date.getFullYear(), list);
       }
     }

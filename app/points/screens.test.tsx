@@ -1,4 +1,5 @@
 /** A point's table, forecast and limit in states that a walk seldom meets. */
+import { DAY } from "@core";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 import { rendered, renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import { ForecastSection } from "./forecastSection";
@@ -6,7 +7,6 @@ import LimitScreen from "./limit";
 import { ReadingTable } from "./table";
 import * as pointsTexts from "./texts";
 
-const DAY = 86_400_000;
 type Row = PointPage["table"][number];
 
 const row = (change: Partial<Row> = {}): Row =>

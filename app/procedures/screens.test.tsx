@@ -1,10 +1,10 @@
 /** Screens of tests: what is still altered, a record beside the one before it, and by role. */
+import { DAY } from "@core";
 import { renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import RecordScreen from "./record";
 import TestsScreen from "./tests";
 import * as proceduresTexts from "./texts";
 
-const DAY = 86_400_000;
 type Tests = Parameters<typeof TestsScreen>[0]["loaderData"];
 type Record_ = Parameters<typeof RecordScreen>[0]["loaderData"];
 

@@ -1,4 +1,5 @@
 /** A point over time for print: readings, as new, limit, and the forecast's band. Plain lines, labelled where they end. */
+import { MONTH } from "@core";
 import { TZDate } from "@date-fns/tz";
 import type { ConditionState, PointQuantityId } from "@core";
 import type { ReportChart } from "~/domain/report/charts.server";
@@ -12,7 +13,6 @@ const HEIGHT = 150;
 const [LEFT, RIGHT, TOP, BOTTOM] = [6, 150, 10, 20] as const;
 /** Half of a label below: nearer to the edge than this it would be cut. */
 const HALF_LABEL = 26;
-const MONTH = 30.4375 * 86_400_000;
 /** A forecast is drawn as far ahead at most. */
 const AHEAD = 18 * MONTH;
 /** Lines labelled nearer to each other than this are moved apart. */

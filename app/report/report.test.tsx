@@ -1,4 +1,5 @@
 /** The chart of a report: what it says to a reader who does not see it, odd figures, and labels that stay apart. */
+import { DAY } from "@core";
 import { renderToStaticMarkup } from "react-dom/server";
 import fc from "fast-check";
 import type { ReportChart } from "~/domain/report/charts.server";
@@ -6,7 +7,6 @@ import { SiteProvider } from "~/ui/site";
 import { PointChart, spread } from "./pointChart";
 
 const now = Date.UTC(2026, 10, 24, 9);
-const DAY = 86_400_000;
 
 const chart = (change: Partial<ReportChart> = {}): ReportChart => ({
   readings: Array.from({ length: 12 }, (_, i) => ({ at: now - (12 - i) * 30 * DAY, value: 2 + i / 4, odd: i === 3 })),

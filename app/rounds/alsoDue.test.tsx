@@ -1,4 +1,5 @@
 /** What else falls due: on a round only a valve is moved, and rows say how late they are. */
+import { DAY } from "@core";
 import type { DueItem } from "~/domain/work/due.server";
 import { DueRows } from "~/ui/dueRows";
 import { AlsoDue } from "./alsoDue";
@@ -6,7 +7,6 @@ import { rendered, TEST_NOW } from "~/ui/testing";
 import * as roundsTexts from "./texts";
 
 const now = TEST_NOW;
-const DAY = 86_400_000;
 const item = (kind: DueItem["kind"], id: string, days: number): DueItem => ({
   kind,
   id,

@@ -1,7 +1,7 @@
 /** What else falls due at a machine of the round: seen where it stands; a valve that was moved is kept like a reading. */
 import type { DueItem } from "~/domain/work/due.server";
 import { Button } from "~/ui/form";
-import { dueText, useSite } from "~/ui/site";
+import { Due } from "~/ui/due";
 import { alsoDue as texts } from "./texts";
 
 interface Props {
@@ -11,7 +11,6 @@ interface Props {
 }
 
 export function AlsoDue({ items, moved, onMoved }: Props) {
-  const site = useSite();
   if (items.length === 0) return null;
   return (
     <section className="mt-5">
@@ -22,7 +21,7 @@ export function AlsoDue({ items, moved, onMoved }: Props) {
             <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
               {d.what}
               <span className="text-ink-2">
-                : {d.why}, {dueText(d.dueAt, site)}
+                : {d.why}, <Due at={d.dueAt} />
               </span>
             </span>
             {d.kind !== "exercise" ? null : moved.includes(d.id) ? (

@@ -1,6 +1,7 @@
 /** What is typed at a point of a round: read against its unit, its last reading and what is expected. */
 import fc from "fast-check";
 import {
+  DAY,
   fromCore,
   findUnit,
   random,
@@ -34,7 +35,7 @@ const point: WalkPoint = {
   fluid,
   expectation: null,
   state: "steady",
-  last: { raw: 1.5, at: NOW - 7 * 86_400_000, temperature: 48, hours: 12_000 },
+  last: { raw: 1.5, at: NOW - 7 * DAY, temperature: 48, hours: 12_000 },
   timeZone: "Europe/London",
   needsConditions: true,
   isOilTemperature: false,
@@ -49,7 +50,7 @@ const judge = (change: Partial<Entry>, of: Partial<WalkPoint> = {}, units = {}) 
 /** What an assessment of a steady life expects of the next reading. */
 function expectation(): WalkPoint["expectation"] {
   const times = Array.from({ length: 24 }, (_, i) => ({
-    at: NOW - (24 - i) * 14 * 86_400_000,
+    at: NOW - (24 - i) * 14 * DAY,
     hours: 12_000 - (24 - i) * 100,
   }));
   const series = simulateLife(

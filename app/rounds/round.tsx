@@ -4,7 +4,8 @@ import { guard, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { DueRows } from "~/ui/dueRows";
-import { dayText, dueText, useShow, useSite } from "~/ui/site";
+import { Due } from "~/ui/due";
+import { dayText, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
 import { dueWork } from "~/domain/work/due.server";
 import { roundRow, walkPoints } from "~/domain/rounds/queries.server";
@@ -129,8 +130,8 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
                   <td className={`text-right whitespace-nowrap ${p.closer ? "text-ochre" : ""}`}>
                     {texts.days(p.everyDays)}
                   </td>
-                  <td className={`text-right whitespace-nowrap ${p.dueAt < site.now ? "text-verm" : "text-ink-2"}`}>
-                    {dueText(p.dueAt, site)}
+                  <td className="text-right whitespace-nowrap text-ink-2">
+                    <Due at={p.dueAt} />
                   </td>
                 </tr>
               ))}

@@ -4,7 +4,7 @@ import { formatNumber } from "@core";
 import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
-import { dueText, useSite } from "~/ui/site";
+import { Due } from "~/ui/due";
 import { roundList } from "~/domain/rounds/queries.server";
 import { rounds as texts } from "./texts";
 
@@ -26,7 +26,6 @@ const counts = [
 ];
 
 export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route.ComponentProps) {
-  const site = useSite();
   const late = list.filter((r) => r.late > 0).length;
   return (
     <>
@@ -95,9 +94,7 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
               <span className={r.late > 0 ? "text-verm" : ""}>
                 {r.points === 0 ? texts.noPoints : r.due === 0 ? texts.nothingDue : texts.due(r.due)}
               </span>
-              <span className={r.late > 0 ? "text-verm" : "text-ink-2"}>
-                {r.dueAt === null ? "" : dueText(r.dueAt, site)}
-              </span>
+              <span className="text-ink-2">{r.dueAt === null ? "" : <Due at={r.dueAt} />}</span>
               <span className="flex gap-4">
                 {mayWalk && r.points > 0 ? (
                   <Link to={`/rounds/${r.id}/walk`} reloadDocument className="act">

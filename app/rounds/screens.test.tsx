@@ -1,4 +1,5 @@
 /** Screens of rounds: empty, late, by hours, by role, and what a tablet could not send. */
+import { DAY } from "@core";
 import { rendered, renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import RoundScreen from "./round";
 import RoundsScreen from "./rounds";
@@ -6,7 +7,6 @@ import SheetScreen from "./sheet";
 import { WalkEnd } from "./walkEnd";
 import * as roundsTexts from "./texts";
 
-const DAY = 86_400_000;
 type List = Parameters<typeof RoundsScreen>[0]["loaderData"];
 type One = Parameters<typeof RoundScreen>[0]["loaderData"];
 type Sheet = Parameters<typeof SheetScreen>[0]["loaderData"];

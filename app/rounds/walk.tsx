@@ -1,4 +1,5 @@
 /** A round on a tablet, one point a screen, with or without a network. */
+import { DAY } from "@core";
 import { useEffect, useState } from "react";
 import { isRouteErrorResponse } from "react-router";
 import type { Route } from "./+types/walk";
@@ -49,9 +50,9 @@ export const shouldRevalidate = () => false;
 const DUE_TAKEN = 40;
 
 /** Points that fall due within this time are on the way today. */
-const SOON = 7 * 86_400_000;
+const SOON = 7 * DAY;
 /** A walk left lying longer than this begins anew; what it kept is still sent. */
-const LONGEST_WALK = 2 * 86_400_000;
+const LONGEST_WALK = 2 * DAY;
 
 export default function WalkPage({ loaderData }: Route.ComponentProps) {
   const { round, points, alsoDue, strips, user, timeZone, now: loadedAt } = loaderData;

@@ -1,4 +1,5 @@
 /** The frame of every page: counts beside places, who is signed in, and a warning where assessments stand still. */
+import { HOUR } from "@core";
 import type { ComponentType } from "react";
 import { rendered, renderedPage, TEST_NOW, wordsOf } from "~/ui/testing";
 import Shell, { ErrorBoundary } from "./shell";
@@ -49,7 +50,7 @@ describe("assessments that stand still", () => {
   test("nothing is said while the worker runs, however much waits", () => expect(warned({ waiting: 400 })).toBeNull());
   test("nor where it does not run and nothing waits", () => expect(warned({ runs: false })).toBeNull());
   test("since when, and how many wait", () =>
-    expect(warned({ runs: false, waiting: 12, lastSeen: TEST_NOW - 3_600_000 })).toBe(
+    expect(warned({ runs: false, waiting: 12, lastSeen: TEST_NOW - HOUR })).toBe(
       texts.assessmentsHaveStopped(texts.since("24\u00a0Nov, 08:00")) +
         texts.areWaitingAndNo(12) +
         texts.theirAssessmentsAreOut,

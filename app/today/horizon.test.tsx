@@ -1,8 +1,8 @@
+import { DAY } from "@core";
 import { Horizon } from "./horizon";
 import { rendered, TEST_NOW } from "~/ui/testing";
 import * as todayTexts from "./texts";
 
-const DAY = 86_400_000;
 const now = TEST_NOW;
 
 describe("horizon", () => {

@@ -1,11 +1,11 @@
 /** Today in states that a walk seldom meets: empty, all steady, booked, asked again, more than it shows, by role. */
+import { DAY } from "@core";
 import type { Decision, FaultNeed, OilNeed } from "~/domain/overview/today.server";
 import { rendered, renderedPage, TEST_NOW, wordsOf } from "~/ui/testing";
 import { DecisionRow, FaultRow, OilRow } from "./needs";
 import Today from "./today";
 import * as todayTexts from "./texts";
 
-const DAY = 86_400_000;
 type Page = Parameters<typeof Today>[0];
 
 const decision = (change: Partial<Decision> = {}): Decision => ({

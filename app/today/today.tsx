@@ -17,7 +17,8 @@ import { guard, oncePerRequest } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { DueRows } from "~/ui/dueRows";
-import { dayText, dueText, momentText, useSite } from "~/ui/site";
+import { Due } from "~/ui/due";
+import { dayText, momentText, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
 import { monthName, weekday } from "~/ui/calendarNames";
 import { Horizon } from "./horizon";
@@ -234,22 +235,19 @@ export default function Today({ loaderData }: Route.ComponentProps) {
               <Empty>{texts.noReadingFallsDue}</Empty>
             ) : (
               <ul>
-                {due.map((r) => {
-                  const when = dueText(r.dueAt, site);
-                  return (
-                    <li key={r.roundId} className="ruled grid grid-cols-[minmax(0,1fr)_6rem_6.5rem] py-1.5">
-                      <Link to={`/rounds/${r.roundId}`} className="truncate hover:underline">
-                        {r.name}
-                      </Link>
-                      <span className="text-right">
-                        {r.points} {r.points === 1 ? texts.point : texts.points}
-                      </span>
-                      <span className={`text-right ${when.endsWith("late") ? "font-medium text-verm" : ""}`}>
-                        {when}
-                      </span>
-                    </li>
-                  );
-                })}
+                {due.map((r) => (
+                  <li key={r.roundId} className="ruled grid grid-cols-[minmax(0,1fr)_6rem_6.5rem] py-1.5">
+                    <Link to={`/rounds/${r.roundId}`} className="truncate hover:underline">
+                      {r.name}
+                    </Link>
+                    <span className="text-right">
+                      {r.points} {r.points === 1 ? texts.point : texts.points}
+                    </span>
+                    <span className="text-right">
+                      <Due at={r.dueAt} />
+                    </span>
+                  </li>
+                ))}
               </ul>
             )}
           </Section>

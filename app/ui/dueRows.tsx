@@ -1,6 +1,6 @@
 /** What falls due by date, a line each: what, why, when. */
 import { Link } from "react-router";
-import { dueText, useSite } from "./site";
+import { Due } from "./due";
 
 export interface DueRow {
   kind: string;
@@ -12,23 +12,21 @@ export interface DueRow {
 }
 
 export function DueRows({ items }: { items: readonly DueRow[] }) {
-  const site = useSite();
   return (
     <ul>
-      {items.map((d) => {
-        const when = dueText(d.dueAt, site);
-        return (
-          <li key={d.kind + d.id} className="ruled grid grid-cols-[minmax(0,1fr)_6.5rem] gap-x-3 py-1.5">
-            <span className="min-w-0 [overflow-wrap:anywhere]">
-              <Link to={d.to} className="hover:underline">
-                {d.what}
-              </Link>
-              <span className="text-ink-2">: {d.why}</span>
-            </span>
-            <span className={`text-right ${when.endsWith("late") ? "font-medium text-verm" : ""}`}>{when}</span>
-          </li>
-        );
-      })}
+      {items.map((d) => (
+        <li key={d.kind + d.id} className="ruled grid grid-cols-[minmax(0,1fr)_6.5rem] gap-x-3 py-1.5">
+          <span className="min-w-0 [overflow-wrap:anywhere]">
+            <Link to={d.to} className="hover:underline">
+              {d.what}
+            </Link>
+            <span className="text-ink-2">: {d.why}</span>
+          </span>
+          <span className="text-right">
+            <Due at={d.dueAt} />
+          </span>
+        </li>
+      ))}
     </ul>
   );
 }

@@ -1,5 +1,5 @@
 /** What every screen needs to write dates and numbers: the site's time zone, the present, the reader's units. */
-import { formatQuantity, preferredUnit, type QuantityId, type UnitPreference } from "@core";
+import { DAY, dayOf, daysBetween, formatQuantity, preferredUnit, type QuantityId, type UnitPreference } from "@core";
 import { TZDate } from "@date-fns/tz";
 import { lightFormat } from "date-fns";
 import { createContext, use, useMemo, type ReactNode } from "react";
@@ -46,7 +46,7 @@ export function useShow(): (value: number, id: QuantityId, options?: { unit?: st
   return (value, id, options) => quantityText(value, id, site, options);
 }
 
-const HALF_YEAR = 200 * 86_400_000;
+const HALF_YEAR = 200 * DAY;
 
 /** A day as people say it: "12 Jan", with the year when it is not near; it never breaks at the end of a line. */
 export function dayText(ms: number, { timeZone, now, years = false }: SiteContext): string {
@@ -78,13 +78,15 @@ export function localInput(ms: number, timeZone: string): string {
   return lightFormat(new TZDate(ms, timeZone), "yyyy-MM-dd'T'HH:mm");
 }
 
-/** "in 8 weeks", "2 days late", "today". */
-export function dueText(ms: number, { now, timeZone }: SiteContext): string {
-  const day = (t: number) =>
-    Math.floor(Date.parse(`${lightFormat(new TZDate(t, timeZone), "yyyy-MM-dd")}T00:00:00Z`) / 86_400_000);
-  const days = day(ms) - day(now);
-  if (days < 0) return texts.dayLate(-days, days === -1 ? "" : "s");
-  if (days === 0) return "today";
-  if (days < 7) return weekday(new TZDate(ms, timeZone));
+/** Days of the site's calendar until a moment; below zero: past. */
+export const daysUntil = (ms: number, { now, timeZone }: SiteContext): number =>
+  daysBetween(dayOf(now, timeZone), dayOf(ms, timeZone));
+
+/** "in 9 days", "2 days late", "today", and the weekday within a week. */
+export function dueText(ms: number, site: SiteContext): string {
+  const days = daysUntil(ms, site);
+  if (days < 0) return texts.daysLate(-days);
+  if (days === 0) return texts.today;
+  if (days < 7) return weekday(new TZDate(ms, site.timeZone));
   return texts.inDays(days);
 }

@@ -122,7 +122,8 @@ export const page = {
 };
 
 export const site = {
-  dayLate: (days: number, days2: string) => `${days} day${days2} late`,
+  daysLate: (days: number) => `${days} day${days === 1 ? "" : "s"} late`,
+  today: "today",
   inDays: (days: number) => `in ${days} days`,
 };
 

@@ -1,6 +1,8 @@
+import { DAY, HOUR } from "@core";
 import { renderToStaticMarkup } from "react-dom/server";
 import type { ConditionState } from "@core";
 import { MarginRule, marginText } from "./marginRule";
+import { Due } from "./due";
 import { SiteProvider, dayText, dueText, localInput, momentText, monthText } from "./site";
 import { StateGlyph, StateWord } from "./state";
 import { Verdict, partText } from "./verdict";
@@ -9,7 +11,6 @@ import * as uiTexts from "./texts";
 
 const now = Date.UTC(2026, 10, 24, 9);
 const site = { timeZone: "Europe/London", now, units: {} };
-const DAY = 86_400_000;
 
 describe("dates as people say them", () => {
   test("near ones without, far ones with the year", () => {
@@ -33,6 +34,18 @@ describe("dates as people say them", () => {
     [9, "in 9 days"],
   ])("due %d days from now: %s", (days, text) => {
     expect(dueText(now + days * DAY, site)).toBe(text);
+  });
+  test.each([
+    ["late only from the day after", now - DAY, true],
+    ["not on its own day, though its hour is past", now - 8 * HOUR, false],
+    ["not to come", now + DAY, false],
+  ])("what is due stands out when it is late: %s", (_when, at, late) => {
+    const html = renderToStaticMarkup(
+      <SiteProvider value={site}>
+        <Due at={at} />
+      </SiteProvider>,
+    );
+    expect(html.includes("text-verm")).toBe(late);
   });
 });
 

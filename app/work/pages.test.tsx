@@ -1,4 +1,5 @@
 /** Pages of work in states that a walk seldom meets: past its stop, late part, full crew, nothing due, two signatures, by role. */
+import { DAY } from "@core";
 import { renderedPage as page, rendered, TEST_NOW, wordsOf } from "~/ui/testing";
 import type { InterventionPage } from "~/domain/work/queries.server";
 import BookScreen from "./book";
@@ -9,7 +10,6 @@ import WorkScreen from "./work";
 import { Signing, WriteUp } from "./writeUp";
 import * as workTexts from "./texts";
 
-const DAY = 86_400_000;
 const ZONE = "Europe/London";
 const at = (days: number) => TEST_NOW + days * DAY;
 type Of<P extends (props: never) => unknown> = Parameters<P>[0] extends { loaderData: infer D } ? D : never;

@@ -1,3 +1,4 @@
+import { DAY } from "../units/time";
 import { dynamicViscosity } from "../fluid/viscosity";
 import { defaultPrior } from "../forecast/prior";
 import { random } from "../random/random";
@@ -11,7 +12,6 @@ import { conditionState, conditionStates, stateOfUrgency, urgencyOf } from "../s
 import type { VerdictPart } from "../state/verdictPart";
 import type { AssessContext, AssessPoint, AssessReading } from "./types";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const point: AssessPoint = {

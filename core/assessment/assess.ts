@@ -2,6 +2,7 @@
  * The assessment of one life at one point: baseline, change, trend, forecast, margin and verdict.
  * Derived data: it can be thrown away and made again from the readings.
  */
+import { DAY, MONTH } from "../units/time";
 import type { Baseline } from "../baseline/baseline";
 import { excess, leavesMargin, nearestSide, usedTowards, type LimitSide } from "../baseline/margin";
 import { FEWEST_READINGS, forecast as runForecast, type Forecast } from "../forecast/forecast";
@@ -37,8 +38,6 @@ import type {
   SeriesPoint,
 } from "./types";
 
-const DAY = 86_400_000;
-const MONTH_DAYS = 30.4375;
 /** Many points are tested at once, so one in a hundred rather than one in twenty. */
 const RISING = 0.9;
 /** Once it is proved it stands until the readings speak against it (scripts/bench/verdicts.ts measures both sides). */
@@ -55,7 +54,7 @@ const OUTLIER = 0.5;
  * @returns the assessment, in core units
  * @throws {RangeError} for a reference temperature at which ASTM D341 has no viscosity; never for a reading
  * @example
- * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * 86_400_000, value }));
+ * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * DAY, value }));
  * assess(readings, { quantity: "temperature", limit: { upper: 80 } }).state // "steady"
  * assess(readings, { quantity: "temperature", limit: { upper: 45 } }).state // "alarm"
  */
@@ -247,7 +246,7 @@ function trendOf(series: readonly SeriesPoint[], cast: Forecast | null): Assessm
   // the cast knows every judged reading; those that are left out of the trend are left out of its course too
   const rising = series.flatMap((r, i) => (used.includes(r) ? [cast?.rising[i] ?? 0] : []));
   const slope = theilSen(
-    used.map((r) => r.at / DAY / MONTH_DAYS),
+    used.map((r) => r.at / MONTH),
     values,
   );
   return {

@@ -1,8 +1,7 @@
 /** When dirt came into a circuit, on the running hours of a part that it wears. */
+import { DAY } from "../units/time";
 import type { CorrectedSeries } from "./series";
 import type { AssessContext, AssessPoint } from "./types";
-
-const DAY = 86_400_000;
 
 /** Quantities that dirt wears at: a gap, a bore, a seat. */
 const WORN_BY_CONTAMINATION: readonly string[] = [

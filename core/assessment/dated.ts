@@ -1,12 +1,10 @@
 /** A forecast in running hours brought to dates. */
+import { DAY, MONTH } from "../units/time";
 import { crossingProbability, type Forecast } from "../forecast/forecast";
 import { inverseEcdf } from "../trend/robust";
 import { datesOf, type Duty } from "./dates";
 import type { Indicator } from "./indicator";
 import type { AssessContext, AssessedForecast, SeriesPoint } from "./types";
-
-const DAY = 86_400_000;
-const MONTH_DAYS = 30.4375;
 
 /**
  * Chance of crossing by a date, from the stored quantiles of the crossing date.
@@ -68,5 +66,5 @@ export function datedForecast(
 
 /** Rate in core units a month, through the duty. */
 export function monthlyRate(cast: Forecast, indicator: Indicator, duty: Duty): number {
-  return (indicator.toValue(1 + cast.rate.centre) - indicator.toValue(1)) * ((duty.hoursPerDay * MONTH_DAYS) / 1000);
+  return (indicator.toValue(1 + cast.rate.centre) - indicator.toValue(1)) * ((duty.hoursPerDay * (MONTH / DAY)) / 1000);
 }

@@ -1,7 +1,7 @@
 /** Running hours to dates, through a duty that is itself uncertain. */
+import { DAY } from "../units/time";
 import { random } from "../random/random";
 
-const DAY = 86_400_000;
 /** A machine that hardly runs still runs so many hours a day: below this its dates would leave the calendar. */
 const LEAST_DUTY = 0.01;
 

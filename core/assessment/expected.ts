@@ -41,9 +41,9 @@ function levelOn({ behind, ahead, centre }: Expectation, at: number): { centre: 
  * @returns 95 % range in core units
  * @throws {RangeError} for a temperature outside ASTM D341
  * @example
- * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * 86_400_000, value }));
+ * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * DAY, value }));
  * const { expectation } = assess(readings, { quantity: "temperature", limit: { upper: 80 } });
- * expectedReading(expectation, null, { pressure: null, temperature: null, at: 180 * 86_400_000 }) // { low: 48.24, high: 56.7 }
+ * expectedReading(expectation, null, { pressure: null, temperature: null, at: 180 * DAY }) // { low: 48.24, high: 56.7 }
  */
 export function expectedReading(
   expectation: Expectation,

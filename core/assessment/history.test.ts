@@ -1,8 +1,8 @@
+import { DAY } from "../units/time";
 import { expect, test } from "@jest/globals";
 import { assess } from "./assess";
 import { marginHistory } from "./history";
 
-const DAY = 86_400_000;
 const START = Date.UTC(2026, 0, 1);
 const rising = (count: number) =>
   Array.from({ length: count }, (_, i) => ({

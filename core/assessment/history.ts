@@ -21,7 +21,7 @@ export interface MarginMoment {
  * @param assessed an assessment
  * @returns at most 24 moments, oldest first, the present last; 0 as when new, 1 at the limit; empty: too few readings, or no limit
  * @example
- * const readings = Array.from({ length: 24 }, (_, month) => ({ at: month * 30 * 86_400_000, value: 50 + month }));
+ * const readings = Array.from({ length: 24 }, (_, month) => ({ at: month * 30 * DAY, value: 50 + month }));
  * const line = marginHistory(assess(readings, { quantity: "temperature", limit: { upper: 80 } }));
  * line.at(-1).used > line[0].used // true
  * marginHistory(assess(readings, { quantity: "temperature" })) // []
@@ -52,7 +52,7 @@ export function marginHistory({
  * @param assessed an assessment with a baseline
  * @returns core unit of its quantity; its deviation is that of the level, not of one more reading
  * @example
- * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * 86_400_000, value }));
+ * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * DAY, value }));
  * levelNow(assess(readings, { quantity: "temperature", limit: { upper: 80 } })) // { value: 52.01, deviation: 0.7436 }
  */
 export function levelNow({

@@ -1,4 +1,5 @@
 /** What the oil does to an assessment: the viscosity as measured, dirt that came in, an element's drop. */
+import { DAY } from "../units/time";
 import { defaultPrior } from "../forecast/prior";
 import { random } from "../random/random";
 import { simulateLife } from "../simulation/life";
@@ -7,7 +8,6 @@ import { assess } from "./assess";
 import { expectedReading } from "./expected";
 import type { AssessContext, AssessReading, Assessment } from "./types";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const thin = { kv40: 38, kv100: 6, density15: 875 };

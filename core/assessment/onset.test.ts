@@ -1,9 +1,9 @@
+import { DAY } from "../units/time";
 import { expect, test } from "@jest/globals";
 import { random } from "../random/random";
 import { assess } from "./assess";
 import { onsetOf } from "./onset";
 
-const DAY = 86_400_000;
 const START = Date.UTC(2024, 0, 1);
 
 function assessed(level: (month: number) => number, months = 36) {

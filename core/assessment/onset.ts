@@ -11,8 +11,8 @@ const AWAY = 2;
  * @returns epoch ms; null: it stands at its baseline, or too few readings tell
  * @example
  * const level = (month) => (month < 12 ? 50 : 60) + (month % 3);
- * const readings = Array.from({ length: 24 }, (_, month) => ({ at: month * 30 * 86_400_000, value: level(month) }));
- * onsetOf(assess(readings, { quantity: "temperature", limit: { upper: 80 } })) / (30 * 86_400_000) // 12
+ * const readings = Array.from({ length: 24 }, (_, month) => ({ at: month * 30 * DAY, value: level(month) }));
+ * onsetOf(assess(readings, { quantity: "temperature", limit: { upper: 80 } })) / (30 * DAY) // 12
  * onsetOf(assess(readings.slice(0, 12), { quantity: "temperature", limit: { upper: 80 } })) // null
  */
 export function onsetOf({

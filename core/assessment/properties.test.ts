@@ -1,4 +1,5 @@
 /** What must hold for any readings at all: assessments are made from whatever people write down. */
+import { DAY } from "../units/time";
 import fc from "fast-check";
 import { defaultPrior } from "../forecast/prior";
 import { pointQuantityIds, quantityOf } from "../units/quantities";
@@ -8,7 +9,6 @@ import { questionReading } from "./question";
 import { type AssessContext, type AssessPoint, type AssessReading } from "./types";
 import { conditionStates } from "../state/state";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const context: AssessContext = {

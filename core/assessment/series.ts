@@ -45,7 +45,7 @@ export interface CorrectedSeries {
  * @returns hours, never falling, and which were believed
  * @example
  * const context = { lifeStartedAt: 0, lifeStartHours: 100, meterChanges: [], duty: { hoursPerDay: 8, deviation: 0.15 } };
- * hoursOf([{ at: 0, hours: 100 }, { at: 86_400_000, hours: null }], context).hours // [100, 108]
+ * hoursOf([{ at: 0, hours: 100 }, { at: DAY, hours: null }], context).hours // [100, 108]
  */
 export function hoursOf(readings: readonly AssessReading[], context: SeriesContext): HoursAxis {
   const start =

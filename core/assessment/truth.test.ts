@@ -1,4 +1,5 @@
 /** What must be true of a judgement where no story was written: worn when fitted, odd readings, long lives, nonsense. */
+import { DAY, HOUR } from "../units/time";
 import fc from "fast-check";
 import { random } from "../random/random";
 import { simulateLife, type SimulatedLife } from "../simulation/life";
@@ -8,7 +9,6 @@ import { expectedReading } from "./expected";
 import { MOST_READINGS } from "./summary";
 import type { ContextInput, PointInput, ReadingInput } from "./types";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 const context: ContextInput = {
@@ -186,7 +186,7 @@ describe("a long life", () => {
   const logged = (n: number): ReadingInput[] => {
     const rng = random(3);
     return Array.from({ length: n }, (_, i) => ({
-      at: NOW - (n - i) * 3_600_000,
+      at: NOW - (n - i) * HOUR,
       hours: 100 + (n - i < 0 ? 0 : i * 0.4),
       value: 2 * (1 + i / n) * (1 + 0.03 * rng.normal()),
       pressure: 208,
@@ -198,7 +198,7 @@ describe("a long life", () => {
     expect(a.readings).toBe(16_000);
     expect(a.series.length).toBeLessThanOrEqual(MOST_READINGS);
     expect(a.trend.proved).toBe(true);
-    expect(a.lastAt).toBe(NOW - 3_600_000);
+    expect(a.lastAt).toBe(NOW - HOUR);
     const level = a.forecast!.fan[0]!.p50;
     expect(level).toBeGreaterThan(3.6);
     expect(level).toBeLessThan(4.4);

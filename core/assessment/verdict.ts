@@ -1,4 +1,5 @@
 /** The sentence that an experienced colleague would say. Numbers, their conditions and their doubt stay together. */
+import { DAY, YEAR } from "../units/time";
 import { formatNumber } from "../units/format";
 import { quantityOf, type PointQuantityId } from "../units/quantities";
 import type { LimitRule, Limits } from "../baseline/limit";
@@ -30,9 +31,9 @@ export interface VerdictFacts {
 
 /** So many readings after dirt that did not go faster say that wear has not. */
 const SHOWN_OTHERWISE = 6;
-const WEEK = 7 * 86_400_000;
+const WEEK = 7 * DAY;
 /** An earliest date farther off than this says nothing to anybody. */
-const FAR = 10 * 365.25 * 86_400_000;
+const FAR = 10 * YEAR;
 const numbers = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
 
 /** Parts of the verdict sentence for an assessment under way. */
@@ -177,7 +178,7 @@ export function verdictOf(
   if ((a.state === "alarm" || a.state === "alert") && f.leadTimeDays !== null && f.leadTimeDays > 0) {
     text(
       f.partReadyAt === null
-        ? ` The part takes ${weeks(f.leadTimeDays * 86_400_000)}`
+        ? ` The part takes ${weeks(f.leadTimeDays * DAY)}`
         : f.partReadyAt <= f.now
           ? " The part that was ordered should be there"
           : ` The part is ordered and should be there in ${weeks(f.partReadyAt - f.now)}`,

@@ -1,4 +1,5 @@
 /** The same calendar month of earlier years: the check on a correction for temperature. */
+import { DAY } from "../units/time";
 import { TZDate } from "@date-fns/tz";
 import { median } from "../trend/robust";
 
@@ -9,8 +10,6 @@ export interface SameMonth {
   greatest: number;
   readings: number;
 }
-
-const MS_PER_DAY = 86_400_000;
 
 /**
  * Readings of the same season in earlier years of a life: the check on a correction for temperature.
@@ -29,7 +28,7 @@ export function sameMonthOf(
 ): SameMonth | undefined {
   const month = new TZDate(at, timeZone).getMonth();
   const values = readings
-    .filter((r) => at - r.at > 200 * MS_PER_DAY)
+    .filter((r) => at - r.at > 200 * DAY)
     .filter((r) => {
       const distance = Math.abs(new TZDate(r.at, timeZone).getMonth() - month);
       return Math.min(distance, 12 - distance) <= 1;

@@ -1,4 +1,5 @@
 /** Hoses and pipes: what is known of a line, what cannot be, and what it says when it is held against the circuit. */
+import { YEAR } from "../units/time";
 import { styleOf, type LineStyle } from "./drawing";
 import { elementKinds } from "./kinds";
 import { roleOf, type CircuitLine, type LineData, type Netlist, type PortRef } from "./netlist";
@@ -30,7 +31,6 @@ export function whyNotLine(data: LineData, now: number): string | undefined {
   return undefined;
 }
 
-const YEAR = 365.25 * 86_400_000;
 /** A hose is looked at for renewal after so many years (common practice; the manufacturer and local rules first). */
 export const HOSE_YEARS = 6;
 

@@ -1,6 +1,6 @@
+import { DAY } from "../units/time";
 import { questionHours } from "./question";
 
-const DAY = 86_400_000;
 const day = (at: number) => `day ${at / DAY}`;
 const before = { at: 0, hours: 9000 };
 

@@ -1,4 +1,5 @@
 /** Questions about a typed figure of running hours, against what was noted before and after it. */
+import { DAY } from "../units/time";
 import { formatQuantity } from "../units/format";
 import { hoursFit } from "./runningHours";
 
@@ -13,7 +14,6 @@ export interface NotedMoment {
 /** So many times the usual duty over at least so many hours is asked about, though the clock would let it pass. */
 const UNUSUAL = 3;
 const UNUSUAL_HOURS = 200;
-const DAY = 86_400_000;
 
 /**
  * What to ask about running hours as typed: do they run backwards, faster than the clock, or much faster than usual?
@@ -24,7 +24,7 @@ const DAY = 86_400_000;
  * @param day writes a moment as a date
  * @returns a question with what to do; undefined when nothing is odd
  * @example
- * const [monday, friday] = [{ at: 0, hours: 900 }, { at: 4 * 86_400_000, hours: 930 }];
+ * const [monday, friday] = [{ at: 0, hours: 900 }, { at: 4 * DAY, hours: 930 }];
  * questionHours(friday, monday, null, 8, String) // undefined
  * questionHours({ ...friday, hours: 9300 }, monday, null, 8, String) // "9300\u00a0h is ten times the 900\u00a0h of 0. Is a digit too many?"
  */

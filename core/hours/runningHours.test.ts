@@ -1,7 +1,7 @@
+import { DAY } from "../units/time";
 import fc from "fast-check";
 import { hoursFit, meterOffset, runningHours } from "./runningHours";
 
-const DAY = 86_400_000;
 const monthly = (hours: (number | null)[]) => hours.map((h, i) => ({ at: i * 30 * DAY, hours: h }));
 const axisOf = (hours: (number | null)[], changes: { at: number; before: number; after: number }[] = []) =>
   runningHours(monthly(hours), { hoursPerDay: 10, changes });

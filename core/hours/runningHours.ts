@@ -3,7 +3,7 @@
  * hours only go forward. Changes of the meter that were recorded are taken as they are; what was noted is believed
  * where it fits its neighbours.
  */
-const DAY = 86_400_000;
+import { DAY, HOUR } from "../units/time";
 
 /** A change of the hour meter: what the old one (or the wrong figure) showed and what the new one shows, at one moment. */
 export interface MeterChange {
@@ -56,7 +56,7 @@ export function meterOffset(changes: readonly MeterChange[], at: number): number
  * Both in hours of one meter; `ms` at least 0.
  */
 export function hoursFit(from: number, to: number, ms: number): boolean {
-  const passed = ms / 3_600_000;
+  const passed = ms / HOUR;
   return to >= from - SLACK_HOURS / 2 && to - from <= passed * (1 + SLACK_SHARE) + SLACK_HOURS;
 }
 
@@ -72,7 +72,7 @@ export function hoursFit(from: number, to: number, ms: number): boolean {
  * @param machine.start.hours running hours
  * @returns hours at each moment, never falling, and which figures were believed
  * @example
- * const noted = [900, 11400, 1400, 1650].map((hours, month) => ({ at: month * 30 * 86_400_000, hours }));
+ * const noted = [900, 11400, 1400, 1650].map((hours, month) => ({ at: month * 30 * DAY, hours }));
  * runningHours(noted, { hoursPerDay: 8 }) // { hours: [900, 1150, 1400, 1650], believed: [true, false, true, true] }
  */
 export function runningHours(

@@ -1,4 +1,5 @@
 /** Does the machine say what the oil says? A leakage before and after a moment, and both told in words. */
+import { DAY } from "../units/time";
 import type { VerdictPart } from "../state/verdictPart";
 import { mannKendall } from "../trend/mannKendall";
 import { median, robustSpread } from "../trend/robust";
@@ -40,14 +41,14 @@ export function leakSince(leak: LeakSeries, moment: number): LeakChange {
   const after = usable.filter((r) => r.at > moment);
   if (before.length < FEWEST_BEFORE || after.length < FEWEST_AFTER) return { ...who, worse: null, factor: null };
   const recent = before.slice(-24);
-  const days = recent.map((r) => r.at / 86_400_000);
+  const days = recent.map((r) => r.at / DAY);
   const logs = recent.map((r) => Math.log(r.value));
   const line = theilSen(days, logs, { confidence: 0.8 });
-  const at = (t: number) => line.intercept + line.slope * (t / 86_400_000);
+  const at = (t: number) => line.intercept + line.slope * (t / DAY);
   const scatter = Math.max(LEAST_SCATTER, robustSpread(logs.map((l, i) => l - at(recent[i]!.at))));
   const last = after.slice(-Math.max(3, Math.ceil(after.length / 3)));
   const excess = median(last.map((r) => Math.log(r.value) - at(r.at)));
-  const reach = median(last.map((r) => r.at / 86_400_000)) - median(days);
+  const reach = median(last.map((r) => r.at / DAY)) - median(days);
   const error = Math.hypot(
     scatter / Math.sqrt(last.length),
     (reach * (line.high - line.low)) / 2 / 1.282,
@@ -66,10 +67,10 @@ export function leakRising(leak: LeakSeries): LeakChange {
   if (recent.length < 10) return { ...who, worse: null, factor: null };
   const logs = recent.map((r) => Math.log(r.value));
   const { slope } = theilSen(
-    recent.map((r) => r.at / 86_400_000),
+    recent.map((r) => r.at / DAY),
     logs,
   );
-  const factor = Math.exp((slope * (recent.at(-1)!.at - recent[0]!.at)) / 86_400_000);
+  const factor = Math.exp((slope * (recent.at(-1)!.at - recent[0]!.at)) / DAY);
   return { ...who, worse: mannKendall(logs).p < 0.001 && factor > 1.1, factor };
 }
 

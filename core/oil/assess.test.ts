@@ -1,10 +1,10 @@
 /** The whole judgement of an oil: it never breaks on what a record may hold, and its shares and states keep their bounds. */
+import { DAY } from "../units/time";
 import fc from "fast-check";
 import { assessOil } from "./assess";
 import type { OilSample, Results } from "./sample";
 import type { OilComponentInput, OilInput } from "./types";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const fluid = {
   id: "f",

@@ -2,6 +2,7 @@
  * Everything that a circuit's oil says, read together: codes against target, steps and trends of counts, wear metals,
  * filters, fluid, and whether the machine agrees. Pure; made when a sample or a reading lands, never while a page loads.
  */
+import { YEAR } from "../units/time";
 import { urgencyOf } from "../state/state";
 import { overTarget } from "../contamination/target";
 import { iso4406Bounds } from "../contamination/iso4406";
@@ -25,8 +26,6 @@ import type { CountTrend, OilAssessment, OilComponentInput, OilInput } from "./t
 import { ACID, findingsOf, lower, rising, stateOf, verdictOf, VISCOSITY, WATER, type Parts } from "./verdict";
 import { metalAlarm, metalSeries } from "./wear";
 
-const DAY = 86_400_000;
-const YEAR = 365.25 * DAY;
 const SIZES = ["over4", "over6", "over14"] as const;
 /** ln scatter of a count (common practice). */
 const SCATTER = 0.3;

@@ -1,4 +1,5 @@
 /** What made the oil dirty? What happened about the time of the step, weighed by how often it is the reason (common practice). */
+import { DAY } from "../units/time";
 import { posterior } from "../numeric/bayes";
 
 export type CauseId = "filterPast" | "filterBlocked" | "opened" | "filled" | "fromOutside" | "fromWithin" | "unknown";
@@ -39,7 +40,6 @@ export interface Cause {
   tells: string;
 }
 
-const DAY = 86_400_000;
 /** What happened this long before the last clean sample can still be the reason. */
 const LEAD = 75 * DAY;
 /** One day is given for clocks and dates. */

@@ -1,11 +1,11 @@
 /** Elements, cleaning up, and debris events. */
+import { DAY } from "../units/time";
 import { countAfter } from "../contamination/filter";
 import { random } from "../random/random";
 import { cleanUpPlan, fitCleanUp, together } from "./cleanUp";
 import { closingProblems, debrisChecks, debrisTasks, flushFlow, flushPlan, twoCleaner } from "./debris";
 import { elementFinding, type ElementLife } from "./element";
 
-const DAY = 86_400_000;
 const reference = { flow: 60, viscosity: 30 };
 const life = (drops: number[], start = 0, change: Partial<ElementLife> = {}): ElementLife => ({
   id: String(start),

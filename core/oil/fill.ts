@@ -1,4 +1,5 @@
 /** What is filled: since when, how long, what was added, whether it may be mixed, and how thick it really is. */
+import { DAY, MONTH } from "../units/time";
 import type { MeasuredViscosity } from "../fluid/measured";
 import { kinematicViscosity, type Fluid } from "../fluid/viscosity";
 import type { FluidType } from "../fluid/suitability";
@@ -36,8 +37,6 @@ export interface FillAge {
   dueAt: number | null;
 }
 
-const MONTH = (365.25 / 12) * 86_400_000;
-
 /**
  * Age of a fill against its longest interval. Analysis decides when oil is changed; the interval is the backstop.
  * @param hoursNow running hours of the machine now.
@@ -54,7 +53,7 @@ export function fillAge(
   const ends = [
     ...(longest.hours === null
       ? []
-      : [{ share: hours / longest.hours, dueAt: now + ((longest.hours - hours) / hoursPerDay) * 86_400_000 }]),
+      : [{ share: hours / longest.hours, dueAt: now + ((longest.hours - hours) / hoursPerDay) * DAY }]),
     ...(longest.months === null
       ? []
       : [{ share: (now - fill.at) / (longest.months * MONTH), dueAt: fill.at + longest.months * MONTH }]),

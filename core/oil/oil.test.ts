@@ -1,4 +1,5 @@
 /** Samples, codes, targets and what cannot be in a sample. */
+import { DAY } from "../units/time";
 import fc from "fast-check";
 import { censoredQuantile } from "./censored";
 import { countFor, sampleCodes } from "./codes";
@@ -125,7 +126,6 @@ describe("fill", () => {
     expect(currentFill([], 2)).toBeNull();
   });
   test("the longest interval ends by hours or by months, whichever is sooner", () => {
-    const DAY = 86_400_000;
     const now = 1000 * DAY;
     const fill = { at: now - 365.25 * DAY, hours: 10_000 };
     const age = (hours: number | null, months: number | null) => fillAge(fill, { hours, months }, now, 12_000, 8);

@@ -1,4 +1,5 @@
 /** What a judged oil is called, the sentence that is said of it, and what happened in order. */
+import { DAY } from "../units/time";
 import type { ConditionState } from "../state/state";
 import type { VerdictPart } from "../state/verdictPart";
 import { leakName } from "./agreement";
@@ -15,7 +16,6 @@ export const VISCOSITY = { doubt: 0.1, bad: 0.2 };
 /** Rise of the acid number over the new oil, mg KOH/g (common practice). */
 export const ACID = { doubt: 0.5, bad: 1 };
 const SOON_DAYS = 45;
-const DAY = 86_400_000;
 
 /** A name inside a sentence: its first letter small. */
 export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);

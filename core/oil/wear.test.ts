@@ -1,12 +1,11 @@
 /** Steps of counts, wear metals with their alarms, suspects, and what the machine says. */
+import { DAY } from "../units/time";
 import { random } from "../random/random";
 import { agreementOf, leakRising, leakSince } from "./agreement";
 import { dirtCauses } from "./causes";
 import { metalList, partSuspects, type PartComponent } from "./parts";
 import { stepUp } from "./step";
 import { metalAlarm, metalSeries, rateRise, type OilMove } from "./wear";
-
-const DAY = 86_400_000;
 
 describe("a step of the counts", () => {
   test("about one steady series in a hundred shows one", () => {

@@ -1,4 +1,5 @@
 /** What would help a plan most: a part on the shelf, or one more reading before anything is decided. */
+import { DAY } from "../units/time";
 import { prepare, type Prepared } from "./blocks";
 import { addedCost, bestOf } from "./improve";
 import { amongAll } from "./lines";
@@ -13,7 +14,6 @@ export type PlanHelp = { piece: string; saves: number } & (
   | { kind: "reading"; at: number; most: number }
 );
 
-const DAY = 86_400_000;
 const LEAST = 1e-6;
 
 /**

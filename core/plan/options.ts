@@ -1,8 +1,8 @@
 /** The ways in which each piece can be done, and what each would cost by itself. */
+import { DAY } from "../units/time";
 import { crossingsOf, failedBy, hazardOf, type Fate } from "./scenarios";
 import { tradeIds, type CrewHours, type PlanOption, type PlanPiece, type PlanProblem, type PlanStop } from "./types";
 
-const DAY = 86_400_000;
 /** A machine's own stop is tried at steps of so many days. */
 const OWN_STEP = 14;
 

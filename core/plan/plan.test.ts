@@ -1,3 +1,4 @@
+import { DAY } from "../units/time";
 import { beforeAll, describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import loadHighs, { type Highs } from "highs";
@@ -11,7 +12,6 @@ import { solvePlan } from "./solve";
 import { noWishes, type PlanPiece, type PlanProblem, type PlanStop } from "./types";
 import { objectiveOf, valueOf } from "./value";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const at = (days: number) => NOW + days * DAY;
 

@@ -1,11 +1,11 @@
 /** What one more reading is worth: by hand, against drawn futures, and within what it can be. */
+import { DAY } from "../units/time";
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { random } from "../random/random";
 import { outcomesOf, readingWorth, type Outcomes } from "./reading";
 import type { PlanOption, PlanPiece } from "./types";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const at = (days: number) => NOW + days * DAY;
 

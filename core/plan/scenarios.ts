@@ -1,9 +1,9 @@
 /** Draws of what may come, shared by pieces of one circuit: dirt and duty wear all of its parts. */
+import { MONTH } from "../units/time";
 import { normalCdf } from "../numeric/normal";
 import { random } from "../random/random";
 import type { PlanPiece, PlanProblem } from "./types";
 
-const MONTH = 30.4375 * 86_400_000;
 /** How much of what makes one part of a circuit fail early is common to all of them (assumed: a third of the variance). */
 const COMMON = 1 / 3;
 /** Crossings of which the forecast says nothing: so many years ahead. */

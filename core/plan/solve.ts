@@ -53,7 +53,7 @@ const PROVEN = 1e-6;
  * @param limits when it stops: a gap of 0.0001 or after 60 s where they are left out
  * @returns the prepared problem with the best plan found and how near to the best it is proven to be
  * @example
- * const problem = { now: 0, until: 86_400_000, stops: [], pieces: [], costs: usualCosts, wishes: noWishes };
+ * const problem = { now: 0, until: DAY, stops: [], pieces: [], costs: usualCosts, wishes: noWishes };
  * solvePlan(problem, null).step.gap // 0: without a piece there is nothing to solve
  */
 export function solvePlan(

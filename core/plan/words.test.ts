@@ -1,9 +1,9 @@
+import { DAY } from "../units/time";
 import { describe, expect, test } from "@jest/globals";
 import type { PlanLine } from "./lines";
 import type { PlanOption, PlanPiece } from "./types";
 import { moneyText, optionName, readAgainBy, reasonOf, type PlanWriter } from "./words";
 
-const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 10, 24);
 const writer: PlanWriter = {
   day: (ms) => `day ${Math.round((ms - NOW) / DAY)}`,

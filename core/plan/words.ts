@@ -1,10 +1,9 @@
 /** A plan in words: what an option is called, and why it was taken. */
+import { DAY } from "../units/time";
 import { chance } from "../assessment/verdict";
 import { formatNumber } from "../units/format";
 import type { PlanLine } from "./lines";
 import type { PlanOption, PlanPiece, PlanStop } from "./types";
-
-const DAY = 86_400_000;
 
 export interface PlanWriter {
   /** A day as the site writes it. */
@@ -89,7 +88,7 @@ export function reasonOf(line: PlanLine, piece: PlanPiece, writer: PlanWriter): 
  * @param piece of the plan
  * @param now epoch ms
  * @returns epoch ms, never before now; null: no crossing is foreseen that early
- * @example readAgainBy({ crossings: [100 * 86_400_000], partAt: null }, 0) / 86_400_000 // 70
+ * @example readAgainBy({ crossings: [100 * DAY], partAt: null }, 0) / DAY // 70
  * @example readAgainBy({ crossings: [null], partAt: null }, 0) // null
  */
 export function readAgainBy(piece: PlanPiece, now: number): number | null {

@@ -1,8 +1,7 @@
 /** Calendar days of a site, written 2027-01-18: stops and orders are days, not moments. */
+import { DAY } from "../units/time";
 import { TZDate } from "@date-fns/tz";
 import { lightFormat } from "date-fns";
-
-const DAY = 86_400_000;
 
 /**
  * The calendar day of a moment in a time zone.
@@ -38,7 +37,13 @@ export function addDays(day: string, count: number): string {
   return new Date(Date.parse(`${day}T00:00:00Z`) + count * DAY).toISOString().slice(0, 10);
 }
 
-/** Days from one day to another. */
+/**
+ * Days from one day to another.
+ * @param from as 2027-01-18
+ * @param to as 2027-01-18
+ * @returns whole days; negative where `to` comes first
+ * @example daysBetween("2026-03-28", "2026-03-30") // 2, over a change of the clocks
+ */
 export function daysBetween(from: string, to: string): number {
   return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / DAY);
 }

@@ -1,5 +1,5 @@
 /** How often a point is read: closer as the end nears. Common practice. */
-const DAY = 86_400_000;
+import { DAY } from "../units/time";
 /** At least this many readings before the earliest plausible crossing (P10). */
 const READINGS_BEFORE_END = 6;
 const SHORTEST_DAYS = 7;

@@ -1,8 +1,7 @@
+import { DAY } from "../units/time";
 import fc from "fast-check";
 import { readingInterval } from "./interval";
 import { judgeRepeats } from "./repeats";
-
-const DAY = 86_400_000;
 
 describe("interval", () => {
   test("as usual without a crossing in sight, closer as it nears, never under a week", () => {

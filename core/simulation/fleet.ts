@@ -3,11 +3,11 @@
  * with its own time scale, wear law, noise and calendar of readings, and the running hours at which its
  * hidden indicator crosses the limit.
  */
+import { DAY } from "../units/time";
 import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
 import { oilTemperatureAt } from "./life";
 import { random, type Random } from "../random/random";
 
-const DAY = 86_400_000;
 const START = Date.UTC(2019, 2, 1);
 
 /** A hidden indicator over as new, stepped through running hours. */

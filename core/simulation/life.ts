@@ -2,11 +2,9 @@
  * A simulated life of a component: wear by a law, read through the seasons by an imperfect
  * instrument. Makes the demo world and the fleets on which forecasts are judged.
  */
+import { YEAR } from "../units/time";
 import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
 import type { Random } from "../random/random";
-
-const DAY = 86_400_000;
-const YEAR = 365.25 * DAY;
 
 /** Growth of the indicator over as new, x = age over the time scale; 1 at x = 0 and `end` at x = 1. */
 export const wearLaws = {

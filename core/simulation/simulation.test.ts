@@ -1,7 +1,6 @@
+import { DAY } from "../units/time";
 import { oilTemperatureAt, simulateLife, wearLaws, type WearLaw } from "./life";
 import { random } from "../random/random";
-
-const DAY = 86_400_000;
 
 test("the same seed gives the same numbers, another seed others", () => {
   const take = (seed: number) =>

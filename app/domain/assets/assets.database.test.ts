@@ -1,4 +1,5 @@
 /** The fleet register against a database: each kind added, edited, retired and brought back; what a change makes stale. */
+import { DAY } from "@core";
 import { eq, isNull } from "drizzle-orm";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { assessments, changes, components, lives, machines, points, readings } from "~/db/schema";
@@ -189,7 +190,7 @@ describe("a series stays what it is", () => {
       .values({
         pointId: id,
         lifeId: life!.id,
-        takenAt: new Date(NOW - 86_400_000),
+        takenAt: new Date(NOW - DAY),
         value: 1,
         entered: "1 L/min",
         takenBy: "T. Wren",

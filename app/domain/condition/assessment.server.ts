@@ -5,7 +5,7 @@
  * out: what changes meanwhile counts `asked` on, and an assessment of an older count leaves the point stale.
  */
 import { and, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
-import { dayStart, type AssessStop, type PointQuantityId } from "@core";
+import { DAY, dayStart, type AssessStop, type PointQuantityId } from "@core";
 import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import {
@@ -157,7 +157,7 @@ export async function markDiagnosisStale(tx: Queryable, circuitId: string): Prom
 /** Chance of standing beyond the limit from which nothing is forecast any more. */
 const CROSSED = 0.5;
 /** Dates nearer than this to those last issued are the same forecast: a day, or this share of the time to them. */
-const SAME_DAYS = 86_400_000;
+const SAME_DAYS = DAY;
 const SAME_SHARE = 0.1;
 
 /** What an assessment shows of the future, to be held to account later; null: nothing. Dates are epoch ms. */

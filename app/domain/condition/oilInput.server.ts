@@ -1,6 +1,7 @@
 /** What an assessment of a circuit's oil is made of: its samples, fills, filters, leaks, hours and temperatures, and its peers' rates. */
 import { and, eq, inArray, isNull, sql } from "drizzle-orm";
 import {
+  DAY,
   lowerFirst,
   correctSeries,
   quantityOf,
@@ -21,7 +22,6 @@ import { assessPointOf, contextOf, pointSetups, readingsOfLife } from "./setups.
 import { OIL_SHAPE } from "./oilStored.server";
 import { now } from "~/runtime/clock.server";
 
-const DAY = 86_400_000;
 /** Newest samples of a circuit that are looked at. */
 export const MOST_SAMPLES = 80;
 const MOST_SISTERS = 100;

@@ -1,4 +1,5 @@
 /** What lives tell their peers: kept for every life, the ended ones too, and read back as the prior of a forecast. */
+import { HOUR } from "@core";
 import { sql } from "drizzle-orm";
 import type { LifeOutcome } from "@core";
 import type { Queryable } from "~/db/client.server";
@@ -12,7 +13,7 @@ const MOST_PEERS = 80;
 /** The newest ended lives of a part that are read. */
 const MOST_ENDED = 12;
 /** An ended life is read again after so long: an old reading may have been corrected or recalled since. */
-const READ_AGAIN = 23 * 3_600_000;
+const READ_AGAIN = 23 * HOUR;
 
 /** Parts of one kind that are read for one quantity wear alike. */
 const familyOf = (s: Pick<PointSetup, "componentKind" | "quantity">) => `${s.componentKind}/${s.quantity}`;

@@ -1,5 +1,5 @@
 /** The margin that a point has used over its life, as a small line draws it. */
-import { marginHistory } from "@core";
+import { MONTH, marginHistory } from "@core";
 import type { AssessmentParts } from "./assessment.server";
 
 export interface MarginTrend {
@@ -8,8 +8,6 @@ export interface MarginTrend {
   /** Share of that time, and of the margin. */
   points: [number, number][];
 }
-
-const MONTH = 30.4375 * 86_400_000;
 
 /** null: too few readings, or no limit. */
 export function marginTrendOf(parts: AssessmentParts | null): MarginTrend | null {

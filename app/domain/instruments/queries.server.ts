@@ -1,6 +1,6 @@
 /** Instruments, their checks and recalls, and which of them fits a point. */
 import { and, asc, count, desc, eq, getTableColumns, isNull, sql } from "drizzle-orm";
-import { instrumentFitness, kinematicViscosity, quantityOf, type InstrumentFitness } from "@core";
+import { DAY, instrumentFitness, kinematicViscosity, quantityOf, type InstrumentFitness } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, instrumentChecks, instrumentRecalls, instruments, readings, points } from "~/db/schema";
 import { currentDetail, fluidOf, pointSetups } from "~/domain/condition/index.server";
@@ -36,7 +36,7 @@ export async function instrumentList() {
 function dueOf(i: InstrumentRow): "never" | "out" | "soon" | "good" {
   if (!i.calibrationDueAt) return "never";
   const left = i.calibrationDueAt.getTime() - now();
-  return left < 0 ? "out" : left < 30 * 86_400_000 ? "soon" : "good";
+  return left < 0 ? "out" : left < 30 * DAY ? "soon" : "good";
 }
 
 export async function instrumentRow(id: string): Promise<InstrumentRow> {

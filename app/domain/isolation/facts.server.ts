@@ -1,4 +1,5 @@
 /** What the record knows of a circuit already: it enters an isolation by itself, as results that can be taken out. */
+import { DAY } from "@core";
 import { and, desc, eq, gte, inArray, isNotNull, isNull, ne } from "drizzle-orm";
 import type { OilAssessment } from "@core";
 import { db } from "~/db/client.server";
@@ -9,7 +10,6 @@ import { now } from "~/runtime/clock.server";
 import { stoodLong } from "./stood.server";
 import { recordedSince } from "./testRecords.server";
 
-const DAY = 86_400_000;
 /** Work and fills of so many days may have to do with a fault of today. */
 const LATELY = 60 * DAY;
 /** A sample older than this says nothing of today. */

@@ -1,8 +1,8 @@
 /** Has a machine stood for long? Told from the running hours that came with its readings. */
+import { DAY } from "@core";
 import { sql } from "drizzle-orm";
 import { ask } from "~/db/client.server";
 
-const DAY = 86_400_000;
 /** Readings so many days apart with so few hours between them: it stood. */
 const LONG_DAYS = 45;
 const FEW_HOURS = 2;

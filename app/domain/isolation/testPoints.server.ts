@@ -1,4 +1,5 @@
 /** Where a test point would shorten the isolations of a circuit: asked for on its page, worked out in a job, in a thread. */
+import { DAY } from "@core";
 import { and, count, eq, gte, sql } from "drizzle-orm";
 import type { TestPointAdvice } from "@core";
 import { ask, db, isDatabaseDown } from "~/db/client.server";
@@ -19,7 +20,7 @@ const inThread = inThreads<TestPointsTask, TestPointAdvice>(
   1,
 );
 
-const YEAR = 365 * 86_400_000;
+const YEAR = 365 * DAY;
 /** Isolations of so many years tell how often a circuit needs one. */
 const YEARS = 3;
 

@@ -4,6 +4,7 @@ import { sentBefore } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import {
+  DAY,
   cleanUpPlan,
   closingProblems,
   countFor,
@@ -21,8 +22,6 @@ import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/guard.server";
 import { currentOil, oilSampleOf, samplesOf } from "~/domain/condition/index.server";
 import { localMoment } from "~/platform/validate";
-
-const DAY = 86_400_000;
 
 /** Running minutes that the circuit's own filter needs from the newest sample to two numbers below target; null: never, or not known. */
 async function flushMinutes(circuitId: string, detail: OilAssessment | null): Promise<number | null> {

@@ -1,4 +1,5 @@
 /** The oil against a real database: samples, fills, elements, debris events, a laboratory's file, and what they do to forecasts. */
+import { DAY } from "@core";
 import { actorNamed } from "~/domain/access/testActor";
 import { eq, isNull, sql } from "drizzle-orm";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
@@ -37,7 +38,6 @@ import { oilNeeds } from "~/domain/overview/today.server";
 
 if (!process.env.DATABASE_URL) throw new Error("These tests need a database: run them with npm test -- jest.");
 
-const DAY = 86_400_000;
 const NOW = Date.parse(process.env.JUNCTERAL_NOW!);
 const ZONE = "Europe/London";
 const ids = {

@@ -1,10 +1,9 @@
 /** The oils of the fleet: the list, and what needs attention. */
+import { DAY } from "@core";
 import { sql } from "drizzle-orm";
 import type { ConditionState, OilAssessment } from "@core";
 import { db } from "~/db/client.server";
 import { now } from "~/runtime/clock.server";
-
-const DAY = 86_400_000;
 
 /** A circuit is sampled at least so often (common practice), days. */
 const SAMPLE_EVERY = 120;

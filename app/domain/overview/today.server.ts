@@ -1,4 +1,5 @@
 /** What Today shows. Every figure here was made when a reading landed; nothing is computed for the fleet. */
+import { DAY, MONTH } from "@core";
 import { sql } from "drizzle-orm";
 import type { Assessment, ConditionState, NamedFault, OilAssessment } from "@core";
 import type { DiagnosisDetail } from "~/db/schema";
@@ -9,7 +10,6 @@ import { dueAt, roundJoins } from "~/domain/readings/index.server";
 import { now } from "~/runtime/clock.server";
 import { leadTimeNowOf, notOverOf } from "~/domain/planning/index.server";
 
-const DAY = 86_400_000;
 const DECISIONS = 12;
 /** Points that are read to make so many entries: one fault may move several. */
 const DECISION_POINTS = 40;
@@ -179,7 +179,7 @@ export async function stateCounts(): Promise<Record<ConditionState, number>> {
 }
 
 export async function horizon(): Promise<HorizonLine[]> {
-  const until = new Date(now() + HORIZON_MONTHS * 30.4375 * DAY).toISOString();
+  const until = new Date(now() + HORIZON_MONTHS * MONTH).toISOString();
   const rows = await ask<{
     pointId: string;
     faultOf: string | null;

@@ -5,7 +5,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import { and, asc, eq, gte, isNotNull, isNull, or, sql } from "drizzle-orm";
 import ical, { ICalCalendarMethod, ICalEventStatus, ICalEventTransparency } from "ical-generator";
-import { addDays } from "@core";
+import { DAY, HOUR, addDays } from "@core";
 import { db } from "~/db/client.server";
 import { users } from "~/db/peopleTables";
 import { calendarFeeds, circuits, components, interventions, machines, sites, stops } from "~/db/schema";
@@ -13,7 +13,6 @@ import { audit, type Actor } from "~/domain/access/index.server";
 import type { Answer } from "~/domain/answer";
 import { now } from "~/runtime/clock.server";
 
-const DAY = 86_400_000;
 /** Stops that are over stay in the calendar for so long, cancelled ones too, so that a reader hears of the cancellation. */
 const KEPT = 366 * DAY;
 const MOST = 500;
@@ -142,7 +141,7 @@ export async function opensFeed(token: string): Promise<boolean> {
         eq(calendarFeeds.id, feed.id),
         or(
           isNull(calendarFeeds.lastReadAt),
-          sql`${calendarFeeds.lastReadAt} < ${new Date(now() - 3600_000).toISOString()}`,
+          sql`${calendarFeeds.lastReadAt} < ${new Date(now() - HOUR).toISOString()}`,
         ),
       ),
     );

@@ -1,6 +1,7 @@
 /** How long parts of one kind last here, and whether replacing by age would say the same as their condition does. */
 import { sql } from "drizzle-orm";
 import {
+  DAY,
   ageReplacement,
   componentKinds,
   costsOfKind,
@@ -16,7 +17,6 @@ import {
 import { ask } from "~/db/client.server";
 import { costsOf } from "./pieces.server";
 
-const DAY = 86_400_000;
 const HOUR_SHARE = 1 / DAY;
 const MOST = 5000;
 /** Fewest lives that came to their limit for a fit. */

@@ -1,5 +1,6 @@
 /** One piece of the plan: why it is in it, when its limit comes, what it takes and costs. */
 import {
+  DAY,
   causes,
   costsOfKind,
   dayOf,
@@ -19,7 +20,6 @@ import { now } from "~/runtime/clock.server";
 import type { ComponentRow, PointRow, WorkRow } from "./rows.server";
 import { familyOf } from "./scorecard.server";
 
-const DAY = 86_400_000;
 /** A part of which nobody knows since when it is in counts as a year old. */
 const UNKNOWN_AGE = 365 * DAY;
 /** Chance of standing beyond the limit from which it counts as crossed. */

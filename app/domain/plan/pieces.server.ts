@@ -3,7 +3,7 @@
  * and what is due without any stop.
  */
 import { and, asc, eq, getTableColumns, isNotNull, isNull, lte } from "drizzle-orm";
-import { dayStart, noWishes, usualCosts, type PlanCosts, type PlanProblem, type PlanStop } from "@core";
+import { DAY, dayStart, noWishes, usualCosts, type PlanCosts, type PlanProblem, type PlanStop } from "@core";
 import { db } from "~/db/client.server";
 import { circuitDiagnoses, circuits, instruments, machines, planCosts, sites, stops } from "~/db/schema";
 import { notOver } from "~/domain/planning/index.server";
@@ -11,7 +11,6 @@ import { causesIn, pieceOf, today, type NowItem, type PieceFacts } from "./piece
 import { componentRows, pointRows, workRows } from "./rows.server";
 import { widenings } from "./scorecard.server";
 
-const DAY = 86_400_000;
 /** A plan looks so far ahead, and to a month past its last stop, at most three years. */
 const AHEAD = 365 * DAY;
 const AFTER_LAST = 30 * DAY;

@@ -1,6 +1,7 @@
 /** Forecasts as they were issued against what came. Nothing here is ever edited: a corrected reading moves what came, not what was said. */
 import { sql } from "drizzle-orm";
 import {
+  DAY,
   componentKinds,
   quantities,
   scorecard,
@@ -16,7 +17,6 @@ import { ask } from "~/db/client.server";
 const MOST = 20_000;
 const SHOWN_KINDS = 20;
 const SHOWN_LIVES = 20;
-const DAY = 86_400_000;
 
 interface Row {
   life: string;

@@ -1,6 +1,7 @@
 /** Everything about one point: its place, its lives, its readings as read and corrected, its assessment. */
 import { and, count, desc, eq, getTableColumns, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
 import {
+  DAY,
   correctSeries,
   isFarReference,
   quantityOf,
@@ -325,7 +326,7 @@ export type PointPage = Awaited<ReturnType<typeof pointPage>>;
 export async function nextPointOf(id: string): Promise<string | null> {
   const rows = await db().execute<{ id: string }>(sql`
     select p.id from ${roundJoins} join round_points here on here.round_id = rp.round_id and here.point_id = ${id} and rp.position > here.position
-    where ${dueAt()} < ${new Date(now() + 7 * 86_400_000).toISOString()} order by rp.position limit 1`);
+    where ${dueAt()} < ${new Date(now() + 7 * DAY).toISOString()} order by rp.position limit 1`);
   return rows.rows[0]?.id ?? null;
 }
 

@@ -1,6 +1,7 @@
 /** The condition of a site or a machine over a period, as a report that is printed, and as the figures in it. */
 import { sql } from "drizzle-orm";
 import {
+  DAY,
   calendarDay,
   causes,
   dayOf,
@@ -19,7 +20,6 @@ import { isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 import { chartsOf } from "./charts.server";
 
-const DAY = 86_400_000;
 /** A report covers the last quarter unless another period is asked for. */
 const USUAL = 91 * DAY;
 /** Points that are read for the page, the worst first, and for its files. */

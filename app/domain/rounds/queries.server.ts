@@ -1,6 +1,7 @@
 /** Rounds: what is due, the way that is walked, and all that a tablet takes along. */
 import { eq, sql } from "drizzle-orm";
 import {
+  DAY,
   componentKinds,
   quantityOf,
   preferredUnit,
@@ -20,8 +21,6 @@ import { dueAt, intervalDays, roundJoins, usualDays } from "~/domain/readings/in
 import { ASSESSMENT_SHAPE } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/guard.server";
-
-const DAY = 86_400_000;
 
 export interface RoundLine {
   id: string;

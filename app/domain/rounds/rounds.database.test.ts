@@ -1,7 +1,7 @@
 /** Rounds against a database: what is refused, who walks what, when a point is due, and what a tablet brings home. */
 import fc from "fast-check";
 import { eq, sql } from "drizzle-orm";
-import { readingInterval } from "@core";
+import { DAY, HOUR, readingInterval } from "@core";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { users } from "~/db/peopleTables";
 import { changes, points, readings, roundPoints, roundSkips, rounds } from "~/db/schema";
@@ -22,7 +22,6 @@ let second = "";
 let dropDatabase: () => Promise<void>;
 
 const NOW = Date.parse(process.env.JUNCTERAL_NOW!);
-const DAY = 86_400_000;
 const walker = { id: crypto.randomUUID(), name: "T. Wren", role: "technician" as const, units: {} };
 
 const round = (change: Record<string, string> = {}): Record<string, string> => ({
@@ -281,7 +280,7 @@ describe("what a tablet sends", () => {
 
   test("a tablet whose clock runs ahead is told of its clock", async () =>
     expect(
-      await receive(roundId, [{ kind: "skip", ...base(), at: NOW + 3_600_000, reason: "Guard" }], walker),
+      await receive(roundId, [{ kind: "skip", ...base(), at: NOW + HOUR, reason: "Guard" }], walker),
     ).toMatchObject([{ fate: "refused", field: "takenAt", message: expect.stringContaining("tablet's clock") }]));
 
   test("a skip keeps its reason, and one without a reason says so; a point that left the round is refused", async () => {

@@ -1,6 +1,6 @@
 /** What comes due by its date beside forecasts and readings: stop-gaps to look at again, valves to move, hoses, fills, campaigns. */
 import { sql, type SQL } from "drizzle-orm";
-import { dayOf, dayStart, HOSE_YEARS } from "@core";
+import { DAY, dayOf, dayStart, HOSE_YEARS } from "@core";
 import { ask, db } from "~/db/client.server";
 import { componentMoves } from "~/db/schema";
 import type { Actor } from "~/domain/access/index.server";
@@ -23,7 +23,6 @@ export interface DueItem {
   to: string;
 }
 
-const DAY = 86_400_000;
 /** Days ahead that count as due. */
 export const AHEAD = 30;
 

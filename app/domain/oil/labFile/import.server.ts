@@ -1,4 +1,5 @@
 /** Import of a laboratory's file: a preview with every row's fate, then all or nothing. The mapping is kept for the laboratory. */
+import { DAY } from "@core";
 import { eq, isNull, sql } from "drizzle-orm";
 import { db } from "~/db/client.server";
 import { laboratories } from "~/db/oilTables";
@@ -129,7 +130,7 @@ async function fatesOf(text: string, mapping: LabMapping, by: string, laboratory
 
 function against(fate: LabFate & { fate: "add" }, there: { circuitId: string; at: number } | undefined): LabFate {
   if (!there) return fate;
-  const same = there.circuitId === fate.sample.circuitId && Math.abs(there.at - fate.sample.takenAt) < 86_400_000;
+  const same = there.circuitId === fate.sample.circuitId && Math.abs(there.at - fate.sample.takenAt) < DAY;
   return same
     ? { line: fate.line, fate: "there" }
     : {

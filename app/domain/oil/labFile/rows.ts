@@ -1,5 +1,6 @@
 /** The fate of each row of a laboratory's file. */
 import {
+  DAY,
   parseQuantity,
   samplePlaces,
   sampleStates,
@@ -92,8 +93,8 @@ export function labReader(mapping: LabMapping, lookup: LabLookup, defaultBy: str
     if (!when) return bad("No date.");
     const takenAt = parseMoment(cell("time") ? `${when} ${cell("time")}` : when, mapping.dateOrder, circuit.timeZone);
     if (Number.isNaN(takenAt)) return bad(`“${clip(when)}” is not a date in the order chosen.`);
-    if (takenAt > lookup.now + 86_400_000) return bad(`${clip(when)} is in the future.`);
-    if (circuit.filledAt !== null && takenAt < circuit.filledAt - 86_400_000)
+    if (takenAt > lookup.now + DAY) return bad(`${clip(when)} is in the future.`);
+    if (circuit.filledAt !== null && takenAt < circuit.filledAt - DAY)
       return bad(`${clip(when)} is before the circuit was first filled.`);
     const hoursText = cell("hours");
     const hours = hoursText ? parseQuantity(hoursText, "runningHours", { decimalMark: mapping.decimalMark }) : null;
