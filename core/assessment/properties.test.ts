@@ -94,7 +94,7 @@ test("an assessment is made of anything, and every number in it is a number", ()
       expect(a.verdict.length).toBeGreaterThan(0);
       expect(JSON.parse(JSON.stringify(a))).toEqual(JSON.parse(JSON.stringify(assess(readings, point, context))));
     }),
-    { numRuns: 60 },
+    { numRuns: 250 },
   );
 });
 
@@ -116,7 +116,7 @@ test("a forecast is in order: P5 before P10 before P50 before P90, and chances g
       }
       for (const f of forecast.fan) expect(f.p10).toBeLessThanOrEqual(f.p90);
     }),
-    { numRuns: 60 },
+    { numRuns: 250 },
   );
   expect(made).toBeGreaterThan(5);
 });
@@ -131,7 +131,7 @@ test("fewer than five readings prove nothing, unless the level may lie beyond it
         expect(state === "unproven").toBe(beyond < 0.1);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: 250 },
   );
 });
 

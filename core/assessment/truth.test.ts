@@ -117,7 +117,7 @@ describe("one reading that nobody can believe changes no state by itself", () =>
     noise: 0.025,
   };
   const rank = { steady: 0, unproven: 1, drifting: 2, alert: 3, alarm: 4 };
-  const lives = Array.from({ length: 30 }, (_, i) => {
+  const lives = Array.from({ length: 100 }, (_, i) => {
     const months = 8 + (i % 20);
     const times = Array.from({ length: months }, (_, k) => ({
       at: NOW - (months - k) * 30 * DAY,
@@ -138,7 +138,7 @@ describe("one reading that nobody can believe changes no state by itself", () =>
     ["gallons for litres", 3.785],
     ["a tenth", 0.1],
     ["nought", 0],
-  ])("%s, on 30 healthy lives: no alarm, no better state", (_what, factor) => {
+  ])("%s, on 100 healthy lives: no alarm, no better state", (_what, factor) => {
     const changed = lives.flatMap((life, i) => {
       const after = assess(
         [...life.slice(0, -1), { ...life.at(-1)!, value: life.at(-1)!.value * factor }],

@@ -80,7 +80,7 @@ test("whatever is wrong: every node balances, and what the shaft gives is heat o
       // friction and drag of the cylinder are in its load
       expect(Math.abs(shaft - spent)).toBeLessThan(1e-4 + 1e-4 * shaft);
     }),
-    { numRuns: 60 },
+    { numRuns: 250 },
   ));
 
 test("oil runs downhill through everything that no shaft turns", () =>
@@ -96,7 +96,7 @@ test("oil runs downhill through everything that no shaft turns", () =>
         }
       }
     }),
-    { numRuns: 60 },
+    { numRuns: 250 },
   ));
 
 test("one more leak never raises a pressure in a net of orifices", () =>
@@ -128,7 +128,7 @@ test("one more leak never raises a pressure in a net of orifices", () =>
         }
       },
     ),
-    { numRuns: 60 },
+    { numRuns: 250 },
   ));
 
 test("a fault grows out of nothing: small severities move the gauges little", () => {
