@@ -51,8 +51,8 @@ export default function Begin({ loaderData: { sites }, actionData }: Route.Compo
           </Section>
           <Section title={texts.itsPlate} className="mt-5">
             <div className="mt-3 grid gap-4 sm:grid-cols-3">
-              <TextField name="name" label={texts.machine} maxLength={100} placeholder={texts.forExampleBaler2} />
-              <TextField name="tag" label={texts.tag} maxLength={40} placeholder={texts.bl2} />
+              <TextField name="name" label={texts.machine} maxLength={100} placeholder={texts.forExampleAMachine} />
+              <TextField name="tag" label={texts.tag} maxLength={40} placeholder={texts.forExampleATag} />
               <SelectField
                 name="oil"
                 label={texts.oil}

@@ -249,7 +249,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 <p key={c.id} className="py-1 text-sm">
                   {texts.onRecordAndNot(c.name)}{" "}
                   <button type="button" className="way" onClick={() => tryIt(placeComponent(netlist, c))}>
-                    {texts.putIn2(c.name)}
+                    {texts.putInName(c.name)}
                   </button>
                 </p>
               ))}

@@ -182,7 +182,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
                     </span>
                     {mayEdit ? (
                       <span className="float-right inline-flex gap-4 text-sm font-normal">
-                        <Link to={`/fleet/edit/component/${k.id}`} className="way" aria-label={texts.edit2(k.name)}>
+                        <Link to={`/fleet/edit/component/${k.id}`} className="way" aria-label={texts.editName(k.name)}>
                           {texts.edit}
                         </Link>
                         <Link

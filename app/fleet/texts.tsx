@@ -12,9 +12,9 @@ export const begin = {
   template: "Template",
   itsPlate: "Its plate",
   machine: "Machine",
-  forExampleBaler2: "For example Baler 2",
+  forExampleAMachine: "For example Baler 2",
   tag: "Tag",
-  bl2: "BL-2",
+  forExampleATag: "BL-2",
   oil: "Oil",
   mineralOil: (value: string) => `Mineral oil ${value}`,
   pumpCmATurn: "Pump, cm³ a turn",
@@ -83,10 +83,10 @@ export const circuitPicture = {
   drawnBy: (drawnBy: string) => `Drawn by ${drawnBy}.`,
   proposedFromTheList:
     "Proposed from the list of components: it is how such circuits are usually built, not a record of this one.",
-  theModelShowsOf: (met: number, met2: number, free: number) =>
-    `The model shows ${met} of ${met2} baselines within their uncertainty (${free} figures were fitted).`,
-  theModelDoesNot: (met: number, met2: number) =>
-    `The model does not fit: it meets ${met} of ${met2} baselines, and is not used to judge.`,
+  theModelShowsOf: (met: number, of: number, free: number) =>
+    `The model shows ${met} of ${of} baselines within their uncertainty (${free} figures were fitted).`,
+  theModelDoesNot: (met: number, of: number) =>
+    `The model does not fit: it meets ${met} of ${of} baselines, and is not used to judge.`,
   whatWasAssumed: "What was assumed",
   isNotInThe: (name: string) => `${name} is not in the diagram.`,
 };
@@ -110,7 +110,7 @@ export const draw = {
   component: "Component",
   putItIn: "Put it in",
   onRecordAndNot: (name: string) => `On record and not drawn: ${name}.`,
-  putIn2: (name: string) => `Put ${name} in`,
+  putInName: (name: string) => `Put ${name} in`,
   joinTwoPorts: "Join two ports",
   from: "From",
   to: "To",
@@ -251,7 +251,7 @@ export const machine = {
   marginUsed: "Margin used",
   since: (startedAt: string) => `, since ${startedAt}`,
   conditionUnknownWhenMeasuring: ", condition unknown when measuring began",
-  edit2: (name: string) => `Edit ${name}`,
+  editName: (name: string) => `Edit ${name}`,
   addAPointTo: (name: string) => `Add a point to ${name}`,
   addAPoint: "Add a point",
   tests: "Tests",
@@ -279,7 +279,7 @@ export const matrix = {
   noMachineIsLike: "No machine is like that.",
   showAll: "Show all",
   machinesByFamiliesOf: "Machines by families of readings",
-  toOf: (from: number, from2: number, found: number) => `${from} to ${from2} of ${found}`,
+  toOf: (first: number, last: number, found: number) => `${first} to ${last} of ${found}`,
   theOnesBefore: "The ones before",
   theNextOnes: "The next ones",
 };
@@ -329,7 +329,7 @@ export const recordFields = {
 
 export const whatIfPanel = {
   takeOut: (label: string) => `Take out: ${label}`,
-  takeOut2: "Take out",
+  takeItOut: "Take out",
   addAFault: "Add a fault",
   chooseAComponentAnd: "Choose a component and its fault …",
   oilTemperature: "Oil temperature",

@@ -44,7 +44,7 @@ function Slider(props: {
             onClick={props.onRemove}
             aria-label={texts.takeOut(props.label)}
           >
-            {texts.takeOut2}
+            {texts.takeItOut}
           </button>
         ) : null}
       </div>

@@ -64,7 +64,7 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
         {fits.map(({ instrument, fitness }) => (
           <li key={instrument.id} className="ruled grid gap-x-4 py-2.5 sm:grid-cols-[110px_minmax(0,1fr)]">
             <span className={`font-semibold ${fitness.fit ? "text-sea" : "text-verm"}`}>
-              {fitness.preferred ? texts.fitsBest : fitness.fit ? texts.fits2 : texts.doesNotFit}
+              {fitness.preferred ? texts.fitsBest : fitness.fit ? texts.itFits : texts.doesNotFit}
             </span>
             <span>
               <Link to={`/instruments/${instrument.id}`} className="way">

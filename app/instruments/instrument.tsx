@@ -113,7 +113,7 @@ export default function Instrument({
                 {checks.map((c) => (
                   <li key={c.id} className="ruled py-2">
                     <span className={c.passed ? "font-semibold" : "font-semibold text-verm"}>
-                      {c.passed ? texts.passed2 : texts.failed2}
+                      {c.passed ? texts.hasPassed : texts.hasFailed}
                     </span>
                     , {c.kind}, {momentText(c.at, site)}, {c.by}
                     {c.certificate ? texts.certificate(c.certificate) : ""}
@@ -202,7 +202,7 @@ export default function Instrument({
                       }
                       rows={4}
                     />
-                    <TextField name="certificate" label={texts.certificate2} maxLength={200} />
+                    <TextField name="certificate" label={texts.certificateNumber} maxLength={200} />
                     <TextField
                       name="months"
                       label={texts.nextCalibrationIn}

@@ -39,7 +39,7 @@ export const fit = {
   addAnInstrument: "Add an instrument",
   anEngineerCanAdd: "An engineer can add one.",
   fitsBest: "fits best",
-  fits2: "fits",
+  itFits: "fits",
   doesNotFit: "does not fit",
   errorUOfAllowed: (permissible: string, expanded: string, allowed: string, place: string) =>
     `Error ± ${permissible}, U ${expanded} of ${allowed} allowed; reads at ${place} % of its scale.`,
@@ -84,8 +84,8 @@ export const instrument = {
   noneGoodYet: "none good yet",
   noCheckYetCheck:
     "No check yet. Check two values before use, each against its stated value: a dropped gauge shows at once.",
-  passed2: "Passed",
-  failed2: "Failed",
+  hasPassed: "Passed",
+  hasFailed: "Failed",
   certificate: (certificate: string) => `, certificate ${certificate}`,
   read: (stated: string, read: string) => `${stated} read ${read}`,
   recalled: "Recalled",
@@ -102,7 +102,7 @@ export const instrument = {
   doneAt: "Done at",
   statedAndRead: (unit: string) => `Stated and read, ${unit}`,
   oneALineFor: "One a line, for example 0 0.2. Passes within ± ",
-  certificate2: "Certificate",
+  certificateNumber: "Certificate",
   nextCalibrationIn: "Next calibration in",
   months: "months",
   countsForACalibration: "Counts for a calibration only.",

@@ -95,7 +95,7 @@ function EntryRow({ entry, own, mayAdd }: { entry: Entry; own: ReadonlyMap<strin
           <input type="hidden" name="intent" value="retire" />
           <input type="hidden" name="id" value={entry.id} />
           <button type="submit" className="way whitespace-nowrap" aria-label={texts.takeOutOfUse(title)}>
-            {texts.takeOutOfUse2}
+            {texts.takeItOutOfUse}
           </button>
         </Form>
       ) : null}
@@ -145,7 +145,7 @@ function TestFields({ own }: { own: ReadonlyMap<string, string> }) {
         <div key={i} className="grid gap-x-4 sm:grid-cols-[2fr_1fr]">
           <SelectField
             name={`cause${i}`}
-            label={texts.tellsOf2(i + 1)}
+            label={texts.tellsOfNumber(i + 1)}
             options={[{ value: "", label: texts.none }, ...all]}
           />
           <SelectField name={`grade${i}`} label={texts.andShowsIt} options={choicesOf(gradeTexts, "choose")} />
@@ -157,7 +157,7 @@ function TestFields({ own }: { own: ReadonlyMap<string, string> }) {
 
 const RankFields = () => (
   <>
-    <SelectField name="symptom" label={texts.symptom2} options={choices(symptoms, "choose")} />
+    <SelectField name="symptom" label={texts.whichSymptom} options={choices(symptoms, "choose")} />
     <SelectField name="cause" label={texts.cause} options={choices(causes, "choose")} />
     <SelectField name="rank" label={texts.hereItIsBehind} options={choicesOf(rankTexts, "choose")} />
   </>

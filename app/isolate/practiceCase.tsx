@@ -118,7 +118,7 @@ function Tests({ page, at }: { page: Page; at: string }) {
             <span className="min-w-0 [overflow-wrap:anywhere]">
               {t.text}
               <span className="block text-xs text-ink-2">
-                {texts.min2(
+                {texts.minWhatItTakes(
                   t.minutes,
                   t.prepare === "nothing" ? "" : `; ${t.prepare}`,
                   riskText[t.risk] ? `; ${riskText[t.risk]}` : "",
@@ -172,7 +172,7 @@ export default function PracticeCase({ loaderData: page, actionData }: Route.Com
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
         <div>
           {page.over ? <Debrief over={page.over} minutes={page.minutes} currency={page.currency} /> : null}
-          <Section title={texts.whatYouKnow} aside={texts.min3(page.minutes)}>
+          <Section title={texts.whatYouKnow} aside={texts.minInAll(page.minutes)}>
             {page.made.length === 0 ? (
               <Empty>{texts.theSymptomAndNo}</Empty>
             ) : (

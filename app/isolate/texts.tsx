@@ -124,10 +124,10 @@ export const knowledge = {
   closesAnOutletAgainst: "closes an outlet against the pump",
   opensTheCircuit: "opens the circuit",
   behind: (r: string, label: string) => `${r} behind “${label}”`,
-  tellsOf: (how: string, sign: string | undefined, sign2: string) => `${how}. “${sign}” tells of ${sign2}.`,
+  tellsOf: (how: string, sign: string | undefined, cause: string) => `${how}. “${sign}” tells of ${cause}.`,
   ranksAsBehind: (rank: string, label: string) => `ranks as ${rank} behind “${label}”.`,
   takeOutOfUse: (title: string) => `Take out of use: ${title}`,
-  takeOutOfUse2: "Take out of use",
+  takeItOutOfUse: "Take out of use",
   whatItRestsOn: "What it rests on",
   countedToldByWhom: "Counted, told by whom, since when",
   cause: "Cause",
@@ -151,10 +151,10 @@ export const knowledge = {
   caution: "Caution",
   allIsWellWhen: "All is well when it shows",
   itTellsOfSomething: "It tells of something when it shows",
-  tellsOf2: (i: number) => `Tells of ${i}`,
+  tellsOfNumber: (i: number) => `Tells of ${i}`,
   none: "none",
   andShowsIt: "And shows it",
-  symptom2: "Symptom",
+  whichSymptom: "Symptom",
   hereItIsBehind: "Here it is behind it",
   addACause: "Add a cause",
   addTheCause: "Add the cause",
@@ -198,8 +198,15 @@ export const points = {
   theInstrumentGoesOn: "The instrument goes on in two minutes, under pressure and without tools. ",
   andTheCircuitIs: (opened: string) => `, and the circuit is opened ${opened} times less often an isolation`,
   notProvenChanceAmong: " Not proven: chance among the drawn faults may account for it.",
-  savesMinAnIsolation: (inRounds: string, saved: string, error: string, opened: string, saved2: string, sure: string) =>
-    `${inRounds}Saves ${saved} min an isolation (standard error ${error})${opened}: about ${saved2} min ` +
+  savesMinAnIsolation: (
+    inRounds: string,
+    saved: string,
+    error: string,
+    opened: string,
+    savedAYear: string,
+    sure: string,
+  ) =>
+    `${inRounds}Saves ${saved} min an isolation (standard error ${error})${opened}: about ${savedAYear} min ` +
     `a year here.${sure}`,
   isolate: "Isolate",
   whereATestPoint: (machine: string) => `${machine}: where a test point would help`,
@@ -274,7 +281,7 @@ export const practiceCase = {
   minutesAndWhatHas: "minutes, and what has to be ready",
   allTests: "All tests",
   notInMostManufacturers: "; not in most manufacturers' books",
-  min2: (minutes: number, prepare: string, risk: string, outsideBook: string) =>
+  minWhatItTakes: (minutes: number, prepare: string, risk: string, outsideBook: string) =>
     `${minutes} min${prepare}${risk}${outsideBook}`,
   make: (text: string) => `Make: ${text}`,
   makeIt: "Make it",
@@ -286,7 +293,7 @@ export const practiceCase = {
   practiceBench: "Practice bench",
   number: (seen: string, label: string, seed: number) => `${seen} ${label}, number ${seed}.`,
   whatYouKnow: "What you know",
-  min3: (minutes: number) => `${minutes} min`,
+  minInAll: (minutes: number) => `${minutes} min`,
   theSymptomAndNo: "The symptom, and no test yet.",
   theInstrumentTimesAs: (times: string) => `(the instrument: ${times} times as usual)`,
   whatIsIt: "What is it?",

@@ -223,7 +223,7 @@ export function codesChart(
           borderWidth: 1.1,
           label: {
             display: true,
-            content: texts.targetOverM2(size),
+            content: texts.anyTargetOverM(size),
             position: "start",
             backgroundColor: faded(tones.paper, 0.85),
             color: tones[tone === "line-2" ? "ink-2" : tone],

@@ -240,7 +240,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         ) : null}
                       </div>
                       <p className="mt-3">
-                        <Button tone="plain">{texts.save2(c.name.toLowerCase())}</Button>
+                        <Button tone="plain">{texts.saveName(c.name.toLowerCase())}</Button>
                       </p>
                     </FormProblemsProvider>
                   </Form>

@@ -62,14 +62,14 @@ export function CodeLines({
         </dd>
         {target ? (
           <>
-            <dt className="text-ink-2">{texts.target2}</dt>
+            <dt className="text-ink-2">{texts.targetOfTheCircuit}</dt>
             <dd>
               {target.text}, {target.because}
             </dd>
           </>
         ) : (
           <>
-            <dt className="text-ink-2">{texts.target2}</dt>
+            <dt className="text-ink-2">{texts.targetOfTheCircuit}</dt>
             <dd>{texts.noneNoPartAsks}</dd>
           </>
         )}

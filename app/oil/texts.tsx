@@ -13,7 +13,7 @@ export const charts = {
   overMNotComparable: (size: number) => `over ${size} µm, not comparable`,
   targetOverM: (i: number | undefined, size: number) => `target ${i} over ${size} µm`,
   particlesPerMlLog: "particles per mL, log scale",
-  targetOverM2: (size: number) => `target over ${size} µm`,
+  anyTargetOverM: (size: number) => `target over ${size} µm`,
   iso4406Number: "ISO 4406 number",
   correctedForTopUps: (label: string) => `${label}, corrected for top-ups`,
   asRead: (label: string) => `${label}, as read`,
@@ -33,7 +33,7 @@ export const circuit = {
   waterInTheOil: "water in the oil",
   thin: "thin",
   thick: "thick",
-  too: (viscosityOff: number, viscosityOff2: string) => `${viscosityOff} % too ${viscosityOff2}`,
+  too: (off: number, way: string) => `${off} % too ${way}`,
   stillCleanButDrifting: "still clean, but drifting",
   itsOilIsNormal: "its oil is normal",
   theSampleIsRecorded: "The sample is recorded.",
@@ -188,7 +188,7 @@ export const debris = {
     "Prop loads before a load-holding valve is touched. Release pressure, accumulators too, and prove " +
     "zero at a gauge. Limits and torques come from the manufacturers’ manuals.",
   whatItThreatens: "What it threatens",
-  ofLookedAt: (of: number, of2: number) => `${of} of ${of2} looked at`,
+  ofLookedAt: (looked: number, of: number) => `${looked} of ${of} looked at`,
   howItIsFlushed: "How it is flushed",
   samplesThatAreDue: "Samples that are due",
   samplesSince: "Samples since",
@@ -258,8 +258,8 @@ export const fluid = {
   noFluidStated: (machine: string) => `${machine}: no fluid stated`,
   thinner: "thinner",
   thicker: "thicker",
-  itsOilIsThan: (machine: string, off: number, off2: string, name: string) =>
-    `${machine}: its oil is ${off} % ${off2} than ${name}`,
+  itsOilIsThan: (machine: string, off: number, way: string, name: string) =>
+    `${machine}: its oil is ${off} % ${way} than ${name}`,
   inSince: (at: string) => `, in since ${at}`,
   oil: "Oil",
   fluid: "Fluid",
@@ -273,7 +273,7 @@ export const fluid = {
   noMaximumDrainInterval: "No maximum drain interval is stated: samples alone decide when to change it.",
   passed: "passed",
   endsAbout: "ends about",
-  itsMaximumDrainInterval: (due: string, due2: string) => `Its maximum drain interval ${due} ${due2}; `,
+  itsMaximumDrainInterval: (ends: string, day: string) => `Its maximum drain interval ${ends} ${day}; `,
   samplesMayEndIt: "samples may end it sooner.",
   noFillIsOn: "No fill is on record: note the last one, so that samples and hours have a beginning.",
   noted: "Noted.",
@@ -554,7 +554,7 @@ export const settings = {
   lMin: "L/min",
   bypassOpensAt: "Bypass opens at",
   element: "Element",
-  save2: (name: string) => `Save ${name}`,
+  saveName: (name: string) => `Save ${name}`,
 };
 
 export const sizes = {
@@ -565,7 +565,7 @@ export const sizes = {
   noParticleCountIn: "No particle count in this sample.",
   iso4406: "ISO 4406",
   asTheLaboratoryWrote: ", as the laboratory wrote it",
-  target2: "Target",
+  targetOfTheCircuit: "Target",
   noneNoPartAsks: "none: no part asks for one",
   overTarget: "Over target",
   notCounted: "not counted",
@@ -586,7 +586,7 @@ export const upload = {
   importALaboratoryFile: "Import a laboratory’s file · Juncteral",
   nameTheLaboratoryHow: "Name the laboratory: how it writes its files is kept under that name.",
   oil: "Oil",
-  importALaboratoryFile2: "Import a laboratory’s file",
+  importAFile: "Import a laboratory’s file",
   oneRowASample:
     "One row a sample, columns in any order and under any heading. What you map once for a laboratory is " +
     "kept for its next file. Nothing is saved before you have seen what becomes of every row.",

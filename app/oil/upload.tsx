@@ -32,7 +32,7 @@ export default function LabUpload({ loaderData, actionData }: Route.ComponentPro
   const wrong = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
     <div className="[&>:not(header)]:max-w-xl">
-      <PageHead crumbs={[{ label: texts.oil, to: "/oil" }]} title={texts.importALaboratoryFile2}>
+      <PageHead crumbs={[{ label: texts.oil, to: "/oil" }]} title={texts.importAFile}>
         {texts.oneRowASample}
       </PageHead>
       <Form method="post" encType="multipart/form-data" noValidate>

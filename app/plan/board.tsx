@@ -255,7 +255,7 @@ export function Board({
                     <optgroup label={texts.doItTogetherWith}>
                       {row.companions.map((c) => (
                         <option key={c.id} value={`${WITH}${c.id}`}>
-                          {texts.withText2(c.label)}
+                          {texts.withOther(c.label)}
                         </option>
                       ))}
                     </optgroup>

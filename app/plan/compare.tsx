@@ -123,7 +123,7 @@ export function Compare({
                           <ConfirmButton
                             intent="drop"
                             label={texts.putAside}
-                            question={texts.putAside2(p.name)}
+                            question={texts.putAsideName(p.name)}
                             explain={texts.itIsNoLonger}
                           />
                         </Form>

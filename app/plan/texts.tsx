@@ -24,7 +24,7 @@ export const board = {
   keepItAwayFrom: "Keep it away from",
   notAt: (label: string) => `Not at: ${label}`,
   doItTogetherWith: "Do it together with",
-  withText2: (label: string) => `With: ${label}`,
+  withOther: (label: string) => `With: ${label}`,
   goesTogetherWith: (goesWith: string) => `Goes together with ${goesWith}.`,
   planItForItself: "Plan it for itself",
   aStop: "a stop",
@@ -72,7 +72,7 @@ export const compare = {
   ),
   bookThisPlan: "Book this plan",
   putAside: "Put aside",
-  putAside2: (name: string) => `Put “${name}” aside?`,
+  putAsideName: (name: string) => `Put “${name}” aside?`,
   itIsNoLonger: "It is no longer listed; the record of changes keeps it.",
 };
 
@@ -248,9 +248,9 @@ export const scorecard = {
     `${forecasts} forecasts of ${lives} lives, as they were issued; ${crossed} crossed ` +
     `${allCrossed === 1 ? "its" : "their"} limit. Each life counts once. A part that was replaced ` +
     `before, or runs on, counts as long as it was seen.${unforeseen}`,
-  whereNoTrendWas: (lives: number, before: number, before2: string) =>
+  whereNoTrendWas: (lives: number, before: number, share: string) =>
     `Where no trend was proved, only the earliest date was given, for ${lives} lives: ${before} crossed ` +
-    `before it (${before2}; each date by itself may be wrong one time in twenty).`,
+    `before it (${share}; each date by itself may be wrong one time in twenty).`,
   thePlanDrawsThem: (name: string, widened: number) => `${name} (the plan draws them ${widened} times as wide)`,
   tooNarrowSoFar: (narrow: string) => `Too narrow so far: ${narrow}. Allow for more on either side.`,
   howOftenForecastsHeld:

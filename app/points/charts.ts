@@ -338,7 +338,7 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
             grid: { color: tones.line },
             border: { display: false },
             ticks: { color: tones["ink-2"], callback: (value) => figure(Number(value)) },
-            title: { display: true, text: texts.asRead2(shown.unit), color: tones["ink-2"] },
+            title: { display: true, text: texts.asReadIn(shown.unit), color: tones["ink-2"] },
           },
         },
         plugins: {

@@ -214,7 +214,7 @@ export function ReadingForm({
                 show(point.last.raw),
                 point.last.temperature === null || point.isOilTemperature
                   ? ""
-                  : texts.at2(written(point.last.temperature, "oilTemperature")),
+                  : texts.atTemperature(written(point.last.temperature, "oilTemperature")),
                 momentText(point.last.at, { ...site, timeZone: point.timeZone }),
               )}
             </>

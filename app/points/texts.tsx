@@ -9,7 +9,7 @@ export const charts = {
   lowerLimit: "lower limit",
   stop: (at: string) => `stop ${at}`,
   newPart: (serial: string) => `new part ${serial}`,
-  asRead2: (unit: string) => `${unit}, as read`,
+  asReadIn: (unit: string) => `${unit}, as read`,
 };
 
 export const correct = {
@@ -138,7 +138,7 @@ export const readingForm = {
   to: (least: string, high: string) => `${least} to ${high}`,
   outsideWhatItWas: " (outside what it was read at before, so less sure)",
   noExpectedRangeYet: "No expected range yet: it needs three readings. ",
-  at2: (temperature: string) => ` at ${temperature}`,
+  atTemperature: (temperature: string) => ` at ${temperature}`,
   lastTime: (raw: string, temperature: string, at: string) => `Last time ${raw}${temperature}, ${at}.`,
   keepItBecause: "Keep it, because",
   orPutTheValue: "Or put the value right above.",

@@ -157,7 +157,7 @@ function Sheet({ r }: { r: Report }) {
       </Section>
       <Section title={texts.workBooked}>
         {r.open.length === 0 ? (
-          <p className="py-2 text-ink-2">{texts.none2}</p>
+          <p className="py-2 text-ink-2">{texts.noneBooked}</p>
         ) : (
           <ul>
             {r.open.map((w, i) => (
@@ -173,7 +173,7 @@ function Sheet({ r }: { r: Report }) {
         )}
       </Section>
       {r.plan ? (
-        <Section title={texts.plan2(r.plan.name)} aside={`${r.plan.madeBy}, ${dayText(r.plan.madeAt, site)}`}>
+        <Section title={texts.planName(r.plan.name)} aside={`${r.plan.madeBy}, ${dayText(r.plan.madeAt, site)}`}>
           <p className="py-1">
             {texts.expectedCostOneTime(
               moneyText(r.plan.totals.expected, r.currency),

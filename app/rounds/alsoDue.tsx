@@ -28,7 +28,7 @@ export function AlsoDue({ items, moved, onMoved }: Props) {
               <span className="text-sea">{texts.moved}</span>
             ) : (
               <Button type="button" tone="plain" aria-label={texts.itWasMoved(d.what)} onClick={() => onMoved(d.id)}>
-                {texts.itWasMoved2}
+                {texts.moveNoted}
               </Button>
             )}
           </li>

@@ -5,7 +5,7 @@ export const alsoDue = {
   alsoDueAtThis: "Also due at this machine",
   moved: "moved",
   itWasMoved: (what: string) => `It was moved: ${what}`,
-  itWasMoved2: "It was moved",
+  moveNoted: "It was moved",
   movingAValveMoves: "Moving a valve moves what it drives: everybody clear, the load held or down, both ways and back.",
 };
 
@@ -207,7 +207,7 @@ export const wayList = {
     "escape to leave it where it was.",
   pickedUpPlaceOf: (id: string, activeId: number, ids: number) => `Picked up ${id}, place ${activeId} of ${ids}.`,
   toPlaceOf: (id: string, overId: number, ids: number) => `${id} to place ${overId} of ${ids}.`,
-  putDownAtPlace: (id: string, id2: number) => `${id} put down at place ${id2}.`,
+  putDownAtPlace: (id: string, place: number) => `${id} put down at place ${place}.`,
   staysWhereItWas: (id: string) => `${id} stays where it was.`,
   move: (machine: string, label: string) => `Move ${machine}, ${label}`,
   leaveOut: (label: string) => `Leave out: ${label}`,

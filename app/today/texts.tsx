@@ -48,8 +48,8 @@ export const today = {
   aDecision: (open: string) => `${open} a decision`,
   noPartNeeded: "no part needed",
   noMachinesYet: "No machines yet",
-  pointsWatched: (today: string, today2: number, today3: string, watched: number, watched2: string) =>
-    `${today} ${today2} ${today3}. ${watched} points watched${watched2}.`,
+  pointsWatched: (weekday: string, day: number, month: string, watched: number, byState: string) =>
+    `${weekday} ${day} ${month}. ${watched} points watched${byState}.`,
   needsYouWorstFirst: "Needs you, worst first",
   beginWithAMachine:
     "Begin with a machine from a template: it is ready to be read in two minutes. Or load a whole fleet " +

@@ -103,7 +103,7 @@ export function fatesText({ counts }: FileFates): string {
   return parts.join(", ");
 }
 
-const fateText = { add: texts.willBeAdded, there: texts.thereAlready2, bad: "bad" };
+const fateText = { add: texts.willBeAdded, there: texts.isThereAlready, bad: "bad" };
 
 function BadRows({ fates: { bad, counts }, skipBad }: { fates: FileFates; skipBad: boolean }) {
   if (bad.length === 0) return null;
@@ -148,7 +148,7 @@ function FirstRows({ fates: { head, rows }, hasHeader }: { fates: FileFates; has
         <table className="w-full text-sm whitespace-nowrap [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
           <thead>
             <tr className="ruled">
-              <th scope="col">{texts.line2}</th>
+              <th scope="col">{texts.lineOfTheFile}</th>
               <th scope="col">{texts.fate}</th>
               {hasHeader
                 ? head.slice(0, 16).map((h, i) => (

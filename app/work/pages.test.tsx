@@ -364,7 +364,7 @@ describe("carrying it out and signing it", () => {
     const html = sign(whole({ altered }));
     expect(html.match(/Accept that it stays: /g)).toHaveLength(1);
     expect(wordsOf(html)).toContain("accepted by L. Aske");
-    expect(sign(whole({ altered }), false)).not.toContain(workTexts.writeUp.acceptThatItStays2);
+    expect(sign(whole({ altered }), false)).not.toContain(workTexts.writeUp.acceptIt);
   });
   test("signed: a second person checks, never the one who signed; a stop-gap is looked at again", () => {
     const signed = { signedAt: new Date(at(-1)), signedBy: "R. Oduya", signedById: "me" };

@@ -57,12 +57,12 @@ export default function Procedures({ loaderData: { procedures } }: Route.Compone
     <>
       <PageHead
         crumbs={[{ label: texts.work, to: "/work" }, { label: texts.procedures }]}
-        title={texts.procedures2(procedures.length, own.length > 0 ? texts.ofThePlantOwn(own.length) : "")}
+        title={texts.proceduresInAll(procedures.length, own.length > 0 ? texts.ofThePlantOwn(own.length) : "")}
       >
         {texts.commonPracticeInGeneral}
       </PageHead>
       {own.length > 0 ? (
-        <Section title={texts.thePlantOwn2}>
+        <Section title={texts.thePlantOwnProcedures}>
           <Rows rows={own} />
         </Section>
       ) : null}

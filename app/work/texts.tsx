@@ -133,13 +133,8 @@ export const compared = {
   comparedAt: "compared at",
   expected: (value: string, basis: string) => `; expected ${value} (${basis})`,
   notKnownYet: "not known yet",
-  medianOfAndReadings: (
-    reference: string,
-    reference2: string,
-    reference3: string,
-    readings: number,
-    readings2: number,
-  ) => `${reference}${reference2}${reference3}median of ${readings} and ${readings2} readings`,
+  medianOfAndReadings: (temperature: string, pressure: string, then: string, before: number, after: number) =>
+    `${temperature}${pressure}${then}median of ${before} and ${after} readings`,
 };
 
 export const due = {
@@ -324,11 +319,11 @@ export const procedures = {
   work: "Work",
   procedures: "Procedures",
   ofThePlantOwn: (own: number) => `, ${own} of the plant’s own`,
-  procedures2: (procedures: number, own: string) => `${procedures} procedures${own}`,
+  proceduresInAll: (procedures: number, own: string) => `${procedures} procedures${own}`,
   commonPracticeInGeneral:
     "Common practice, in general words. The manufacturer’s current document for the part goes first, and " +
     "is asked for by number and revision. A procedure is begun from a piece of work.",
-  thePlantOwn2: "The plant’s own",
+  thePlantOwnProcedures: "The plant’s own",
   asTheyShip: "As they ship",
 };
 
@@ -496,13 +491,13 @@ export const work = {
   day: (name: string, startsOn: string, days: number) => `${name}, ${startsOn}, ${days} day${days === 1 ? "" : "s"}`,
   ofCrewHours: (hours: number, crewHours: number) => `${hours} of ${crewHours} crew hours`,
   edit: (name: string) => `Edit ${name}`,
-  edit2: "Edit",
+  editIt: "Edit",
   nothingBooked: "Nothing booked.",
   noStopIsPlanned: "No stop is planned.",
   anEngineerPlansStops: "An engineer plans stops.",
   atLaterStops: "At later stops",
   withoutAStop: "Without a stop",
-  done2: "Done",
+  doneSoFar: "Done",
   allRecords: "All records",
   noWorkHasBeen: "No work has been recorded yet.",
 };
@@ -526,7 +521,7 @@ export const writeUp = {
     </>
   ),
   acceptThatItStays: (what: string) => `Accept that it stays: ${what}`,
-  acceptThatItStays2: "Accept that it stays",
+  acceptIt: "Accept that it stays",
   signed: "Signed",
   notProven: (unprovenBecause: string) => `, not proven: ${unprovenBecause}`,
   provenByAReading: ", proven by a reading",

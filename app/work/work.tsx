@@ -124,7 +124,7 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
                     {" "}
                     ·{" "}
                     <Link to={`/fleet/edit/stop/${s.id}`} className="way" aria-label={texts.edit(s.name)}>
-                      {texts.edit2}
+                      {texts.editIt}
                     </Link>
                   </>
                 ) : null}
@@ -174,7 +174,7 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
         </Section>
       ) : null}
       <Section
-        title={texts.done2}
+        title={texts.doneSoFar}
         aside={
           <Link to="/work/records" className="way">
             {texts.allRecords}

@@ -76,7 +76,7 @@ function AlteredList({ altered, mayAccept }: { altered: InterventionPage["altere
               <span>
                 <input type="hidden" name="intent" value="accept" />
                 <Button name="changeId" value={a.id} tone="plain" aria-label={texts.acceptThatItStays(a.what)}>
-                  {texts.acceptThatItStays2}
+                  {texts.acceptIt}
                 </Button>
               </span>
             ) : null}
