@@ -58,14 +58,32 @@ export async function ask<T extends object>(query: SQL): Promise<T[]> {
   return (await connections().query({ ...named, text, values: params as unknown[] })).rows as T[];
 }
 
+/** What is filled into a statement by the names of its placeholders. */
+type Values = Record<string, string | number>;
+
 /**
- * The same for a query of the builder. The name follows from the text here too: an offset of nothing is left out of it, and
- * the second page of a list was refused under the name of the first.
+ * The same for a query of the builder, which is built once too: of the data of a Point page a sixth of the time went into building
+ * the same dozen queries at every visit. What changes stands as `sql.placeholder`.
+ * @param build the query, on the database or in a transaction
+ * @returns runs it with what is filled in; in a transaction, where one is given
  */
-export const prepared = <T>(query: {
-  toSQL(): { sql: string };
-  prepare(name: string): { execute(): Promise<T> };
-}): Promise<T> => query.prepare(config.prepare ? nameOf(query.toSQL().sql) : "").execute();
+export function statement<T>(
+  build: (tx: Queryable) => {
+    toSQL(): { sql: string };
+    prepare(name: string): { execute(values: Values): Promise<T> };
+  },
+): (values: Values, tx?: Queryable) => Promise<T> {
+  const made = new WeakMap<Queryable, { execute(values: Values): Promise<T> }>();
+  return (values, tx = db()) => {
+    let query = made.get(tx);
+    if (!query) {
+      const built = build(tx);
+      query = built.prepare(config.prepare ? nameOf(built.toSQL().sql) : "");
+      made.set(tx, query);
+    }
+    return query.execute(values);
+  };
+}
 
 /** A transaction that lost against another one is done again from its beginning, so often. */
 const TRIES = 4;

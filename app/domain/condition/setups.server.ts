@@ -13,7 +13,7 @@ import {
   type MeterChange,
   type SeriesContext,
 } from "@core";
-import { prepared, type Queryable } from "~/db/client.server";
+import { statement, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import {
   circuits,
@@ -207,20 +207,28 @@ const MOMENTS = 140;
 /** Readings at each moment, of which the middle one will speak. */
 const AT_EACH = 3;
 
+const assessedRows = (tx: Queryable) =>
+  tx.select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId));
+
+const firstOfLife = statement((tx) =>
+  assessedRows(tx)
+    .where(
+      and(
+        eq(readings.lifeId, sql.placeholder("life")),
+        eq(readings.pointId, sql.placeholder("point")),
+        isNull(readings.supersededAt),
+      ),
+    )
+    .orderBy(readings.takenAt)
+    .limit(WHOLE + 1),
+);
+
 /**
  * The readings of one life at one point, in time order; of a long life its first, its newest, and some at moments
  * evenly spread between them. Each moment is one look into the index, so the cost does not grow with the life.
  */
 export async function readingsOfLife(tx: Queryable, pointId: string, lifeId: string): Promise<AssessReading[]> {
-  const here = and(eq(readings.lifeId, lifeId), eq(readings.pointId, pointId), isNull(readings.supersededAt));
-  const rows = () =>
-    tx.select(assessedColumns).from(readings).leftJoin(instruments, eq(instruments.id, readings.instrumentId));
-  const whole = await prepared(
-    rows()
-      .where(here)
-      .orderBy(readings.takenAt)
-      .limit(WHOLE + 1),
-  );
+  const whole = await firstOfLife({ life: lifeId, point: pointId }, tx);
   if (whole.length <= WHOLE) return whole.map(assessReadingOf);
   const own = sql`${readings.lifeId} = ${lifeId} and ${readings.pointId} = ${pointId} and ${readings.supersededAt} is null`;
   const chosen = sql`${readings.id} in (
@@ -229,7 +237,7 @@ export async function readingsOfLife(tx: Queryable, pointId: string, lifeId: str
     union (select r.id from (select min(taken_at) as first, max(taken_at) as last from readings where ${own}) e
       cross join generate_series(1, ${MOMENTS}) g cross join lateral
       (select id from readings where ${own} and taken_at >= e.first + (e.last - e.first) * g / ${MOMENTS + 1} order by taken_at limit ${AT_EACH}) r))`;
-  return (await rows().where(chosen).orderBy(readings.takenAt)).map(assessReadingOf);
+  return (await assessedRows(tx).where(chosen).orderBy(readings.takenAt)).map(assessReadingOf);
 }
 
 /** How many readings a life has at a point. */

@@ -18,7 +18,7 @@ import {
   type Question,
   type UnitPreference,
 } from "@core";
-import { brokenConstraint, db, type Queryable, prepared } from "~/db/client.server";
+import { brokenConstraint, db, statement, type Queryable } from "~/db/client.server";
 import {
   assessments,
   circuits,
@@ -57,33 +57,35 @@ export interface PointPlace {
   units: UnitPreference;
 }
 
+const placeOf = statement((tx) =>
+  tx
+    .select({
+      point: points,
+      component: components.name,
+      componentId: components.id,
+      componentKind: components.kind,
+      model: components.model,
+      circuit: circuits.name,
+      machine: machines.name,
+      machineId: machines.id,
+      area: machines.area,
+      siteId: sites.id,
+      timeZone: sites.timeZone,
+    })
+    .from(points)
+    .innerJoin(components, eq(components.id, points.componentId))
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .where(eq(points.id, sql.placeholder("point"))),
+);
+
 /** Where a point sits, its unit being the one that the reader prefers. 404 when there is none. */
 export async function pointPlace(
   id: string,
   units: UnitPreference = {},
 ): Promise<PointPlace & { point: typeof points.$inferSelect }> {
-  const [row] = await prepared(
-    db()
-      .select({
-        point: points,
-        component: components.name,
-        componentId: components.id,
-        componentKind: components.kind,
-        model: components.model,
-        circuit: circuits.name,
-        machine: machines.name,
-        machineId: machines.id,
-        area: machines.area,
-        siteId: sites.id,
-        timeZone: sites.timeZone,
-      })
-      .from(points)
-      .innerJoin(components, eq(components.id, points.componentId))
-      .innerJoin(circuits, eq(circuits.id, components.circuitId))
-      .innerJoin(machines, eq(machines.id, circuits.machineId))
-      .innerJoin(sites, eq(sites.id, machines.siteId))
-      .where(eq(points.id, id)),
-  );
+  const [row] = await placeOf({ point: id });
   if (!row) throw notFound("point");
   return {
     ...row,

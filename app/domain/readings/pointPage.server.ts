@@ -1,5 +1,5 @@
 /** Everything about one point: its place, its lives, its readings as read and corrected, its assessment. */
-import { and, count, desc, eq, getTableColumns, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
+import { and, desc, eq, isNotNull, sql } from "drizzle-orm";
 import {
   DAY,
   correctSeries,
@@ -10,29 +10,14 @@ import {
   type ReadingMark,
   type UnitPreference,
 } from "@core";
-import { db, prepared } from "~/db/client.server";
+import { db } from "~/db/client.server";
+import { circuits, components, machines, photos, points, readings } from "~/db/schema";
 import {
-  assessments,
-  circuits,
-  components,
-  instruments,
-  interventions,
-  lives,
-  machines,
-  photos,
-  points,
-  readings,
-  stops,
-} from "~/db/schema";
-import {
-  currentDetail,
   stopsBySite,
   assessPointOf,
   assessReadingOf,
-  assessedColumns,
   contextOf,
   fluidOf,
-  pointSetups,
   readingsOfLife,
   usualAt,
 } from "~/domain/condition/index.server";
@@ -40,14 +25,24 @@ import { now } from "~/runtime/clock.server";
 import { dueAt, roundJoins } from "./due.server";
 import { isUuid, notFound } from "~/platform/guard.server";
 import { pointPlace } from "./log.server";
+import {
+  bookedWork,
+  countByLife,
+  countInLife,
+  lastNotedHours,
+  livesOf,
+  MOST_COUNTED,
+  newestPhotos,
+  setupOf,
+  shelfOf,
+  storedAssessment,
+  supersededCount,
+  TABLE_PAGE,
+  tableRows,
+} from "./pointQueries.server";
 
 /** Most readings that a chart gets for one life; more are thinned on the server. */
 const CHART_READINGS = 400;
-/** Rows of the table at a time. */
-const TABLE_PAGE = 24;
-const SHOWN_PHOTOS = 6;
-/** The newest lives that are drawn. */
-const SHOWN_LIVES = 12;
 
 export interface ChartReading {
   at: number;
@@ -108,125 +103,60 @@ function uncorrected(row: Parameters<typeof assessReadingOf>[0]): CorrectedReadi
   };
 }
 
-/** Readings are counted up to this; a page says "over" it of what is longer, so that no page grows with a life. */
-const MOST_COUNTED = 10_000;
-
 export interface Counted {
   count: number;
   /** There are more than were counted. */
   over: boolean;
 }
 
-async function countUpTo(where: SQL | undefined): Promise<Counted> {
-  const some = db()
-    .select({ id: readings.id })
-    .from(readings)
-    .where(where)
-    .limit(MOST_COUNTED + 1)
-    .as("some");
-  const [row] = await prepared(db().select({ n: count() }).from(some));
-  const n = row?.n ?? 0;
-  return { count: Math.min(n, MOST_COUNTED), over: n > MOST_COUNTED };
+const counted = (n: number): Counted => ({ count: Math.min(n, MOST_COUNTED), over: n > MOST_COUNTED });
+
+/** Readings in all, and in the life that goes on. */
+async function countsOf(
+  point: string,
+  byLife: readonly { lifeId: string; n: number }[],
+  life: string | undefined,
+): Promise<{ total: Counted; inLife: Counted }> {
+  const total = counted(byLife.reduce((sum, l) => sum + l.n, 0));
+  if (!life) return { total, inLife: counted(0) };
+  // of a point with more than were counted, others' readings may have been counted before its own
+  const n = total.over ? (await countInLife({ point, life }))[0]!.n : (byLife.find((l) => l.lifeId === life)?.n ?? 0);
+  return { total, inLife: counted(n) };
 }
 
 /** The point's own page. */
 export async function pointPage(id: string, page: number, units: UnitPreference = {}) {
-  const here = and(eq(readings.pointId, id), isNull(readings.supersededAt));
-  const [place, setups, lifeRows, rows, [stored], shelf, [superseded], booked, taken, total, [noted]] =
-    await Promise.all([
-      pointPlace(id, units),
-      prepared(pointSetups(db()).where(eq(points.id, id))),
-      prepared(
-        db()
-          .select()
-          .from(lives)
-          .innerJoin(points, eq(points.componentId, lives.componentId))
-          .where(eq(points.id, id))
-          .orderBy(desc(lives.startedAt))
-          .limit(SHOWN_LIVES),
-      ),
-      prepared(
-        db()
-          .select({
-            ...assessedColumns,
-            entered: readings.entered,
-            least: readings.least,
-            by: readings.takenBy,
-            instrument: instruments.tag,
-            note: readings.note,
-            keptBecause: readings.keptBecause,
-          })
-          .from(readings)
-          .leftJoin(instruments, eq(instruments.id, readings.instrumentId))
-          .where(here)
-          .orderBy(desc(readings.takenAt))
-          .limit(TABLE_PAGE)
-          .offset(page * TABLE_PAGE),
-      ),
-      prepared(
-        db()
-          .select({ ...getTableColumns(assessments), detail: currentDetail })
-          .from(assessments)
-          .where(eq(assessments.pointId, id)),
-      ),
-      prepared(
-        db()
-          .select({ id: instruments.id, tag: instruments.tag, name: instruments.name })
-          .from(instruments)
-          .where(isNull(instruments.retiredAt))
-          .orderBy(instruments.tag),
-      ),
-      prepared(
-        db()
-          .select({ count: count() })
-          .from(readings)
-          .where(and(eq(readings.pointId, id), isNotNull(readings.supersededAt))),
-      ),
-      prepared(
-        db()
-          .select({ id: interventions.id, kind: interventions.kind, startsOn: stops.startsOn })
-          .from(interventions)
-          .innerJoin(points, eq(points.componentId, interventions.componentId))
-          .leftJoin(stops, eq(stops.id, interventions.stopId))
-          .where(and(eq(points.id, id), isNull(interventions.doneAt), isNull(interventions.cancelledAt))),
-      ),
-      prepared(
-        db()
-          .select({ id: photos.id, at: photos.at, by: photos.by })
-          .from(photos)
-          .where(eq(photos.pointId, id))
-          .orderBy(desc(photos.at))
-          .limit(SHOWN_PHOTOS),
-      ),
-      countUpTo(here),
-      prepared(
-        db()
-          .select({ hours: readings.hours })
-          .from(readings)
-          .where(and(here, isNotNull(readings.hours)))
-          .orderBy(desc(readings.takenAt))
-          .limit(1),
-      ),
-    ]);
-  const setup = setups[0];
+  const point = { point: id };
+  const [place, [setup], lifeRows, rows, [stored], shelf, [superseded], booked, taken, byLife] = await Promise.all([
+    pointPlace(id, units),
+    setupOf(point),
+    livesOf(point),
+    tableRows({ ...point, from: page * TABLE_PAGE }),
+    storedAssessment(point),
+    shelfOf({}),
+    supersededCount(point),
+    bookedWork(point),
+    newestPhotos(point),
+    countByLife(point),
+  ]);
   if (!setup) throw notFound("point");
-  const point = assessPointOf(setup);
+  const assessed = assessPointOf(setup);
   const detail = stored?.detail ?? null;
   const marks = detail?.marks ?? {};
-  const currentLife = lifeRows.find(({ lives: life }) => life.endedAt === null)?.lives;
+  const currentLife = lifeRows.find((life) => life.endedAt === null);
   const readAtLoad =
     quantityOf(place.point.quantity).correction === "leakage" && place.point.referencePressure !== null;
   // a long life is told by some of its readings; those of the table's page stand among them
-  const [corrected, ahead, usual, inLife] = await Promise.all([
+  const [corrected, ahead, usual, { total, inLife }, lastHours] = await Promise.all([
     Promise.all(
-      lifeRows.map(async ({ lives: life }) => {
+      lifeRows.map(async (life) => {
         const told = await readingsOfLife(db(), id, life.id);
         const known = new Set(told.map((r) => r.id));
         const own = [
           ...told,
           ...rows.filter((r) => r.lifeId === life.id && !known.has(r.id)).map(assessReadingOf),
         ].sort((p, q) => p.at - q.at);
-        const series = correctSeries(own, point, contextOf(setup, [], life)).readings.map((r) => ({
+        const series = correctSeries(own, assessed, contextOf(setup, [], life)).readings.map((r) => ({
           ...r,
           mark: marks[r.id] ?? r.mark,
         }));
@@ -235,7 +165,9 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     ),
     stopsBySite(db(), [place.siteId]),
     readAtLoad ? usualAt(id) : null,
-    currentLife ? countUpTo(and(here, eq(readings.lifeId, currentLife.id))) : { count: 0, over: false },
+    countsOf(id, byLife, currentLife?.id),
+    (page === 0 && rows.find((r) => r.hours !== null)?.hours) ||
+      lastNotedHours(point).then(([noted]) => noted?.hours ?? null),
   ]);
   corrected.reverse();
   const current = corrected.find((c) => c.life.endedAt === null);
@@ -290,8 +222,8 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
       setAt: place.point.limitSetAt?.getTime() ?? null,
       reason: place.point.limitReason,
     },
-    fullFlow: point.fullFlow,
-    reference: point.reference,
+    fullFlow: assessed.fullFlow,
+    reference: assessed.reference,
     farFrom,
     fluid: fluidOf(setup),
     state: stored?.state ?? "unproven",
@@ -316,7 +248,7 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     stops: (ahead.get(place.siteId) ?? []).sort((a, b) => a.at - b.at),
     booked,
     now: now(),
-    lastHours: noted?.hours ?? null,
+    lastHours,
   };
 }
 
