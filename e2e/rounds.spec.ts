@@ -130,7 +130,7 @@ test("a whole round online: two inputs a point, a doubtful value read again, one
   await readAsLast(page);
   await expect(page.getByRole("heading", { level: 1, name: /compensator pressure/ })).toBeVisible();
   await page.getByRole("button", { name: roundsTexts.walkPoint.skip }).click();
-  await page.getByRole("button", { name: roundsTexts.walkPoint.machineStands }).click();
+  await page.getByRole("button", { name: roundsTexts.walkSkip.machineStands }).click();
   await expect(page.getByRole("heading", { level: 1, name: /case temperature/ })).toBeVisible();
   await readAsLast(page);
   await expect(page.getByRole("heading", { level: 1, name: roundsTexts.walkEnd.walkedAndAllOf })).toBeVisible();
@@ -239,7 +239,7 @@ test("a valve that seldom moves is due on the way: moved and noted there, withou
   for (let i = 0; i < 80 && (await moved.count()) === 0; i++) {
     const heading = (await page.getByRole("heading", { level: 1 }).textContent())!;
     await page.getByRole("button", { name: roundsTexts.walkPoint.skip }).click();
-    await page.getByRole("button", { name: roundsTexts.walkPoint.machineStands }).click();
+    await page.getByRole("button", { name: roundsTexts.walkSkip.machineStands }).click();
     await expect(page.getByRole("heading", { level: 1 })).not.toHaveText(heading);
   }
   await expect(page.getByText(/everybody clear, the load held or down/)).toBeVisible();

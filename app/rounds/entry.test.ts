@@ -13,36 +13,11 @@ import {
 } from "@core";
 import { agreement, emptyEntry, judgeEntry, repeatsOf, type Entry } from "./entry";
 import type { WalkPoint } from "~/domain/rounds/queries.server";
+import { drain, NOW } from "./testPoint";
 import { withUnit } from "~/ui/typed";
 
-const NOW = Date.UTC(2026, 10, 24, 9);
-const fluid = { kv40: 46, kv100: 6.8, density15: 875 };
-const point: WalkPoint = {
-  id: "p",
-  name: "Case drain",
-  machine: "Quay crane 2",
-  machineId: "m",
-  circuit: "Hoist",
-  circuitId: "k",
-  component: "Hoist pump",
-  componentId: "c",
-  quantity: "caseDrainFlow",
-  unit: "L/min",
-  readState: "any",
-  conditions: "at 210 bar",
-  instrument: null,
-  caution: "",
-  fluid,
-  expectation: null,
-  state: "steady",
-  last: { raw: 1.5, at: NOW - 7 * DAY, temperature: 48, hours: 12_000 },
-  timeZone: "Europe/London",
-  needsConditions: true,
-  isOilTemperature: false,
-  dueAt: NOW,
-  everyDays: 7,
-  closer: false,
-};
+const point = drain;
+const fluid = drain.fluid!;
 const typed = (change: Partial<Entry>): Entry => ({ ...emptyEntry, ...change });
 const judge = (change: Partial<Entry>, of: Partial<WalkPoint> = {}, units = {}) =>
   judgeEntry(typed(change), { ...point, ...of }, NOW, units);

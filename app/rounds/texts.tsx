@@ -149,22 +149,32 @@ export const walkEnd = {
 };
 
 export const walkPoint = {
-  machineStands: "Machine stands",
-  oilTooCold: "Oil too cold",
-  cannotBeReached: "Cannot be reached",
-  instrumentMissing: "Instrument missing",
+  thatFileIsNo: "That file is no picture that this tablet can read.",
+  alreadyOnThisRound: (how: ReactNode) => <>Already {how} on this round.</>,
+  oil: "Oil",
+  load: "Load",
+  hours: "Hours",
+  leastOverTheCycle: "Least over the cycle",
+  greatestOverTheCycle: "Greatest over the cycle",
+  aPhotographGoesWith: "A photograph goes with it.",
+  photograph: "Photograph",
+  readAgain: "Read again",
+  skip: "Skip",
+  photo: "Photo",
+  photoAgain: "Photo again",
+  keepNext: "Keep, next",
+};
+
+export const walkConditions = {
+  lookAndTickWhat: "Look, and tick what holds",
+  read: (readState: string) => `Read ${readState}`,
+  withText: (tag: string) => `With ${tag}`,
+};
+
+export const walkExpected = {
   readTwiceTheSame: "Read twice, the same",
   loadWasDifferent: "Load was different",
   knownBeingWorkedOn: "Known, being worked on",
-  read: (readState: string) => `Read ${readState}`,
-  withText: (tag: string) => `With ${tag}`,
-  notConfirmed: (open: string) => `Not confirmed: ${open}.`,
-  readTimes: (repeats: number, value: string) => `Read ${repeats} times: ${value}.`,
-  thatFileIsNo: "That file is no picture that this tablet can read.",
-  alreadyOnThisRound: (id: ReactNode) => <>Already {id} on this round.</>,
-  lookAndTickWhat: "Look, and tick what holds",
-  leastOverTheCycle: "Least over the cycle",
-  greatestOverTheCycle: "Greatest over the cycle",
   to: (least: string, high: string) => `${least} to ${high}`,
   underTheseConditions: " under these conditions",
   atTheUsualConditions: " at the usual conditions",
@@ -180,14 +190,20 @@ export const walkPoint = {
   at: (temperature: string) => ` at ${temperature}`,
   lastTime: (raw: string, temperature: string, at: string) => `Last time ${raw}${temperature}, ${at}.`,
   neverReadBefore: "Never read before.",
-  aPhotographGoesWith: "A photograph goes with it.",
+};
+
+export const walkSkip = {
   whyIsItPassed: "Why is it passed over?",
+  machineStands: "Machine stands",
+  oilTooCold: "Oil too cold",
+  cannotBeReached: "Cannot be reached",
+  instrumentMissing: "Instrument missing",
   noReadIt: "No, read it",
-  photograph: "Photograph",
-  readAgain: "Read again",
-  skip: "Skip",
-  photoAgain: "Photo again",
-  keepNext: "Keep, next",
+};
+
+export const keptReading = {
+  notConfirmed: (open: string) => `Not confirmed: ${open}.`,
+  readTimes: (times: number, values: string) => `Read ${times} times: ${values}.`,
 };
 
 export const walkTop = {

@@ -1,0 +1,27 @@
+/** Why a point is passed over. */
+import { walkSkip as texts } from "./texts";
+
+const reasons = [texts.machineStands, texts.oilTooCold, texts.cannotBeReached, texts.instrumentMissing];
+
+export function WalkSkip({ onSkip, onStay }: { onSkip(reason: string): void; onStay(): void }) {
+  return (
+    <div className="mb-2 border-l-4 border-line-2 bg-sheet px-3.5 py-2">
+      <p>{texts.whyIsItPassed}</p>
+      <p className="mt-1.5 flex flex-wrap gap-2">
+        {reasons.map((r) => (
+          <button
+            key={r}
+            type="button"
+            onClick={() => onSkip(r)}
+            className="min-h-11 rounded-[3px] border border-line-2 bg-paper px-3 text-sm"
+          >
+            {r}
+          </button>
+        ))}
+        <button type="button" onClick={onStay} className="min-h-11 px-3 text-sm text-ink-2">
+          {texts.noReadIt}
+        </button>
+      </p>
+    </div>
+  );
+}
