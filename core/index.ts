@@ -10,7 +10,7 @@ export {
   readingStates,
 } from "./units/quantities";
 export type { PointQuantityId, QuantityId, ReadingState } from "./units/quantities";
-export { preferableDimensions, preferredUnit, validPreference } from "./units/preference";
+export { preferableDimensions, preferredUnit, readerFigure, validPreference } from "./units/preference";
 export type { UnitPreference } from "./units/preference";
 export { parseNumber, parseQuantity } from "./units/parse";
 export type { ParsedQuantity } from "./units/parse";
@@ -149,7 +149,7 @@ export type {
   SeriesContext,
   SeriesPoint,
 } from "./assessment/types";
-export type { Working } from "./working";
+export type { Working, WorkingRow } from "./working";
 export { random } from "./random/random";
 export type { Random } from "./random/random";
 export { simulateLife } from "./simulation/life";

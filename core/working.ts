@@ -5,8 +5,9 @@
 import type { QuantityId } from "./units/quantities";
 
 export interface WorkingRow {
-  /** What the line says, for example "ν at 46 °C". */
+  /** What the line says, for example "ν at {}"; each gap is one of `given`, in the reader's unit. */
   label: string;
+  given?: readonly { value: number; quantity: QuantityId; digits?: number }[];
   value: number;
   /** Quantity of the value, so that a screen can show it in the reader's units; absent: a plain number. */
   quantity?: QuantityId;

@@ -20,7 +20,7 @@ let circuitId: string;
 beforeAll(async () => {
   drop = await ownDatabase("circuit");
   await migrateDatabase();
-  await loadDemo(Object.fromEntries(people.map((p) => [p.signIn, "a long enough one"])), { only: "Sluice unit 3" });
+  await loadDemo(Object.fromEntries(people.map((p) => [p.signIn, "a long enough one"])), { only: ["Sluice unit 3"] });
   [{ id: circuitId }] = (await db().select({ id: circuits.id }).from(circuits)) as [{ id: string }];
 }, 120_000);
 afterAll(async () => {

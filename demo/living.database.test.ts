@@ -10,7 +10,7 @@ let drop: () => Promise<void>;
 beforeAll(async () => {
   drop = await ownDatabase("living");
   await migrateDatabase();
-  await loadDemo(Object.fromEntries(people.map((p) => [p.signIn, "a long enough one"])), { only: "Slipway winch" });
+  await loadDemo(Object.fromEntries(people.map((p) => [p.signIn, "a long enough one"])), { only: ["Slipway winch"] });
 }, 120_000);
 afterAll(async () => {
   await closeQueue();

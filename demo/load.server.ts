@@ -75,7 +75,10 @@ const iso = (ms: number) => new Date(ms).toISOString().slice(0, 10);
 const uuid = () => crypto.randomUUID();
 
 /** Load the demo unless there is a site already. Returns whether it did. */
-export async function loadDemo(passwords: DemoPasswords, { only }: { only?: string } = {}): Promise<boolean> {
+export async function loadDemo(
+  passwords: DemoPasswords,
+  { only }: { only?: readonly string[] } = {},
+): Promise<boolean> {
   const loaded = await db().transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(727275)`);
     const [there] = await tx.select({ id: sites.id }).from(sites).limit(1);
@@ -148,7 +151,7 @@ export async function loadDemo(passwords: DemoPasswords, { only }: { only?: stri
     }));
     await tx.insert(stops).values(stopRows);
 
-    const plans = fleetPlan().filter((m) => !only || m.name === only);
+    const plans = fleetPlan().filter((m) => !only || only.includes(m.name));
     const roundRows = new Map<string, string>();
     const rows = {
       machines: [] as (typeof machines.$inferInsert)[],

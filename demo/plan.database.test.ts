@@ -33,7 +33,9 @@ let site: NonNullable<Awaited<ReturnType<typeof planSites>>["site"]>;
 beforeAll(async () => {
   drop = await ownDatabase("plan");
   await migrateDatabase();
-  await loadDemo(Object.fromEntries(people.map((p) => [p.signIn, "a long enough one"])), { only: "Outer gate north" });
+  await loadDemo(Object.fromEntries(people.map((p) => [p.signIn, "a long enough one"])), {
+    only: ["Outer gate north"],
+  });
   highs = await loadHighs();
   site = (await planSites(null)).site!;
 }, 180_000);

@@ -53,7 +53,9 @@ let pump: { id: string; machineId: string; circuitId: string; siteId: string; po
 beforeAll(async () => {
   drop = await ownDatabase("work");
   await migrateDatabase();
-  await loadDemo(Object.fromEntries(people.map((p) => [p.signIn, "a long enough one"])), { only: "Outer gate north" });
+  await loadDemo(Object.fromEntries(people.map((p) => [p.signIn, "a long enough one"])), {
+    only: ["Outer gate north"],
+  });
   const all = await db().select().from(users);
   const userOf = (role: "engineer" | "technician"): SignedInUser => {
     const row = all.find((u) => u.role === role)!;

@@ -203,7 +203,7 @@ test("chart, same month, table and the working stand on the point", async ({ pag
   await page.goto(`/points/${id}`);
   await expect(page.getByRole("img", { name: /Trend of Case drain flow/ })).toBeVisible();
   await expect(page.getByText(/steady\./)).toBeVisible();
-  await expect(page.getByText(/ν at \d+ °C/).first()).toBeVisible();
+  await expect(page.getByText(/ν at [\d.]+\s°C/).first()).toBeVisible();
   await page.getByText(pointsTexts.workingsSection.theForecast, { exact: true }).click();
   await expect(page.getByText("Competing wear paths")).toBeVisible();
   await page.getByText(pointsTexts.workingsSection.theBaseline, { exact: true }).click();

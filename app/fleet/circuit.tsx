@@ -288,7 +288,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
               {texts.nowTheLevelOf(
                 fit ? texts.fittedToBaselinesWith(fit.met.length, fit.free.length) : texts.notFittedNoBaseline,
                 elementKinds.tank.label,
-                USUAL_OIL,
+                show(USUAL_OIL, "oilTemperature"),
               )}
             </p>
           </Section>

@@ -1,11 +1,12 @@
 /** Hoses and pipes of a circuit of which something is known, with what their data say against them. */
 import { ageOf, formatNumber, lineRemarks, portKey, portsOf, type Netlist } from "@core";
-import { useShow, useSite } from "~/ui/site";
+import { figureText } from "~/ui/figureText";
+import { useSite } from "~/ui/site";
+import { Verdict } from "~/ui/verdict";
 import { hoses as texts } from "./texts";
 
 export function Hoses({ netlist }: { netlist: Netlist }) {
-  const { now } = useSite();
-  const show = useShow();
+  const { now, units } = useSite();
   const lines = netlist.lines.flatMap((l) => (l.data ? [{ ...l, data: l.data }] : []));
   if (lines.length === 0) return null;
   const labels = new Map(portsOf(netlist).map((p) => [portKey(p), p.label]));
@@ -27,15 +28,15 @@ export function Hoses({ netlist }: { netlist: Netlist }) {
                 {": "}
                 {[
                   data.made,
-                  ...(data.rating === null ? [] : [texts.rated(show(data.rating, "loadPressure"))]),
-                  ...(data.bore === null ? [] : [texts.mmBore(formatNumber(data.bore, 1))]),
+                  ...(data.rating === null ? [] : [texts.rated(figureText(data.rating, "bar", units))]),
+                  ...(data.bore === null ? [] : [texts.bore(figureText(data.bore, "mm", units))]),
                   ...(data.length === null ? [] : [`${formatNumber(data.length, 2)} m`]),
                   ...(age === null ? [] : [texts.years(formatNumber(age, 1))]),
                 ].join(", ")}
               </span>
-              {remarks.get(id)!.map((r) => (
-                <span key={r} className="block text-ochre">
-                  {r}
+              {remarks.get(id)!.map((parts, i) => (
+                <span key={i} className="block text-ochre">
+                  <Verdict parts={parts} />
                 </span>
               ))}
             </li>

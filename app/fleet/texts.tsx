@@ -67,9 +67,9 @@ export const circuit = {
   fittedToBaselinesWith: (met: number, free: number) =>
     `Fitted to ${met} baselines with ${free} free figures: it says what would follow, it does not prove a cause. `,
   notFittedNoBaseline: "Not fitted: no baseline yet. ",
-  nowTheLevelOf: (fit: string, label: string, usualOil: number) =>
+  nowTheLevelOf: (fit: string, label: string, usualOil: string) =>
     "Now: the level of the last readings at their reference condition; “not so” where it lies further " +
-    `off than its uncertainty and the model’s explain. ${fit}${label} at ${usualOil} °C when healthy. ` +
+    `off than its uncertainty and the model’s explain. ${fit}${label} at ${usualOil} when healthy. ` +
     "Temperatures are those after hours of the machine’s usual day.",
 };
 
@@ -193,7 +193,7 @@ export const hoses = {
   pipe: "Pipe",
   to: "to",
   rated: (rating: string) => `rated ${rating}`,
-  mmBore: (bore: string) => `${bore} mm bore`,
+  bore: (bore: string) => `${bore} bore`,
   years: (age: string) => `${age} years`,
 };
 

@@ -1,7 +1,8 @@
 /** What can be turned in a what-if: the oil, commands of valves, settings and loads, and faults with their severity. */
 import { useId, useState } from "react";
-import { elementKinds, formatNumber, type Circumstances, type Netlist } from "@core";
+import { elementKinds, formatNumber, readerFigure, type Circumstances, type Netlist } from "@core";
 import { fieldClass } from "~/ui/form";
+import { useShow, useSite } from "~/ui/site";
 import { USUAL_OIL, type Asked } from "./whatIf";
 import { whatIfPanel as texts } from "./texts";
 
@@ -63,6 +64,8 @@ export function WhatIfPanel(props: {
   onAsk: (asked: Asked) => void;
 }) {
   const { netlist, fitted, commands, asked, onAsk } = props;
+  const { units } = useSite();
+  const show = useShow();
   const [chosen, setChosen] = useState("");
   const choose = useId();
   const present = (id: string, figure: string) => {
@@ -134,7 +137,7 @@ export function WhatIfPanel(props: {
       </div>
       <Slider
         label={texts.oilTemperature}
-        shown={`${asked.oil ?? USUAL_OIL} °C`}
+        shown={show(asked.oil ?? USUAL_OIL, "oilTemperature")}
         least={0}
         greatest={90}
         step={1}
@@ -166,11 +169,12 @@ export function WhatIfPanel(props: {
           const span = Math.max(Math.abs(usual), (figure.greatest - figure.least) / 1000);
           const least = Math.max(figure.least, Math.min(value, usual - span));
           const greatest = Math.min(figure.greatest, Math.max(value, usual + span));
+          const shown = readerFigure(value, figure.unit, units);
           return (
             <Slider
               key={`${e.id}${name}`}
               label={`${e.name}: ${figure.label.toLowerCase()}`}
-              shown={`${formatNumber(value, Math.abs(value) < 10 ? 2 : 0)} ${figure.unit}`}
+              shown={`${formatNumber(shown.value, Math.abs(shown.value) < 10 ? 2 : 0)} ${shown.symbol}`}
               tone={value === usual ? "" : "text-sea"}
               least={least}
               greatest={greatest}

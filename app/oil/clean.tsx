@@ -22,7 +22,7 @@ import { calculatorChart } from "~/ui/charts/calculation";
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { dayText, useSite } from "~/ui/site";
+import { dayText, quantityText, useSite } from "~/ui/site";
 import { cleanUpPage } from "~/domain/oil/cleanUpPage.server";
 import { clean as texts } from "./texts";
 
@@ -125,7 +125,7 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
       ...(loopFlow > 0 && loopBeta > 1
         ? [
             {
-              label: texts.withAnOffLine(formatNumber(loopFlow, 0), formatNumber(loopBeta, 0)),
+              label: texts.withAnOffLine(quantityText(loopFlow, "flow", { units: site.units }), formatNumber(loopBeta, 0)),
               balance: { ...balance, ...together(balance, { flow: loopFlow, beta: loopBeta }) },
             },
           ]

@@ -89,7 +89,7 @@ export const clean = {
   aNumberFrom0: "A number from 0 to 28.",
   asItIs: "as it is",
   element: (better: string) => `element β ${better}`,
-  withAnOffLine: (loopFlow: string, loopBeta: string) => `with an off-line loop, ${loopFlow} L/min, β ${loopBeta}`,
+  withAnOffLine: (loopFlow: string, loopBeta: string) => `with an off-line loop, ${loopFlow}, β ${loopBeta}`,
   runningMinutes: "running minutes",
   particlesOver14M: "particles over 14 µm",
   target: (code: number) => `target ${code}`,

@@ -23,8 +23,8 @@ export const diagram = {
   notReadYet: "not read yet",
   hose: "Hose",
   pipe: "Pipe",
-  ratedBar: (rating: number) => `rated ${rating} bar`,
-  mmBore: (bore: number) => `${bore} mm bore`,
+  rated: (rating: string) => `rated ${rating}`,
+  bore: (bore: string) => `${bore} bore`,
   fitted: (fittedOn: string) => `fitted ${fittedOn}`,
 };
 

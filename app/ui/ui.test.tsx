@@ -108,6 +108,29 @@ describe("verdict", () => {
   });
 });
 
+test("figures within a line of the working are in the reader's units too", () => {
+  const working = {
+    formula: "F",
+    rows: [
+      {
+        label: "ν at {}, {} of full flow",
+        given: [
+          { value: 50, quantity: "oilTemperature" as const },
+          { value: 37.85, quantity: "flow" as const, digits: 3 },
+        ],
+        value: 1,
+      },
+    ],
+    source: "S.",
+  };
+  const html = renderToStaticMarkup(
+    <SiteProvider value={{ ...site, units: { temperature: "°F", flow: "gal/min" } }}>
+      <WorkingTable working={working} />
+    </SiteProvider>,
+  );
+  expect(html).toContain("ν at 122\u00a0°F, 10.00\u00a0gal/min of full flow");
+});
+
 test("the working shows every row, its source and its note", () => {
   const html = renderToStaticMarkup(
     <WorkingTable

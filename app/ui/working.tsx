@@ -1,6 +1,16 @@
 /** The working of a computed number. */
-import { decimalsFor, formatNumber, type Working } from "@core";
+import { decimalsFor, formatNumber, type Working, type WorkingRow } from "@core";
 import { useShow } from "./site";
+
+/** A label with its figures in the reader's units. */
+function labelOf({ label, given = [] }: WorkingRow, show: ReturnType<typeof useShow>): string {
+  const [first = "", ...rest] = label.split("{}");
+  return rest.reduce((text, part, i) => {
+    const figure = given[i];
+    const digits = figure?.digits === undefined ? {} : { digits: figure.digits };
+    return text + (figure ? show(figure.value, figure.quantity, digits) : "") + part;
+  }, first);
+}
 
 export function WorkingTable({ working }: { working: Working }) {
   const show = useShow();
@@ -10,7 +20,7 @@ export function WorkingTable({ working }: { working: Working }) {
       <dl className="mt-1">
         {working.rows.map((row, i) => (
           <div key={i} className="flex justify-between gap-3 py-0.5">
-            <dt className="text-ink-2">{row.label}</dt>
+            <dt className="text-ink-2">{labelOf(row, show)}</dt>
             <dd className="font-semibold whitespace-nowrap">
               {row.quantity
                 ? show(row.value, row.quantity, row.digits === undefined ? {} : { digits: row.digits })

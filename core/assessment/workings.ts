@@ -54,10 +54,11 @@ export function lastReadingWorking(
   const pFactor = (reference.pressure / reading.pressure) ** a;
   const vFactor = muRatio ** b;
   const rows: WorkingRow[] = [
-    { label: `ν at ${formatNumber(reading.temperature, 0)} °C`, value: nu, quantity: "viscosity", digits: 3 },
-    { label: `ν at ${formatNumber(reference.temperature, 0)} °C`, value: nuRef, quantity: "viscosity", digits: 3 },
+    viscosityAt(reading.temperature, nu),
+    viscosityAt(reference.temperature, nuRef),
     {
-      label: `pressure ${formatNumber(reference.pressure, 0)}/${formatNumber(reading.pressure, 0)}, to the power ${formatNumber(a, 2)}`,
+      label: `pressure {} over {}, to the power ${formatNumber(a, 2)}`,
+      given: [reference.pressure, reading.pressure].map((value) => ({ value, quantity: "loadPressure" })),
       value: pFactor,
       digits: 3,
     },
@@ -67,7 +68,8 @@ export function lastReadingWorking(
       digits: 3,
     },
     {
-      label: `${formatNumber(reading.value, 2)} × ${formatNumber(pFactor, 3)} × ${formatNumber(vFactor, 3)}`,
+      label: `{} × ${formatNumber(pFactor, 3)} × ${formatNumber(vFactor, 3)}`,
+      given: [{ value: reading.value, quantity: point.quantity, digits: 3 }],
       value: corrected.corrected,
       quantity: point.quantity,
       digits: 3,
@@ -76,7 +78,8 @@ export function lastReadingWorking(
   ];
   if (point.fullFlow)
     rows.push({
-      label: `of ${formatNumber(point.fullFlow, 2)} L/min full flow`,
+      label: "of {} full flow",
+      given: [{ value: point.fullFlow, quantity: "flow", digits: 4 }],
       value: (corrected.corrected / point.fullFlow) * 100,
       quantity: "share",
       digits: 3,
@@ -93,6 +96,14 @@ export function lastReadingWorking(
   };
 }
 
+const viscosityAt = (temperature: number, value: number): WorkingRow => ({
+  label: "ν at {}",
+  given: [{ value: temperature, quantity: "oilTemperature" }],
+  value,
+  quantity: "viscosity",
+  digits: 3,
+});
+
 function elementWorking(
   reading: AssessReading,
   corrected: CorrectedReading,
@@ -108,16 +119,17 @@ function elementWorking(
   return {
     formula: "Differential pressure brought to one viscosity and flow: Δp·(μ_ref/μ)·(Q_ref/Q)",
     rows: [
+      viscosityAt(reading.temperature!, kinematicViscosity(fluid, believable(reading.temperature!))),
       {
-        label: `ν at ${formatNumber(reading.temperature!, 0)} °C`,
-        value: kinematicViscosity(fluid, believable(reading.temperature!)),
-        quantity: "viscosity",
+        label: "viscosity ratio to {}",
+        given: [{ value: reference.temperature, quantity: "oilTemperature" }],
+        value: ratio,
         digits: 3,
       },
-      { label: `viscosity ratio to ${formatNumber(reference.temperature, 0)} °C`, value: ratio, digits: 3 },
       ...(flow === 1 ? [] : [{ label: "flow ratio, from the speeds", value: flow, digits: 3 }]),
       {
-        label: `${formatNumber(reading.value, 2)} × ${formatNumber(ratio, 3)}${flow === 1 ? "" : ` × ${formatNumber(flow, 3)}`}`,
+        label: `{} × ${formatNumber(ratio, 3)}${flow === 1 ? "" : ` × ${formatNumber(flow, 3)}`}`,
+        given: [{ value: reading.value, quantity: point.quantity, digits: 3 }],
         value: corrected.corrected,
         quantity: point.quantity,
         digits: 3,

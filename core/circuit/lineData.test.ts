@@ -48,10 +48,13 @@ describe("what is known of a line", () => {
 describe("held against the circuit", () => {
   const out = (change: Partial<LineData>) => {
     const l = line(["pump", "out"], ["relief", "P"], { ...hose, ...change });
-    return lineRemarks(circuit(l), l, NOW).join(" ");
+    return lineRemarks(circuit(l), l, NOW)
+      .flat()
+      .map((p) => ("text" in p ? p.text : "value" in p ? `${p.value} (${p.quantity})` : ""))
+      .join("");
   };
   test("a hose rated below the relief valve's setting", () => {
-    expect(out({ rating: 264 })).toMatch(/Rated 264 bar, and the relief valve allows 265 bar/);
+    expect(out({ rating: 264 })).toMatch(/Rated 264 \(loadPressure\), and the relief valve allows 265 \(loadPressure\)/);
     expect(out({ rating: 265 })).toBe("");
   });
   test("a return line may be rated low", () => {

@@ -1,6 +1,7 @@
 /** Hoses and pipes: what is known of a line, what cannot be, and what it says when it is held against the circuit. */
 import { YEAR } from "../units/time";
 import { styleOf, type LineStyle } from "./drawing";
+import type { VerdictPart } from "../state/verdictPart";
 import { elementKinds } from "./kinds";
 import { roleOf, type CircuitLine, type LineData, type Netlist, type PortRef } from "./netlist";
 
@@ -85,27 +86,34 @@ function allowedBy(netlist: Netlist): number | null {
  * @param netlist the circuit
  * @param line of it
  * @param now epoch ms, for its age
- * @returns remarks in words; empty: nothing
+ * @returns remarks, their figures in core units; empty: nothing
  * @example
  * const drawn = circuitOf({ pump: ["fixedPump"], relief: ["relief", { crack: 250 }] }, ["pump.out - relief.P"]);
  * const hose = { made: "hose", rating: 210, bore: 12, length: 1, fittedOn: "", tag: "H1" };
- * lineRemarks(drawn, { ...drawn.lines[0], data: hose }, 0)[0]
- * // "Rated 210 bar, and the relief valve allows 250 bar: renew it with one of a higher rating, or have the setting checked."
+ * lineRemarks(drawn, { ...drawn.lines[0], data: hose }, 0)[0][3] // { value: 250, quantity: "loadPressure" }
  */
-export function lineRemarks(netlist: Netlist, line: CircuitLine, now: number): string[] {
+export function lineRemarks(netlist: Netlist, line: CircuitLine, now: number): VerdictPart[][] {
   const { data } = line;
   if (!data) return [];
-  const remarks: string[] = [];
+  const remarks: VerdictPart[][] = [];
   const style = lineStyle(netlist, line);
   const allowed = allowedBy(netlist);
   if (style === "pressure" && data.rating !== null && allowed !== null && data.rating < allowed)
-    remarks.push(
-      `Rated ${data.rating} bar, and the relief valve allows ${allowed} bar: renew it with one of a higher rating, or have the setting checked.`,
-    );
+    remarks.push([
+      { text: "Rated " },
+      { value: data.rating, quantity: "loadPressure" },
+      { text: ", and the relief valve allows " },
+      { value: allowed, quantity: "loadPressure" },
+      { text: ": renew it with one of a higher rating, or have the setting checked." },
+    ]);
   const age = ageOf(data, now);
   if (data.made === "hose" && age !== null && age >= HOSE_YEARS)
-    remarks.push(
-      `${Math.floor(age)} years old: hoses are usually looked at for renewal after ${HOSE_YEARS} years; the manufacturer and local rules say when.`,
-    );
+    remarks.push([
+      {
+        text:
+          `${Math.floor(age)} years old: hoses are usually looked at for renewal after ${HOSE_YEARS} years; ` +
+          `the manufacturer and local rules say when.`,
+      },
+    ]);
   return remarks;
 }

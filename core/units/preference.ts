@@ -1,6 +1,6 @@
 /** The units that a reader prefers. */
 import { quantityOf, type QuantityId } from "./quantities";
-import { findUnit, unitsOf, type DimensionId } from "./units";
+import { findUnit, fromCore, toCore, unitsOf, type DimensionId } from "./units";
 
 /** Symbols of the preferred units by dimension; what is typed without a unit is taken in them. */
 export type UnitPreference = Partial<Record<DimensionId, string>>;
@@ -34,6 +34,28 @@ export function preferredUnit(quantityId: QuantityId, preference: UnitPreference
   const { dimension, unit } = quantityOf(quantityId);
   const wanted = preference[dimension];
   return wanted !== undefined && findUnit(wanted, dimension) ? wanted : (otherwise ?? unit);
+}
+
+/**
+ * A figure that is stated in a unit of its own, as of a circuit's element, in the one that the reader prefers.
+ * @param value in `symbol`
+ * @param symbol of its own unit
+ * @param preference of the reader
+ * @returns value and symbol; as they were where there is no preference, or people do not differ in such a unit
+ * @example readerFigure(200, "bar", { pressure: "psi" }) // { value: 2900.8, symbol: "psi" }
+ * @example readerFigure(0.02, "L/min per bar", { pressure: "psi" }) // { value: 0.02, symbol: "L/min per bar" }
+ */
+export function readerFigure(
+  value: number,
+  symbol: string,
+  preference: UnitPreference,
+): { value: number; symbol: string } {
+  for (const dimension of preferableDimensions) {
+    const own = findUnit(symbol, dimension);
+    const wanted = own && findUnit(preference[dimension] ?? symbol, dimension);
+    if (own && wanted) return { value: fromCore(toCore(value, own), wanted), symbol: wanted.symbol };
+  }
+  return { value, symbol };
 }
 
 /**

@@ -87,7 +87,7 @@ test("a what-if writes the change with its sign, and colours it", () => {
 test("lines carry their tags, and what is known of them", () => {
   const html = drawn();
   expect(html.match(/>H-\d+<title>/g)!.length).toBeGreaterThan(1);
-  expect(html).toContain("Hose H-1, rated 250 bar, 12.5 mm bore, 1.2 m, fitted 2022-05-31");
+  expect(html).toContain("Hose H-1, rated 250\u00a0bar, 12.5\u00a0mm bore, 1.2 m, fitted 2022-05-31");
 });
 
 test("a missing gauge says what cannot be known", () =>

@@ -4,6 +4,7 @@
  */
 import { Link } from "react-router";
 import {
+  type UnitPreference,
   elementKinds,
   isNamed,
   LONGEST_DRAWN,
@@ -17,6 +18,8 @@ import {
   type LineStyle,
   type Netlist,
 } from "@core";
+import { figureText } from "../figureText";
+import { useSite } from "../site";
 import { StateGlyph, stateTone } from "../state";
 import { CircuitSymbol } from "./symbols";
 import { diagram as texts } from "../texts";
@@ -133,6 +136,7 @@ export function CircuitDiagram(props: {
   label: string;
 }) {
   const { netlist, drawing, points, missing = [], changes, marks, readouts, pick, ways, label } = props;
+  const { units } = useSite();
   const placed = new Map(drawing.parts.map((p) => [p.element, p]));
   const pins = new Map<string, number>();
   const tags = tagPlaces(netlist, drawing);
@@ -322,7 +326,7 @@ export function CircuitDiagram(props: {
                 className="fill-[var(--ink-2)] text-[11px]"
               >
                 {clipped(l.data.tag, LONGEST_DRAWN)}
-                <title>{lineText(l.data)}</title>
+                <title>{lineText(l.data, units)}</title>
               </text>
             ) : null;
           })}
@@ -355,11 +359,11 @@ export function CircuitDiagram(props: {
   );
 }
 
-const lineText = ({ made, tag, rating, bore, length, fittedOn }: LineData) =>
+const lineText = ({ made, tag, rating, bore, length, fittedOn }: LineData, units: UnitPreference) =>
   [
     `${made === "hose" ? texts.hose : texts.pipe} ${tag}`,
-    ...(rating === null ? [] : [texts.ratedBar(rating)]),
-    ...(bore === null ? [] : [texts.mmBore(bore)]),
+    ...(rating === null ? [] : [texts.rated(figureText(rating, "bar", units))]),
+    ...(bore === null ? [] : [texts.bore(figureText(bore, "mm", units))]),
     ...(length === null ? [] : [`${length} m`]),
     ...(fittedOn ? [texts.fitted(fittedOn)] : []),
   ].join(", ");
