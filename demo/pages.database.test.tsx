@@ -243,7 +243,7 @@ const named = [
   /(?:torque\.|stated) 42 N·m/g,
   /clean value of the new element\. 0\.6 bar/g,
 ];
-const nothing = /.{0,40}(?:\bNaN\b|\bundefined\b|\[object |\bnull\b(?! leakage|, drifts)|\bInfinity\b).{0,20}/g;
+const nothing = /.{0,40}(?:\bNaN\b|\bundefined\b|\[object |\bnull\b(?! leakage|, drifts)|\bInfinity\b|&\w+;).{0,20}/g;
 
 test.each(pages)("%s, %s%s", async (file, record, search = "", params = {}) => {
   const html = await page(file, record, search, params);

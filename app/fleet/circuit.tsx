@@ -241,7 +241,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                     {texts.healthy}
                   </th>
                   <th scope="col" className="text-right">
-                    {texts.so}
+                    {texts.asAsked}
                   </th>
                   <th scope="col" className="text-right">
                     {texts.now}
@@ -275,7 +275,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                         {p.now ? show(p.now.value, p.quantity, { unit: p.unit }) : "–"}
                         {p.now && distanceOf(p.now, modelled(p.id, so)) !== null ? (
                           <span className="block text-xs text-ink-2">
-                            {agrees(distanceOf(p.now, modelled(p.id, so))) ? texts.asAsked : texts.notSo}
+                            {agrees(distanceOf(p.now, modelled(p.id, so))) ? texts.fits : texts.doesNotFit}
                           </span>
                         ) : null}
                       </td>

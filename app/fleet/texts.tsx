@@ -58,17 +58,17 @@ export const circuit = {
   askForAFault: " Ask for a fault and see whether it explains more.",
   gauge: "gauge",
   healthy: "healthy",
-  so: "so",
+  asAsked: "as asked",
   now: "now",
   noChange: "no change",
   notModelled: "not modelled",
-  asAsked: "as asked",
-  notSo: "not so",
+  fits: "fits",
+  doesNotFit: "does not fit",
   fittedToBaselinesWith: (met: number, free: number) =>
     `Fitted to ${met} baselines with ${free} free figures: it says what would follow, it does not prove a cause. `,
   notFittedNoBaseline: "Not fitted: no baseline yet. ",
   nowTheLevelOf: (fit: string, label: string, usualOil: string) =>
-    "Now: the level of the last readings at their reference condition; “not so” where it lies further " +
+    "Now: the level of the last readings at their reference condition; “does not fit” where it lies further " +
     `off than its uncertainty and the model’s explain. ${fit}${label} at ${usualOil} when healthy. ` +
     "Temperatures are those after hours of the machine’s usual day.",
 };

@@ -40,7 +40,7 @@ export default function Instruments({ loaderData: { list, mayEdit } }: Route.Com
               : texts.ofInstrumentsAreOut(out, list.length)
         }
       >
-        {texts.whichGaugeWasUsed}
+        {texts.eachReadingNamesIts}
         {mayEdit ? (
           <Link to="/instruments/new" className="way ml-3">
             {texts.addAnInstrument}

@@ -134,7 +134,6 @@ describe("the register", () => {
     due: "good",
     calibrationDueAt: TEST_NOW + 90 * DAY,
     readings: 4,
-    lastUsed: TEST_NOW,
     ...change,
   });
   test("none yet: who adds the first one", () => {

@@ -127,7 +127,8 @@ export const instruments = {
   noInstrumentYet: "No instrument yet",
   everyInstrumentIsIn: "Every instrument is in calibration",
   ofInstrumentsAreOut: (out: number, list: number) => `${out} of ${list} instruments are out of calibration`,
-  whichGaugeWasUsed: "Which gauge was used last year is on every reading; what a gauge was worth is here.",
+  eachReadingNamesIts:
+    "Each reading names its instrument; what the instrument was worth, its checks and calibrations, stands here.",
   addAnInstrument: "Add an instrument",
   addTheFirstOne: "Add the first one.",
   anEngineerAddsThe: "An engineer adds the first one.",

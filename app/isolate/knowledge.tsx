@@ -179,7 +179,7 @@ export default function Knowledge({ loaderData: { entries, mayAdd, submissions }
   ];
   return (
     <>
-      <PageHead crumbs={[{ label: texts.isolate, to: "/isolate" }]} title={texts.thisPlantRsquoOwn}>
+      <PageHead crumbs={[{ label: texts.isolate, to: "/isolate" }]} title={texts.thisPlantOwnCauses}>
         {texts.causesAndTestsOf}
       </PageHead>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">

@@ -167,7 +167,7 @@ export const knowledge = {
   tests: "Tests",
   rankedOtherwiseHere: "Ranked otherwise here",
   isolate: "Isolate",
-  thisPlantRsquoOwn: "This plant&rsquo;s own causes and tests",
+  thisPlantOwnCauses: "This plant’s own causes and tests",
   causesAndTestsOf:
     "Causes and tests of your own, and causes that are more or less frequent here than common practice " +
     "has it. They count in every isolation that begins from now on; isolations that are open keep what " +

@@ -125,7 +125,10 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
       ...(loopFlow > 0 && loopBeta > 1
         ? [
             {
-              label: texts.withAnOffLine(quantityText(loopFlow, "flow", { units: site.units }), formatNumber(loopBeta, 0)),
+              label: texts.withAnOffLine(
+                quantityText(loopFlow, "flow", { units: site.units }),
+                formatNumber(loopBeta, 0),
+              ),
               balance: { ...balance, ...together(balance, { flow: loopFlow, beta: loopBeta }) },
             },
           ]

@@ -292,7 +292,7 @@ describe("parts to order", () => {
     expect(words).toMatch(/not stated 0 1\sNov/);
   });
   test("where the day comes from", () => {
-    expect(wordsOf(show([order()]))).toContain("booked: Winter stop");
+    expect(wordsOf(show([order()]))).toContain(planTexts.parts.booked("Winter stop"));
     expect(wordsOf(show([order({ from: "forecast", fromName: "" })]))).toContain(planTexts.parts.earliestLikelyDayOf);
     expect(wordsOf(show([order({ from: "plan", fromName: "Plan 2: Winter stop" })]))).toContain("Plan 2: Winter stop");
   });

@@ -134,7 +134,7 @@ export const lives = {
 
 export const parts = {
   partsJuncteral: "Parts · Juncteral",
-  booked: (fromName: string) => `booked: ${fromName}`,
+  booked: (fromName: string) => `Booked: ${fromName}`,
   earliestLikelyDayOf: "earliest likely day of the limit",
   plan: "Plan",
   noPartIsNeeded: "No part is needed",

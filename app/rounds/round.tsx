@@ -5,7 +5,7 @@ import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { DueRows } from "~/ui/dueRows";
 import { Due } from "~/ui/due";
-import { dayText, useShow, useSite } from "~/ui/site";
+import { dayText, daysUntil, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
 import { dueWork } from "~/domain/work/due.server";
 import { roundRow, walkPoints } from "~/domain/rounds/queries.server";
@@ -32,7 +32,7 @@ export const loader = guard("viewer", async ({ params, user }) => {
 export default function Round({ loaderData: { round, points, alsoDue, mayWalk, mayEdit } }: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
-  const late = points.filter((p) => p.dueAt < site.now).length;
+  const late = points.filter((p) => daysUntil(p.dueAt, site) < 0).length;
   return (
     <>
       <PageHead

@@ -46,7 +46,8 @@ export const round = {
   juncteral: (name: string) => `${name} · Juncteral`,
   rounds: "Rounds",
   hasNoPoints: (name: string) => `${name} has no points`,
-  ofPointsAreLate: (name: string, late: number, points: number) => `${name}: ${late} of ${points} points are late`,
+  ofPointsAreLate: (name: string, late: number, points: number) =>
+    `${name}: ${late} of ${points} points ${late === 1 ? "is" : "are"} late`,
   nothingIsLate: (name: string) => `${name}: nothing is late`,
   walkedBy: (walkedBy: string) => `Walked by ${walkedBy}. `,
   retired: "Retired. ",

@@ -33,6 +33,8 @@ export const wordsOf = (html: string): string =>
     .replace(/<[^>]+>/g, " ")
     .replaceAll("&#x27;", "'")
     .replaceAll("&quot;", '"')
+    .replaceAll("&lt;", "<")
+    .replaceAll("&gt;", ">")
     .replaceAll("&amp;", "&")
     .replace(/\s+/g, " ")
     .trim();

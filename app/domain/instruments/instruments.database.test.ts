@@ -221,7 +221,7 @@ describe("a recall", () => {
     await read("2026-11-01T10:00", bad.id);
     await read("2026-11-05T10:00", bad.id);
     await read("2026-11-09T10:00", bad.id);
-    await read("2026-11-06T10:00", good.id);
+    await read("2026-11-03T10:00", good.id);
     const recall = {
       from: "2026-11-01T10:00",
       until: "2026-11-05T10:00",
@@ -232,6 +232,9 @@ describe("a recall", () => {
     const page = await instrumentPage(bad.id);
     expect(page.recalls).toMatchObject([{ readings: 2, by: ENGINEER.name, withdrawnBy: null }]);
     expect(page).toMatchObject({ readings: 3, points: 1 });
+    // the register counts each instrument's own
+    const register = new Map((await instrumentList()).map((i) => [i.tag, i.readings]));
+    expect([register.get("R-BADM"), register.get("R-GOODM"), register.get("G-PSI")]).toEqual([3, 1, 0]);
     expect(await withdrawRecall(good, { recall: page.recalls[0]!.id, why: "not mine" }, ENGINEER)).toMatchObject({
       ok: false,
       problems: { form: "There is no such recall of this instrument." },

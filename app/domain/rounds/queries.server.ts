@@ -28,6 +28,7 @@ export interface RoundLine {
   walkedBy: string;
   points: number;
   due: number;
+  /** Due on a day of its site before today. */
   late: number;
   /** The earliest of its points. */
   dueAt: number | null;
@@ -43,11 +44,15 @@ export async function roundList(): Promise<RoundLine[]> {
   const result = await db().execute<
     Omit<RoundLine, "dueAt"> & { dueAt: Date | string | null } & Record<string, unknown>
   >(sql`
-    select r.id, r.name, r.walked_by as "walkedBy", r.interval_days as "intervalDays", r.interval_hours as "intervalHours", count(x.id)::int as points,
-           count(*) filter (where x.due < ${soon})::int as due, count(*) filter (where x.due < ${present})::int as
-             late, count(*) filter (where x.days < x.usual)::int as closer, min(x.due) as "dueAt"
-    from rounds r left join (select p.id, rp.round_id, ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as
-      usual from ${roundJoins}) x on x.round_id = r.id
+    select r.id, r.name, r.walked_by as "walkedBy", r.interval_days as "intervalDays", r.interval_hours as "intervalHours",
+           count(x.id)::int as points, min(x.due) as "dueAt",
+           count(*) filter (where x.due < ${soon})::int as due,
+           count(*) filter (where (x.due at time zone s.time_zone)::date <
+             (${present}::timestamptz at time zone s.time_zone)::date)::int as late,
+           count(*) filter (where x.days < x.usual)::int as closer
+    from rounds r join sites s on s.id = r.site_id
+      left join (select p.id, rp.round_id, ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual
+                 from ${roundJoins}) x on x.round_id = r.id
     where r.retired_at is null group by r.id order by "dueAt" nulls last, r.name`);
   return result.rows.map((r) => ({ ...r, dueAt: r.dueAt === null ? null : new Date(r.dueAt).getTime() }));
 }

@@ -155,6 +155,21 @@ describe("a round", () => {
     const id = await added({ name: "Fresh" }, [fresh]);
     expect((await roundList()).find((r) => r.id === id)).toMatchObject({ points: 1, due: 1, late: 0, dueAt: NOW });
   });
+  test("late is what was due on a day before today, not what was due this morning", async () => {
+    const point = await add("point", pointForm(plant.pump, { name: "Due this morning", intervalDays: "30" }));
+    const id = await added({ name: "Mornings" }, [point]);
+    const lateAt = async (lastReading: string) => {
+      await db()
+        .update(points)
+        .set({ lastReadingAt: new Date(lastReading) })
+        .where(eq(points.id, point));
+      return (await roundList()).find((r) => r.id === id)!.late;
+    };
+    // the tests' clock stands at 09:00 of 24 November, a week after the 17th
+    expect(await lateAt("2026-11-17T08:00:00Z")).toBe(0);
+    expect(await lateAt("2026-11-17T00:10:00Z")).toBe(0);
+    expect(await lateAt("2026-11-16T23:50:00Z")).toBe(1);
+  });
   test("what a walker needs: the reader's unit, the caution, whether conditions are asked for", async () => {
     const [drain, temperature] = await walkPoints(await added(), { flow: "gal/min" });
     expect(drain).toMatchObject({ unit: "gal/min", needsConditions: true, last: null, state: "unproven" });
