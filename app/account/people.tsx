@@ -73,7 +73,7 @@ function PersonRow({
         <summary className="cursor-pointer [overflow-wrap:anywhere]">
           <strong className={`font-semibold ${p.endedAt ? "text-ink-2" : ""}`}>{p.name}</strong>{" "}
           <span className="text-sm text-ink-2">
-            {p.signIn},{" "}
+            {texts.signsInAs(p.signIn)},{" "}
             {p.endedAt ? texts.wasUntil(p.role, dayText(p.endedAt, site)) : texts.since(p.role, dayText(p.since, site))}
             {own ? texts.you : ""}
           </span>

@@ -40,6 +40,7 @@ export const people = {
   thePasswordIsChanged: "The password is changed; the person is signed out everywhere.",
   accessEndedThePerson: "Access ended; the person is signed out everywhere.",
   thePersonMaySign: "The person may sign in again.",
+  signsInAs: (name: string) => `signs in as ${name}`,
   wasUntil: (role: string, endedAt: string) => `was ${role} until ${endedAt}`,
   since: (role: string, since: string) => `${role} since ${since}`,
   you: ": you",

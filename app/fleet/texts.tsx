@@ -1,4 +1,5 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "~/ui/counted";
 import type { ReactNode } from "react";
 
 export const begin = {
@@ -65,7 +66,7 @@ export const circuit = {
   fits: "fits",
   doesNotFit: "does not fit",
   fittedToBaselinesWith: (met: number, free: number) =>
-    `Fitted to ${met} baselines with ${free} free figures: it says what would follow, it does not prove a cause. `,
+    `Fitted to ${counted(met, "baseline")} with ${counted(free, "free figure")}: it says what would follow, it does not prove a cause. `,
   notFittedNoBaseline: "Not fitted: no baseline yet. ",
   nowTheLevelOf: (fit: string, label: string, usualOil: string) =>
     "Now: the level of the last readings at their reference condition; “does not fit” where it lies further " +
@@ -225,7 +226,7 @@ export const machine = {
   alert: (alert: number) => `${alert} alert`,
   drifting: (drifting: number) => `${drifting} drifting`,
   unproven: (unproven: number) => `${unproven} unproven`,
-  ofPoints: (name: string, parts: string, all: number) => `${name}: ${parts} of ${all} points`,
+  ofPoints: (name: string, parts: string, all: number) => `${name}: ${parts} of ${counted(all, "point")}`,
   itsOnePointIs: (name: string) => `${name}: its one point is normal`,
   allPointsAreNormal: (name: string, all: number) => `${name}: all ${all} points are normal`,
   fleet: "Fleet",

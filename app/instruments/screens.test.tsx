@@ -142,7 +142,7 @@ describe("the register", () => {
   });
   test("all valid, or how many are not; a retired one counts for neither", () => {
     expect(wordsOf(list([row()]))).toContain(instrumentsTexts.instruments.everyInstrumentIsIn);
-    expect(wordsOf(list([row(), row({ id: "b", due: "out" })]))).toContain("1 of 2 instruments are out of calibration");
+    expect(wordsOf(list([row(), row({ id: "b", due: "out" })]))).toContain("1 of 2 instruments is out of calibration");
     const retired = list([row(), row({ id: "b", due: "out", retiredAt: new Date(TEST_NOW) })]);
     expect(wordsOf(retired)).toContain(instrumentsTexts.instruments.everyInstrumentIsIn);
     expect(wordsOf(retired)).toContain("Gauge (retired)");

@@ -1,4 +1,5 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "~/ui/counted";
 export const edit = {
   instrumentJuncteral: "Instrument · Juncteral",
   instruments: "Instruments",
@@ -126,7 +127,8 @@ export const instruments = {
   instruments: "Instruments",
   noInstrumentYet: "No instrument yet",
   everyInstrumentIsIn: "Every instrument is in calibration",
-  ofInstrumentsAreOut: (out: number, list: number) => `${out} of ${list} instruments are out of calibration`,
+  ofInstrumentsAreOut: (out: number, list: number) =>
+    `${out} of ${counted(list, "instrument")} ${out === 1 ? "is" : "are"} out of calibration`,
   eachReadingNamesIts:
     "Each reading names its instrument; what the instrument was worth, its checks and calibrations, stands here.",
   addAnInstrument: "Add an instrument",

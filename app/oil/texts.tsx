@@ -1,4 +1,5 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "~/ui/counted";
 import type { ReactNode } from "react";
 
 export const chain = {
@@ -266,7 +267,7 @@ export const fluid = {
   mmAt: (type: string, kv40: number) => `${type}, ${kv40} mm²/s at `,
   n40CAndAt: (kv100: number) => `40 °C and ${kv100} at 100 °C as stated. `,
   itsFigures: "Its figures",
-  daysAbout: (age: number) => `${age} days, about `,
+  daysAbout: (age: number) => `${counted(age, "day")}, about `,
   runningHoursOld: (hours: string) => `${hours} running hours old; `,
   lToppedUp: (toppedUp: string) => `${toppedUp} L topped up `,
   ofL: (toppedUp: number, volume: number) => ` (${toppedUp} % of ${volume} L)`,

@@ -1,12 +1,13 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "~/ui/counted";
 export const live = {
   waitingForTheTester: "waiting for the tester",
   noSignalLookingFor: "no signal: looking for it again",
   theValueDoesNot: "the value does not move at all: the meter is stuck, no step is taken",
   liveTester: "Live tester",
   liveFromTheTester: "Live from the tester",
-  linesRejected: (bad: number) => ` · ${bad} lines rejected`,
-  lostTimes: (breaks: number) => ` · lost ${breaks} times`,
+  linesRejected: (bad: number) => ` · ${counted(bad, "line")} rejected`,
+  lostTimes: (breaks: number) => ` · lost ${counted(breaks, "time")}`,
   stopListening: "Stop listening",
   listenToTheTester: "Listen to the tester",
   reliefScrewedInSimulated: (relief: string) => `Relief, screwed in (simulated tester): ${relief}`,

@@ -1,8 +1,10 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "~/ui/counted";
 export const pointChart = {
   asNew: "as new",
   last: (value: string) => `last ${value}`,
-  readingsFromTo: (readings: number, at: string, lastAt: string) => `${readings} readings from ${at} to ${lastAt}`,
+  readingsFromTo: (readings: number, at: string, lastAt: string) =>
+    `${counted(readings, "reading")} from ${at} to ${lastAt}`,
 };
 
 export const report = {
@@ -22,7 +24,8 @@ export const report = {
   noFaultIsNamed: "No fault is named by the readings.",
   sinceAbout: (since: string) => `, since about ${since}`,
   whatChangedInThe: "What changed in the period",
-  readingsAtPoints: (readings: number, points: number) => `${readings} readings at ${points} points.`,
+  readingsAtPoints: (readings: number, points: number) =>
+    `${counted(readings, "reading")} at ${counted(points, "point")}.`,
   crossedItsLimitAbout: (p: string, crossedAt: string) => `${p} crossed its limit about ${crossedAt}.`,
   noPointCrossedIts: "No point crossed its limit.",
   pointsThatNeedAttention: "Points that need attention",
@@ -41,7 +44,7 @@ export const report = {
   ofLivesCrossedBetween: (share: string) => `${share} of lives crossed between P10 and P90 `,
   to80Should: (low: string, high: string) => `(${low} to ${high}); 80 % should.`,
   forecastsOfLivesCrossed: (forecasts: number, lives: number, crossed: number) =>
-    `${forecasts} forecasts of ${lives} lives; ${crossed} crossed: too few to judge.`,
+    `${counted(forecasts, "forecast")} of ${lives} ${lives === 1 ? "life" : "lives"}; ${crossed} crossed: too few to judge.`,
   ofLivesWithAn: (lives: number, before: number) =>
     `Of ${lives} lives with an earliest date only, ${before} crossed before it.`,
   allPoints: "All points",

@@ -1,4 +1,5 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "~/ui/counted";
 import type { ReactNode } from "react";
 
 export const alsoDue = {
@@ -65,7 +66,7 @@ export const round = {
   due: "due",
   none: "none",
   whichFits: "which fits?",
-  days: (everyDays: number) => `${everyDays} days`,
+  days: (everyDays: number) => counted(everyDays, "day"),
 };
 
 export const rounds = {
@@ -87,7 +88,7 @@ export const rounds = {
   aRoundIsA: "A round is a list of points in the order in which they are walked.",
   orAddAMachine: "Or add a machine from a template, with its round",
   anEngineerAddsThe: "An engineer adds the first one.",
-  days: (intervalDays: number) => `${intervalDays} days`,
+  days: (intervalDays: number) => counted(intervalDays, "day"),
   runningHours: (intervalHours: string) => `${intervalHours} running hours`,
   readMoreOftenNear: (closer: number) => `, ${closer} read more often near their limit`,
   every: (points: number, intervalHours: string, closer: string, walkedBy: string) =>

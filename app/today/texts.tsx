@@ -1,4 +1,5 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "~/ui/counted";
 import type { ReactNode } from "react";
 
 export const horizon = {
@@ -16,7 +17,7 @@ export const needs = {
   seeItInThe: "See it in the plan",
   odds: (share: string) => `: odds ${share}.`,
   sinceAbout: (since: string) => `, since about ${since}`,
-  itAccountsForFindings: (points: number) => `It accounts for ${points} findings`,
+  itAccountsForFindings: (points: number) => `It accounts for ${counted(points, "finding")}`,
   takeASecondReading: "Take a second reading",
   bookATest: "Book a test",
   lookAtTheTrend: "Look at the trend",

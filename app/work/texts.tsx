@@ -1,4 +1,5 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "~/ui/counted";
 import type { ReactNode } from "react";
 
 export const alternativesTable = {
@@ -158,7 +159,8 @@ export const due = {
   noMoveIsOn: "no move is on record",
   movedBy: (last: string, by: null | string) => `moved ${last} by ${by}`,
   nextBy: (dueAt: string) => `, next by ${dueAt}`,
-  atLeastEveryDays: (days: number, last: string, dueAt: string) => `at least every ${days} days; ${last}${dueAt}`,
+  atLeastEveryDays: (days: number, last: string, dueAt: string) =>
+    `at least every ${counted(days, "day")}; ${last}${dueAt}`,
   itWasMovedToday: "It was moved today",
   movingAValveMoves: "Moving a valve moves what it drives: everybody clear, the load held or down, both ways and back.",
 };
@@ -287,7 +289,7 @@ export const procedure = {
   versionBy: (machine: string, version: number, madeBy: string) => `${machine}, version ${version} by ${madeBy}.`,
   asItShipsCommon: "As it ships: common practice; the manufacturer’s document goes first.",
   stepsHoldPoints: (purpose: string, copyId: string, procedure: number, holds: number) =>
-    `${purpose} ${copyId} ${procedure} steps, ${holds} hold points.`,
+    `${purpose} ${copyId} ${counted(procedure, "step")}, ${counted(holds, "hold point")}.`,
   alwaysRenewed: "Always renewed:",
   hold: "HOLD",
   nobodyGoesOnWithout: (hold: string) => `Nobody goes on without it: ${hold}.`,
@@ -315,7 +317,7 @@ export const procedures = {
   proceduresJuncteral: "Procedures · Juncteral",
   thePlantOwn: "the plant’s own",
   version: (machine: string, version: number) => `, ${machine}, version ${version}`,
-  stepsHoldPoints: (steps: number, holds: number) => `${steps} steps, ${holds} hold points`,
+  stepsHoldPoints: (steps: number, holds: number) => `${counted(steps, "step")}, ${counted(holds, "hold point")}`,
   work: "Work",
   procedures: "Procedures",
   ofThePlantOwn: (own: number) => `, ${own} of the plant’s own`,
