@@ -10,7 +10,12 @@ const of = (tag: string) => {
   const plan = fleetPlan().find((m) => m.tag === tag)!;
   return surveyed(plan, plannedComponents(plan), NOW, rng());
 };
-const remarksOf = (netlist: Netlist) => netlist.lines.flatMap((l) => lineRemarks(netlist, l, NOW));
+const remarksOf = (netlist: Netlist) =>
+  netlist.lines.flatMap((l) =>
+    lineRemarks(netlist, l, NOW).map((parts) =>
+      parts.map((p) => ("text" in p ? p.text : "value" in p ? `${p.value} bar` : "")).join(""),
+    ),
+  );
 
 test.each(
   fleetPlan()

@@ -231,6 +231,6 @@ test("a small circuit drawn from nothing to a solved what-if; undone, kept, and 
   // the hose stands on the machine's page, with what speaks against it
   await page.getByRole("main").getByRole("link", { name: "Trial rig" }).click();
   await expect(page.getByText(like(fleetTexts.hoses.hosesAndPipes, 1, fleetTexts.hoses.toLookAt(1)))).toBeVisible();
-  await expect(page.getByText(/Rated 100 bar, and the relief valve allows \d+ bar/)).toBeVisible();
+  await expect(page.getByText(/Rated 100\sbar, and the relief valve allows \d+\sbar/)).toBeVisible();
   await expect(page.getByText(/hose, rated 100\sbar, 12\.5\smm bore/)).toBeVisible();
 });

@@ -54,7 +54,9 @@ describe("held against the circuit", () => {
       .join("");
   };
   test("a hose rated below the relief valve's setting", () => {
-    expect(out({ rating: 264 })).toMatch(/Rated 264 \(loadPressure\), and the relief valve allows 265 \(loadPressure\)/);
+    expect(out({ rating: 264 })).toMatch(
+      /Rated 264 \(loadPressure\), and the relief valve allows 265 \(loadPressure\)/,
+    );
     expect(out({ rating: 265 })).toBe("");
   });
   test("a return line may be rated low", () => {
