@@ -8,6 +8,7 @@ import type { InterventionKind } from "~/domain/work/form";
 import { guard } from "~/platform/guard.server";
 import { Button, fieldClass } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
+import { oddsText } from "~/ui/odds";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, momentText, useShow, useSite } from "~/ui/site";
 import { Spark } from "~/ui/spark";
@@ -99,7 +100,7 @@ function Sheet({ r }: { r: Report }) {
                 </Link>
                 <span className="text-ink-2">
                   {" "}
-                  · {percent(f.share)}
+                  · {oddsText(f.share)}
                   {f.since === null ? "" : texts.sinceAbout(dayText(f.since, site))}
                 </span>
                 <span className="block text-ink-2">{f.act}.</span>
