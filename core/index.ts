@@ -168,7 +168,8 @@ export type {
   FieldSpec,
   Outcome,
 } from "./calculators/types";
-export { plantProcedure, plantTestProblem, procedureOf, procedures, proceduresFor } from "./procedures/index";
+export { procedureOf, procedures, proceduresFor } from "./procedures/index";
+export { plantProcedure, plantTestProblem } from "./procedures/plant";
 export type { PlantTest, Procedure } from "./procedures/types";
 export type { Principle } from "./instrument/fitness";
 export { cautionFor } from "./rounds/caution";

@@ -91,7 +91,7 @@ export const instrument = {
   read: (stated: string, read: string) => `${stated} read ${read}`,
   recalled: "Recalled",
   readingFromTo: (readings: number, from: string, until: string, reason: string) =>
-    `${readings} reading${readings === 1 ? "" : "s"} from ${from} to ${until}: ${reason}`,
+    `${counted(readings, "reading")} from ${from} to ${until}: ${reason}`,
   withdrawnBy: (withdrawnBy: string) => `Withdrawn by ${withdrawnBy}:`,
   theRecallWasWrong: "The recall was wrong",
   whyItsReadingsAre: "Why its readings are right after all",

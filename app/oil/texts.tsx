@@ -29,7 +29,7 @@ export const circuit = {
   noSampleOfIts: (machine: string) => `${machine}: no sample of its oil yet`,
   oilBypassesItsFilter: "oil bypasses its filter",
   tooDirtyToCount: "too dirty to count",
-  numberOverTarget: (worst: number) => `${worst} number${worst === 1 ? "" : "s"} over target`,
+  numberOverTarget: (worst: number) => `${counted(worst, "number")} over target`,
   moreMetalThanBefore: "more metal than before",
   waterInTheOil: "water in the oil",
   thin: "thin",
@@ -168,7 +168,7 @@ export const debris = {
   done: "Done",
   oil: "Oil",
   debrisEvent: "Debris event",
-  partToLookAt: (left: number) => `${left} part${left === 1 ? "" : "s"} to look at`,
+  partToLookAt: (left: number) => `${counted(left, "part")} to look at`,
   readyToClose: "ready to close",
   aCleanSampleIs: "a clean sample is needed",
   debrisEventClosed: (machine: string) => `${machine}: debris event, closed`,
@@ -335,7 +335,7 @@ export const importPage = {
   nothingWasImported: "Nothing was imported",
   chooseTheFileAgain: "Choose the file again",
   wereThereAlready: (there: number) => `, ${there} were there already`,
-  sampleAdded: (added: null | number, there: string) => `${added} sample${added === 1 ? "" : "s"} added${there}`,
+  sampleAdded: (added: null | number, there: string) => `${counted(added ?? 0, "sample")} added${there}`,
   theOilsThatThey: (laboratory: ReactNode) => (
     <>
       The oils that they belong to are being judged; the list shows it in a moment. How {laboratory} writes its file is

@@ -1,4 +1,5 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "~/ui/counted";
 import type { ReactNode } from "react";
 
 export const beside = {
@@ -138,7 +139,7 @@ export const parts = {
   earliestLikelyDayOf: "earliest likely day of the limit",
   plan: "Plan",
   noPartIsNeeded: "No part is needed",
-  partToOrderNow: (due: number) => `${due} part${due === 1 ? "" : "s"} to order now`,
+  partToOrderNow: (due: number) => `${counted(due, "part")} to order now`,
   noPartHasTo: "No part has to be ordered today",
   orderListAsCsv: "Order list as CSV",
   nothingInThePlan: "Nothing in the plan of the next year needs a part.",
@@ -161,7 +162,7 @@ export const plan = {
   aStopOfIts: "a stop of its own",
   waitReadAgainBy: (again: string) => `wait, read again by ${again}`,
   nothingIsDueIn: "Nothing is due in the next year",
-  planningPieceOfWork: (pieces: number) => `Planning ${pieces} piece${pieces === 1 ? "" : "s"} of work`,
+  planningPieceOfWork: (pieces: number) => `Planning ${counted(pieces, "piece")} of work`,
   parts: "Parts",
   whatWorkCosts: "What work costs",
   scorecard: "Scorecard",
@@ -215,7 +216,7 @@ export const plan = {
   atPlannedStops: (stop: number) => `${stop} at planned stops`,
   at: (own: number) => `${own} at ${own === 1 ? "a stop of its own" : "stops of their own"}`,
   wait: (wait: number) => `${wait} wait${wait === 1 ? "s" : ""}`,
-  pieceOfWork: (all: number, parts: string) => `${all} piece${all === 1 ? "" : "s"} of work: ${parts}`,
+  pieceOfWork: (all: number, parts: string) => `${counted(all, "piece")} of work: ${parts}`,
 };
 
 export const scorecard = {
@@ -284,9 +285,9 @@ export const stops = {
   plannedStops: "Planned stops",
   noStopIsPlanned: "No stop is planned: every piece would need one of its own.",
   planAStop: "Plan a stop",
-  day: (name: string, at: string, days: number) => `${name}, ${at}, ${days} day${days === 1 ? "" : "s"}`,
+  day: (name: string, at: string, days: number) => `${name}, ${at}, ${counted(days, "day")}`,
   pieceOfCrewHours: (own: number, hours: number, has: number) =>
-    `${own} piece${own === 1 ? "" : "s"}, ${hours} of ${has} crew hours`,
+    `${counted(own, "piece")}, ${hours} of ${has} crew hours`,
   hours: (t: string) => `${t} hours`,
   hoursOfForThis: (t: string, name: string) => `${t} hours of ${name} for this plan`,
   planWithoutIt: "plan without it",

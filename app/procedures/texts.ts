@@ -15,7 +15,7 @@ export const live = {
   byItself: "by itself",
   oil: (oil: string) => `Oil: ${oil}`,
   stepTakenOneIs: (steps: number) =>
-    `${steps} step${steps === 1 ? "" : "s"} taken. One is taken when it holds still at a new pressure.`,
+    `${counted(steps, "step")} taken. One is taken when it holds still at a new pressure.`,
   beginTheStepsAnew: "Begin the steps anew",
   tryAFault: "Try a fault:",
   dropOut: "drop out",

@@ -1,4 +1,5 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "~/ui/counted";
 import type { ReactNode } from "react";
 
 export const fleetFile = {
@@ -26,7 +27,7 @@ export const importPage = {
   nothingWasImported: "Nothing was imported",
   chooseTheFileAgain: "Choose the file again",
   wereThereAlready: (there: number) => `, ${there} were there already`,
-  readingAdded: (added: null | number, there: string) => `${added} reading${added === 1 ? "" : "s"} added${there}`,
+  readingAdded: (added: null | number, there: string) => `${counted(added ?? 0, "reading")} added${there}`,
   thePointsTheyBelong: "The points they belong to are being assessed; Today shows it in a moment.",
   goToToday: "Go to Today",
   importAnotherFile: "Import another file",

@@ -25,7 +25,7 @@ export const edit = {
   days: "Days",
   runningHours: "Running hours",
   readMoreOftenAs: "Read more often as a point approaches its limit",
-  onTheWayPoint: (order: number) => `On the way, ${order} point${order === 1 ? "" : "s"}`,
+  onTheWayPoint: (order: number) => `On the way, ${counted(order, "point")}`,
   addPoints: "Add points",
   pointsByMachineAnd: "Points by machine and name",
   machineOrPoint: "Machine or point",

@@ -42,7 +42,7 @@ export const today = {
   sinceYouLastLooked: "Since you last looked",
   was: (before: string) => `, was ${before}`,
   moreChangedTheirState: (states: number) => `${states} more changed their state.`,
-  pieceOfWorkDone: (done: number) => `${done} piece${done === 1 ? "" : "s"} of work done`,
+  pieceOfWorkDone: (done: number) => `${counted(done, "piece")} of work done`,
   dueByDate: "Due by date",
   allOfIt: "All of it",
   thingsNeed: (open: number) => `${open} things need`,

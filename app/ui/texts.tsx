@@ -1,4 +1,5 @@
 /** What the pages of this place say, page by page; a page holds no text of its own. */
+import { counted } from "./counted";
 import type { ReactNode } from "react";
 
 export const calculation = {
@@ -80,7 +81,7 @@ export const importFile = {
   theFirstOf: (bad: number, countsBad: number) => `the first ${bad} of ${countsBad}`,
   badRows: "Bad rows",
   line: (line: number) => `line ${line}`,
-  leaveOutTheBad: (bad: number) => `Leave out the ${bad} bad row${bad === 1 ? "" : "s"} and import the rest`,
+  leaveOutTheBad: (bad: number) => `Leave out the ${counted(bad, "bad row")} and import the rest`,
   runningHoursToLook: "Running hours to look at",
   importedAsTheyAre: "imported as they are; hours that do not fit are not used",
   rowsWithOddHours: "Rows with odd hours",
@@ -122,7 +123,7 @@ export const page = {
 };
 
 export const site = {
-  daysLate: (days: number) => `${days} day${days === 1 ? "" : "s"} late`,
+  daysLate: (days: number) => `${counted(days, "day")} late`,
   today: "today",
   inDays: (days: number) => `in ${days} days`,
 };

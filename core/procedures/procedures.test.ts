@@ -1,6 +1,7 @@
 import { componentKindIds } from "../equipment/kinds";
 import { exampleOf, runCalculator } from "../calculators/run";
-import { plantProcedure, plantTestProblem, procedureOf, procedures, proceduresFor } from "./index";
+import { procedureOf, procedures, proceduresFor } from "./index";
+import { plantProcedure, plantTestProblem } from "./plant";
 import type { PlantTest } from "./types";
 
 const answer = (id: string, typed: Record<string, string> = {}) => {
