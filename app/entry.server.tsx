@@ -1,6 +1,7 @@
 import { Writable } from "node:stream";
 import { renderToPipeableStream } from "react-dom/server";
 import { ServerRouter, type AppLoadContext, type EntryContext } from "react-router";
+import { errorText, stackOf } from "./runtime/errors";
 import { log } from "./runtime/log.server";
 import { NonceProvider } from "./ui/nonce";
 
@@ -45,7 +46,7 @@ export default function handleRequest(
           fail(error instanceof Error ? error : new Error(String(error)));
         },
         onError(error: unknown) {
-          log.error({ err: error }, "render");
+          log.error({ err: errorText(error), stack: stackOf(error) }, "render");
         },
       },
     );
@@ -54,5 +55,5 @@ export default function handleRequest(
 }
 
 export function handleError(error: unknown, { request }: { request: Request }) {
-  if (!request.signal.aborted) log.error({ err: error, url: request.url }, "request failed");
+  if (!request.signal.aborted) log.error({ err: errorText(error), stack: stackOf(error), url: request.url }, "request failed");
 }

@@ -4,6 +4,7 @@ import { index, layout, route, type RouteConfig } from "@react-router/dev/routes
 export default [
   route("sign-in", "account/signIn.tsx"),
   route("sign-out", "account/signOut.ts"),
+  route("first/:key", "account/first.tsx"),
   layout("shell/shell.tsx", [
     index("today/today.tsx"),
     route("fleet", "fleet/fleet.tsx", [index("fleet/matrix.tsx"), route("machines/:id", "fleet/machine.tsx")]),

@@ -14,10 +14,11 @@ import { keepBeating } from "~/platform/heartbeat.server";
 import { endStage, importRecord, sweepUploads, tellProgress } from "~/platform/imports.server";
 import { closeQueue, requestAssessment, runWorker } from "~/platform/jobs.server";
 import { log } from "./runtime/log.server";
-import { addFirstEngineer } from "~/platform/session.server";
+import { addFirstEngineer, newFirstKey } from "~/platform/session.server";
 import { closeThreads } from "./platform/threads.server";
 import { preview, runImport } from "./domain/readings/csv/import.server";
 export { loadDemo } from "@demo/load.server";
+export { startProblem } from "~/platform/startProblem.server";
 import { serveTester } from "@demo/tester.server";
 import { errorText } from "./runtime/errors";
 
@@ -32,6 +33,7 @@ export async function serve(): Promise<void> {
   const server = await new Promise<Server>((done, fail) => {
     const listening = app.listen(config.port, config.host, (error?: Error) => (error ? fail(error) : done(listening)));
   });
+  log.info({ port: config.port }, "pages are served");
   await untilToldToStop();
   await closedInOrder(server);
   await closeQueue();
@@ -86,6 +88,11 @@ async function readImport(importId: string): Promise<void> {
 /** Run jobs until told to stop. Starts over by itself when the database goes away and comes back. */
 export async function work(): Promise<void> {
   const stopped = untilToldToStop();
+  // the queue writes down a job's end by itself: where the database is away then, nobody waits for that and it would end the worker
+  process.on("unhandledRejection", (error) => {
+    if (!isDatabaseDown(error)) throw error;
+    log.warn({ err: errorText(error) }, "the database went away in a job; it is done again");
+  });
   const stop = await runWorker({
     assessStale: sweepOnce,
     reassessAll: async () => {
@@ -102,6 +109,12 @@ export async function work(): Promise<void> {
   await stop().catch((error: Error) => log.warn({ err: errorText(error) }, "the queue did not stop cleanly"));
   await closeThreads();
   await closeConnections();
+}
+
+/** Where nobody may sign in yet: the end of the address at which the first engineer is made. */
+export async function firstAddress(): Promise<string | null> {
+  const key = await newFirstKey();
+  return key && `/first/${key}`;
 }
 
 /** Where there is no user yet: the engineer named by JUNCTERAL_FIRST_ENGINEER and JUNCTERAL_FIRST_PASSWORD. */

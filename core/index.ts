@@ -268,6 +268,7 @@ export {
   findingSays,
   proceduresForWork,
   proofOf,
+  proofSides,
   standOfRun,
   stepProblems,
   stepsOf,

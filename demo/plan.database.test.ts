@@ -22,6 +22,7 @@ import { scorecardPage } from "~/domain/plan/scorecard.server";
 import { report, type ReportAsked } from "~/domain/report/report.server";
 import { bookingContext } from "~/domain/work/queries.server";
 import { closeQueue } from "~/platform/jobs.server";
+import { now } from "~/runtime/clock.server";
 import { loadDemo } from "./load.server";
 import { people } from "./world";
 
@@ -152,6 +153,32 @@ test("a plan whose stop was taken out of use since is not booked at all, and say
     await db().update(stops).set({ retiredAt: null }).where(eq(stops.id, line!.option.id));
   }
   expect(await bookPlan(kept.id, by)).toMatchObject({ ok: true });
+});
+
+test("a kept plan never books what is done: a piece that was finished or cancelled since is told and left alone", async () => {
+  const { form } = await solved();
+  const kept = await keepPlan(form("Booked late"), by);
+  if (!kept.ok) throw new Error("not kept");
+  const facts = await pumpA();
+  const [work] = await db()
+    .select()
+    .from(interventions)
+    .where(and(eq(interventions.componentId, facts.componentId), isNull(interventions.doneAt)));
+  await db()
+    .update(interventions)
+    .set({ doneAt: new Date(now()), doneBy: "T. Wren" })
+    .where(eq(interventions.id, work!.id));
+  try {
+    const booked = await bookPlan(kept.id, by);
+    expect(booked).toMatchObject({ ok: true, settled: [expect.stringContaining(facts.machine)] });
+    const open = await db()
+      .select()
+      .from(interventions)
+      .where(and(eq(interventions.componentId, facts.componentId), isNull(interventions.doneAt)));
+    expect(open).toEqual([]);
+  } finally {
+    await db().update(interventions).set({ doneAt: null, doneBy: null }).where(eq(interventions.id, work!.id));
+  }
 });
 
 test("costs: two who set them, the second is told; what is no number is refused at its field", async () => {

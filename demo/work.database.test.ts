@@ -19,6 +19,7 @@ import {
   readings,
   sites,
   temporaryChanges,
+  testRecords,
   workEntries,
   workRuns,
   type DiagnosisDetail,
@@ -38,6 +39,8 @@ import { receiveWork } from "~/domain/work/receive.server";
 import { findRecords, recordPage } from "~/domain/work/record.server";
 import { runPage, runState, startRun } from "~/domain/work/run.server";
 import { addAddendum, checkWork, lookedAgain, signWork, writeUp } from "~/domain/work/sign.server";
+import { holdParts, renewLife } from "~/domain/work/lives.server";
+import { logReading, pointPlace } from "~/domain/readings/index.server";
 import { closeQueue } from "~/platform/jobs.server";
 import { photoContent } from "~/platform/photoStore.server";
 import type { SignedInUser } from "~/platform/session.server";
@@ -138,11 +141,34 @@ const send = async (runId: string, user: SignedInUser, sent: Sent) => {
   return (await receiveWork(runId, [item], user))[0]!;
 };
 
+/** A photograph of a run, as a tablet sends it. */
+const takePhoto = async (runId: string, submission = uuid(), background = "#888") => {
+  const picture = await sharp({ create: { width: 80, height: 40, channels: 3, background } })
+    .jpeg()
+    .toBuffer();
+  const item = { kind: "workPhoto", runId, submission, at: now() - 1, step: "", finding: "", caption: "", marks: [] };
+  return (await receiveWork(runId, [{ ...item, base64: picture.toString("base64") }], technician))[0]!;
+};
+
+/** A test that was kept at the pump: what proves work as a reading does. */
+const testOnce = () =>
+  db()
+    .insert(testRecords)
+    .values({
+      componentId: pump.id,
+      test: "shut-in",
+      at: new Date(now()),
+      typed: {},
+      outcome: {} as never,
+      by: technician.name,
+      submission: uuid(),
+    });
+
 /** Everything up to a step, each with what it asks for. */
 async function carryOut(runId: string, until: string | null, user = technician): Promise<void> {
   const { run } = await runPage(runId);
   const given: Record<string, Record<string, string>> = {};
-  for (const { id, ask } of stepsOf(run.procedure)) {
+  for (const { id, ask, closedBy } of stepsOf(run.procedure)) {
     if (id === until) return;
     const values: Record<string, string> = {};
     if (ask?.kind === "text") values.text = "as the sheet says";
@@ -153,6 +179,8 @@ async function carryOut(runId: string, until: string | null, user = technician):
     if (ask?.kind === "choice") values.choice = ask.options.find((o) => !o.stops)!.id;
     if (ask?.kind === "value") values.value = String(Math.max(0, ask.least ?? 0));
     given[id] = values;
+    if (closedBy === "evidence") await takePhoto(runId);
+    if (closedBy === "reading") await testOnce();
     expect(await send(runId, user, { step: id, values })).toMatchObject({ fate: "saved" });
   }
 }
@@ -304,10 +332,138 @@ test("what is altered stands on the machine until its step puts it back", async 
   // accepting by name is the engineer's, and is written down
   expect(await finishWork(work, zone, { ...fields, acceptAltered: "on" }, technician)).toMatchObject({ ok: false });
   await send(run, engineer, { step: "isolated", entry: "reopened", reason: "locked at the wrong pump" });
-  await db()
-    .update(temporaryChanges)
-    .set({ putBackAt: new Date(now()) })
-    .where(isNull(temporaryChanges.putBackAt));
+  expect(await altered()).toEqual([]);
+});
+
+test("a step taken back takes back what it did: the register follows the entries that count", async () => {
+  const work = await book();
+  const run = await begin(work);
+  await carryOut(run, "unlocked");
+  expect((await altered()).map((a) => a.what)).toEqual(["Isolated and locked"]);
+  await send(run, technician, { step: "unlocked" });
+  expect(await altered()).toEqual([]);
+  // by mistake: the locks are still on, and the machine says so again
+  await send(run, technician, { step: "unlocked", entry: "reopened", reason: "ticked by mistake" });
+  expect((await altered()).map((a) => a.what)).toEqual(["Isolated and locked"]);
+  const page = await interventionPage(work);
+  const fields = {
+    doneAt: "2026-11-24 08:00",
+    hours: String(Math.ceil(page.counter!) + 1),
+    serial: "N 1",
+    version: String(page.work.version),
+    hoursRight: "on",
+  };
+  // open steps stand against "done" as they do against signing
+  expect(await finishWork(work, zone, fields, technician)).toMatchObject({
+    ok: false,
+    problems: { form: expect.stringMatching(/steps are open/) },
+  });
+  await send(run, technician, { step: "unlocked" });
+  expect(await altered()).toEqual([]);
+});
+
+test("a hold that asks for a reading or a photograph is closed by it, not by a press", async () => {
+  const run = await begin(await book());
+  await carryOut(run, "look");
+  expect(await send(run, technician, { step: "look" })).toMatchObject({
+    fate: "refused",
+    message: expect.stringContaining("photograph"),
+  });
+  await takePhoto(run);
+  expect(await send(run, technician, { step: "look" })).toMatchObject({ fate: "saved" });
+  await send(run, technician, { step: "isolated", entry: "reopened", reason: "the trial is over" });
+});
+
+test("the id of an entry belongs to one record: a signed record's photograph is not exchanged through another run", async () => {
+  const [first, second] = [await book({ kind: "inspection" }), await book({ kind: "inspection" })];
+  const [run, other] = [await begin(first), await begin(second)];
+  const submission = uuid();
+  expect(await takePhoto(run, submission)).toMatchObject({ fate: "saved" });
+  const [kept] = (await recordPage(first)).photos;
+  const before = await photoContent(kept!.id);
+  expect(kept!.id).not.toBe(submission);
+  expect(await takePhoto(run, submission, "#f00")).toMatchObject({ fate: "saved" });
+  expect(await takePhoto(other, submission, "#f00")).toMatchObject({ fate: "conflict" });
+  expect(await photoContent(kept!.id)).toEqual(before);
+  expect((await recordPage(second)).photos).toEqual([]);
+  // the same of findings and steps
+  const finding = {
+    kind: "finding",
+    submission: uuid(),
+    at: now() - 1,
+    finding: "wear",
+    values: { where: "x", pattern: "scored" },
+  };
+  const sendFinding = async (runId: string) => (await receiveWork(runId, [{ ...finding, runId }], technician))[0];
+  expect(await sendFinding(run)).toMatchObject({ fate: "saved" });
+  expect(await sendFinding(other)).toMatchObject({ fate: "conflict" });
+});
+
+test("who took an entry and who sent it are both kept; nobody is named who may not take one", async () => {
+  const run = await begin(await book());
+  const [viewer] = await db().select().from(users).where(eq(users.role, "viewer"));
+  const values = { text: "SM-7" };
+  await send(run, technician, { step: "document", values, by: engineer.id });
+  await send(run, technician, { step: "ready", by: viewer!.id });
+  const rows = await db().select().from(workEntries).where(eq(workEntries.runId, run)).orderBy(workEntries.id);
+  expect(rows.map((r) => [r.by, r.sentBy, r.sentById])).toEqual([
+    [engineer.name, technician.name, technician.id],
+    [technician.name, null, technician.id],
+  ]);
+});
+
+test("a reading that comes in while a replacement is recorded is the new part's, the fitted minute included", async () => {
+  const [other] = await db()
+    .select({ component: components.id, point: points.id })
+    .from(points)
+    .innerJoin(components, eq(components.id, points.componentId))
+    .where(and(eq(components.name, "Pump B"), eq(points.quantity, "caseDrainFlow")));
+  const at = new Date(Math.floor(now() / 60_000) * 60_000 - 30 * 60_000);
+  let letGo: () => void = () => undefined;
+  const gate = new Promise<void>((done) => (letGo = done));
+  let fresh = "";
+  const replacing = db().transaction(async (tx) => {
+    await holdParts(tx, eq(components.id, other!.component));
+    const [life] = await tx
+      .select()
+      .from(lives)
+      .where(and(eq(lives.componentId, other!.component), isNull(lives.endedAt)));
+    const begun = { at, hours: 9999, reason: "worn", serial: "N 9", renewed: true };
+    fresh = await renewLife(tx, other!.component, life!, begun);
+    await gate;
+  });
+  await new Promise((done) => setTimeout(done, 100));
+  const fields = {
+    takenAt: at.toISOString().slice(0, 16),
+    value: "0.9",
+    pressure: "210",
+    temperature: "50",
+    state: "fullStroke",
+  };
+  const { point } = await pointPlace(other!.point);
+  const kept = {
+    ...fields,
+    state: point.state,
+    keptBecause: "read twice",
+    note: "",
+    hours: "",
+    speed: "",
+    least: "",
+    instrumentId: "",
+  };
+  const logging = logReading(await pointPlace(other!.point), { ...kept, submission: uuid() }, technician);
+  setTimeout(letGo, 300);
+  await replacing;
+  const saved = await logging;
+  if (!saved.ok) throw new Error(JSON.stringify(saved));
+  const [row] = await db().select().from(readings).where(eq(readings.id, saved.readingId));
+  expect(row!.lifeId).toBe(fresh);
+});
+
+test("one command uses one connection: inside a transaction nothing asks for a second", async () => {
+  await db().transaction(async (tx) => {
+    expect(db()).toBe(tx);
+  });
 });
 
 test("what stays altered is accepted entry by entry, by name, and stands on the signed record", async () => {
@@ -353,9 +509,11 @@ test("a step that names the day to look again makes the work a stop-gap; without
   const run = await begin(work, "free-spool");
   const { counter } = await interventionPage(work);
   const fields = { doneAt: "2026-11-24 08:00", hours: String(Math.ceil(counter!) + 1), hoursRight: "on" };
-  expect(await finishWork(work, zone, { ...fields, version: String(before) }, technician)).toMatchObject({ ok: true });
-  expect((await interventionPage(work)).against).toContain("A stop-gap: the day to look again is not named");
+  expect((await interventionPage(work)).work.lookAgainOn).toBeNull();
   await carryOut(run, null);
+  const version = String((await interventionPage(work)).work.version);
+  expect(Number(version)).toBeGreaterThan(before);
+  expect(await finishWork(work, zone, { ...fields, version }, technician)).toMatchObject({ ok: true });
   const after = await interventionPage(work);
   expect(after.work).toMatchObject({ interim: true, lookAgainOn: "2027-01-24" });
   expect(after.against).toEqual([]);
@@ -467,7 +625,7 @@ test("from the finding to a signed record: proven by a reading, locked, added to
     hours: String(hours),
     serial: "N 4711",
     findings: "Plate scored",
-    version: "1",
+    version: String(page.work.version),
     hoursRight: "on",
   };
   expect(await finishWork(work, zone, fields, technician)).toMatchObject({ ok: true });

@@ -126,6 +126,8 @@ test("the matrix names every address of the application", () => {
     "fleet/matrix.tsx",
     "sign-in",
     "sign-out",
+    // its key is what lets one in, once: e2e/states.spec.ts
+    "first/:key",
     // its token is its key: e2e/plan.spec.ts
     "calendar/:token.ics",
     "*",

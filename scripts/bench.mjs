@@ -13,6 +13,12 @@ import { freePort } from "./lib/ports.mjs";
 import { bin, command, follow, projectDir, say } from "./lib/process.mjs";
 import { appCommand, startApp } from "./lib/serve.mjs";
 
+const SIGN_INS = JSON.stringify({
+  engineer: "bench-engineer",
+  technician: "bench-technician",
+  viewer: "bench-viewer",
+});
+
 /** Pages and worker together, on the harbour as it is loaded: see bench/strain.ts and bench/faults.mjs. */
 async function strain(cluster) {
   const database = `strain_${process.pid}`;
@@ -22,11 +28,7 @@ async function strain(cluster) {
   let app;
   try {
     appCommand("migrate", env);
-    appCommand(
-      "demo",
-      env,
-      JSON.stringify({ engineer: "bench-engineer", technician: "bench-technician", viewer: "bench-viewer" }),
-    );
+    appCommand("demo", { ...env, JUNCTERAL_SIGN_INS: SIGN_INS });
     app = await startApp({
       ...env,
       PORT: String(await freePort(5000)),
@@ -72,11 +74,7 @@ await command(async () => {
     ensureDatabase(cluster, database);
     const env = { DATABASE_URL: cluster.url(database), JUNCTERAL_LOG: "warn" };
     appCommand("migrate", env);
-    appCommand(
-      "demo",
-      env,
-      JSON.stringify({ engineer: "bench-engineer", technician: "bench-technician", viewer: "bench-viewer" }),
-    );
+    appCommand("demo", { ...env, JUNCTERAL_SIGN_INS: SIGN_INS });
     const port = await freePort(5000);
     // pages only: no worker, which would sweep the made-up points in the middle of the measurement
     app = await startApp({ ...env, PORT: String(port) }, { worker: false });

@@ -26,10 +26,11 @@ await command(async () => {
   appCommand("migrate", env);
   const secret = readSignIns();
   if (fresh || !appLoaded(cluster)) say("Loading Eskermouth Harbour: five years of readings …");
-  appCommand("demo", env, JSON.stringify(secret));
+  // in the environment, which other people of the machine do not see, as they do a command line
+  appCommand("demo", { ...env, JUNCTERAL_SIGN_INS: JSON.stringify(secret) });
   const port = await freePort(FIRST_PORT);
   if (port !== FIRST_PORT) say(`Port ${FIRST_PORT} is taken; using ${port}.`);
-  const app = await startApp({ ...env, PORT: String(port) }, { testerPort: await freePort(port + 1) });
+  const app = await startApp({ ...env, PORT: String(port) }, { testerPort: await freePort(port + 101), otherPort: true });
   say(`\nJuncteral is at ${app.address}\n\nSign in as`);
   for (const [name, password] of Object.entries(secret)) say(`  ${name.padEnd(11)} password ${password}`);
   say("\nCtrl-C stops it; the data stays. npm run demo -- --fresh starts over.");

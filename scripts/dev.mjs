@@ -30,7 +30,7 @@ await command(async () => {
   });
   appCommand("migrate", {});
   const signIns = readSignIns();
-  appCommand("demo", {}, JSON.stringify(signIns));
+  appCommand("demo", { JUNCTERAL_SIGN_INS: JSON.stringify(signIns) });
   const helpers = startHelpers({}, { testerPort });
 
   process.chdir(projectDir);

@@ -11,9 +11,13 @@ await command(async () => {
     );
   ensurePackages();
   await ensureBuild();
+  say("Bringing the database up to date …");
   if (appCommand("migrate", {}).includes("first engineer"))
     say(`Added the first engineer, ${process.env.JUNCTERAL_FIRST_ENGINEER}.`);
   const app = await startApp({ PORT: process.env.PORT ?? "4800", ...(process.env.HOST && { HOST: process.env.HOST }) });
   say(`Juncteral is at ${app.address}`);
+  const first = appCommand("first-address", {});
+  if (first)
+    say(`\nNobody may sign in yet. Make the first engineer within three days at\n  ${app.address}${first}\nThis address works once.`);
   process.exit(await untilInterrupted(app, () => undefined));
 });

@@ -1,7 +1,8 @@
 import { Form, redirect, useActionData } from "react-router";
+import type { Route } from "./+types/signIn";
 import { openAction, openLoader, problems } from "~/platform/guard.server";
 import { cleanText } from "~/platform/validate";
-import { signIn, userOf } from "~/platform/session.server";
+import { nobodyYet, signIn, userOf } from "~/platform/session.server";
 import { formOf } from "~/platform/request.server";
 import { Button, FormProblemsProvider, TextField } from "~/ui/form";
 import { Mark } from "~/ui/mark";
@@ -11,7 +12,7 @@ export const meta = () => [{ title: texts.signInJuncteral }];
 
 export const loader = openLoader(async ({ request }) => {
   if (await userOf(request)) throw redirect("/");
-  return null;
+  return { nobodyYet: await nobodyYet() };
 });
 
 /** Only an address of our own may follow a sign-in. */
@@ -38,8 +39,16 @@ export const action = openAction(async ({ request, context }) => {
   });
 });
 
-export default function SignIn() {
+export default function SignIn({ loaderData }: Route.ComponentProps) {
   const answer = useActionData<typeof action>();
+  if (loaderData.nobodyYet)
+    return (
+      <main className="mx-auto flex min-h-screen max-w-sm flex-col justify-center px-6 pb-24">
+        <Mark large />
+        <h1 className="mt-6">{texts.nobodyMaySignInYet}</h1>
+        <p className="mt-2 text-ink-2">{texts.theConsoleSays}</p>
+      </main>
+    );
   return (
     <main className="mx-auto flex min-h-screen max-w-sm flex-col justify-center px-6 pb-24">
       <Mark large />

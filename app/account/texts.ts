@@ -71,7 +71,30 @@ export const people = {
   add: "Add",
 };
 
+export const first = {
+  firstEngineerJuncteral: "First engineer · Juncteral",
+  theAddressHoldsNoMore:
+    "This address holds no more: the first engineer is made, or a newer address was printed. Sign in.",
+  giveYourName: "Give your name: 2 to 100 characters.",
+  lettersAndDigits: "2 to 40 letters, digits, dots, dashes; no spaces.",
+  notTheSame: "The two are not the same.",
+  atMost200: "At most 200 characters.",
+  makeTheFirstEngineer: "Make the first engineer",
+  whoAddsTheOthers: "Nobody may sign in yet. The first engineer adds the machines and the other people.",
+  yourName: "Your name",
+  asBesideReadings: "As it stands beside readings and signatures",
+  signInName: "Sign-in name",
+  password: "Password",
+  atLeast10: "At least 10 characters",
+  passwordAgain: "The password again",
+  makeAndSignIn: "Make and sign in",
+};
+
 export const signIn = {
+  nobodyMaySignInYet: "Nobody may sign in yet",
+  theConsoleSays:
+    "This database is new. The window in which the server was started shows an address that begins with this one's and ends " +
+    "in /first/…: open it to make the first engineer. If it is gone, start the server again, and it prints a new one.",
   signInJuncteral: "Sign in · Juncteral",
   enterYourSignIn: "Enter your sign-in name.",
   enterYourPassword: "Enter your password.",

@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from "node:async_hooks";
 import { createHash } from "node:crypto";
 import type { SQL } from "drizzle-orm";
 import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
@@ -17,6 +18,12 @@ export type Queryable = Database | Parameters<Parameters<Database["transaction"]
 let pool: pg.Pool | undefined;
 let database: Database | undefined;
 
+/**
+ * The transaction that a command runs in. One command has one connection: whatever it asks through `db()` goes through its own
+ * transaction, else signers who each hold one and wait for a second stop each other, and what was judged is not what is written.
+ */
+const running = new AsyncLocalStorage<Queryable>();
+
 /** The connection pool, made at first use. It reconnects by itself when the server comes back. */
 export function connections(): pg.Pool {
   if (!pool) {
@@ -35,12 +42,19 @@ export function connections(): pg.Pool {
   return pool;
 }
 
+/** The database; within a transaction that transaction, so that nothing in it waits for a second connection. */
 export function db(): Database {
+  const own = running.getStore();
+  // a transaction answers to all that commands ask of the database
+  return own ? (own as Database) : wholeDatabase();
+}
+
+function wholeDatabase(): Database {
   if (!database) {
     database = drizzle(connections(), { schema });
     const once = database.transaction.bind(database);
     database.transaction = ((work: Parameters<typeof once>[0], options?: Parameters<typeof once>[1]) =>
-      repeated(() => once(work, options))) as typeof once;
+      repeated(() => once((tx) => running.run(tx, () => work(tx)), options))) as typeof once;
   }
   return database;
 }
@@ -55,6 +69,8 @@ const nameOf = (text: string) => createHash("sha1").update(text).digest("base64u
 export async function ask<T extends object>(query: SQL): Promise<T[]> {
   const { sql: text, params } = dialect.sqlToQuery(query);
   const named = config.prepare && { name: nameOf(text) };
+  const own = running.getStore();
+  if (own) return (await own.execute(query)).rows as unknown as T[];
   return (await connections().query({ ...named, text, values: params as unknown[] })).rows as T[];
 }
 
@@ -141,6 +157,16 @@ const connectionCodes = new Set([
   "08006",
   "53300",
 ]);
+
+/** Did it wait too long for one of the server's own connections, while the database is well? That passes by itself. */
+export function isDatabaseBusy(error: unknown): boolean {
+  if (!pool || pool.totalCount < config.poolSize) return false;
+  for (let e = error, depth = 0; e && depth < 6; depth++) {
+    if (/timeout exceeded when trying to connect/i.test((e as Error).message ?? "")) return true;
+    e = (e as Error).cause;
+  }
+  return false;
+}
 
 const networkCodes = new Set(["ECONNRESET", "EPIPE", "ETIMEDOUT"]);
 

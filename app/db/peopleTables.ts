@@ -42,6 +42,18 @@ export const sessions = pgTable(
   (t) => [index("sessions_expires").on(t.expiresAt), index("sessions_user").on(t.userId)],
 );
 
+/** Who sent an entry: the person who was signed in, whomever it names. Null: in rows of before this was kept. */
+export const sender = () => ({
+  sentBy: text("sent_by"),
+  sentById: uuid("sent_by_id").references(() => users.id),
+});
+
+/** The key to make the first engineer of a database where nobody may sign in yet, as a hash: `npm start` prints it. */
+export const firstKeys = pgTable("first_keys", {
+  keyHash: text("key_hash").primaryKey(),
+  expiresAt: moment("expires_at").notNull(),
+});
+
 /** Failed sign-ins by name and address, in the shape that the limiter library reads. */
 export const signInAttempts = pgTable("sign_in_attempts", {
   key: text("key").primaryKey(),

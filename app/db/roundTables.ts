@@ -2,6 +2,7 @@
 import { id, moment, retired, version } from "./columns";
 import { boolean, doublePrecision, index, integer, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
 import { sites, points } from "./assetTables";
+import { sender } from "./peopleTables";
 
 export const rounds = pgTable("rounds", {
   id: id(),
@@ -48,6 +49,7 @@ export const roundSkips = pgTable(
     at: moment("at").notNull(),
     reason: text("reason").notNull(),
     by: text("by").notNull(),
+    ...sender(),
     submission: uuid("submission").notNull().unique(),
   },
   (t) => [index("round_skips_point").on(t.pointId, t.at)],

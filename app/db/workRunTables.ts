@@ -5,7 +5,7 @@ import type { FindingKindId, StepEntry, WorkProcedure } from "@core";
 import { components, machines, sites } from "./assetTables";
 import { bytea, created, id, moment, retired, version } from "./columns";
 import type { CampaignResult } from "./kinds";
-import { users } from "./peopleTables";
+import { sender, users } from "./peopleTables";
 import { temporaryChanges } from "./procedureTables";
 import { interventions } from "./workTables";
 
@@ -66,6 +66,7 @@ export const workEntries = pgTable(
     at: moment("at").notNull(),
     by: text("by").notNull(),
     byId: uuid("by_id").references(() => users.id),
+    ...sender(),
     submission: uuid("submission").notNull().unique(),
     createdAt: created(),
   },
@@ -84,6 +85,7 @@ export const workFindings = pgTable(
     at: moment("at").notNull(),
     by: text("by").notNull(),
     byId: uuid("by_id").references(() => users.id),
+    ...sender(),
     submission: uuid("submission").notNull().unique(),
     withdrawnAt: moment("withdrawn_at"),
     withdrawnBy: text("withdrawn_by"),
@@ -115,6 +117,7 @@ export const workPhotos = pgTable(
     height: integer("height").notNull(),
     at: moment("at").notNull(),
     by: text("by").notNull(),
+    ...sender(),
     submission: uuid("submission").notNull().unique(),
   },
   (t) => [index("work_photos_intervention").on(t.interventionId, t.at), index("work_photos_finding").on(t.findingId)],
@@ -212,6 +215,7 @@ export const componentMoves = pgTable(
     at: moment("at").notNull(),
     by: text("by").notNull(),
     note: text("note").notNull().default(""),
+    ...sender(),
     submission: uuid("submission").notNull().unique(),
   },
   (t) => [index("component_moves_component").on(t.componentId, t.at.desc())],

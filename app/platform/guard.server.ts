@@ -3,9 +3,9 @@
  * A test walks the routes and fails on a loader or action that does not.
  */
 import { data, redirect, type ActionFunctionArgs, type AppLoadContext, type LoaderFunctionArgs } from "react-router";
-import { codeOf, isDatabaseDown } from "~/db/client.server";
+import { codeOf, isDatabaseBusy, isDatabaseDown } from "~/db/client.server";
 import type { Role } from "~/db/peopleTables";
-import { errorText } from "~/runtime/errors";
+import { errorText, stackOf } from "~/runtime/errors";
 import { log } from "~/runtime/log.server";
 import { mayAct } from "./permissions";
 import { userOf, type SignedInUser } from "./session.server";
@@ -45,11 +45,26 @@ export function oncePerRequest<T>(context: AppLoadContext, look: () => Promise<T
   return answer as Promise<T>;
 }
 
-function databaseDown(error: unknown): boolean {
-  if (!isDatabaseDown(error)) return false;
-  log.error({ err: errorText(error) }, "the database does not answer");
-  return true;
+/** Why the database gave no answer: it is away, or all its connections are taken; undefined: it is something else. */
+function withoutAnswer(error: unknown): "database" | "busy" | undefined {
+  const kind = isDatabaseBusy(error) ? "busy" : isDatabaseDown(error) ? "database" : undefined;
+  if (kind)
+    log.error(
+      { err: errorText(error) },
+      kind === "busy" ? "all connections to the database are taken" : "the database does not answer",
+    );
+  return kind;
 }
+
+/** A page that cannot be made now says why. */
+function pageWithout(error: unknown): never {
+  const kind = withoutAnswer(error);
+  if (kind) throw data({ kind }, { status: 503 });
+  throw error;
+}
+
+const TOO_BUSY =
+  "Too many people ask at this moment, so nothing was saved. What you typed is still here: try again in a moment.";
 
 /** Answers that loaders and actions throw on purpose pass through. */
 function isAnswer(error: unknown): boolean {
@@ -63,7 +78,9 @@ const dataCodes = /^(22|23)/;
 
 /** What a form answers when its action failed: nothing was saved, and what was typed stays. */
 function failed(error: unknown) {
-  if (databaseDown(error))
+  const without = withoutAnswer(error);
+  if (without === "busy") return problems({ form: TOO_BUSY }, 503);
+  if (without)
     return problems(
       {
         form: "The database does not answer, so nothing was saved. What you typed is still here: try again in a moment.",
@@ -75,7 +92,7 @@ function failed(error: unknown) {
     {
       err: errorText(error),
       code,
-      stack: error instanceof Error ? error.stack?.split("\n").slice(1, 6).join("\n") : undefined,
+      stack: stackOf(error),
     },
     "an action failed",
   );
@@ -112,8 +129,7 @@ export function guard<T>(role: Role, load: (args: Args) => Promise<T>): (args: L
       const user = await admit(args, role);
       return await load({ ...args, user });
     } catch (error) {
-      if (databaseDown(error)) throw data({ kind: "database" }, { status: 503 });
-      throw error;
+      return pageWithout(error);
     }
   };
   guarded.add(loader);
@@ -161,8 +177,7 @@ export function openLoader<T>(
     try {
       return await load(args);
     } catch (error) {
-      if (databaseDown(error)) throw data({ kind: "database" }, { status: 503 });
-      throw error;
+      return pageWithout(error);
     }
   };
 }
@@ -194,8 +209,7 @@ export function guardToken<T>(
     try {
       return await load(args);
     } catch (error) {
-      if (databaseDown(error)) throw data({ kind: "database" }, { status: 503 });
-      throw error;
+      return pageWithout(error);
     }
   };
   guarded.add(loader);

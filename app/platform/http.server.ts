@@ -8,6 +8,8 @@ import { randomBytes } from "node:crypto";
 import { resolve } from "node:path";
 import { pinoHttp } from "pino-http";
 import type { AppLoadContext } from "react-router";
+import { sql } from "drizzle-orm";
+import { db } from "~/db/client.server";
 import { config } from "~/runtime/config.server";
 import { workerHealth } from "./heartbeat.server";
 import { log } from "~/runtime/log.server";
@@ -73,9 +75,20 @@ export function makeApp(build: () => Promise<unknown>, { files }: { files?: Requ
   });
   if (files) app.use(files);
   else serveBuilt(app);
+  // pages can be served: for whoever sends requests here or elsewhere
+  app.get("/readyz", async (_request, response) => {
+    const database = await db()
+      .execute(sql`select 1`)
+      .then(
+        () => true,
+        () => false,
+      );
+    response.status(database ? 200 : 503).json({ database });
+  });
+  // all is well, the worker too: for whoever is woken when it is not
   app.get("/healthz", async (_request, response) => {
     const worker = await workerHealth().catch(() => null);
-    response.status(worker ? 200 : 503).json({
+    response.status(worker?.runs ? 200 : 503).json({
       database: worker !== null,
       ...(worker && {
         worker: worker.runs ? "runs" : "stopped",

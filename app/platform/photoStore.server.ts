@@ -2,8 +2,8 @@
  * Photographs as they are kept: made anew from their pixels, so that nothing that came with a file (a place, a name, a
  * program) is kept or sent out again. One interface, two places: the database, or a folder that all servers share.
  */
-import { createHash } from "node:crypto";
-import { mkdir, readFile, rename, writeFile } from "node:fs/promises";
+import { createHash, randomUUID } from "node:crypto";
+import { link, mkdir, readFile, unlink, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { eq } from "drizzle-orm";
 import sharp from "sharp";
@@ -18,6 +18,7 @@ const MOST_PIXELS = 60_000_000;
 const QUALITY = 80;
 
 interface Store {
+  /** @throws where there is one under this key already: a picture is never exchanged */
   put(key: string, content: Buffer): Promise<void>;
   /** Null: there is none. */
   get(key: string): Promise<Buffer | null>;
@@ -25,7 +26,7 @@ interface Store {
 
 const inDatabase: Store = {
   async put(key, content) {
-    await db().insert(storedFiles).values({ key, content }).onConflictDoNothing();
+    await db().insert(storedFiles).values({ key, content });
   },
   async get(key) {
     const [row] = await db().select({ content: storedFiles.content }).from(storedFiles).where(eq(storedFiles.key, key));
@@ -39,9 +40,10 @@ export const inFolder = (folder: string): Store => {
   return {
     async put(key, content) {
       await mkdir(folder, { recursive: true });
-      // whole or not at all: another server may read while this one writes
-      await writeFile(`${path(key)}.new`, content, { mode: 0o640 });
-      await rename(`${path(key)}.new`, path(key));
+      // whole or not at all, since another server may read while this one writes; and never over another one
+      const whole = `${path(key)}.${randomUUID()}`;
+      await writeFile(whole, content, { mode: 0o640, flag: "wx" });
+      await link(whole, path(key)).finally(() => unlink(whole));
     },
     async get(key) {
       return readFile(path(key)).catch(() => null);

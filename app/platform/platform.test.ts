@@ -24,6 +24,7 @@ describe("roles", () => {
     const open = new Map([
       ["app/root.tsx", "theme only"],
       ["app/account/signIn.tsx", "openLoader"],
+      ["app/account/first.tsx", "openLoader: the key in its address lets one in, once"],
       ["app/account/signOut.ts", "redirects"],
       ["app/plan/calendarFeed.ts", "guardToken: its token is its key"],
     ]);

@@ -5,9 +5,9 @@ import { and, eq, isNull, lt, sql } from "drizzle-orm";
 import type { UnitPreference } from "@core";
 import { createHash, randomBytes } from "node:crypto";
 import { createCookie } from "react-router";
-import { RateLimiterPostgres, type RateLimiterRes } from "rate-limiter-flexible";
+import { RateLimiterPostgres } from "rate-limiter-flexible";
 import { connections, db } from "~/db/client.server";
-import { sessions, users, type Role } from "~/db/peopleTables";
+import { firstKeys, sessions, users, type Role } from "~/db/peopleTables";
 import { config } from "~/runtime/config.server";
 
 export interface SignedInUser {
@@ -24,17 +24,60 @@ export function hashPassword(password: string): Promise<string> {
   return hash(password);
 }
 
-/** The first engineer of an empty database. Returns false, and changes nothing, where there is a user already. */
-export async function addFirstEngineer(name: string, password: string): Promise<boolean> {
-  if (password.length < 10) throw new RangeError("The first password needs at least 10 characters.");
+/** Why a password cannot be that of the first engineer; undefined: it can. */
+export function firstPasswordProblem(name: string, password: string): string | undefined {
+  if (password.length < 10) return "The first password needs at least 10 characters.";
+  return weakPassword(password, name);
+}
+
+/**
+ * The first engineer of an empty database. Returns false, and changes nothing, where there is a user already.
+ * @throws {RangeError} for a password that is too short or the first that anybody tries
+ */
+export async function addFirstEngineer(
+  name: string,
+  password: string,
+  signIn = name.trim().toLowerCase(),
+): Promise<boolean> {
+  const problem = firstPasswordProblem(name, password);
+  if (problem) throw new RangeError(problem);
   const passwordHash = await hashPassword(password);
   return db().transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(727277)`);
-    const [there] = await tx.select({ id: users.id }).from(users).limit(1);
-    if (there) return false;
-    await tx.insert(users).values({ name, signIn: name.toLowerCase(), role: "engineer", passwordHash });
+    if (!(await nobodyYet())) return false;
+    await tx.insert(users).values({ name: name.trim(), signIn, role: "engineer", passwordHash });
+    await tx.delete(firstKeys);
     return true;
   });
+}
+
+/** May nobody sign in yet: a database that was just made? */
+export async function nobodyYet(): Promise<boolean> {
+  const [there] = await db().select({ id: users.id }).from(users).limit(1);
+  return !there;
+}
+
+const FIRST_KEY_MS = 3 * 24 * HOUR;
+
+/** A new key to make the first engineer with, where nobody may sign in yet; those before it hold no more. */
+export async function newFirstKey(): Promise<string | null> {
+  if (!(await nobodyYet())) return null;
+  const key = randomBytes(24).toString("base64url");
+  await db().delete(firstKeys);
+  await db()
+    .insert(firstKeys)
+    .values({ keyHash: sha256(key), expiresAt: new Date(Date.now() + FIRST_KEY_MS) });
+  return key;
+}
+
+/** Is it the key that was printed last, and may nobody sign in yet? */
+export async function firstKeyHolds(key: string): Promise<boolean> {
+  if (key.length > 100 || !(await nobodyYet())) return false;
+  const [row] = await db()
+    .select({ expiresAt: firstKeys.expiresAt })
+    .from(firstKeys)
+    .where(eq(firstKeys.keyHash, sha256(key)));
+  return row !== undefined && row.expiresAt.getTime() > Date.now();
 }
 
 /** Compared when the name is unknown, so that the answer takes as long as for a known one. */
@@ -62,17 +105,39 @@ function limiterOf(id: LimitId): RateLimiterPostgres {
   return limiter;
 }
 
-/** Count a try before it is made, so that many at once count as many. Returns how to wait when there were too many. */
-async function counted(tries: readonly (readonly [LimitId, string])[]): Promise<RateLimiterRes | undefined> {
+/** Count a try before it is made, so that many at once count as many. Returns how many of the limits it goes beyond. */
+async function counted(tries: readonly (readonly [LimitId, string])[]): Promise<number> {
+  let over = 0;
   for (const [id, key] of tries) {
     try {
       await limiterOf(id).consume(key);
     } catch (error) {
       if (error instanceof Error) throw error;
-      return error as RateLimiterRes;
+      over++;
     }
   }
-  return undefined;
+  return over;
+}
+
+/** Beyond its limit a name from an address is tried one after another, so long apart, and so many may wait for their turn. */
+const SLOW_MS = 4000;
+const MOST_SLOW = 3;
+const lanes = new Map<string, { waiting: number; last: Promise<void> }>();
+
+/**
+ * Too many tries slow down whoever goes on trying, and shut nobody out: the right password gets in, whatever others tried
+ * with this name or from this address. False: too many of this name and address wait already.
+ */
+async function slowed(pair: string): Promise<boolean> {
+  const lane = lanes.get(pair) ?? { waiting: 0, last: Promise.resolve() };
+  if (lane.waiting >= MOST_SLOW) return false;
+  lanes.set(pair, lane);
+  lane.waiting++;
+  lane.last = lane.last.then(() => new Promise((done) => setTimeout(done, SLOW_MS)));
+  await lane.last;
+  lane.waiting--;
+  if (lane.waiting === 0) lanes.delete(pair);
+  return true;
 }
 
 /** Hashes that are worked out at one time, and those that may wait: each costs a thread for a while. */
@@ -104,7 +169,7 @@ const BUSY = {
 
 export type SignInResult = { ok: true; cookie: string } | { ok: false; message: string; status: number };
 
-/** Check name and password. Tries are limited for a name and address together, for a name, and for an address. */
+/** Check name and password. Tries are slowed down for a name and address together, for a name, and for an address. */
 export async function signIn(
   name: string,
   password: string,
@@ -114,12 +179,12 @@ export async function signIn(
 ): Promise<SignInResult> {
   const known = name.toLowerCase();
   const pair = sha256(`${known}|${address}`);
-  const blocked = await counted([
+  const over = await counted([
     ["pair", pair],
     ["name", sha256(known)],
     ["address", sha256(address)],
   ]);
-  if (blocked) return tooMany(blocked);
+  if (over > 0 && !(await slowed(pair))) return TOO_MANY;
   const [user] = await db()
     .select()
     .from(users)
@@ -144,20 +209,17 @@ export async function signIn(
 
 /** Is this the person's own password? "later": tried too often, or too many wait. */
 export async function ownPassword(userId: string, passwordHash: string, typed: string): Promise<boolean | "later"> {
-  if (await counted([["own", userId]])) return "later";
+  if ((await counted([["own", userId]])) > 0) return "later";
   const matches = await inTurn(() => verify(passwordHash, typed));
   if (matches) await limiterOf("own").delete(userId);
   return matches ?? "later";
 }
 
-function tooMany(state: RateLimiterRes): SignInResult {
-  const minutes = Math.max(1, Math.ceil(state.msBeforeNext / 60_000));
-  return {
-    ok: false,
-    message: `Too many tries. Wait ${minutes} minute${minutes === 1 ? "" : "s"}, then try again.`,
-    status: 429,
-  };
-}
+const TOO_MANY = {
+  ok: false,
+  message: "Too many tries at once. Wait a minute, then try once more.",
+  status: 429,
+} as const;
 
 /** Passwords that anybody tries first, or that are hardly any: what is wrong with it, or undefined. */
 export function weakPassword(password: string, ...own: string[]): string | undefined {

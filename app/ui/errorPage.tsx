@@ -5,11 +5,11 @@ import { errorPage as texts } from "./texts";
 
 const RETRY_MS = 3000;
 
-function DatabaseAway() {
+function Waiting({ title, children }: { title: string; children: string }) {
   const revalidator = useRevalidator();
   useEffect(() => {
     const timer = setInterval(() => {
-      fetch("/healthz").then(
+      fetch("/readyz").then(
         (answer) => {
           if (answer.ok) void revalidator.revalidate();
         },
@@ -20,8 +20,8 @@ function DatabaseAway() {
   }, [revalidator]);
   return (
     <>
-      <h1>{texts.theDatabaseDoesNot}</h1>
-      <p className="mt-2">{texts.nothingThatWasSaved}</p>
+      <h1>{title}</h1>
+      <p className="mt-2">{children}</p>
     </>
   );
 }
@@ -34,7 +34,9 @@ export function ErrorPage({ status, detail }: { status: number; detail: unknown 
   return (
     <main className="mx-auto max-w-xl px-6 py-20">
       {kind?.kind === "database" ? (
-        <DatabaseAway />
+        <Waiting title={texts.theDatabaseDoesNot}>{texts.nothingThatWasSaved}</Waiting>
+      ) : kind?.kind === "busy" ? (
+        <Waiting title={texts.tooManyAtOnce}>{texts.itGoesOnByItself}</Waiting>
       ) : kind?.kind === "forbidden" ? (
         <>
           <h1>

@@ -7,6 +7,7 @@ import { rendered } from "./testing";
 describe("error pages say what to do next", () => {
   test.each([
     [503, { kind: "database" }, "The database does not answer"],
+    [503, { kind: "busy" }, "Many people ask at this moment"],
     [403, { kind: "forbidden", needs: "engineer", has: "viewer" }, "This is for an engineer"],
     [404, { kind: "missing", what: "machine" }, "There is no such machine"],
     [404, undefined, "There is no such page"],

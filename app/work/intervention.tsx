@@ -16,7 +16,7 @@ import { Verdict } from "~/ui/verdict";
 import { AlternativesTable } from "./alternativesTable";
 import { CarryOut } from "./carryOut";
 import { Compared } from "./compared";
-import { Signing, WriteUp } from "./writeUp";
+import { KeepWriteUp, Signing, WriteUp, WriteUpFields } from "./writeUp";
 import { interventionLabels } from "~/domain/work/form";
 import { bookingContext, interventionPage, type InterventionPage } from "~/domain/work/queries.server";
 import { intervention as texts } from "./texts";
@@ -182,7 +182,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
             ) : (
               <Compared rows={page.compared} condemned={work.pointId} />
             )}
-            {page.compared.some((r) => r.after === null) ? (
+            {page.proven === null && !work.signedAt ? (
               <p className="mt-2 text-ink-2">
                 {texts.notProvenYetRepeat}{" "}
                 {work.pointId ? (
@@ -207,7 +207,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
       ) : null}
       {problemsOf("begin")?.form ? <Notice tone="verm">{problemsOf("begin")!.form}</Notice> : null}
       {work.cancelledAt ? null : <CarryOut page={page} mayWork={mayFinish} submission={submission} />}
-      {mayFinish && !work.signedAt && (work.doneAt || page.runs.length > 0) && !work.cancelledAt ? (
+      {mayFinish && !work.signedAt && work.doneAt && !work.cancelledAt ? (
         <WriteUp page={page} problems={problemsOf("writeUp")} kept={actionData !== undefined && "kept" in actionData} />
       ) : null}
       {work.doneAt ? (
@@ -224,7 +224,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
         </>
       ) : null}
       {open ? (
-        <FormProblemsProvider problems={problemsOf("finish", "move", "order", "cancel")}>
+        <FormProblemsProvider problems={problemsOf("finish", "writeUp", "move", "order", "cancel")}>
           {work.kind !== "inspection" ? (
             <p className={`mb-4 ${part.late ? "font-semibold text-ochre" : "text-ink-2"}`}>
               {part.late ? "◆ " : ""}
@@ -281,7 +281,8 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
                     name="doneAt"
                     label={texts.doneAt}
                     type="datetime-local"
-                    defaultValue={localInput(site.now, page.timeZone)}
+                    defaultValue={localInput(page.fromSteps.doneAt ?? site.now, page.timeZone)}
+                    hint={work.kind === "replacement" ? texts.readingsFromThisMoment : undefined}
                   />
                   <TextField
                     name="hours"
@@ -291,12 +292,20 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
                     hint={page.counter === null ? undefined : texts.lastNoted(show(page.counter, "runningHours"))}
                   />
                   {work.kind === "replacement" ? (
-                    <TextField name="serial" label={texts.serialOfTheNew} maxLength={60} />
+                    <TextField
+                      name="serial"
+                      label={texts.serialOfTheNew}
+                      defaultValue={page.fromSteps.serial}
+                      maxLength={60}
+                    />
                   ) : null}
                 </div>
                 <div className="mt-4">
                   <TextArea name="findings" label={texts.whatWasFoundChanged} maxLength={2000} />
                 </div>
+                <h3 className="mt-5 mb-2">{texts.forTheRecord}</h3>
+                <WriteUpFields page={page} />
+                <KeepWriteUp kept={actionData !== undefined && "kept" in actionData} />
                 {work.kind === "replacement" ? null : (
                   <div className="mt-4">
                     <TextField

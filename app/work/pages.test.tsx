@@ -309,6 +309,7 @@ describe("carrying it out and signing it", () => {
       twoSignatures: false,
       proven: true,
       circuitId: "k1",
+      fromSteps: { serial: "", settingsLeft: "", doneAt: null },
       ...change,
     }) as unknown as InterventionPage;
   const carry = (given: InterventionPage, mayWork = true) =>
@@ -374,11 +375,12 @@ describe("carrying it out and signing it", () => {
     expect(sign(whole({}, { ...signed, interim: true }))).toContain(workTexts.writeUp.lookedAtItHolds);
     expect(wordsOf(sign(whole({}, { ...signed, unprovenBecause: "no gauge" })))).toContain("not proven: no gauge");
   });
-  test("what was kept of the write-up is said; before it is done the words ask for the next shift", () => {
+  test("what was kept of the write-up is said; what steps hold already stands in it", () => {
     expect(wordsOf(rendered(<WriteUp page={whole()} problems={undefined} kept />))).toContain(workTexts.writeUp.kept);
-    expect(
-      wordsOf(rendered(<WriteUp page={whole({}, { doneAt: null })} problems={undefined} kept={false} />)),
-    ).toContain(workTexts.writeUp.forTheRecordAnd);
+    const held = { serial: "N 4", settingsLeft: "Relief 205 bar", doneAt: null };
+    expect(rendered(<WriteUp page={whole({ fromSteps: held })} problems={undefined} kept={false} />)).toContain(
+      "Relief 205 bar",
+    );
     expect(
       wordsOf(rendered(<WriteUp page={whole()} problems={{ lookAgainOn: "A stop-gap has a day." }} kept={false} />)),
     ).toContain("A stop-gap has a day.");

@@ -216,8 +216,8 @@ test("a photograph that is not sent yet is shown from the device, one that is fr
   const html = rendered(
     <PhotoStrip
       photos={[
-        { ...photo, id: "a", caption: "Plate", base64: "AAAA" },
-        { ...photo, id: "b", caption: "" },
+        { ...photo, id: "a", submission: "a", caption: "Plate", base64: "AAAA" },
+        { ...photo, id: "b", submission: "b", caption: "" },
       ]}
     />,
   );

@@ -169,6 +169,8 @@ export const findingText = {
 };
 
 export const intervention = {
+  forTheRecord: "For the record, and for the next shift",
+  readingsFromThisMoment: "Readings from this moment on are the new part’s",
   workJuncteral: "Work · Juncteral",
   isolateLockAndRelease:
     "Isolate, lock and release stored pressure (accumulators and pressurised reservoirs too); prove zero " +
@@ -505,7 +507,6 @@ export const work = {
 
 export const writeUp = {
   forTheRecord: "For the record",
-  forTheRecordAnd: "For the record, and for the next shift",
   partsAndSerialsUsed: "Parts and serials used",
   settingsAsLeft: "Settings as left",
   whatStaysOpen: "What stays open",

@@ -88,7 +88,8 @@ export function useRun(page: RunPage, user: { id: string; name: string }, loaded
   );
   const there = new Set([
     ...known.entries.map((e) => e.submission),
-    ...[...known.findings, ...known.photos].map((r) => r.id),
+    ...known.findings.map((f) => f.id),
+    ...known.photos.map((p) => p.submission),
   ]);
   const fresh = mine.filter((m) => !there.has(m.submission));
   const entries = [...known.entries, ...fresh.flatMap((m) => (m.kind === "step" ? [asEntry(m, user.name)] : []))];

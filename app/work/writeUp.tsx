@@ -8,50 +8,60 @@ import { writeUp as texts } from "./texts";
 
 type Problems = Record<string, string> | undefined;
 
-export function WriteUp({ page, problems, kept }: { page: InterventionPage; problems: Problems; kept: boolean }) {
+/** What is written up, as fields of whichever form they stand in; what steps hold already stands in them. */
+export function WriteUpFields({ page }: { page: InterventionPage }) {
   const { work } = page;
+  return (
+    <div className="grid gap-4 sm:grid-cols-2">
+      <TextArea name="parts" label={texts.partsAndSerialsUsed} defaultValue={work.parts} maxLength={1000} />
+      <TextArea
+        name="settingsLeft"
+        label={texts.settingsAsLeft}
+        defaultValue={work.settingsLeft || page.fromSteps.settingsLeft}
+        maxLength={1000}
+      />
+      <TextArea
+        name="openPoints"
+        label={work.doneAt ? texts.whatStaysOpen : texts.howItStandsWhat}
+        defaultValue={work.openPoints}
+        maxLength={1000}
+      />
+      <div>
+        <TextField name="people" label={texts.people} defaultValue={work.people} maxLength={300} />
+        <div className="mt-3">
+          <CheckField name="interim" label={texts.aStopGapIts} defaultChecked={work.interim} />
+        </div>
+        <TextField name="lookAgainOn" label={texts.lookAgainOn} type="date" defaultValue={work.lookAgainOn ?? ""} />
+      </div>
+    </div>
+  );
+}
+
+/** Keep what is written up, and say that it was kept. */
+export function KeepWriteUp({ kept }: { kept: boolean }) {
   // said when the page has what was kept, too: what is pressed next builds on it
   const settled = useNavigation().state === "idle";
   return (
-    <Section title={work.doneAt ? texts.forTheRecord : texts.forTheRecordAnd}>
+    <div className="mt-3">
+      <Button name="intent" value="writeUp" tone="plain">
+        {texts.keepIt}
+      </Button>
+      <span role="status" className="ml-3 text-sea">
+        {kept && settled ? texts.kept : ""}
+      </span>
+    </div>
+  );
+}
+
+/** The write-up of work that is done. */
+export function WriteUp({ page, problems, kept }: { page: InterventionPage; problems: Problems; kept: boolean }) {
+  return (
+    <Section title={texts.forTheRecord}>
       <Form method="post" noValidate className="mt-2">
         <FormProblemsProvider problems={problems} focus={false}>
-          <input type="hidden" name="version" value={work.version} />
-          <div className="grid gap-4 sm:grid-cols-2">
-            <TextArea name="parts" label={texts.partsAndSerialsUsed} defaultValue={work.parts} maxLength={1000} />
-            <TextArea
-              name="settingsLeft"
-              label={texts.settingsAsLeft}
-              defaultValue={work.settingsLeft}
-              maxLength={1000}
-            />
-            <TextArea
-              name="openPoints"
-              label={work.doneAt ? texts.whatStaysOpen : texts.howItStandsWhat}
-              defaultValue={work.openPoints}
-              maxLength={1000}
-            />
-            <div>
-              <TextField name="people" label={texts.people} defaultValue={work.people} maxLength={300} />
-              <div className="mt-3">
-                <CheckField name="interim" label={texts.aStopGapIts} defaultChecked={work.interim} />
-              </div>
-              <TextField
-                name="lookAgainOn"
-                label={texts.lookAgainOn}
-                type="date"
-                defaultValue={work.lookAgainOn ?? ""}
-              />
-            </div>
-          </div>
-          <div className="mt-3">
-            <Button name="intent" value="writeUp" tone="plain">
-              {texts.keepIt}
-            </Button>
-            <span role="status" className="ml-3 text-sea">
-              {kept && settled ? texts.kept : ""}
-            </span>
-          </div>
+          <input type="hidden" name="version" value={page.work.version} />
+          <WriteUpFields page={page} />
+          <KeepWriteUp kept={kept} />
         </FormProblemsProvider>
       </Form>
     </Section>

@@ -125,6 +125,7 @@ export const lookFirst: readonly WorkStep[] = [
   step("look", "Looked at before anything is washed: debris, colour, wear. Photographs; findings written down.", {
     hold: "washed evidence is gone",
     photo: true,
+    closedBy: "evidence",
   }),
 ];
 
@@ -144,7 +145,10 @@ export const prove: WorkPhase = {
   steps: [
     step("again", "The reading or test that condemned it, made again at the same conditions and logged.", {
       hold: "a repair that nobody measured is a hope",
+      closedBy: "reading",
     }),
-    step("settings-left", "Settings as left.", { ask: { kind: "text", label: "Settings", optional: true } }),
+    step("settings-left", "Settings as left.", {
+      ask: { kind: "text", label: "Settings", optional: true, fills: "settingsLeft" },
+    }),
   ],
 };

@@ -4,7 +4,8 @@ import type { QuantityId } from "../units/quantities";
 
 /** What a step asks to be written down. */
 export type Ask =
-  | { kind: "text"; label: string; optional?: true }
+  /** `fills`: the field of the record that it is, so that nobody types it there again. */
+  | { kind: "text"; label: string; optional?: true; fills?: "serial" | "settingsLeft" }
   /** Pieces counted; `equals`: the step whose count must come out again. */
   | { kind: "count"; label: string; equals?: string }
   | { kind: "value"; label: string; quantity: QuantityId; least?: number; greatest?: number; optional?: true }
@@ -27,6 +28,8 @@ export interface WorkStep {
   ask?: Ask;
   /** A photograph tells more than words here. */
   photo?: true;
+  /** It is closed by what it asks for, not by a press: a reading or test since the work began; a photograph or a finding of it. */
+  closedBy?: "reading" | "evidence";
   /** With a day written down, the work is a stop-gap: its cause stays open until then. */
   interim?: true;
   /** What it leaves altered on the machine until it is put back. */

@@ -10,6 +10,7 @@ import {
   findingSays,
   proceduresForWork,
   proofOf,
+  proofSides,
   standOfRun,
   stepProblems,
   stepsOf,
@@ -280,6 +281,20 @@ describe("the proof", () => {
     expect(proofOf([20, 21], [40], 1, "falling", { value: 41, uncertainty: 1 }).verdict).toBe("proven");
     expect(proofOf([250, 251], [180], 2, "both", { value: 180, uncertainty: 2 }).verdict).toBe("proven");
     expect(proofOf([250, 251], [180], 2, "both", null).verdict).toBe("no change seen");
+  });
+  test("beyond a limit the distance to it tells, whatever is expected: a port first read broken is not worse when it is repaired", () => {
+    const band = { upper: 16, lower: 12 };
+    const broken = { value: 1.75, uncertainty: 0.2 };
+    expect(proofOf([1.75], [13.8], 0.3, "both", broken, band).verdict).toBe("proven");
+    expect(proofOf([1.75], [8], 0.3, "both", broken, band).verdict).toBe("better, not as new");
+    expect(proofOf([13.8], [1.75], 0.3, "both", null, band).verdict).toBe("worse");
+  });
+  test("before is the reading that condemned the part, after what was read since the work began and the part was touched", () => {
+    const limits = { upper: null, lower: 1.5 };
+    expect(proofSides([2, 2.05, 2.1, 0.3], [0.3, 2.2], limits)).toMatchObject({ before: [0.3], after: [2.2] });
+    expect(proofSides([2, 2.02, 2.01], [], limits)).toMatchObject({ before: [2, 2.02, 2.01], after: [] });
+    // a repair that did not help is not trimmed away
+    expect(proofSides([0.3], [0.3, 0.35], limits)).toMatchObject({ after: [0.3, 0.35] });
   });
   test("a part that did not change is called better or worse in at most about one case in twenty", () => {
     const rng = random(7);

@@ -34,12 +34,12 @@ function lanesOf(dir) {
 }
 
 /** One function of the built server, while the other lane does the same. */
-async function prepare(args, env) {
-  const { code, output } = await follow(process.execPath, [appScript, ...args], {
+async function prepare(what, env) {
+  const { code, output } = await follow(process.execPath, [appScript, what], {
     env: { ...process.env, NODE_ENV: "production", ...env },
     show: false,
   });
-  if (code !== 0) throw new Error(`The database of the browser tests could not be made: ${args[0]}\n${output}`);
+  if (code !== 0) throw new Error(`The database of the browser tests could not be made: ${what}\n${output}`);
 }
 
 async function playwright(name, args, env) {
@@ -61,8 +61,8 @@ function lane(number, chromium, runs) {
   const cluster = number === 1 ? "test" : `test-${number}`;
   return withDatabase(cluster, "browser", async (url) => {
     const env = { DATABASE_URL: url, JUNCTERAL_NOW: NOW, JUNCTERAL_LOG: "fatal" };
-    await prepare(["migrate"], env);
-    await prepare(["demo", JSON.stringify(PASSWORDS)], env);
+    await prepare("migrate", env);
+    await prepare("demo", { ...env, JUNCTERAL_SIGN_INS: JSON.stringify(PASSWORDS) });
     const port = await freePort(4900 + 20 * number);
     const app = await startApp({ ...env, PORT: String(port) }, { testerPort: await freePort(port + 1) });
     const counts = [];

@@ -45,7 +45,7 @@ export async function ensureBuild() {
   }
   try {
     if (existsSync(stamp) && readFileSync(stamp, "utf8") === wanted) return;
-    say("Building the application …");
+    say("Building the application (a minute or so, several on a busy machine; only after it changed) …");
     rmSync(stamp, { force: true });
     const { code, output } = await follow(bin("react-router"), ["build"], {
       show: false,

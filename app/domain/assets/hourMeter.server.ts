@@ -1,6 +1,6 @@
 /** Hour meters as records of their machine: replaced, set back, or a wrong figure put right. */
-import { FORM_IS_OLD, formIsOld } from "~/domain/answer";
-import { sentBefore } from "~/domain/sent.server";
+import { FORM_IS_OLD, formIsOld, type Answer } from "~/domain/answer";
+import { sentBefore, sentElsewhere } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
 import { object, string } from "yup";
@@ -66,21 +66,19 @@ export async function recordMeterChange(
     by: actor.name,
     submission: v.submission,
   };
-  const id = await db().transaction(async (tx) => {
+  const saved = await db().transaction(async (tx): Promise<Answer> => {
     const [row] = await tx
       .insert(hourMeterChanges)
       .values(values)
       .onConflictDoNothing()
       .returning({ id: hourMeterChanges.id });
-    if (!row) {
-      return (await sentBefore(tx, hourMeterChanges, v.submission))!;
-    }
+    if (!row) return (await sentBefore(tx, hourMeterChanges, v.submission, { machineId })) ?? sentElsewhere;
     await audit(tx, actor, { what: "hour meter of a machine", recordId: machineId, after: values });
     await staleAtMachine(tx, machineId);
-    return row.id;
+    return { ok: true, id: row.id };
   });
-  await requestAssessment();
-  return { ok: true, id };
+  if (saved.ok) await requestAssessment();
+  return saved;
 }
 
 /** A record of the hour meter was wrong: it stays, and no longer counts. */

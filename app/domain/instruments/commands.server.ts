@@ -1,6 +1,6 @@
 /** Writes about instruments: the register, checks, and a recall of what one read. */
 import { type Answer, changedMeanwhile, FORM_IS_OLD, formIsOld } from "~/domain/answer";
-import { sentBefore } from "~/domain/sent.server";
+import { sentBefore, sentElsewhere } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { TZDate } from "@date-fns/tz";
 import { addMonths } from "date-fns";
@@ -142,8 +142,8 @@ export async function recordCheck(
       const [sent] = await tx
         .select({ id: instrumentChecks.id, passed: instrumentChecks.passed })
         .from(instrumentChecks)
-        .where(eq(instrumentChecks.submission, submission));
-      return { ok: true, id: sent!.id, passed: sent!.passed };
+        .where(and(eq(instrumentChecks.submission, submission), eq(instrumentChecks.instrumentId, instrument.id)));
+      return sent ? { ok: true, ...sent } : sentElsewhere;
     }
     if (passed && fields.kind === "calibration") {
       // one that is entered late does not take the place of a newer one
@@ -218,7 +218,7 @@ export async function recallInstrument(
   if (!isUuid(fields.submission)) problems.form = FORM_IS_OLD;
   if (Object.keys(problems).length > 0) return { ok: false, problems };
   const submission = fields.submission!;
-  const { pointIds, id } = await db().transaction(async (tx) => {
+  const { pointIds, saved } = await db().transaction(async (tx): Promise<{ pointIds: string[]; saved: Done }> => {
     const [row] = await tx
       .insert(instrumentRecalls)
       .values({
@@ -232,7 +232,8 @@ export async function recallInstrument(
       .onConflictDoNothing()
       .returning({ id: instrumentRecalls.id });
     if (!row) {
-      return { pointIds: [], id: (await sentBefore(tx, instrumentRecalls, submission))! };
+      const owner = { instrumentId: instrument.id };
+      return { pointIds: [], saved: (await sentBefore(tx, instrumentRecalls, submission, owner)) ?? sentElsewhere };
     }
     await audit(tx, actor, {
       what: "recall of an instrument",
@@ -241,10 +242,10 @@ export async function recallInstrument(
     });
     const ids = await pointsRead(tx, instrument.id, new Date(from), new Date(until));
     await markStale(tx, ids);
-    return { pointIds: ids, id: row.id };
+    return { pointIds: ids, saved: { ok: true, id: row.id } };
   });
   await assessAgain(pointIds);
-  return { ok: true, id };
+  return saved;
 }
 
 /** A recall was wrong: it stays in the record with its reason, and the readings are believed again. */

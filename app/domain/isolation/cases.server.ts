@@ -69,8 +69,8 @@ export async function openIsolation(fields: Record<string, string>, actor: Actor
     : [];
   if (!place) problems.circuitId = "Choose a circuit that is in use.";
   if (Object.keys(problems).length > 0) return { ok: false, problems };
-  const before = await sentBefore(db(), isolations, submission);
-  if (before) return { ok: true, id: before };
+  const before = await sentBefore(db(), isolations, submission, { circuitId, symptom });
+  if (before) return before;
   const [known, taught, facts, added, leanings] = await Promise.all([
     whatIsKnown(circuitId),
     taughtBy(symptom as SymptomId),
@@ -117,8 +117,8 @@ export async function openIsolation(fields: Record<string, string>, actor: Actor
     });
     return { ok: true, id };
   } catch (error) {
-    const same = await sentMeanwhile(error, isolations, submission);
-    if (same) return { ok: true, id: same };
+    const same = await sentMeanwhile(error, isolations, submission, { circuitId, symptom });
+    if (same) return same;
     throw error;
   }
 }
@@ -139,7 +139,8 @@ export async function enterResult(id: string, fields: Record<string, string>, ac
   return db().transaction(async (tx): Promise<Answer> => {
     const row = await locked(tx, id);
     if (!row) return GONE;
-    if (await sentBefore(tx, isolationResults, submission)) return { ok: true, id };
+    const before = await sentBefore(tx, isolationResults, submission, { isolationId: id });
+    if (before) return before.ok ? { ok: true, id } : before;
     if (row.closedAt) return CLOSED;
     const at = caseOf(row).tests.find((t) => t.id === test);
     if (!at || !Object.hasOwn(at.about.results, result))

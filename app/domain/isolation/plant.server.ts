@@ -36,8 +36,8 @@ export async function addKnowledge(fields: Record<string, string>, actor: Actor)
   const { kind } = fields;
   if (!isKind(kind) || !isUuid(fields.submission ?? "")) return formIsOld();
   const entries = await plantEntries();
-  const before = await sentBefore(db(), plantKnowledge, fields.submission!);
-  if (before) return { ok: true, id: before };
+  const before = await sentBefore(db(), plantKnowledge, fields.submission!, {});
+  if (before) return before;
   if (entries.length >= MOST)
     return { ok: false, problems: { form: `There are ${MOST} entries. Take one out of use before you add another.` } };
   const checked =
@@ -66,8 +66,8 @@ export async function addKnowledge(fields: Record<string, string>, actor: Actor)
       return { ok: true, id: row!.id };
     });
   } catch (error) {
-    const same = await sentMeanwhile(error, plantKnowledge, fields.submission!);
-    if (same) return { ok: true, id: same };
+    const same = await sentMeanwhile(error, plantKnowledge, fields.submission!, {});
+    if (same) return same;
     throw error;
   }
 }

@@ -71,8 +71,8 @@ export async function beginPractice(fields: Record<string, string>, actor: Actor
   const { submission = "" } = fields;
   if (!isUuid(submission) || actor.id === null) problems.form = FORM_IS_OLD;
   if (Object.keys(problems).length > 0) return { ok: false, problems };
-  const before = await sentBefore(db(), practiceRuns, submission);
-  if (before) return { ok: true, id: before };
+  const before = await sentBefore(db(), practiceRuns, submission, { personId: actor.id });
+  if (before) return before;
   try {
     const [row] = await db()
       .insert(practiceRuns)
@@ -87,8 +87,8 @@ export async function beginPractice(fields: Record<string, string>, actor: Actor
       .returning({ id: practiceRuns.id });
     return { ok: true, id: row!.id };
   } catch (error) {
-    const same = await sentMeanwhile(error, practiceRuns, submission);
-    if (same) return { ok: true, id: same };
+    const same = await sentMeanwhile(error, practiceRuns, submission, { personId: actor.id });
+    if (same) return same;
     throw error;
   }
 }

@@ -1,6 +1,6 @@
 /** Writes about debris events: open with its whole list, tick off, close with proof. */
 import { type Answer, FORM_IS_OLD, formIsOld } from "~/domain/answer";
-import { sentBefore } from "~/domain/sent.server";
+import { sentBefore, sentElsewhere } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import {
@@ -79,7 +79,7 @@ export async function openDebris(
   if (Object.keys(problems).length > 0) return { ok: false, problems };
   const minutes = await flushMinutes(circuitId, stored?.detail ?? null);
   const list = debrisTasks(parts, foundAt, { targetCodes: stored?.detail?.target?.codes ?? null, minutes });
-  const id = await db().transaction(async (tx) => {
+  return db().transaction(async (tx): Promise<Answer> => {
     const [row] = await tx
       .insert(debrisEvents)
       .values({
@@ -92,9 +92,7 @@ export async function openDebris(
       })
       .onConflictDoNothing({ target: debrisEvents.submission })
       .returning({ id: debrisEvents.id });
-    if (!row) {
-      return (await sentBefore(tx, debrisEvents, fields.submission!))!;
-    }
+    if (!row) return (await sentBefore(tx, debrisEvents, fields.submission!, { circuitId })) ?? sentElsewhere;
     await tx.insert(tasks).values(
       list.map((t, position) => ({
         eventId: row.id,
@@ -106,9 +104,8 @@ export async function openDebris(
         dueOn: t.dueDays === null ? null : new Date(at + t.dueDays * DAY).toISOString().slice(0, 10),
       })),
     );
-    return row.id;
+    return { ok: true, id: row.id };
   });
-  return { ok: true, id };
 }
 
 const resultIds: readonly string[] = debrisResults;

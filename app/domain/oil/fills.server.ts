@@ -48,9 +48,9 @@ export async function noteOilEvent(
         warning: warning.message,
       };
   }
-  const id = await db().transaction(async (tx) => {
+  const saved = await db().transaction(async (tx): Promise<Answer> => {
     await lockCircuit(tx, circuitId);
-    const sent = await sentBefore(tx, oilEvents, v.submission);
+    const sent = await sentBefore(tx, oilEvents, v.submission, { circuitId });
     if (sent) return sent;
     const [row] = await tx
       .insert(oilEvents)
@@ -71,10 +71,10 @@ export async function noteOilEvent(
       .returning({ id: oilEvents.id });
     await markOilStale(tx, [circuitId]);
     if (v.kind === "fill" || v.kind === "change") await takeFluid(tx, circuitId, actor);
-    return row!.id;
+    return { ok: true, id: row!.id };
   });
-  await reassess(circuitId);
-  return { ok: true, id };
+  if (saved.ok) await reassess(circuitId);
+  return saved;
 }
 
 /** A wrong entry is withdrawn with its reason: it stays on record and counts no more. */

@@ -9,12 +9,11 @@ import { markOilStale } from "~/domain/condition/index.server";
 import { hoursQuestionOf } from "~/domain/readings/index.server";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
 import { now } from "~/runtime/clock.server";
-import { imageType } from "~/platform/photo.server";
+import { makePhoto } from "~/platform/photoStore.server";
 import { check } from "~/platform/validate";
 import { parseResults, sampleSchema, type BareUnits } from "./form";
 import { day, firstFill, lockCircuit, momentOf, reassess } from "./shared.server";
 
-export const LARGEST_PHOTO = 8 * 1024 * 1024;
 
 /** What is odd about the hours of a sample, against all that was noted at its machine. */
 async function hoursQuestion(
@@ -47,17 +46,17 @@ export async function saveSample(
   if (typeof at === "string") problems.takenAt = at;
   if (Object.keys(results).length === 0 && !code && Object.keys(wrong).length === 0)
     problems.form = "Nothing was found in this sample: enter at least one result, or the laboratory's code.";
-  const content = photo ? Buffer.from(await photo.arrayBuffer()) : null;
-  const mediaType = content ? imageType(content) : undefined;
-  if (content && (content.length > LARGEST_PHOTO || !mediaType)) problems.photo = "JPEG, PNG or WebP up to 8 MB.";
+  // made anew from its pixels, as every photograph is: nothing else that came with the file is kept
+  const made = photo ? await makePhoto(Buffer.from(await photo.arrayBuffer())) : null;
+  if (photo && !made) problems.photo = "JPEG, PNG or WebP up to 12 MB.";
   if (Object.keys(problems).length > 0 || !checked.ok || typeof at === "string") return { ok: false, problems };
   const v = checked.values;
   const takenAt = new Date(at);
   try {
     const done = await db().transaction(async (tx): Promise<Answer> => {
       await lockCircuit(tx, circuitId);
-      const sent = await sentBefore(tx, samples, v.submission);
-      if (sent) return { ok: true, id: sent };
+      const sent = await sentBefore(tx, samples, v.submission, { circuitId });
+      if (sent) return sent;
       const filled = await firstFill(tx, circuitId);
       if (filled && takenAt < filled)
         return {
@@ -90,8 +89,10 @@ export async function saveSample(
           submission: v.submission,
         })
         .returning({ id: samples.id });
-      if (content && mediaType)
-        await tx.insert(samplePhotos).values({ sampleId: row!.id, mediaType, content, by: actor.name });
+      if (made)
+        await tx
+          .insert(samplePhotos)
+          .values({ sampleId: row!.id, mediaType: "image/jpeg", content: made.content, by: actor.name });
       await markOilStale(tx, [circuitId]);
       return { ok: true, id: row!.id };
     });
@@ -106,8 +107,8 @@ export async function saveSample(
             "There is a sample with this number already. Numbers are given once; withdraw the other one first if it is wrong.",
         },
       };
-    const sent = await sentMeanwhile(error, samples, v.submission);
-    if (sent) return { ok: true, id: sent };
+    const sent = await sentMeanwhile(error, samples, v.submission, { circuitId });
+    if (sent) return sent;
     throw error;
   }
 }

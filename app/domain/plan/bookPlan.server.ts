@@ -33,27 +33,49 @@ async function goneSince(tx: Queryable, lines: readonly KeptLine[]): Promise<Kep
   return lines.filter((l) => !there.has(l.componentId) || !there.has(stopOf(l) ?? l.componentId));
 }
 
+type Booked = { id: string; componentId: string; stopId: string | null };
+
+/** Work at the components of a plan: what is open, the oldest booking first, and what was closed since the plan was made. */
+async function workSince(tx: Queryable, plan: { madeAt: Date }, lines: readonly KeptLine[]) {
+  const rows = await tx
+    .select({
+      id: interventions.id,
+      componentId: interventions.componentId,
+      stopId: interventions.stopId,
+      doneAt: interventions.doneAt,
+      cancelledAt: interventions.cancelledAt,
+    })
+    .from(interventions)
+    .where(
+      inArray(
+        interventions.componentId,
+        lines.map((l) => l.componentId),
+      ),
+    )
+    .orderBy(asc(interventions.bookedAt), asc(interventions.id));
+  const isOpen = (r: (typeof rows)[number]) => r.doneAt === null && r.cancelledAt === null;
+  const open = rows.filter(isOpen);
+  const closed = new Set(rows.filter((r) => !isOpen(r)).map((r) => r.id));
+  const doneSince = new Set(rows.filter((r) => r.doneAt && r.doneAt >= plan.madeAt).map((r) => r.componentId));
+  return {
+    /** The booking that a line means: its own where it has one, else the oldest that is open at its component. */
+    bookingOf: (line: KeptLine): Booked | undefined =>
+      line.workId ? open.find((o) => o.id === line.workId) : open.find((o) => o.componentId === line.componentId),
+    /** Its work was done or cancelled, or the part was dealt with, since the plan was made: it is not booked again. */
+    isSettled: (line: KeptLine) =>
+      line.workId ? closed.has(line.workId) : doneSince.has(line.componentId),
+  };
+}
+
 /** A booking is moved where there is one, else made. Returns the components whose work changed. */
 async function bookLines(
   tx: Queryable,
   plan: { id: string; name: string },
   lines: readonly KeptLine[],
+  bookingOf: (line: KeptLine) => Booked | undefined,
   actor: Actor,
 ): Promise<string[]> {
-  const open = await tx
-    .select({ id: interventions.id, componentId: interventions.componentId, stopId: interventions.stopId })
-    .from(interventions)
-    .where(
-      and(
-        inArray(
-          interventions.componentId,
-          lines.map((l) => l.componentId),
-        ),
-        isNull(interventions.doneAt),
-        isNull(interventions.cancelledAt),
-      ),
-    );
-  const openFor = new Map(open.map((o) => [o.componentId, o]));
+  const openFor = new Map(lines.flatMap((l) => [[l.componentId, bookingOf(l)] as const]).filter(([, b]) => b));
   const moved = lines.filter((l) => {
     const booked = openFor.get(l.componentId);
     return booked && booked.stopId !== stopOf(l);
@@ -93,12 +115,17 @@ const listed = (lines: readonly KeptLine[]) => {
 };
 
 /** Book what a kept plan says. Refused as a whole where a stop or component of it is gone since. */
-export async function bookPlan(id: string, actor: Actor): Promise<Answer<{ id: string; booked: number }>> {
+export async function bookPlan(
+  id: string,
+  actor: Actor,
+): Promise<Answer<{ id: string; booked: number; settled: string[] }>> {
   return db().transaction(async (tx) => {
     const [plan] = await tx.select().from(plans).where(eq(plans.id, id)).for("update");
     if (!plan || plan.retiredAt) throw notFound("plan");
-    if (plan.bookedAt) return { ok: true, id, booked: 0 };
-    const lines = plan.lines.filter(asksForWork);
+    if (plan.bookedAt) return { ok: true, id, booked: 0, settled: [] };
+    const wanted = plan.lines.filter(asksForWork);
+    const { bookingOf, isSettled } = await workSince(tx, plan, wanted);
+    const lines = wanted.filter((l) => !isSettled(l));
     const gone = await goneSince(tx, lines);
     if (gone.length > 0)
       return {
@@ -108,7 +135,7 @@ export async function bookPlan(id: string, actor: Actor): Promise<Answer<{ id: s
           form: `Nothing was booked: the stop or the component is no longer in use for ${listed(gone)}. Solve and keep the plan again.`,
         },
       };
-    const changed = await bookLines(tx, plan, lines, actor);
+    const changed = await bookLines(tx, plan, lines, bookingOf, actor);
     await tx
       .update(plans)
       .set({ bookedAt: new Date(now()), bookedBy: actor.name })
@@ -119,6 +146,7 @@ export async function bookPlan(id: string, actor: Actor): Promise<Answer<{ id: s
       tx,
       touched.map((p) => p.id),
     );
-    return { ok: true, id, booked: changed.length };
+    const settled = wanted.filter(isSettled).map((l) => `${l.label} (${l.name})`);
+    return { ok: true, id, booked: changed.length, settled };
   });
 }

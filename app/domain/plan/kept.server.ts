@@ -61,8 +61,8 @@ export async function keepPlan(fields: Record<string, string>, actor: Actor): Pr
   if (!checked.ok)
     return { ok: false, problems: checked.problems.submission ? { form: FORM_IS_OLD } : checked.problems };
   const { siteId, name, submission } = checked.values;
-  const before = await sentBefore(db(), plans, submission);
-  if (before) return { ok: true, id: before };
+  const before = await sentBefore(db(), plans, submission, { siteId });
+  if (before) return before;
   const { all } = await planSites(siteId);
   const site = all.find((s) => s.id === siteId);
   if (!site) return { ok: false, problems: { form: "This site is gone." } };
@@ -92,8 +92,8 @@ export async function keepPlan(fields: Record<string, string>, actor: Actor): Pr
       .returning({ id: plans.id });
     return { ok: true, id: row!.id };
   } catch (error) {
-    const same = await sentMeanwhile(error, plans, submission);
-    if (same) return { ok: true, id: same };
+    const same = await sentMeanwhile(error, plans, submission, { siteId });
+    if (same) return same;
     throw error;
   }
 }

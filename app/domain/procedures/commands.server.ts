@@ -1,6 +1,6 @@
 /** Writes of tests: records, the register of temporary changes, the plant's own definitions. */
 import { type Answer, formIsOld } from "~/domain/answer";
-import { sentBefore } from "~/domain/sent.server";
+import { sentBefore, sentElsewhere } from "~/domain/sent.server";
 import { type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
 import {
@@ -68,7 +68,7 @@ export async function recordTest(
       .onConflictDoNothing({ target: testRecords.submission })
       .returning({ id: testRecords.id });
     if (row) return { ok: true, id: row.id };
-    return { ok: true, id: (await sentBefore(tx, testRecords, fields.submission!))! };
+    return (await sentBefore(tx, testRecords, fields.submission!, { componentId: place.id })) ?? sentElsewhere;
   });
 }
 
@@ -95,7 +95,8 @@ export async function noteChange(
     })
     .onConflictDoNothing({ target: temporaryChanges.submission })
     .returning({ id: temporaryChanges.id });
-  return { ok: true, id: row?.id ?? fields.submission };
+  if (row) return { ok: true, id: row.id };
+  return (await sentBefore(db(), temporaryChanges, fields.submission, { machineId: place.machineId })) ?? sentElsewhere;
 }
 
 export async function putBack(id: string, actor: Actor): Promise<void> {

@@ -150,6 +150,7 @@ export async function checkReading(
   if (Object.keys(problems).length > 0) return { ok: false, problems };
 
   const takenAt = new Date(at);
+  await holdPart(tx, place.componentId);
   const periods = await tx
     .select({ id: lives.id, startedAt: lives.startedAt, endedAt: lives.endedAt })
     .from(lives)
@@ -187,6 +188,15 @@ export async function checkReading(
       hoursQuestion,
     },
   };
+}
+
+/**
+ * Hold the part as it is until the reading is in: a replacement that is being recorded is waited for, so that a reading is
+ * never stored with the life that just ended. Asked before its lives are, since a wait shows what was written meanwhile
+ * only to the next query.
+ */
+async function holdPart(tx: Queryable, componentId: string): Promise<void> {
+  await tx.select({ id: components.id }).from(components).where(eq(components.id, componentId)).for("share");
 }
 
 /** What is odd about the hours typed, against those noted anywhere at the machine. */

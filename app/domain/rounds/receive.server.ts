@@ -1,30 +1,27 @@
 /** What a tablet sends is taken in, one entry after another; each has its own fate and nothing is taken twice. */
-import { and, eq } from "drizzle-orm";
+import { and, eq, type SQL } from "drizzle-orm";
 import { CLOCK_SLACK } from "@core";
 import { brokenConstraint, codeOf, db } from "~/db/client.server";
-import { users } from "~/db/peopleTables";
 import { photos, points, roundPoints, roundSkips } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
-import { imageType } from "~/platform/photo.server";
+import { makePhoto } from "~/platform/photoStore.server";
+import { writerOf, type Writer } from "~/domain/access/index.server";
 import { logReading, pointPlace } from "~/domain/readings/index.server";
 import { keepMove } from "~/domain/work/index.server";
 import type { SignedInUser } from "~/platform/session.server";
-import { isUuid } from "~/platform/validate";
 import { outgoingOf, type Fate, type Outgoing } from "./outgoing";
 
 /** Kept where the tablet did not question a value and the server, knowing more by now, would. */
 const READ_ON_ROUND = "As read on the round; not questioned on the tablet.";
-const LARGEST_PHOTO = 3_000_000;
 
 /** Take in the entries of a round. */
 export async function receive(roundId: string, items: readonly unknown[], user: SignedInUser): Promise<Fate[]> {
   const fates: Fate[] = [];
-  const names = new Map<string, string>([[user.id, user.name]]);
   for (const given of items) {
     const item = outgoingOf(given);
     fates.push(
       item
-        ? await receiveOne(roundId, item, user, await nameOf(item.by, names))
+        ? await receiveOne(roundId, item, user, await writerOf(item.by, user))
         : {
             submission: String((given as { submission?: unknown } | null)?.submission ?? "").slice(0, 100),
             fate: "refused",
@@ -35,24 +32,20 @@ export async function receive(roundId: string, items: readonly unknown[], user: 
   return fates;
 }
 
-/** The name of the person who took an entry; somebody else may be signed in by the time it is sent. */
-async function nameOf(id: string | undefined, names: Map<string, string>): Promise<string | undefined> {
-  if (!isUuid(id)) return undefined;
-  if (!names.has(id)) {
-    const [person] = await db().select({ name: users.name }).from(users).where(eq(users.id, id));
-    if (person) names.set(id, person.name);
-  }
-  return names.get(id);
+/** What to tell of an entry that was not stored because its id is there: it is this one, or another's. */
+async function thereAlready(table: typeof roundSkips | typeof photos, submission: string, own: SQL): Promise<Fate> {
+  const [same] = await db()
+    .select({ id: table.id })
+    .from(table)
+    .where(and(eq(table.submission, submission), own));
+  return same
+    ? { submission, fate: "saved" }
+    : { submission, fate: "refused", message: "An entry of another point has this id already. Enter it again." };
 }
 
-async function receiveOne(
-  roundId: string,
-  item: Outgoing,
-  user: SignedInUser,
-  takenBy: string | undefined,
-): Promise<Fate> {
+async function receiveOne(roundId: string, item: Outgoing, user: SignedInUser, writer: Writer): Promise<Fate> {
   const { submission } = item;
-  const by = takenBy ?? user.name;
+  const { by, sentBy, sentById } = writer;
   if (item.at > now() + CLOCK_SLACK)
     return {
       submission,
@@ -67,7 +60,7 @@ async function receiveOne(
         .from(roundPoints)
         .where(and(eq(roundPoints.roundId, roundId), eq(roundPoints.pointId, item.pointId)));
       if (!there) return { submission, fate: "refused", message: "The point is no longer on this round." };
-      await db()
+      const [row] = await db()
         .insert(roundSkips)
         .values({
           roundId,
@@ -75,40 +68,55 @@ async function receiveOne(
           at: new Date(item.at),
           reason: item.reason.trim().slice(0, 300) || "no reason",
           by,
+          sentBy,
+          sentById,
           submission,
         })
-        .onConflictDoNothing({ target: roundSkips.submission });
-      return { submission, fate: "saved" };
+        .onConflictDoNothing({ target: roundSkips.submission })
+        .returning({ id: roundSkips.id });
+      if (row) return { submission, fate: "saved" };
+      return thereAlready(roundSkips, submission, eq(roundSkips.pointId, item.pointId));
     }
     if (item.kind === "move") {
       const { componentId } = item;
-      await keepMove({ submission, componentId, at: new Date(item.at), by, note: "on a round" });
-      return { submission, fate: "saved" };
+      const kept = await keepMove({
+        submission,
+        componentId,
+        at: new Date(item.at),
+        by,
+        sentBy,
+        sentById,
+        note: "on a round",
+      });
+      return kept.ok
+        ? { submission, fate: "saved" }
+        : { submission, fate: "refused", message: "An entry of another part has this id already. Enter it again." };
     }
     if (item.kind === "photo") {
-      const content = Buffer.from(item.base64, "base64");
-      const mediaType = imageType(content);
-      if (content.length === 0 || content.length > LARGEST_PHOTO || !mediaType)
+      const made = await makePhoto(Buffer.from(item.base64, "base64"));
+      if (!made)
         return {
           submission,
           fate: "refused",
-          message: "The photograph cannot be taken: JPEG, PNG or WebP up to 3 MB.",
+          message: "The photograph cannot be read: JPEG, PNG or WebP up to 12 MB.",
         };
       const [point] = await db().select({ id: points.id }).from(points).where(eq(points.id, item.pointId));
       if (!point) return { submission, fate: "refused", message: "The point is gone." };
-      await db()
+      const [row] = await db()
         .insert(photos)
         .values({
           pointId: item.pointId,
           readingSubmission: item.reading,
           at: new Date(item.at),
-          mediaType,
-          content,
+          mediaType: "image/jpeg",
+          content: made.content,
           by,
           submission,
         })
-        .onConflictDoNothing({ target: photos.submission });
-      return { submission, fate: "saved" };
+        .onConflictDoNothing({ target: photos.submission })
+        .returning({ id: photos.id });
+      if (row) return { submission, fate: "saved" };
+      return thereAlready(photos, submission, eq(photos.pointId, item.pointId));
     }
     // entries carry the units that they were typed in; what an older tablet left bare is in the sender's
     const place = await pointPlace(item.pointId, user.units);

@@ -18,8 +18,8 @@ export async function beginCampaign(fields: Record<string, string>, actor: Actor
   const checked = await check(campaignSchema, fields);
   if (!checked.ok) return { ok: false, problems: checked.problems };
   const { kind, model, submission, dueOn, ...words } = checked.values;
-  const before = await sentBefore(db(), campaigns, submission);
-  if (before) return { ok: true, id: before };
+  const before = await sentBefore(db(), campaigns, submission, { siteId: words.siteId });
+  if (before) return before;
   return db().transaction(async (tx): Promise<Answer> => {
     const parts = await tx
       .select({ id: components.id })

@@ -3,7 +3,7 @@ import { changedMeanwhile, type Answer } from "~/domain/answer";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
-import { dayOf } from "@core";
+import { CLOCK_SLACK, dayOf } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";
 import { circuits, components, interventions, lives, machines, points, sites, stops } from "~/db/schema";
 import { assessPoints, markStale } from "~/domain/condition/index.server";
@@ -14,8 +14,9 @@ import { hoursQuestionOf } from "~/domain/readings/index.server";
 import { check, localMoment } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
 import { acceptByName, alteredAt } from "./altered.server";
-import { bookingSchema, doneSchema } from "./form";
-import { renewLife, splitTrends } from "./lives.server";
+import { bookingSchema, doneSchema, recordWords, writeUpSchema, writtenUp } from "./form";
+import { holdParts, renewLife, splitTrends } from "./lives.server";
+import { openRuns } from "./run.server";
 import { condemning } from "./origin.server";
 import { errorText } from "~/runtime/errors";
 
@@ -30,8 +31,8 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
   const v = checked.values;
   try {
     return await db().transaction(async (tx): Promise<WorkSaved> => {
-      const sent = await sentBefore(tx, interventions, v.submission);
-      if (sent) return { ok: true, id: sent };
+      const sent = await sentBefore(tx, interventions, v.submission, { componentId: v.componentId });
+      if (sent) return sent;
       if (fields.stopId === undefined) return refused({ stopId: "Choose a stop, or a stop of its own." });
       // one booking at a time for a component, so that the second person sees the first one's
       await tx
@@ -93,11 +94,13 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
           submission: v.submission,
         })
         .returning({ id: interventions.id });
+      // what is said of its points counts with the part that is ordered
+      await markStale(tx, await pointsOf(tx, v.componentId));
       return { ok: true, id: row!.id };
     });
   } catch (error) {
-    const sent = await sentMeanwhile(error, interventions, v.submission);
-    if (sent) return { ok: true, id: sent };
+    const sent = await sentMeanwhile(error, interventions, v.submission, { componentId: v.componentId });
+    if (sent) return sent;
     if (brokenConstraint(error)?.includes("component_id")) return refused({ form: "The component is gone." });
     throw error;
   }
@@ -171,10 +174,14 @@ export async function finishWork(
   actor: Actor,
 ): Promise<WorkSaved> {
   const checked = await check(doneSchema, fields);
+  const words = writtenUp(fields) ? await check(writeUpSchema, fields) : null;
   const at = localMoment(fields.doneAt ?? "", timeZone);
-  const problems: Record<string, string> = checked.ok ? {} : checked.problems;
+  const problems: Record<string, string> = {
+    ...(checked.ok ? {} : checked.problems),
+    ...(words && !words.ok ? words.problems : {}),
+  };
   if (!problems.doneAt && Number.isNaN(at)) problems.doneAt = "Write the date and time as 2026-11-20 10:40.";
-  else if (at > now() + 5 * 60_000) problems.doneAt = "That is in the future. Record work when it is done.";
+  else if (at > now() + CLOCK_SLACK) problems.doneAt = "That is in the future. Record work when it is done.";
   if (!checked.ok || Object.keys(problems).length > 0) return refused(problems);
   const { hours, serial, findings, version } = checked.values;
   const doneAt = new Date(at);
@@ -185,6 +192,14 @@ export async function finishWork(
     if (row.doneAt || row.cancelledAt)
       return refused({ form: `${row.doneBy ?? "Somebody"} has already closed this work.` }, 409);
     if (row.version !== version) return changedMeanwhile("this work");
+    const open = await openRuns(tx, row);
+    if (open.length > 0)
+      return refused(
+        {
+          form: `Not to be recorded as done yet: ${open.join("; ")}. Do them, or skip them with a reason that stays on the record.`,
+        },
+        409,
+      );
     const altered = (await alteredAt(tx, row)).filter((a) => a.acceptedBy === null);
     const left = altered.map((a) => a.what).join(", ");
     const accepted = checked.values.acceptAltered === "on" && mayAct(actor.role, "engineer");
@@ -198,6 +213,7 @@ export async function finishWork(
         409,
       );
     const replacing = row.kind === "replacement";
+    await holdParts(tx, eq(components.id, row.componentId));
     if (replacing && !serial)
       return refused({ serial: "Note the serial of the new part, or “none” if it carries none." });
     const [life] = await tx
@@ -229,6 +245,7 @@ export async function finishWork(
         doneBy: actor.name,
         findings,
         modification,
+        ...(words?.ok ? recordWords(words.values) : {}),
         endedLifeId: startedLifeId ? (life?.id ?? null) : null,
         startedLifeId,
         version: row.version + 1,

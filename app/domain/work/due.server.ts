@@ -5,6 +5,7 @@ import { ask, db } from "~/db/client.server";
 import { componentMoves } from "~/db/schema";
 import type { Actor } from "~/domain/access/index.server";
 import { formIsOld, type Answer } from "~/domain/answer";
+import { sentBefore, sentElsewhere } from "~/domain/sent.server";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/validate";
 
@@ -117,12 +118,21 @@ interface Move {
   componentId: string;
   at: Date;
   by: string;
+  sentBy: string | null;
+  sentById: string | null;
   note: string;
 }
 
 /** A valve that seldom moves was moved. The same entry sent twice is one move. */
-export async function keepMove(move: Move): Promise<void> {
-  await db().insert(componentMoves).values(move).onConflictDoNothing({ target: componentMoves.submission });
+export async function keepMove(move: Move): Promise<Answer> {
+  const [row] = await db()
+    .insert(componentMoves)
+    .values(move)
+    .onConflictDoNothing({ target: componentMoves.submission })
+    .returning({ id: componentMoves.id });
+  if (row) return { ok: true, id: row.id };
+  const owner = { componentId: move.componentId };
+  return (await sentBefore(db(), componentMoves, move.submission, owner)) ?? sentElsewhere;
 }
 
 /** The same, from the form of the page. */
@@ -130,8 +140,8 @@ export async function noteMove(fields: Record<string, string>, actor: Actor): Pr
   const { submission, componentId } = fields;
   if (!isUuid(submission) || !isUuid(componentId)) return formIsOld();
   const note = (fields.note ?? "").trim().slice(0, 200);
-  await keepMove({ submission, componentId, at: new Date(now()), by: actor.name, note });
-  return { ok: true, id: submission };
+  const who = { by: actor.name, sentBy: null, sentById: actor.id };
+  return keepMove({ submission, componentId, at: new Date(now()), ...who, note });
 }
 
 /** Parts with an exercise plan: when each was moved last, and when it is due. */

@@ -1,6 +1,6 @@
 /** The forms of work: booking it and recording it as done. */
 import { FORM_IS_OLD } from "~/domain/answer";
-import { number, object, string } from "yup";
+import { number, object, string, type InferType } from "yup";
 import { interventionKinds, workOrigins, type InterventionKind, type WorkOrigin } from "~/db/kinds";
 
 export { interventionKinds, type InterventionKind };
@@ -66,6 +66,14 @@ export const writeUpSchema = object({
   }),
   version: number().integer().required(),
 });
+
+/** What is written up, as the record keeps it. */
+export function recordWords({ version: _version, interim, lookAgainOn, ...words }: InferType<typeof writeUpSchema>) {
+  return { ...words, interim: interim === "on", lookAgainOn: interim === "on" ? lookAgainOn : null };
+}
+
+/** The same, typed beside "done": of one form, so that neither button loses what belongs to the other. */
+export const writtenUp = (fields: Readonly<Record<string, string>>) => "settingsLeft" in fields || "parts" in fields;
 
 export const campaignSchema = object({
   siteId: string().uuid("Choose a site.").required("Choose a site."),

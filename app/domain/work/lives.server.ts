@@ -1,5 +1,5 @@
 /** Work ends a life and begins another: of the part that was replaced, or of trends that a modification splits. */
-import { and, eq, gt, inArray, isNull, lt, ne } from "drizzle-orm";
+import { and, asc, eq, gte, inArray, isNull, lt, ne, type SQL } from "drizzle-orm";
 import type { Queryable } from "~/db/client.server";
 import { components, forecastsIssued, lives, points, readings } from "~/db/schema";
 
@@ -13,16 +13,21 @@ interface Begun {
   serial: string | null;
 }
 
-/** Readings taken after the work but logged before it was recorded belong to the new life; its forecasts came to an end. */
+/** Readings taken from the fitted minute on but logged before it was recorded belong to the new life; its forecasts came to an end. */
 async function handOver(tx: Queryable, from: Life, to: string, at: Date): Promise<void> {
   await tx
     .update(readings)
     .set({ lifeId: to })
-    .where(and(eq(readings.lifeId, from.id), gt(readings.takenAt, at)));
+    .where(and(eq(readings.lifeId, from.id), gte(readings.takenAt, at)));
   await tx
     .update(forecastsIssued)
     .set({ outcomeAt: at, outcome: "replaced" })
     .where(and(eq(forecastsIssued.lifeId, from.id), isNull(forecastsIssued.outcomeAt)));
+}
+
+/** Hold parts whose lives are about to change: readings that are on their way wait, and find the life that is there then. */
+export async function holdParts(tx: Queryable, which: SQL): Promise<void> {
+  await tx.select({ id: components.id }).from(components).where(which).orderBy(asc(components.id)).for("no key update");
 }
 
 /** End a part's life and begin the next. Returns the id of the new one. */
@@ -55,6 +60,7 @@ export async function splitTrends(tx: Queryable, componentId: string, begun: Beg
     .select({ circuitId: components.circuitId })
     .from(components)
     .where(eq(components.id, componentId));
+  await holdParts(tx, and(eq(components.circuitId, own!.circuitId), isNull(components.retiredAt))!);
   const running = await tx
     .select({ life: lives })
     .from(lives)

@@ -1,8 +1,18 @@
 /** Before beside after, at the same reference condition: what the difference proves, and what the part should read now. */
-import { and, eq, inArray, isNull } from "drizzle-orm";
-import { correctSeries, median, proofOf, quantityOf, robustSpread, type PointQuantityId, type Proof } from "@core";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
+import {
+  correctSeries,
+  HOUR,
+  median,
+  proofOf,
+  proofSides,
+  quantityOf,
+  resolveLimits,
+  type PointQuantityId,
+  type Proof,
+} from "@core";
 import { db } from "~/db/client.server";
-import { circuitDiagrams, components, points, type interventions } from "~/db/schema";
+import { circuitDiagrams, components, points, workRuns, type interventions } from "~/db/schema";
 import { assessPointOf, contextOf, pointSetups, readingsOfLife } from "~/domain/condition/index.server";
 
 export interface BeforeAfter {
@@ -20,20 +30,28 @@ export interface BeforeAfter {
   proof: Proof | null;
 }
 
-const COMPARED = 3;
-/** Readings from which the scatter of a point is told. */
-const SCATTER_FROM = 5;
-/** Of a reading, where too few were taken to tell: a share of it (common practice for flow and pressure at a machine). */
-const USUAL_SCATTER = 0.03;
+/** Readings of the part before that tell how it was when new, and those it must have in all. */
+const AS_NEW = 5;
+/** Work without a procedure takes a shift at most: what was read in it, after the booking, was read to prove it. */
+const SHIFT = 8 * HOUR;
 /** How well a manufacturer's value is known, as a share. */
 const MAKERS_DOUBT = 0.1;
 
 const side = (values: number[]) => (values.length ? { value: median(values), readings: values.length } : null);
 
-/** Scatter of one reading: of the life before, about its own course; never nothing. */
-function scatterOf(before: readonly number[], least: number): number {
-  const steps = before.slice(1).map((v, i) => (v - before[i]!) / Math.SQRT2);
-  return Math.max(before.length >= SCATTER_FROM ? robustSpread(steps) : 0, least, Number.EPSILON);
+/**
+ * When the work began: people prove it first and write it up later, so that what proves it is older than the write-up.
+ * The first of its procedures tells; without one, the shift in which it was done, after it was booked.
+ */
+async function beganAt(work: typeof interventions.$inferSelect): Promise<number> {
+  const doneAt = work.doneAt!.getTime();
+  const [run] = await db()
+    .select({ at: workRuns.startedAt })
+    .from(workRuns)
+    .where(eq(workRuns.interventionId, work.id))
+    .orderBy(asc(workRuns.startedAt))
+    .limit(1);
+  return Math.min(doneAt, run ? run.at.getTime() : Math.max(work.bookedAt.getTime(), doneAt - SHIFT));
 }
 
 /** Every point of the component of a piece of work that is done. */
@@ -50,53 +68,56 @@ export async function beforeAndAfter(work: typeof interventions.$inferSelect): P
             .where(inArray(points.id, ids))
         ).map((p) => [p.id, p]),
   );
-  const doneAt = work.doneAt!.getTime();
+  const began = await beganAt(work);
   const modelled = await modelOf(work.componentId);
-  return Promise.all(
-    setups.map(async (setup): Promise<BeforeAfter> => {
-      const point = assessPointOf(setup);
-      const corrected = async (lifeId: string | null, from: number, to: number) => {
-        const found = lifeId ? await readingsOfLife(db(), setup.pointId, lifeId) : [];
-        return correctSeries(
-          found.filter((r) => r.at >= from && r.at < to),
-          point,
-          contextOf(setup, []),
-        )
-          .readings.filter((r) => !r.recalled)
-          .map((r) => r.corrected);
-      };
-      const [before, after] = await Promise.all([
-        corrected(work.endedLifeId ?? setup.lifeId, 0, doneAt),
-        corrected(work.startedLifeId ?? setup.lifeId, doneAt, Infinity),
-      ]);
-      const [last, first] = [before.slice(-COMPARED), after.slice(0, COMPARED)];
-      const model = modelled.get(setup.pointId) ?? null;
-      const expected = expectedOf(point, model, before, work.startedLifeId !== null);
-      const name = names.get(setup.pointId)!;
-      const level = Math.abs(side(last)?.value ?? 0);
-      return {
-        pointId: setup.pointId,
-        name: name.name,
-        quantity: setup.quantity,
-        unit: name.unit,
-        fullFlow: point.fullFlow,
-        reference: point.reference,
-        before: side(last),
-        after: side(first),
-        expected,
-        proof:
-          last.length > 0 && first.length > 0
-            ? proofOf(
-                last,
-                first,
-                scatterOf(before, USUAL_SCATTER * level),
-                quantityOf(setup.quantity).harm,
-                expected && { value: expected.value, uncertainty: MAKERS_DOUBT * Math.abs(expected.value) },
-              )
-            : null,
-      };
-    }),
-  );
+  const rows: BeforeAfter[] = [];
+  // a part has a dozen points at most, and all of this may run in one transaction, on its one connection
+  for (const setup of setups) {
+    const point = assessPointOf(setup);
+    const corrected = async (lifeId: string | null, isOf: (at: number) => boolean) => {
+      const found = lifeId ? await readingsOfLife(db(), setup.pointId, lifeId) : [];
+      return correctSeries(
+        found.filter((r) => isOf(r.at)),
+        point,
+        contextOf(setup, []),
+      )
+        .readings.filter((r) => !r.recalled)
+        .map((r) => r.corrected);
+    };
+    const renewed = work.startedLifeId !== null;
+    const whole = await corrected(work.endedLifeId ?? setup.lifeId, (at) => at < began);
+    const since = await corrected(work.startedLifeId ?? setup.lifeId, (at) => renewed || at >= began);
+    const known = point.limit
+      ? resolveLimits(point.limit, { ...(point.fullFlow && { fullFlow: point.fullFlow }) })
+      : null;
+    const limits = known?.ok ? known.limits : null;
+    const { before, after, scatter } = proofSides(whole, since, limits);
+    const expected = expectedOf(point, modelled.get(setup.pointId) ?? null, whole, renewed);
+    const name = names.get(setup.pointId)!;
+    rows.push({
+      pointId: setup.pointId,
+      name: name.name,
+      quantity: setup.quantity,
+      unit: name.unit,
+      fullFlow: point.fullFlow,
+      reference: point.reference,
+      before: side(before),
+      after: side(after),
+      expected,
+      proof:
+        before.length > 0 && after.length > 0
+          ? proofOf(
+              before,
+              after,
+              scatter,
+              quantityOf(setup.quantity).harm,
+              expected && { value: expected.value, uncertainty: MAKERS_DOUBT * Math.abs(expected.value) },
+              limits,
+            )
+          : null,
+    });
+  }
+  return rows;
 }
 
 /** What the healthy model of the circuit shows at each gauge, where it fits what they showed. */
@@ -119,8 +140,8 @@ function expectedOf(
 ): BeforeAfter["expected"] {
   if (point.makersNew !== null) return { value: point.makersNew, basis: "manufacturer’s value" };
   if (model !== null) return { value: model, basis: "the circuit’s model" };
-  return renewed && before.length >= 2 * SCATTER_FROM
-    ? { value: median(before.slice(0, SCATTER_FROM)), basis: "the part before, when it was new" }
+  return renewed && before.length >= 2 * AS_NEW
+    ? { value: median(before.slice(0, AS_NEW)), basis: "the part before, when it was new" }
     : null;
 }
 

@@ -22,7 +22,7 @@ import { leadTimeNow, notOver } from "~/domain/planning/index.server";
 import { proceduresFor } from "./procedures.server";
 import { beforeAndAfter, provenBy } from "./proof.server";
 import { alteredAt } from "./altered.server";
-import { findingsOf, runsOf } from "./run.server";
+import { findingsOf, runsOf, type WorkRun } from "./run.server";
 import type { RunFinding } from "./runState";
 import { againstSigning } from "./sign.server";
 
@@ -226,6 +226,22 @@ async function debrisOf(
   return { what: findingSays(found.kind, found.values).text, eventId: event?.id ?? null };
 }
 
+/** What the steps of its procedures hold already: nobody types it a second time. */
+function heldBySteps(runs: readonly WorkRun[]) {
+  const done = runs.flatMap((r) => r.stand.steps.filter((s) => s.entry?.kind === "done"));
+  const texts = (field: "serial" | "settingsLeft") =>
+    done.flatMap(({ step, entry }) =>
+      step.ask?.kind === "text" && step.ask.fills === field && entry!.values.text ? [entry!.values.text] : [],
+    );
+  // the part was in when what had been altered was put back: what is read afterwards is read of the new one
+  const back = done.filter((s) => s.step.putsBack).map((s) => s.entry!.at);
+  return {
+    serial: texts("serial").at(-1) ?? "",
+    settingsLeft: texts("settingsLeft").join("; "),
+    doneAt: back.length > 0 ? Math.max(...back) : null,
+  };
+}
+
 /** One piece of work with its place, its stop, and what the readings say before and after. */
 export async function interventionPage(id: string) {
   const [row] = await db()
@@ -262,18 +278,20 @@ export async function interventionPage(id: string) {
     .where(and(eq(points.componentId, row.work.componentId), isNull(readings.supersededAt)));
   const compared = row.work.doneAt ? await beforeAndAfter(row.work) : [];
   const findings = (await findingsOf(id)).filter((f) => !f.withdrawn);
+  const runs = await runsOf(id, row.holdsReleased);
   return {
     ...row,
+    fromSteps: heldBySteps(runs),
     proven: provenBy(compared, row.work.pointId),
     lifeSerial: life?.serial ?? "",
     lifeStartedAt: life?.startedAt.getTime() ?? null,
     counter: counter?.hours ?? null,
     compared,
-    runs: await runsOf(id, row.holdsReleased),
+    runs,
     findings,
     debris: await debrisOf(row.circuitId, row.work, findings),
     procedures: await proceduresFor(row.kindOfComponent, row.work.kind, row.machineId),
-    against: row.work.doneAt && !row.work.signedAt ? await againstSigning(row.work) : [],
+    against: row.work.doneAt && !row.work.signedAt ? await againstSigning(db(), row.work) : [],
     altered: row.work.signedAt ? [] : await alteredAt(db(), row.work),
   };
 }

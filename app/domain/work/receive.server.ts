@@ -1,5 +1,5 @@
 /** Entries of a procedure as tablets send them: each has its own fate, none is taken twice, none is overwritten unseen. */
-import { and, eq, isNull, sql } from "drizzle-orm";
+import { eq, and, sql } from "drizzle-orm";
 import {
   answerText,
   CLOCK_SLACK,
@@ -11,20 +11,19 @@ import {
   type StepEntry,
 } from "@core";
 import { db, type Queryable } from "~/db/client.server";
-import { users } from "~/db/peopleTables";
 import {
   circuits,
   components,
   interventions,
   machines,
   sites,
-  temporaryChanges,
   workEntries,
   workFindings,
   workPhotos,
   workRuns,
 } from "~/db/schema";
-import { keepPhoto, makePhoto } from "~/platform/photoStore.server";
+import { writerOf, type Writer } from "~/domain/access/index.server";
+import { keepPhoto, makePhoto, type MadePhoto } from "~/platform/photoStore.server";
 import { mayAct } from "~/platform/permissions";
 import type { SignedInUser } from "~/platform/session.server";
 import { isUuid } from "~/platform/validate";
@@ -37,6 +36,8 @@ import {
   type OutgoingWork,
   type OutgoingWorkPhoto,
 } from "./outgoing";
+import { missingFor } from "./closedBy.server";
+import { followAltered } from "./register.server";
 import { entriesOf } from "./run.server";
 
 export interface WorkFate {
@@ -72,25 +73,26 @@ export async function receiveWork(runId: string, items: readonly unknown[], user
   return fates;
 }
 
-/** Who wrote an entry; somebody else may be signed in by the time it is sent. */
-async function writerOf(item: OutgoingWork, user: SignedInUser): Promise<{ id: string; name: string }> {
-  if (!isUuid(item.by) || item.by === user.id) return user;
-  const [person] = await db().select({ id: users.id, name: users.name }).from(users).where(eq(users.id, item.by));
-  return person ?? user;
-}
-
 async function receiveOne(item: OutgoingWork, user: SignedInUser): Promise<WorkFate> {
-  const by = await writerOf(item, user);
-  if (item.kind === "workPhoto") return receivePhoto(item, by.name);
-  return db().transaction(async (tx) => {
+  // a picture is made anew before the run is held: that takes a second, and nobody else waits for it
+  const made = item.kind === "workPhoto" ? await makePhoto(Buffer.from(item.base64, "base64")) : null;
+  return db().transaction(async (tx): Promise<WorkFate> => {
+    const by = await writerOf(item.by, user);
     const place = await placeOf(tx, item.runId);
     if (!place) return refused(item.submission, "This procedure is gone.");
     if (item.kind === "withdrawal") return withdraw(tx, place, item, by, user);
-    if (await isTaken(tx, item)) return { submission: item.submission, fate: "saved" };
+    const there = await takenBy(tx, item);
+    if (there)
+      return there === place.owner[item.kind] ? { submission: item.submission, fate: "saved" } : usedElsewhere(item);
     if (place.closed) return refused(item.submission, place.closed);
-    return item.kind === "finding"
-      ? receiveFinding(tx, place.interventionId, item, by)
-      : receiveStep(tx, place, item, by, user);
+    switch (item.kind) {
+      case "workPhoto":
+        return receivePhoto(tx, place.interventionId, item, made, by);
+      case "finding":
+        return receiveFinding(tx, place.interventionId, item, by);
+      default:
+        return receiveStep(tx, place, item, by, user);
+    }
   });
 }
 
@@ -124,17 +126,34 @@ async function placeOf(tx: Queryable, runId: string) {
     : row.cancelledAt
       ? "This work was cancelled."
       : null;
-  return { ...row, ...where!, closed };
+  // an entry of a step belongs to its run, a finding and a photograph to the whole work
+  const owner = { step: runId, finding: row.interventionId, workPhoto: row.interventionId };
+  return { ...row, ...where!, closed, owner };
 }
 
-async function isTaken(tx: Queryable, item: OutgoingStep | OutgoingFinding): Promise<boolean> {
-  const table = item.kind === "step" ? workEntries : workFindings;
-  const rows = await tx
-    .select({ submission: table.submission })
-    .from(table)
-    .where(eq(table.submission, item.submission));
-  return rows.length > 0;
+/** To which run or work an entry of this id belongs already; undefined: it is new. */
+async function takenBy(
+  tx: Queryable,
+  { kind, submission }: OutgoingStep | OutgoingFinding | OutgoingWorkPhoto,
+): Promise<string | undefined> {
+  if (kind === "step") {
+    const [row] = await tx
+      .select({ owner: workEntries.runId })
+      .from(workEntries)
+      .where(eq(workEntries.submission, submission));
+    return row?.owner;
+  }
+  const table = kind === "finding" ? workFindings : workPhotos;
+  const [row] = await tx.select({ owner: table.interventionId }).from(table).where(eq(table.submission, submission));
+  return row?.owner;
 }
+
+/** The id of an entry stands for one entry of one record: a second one under it would replace what was signed. */
+const usedElsewhere = ({ submission }: OutgoingWork): WorkFate => ({
+  submission,
+  fate: "conflict",
+  message: "An entry of another piece of work has this id already. Enter it again.",
+});
 
 /** What the newest entry of a step says, for a person whose own says otherwise. */
 function theirs(stand: RunStand, entries: readonly StepEntry[], step: string): string {
@@ -156,7 +175,7 @@ async function receiveStep(
   tx: Queryable,
   place: Place,
   item: OutgoingStep,
-  by: { id: string; name: string },
+  by: Writer,
   user: SignedInUser,
 ): Promise<WorkFate> {
   const { submission } = item;
@@ -169,13 +188,15 @@ async function receiveStep(
     return { submission, fate: "conflict", message: theirs(stand, entries, item.step) };
   }
   // only who is signed in may pass a hold point, not whoever an entry names
-  const passHolds = mayAct(user.role, "engineer") && by.id === user.id;
+  const passHolds = mayAct(user.role, "engineer") && by.byId === user.id;
   const problem = entryProblem(stand, { step: item.step, kind: item.entry, reason: item.reason }, { passHolds });
   if (problem || !own) return refused(submission, problem ?? "This procedure has no such step.");
   if (item.entry === "done") {
     const others = Object.fromEntries(stand.steps.map((s) => [s.step.id, s.entry?.values]));
     const [wrong] = Object.entries(stepProblems(own.step, item.values, others));
     if (wrong) return refused(submission, wrong[1], wrong[0]);
+    const missing = await missingFor(tx, own.step.closedBy, { runId: item.runId, ...place });
+    if (missing) return refused(submission, missing);
   }
   await tx.insert(workEntries).values({
     runId: item.runId,
@@ -184,51 +205,20 @@ async function receiveStep(
     values: item.entry === "done" ? item.values : {},
     reason: item.reason.trim(),
     at: new Date(item.at),
-    by: by.name,
-    byId: by.id,
+    ...by,
     submission,
   });
-  if (item.entry === "done") {
-    await register(tx, place, own.step, entries, item, by.name);
-    if (own.step.interim && item.values.day) await stopGap(tx, place.interventionId, item.values.day);
-  }
+  const after = await entriesOf(tx, item.runId);
+  await followAltered(tx, place, item.step, standOfRun(place.procedure, after, place), after);
+  if (own.step.interim) await stopGap(tx, place.interventionId, item.entry === "done" ? item.values.day : undefined);
   return { submission, fate: "saved" };
 }
 
-/** What a step alters stands on the machine's page until the step that puts it back is done. */
-async function register(
-  tx: Queryable,
-  place: Place,
-  step: Place["procedure"]["phases"][number]["steps"][number],
-  entries: readonly StepEntry[],
-  item: OutgoingStep,
-  by: string,
-): Promise<void> {
-  if (step.alters)
-    await tx
-      .insert(temporaryChanges)
-      .values({
-        machineId: place.machineId,
-        componentId: place.componentId,
-        what: step.alters,
-        before: "",
-        at: new Date(item.at),
-        by,
-        submission: item.submission,
-      })
-      .onConflictDoNothing({ target: temporaryChanges.submission });
-  for (const before of entries.filter((e) => e.step === step.putsBack && e.kind === "done"))
-    await tx
-      .update(temporaryChanges)
-      .set({ putBackAt: new Date(item.at), putBackBy: by })
-      .where(and(eq(temporaryChanges.submission, before.submission), isNull(temporaryChanges.putBackAt)));
-}
-
-/** A step that names the day to look again makes the work a stop-gap; who has the write-up open is told of it. */
-async function stopGap(tx: Queryable, interventionId: string, day: string): Promise<void> {
+/** A step that names the day to look again makes the work a stop-gap until it is taken back; who has the write-up open is told of it. */
+async function stopGap(tx: Queryable, interventionId: string, day: string | undefined): Promise<void> {
   await tx
     .update(interventions)
-    .set({ interim: true, lookAgainOn: day, version: sql`${interventions.version} + 1` })
+    .set({ ...(day ? { interim: true } : {}), lookAgainOn: day ?? null, version: sql`${interventions.version} + 1` })
     .where(eq(interventions.id, interventionId));
 }
 
@@ -236,7 +226,7 @@ async function receiveFinding(
   tx: Queryable,
   interventionId: string,
   item: OutgoingFinding,
-  by: { id: string; name: string },
+  by: Writer,
 ): Promise<WorkFate> {
   const { submission } = item;
   const [wrong] = Object.entries(findingProblems(item.finding, item.values));
@@ -247,8 +237,7 @@ async function receiveFinding(
     kind: item.finding,
     values: item.values,
     at: new Date(item.at),
-    by: by.name,
-    byId: by.id,
+    ...by,
     submission,
   });
   return { submission, fate: "saved" };
@@ -259,7 +248,7 @@ async function withdraw(
   tx: Queryable,
   place: Place,
   item: OutgoingWithdrawal,
-  by: { id: string; name: string },
+  by: Writer,
   user: SignedInUser,
 ): Promise<WorkFate> {
   const { submission } = item;
@@ -276,29 +265,31 @@ async function withdraw(
     return refused(submission, `${finding.by} wrote it; an engineer may withdraw it.`);
   await tx
     .update(workFindings)
-    .set({ withdrawnAt: new Date(item.at), withdrawnBy: by.name, withdrawnBecause: item.reason.trim() })
+    .set({ withdrawnAt: new Date(item.at), withdrawnBy: by.by, withdrawnBecause: item.reason.trim() })
     .where(eq(workFindings.id, finding.id));
   return { submission, fate: "saved" };
 }
 
-async function receivePhoto(item: OutgoingWorkPhoto, by: string): Promise<WorkFate> {
+async function receivePhoto(
+  tx: Queryable,
+  interventionId: string,
+  item: OutgoingWorkPhoto,
+  made: MadePhoto | null,
+  { by, sentBy, sentById }: Writer,
+): Promise<WorkFate> {
   const { submission } = item;
-  const made = await makePhoto(Buffer.from(item.base64, "base64"));
   if (!made) return refused(submission, "The photograph cannot be read: JPEG, PNG or WebP up to 12 MB.");
-  const place = await placeOf(db(), item.runId);
-  if (!place) return refused(submission, "This procedure is gone.");
-  if (place.closed) return refused(submission, place.closed);
-  // a finding that was refused leaves its picture to the work
+  // a finding that was refused, or of other work, leaves its picture to the work
   const [finding] = isUuid(item.finding)
-    ? await db().select({ id: workFindings.id }).from(workFindings).where(eq(workFindings.id, item.finding))
+    ? await tx
+        .select({ id: workFindings.id })
+        .from(workFindings)
+        .where(and(eq(workFindings.id, item.finding), eq(workFindings.interventionId, interventionId)))
     : [];
-  // the picture first: a row without one would be a hole in the record
-  await keepPhoto(submission, made.content);
-  await db()
+  const [row] = await tx
     .insert(workPhotos)
     .values({
-      id: submission,
-      interventionId: place.interventionId,
+      interventionId,
       step: item.step,
       findingId: finding?.id ?? null,
       caption: item.caption.trim(),
@@ -307,8 +298,12 @@ async function receivePhoto(item: OutgoingWorkPhoto, by: string): Promise<WorkFa
       height: made.height,
       at: new Date(item.at),
       by,
+      sentBy,
+      sentById,
       submission,
     })
-    .onConflictDoNothing({ target: workPhotos.submission });
+    .returning({ id: workPhotos.id });
+  // under the row's own id, which no tablet chooses; where it cannot be written the row goes too
+  await keepPhoto(row!.id, made.content);
   return { submission, fate: "saved" };
 }

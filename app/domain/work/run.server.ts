@@ -39,8 +39,8 @@ export async function startRun(interventionId: string, fields: Record<string, st
     // the work first: of two copies of the form the second waits, and finds what the first made
     const [work] = await tx.select().from(interventions).where(eq(interventions.id, interventionId)).for("update");
     if (!work) throw notFound("piece of work");
-    const before = await sentBefore(tx, workRuns, submission);
-    if (before) return { ok: true, id: before };
+    const before = await sentBefore(tx, workRuns, submission, { interventionId });
+    if (before) return before;
     if (work.cancelledAt) return { ok: false, status: 409, problems: { form: "This work was cancelled." } };
     if (work.signedAt) return { ok: false, status: 409, problems: { form: "The record of this work is signed." } };
     const [row] = await tx
@@ -105,6 +105,7 @@ export async function photosOf(interventionId: string) {
   const rows = await db()
     .select({
       id: workPhotos.id,
+      submission: workPhotos.submission,
       step: workPhotos.step,
       findingId: workPhotos.findingId,
       caption: workPhotos.caption,
@@ -199,13 +200,13 @@ export async function runPage(runId: string) {
 export type RunPage = Awaited<ReturnType<typeof runPage>>;
 
 /** Procedures of a piece of work, and where each stands. */
-export async function runsOf(interventionId: string, holdsReleased: boolean) {
-  const runs = await db()
+export async function runsOf(interventionId: string, holdsReleased: boolean, q: Queryable = db()) {
+  const runs = await q
     .select()
     .from(workRuns)
     .where(eq(workRuns.interventionId, interventionId))
     .orderBy(asc(workRuns.startedAt));
-  const entries = await db()
+  const entries = await q
     .select({
       runId: workEntries.runId,
       ...entryColumns,
@@ -225,6 +226,21 @@ export async function runsOf(interventionId: string, holdsReleased: boolean) {
       entries: own,
       stand: standOfRun(run.procedure, own, { holdsReleased }),
     };
+  });
+}
+
+/** Procedures of a piece of work that are not through, in words: how many steps of each are open. */
+export async function openRuns(q: Queryable, work: { id: string; componentId: string }): Promise<string[]> {
+  const [site] = await q
+    .select({ holdsReleased: sites.holdsReleased })
+    .from(components)
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .innerJoin(sites, eq(sites.id, machines.siteId))
+    .where(eq(components.id, work.componentId));
+  return (await runsOf(work.id, site!.holdsReleased, q)).flatMap(({ procedure, stand }) => {
+    const left = stand.steps.length - stand.closed;
+    return left === 0 ? [] : [`${procedure.title}: ${left} step${left === 1 ? " is" : "s are"} open`];
   });
 }
 

@@ -16,6 +16,8 @@ export interface RunFinding {
 
 export interface RunPhoto {
   id: string;
+  /** The entry that brought it: what a tablet knows it by. */
+  submission: string;
   step: string;
   findingId: string | null;
   caption: string;

@@ -2,16 +2,16 @@
 import { eq } from "drizzle-orm";
 import { calendarDay, lowerFirst } from "@core";
 import { db, type Queryable } from "~/db/client.server";
-import { circuits, components, interventions, machines, sites, workAddenda } from "~/db/schema";
+import { interventions, workAddenda } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, formIsOld, type Answer } from "~/domain/answer";
 import { sentBefore } from "~/domain/sent.server";
 import { check, isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 import { alteredAt } from "./altered.server";
-import { writeUpSchema } from "./form";
+import { recordWords, writeUpSchema } from "./form";
 import { beforeAndAfter, provenBy } from "./proof.server";
-import { runsOf } from "./run.server";
+import { openRuns } from "./run.server";
 import { SHORTEST_REASON } from "./runState";
 
 type Work = typeof interventions.$inferSelect;
@@ -23,31 +23,17 @@ async function held(tx: Queryable, id: string): Promise<Work | undefined> {
   return work;
 }
 
-async function siteOf(tx: Queryable, componentId: string) {
-  const [row] = await tx
-    .select({
-      holdsReleased: sites.holdsReleased,
-      twoSignatures: sites.twoSignatures,
-    })
-    .from(components)
-    .innerJoin(circuits, eq(circuits.id, components.circuitId))
-    .innerJoin(machines, eq(machines.id, circuits.machineId))
-    .innerJoin(sites, eq(sites.id, machines.siteId))
-    .where(eq(components.id, componentId));
-  return row!;
-}
-
 /** Parts, people, settings as left, what stays open, stop-gap or cure. Until it is signed. */
 export async function writeUp(id: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
   const checked = await check(writeUpSchema, fields);
   if (!checked.ok) return { ok: false, problems: checked.problems };
-  const { version, interim, lookAgainOn, ...words } = checked.values;
+  const { version } = checked.values;
   return db().transaction(async (tx): Promise<Answer> => {
     const work = await held(tx, id);
     if (!work) return refuse("This work is gone.", 404);
     if (work.signedAt) return refuse(`${work.signedBy} has signed the record. Write it as an addition.`);
     if (work.version !== version) return changedMeanwhile("this record");
-    const values = { ...words, interim: interim === "on", lookAgainOn: interim === "on" ? lookAgainOn : null };
+    const values = recordWords(checked.values);
     await tx
       .update(interventions)
       .set({ ...values, version: version + 1 })
@@ -58,16 +44,9 @@ export async function writeUp(id: string, fields: Record<string, string>, actor:
 }
 
 /** What still stands against signing, in words; empty: nothing. */
-export async function againstSigning(work: Work): Promise<string[]> {
-  const site = await siteOf(db(), work.componentId);
-  const [runs, altered] = await Promise.all([runsOf(work.id, site.holdsReleased), alteredAt(db(), work)]);
-  const open = runs.flatMap((r) =>
-    r.stand.next === null
-      ? []
-      : [
-          `${r.procedure.title}: ${r.stand.steps.length - r.stand.closed} step${r.stand.steps.length - r.stand.closed === 1 ? " is" : "s are"} open`,
-        ],
-  );
+export async function againstSigning(q: Queryable, work: Work): Promise<string[]> {
+  const open = await openRuns(q, work);
+  const altered = await alteredAt(q, work);
   return [
     ...(work.doneAt ? [] : ["The work is not recorded as done"]),
     ...open,
@@ -86,7 +65,7 @@ export async function signWork(id: string, fields: Record<string, string>, actor
     if (work.signedAt)
       return work.signedById === actor.id ? { ok: true, id } : refuse(`${work.signedBy} has signed it already.`);
     if (Number(fields.version) !== work.version) return changedMeanwhile("this record");
-    const against = await againstSigning(work);
+    const against = await againstSigning(tx, work);
     if (against.length > 0) return refuse(`Not yet: ${against.join("; ")}.`);
     const because = (fields.unprovenBecause ?? "").trim().slice(0, 500);
     const proven = provenBy(await beforeAndAfter(work), work.pointId);
@@ -139,8 +118,8 @@ export async function addAddendum(id: string, fields: Record<string, string>, ac
   if (text.length < 3) return { ok: false, problems: { addendum: "Write what is added." } };
   if (text.length > 2000) return { ok: false, problems: { addendum: "At most 2000 characters." } };
   if (!isUuid(fields.submission)) return formIsOld();
-  const before = await sentBefore(db(), workAddenda, fields.submission);
-  if (before) return { ok: true, id };
+  const before = await sentBefore(db(), workAddenda, fields.submission, { interventionId: id });
+  if (before) return before.ok ? { ok: true, id } : before;
   const [work] = await db()
     .select({ signedAt: interventions.signedAt })
     .from(interventions)

@@ -181,6 +181,9 @@ const replacement = ({ id, title, purpose, kinds, cased, before, after, sets }: 
           ask: { kind: "text", label: "Plate" },
           photo: true,
         }),
+        step("serial", "Serial of the new pump, from its plate.", {
+          ask: { kind: "text", label: "Serial, or none", fills: "serial" },
+        }),
         step(
           "unions",
           "Unions fitted with new seals and back-up rings, " +

@@ -307,10 +307,27 @@ const names = Object.keys(columns)
   .join(", ");
 
 /**
+ * A part may have been replaced while the file was read: its lives are held and each row is put to the one that is there then,
+ * the fitted moment belonging to the new part.
+ */
+async function findLivesAgain(client: PoolClient): Promise<void> {
+  await client.query(
+    `select c.id from components c where c.id in (select p.component_id from incoming i join points p on p.id = i.point_id)
+     order by c.id for share`,
+  );
+  await client.query(
+    `update incoming i set life_id = l.id from points p join lives l on l.component_id = p.component_id
+     where p.id = i.point_id and l.id <> i.life_id and i.taken_at >= l.started_at
+       and (l.ended_at is null or i.taken_at < l.ended_at)`,
+  );
+}
+
+/**
  * Rows of `incoming` become readings, what is there left out; their points are stale from then on. An instrument that
  * had failed its last check by then makes a reading doubtful, as it does at the machine.
  */
 async function storeIncoming(client: PoolClient, importId: string | null, sentBy: string | null): Promise<number> {
+  await findLivesAgain(client);
   const inserted = await client.query(
     `insert into readings (${names}, doubtful, sent_by, import_id)
      select ${names}, doubtful or coalesce((select not c.passed from instrument_checks c

@@ -1,0 +1,72 @@
+import { Form, redirect, useActionData } from "react-router";
+import { openAction, openLoader, notFound, problems } from "~/platform/guard.server";
+import { formFields } from "~/platform/request.server";
+import { addFirstEngineer, firstKeyHolds, firstPasswordProblem, signIn } from "~/platform/session.server";
+import { Button, FormProblemsProvider, Notice, TextField } from "~/ui/form";
+import { Mark } from "~/ui/mark";
+import { first as texts } from "./texts";
+
+export const meta = () => [{ title: texts.firstEngineerJuncteral }];
+
+/** The key in the address is what lets one in: `npm start` printed it. */
+export const loader = openLoader(async ({ params }) => {
+  if (!(await firstKeyHolds(params.key ?? ""))) throw notFound("first engineer to make: the address held once");
+  return null;
+});
+
+const signInName = /^[a-z0-9][a-z0-9._-]{1,39}$/;
+
+export const action = openAction(async ({ request, params, context }) => {
+  if (!(await firstKeyHolds(params.key ?? ""))) return problems({ form: texts.theAddressHoldsNoMore }, 409);
+  const fields = await formFields(request);
+  const name = (fields.name ?? "").trim();
+  const chosen = (fields.signIn ?? "").trim().toLowerCase();
+  const password = fields.password ?? "";
+  const weak = firstPasswordProblem(name, password) ?? (password.length > 200 ? texts.atMost200 : undefined);
+  const wrong = {
+    ...(name.length >= 2 && name.length <= 100 ? {} : { name: texts.giveYourName }),
+    ...(signInName.test(chosen) ? {} : { signIn: texts.lettersAndDigits }),
+    ...(weak ? { password: weak } : {}),
+    ...(password === (fields.again ?? "") ? {} : { again: texts.notTheSame }),
+  };
+  if (Object.keys(wrong).length > 0) return problems(wrong);
+  if (!(await addFirstEngineer(name, password, chosen))) return problems({ form: texts.theAddressHoldsNoMore }, 409);
+  const done = await signIn(chosen, password, context.address, context.secure, request);
+  return redirect("/", done.ok ? { headers: { "Set-Cookie": done.cookie } } : {});
+});
+
+export default function First() {
+  const answer = useActionData<typeof action>();
+  return (
+    <main className="mx-auto flex min-h-screen max-w-sm flex-col justify-center px-6 pb-24">
+      <Mark large />
+      <h1 className="mt-6">{texts.makeTheFirstEngineer}</h1>
+      <p className="mt-1 mb-5 text-ink-2">{texts.whoAddsTheOthers}</p>
+      <Form method="post">
+        <FormProblemsProvider problems={answer?.problems}>
+          <div className="grid gap-4">
+            {answer?.problems.form ? <Notice tone="verm">{answer.problems.form}</Notice> : null}
+            <TextField name="name" label={texts.yourName} hint={texts.asBesideReadings} required autoFocus />
+            <TextField
+              name="signIn"
+              label={texts.signInName}
+              hint={texts.lettersAndDigits}
+              autoComplete="username"
+              required
+            />
+            <TextField
+              name="password"
+              label={texts.password}
+              hint={texts.atLeast10}
+              type="password"
+              autoComplete="new-password"
+              required
+            />
+            <TextField name="again" label={texts.passwordAgain} type="password" autoComplete="new-password" required />
+            <Button>{texts.makeAndSignIn}</Button>
+          </div>
+        </FormProblemsProvider>
+      </Form>
+    </main>
+  );
+}
