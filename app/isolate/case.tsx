@@ -132,12 +132,18 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
         <li className="ruled flex items-start justify-between gap-3 py-2">
           <span className={page.gauges?.out ? "text-ink-2 line-through" : ""}>
             {page.gauges
-              ? page.gauges.off.length > 0
-                ? texts.readingsOffTheHealthy(page.gauges.off.join("; ").toLowerCase())
-                : texts.noReadingIsOff
-              : page.hasDiagram
-                ? texts.theModelDoesNot
-                : texts.noCircuitIsDrawn}
+              ? page.gauges.read === 0
+                ? texts.noPointWasRead
+                : `${
+                    page.gauges.off.length > 0
+                      ? texts.readingsOffTheHealthy(page.gauges.off.join("; ").toLowerCase())
+                      : texts.noReadingIsOff
+                  }${page.gauges.read === null ? "" : texts.ofAllPoints(page.gauges.read - page.gauges.off.length, page.gauges.of - page.gauges.read)}`
+              : !page.hasDiagram
+                ? texts.noCircuitIsDrawn
+                : page.missed === null
+                  ? texts.noReadingHasABaseline
+                  : texts.theModelDoesNot(page.missed.join("; ").toLowerCase())}
           </span>
           {page.gauges && mayEnter && !page.closed ? <TakeOut intent="gauges" out={page.gauges.out} /> : null}
         </li>
@@ -156,6 +162,7 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
               {e.test} <strong className="font-semibold">{e.result.toLowerCase()}</strong>
               <span className="block text-ink-2">
                 {momentText(e.at, site)}, {e.by}
+                {e.again ? texts.madeAgain : ""}
               </span>
             </span>
             {!e.withdrawn && mayEnter && !page.closed ? (

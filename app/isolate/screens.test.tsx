@@ -50,7 +50,8 @@ const isolation = (change: Partial<CasePage> = {}): CasePage => ({
   openedAt: TEST_NOW - DAY,
   openedBy: "T. Wren",
   version: 1,
-  gauges: { out: false, off: [] },
+  gauges: { out: false, off: [], read: 3, of: 8 },
+  missed: null,
   leanings: [],
   taught: 0,
   hasDiagram: true,
@@ -116,16 +117,23 @@ describe("an isolation", () => {
     expect(words).toContain("they may add up to more than 100 %");
   });
   test.each([
-    [{ gauges: { out: false, off: ["Relief setting", "Tank temperature"] } }, "relief setting; tank temperature"],
-    [{ gauges: { out: false, off: [] } }, "No reading is off the healthy circuit."],
-    [{ gauges: null, hasDiagram: true }, "The model does not fit this circuit"],
+    [
+      { gauges: { out: false, off: ["Relief setting", "Tank temperature"], read: 3, of: 12 } },
+      "One that was read is as it should be. 9 points were not read",
+    ],
+    [{ gauges: { out: false, off: [], read: 0, of: 12 } }, "nothing is known from its gauges"],
+    [{ gauges: { out: false, off: [], read: null, of: 8 } }, "No reading is off the healthy circuit."],
+    [{ gauges: null, hasDiagram: true, missed: ["Pump pressure"] }, "it does not show what was read at pump pressure"],
+    [{ gauges: null, hasDiagram: true, missed: null }, "No point of this circuit has a baseline yet"],
     [{ gauges: null, hasDiagram: false }, "No circuit is drawn, so readings are not used."],
   ])("what the readings say: %j", (change, words) => expect(wordsOf(show(change))).toContain(words));
   test("evidence that was taken out is struck through and can count again", () => {
-    const html = show({ gauges: { out: true, off: ["Relief setting"] } });
+    const html = show({ gauges: { out: true, off: ["Relief setting"], read: 1, of: 1 } });
     expect(html).toContain("line-through");
     expect(wordsOf(html)).toContain(isolateTexts.casePage.countItAgain);
-    expect(wordsOf(show({ gauges: { out: false, off: ["Relief setting"] } }))).toContain(isolateTexts.casePage.takeOut);
+    expect(wordsOf(show({ gauges: { out: false, off: ["Relief setting"], read: 1, of: 1 } }))).toContain(
+      isolateTexts.casePage.takeOut,
+    );
   });
   test("a bulletin leans the odds and says where it comes from", () => {
     const words = wordsOf(show({ leanings: [{ text: "Open bulletin 12: four times likelier", out: false }] }));

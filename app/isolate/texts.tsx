@@ -29,10 +29,18 @@ export const casePage = {
     `Shares of causes and tests are ${basis}${taught}.`,
   countItAgain: "Count it again",
   takeOut: "Take out",
+  madeAgain: "; made again: both count as one result",
   whatIsKnown: "What is known",
-  readingsOffTheHealthy: (off: string) => `Readings off the healthy circuit: ${off}. All others are as they should be.`,
+  readingsOffTheHealthy: (off: string) => `Readings off the healthy circuit: ${off}.`,
+  noPointWasRead: "No point of this circuit has readings to judge by: nothing is known from its gauges.",
+  ofAllPoints: (well: number, unread: number) =>
+    `${well > 0 ? ` ${well === 1 ? "One that was read is as it should be" : `${well} that were read are as they should be`}.` : ""}` +
+    `${unread > 0 ? ` ${unread === 1 ? "One point was" : `${unread} points were`} not read, or too seldom to judge by: not known.` : ""}`,
+  noReadingHasABaseline: "No point of this circuit has a baseline yet, so readings are not used.",
   noReadingIsOff: "No reading is off the healthy circuit.",
-  theModelDoesNot: "The model does not fit this circuit, so its readings are not used.",
+  theModelDoesNot: (missed: string) =>
+    `The model does not fit this circuit, so its readings are not used${missed ? `: it does not show what was read at ${missed}` : ""}. ` +
+    "Put right the figures of its drawing.",
   noCircuitIsDrawn: "No circuit is drawn, so readings are not used.",
   fromTheRegisterWhen: "From the register when this began",
   undo: "Undo",

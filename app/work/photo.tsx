@@ -4,6 +4,7 @@ import type { RunPhoto } from "~/domain/work/runState";
 import { Button, fieldClass } from "~/ui/form";
 import type { Run } from "./useRun";
 import { photo as texts } from "./texts";
+import { whoOf } from "./who";
 
 interface Mark {
   x: number;
@@ -54,7 +55,7 @@ export function PhotoStrip({ photos }: { photos: readonly (RunPhoto & { base64?:
             />
             <Rings marks={p.marks} />
           </a>
-          {p.caption || texts.noCaption}, {p.by}
+          {p.caption || texts.noCaption}, {whoOf(p)}
         </li>
       ))}
     </ul>

@@ -11,6 +11,7 @@ import { Compared } from "./compared";
 import { FindingText, Withdrawn } from "./findingText";
 import { PhotoStrip } from "./photo";
 import { record as texts } from "./texts";
+import { whoOf } from "./who";
 
 export const meta = () => [{ title: texts.recordOfWorkJuncteral }];
 
@@ -77,7 +78,7 @@ function RecordPage({ record }: { record: Whole }) {
           <ul>
             {skipped.map(({ run, s }) => (
               <li key={run.id + s.step.id}>
-                {s.step.text} {s.entry!.by}, {momentText(s.entry!.at, site)}: {s.entry!.reason}
+                {s.step.text} {whoOf(s.entry!)}, {momentText(s.entry!.at, site)}: {s.entry!.reason}
               </li>
             ))}
           </ul>
@@ -126,7 +127,7 @@ function RecordPage({ record }: { record: Whole }) {
               <FindingText kind={f.kind} values={f.values} withdrawn={f.withdrawn !== null} />
               <span className="text-sm text-ink-2">
                 {" "}
-                {f.by}, {momentText(f.at, site)}
+                {whoOf(f)}, {momentText(f.at, site)}
               </span>
               {f.withdrawn ? <Withdrawn withdrawn={f.withdrawn} /> : null}
               <PhotoStrip photos={record.photos.filter((p) => p.findingId === f.id)} />
@@ -163,7 +164,7 @@ function RecordPage({ record }: { record: Whole }) {
                     ) : null}
                   </span>
                   <span className="text-right text-sm text-ink-2">
-                    {s.entry ? `${s.entry.by}, ${momentText(s.entry.at, site)}` : texts.open}
+                    {s.entry ? `${whoOf(s.entry)}, ${momentText(s.entry.at, site)}` : texts.open}
                     {s.released ? texts.releasedBy(s.released.by) : ""}
                   </span>
                 </span>
@@ -171,7 +172,7 @@ function RecordPage({ record }: { record: Whole }) {
                   .filter((e) => e.step === s.step.id && e.kind === "reopened")
                   .map((e) => (
                     <span key={e.submission} className="block text-sm text-ink-2">
-                      {texts.takenBackBy(e.by, momentText(e.at, site), e.reason)}
+                      {texts.takenBackBy(whoOf(e), momentText(e.at, site), e.reason)}
                     </span>
                   ))}
                 <PhotoStrip photos={record.photos.filter((p) => p.step === s.step.id)} />

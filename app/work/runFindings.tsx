@@ -20,6 +20,7 @@ import { PhotoButton } from "./runStep";
 import { focusFirst, TypedFields } from "./typedFields";
 import type { Run } from "./useRun";
 import { runFindings as texts } from "./texts";
+import { whoOf } from "./who";
 
 /** Who is at the tablet: the writer of a finding, or an engineer, may withdraw it. */
 interface Me {
@@ -75,7 +76,7 @@ function Finding({ finding: f, run, me }: { finding: RunFinding; run: Run; me: M
         <FindingText kind={f.kind} values={f.values} withdrawn={f.withdrawn !== null} />
         <span className="text-sm text-ink-2">
           {" "}
-          {f.by}, {momentText(f.at, site)}
+          {whoOf(f)}, {momentText(f.at, site)}
         </span>
       </p>
       {f.withdrawn ? (

@@ -8,6 +8,7 @@ import { Reason } from "./reason";
 import { focusFirst, TypedFields } from "./typedFields";
 import type { Run } from "./useRun";
 import { runStep as texts } from "./texts";
+import { whoOf } from "./who";
 
 interface Props {
   stand: StepStand;
@@ -59,7 +60,7 @@ export function RunStep(props: Props) {
               {state === "skipped" ? texts.skipped(entry.reason) : ""}
               {answerText(step.ask, entry.values)}
               {answerText(step.ask, entry.values) ? ", " : ""}
-              {entry.by}, {momentText(entry.at, site)}
+              {whoOf(entry)}, {momentText(entry.at, site)}
               {stand.released ? texts.releasedBy(stand.released.by) : waits ? texts.waitsForAnEngineer : ""}
             </span>
           ) : null}

@@ -168,6 +168,10 @@ export const findingText = {
   withdrawnBy: (by: string, at: string, because: string) => `Withdrawn by ${by}, ${at}${because}`,
 };
 
+export const who = {
+  sentByAnother: (by: string, sentBy: string) => `${by} (sent by ${sentBy})`,
+};
+
 export const intervention = {
   forTheRecord: "For the record, and for the next shift",
   readingsFromThisMoment: "Readings from this moment on are the new part’s",

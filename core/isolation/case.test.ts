@@ -26,6 +26,21 @@ describe("odds", () => {
     expect(odds.possibilities.reduce((s, p) => s + p, 0)).toBeCloseTo(1, 9);
     expect(adviceOf(c, odds, new Set(["volt.coil"])).proposals.length).toBeGreaterThan(0);
   });
+  test("a test that was made again is one result: two people who look at one oil level renew no part", () => {
+    const low = beginCase("lowPressure", null);
+    const at = low.tests.find((t) => t.test === "look.level")!;
+    const [usual, sign] = Object.keys(at.about.results) as [string, string];
+    const seen = (result: string): TestResult => ({ at: at.id, result });
+    const once = oddsOf(low, [seen(sign)]);
+    const apart = (a: typeof once, b: typeof once) =>
+      Math.max(...a.suspects.map((s, i) => Math.abs(s - b.suspects[i]!)));
+    expect(apart(oddsOf(low, [seen(sign), seen(sign), seen(sign)]), once)).toBeLessThan(1e-12);
+    // repeats that differ lie between, whichever came first
+    const both = oddsOf(low, [seen(sign), seen(usual)]);
+    expect(apart(both, oddsOf(low, [seen(usual), seen(sign)]))).toBeLessThan(1e-12);
+    const first = (odds: typeof once) => Math.max(...odds.suspects);
+    expect(first(both)).toBeLessThan(first(once));
+  });
   test("a test that the case does not have, or a result that a test does not have, counts for nothing", () => {
     const odd = [
       { at: "nonsense", result: "high" },
@@ -143,6 +158,25 @@ describe("with a circuit and its gauges", () => {
     const [gauges] = reasonsOf(c, pump, []);
     expect(gauges).toMatchObject({ at: null });
     expect(gauges!.decibans).toBeGreaterThan(10);
+  });
+  test("a gauge that was read and is then made as a test counts once; where it says otherwise by now, it counts", () => {
+    const evidence = evidenceWith({ set: 0.88 });
+    const c = beginCase("gaugeOdd", { netlist, evidence });
+    const at = "setting.relief@relief";
+    expect(evidence.asTest![at]).toBe("set");
+    expect(oddsOf(c, [{ at, result: "low" }])).toEqual(oddsOf(c, []));
+    const [usual] = Object.keys(c.tests.find((t) => t.id === at)!.about.results);
+    expect(oddsOf(c, [{ at, result: usual! }])).not.toEqual(oddsOf(c, []));
+    // without the gauges the test stands for itself
+    expect(oddsOf(c, [{ at, result: "low" }], { gauges: true })).not.toEqual(oddsOf(c, [], { gauges: true }));
+  });
+  test("few readings alone are never sure enough to act: a test comes first", () => {
+    const evidence = evidenceWith({ drain: 3, case: 3 });
+    const c = beginCase("gaugeOdd", { netlist, evidence });
+    expect(adviceOf(c, oddsOf(c, []), new Set()).decided).toBe(true);
+    const few = beginCase("gaugeOdd", { netlist, evidence: { ...evidence, read: ["drain"] } });
+    expect(adviceOf(few, oddsOf(few, []), new Set()).decided).toBe(false);
+    expect(adviceOf(few, oddsOf(few, []), new Set(["pump.noise"])).decided).toBe(true);
   });
   test("gauges that are taken out count no more", () => {
     const c = beginCase("gaugeOdd", { netlist, evidence: evidenceWith({ drain: 3, case: 3 }) });

@@ -299,9 +299,37 @@ export interface Doubts {
 }
 
 /**
+ * Results as evidence, each test once: made again it tells no more of the cause than it did, so that repeats are one result, between
+ * those that they showed. A gauge that was read and is then made as a test is one too, where both say the same.
+ */
+function countedOnce(
+  c: IsolationCase,
+  results: readonly TestResult[],
+  withGauges: boolean,
+): { test: TestAt; shown: string[] }[] {
+  const byTest = new Map<string, { test: TestAt; shown: string[] }>();
+  for (const { at, result } of results) {
+    const test = c.tests.find((t) => t.id === at);
+    if (!test || !Object.hasOwn(test.about.results, result)) continue;
+    const known = byTest.get(at) ?? { test, shown: [] };
+    known.shown.push(result);
+    byTest.set(at, known);
+  }
+  const evidence = withGauges ? c.gauges?.evidence : undefined;
+  const saidByGauge = ({ test, shown }: { test: TestAt; shown: string[] }) => {
+    const point = evidence?.asTest?.[test.id];
+    if (point === undefined) return false;
+    const [usual] = Object.keys(test.about.results);
+    return shown.every((result) => (result !== usual) === evidence!.off.includes(point));
+  };
+  return [...byTest.values()].filter((one) => !saidByGauge(one));
+}
+
+/**
  * The odds of an isolation after what is known.
  * @param c the case
- * @param results in the order in which they came; one of a test that this case does not have counts for nothing
+ * @param results in the order in which they came; one of a test that this case does not have counts for nothing, and a test
+ * that was made again counts once
  * @param doubts evidence that somebody took out
  * @returns chance of each suspect (two may both be true), of something else, and of each possibility; the latter add up to 1
  * @example
@@ -310,11 +338,11 @@ export interface Doubts {
  */
 export function oddsOf(c: IsolationCase, results: readonly TestResult[], doubts: Doubts = {}): Odds {
   const gauges = doubts.gauges ? null : gaugeLogs(c);
-  const evidence = results.flatMap(({ at, result }) => {
-    const test = c.tests.find((t) => t.id === at);
-    if (!test || !Object.hasOwn(test.about.results, result)) return [];
-    return [chancesUnderAll(c, test).map((chances) => Math.log(chances[result]!))];
-  });
+  const evidence = countedOnce(c, results, gauges !== null).map(({ test, shown }) =>
+    chancesUnderAll(c, test).map((chances) =>
+      Math.log(shown.reduce((sum, result) => sum + chances[result]!, 0) / shown.length),
+    ),
+  );
   const possibilities = posterior(
     c.possibilities.map((p) => p.weight),
     gauges ? [gauges, ...evidence] : evidence,

@@ -6,7 +6,7 @@ import type { Netlist } from "../circuit/netlist";
 import type { ReadingState } from "../units/quantities";
 import { candidatesOf } from "./candidates";
 import { pairsOf, singlesOf, type PairLog } from "./explain";
-import { predictedBy, withTestGauges, type Predicted } from "./predicted";
+import { predictedBy, readAlready, withTestGauges, type Predicted } from "./predicted";
 import { benchOf, likelihood, unknownLikelihood, weighed } from "./tried";
 
 export interface FaultEvidence {
@@ -21,6 +21,10 @@ export interface FaultEvidence {
 export interface GaugeEvidence {
   /** Points off the healthy model. */
   off: string[];
+  /** Points that were read and that the model has an answer for; the others are not known. Left out by isolations of before. */
+  read?: string[];
+  /** Tests at their places that read what a point reads that was read already, with that point. Left out by isolations of before. */
+  asTest?: Record<string, string>;
   /** ln of the likelihood of all gauges: nothing is wrong; something that the model does not have. */
   healthy: number;
   unknown: number;
@@ -55,8 +59,11 @@ export function gaugeEvidence(
   const asNew = bench.distancesOf(bench.healthy) ?? [];
   const candidates = candidatesOf(netlist);
   const singles = singlesOf(bench, candidates);
+  const seen = new Set(bench.known.map((g) => g.pointId));
   return {
     off: [...bench.off],
+    read: [...seen],
+    asTest: readAlready(netlist, seen),
     healthy: likelihood(asNew),
     unknown: unknownLikelihood(asNew),
     pairs: pairsOf(bench, singles, candidates),

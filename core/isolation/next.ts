@@ -46,6 +46,8 @@ export interface Advice {
  * put back; a part that was renewed in vain, or a stop for it, is paid for.
  */
 const SURE = { undone: 0.9, paid: 0.95 };
+/** Readings alone are enough to act on from so many points of the circuit on; with fewer a test comes first. */
+const FEWEST_READ = 3;
 /** A test that settles less than this is not proposed, bits. */
 const WORTH_A_TEST = 0.03;
 /** While a safer test settles so much, one that opens the circuit waits. */
@@ -139,13 +141,14 @@ export function adviceOf(
     .map((id, act): ActChance => ({ id, share: shares[act]!, causes: suspectsOf(c, odds, acts, act) }))
     .sort((x, y) => y.share - x.share);
   const best = ranked[0]?.share ?? 0;
+  const looked = done.size > 0 || (c.gauges?.evidence.read?.length ?? 0) >= FEWEST_READ;
   const costs = ranked[0]?.causes.some(({ about }) => about.act.part || about.act.stop) ?? false;
   return {
     acts: ranked,
     other: odds.other,
     proposals: ordered,
     saferTells,
-    decided: best >= (costs ? SURE.paid : SURE.undone),
+    decided: looked && best >= (costs ? SURE.paid : SURE.undone),
     noneFits: odds.other > Math.max(best, 0.5),
   };
 }

@@ -135,6 +135,18 @@ export function withTestGauges(netlist: Netlist): { netlist: Netlist; states: [s
   };
 }
 
+/** Tests that read what a gauge of the circuit reads that was read already, with its point. */
+export function readAlready(netlist: Netlist, read: ReadonlySet<string>): Record<string, string> {
+  return Object.fromEntries(
+    placed(netlist).flatMap(({ id, element, port, reads }) => {
+      const gauge = netlist.gauges.find(
+        (g) => g.element === element && g.port === port && g.reads === reads && read.has(g.pointId),
+      );
+      return gauge ? [[id, gauge.pointId] as const] : [];
+    }),
+  );
+}
+
 /** Shares of a prediction that come out otherwise all the same: misread, or the model is wrong there. */
 const OTHERWISE = 0.03;
 

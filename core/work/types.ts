@@ -71,6 +71,8 @@ export interface StepEntry {
   reason: string;
   at: number;
   by: string;
+  /** Who sent it, where that was somebody else. */
+  sentBy?: string | null;
 }
 
 /** What a plant asks of its procedures. */

@@ -12,7 +12,7 @@ import {
   type TestResult,
 } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, circuits, isolationResults, isolations, machines, points, sites } from "~/db/schema";
+import { assessments, circuitDiagrams, circuits, isolationResults, isolations, machines, points, sites } from "~/db/schema";
 import { isUuid, notFound } from "~/platform/guard.server";
 import { caseOf } from "./caseOf.server";
 import { recordedSince } from "./testRecords.server";
@@ -105,10 +105,19 @@ export async function casePage(id: string) {
     openedAt: isolation.openedAt.getTime(),
     openedBy: isolation.openedBy,
     version: isolation.version,
-    gauges: !own.gauges ? null : { out: isolation.gaugesOut, off: offNames.map((p) => p.name) },
+    gauges: !own.gauges
+      ? null
+      : {
+          out: isolation.gaugesOut,
+          off: offNames.map((p) => p.name),
+          /** Points that were read; null: not kept with it. */
+          read: own.gauges.evidence.read?.length ?? null,
+          of: own.gauges.netlist.gauges.length,
+        },
     leanings: (isolation.plant.leanings ?? []).map(({ text, out }) => ({ text, out: out ?? false })),
     taught: Object.values(isolation.taught).reduce<number>((sum, n) => sum + (n ?? 0), 0),
     hasDiagram: isolation.netlist !== null,
+    missed: own.gauges ? null : await missedBy(isolation.circuitId),
     closed: isolation.closedAt
       ? {
           at: isolation.closedAt.getTime(),
@@ -123,7 +132,7 @@ export async function casePage(id: string) {
       .map(({ id: suspect, text }) => ({ id: suspect, text }))
       .sort((a, b) => a.text.localeCompare(b.text)),
     other: { now: odds.other, before: before?.other ?? null },
-    evidence: entered.map((r) => {
+    evidence: entered.map((r, place) => {
       const at = own.tests.find((t) => t.id === r.test);
       return {
         id: r.id,
@@ -132,6 +141,8 @@ export async function casePage(id: string) {
         at: r.enteredAt.getTime(),
         by: r.enteredBy,
         withdrawn: r.withdrawnAt !== null,
+        /** It was made before: both are one result. */
+        again: !r.withdrawnAt && entered.slice(0, place).some((e) => e.test === r.test && !e.withdrawnAt),
       };
     }),
     /** Guided tests made since it began, and not yet taken in. */
@@ -158,6 +169,19 @@ export async function casePage(id: string) {
       ...advice.proposals.filter((p) => p.test.about.outsideBook),
     ].map(shown),
   };
+}
+
+/** Points that the model of a circuit does not show as they read when they were well; null: none has a baseline. */
+async function missedBy(circuitId: string): Promise<string[] | null> {
+  const [row] = await db()
+    .select({ fit: circuitDiagrams.fit })
+    .from(circuitDiagrams)
+    .where(eq(circuitDiagrams.circuitId, circuitId));
+  const met = row?.fit?.met ?? [];
+  if (met.length === 0) return null;
+  const ids = met.filter((m) => m.deviations === null || Math.abs(m.deviations) > 2).map((m) => m.pointId);
+  if (ids.length === 0) return [];
+  return (await db().select({ name: points.name }).from(points).where(inArray(points.id, ids))).map((p) => p.name);
 }
 
 function shown({ test, tells, minutes, prepare, heldBack }: ReturnType<typeof adviceOf>["proposals"][number]) {

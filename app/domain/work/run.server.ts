@@ -66,6 +66,7 @@ const entryColumns = {
   reason: workEntries.reason,
   at: workEntries.at,
   by: workEntries.by,
+  sentBy: workEntries.sentBy,
 };
 
 /** Entries of a run in the order in which they were taken. */
@@ -87,6 +88,7 @@ export async function findingsOf(interventionId: string): Promise<RunFinding[]> 
       values: workFindings.values,
       at: workFindings.at,
       by: workFindings.by,
+      sentBy: workFindings.sentBy,
       withdrawnAt: workFindings.withdrawnAt,
       withdrawnBy: workFindings.withdrawnBy,
       withdrawnBecause: workFindings.withdrawnBecause,
@@ -114,6 +116,7 @@ export async function photosOf(interventionId: string) {
       height: workPhotos.height,
       at: workPhotos.at,
       by: workPhotos.by,
+      sentBy: workPhotos.sentBy,
     })
     .from(workPhotos)
     .where(eq(workPhotos.interventionId, interventionId))

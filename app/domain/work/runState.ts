@@ -10,6 +10,7 @@ export interface RunFinding {
   values: Record<string, string>;
   at: number;
   by: string;
+  sentBy?: string | null;
   /** It was wrong: who took it back and why. It stays on the record. */
   withdrawn: { by: string; at: number; because: string } | null;
 }
@@ -26,6 +27,7 @@ export interface RunPhoto {
   height: number;
   at: number;
   by: string;
+  sentBy?: string | null;
 }
 
 export interface RunState {
