@@ -134,7 +134,7 @@ export type { ExpectedRange } from "./assessment/expected";
 export { questionReading } from "./assessment/question";
 export type { Question } from "./assessment/question";
 export { chance } from "./assessment/verdict";
-export { conditionStates } from "./state/state";
+export { conditionStates, stateWords } from "./state/state";
 export type { ConditionState } from "./state/state";
 export type { VerdictPart } from "./state/verdictPart";
 export type {

@@ -364,8 +364,8 @@ export async function loadDemo(
     await tx.insert(assessments).values(
       rows.points.map((p) => ({
         pointId: p.id!,
-        state: "unproven" as const,
-        urgency: 10,
+        state: "unread" as const,
+        urgency: 20,
         readings: 0,
         verdict: [],
         stale: true,

@@ -23,6 +23,8 @@ export const sites = pgTable("sites", {
   holdsReleased: boolean("holds_released").notNull().default(false),
   /** Records are signed by who did the work and by a second person who checked it. */
   twoSignatures: boolean("two_signatures").notNull().default(false),
+  /** Where no stop is planned: days within which a machine could be stopped for what cannot wait. */
+  nextChanceDays: integer("next_chance_days").notNull().default(28),
   retiredAt: retired(),
   version: version(),
 });

@@ -147,6 +147,7 @@ describe("an isolation", () => {
       at: TEST_NOW,
       by: "T. Wren",
       withdrawn,
+      again: false,
     });
     const words = wordsOf(show({ gauges: null, evidence: [result("a"), result("b"), result("c", true)] }));
     expect(words.match(/Undo/g)).toHaveLength(1);

@@ -8,6 +8,7 @@ import { table as texts } from "./texts";
 const markText: Record<ReadingMark, string> = {
   outlier: texts.outlierCountsLess,
   unconfirmed: texts.doesNotFitThe,
+  beforeRepair: texts.beforeTheRepair,
   recalled: texts.instrumentRecalledNotUsed,
   doubtful: texts.markedDoubtfulCountsLess,
   noConditions: texts.oilOrLoadNot,

@@ -154,6 +154,7 @@ export const readingForm = {
 };
 
 export const table = {
+  beforeTheRepair: "from before the repair, not used",
   outlierCountsLess: "outlier, counts less",
   doesNotFitThe: "does not fit the readings before it, not used until a second reading confirms it",
   instrumentRecalledNotUsed: "instrument recalled, not used",

@@ -67,6 +67,9 @@ function expectation(): WalkPoint["expectation"] {
     meterChanges: [],
     readingsInAll: null,
     partReadyAt: null,
+  nextChanceDays: 28,
+  repairedAt: null,
+  seed: 0,
   };
   return assess(
     series.map((r, i) => ({

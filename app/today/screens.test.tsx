@@ -54,7 +54,7 @@ const oil = (change: Partial<OilNeed> = {}): OilNeed => ({
   eventId: null,
   ...change,
 });
-const counts = { unproven: 0, steady: 0, drifting: 0, alert: 0, alarm: 0 };
+const counts = { unread: 0, unproven: 0, steady: 0, drifting: 0, alert: 0, alarm: 0 };
 const page = (change: Partial<Page["loaderData"]> = {}) => ({
   open: 0,
   toDecide: [],

@@ -46,7 +46,7 @@ export function useShow(): (value: number, id: QuantityId, options?: { unit?: st
   return (value, id, options) => quantityText(value, id, site, options);
 }
 
-const HALF_YEAR = 200 * DAY;
+export const HALF_YEAR = 200 * DAY;
 
 /** A day as people say it: "12 Jan", with the year when it is not near; it never breaks at the end of a line. */
 export function dayText(ms: number, { timeZone, now, years = false }: SiteContext): string {

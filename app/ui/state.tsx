@@ -1,7 +1,8 @@
 /** States: a word, a glyph and a tone; never colour alone. */
-import type { ConditionState } from "@core";
+import { stateWords, type ConditionState } from "@core";
 
 export const stateTone: Record<ConditionState, string> = {
+  unread: "text-ink-2",
   unproven: "text-ink-2",
   steady: "text-ink-2",
   drifting: "text-ink",
@@ -12,6 +13,7 @@ export const stateTone: Record<ConditionState, string> = {
 /** A line against a limit tick: dotted short of it, flat, rising, touching, through. */
 export function StateGlyph({ state, size = 18 }: { state: ConditionState; size?: number }) {
   const line = {
+    unread: null,
     unproven: <path d="M1 9h9" strokeDasharray="1.6 2.2" />,
     steady: <path d="M1 12h11" />,
     drifting: <path d="M1 14l10-6" />,
@@ -40,7 +42,9 @@ export function StateWord({ state }: { state: ConditionState }) {
   return (
     <span className={`inline-flex items-center gap-1 ${stateTone[state]}`}>
       <StateGlyph state={state} size={15} />
-      <span className={state === "steady" || state === "unproven" ? "" : "font-semibold"}>{state}</span>
+      <span className={state === "alert" || state === "alarm" || state === "drifting" ? "font-semibold" : ""}>
+        {stateWords[state]}
+      </span>
     </span>
   );
 }

@@ -48,7 +48,8 @@ export const errorPage = {
   theDatabaseDoesNot: "The database does not answer",
   nothingThatWasSaved: "Nothing that was saved is lost. This page looks again every few seconds and goes on by itself.",
   tooManyAtOnce: "Many people ask at this moment",
-  itGoesOnByItself: "All is well, only busy: nothing is lost. This page tries again every few seconds and goes on by itself.",
+  itGoesOnByItself:
+    "All is well, only busy: nothing is lost. This page tries again every few seconds and goes on by itself.",
   thisIsForAn: "This is for an",
   youAreSignedIn: (has: ReactNode) => (
     <>You are signed in as {has}. Ask an engineer of your site to do it, or sign in with another name.</>

@@ -1,7 +1,7 @@
 /** A verdict sentence: parts from the core, with dates and quantities written for this reader. */
 import { Fragment } from "react";
 import type { VerdictPart } from "@core";
-import { dayText, monthText, together, quantityText, useSite, type SiteContext } from "./site";
+import { dayText, HALF_YEAR, monthText, together, quantityText, useSite, type SiteContext } from "./site";
 
 export function partText(part: VerdictPart, site: SiteContext): string {
   if ("text" in part) return together(part.text);
@@ -9,8 +9,13 @@ export function partText(part: VerdictPart, site: SiteContext): string {
   return quantityText(part.value, part.quantity, site, part.digits === undefined ? {} : { digits: part.digits });
 }
 
+/** One date of a sentence that needs its year gives it to all: "between 14 Jun 2027 and 29 Apr 2028". */
+const isFar = (part: VerdictPart, now: number) =>
+  "date" in part && part.precision === "day" && Math.abs(part.date - now) > HALF_YEAR;
+
 export function Verdict({ parts }: { parts: readonly VerdictPart[] }) {
-  const site = useSite();
+  const own = useSite();
+  const site = { ...own, years: own.years || parts.some((part) => isFar(part, own.now)) };
   return (
     <>
       {parts.map((part, i) =>

@@ -40,6 +40,9 @@ const context: AssessContext = {
   meterChanges: [],
   readingsInAll: null,
   partReadyAt: null,
+  nextChanceDays: 28,
+  repairedAt: null,
+  seed: 0,
 };
 const base: SimulatedLife = {
   asNew: 1.37,

@@ -4,7 +4,8 @@
  */
 import { DAY, MONTH } from "../units/time";
 import type { Baseline } from "../baseline/baseline";
-import { excess, leavesMargin, nearestSide, usedTowards, type LimitSide } from "../baseline/margin";
+import type { Limits } from "../baseline/limit";
+import { excess, leavesMargin, nearestSide, sidesOf, usedTowards, type LimitSide } from "../baseline/margin";
 import { FEWEST_READINGS, forecast as runForecast, type Forecast } from "../forecast/forecast";
 import { ownExponents } from "../forecast/exponents";
 import { withoutCourse } from "../forecast/prior";
@@ -16,7 +17,11 @@ import { quantityOf } from "../units/quantities";
 import { fullContext, fullPoint, fullReadings } from "./inputs";
 import { dutyFromReadings } from "./dates";
 import { noiseOf } from "./noise";
+import { fastCourse, type FastCourse } from "./course";
+import { courseForecast } from "./courseForecast";
+import { floorOf } from "./floor";
 import { chanceBeyond, levelFromReadings, P10_P90, type BelievedLevel } from "./level";
+import { sinceRepair } from "./repair";
 import { correctSeries, hoursOf, lifeStart, type CorrectedSeries } from "./series";
 import { BEYOND, conditionState, urgencyOf } from "../state/state";
 import { summarise } from "./summary";
@@ -63,24 +68,26 @@ export function assess(
   givenPoint: PointInput,
   givenContext: ContextInput = {},
 ): Assessment {
-  const all = fullReadings(given);
   const point = fullPoint(givenPoint);
-  const context = fullContext(givenContext, all);
+  const context = fullContext(givenContext, fullReadings(given));
+  const all = sinceRepair(fullReadings(given), point, context);
   const readings = summarise(all);
   const count = Math.max(context.readingsInAll ?? 0, all.length);
   const whole = correctSeries(readings, point, context);
   const newest = whole.readings.at(-1) ?? null;
+  const levels = believedOf(whole.readings).map((r) => ({ at: r.at, value: r.corrected, uncertainty: r.uncertainty }));
+  const weather = quantityOf(point.quantity).weather ?? false;
+  const wholeLimits = scaleOf(whole, point, context).limits;
+  // a course first: what goes on in one direction is no odd reading, however far it went
+  const course = wholeLimits
+    ? fastCourse(levels, wholeLimits, { floor: floorOf(point), weather: weather && !aYearIsSeen(levels) })
+    : null;
   const unconfirmed =
+    course === null &&
     newest !== null &&
     !newest.recalled &&
     !newest.doubtful &&
-    isUnconfirmed(
-      whole.readings
-        .filter((r) => !r.recalled && !r.doubtful)
-        .map((r) => ({ value: r.corrected, uncertainty: r.uncertainty })),
-      quantityOf(point.quantity).floor,
-      spanOf(whole, point, context),
-    );
+    isUnconfirmed(levels, floorOf(point), spanOf(whole, point, context));
   // a reading that is not believed must not move the correction of the others either
   const corrected: CorrectedSeries = unconfirmed ? correctSeries(readings.slice(0, -1), point, context) : whole;
   const series = corrected.readings;
@@ -91,8 +98,8 @@ export function assess(
     context.duty,
   );
 
-  const believed = series.filter((r) => !r.recalled);
-  const fromReadings = levelFromReadings(believed);
+  const believed = believedOf(series);
+  const fromReadings = course ? { value: course.level, deviation: course.scatter } : levelFromReadings(believed);
   const side = limits && baseline && fromReadings ? nearestSide(fromReadings.value, baseline.centre, limits) : null;
   const indicator =
     side && baseline && leavesMargin(baseline.centre, side) ? indicatorOf(corrected, baseline, side, point) : null;
@@ -104,6 +111,7 @@ export function assess(
           lnLimit: indicator.lnLimit,
           corrected: indicator.corrected,
           newAt: lifeStart(context),
+          seed: context.seed,
           prior: {
             ...(point.knownWhenNew ? context.prior : withoutCourse(context.prior)),
             noise: noiseOf(indicator.readings, indicator.corrected, context.prior.noise),
@@ -123,29 +131,48 @@ export function assess(
     mark:
       unconfirmed && i === series.length
         ? "unconfirmed"
-        : (r.mark ?? (cast && cast.outlier[i]! > OUTLIER ? "outlier" : null)),
+        : (r.mark ?? (cast && cast.outlier[i]! > OUTLIER && !isOfCourse(course, series, i) ? "outlier" : null)),
   }));
   const judged = unconfirmed ? marked.slice(0, -1) : marked;
 
-  const level = cast && indicator ? levelOf(cast, indicator) : fromReadings;
-  const beyond = level && limits && baseline ? chanceBeyond(level, limits, believed) : 0;
+  const filtered = cast && indicator ? levelOf(cast, indicator) : undefined;
+  const level =
+    course || !filtered || (fromReadings && gotBetter(filtered, fromReadings, believed, side))
+      ? fromReadings
+      : filtered;
+  const { chance: readBeyond, side: beyondSide } =
+    level && limits && baseline ? chanceBeyond(level, limits, believed) : { chance: 0, side: null };
   const alreadyBeyond = baseline !== undefined && side !== null && !leavesMargin(baseline.centre, side);
-  const trend = trendOf(judged, cast);
-  const margin = marginOf(cast, indicator, baseline, side, judged, fromReadings);
-  const forecast = cast && series.length ? datedForecast(cast, indicator!, judged, duty, context) : null;
-  const usableStop = usable(context);
-  const beforeUsableStop =
-    beyond >= BEYOND ? 1 : forecast ? probabilityBy(forecast, usableStop ?? context.now + 365 * DAY) : 0;
+  const shownTrend = trendOf(judged, cast);
+  // less than a year of what follows the weather: a warm half-year is no wear, and a cold one no recovery
+  const firstYear = weather && !aYearIsSeen(levels);
+  const trend = course ? { ...shownTrend, proved: true } : { ...shownTrend, proved: shownTrend.proved && !firstYear };
+  const followed = level === filtered;
+  const margin = marginOf(followed ? cast : null, indicator, baseline, side, judged, level);
+  const perMonth = course ? course.perMonth : cast && indicator ? monthlyRate(cast, indicator, duty) : null;
+  const fromBank = cast && series.length ? datedForecast(cast, indicator!, judged, duty, context) : null;
+  const forecast = course && fromBank ? courseForecast(course, fromBank, judged.at(-1)!.at, context) : fromBank;
+  const away = side !== null && perMonth !== null && movesAway(perMonth, side);
+  // the course goes on to today, whether or not anybody reads it
+  const passed = forecast && trend.proved && !away ? probabilityBy(forecast, context.now) : 0;
+  const beyond = Math.max(readBeyond, passed);
+  const chanceAt = nextChance(context);
+  const before = (at: number) => (beyond >= BEYOND ? 1 : forecast && !away ? probabilityBy(forecast, at) : 0);
+  const beforeUsableStop = before(chanceAt);
   const state = conditionState({
     readings: count - (unconfirmed ? 1 : 0),
     knownWhenNew: point.knownWhenNew,
     hasLimit: limits !== null,
     margin: margin?.value ?? null,
     beyond,
-    trendProved: trend.proved,
+    trendProved: trend.proved && !away,
     beforeUsableStop,
+    beforeTwice: before(context.now + 2 * (chanceAt - context.now)),
+    course: course?.readings ?? 0,
+    twoBeyond: limits !== null && twoBeyond(believed, limits, unconfirmed, count),
   });
-  const noTrend = forecast && !trend.proved && beyond < BEYOND ? { earliest: forecast.dates.p5 } : null;
+  const noTrend =
+    forecast && (!trend.proved || away) && beyond < BEYOND ? { earliest: away ? null : forecast.dates.p5 } : null;
   const nextStop = context.stops.filter((s) => s.at > context.now).sort((a, b) => a.at - b.at)[0] ?? null;
   const partial = {
     state,
@@ -155,6 +182,9 @@ export function assess(
     trend,
     limitProblem,
     beyond,
+    beyondSide: beyondSide?.side ?? null,
+    course: course?.readings ?? 0,
+    overdue: isOverdue(levels, context.now),
     alreadyBeyond,
     unconfirmed: unconfirmed ? { at: newest.at, raw: newest.raw } : null,
   };
@@ -182,7 +212,11 @@ export function assess(
           }
         : null,
     series: marked,
-    expectation: expectationOf(cast, indicator, forecast, corrected, point, level?.value ?? null, context),
+    // what was only ever read beyond its limit is not what a reading should be
+    expectation:
+      alreadyBeyond && readBeyond >= BEYOND
+        ? null
+        : expectationOf(cast, indicator, forecast, corrected, point, level?.value ?? null, context),
     verdict: verdictOf(partial, {
       quantity: point.quantity,
       rule: point.limit,
@@ -192,7 +226,16 @@ export function assess(
       reference: corrected.exponents ? point.reference : null,
       level: level?.value ?? null,
       asNew: alreadyBeyond ? null : (baseline?.centre ?? null),
-      perMonth: cast && indicator ? monthlyRate(cast, indicator, duty) : null,
+      perMonth,
+      beyondLimit: beyondSide?.limit ?? null,
+      lastAt: newest?.at ?? null,
+      recalled: all.filter((r) => r.recalled && !r.beforeRepair).length,
+      repairedAt: context.repairedAt,
+      readSinceRepair: levels.length,
+      firstYear,
+      away,
+      passed,
+      newestRaw: newest?.raw ?? null,
       knownWhenNew: point.knownWhenNew,
       leadTimeDays: context.leadTimeDays,
       partReadyAt: context.partReadyAt,
@@ -223,6 +266,71 @@ export function assess(
         ? lifeOf(cast, indicator, series, point, context)
         : null,
   };
+}
+
+/** Readings that count in full: neither found out, nor put down as doubtful while others are there. */
+function believedOf<T extends { recalled: boolean; doubtful: boolean }>(readings: readonly T[]): T[] {
+  const used = readings.filter((r) => !r.recalled);
+  const sure = used.filter((r) => !r.doubtful);
+  return sure.length > 0 ? sure : used;
+}
+
+/** Of what follows the weather a whole year shows what is wear: this much of one. */
+const WHOLE_YEAR = 350 * DAY;
+const aYearIsSeen = (levels: readonly { at: number }[]) =>
+  levels.length > 0 && levels.at(-1)!.at - levels[0]!.at >= WHOLE_YEAR;
+
+/** Is the reading at this place one of a fast course's? */
+function isOfCourse(course: FastCourse | null, series: readonly { recalled: boolean; doubtful: boolean }[], i: number) {
+  if (!course) return false;
+  return believedOf(series).slice(-course.readings).includes(series[i]!);
+}
+
+/** Does it move away from its nearer limit? Then there is no date for it. */
+const movesAway = (perMonth: number, side: LimitSide) => (side.side === "upper" ? perMonth < 0 : perMonth > 0);
+
+/** Newest readings that all lie on the better side of what the bank follows, and how far, in their own deviations. */
+const BETTER_READINGS = 3;
+const BETTER_BY = 3;
+
+/** A level that got better is what was read: the bank, which reckons with wear, follows it late. */
+function gotBetter(
+  filtered: BelievedLevel,
+  fromReadings: BelievedLevel,
+  believed: readonly { corrected: number; uncertainty: number }[],
+  side: LimitSide | null,
+): boolean {
+  const newest = believed.slice(-BETTER_READINGS);
+  if (!side || newest.length < BETTER_READINGS) return false;
+  const by = (value: number) => excess(filtered.value, side) - excess(value, side);
+  const doubt = Math.max(fromReadings.deviation, filtered.deviation / 2);
+  return newest.every((r) => by(r.corrected) > 0) && by(fromReadings.value) > BETTER_BY * doubt;
+}
+
+/** The two newest believed readings lie beyond one limit, the last one no slip: never less than an alarm. */
+function twoBeyond(
+  believed: readonly { corrected: number; uncertainty: number }[],
+  limits: Limits,
+  unconfirmed: boolean,
+  count: number,
+): boolean {
+  const two = believed.slice(-2);
+  if (unconfirmed || two.length < 2 || count < FEWEST_READINGS) return false;
+  return sidesOf(limits).some((side) => two.every((r) => excess(r.corrected, side) > 2 * r.uncertainty));
+}
+
+/** So many usual intervals without a reading, and so long at least, are too long. */
+const OVERDUE_INTERVALS = 2.5;
+const OVERDUE_LEAST = 60 * DAY;
+const USUAL_INTERVAL = 30 * DAY;
+
+/** Has nobody read it for so long that what was said may no longer hold? */
+function isOverdue(levels: readonly { at: number }[], now: number): boolean {
+  const last = levels.at(-1);
+  if (!last) return false;
+  const gaps = levels.slice(1).map((r, i) => r.at - levels[i]!.at);
+  const usual = gaps.length > 0 ? median(gaps) : USUAL_INTERVAL;
+  return now - last.at > Math.max(OVERDUE_LEAST, OVERDUE_INTERVALS * usual);
 }
 
 function levelOf(cast: Forecast, indicator: Indicator): BelievedLevel {
@@ -284,10 +392,15 @@ function marginOf(
   return { value: used(level.value), low: ends[0]!, high: ends[1]!, before };
 }
 
-function usable(context: AssessContext): number | null {
-  const ready = context.partReadyAt ?? context.now + (context.leadTimeDays ?? 0) * DAY;
-  const stops = context.stops.map((s) => s.at).filter((at) => at >= ready);
-  return stops.length ? Math.min(...stops) : null;
+/**
+ * The next chance to help: the first stop at which the part can be there, one under way until it ends; without such a stop what the
+ * plant says it can do, or when the part comes, if that is later.
+ */
+function nextChance(context: AssessContext): number {
+  const { now, stops, nextChanceDays } = context;
+  const ready = Math.max(now, context.partReadyAt ?? now + (context.leadTimeDays ?? 0) * DAY);
+  const usable = stops.filter((s) => (s.until ?? s.at + DAY) > ready).map((s) => Math.max(s.at, ready));
+  return usable.length > 0 ? Math.min(...usable) : Math.max(ready, now + nextChanceDays * DAY);
 }
 
 /** Beyond its limit when it was first read: nobody knows after how many hours it got there, so it tells its peers nothing. */

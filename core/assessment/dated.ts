@@ -27,7 +27,7 @@ export function datedForecast(
   context: AssessContext,
 ): AssessedForecast {
   const last = series[series.length - 1]!;
-  const dates = datesOf(cast.crossings, last.at, duty);
+  const dates = datesOf(cast.crossings, last.at, duty, context.seed);
   const quantile = (p: number) => {
     const date = inverseEcdf(dates, p);
     return Number.isFinite(date) ? date : null;

@@ -29,9 +29,9 @@ export function dutyFromReadings(readings: readonly { at: number; hours: number 
   };
 }
 
-/** Dates (epoch ms, sorted) for running hours after `from`; Infinity stays. Deterministic. */
-export function datesOf(hours: readonly number[], from: number, duty: Duty): number[] {
-  const rng = random(90_001);
+/** Dates (epoch ms, sorted) for running hours after `from`; Infinity stays. Deterministic; `seed`: of the point, so that many points do not share one luck. */
+export function datesOf(hours: readonly number[], from: number, duty: Duty, seed = 0): number[] {
+  const rng = random(90_001 + seed);
   const perDay = Math.max(duty.hoursPerDay, LEAST_DUTY);
   return hours
     .map((h) => {

@@ -3,7 +3,7 @@ import { fluidAt } from "../fluid/measured";
 import { dynamicViscosity } from "../fluid/viscosity";
 import type { Forecast } from "../forecast/forecast";
 import { median, robustSpread } from "../trend/robust";
-import { quantityOf } from "../units/quantities";
+import { floorOf } from "./floor";
 import type { Indicator } from "./indicator";
 import { P10_P90, type BelievedLevel } from "./level";
 import { range, type CorrectedSeries } from "./series";
@@ -54,7 +54,7 @@ export function expectationOf(
 ): Expectation | null {
   if (level === null || corrected.readings.length < 3) return null;
   const reference = corrected.exponents ? point.reference : null;
-  const { floor } = quantityOf(point.quantity);
+  const floor = floorOf(point);
   if (corrected.exponents && level > 0) {
     const exponents = corrected.fixed ? corrected.exponents : (cast?.exponents ?? corrected.exponents);
     const own = median(corrected.readings.map((r) => r.uncertainty / Math.max(r.corrected, floor)));

@@ -2,7 +2,7 @@
 import type { Baseline } from "../baseline/baseline";
 import { usedTowards, type LimitSide } from "../baseline/margin";
 import type { FilterReading } from "../forecast/hypothesis";
-import { quantityOf } from "../units/quantities";
+import { floorOf } from "./floor";
 import type { CorrectedSeries } from "./series";
 import type { AssessPoint } from "./types";
 
@@ -55,7 +55,7 @@ export function indicatorOf(
       y: Math.log(Math.max(PLAIN_FLOOR, 1 + usedTowards(r.corrected, baseline.centre, side))),
       lnPressure: 0,
       lnViscosity: 0,
-      u: r.recalled ? NOT_BELIEVED : r.doubtful ? 0.5 : Math.abs(quantityOf(point.quantity).floor / span),
+      u: r.recalled ? NOT_BELIEVED : r.doubtful ? 0.5 : Math.abs(floorOf(point) / span),
     })),
   };
 }

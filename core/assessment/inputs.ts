@@ -42,6 +42,9 @@ export function fullPoint({
 /** Usual duty where none is stated: a shift a day, known to 15 %. */
 const usualDuty = { hoursPerDay: 8, deviation: 0.15 };
 
+/** Within so many days a plant stops a machine that has to be stopped, until it says otherwise (common practice). */
+export const NEXT_CHANCE_DAYS = 28;
+
 /** `now` is the last reading where it is left out; the life then began at the first one's running hours, or at zero. */
 export function fullContext(context: ContextInput, readings: readonly AssessReading[]): AssessContext {
   return {
@@ -59,5 +62,8 @@ export function fullContext(context: ContextInput, readings: readonly AssessRead
     lifeStartedAt: context.lifeStartedAt ?? null,
     meterChanges: context.meterChanges ?? [],
     readingsInAll: context.readingsInAll ?? null,
+    nextChanceDays: context.nextChanceDays ?? NEXT_CHANCE_DAYS,
+    repairedAt: context.repairedAt ?? null,
+    seed: context.seed ?? 0,
   };
 }

@@ -1,5 +1,5 @@
 /** The level that is believed now, and the chance that it lies beyond a limit. */
-import { excess, sidesOf } from "../baseline/margin";
+import { excess, sidesOf, type LimitSide } from "../baseline/margin";
 import type { Limits } from "../baseline/limit";
 import { median, robustSpread } from "../trend/robust";
 import { normalCdf } from "../numeric/normal";
@@ -41,23 +41,21 @@ export function levelFromReadings(
   };
 }
 
-/** Chance that the level lies at or beyond one of its limits, with what the readings have in common counted. */
+/** Chance that the level lies at or beyond one of its limits, and which, with what the readings have in common counted. */
 export function chanceBeyond(
   level: BelievedLevel,
   limits: Limits,
   readings: readonly { uncertainty: number }[],
-): number {
+): { chance: number; side: LimitSide | null } {
   const newest = readings.slice(-NEWEST).map((r) => r.uncertainty);
   const common = COMMON * (newest.length > 0 ? median(newest) : Math.abs(level.value) * USUAL_UNCERTAINTY);
   const deviation = Math.max(Math.hypot(level.deviation, common), 1e-12);
-  return sidesOf(limits).reduce(
-    (most, side) =>
-      Math.max(
-        most,
-        excess(level.value, side) >= 0
-          ? Math.max(0.5, normalCdf(excess(level.value, side) / deviation))
-          : normalCdf(excess(level.value, side) / deviation),
-      ),
-    0,
+  return sidesOf(limits).reduce<{ chance: number; side: LimitSide | null }>(
+    (most, side) => {
+      const by = excess(level.value, side);
+      const chance = by >= 0 ? Math.max(0.5, normalCdf(by / deviation)) : normalCdf(by / deviation);
+      return chance > most.chance || most.side === null ? { chance, side } : most;
+    },
+    { chance: 0, side: null },
   );
 }

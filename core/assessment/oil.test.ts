@@ -27,6 +27,9 @@ const context: AssessContext = {
   meterChanges: [],
   readingsInAll: null,
   partReadyAt: null,
+  nextChanceDays: 28,
+  repairedAt: null,
+  seed: 0,
 };
 const point = {
   quantity: "caseDrainFlow" as const,

@@ -29,6 +29,9 @@ const context: AssessContext = {
   meterChanges: [],
   readingsInAll: null,
   partReadyAt: null,
+  nextChanceDays: 28,
+  repairedAt: null,
+  seed: 0,
 };
 
 /**

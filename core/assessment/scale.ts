@@ -2,9 +2,15 @@
 import { baselineOf, makersBaseline, type Baseline } from "../baseline/baseline";
 import { limitProblem as problemOf, resolveLimits, type Limits } from "../baseline/limit";
 import { excess, leavesMargin, sidesOf } from "../baseline/margin";
+import { median } from "../trend/robust";
 import { quantityOf } from "../units/quantities";
+import { limitsWithoutBaseline } from "./floor";
 import { lifeStart, type CorrectedSeries } from "./series";
 import type { AssessContext, AssessPoint } from "./types";
+
+const NONE: Limits = { upper: null, lower: null };
+/** Readings within its limits that tell how a part is when it is well, where it was first read beyond them. */
+const FEWEST_SOUND = 3;
 
 /** Baseline and limits of a series; the limit may rest on the baseline. */
 export function scaleOf(
@@ -12,8 +18,8 @@ export function scaleOf(
   point: AssessPoint,
   context: AssessContext,
 ): { baseline: Baseline | undefined; limits: Limits | null; limitProblem: string | null } {
-  const own = baselineFor(corrected, point, context);
   const rule = point.limit;
+  const own = baselineFor(corrected, point, context, limitsWithoutBaseline(point));
   const scale = { ...(point.fullFlow !== null && { fullFlow: point.fullFlow }), ...(own && { baseline: own.centre }) };
   const resolved = rule ? resolveLimits(rule, scale) : null;
   // a baseline that stands at its limit is no fault of the rule: the level is held against the limit all the same
@@ -51,13 +57,23 @@ export function spanOf(corrected: CorrectedSeries, point: AssessPoint, context: 
   return spans.length > 0 ? spans.reduce((least, span) => Math.min(least, span)) : null;
 }
 
-function baselineFor(corrected: CorrectedSeries, point: AssessPoint, context: AssessContext): Baseline | undefined {
+function baselineFor(
+  corrected: CorrectedSeries,
+  point: AssessPoint,
+  context: AssessContext,
+  limits: Limits | null,
+): Baseline | undefined {
   if (point.makersNew !== null && (corrected.readings.length < 3 || !point.knownWhenNew))
     return makersBaseline(point.makersNew, Math.abs(point.makersNew) * 0.1);
+  const believed = corrected.readings.filter((r) => !r.doubtful && !r.recalled);
+  // what lies beyond a limit is not how the part is when it is well; where nothing else was read, there is no such thing
+  const sound = believed.filter((r) => sidesOf(limits ?? NONE).every((side) => excess(r.corrected, side) < 0));
+  // and of a part that was first read beyond it, only what was read since it was set right
+  const first = believed.slice(0, 3).map((r) => r.corrected);
+  const begunBeyond = first.length > 0 && sidesOf(limits ?? NONE).some((side) => excess(median(first), side) >= 0);
+  const used = sound.length >= (begunBeyond ? FEWEST_SOUND : 1) ? sound : believed;
   return baselineOf(
-    corrected.readings
-      .filter((r) => !r.doubtful && !r.recalled)
-      .map((r) => ({ hours: r.hours - lifeStart(context), value: r.corrected, uncertainty: r.uncertainty })),
+    used.map((r) => ({ hours: r.hours - lifeStart(context), value: r.corrected, uncertainty: r.uncertainty })),
     { runInHours: context.runInHours, kind: point.knownWhenNew ? "commissioning" : "firstReadings" },
   );
 }

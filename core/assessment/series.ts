@@ -6,6 +6,7 @@ import { dynamicViscosity, viscosityTemperatureSensitivity, type Fluid } from ".
 import { correctedUncertainty, correctLeakage } from "../leakage/correct";
 import { learnExponents, type LearnedExponents } from "../leakage/exponents";
 import { quantityOf } from "../units/quantities";
+import { floorOf } from "./floor";
 import type { AssessPoint, AssessReading, ReadingMark, SeriesContext } from "./types";
 
 /** Usual standard uncertainties where an instrument is not stated (common practice). */
@@ -81,6 +82,7 @@ export function correctSeries(
 ): CorrectedSeries {
   const { hours } = hoursOf(readings, context);
   const quantity = quantityOf(point.quantity);
+  const floor = floorOf(point);
   const { reference } = point;
   const { fluid } = context;
   if (quantity.correction === "element" && reference && fluid)
@@ -95,10 +97,10 @@ export function correctSeries(
         hours: hours[i]!,
         raw: r.value,
         corrected: r.value,
-        uncertainty: Math.max(quantity.floor, r.uncertainty ?? Math.abs(r.value) * usualUncertainty.plain),
+        uncertainty: Math.max(floor, r.uncertainty ?? Math.abs(r.value) * usualUncertainty.plain),
         lnPressure: 0,
         lnViscosity: 0,
-        mark: r.recalled ? "recalled" : r.doubtful ? "doubtful" : null,
+        mark: notBelieved(r) ?? (r.doubtful ? "doubtful" : null),
         doubtful: r.doubtful,
         recalled: r.recalled,
       })),
@@ -127,7 +129,7 @@ export function correctSeries(
         exponents,
       );
       const uFlow = Math.max(
-        quantity.floor / Math.max(r.value, 1e-9),
+        floor / Math.max(r.value, 1e-9),
         r.uncertainty !== null ? r.uncertainty / Math.max(r.value, 1e-9) : usualUncertainty.flow,
       );
       const relative = Math.hypot(
@@ -148,22 +150,15 @@ export function correctSeries(
       );
       const off =
         exponents.readings > 0 && c.complete ? outside(c.lnPressure, seenP) + outside(c.lnViscosity, seenV) : 0;
-      const mark: ReadingMark | null = r.recalled
-        ? "recalled"
-        : r.doubtful
-          ? "doubtful"
-          : !c.complete
-            ? "noConditions"
-            : off > 0.1
-              ? "offCondition"
-              : null;
+      const mark: ReadingMark | null =
+        notBelieved(r) ?? (r.doubtful ? "doubtful" : !c.complete ? "noConditions" : off > 0.1 ? "offCondition" : null);
       return {
         id: r.id,
         at: r.at,
         hours: hours[i]!,
         raw: r.value,
         corrected,
-        uncertainty: Math.max(quantity.floor, corrected * Math.hypot(relative, off * 0.3)),
+        uncertainty: Math.max(floor, corrected * Math.hypot(relative, off * 0.3)),
         lnPressure: c.lnPressure,
         lnViscosity: c.lnViscosity,
         mark,
@@ -173,6 +168,10 @@ export function correctSeries(
     }),
   };
 }
+
+/** Why a reading has no weight at all; null: it has. */
+const notBelieved = (r: AssessReading): ReadingMark | null =>
+  r.beforeRepair ? "beforeRepair" : r.recalled ? "recalled" : null;
 
 /** Doubt of a differential pressure where the oil temperature was not noted, relative. */
 const NO_TEMPERATURE = 0.3;
@@ -186,7 +185,7 @@ function correctElement(
   reference: { temperature: number },
   fluid: Fluid,
 ): CorrectedSeries {
-  const quantity = quantityOf(point.quantity);
+  const floor = floorOf(point);
   const muRef = dynamicViscosity(fluid, believable(reference.temperature));
   return {
     exponents: { a: 0, b: -1, ua: 0, ub: 0.1, readings: 0 },
@@ -200,23 +199,17 @@ function correctElement(
         r.temperature === null
           ? NO_TEMPERATURE
           : viscosityTemperatureSensitivity(real, believable(r.temperature)) * usualUncertainty.temperature,
-        Math.max(quantity.floor, r.uncertainty ?? r.value * usualUncertainty.pressure) /
-          Math.max(r.value, quantity.floor),
+        Math.max(floor, r.uncertainty ?? r.value * usualUncertainty.pressure) / Math.max(r.value, floor),
       );
-      const mark: ReadingMark | null = r.recalled
-        ? "recalled"
-        : r.doubtful
-          ? "doubtful"
-          : r.temperature === null
-            ? "noConditions"
-            : null;
+      const mark: ReadingMark | null =
+        notBelieved(r) ?? (r.doubtful ? "doubtful" : r.temperature === null ? "noConditions" : null);
       return {
         id: r.id,
         at: r.at,
         hours: hours[i]!,
         raw: r.value,
         corrected,
-        uncertainty: Math.max(quantity.floor, corrected * relative),
+        uncertainty: Math.max(floor, corrected * relative),
         lnPressure: 0,
         lnViscosity: Math.log(viscosity / muRef),
         mark,

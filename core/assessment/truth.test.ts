@@ -116,7 +116,7 @@ describe("one reading that nobody can believe changes no state by itself", () =>
     pressure: { mean: 208, scatter: 4 },
     noise: 0.025,
   };
-  const rank = { steady: 0, unproven: 1, drifting: 2, alert: 3, alarm: 4 };
+  const rank = { steady: 0, unproven: 1, unread: 1, drifting: 2, alert: 3, alarm: 4 };
   const lives = Array.from({ length: 100 }, (_, i) => {
     const months = 8 + (i % 20);
     const times = Array.from({ length: months }, (_, k) => ({

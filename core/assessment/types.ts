@@ -32,6 +32,8 @@ export interface AssessReading {
   doubtful: boolean;
   /** Its instrument was found out of calibration: kept, not believed. */
   recalled: boolean;
+  /** Taken before the part was repaired: kept, and no longer what is expected. Set by an assessment, not by a caller. */
+  beforeRepair?: boolean;
 }
 
 export interface AssessPoint {
@@ -52,6 +54,8 @@ export interface AssessPoint {
 export interface AssessStop {
   id: string;
   at: number;
+  /** When it is over, epoch ms; left out: its day. Until then it is a chance to help. */
+  until?: number;
 }
 
 export interface AssessContext {
@@ -79,6 +83,12 @@ export interface AssessContext {
   meterChanges: readonly MeterChange[];
   /** Readings in the life where those given are a selection; null: those given are all. */
   readingsInAll: number | null;
+  /** Where no stop is planned: days within which the plant could stop the machine for it. */
+  nextChanceDays: number;
+  /** When work on the part began that repaired it in this life, epoch ms: readings before do not tell what it is now. Null: none did. */
+  repairedAt: number | null;
+  /** Of the point: its draws are its own, so that errors of many points do not add up. */
+  seed: number;
 }
 
 /** What correcting a series needs of it: all but what peers tell. */
@@ -92,7 +102,8 @@ export type PointInput = Pick<AssessPoint, "quantity"> &
 export type ContextInput = Partial<AssessContext>;
 
 /** What is odd about a reading; it is kept all the same. */
-export type ReadingMark = "outlier" | "unconfirmed" | "doubtful" | "recalled" | "noConditions" | "offCondition";
+export type ReadingMark =
+  "outlier" | "unconfirmed" | "doubtful" | "recalled" | "beforeRepair" | "noConditions" | "offCondition";
 
 export interface SeriesPoint {
   id: string;
@@ -169,6 +180,12 @@ export interface Assessment {
   beyond: number;
   /** The life stood beyond its limit when it was first read: there is no margin to forecast. */
   alreadyBeyond: boolean;
+  /** Readings of a fast course, with the one that made it; 0: there is none. */
+  course: number;
+  /** The side of the limit that the chance of being beyond is about; null: no limit. */
+  beyondSide: "upper" | "lower" | null;
+  /** Nobody has read it for so long that what was said may no longer hold. */
+  overdue: boolean;
   /** The newest reading cannot be believed on its own and is left out of the judgement until a second one agrees. */
   unconfirmed: { at: number; raw: number } | null;
   /** Margin used at the last reading: smoothed centre, P10, P90, and the place before the last reading. */

@@ -3,7 +3,7 @@ import { DAY, YEAR } from "../units/time";
 import { formatNumber } from "../units/format";
 import { quantityOf, type PointQuantityId } from "../units/quantities";
 import type { LimitRule, Limits } from "../baseline/limit";
-import { BEYOND, MAYBE_BEYOND } from "../state/state";
+import { BEYOND, MAYBE_BEYOND, PROVED_READINGS } from "../state/state";
 import type { Assessment, AssessStop } from "./types";
 import type { VerdictPart } from "../state/verdictPart";
 
@@ -19,6 +19,21 @@ export interface VerdictFacts {
   level: number | null;
   asNew: number | null;
   perMonth: number | null;
+  /** The limit that the chance of being beyond is about. */
+  beyondLimit: number | null;
+  newestRaw: number | null;
+  lastAt: number | null;
+  /** Readings of instruments that were found out. */
+  recalled: number;
+  /** The part was repaired then; how many readings count since. */
+  repairedAt: number | null;
+  readSinceRepair: number;
+  /** Less than a year of a quantity that follows the weather. */
+  firstYear: boolean;
+  /** It moves away from its limit. */
+  away: boolean;
+  /** Chance that its course has taken it beyond the limit since it was last read. */
+  passed: number;
   knownWhenNew: boolean;
   leadTimeDays: number | null;
   /** When a part that is ordered will be there. */
@@ -47,6 +62,9 @@ export function verdictOf(
     | "trend"
     | "limitProblem"
     | "beyond"
+    | "beyondSide"
+    | "course"
+    | "overdue"
     | "alreadyBeyond"
     | "unconfirmed"
   >,
@@ -61,16 +79,12 @@ export function verdictOf(
         text: "No reading yet in this life. Take one while the part is new: nobody can compare with what was not measured.",
       },
     ];
-  if (f.level === null || a.state === "unproven") {
-    const count = numbers[a.readings] ?? String(a.readings);
-    text(`${count} reading${a.readings === 1 ? "" : "s"}`);
-    if (!f.knownWhenNew) {
-      text(", condition unknown when the meter was fitted. It could fail unforeseen: ");
-      text(quantity.correction === "leakage" ? "load test it once" : "compare it with a peer", true);
-      text(".");
-    } else if (a.limitProblem) text(`; it cannot be assessed: ${lowerFirst(a.limitProblem)}`);
-    else text(`; too few to judge by. Nothing is proved yet.`);
-    if (a.unconfirmed) said.push(...readAgain(a.unconfirmed.raw, f.quantity));
+  if (f.recalled >= a.readings) {
+    text(
+      `${a.readings === 1 ? "Its only reading is" : `All ${a.readings} readings are`} recalled, since the instrument was found out of calibration. Nothing is known: `,
+    );
+    text("read it again", true);
+    text(".");
     return said;
   }
   const share = f.rule?.basis === "shareOfFullFlow" && f.fullFlow;
@@ -78,6 +92,26 @@ export function verdictOf(
     share
       ? { text: `${formatNumber((core / f.fullFlow!) * 100, 1)} % of full flow`, ...(strong && { strong }) }
       : { value: core, quantity: f.quantity, ...(strong && { strong }) };
+
+  if (f.level === null || a.state === "unproven") {
+    const count = numbers[a.readings] ?? String(a.readings);
+    text(`${count} reading${a.readings === 1 ? "" : "s"}`);
+    if (f.level !== null) {
+      text(": ");
+      said.push(value(f.level, true));
+      if (f.limits) said.push(...withinLimits(f, share));
+    }
+    if (a.limitProblem) text(`; it cannot be assessed: ${lowerFirst(a.limitProblem)}`);
+    else text(`. ${WHEN_TREND}`);
+    if (!f.knownWhenNew && quantity.correction === "leakage") {
+      text(" Condition when the meter was fitted not known, so it could fail unforeseen: ");
+      text("load test it once", true);
+      text(".");
+    }
+    if (a.unconfirmed) said.push(...readAgain(a.unconfirmed.raw, f.quantity));
+    said.push(...lastRead(a, f));
+    return said;
+  }
 
   text(`${upperFirst(quantity.short)} `);
   said.push(value(f.level, true));
@@ -111,17 +145,29 @@ export function verdictOf(
     said.push({ date: stepAt, strong: true, precision: "day" });
     text(": look for what was altered then.");
   }
+  if (a.course > 1)
+    text(
+      ` ${numbers[a.course] ?? a.course} readings in a row, each beyond the last: this is a course, not scatter.${a.course === 2 ? " Read it again within days." : ""}`,
+    );
 
   const crossed = a.beyond >= BEYOND;
   if (!crossed && a.beyond >= MAYBE_BEYOND) {
-    text(` ${upperFirst(chance(a.beyond))} that it is already beyond the limit of `);
-    said.push(limitText(f, share));
+    if (f.passed >= a.beyond) text(` Not read since, it may have passed its limit: ${chance(a.beyond)}, limit `);
+    else text(` ${upperFirst(chance(a.beyond))} that it is already ${beyondWords(a.beyondSide)} `);
+    said.push(limitText({ ...f, limit: f.beyondLimit ?? f.limit }, share));
     text(".");
   }
   if (crossed) {
     const since = a.forecast?.crossedSince ?? null;
-    text(a.alreadyBeyond ? " Already beyond its limit of " : " Beyond the limit of ");
-    said.push(limitText(f, share));
+    if (f.passed >= a.beyond && !a.alreadyBeyond)
+      text(` By its course, and not read since, it is more likely than not beyond its limit of `);
+    else
+      text(
+        a.alreadyBeyond
+          ? ` Already ${a.beyondSide === "lower" ? "below its least of" : "beyond its limit of"} `
+          : ` ${upperFirst(beyondWords(a.beyondSide))} `,
+      );
+    said.push(limitText({ ...f, limit: f.beyondLimit ?? f.limit }, share));
     if (a.alreadyBeyond)
       text(f.knownWhenNew ? " when first read" : " when first read; condition when fitted not known");
     else if (since !== null) {
@@ -137,6 +183,10 @@ export function verdictOf(
     text(" It stood beyond its limit of ");
     said.push(limitText(f, share));
     text(" when first read, so there is no margin to forecast from.");
+  } else if (a.noTrend && f.away) {
+    text(" It moves away from its limit.");
+  } else if (a.noTrend && f.firstYear) {
+    text(" Less than a year of readings: the weather is not told from wear yet.");
   } else if (a.noTrend) {
     text(stepAt === null ? " No trend proved" : " No trend since is proved");
     if (a.noTrend.earliest !== null && a.noTrend.earliest - f.now < FAR) {
@@ -146,7 +196,15 @@ export function verdictOf(
     text(".");
   } else if (a.forecast) {
     const { p10, p50, p90 } = a.forecast.dates;
-    if (p10 !== null && p90 !== null) {
+    if (p90 !== null && p90 <= f.now) {
+      // dates gone by are no forecast: the sentence about today says what they come to
+    } else if (p10 !== null && p90 !== null && p10 <= f.now) {
+      text(" Reaches ");
+      said.push(limitText(f, share));
+      text(" any day now, by ");
+      said.push({ date: p90, strong: true, precision: "day" });
+      text(" at the latest, if it goes on.");
+    } else if (p10 !== null && p90 !== null) {
       text(" Reaches ");
       said.push(limitText(f, share));
       text(" between ");
@@ -164,6 +222,7 @@ export function verdictOf(
   }
 
   if (a.unconfirmed) said.push(...readAgain(a.unconfirmed.raw, f.quantity));
+  said.push(...lastRead(a, f));
   if (f.contamination && a.forecast) {
     text(" Contamination entered this oil about ");
     said.push({ date: f.contamination.at, precision: "day" });
@@ -195,6 +254,39 @@ export function verdictOf(
     } else text("; no stop is planned.");
   }
   return said;
+}
+
+const WHEN_TREND = `A trend from the ${PROVED_READINGS === 5 ? "fifth" : `${PROVED_READINGS}th`} reading on.`;
+
+const beyondWords = (side: Assessment["beyondSide"]) =>
+  side === "lower" ? "below its least of" : "beyond its limit of";
+
+/** Where a first reading stands, before there is any trend: ", above its least of 74.6 L/min". */
+function withinLimits(f: VerdictFacts, share: number | false | null | undefined): VerdictPart[] {
+  const { upper, lower } = f.limits!;
+  const limit = (core: number) => limitText({ ...f, limit: core }, share);
+  const basis = f.rule?.basis === "maker" ? " (manufacturer's figure)" : "";
+  if (upper !== null && lower !== null)
+    return [{ text: ", between its limits of " }, limit(lower), { text: " and " }, limit(upper), { text: basis }];
+  if (upper !== null) return [{ text: ", below its limit of " }, limit(upper), { text: basis }];
+  if (lower !== null) return [{ text: ", above its least of " }, limit(lower), { text: basis }];
+  return [];
+}
+
+/** That nobody has read it for long, or not since it was repaired. */
+function lastRead(a: Pick<Assessment, "overdue">, f: VerdictFacts): VerdictPart[] {
+  if (f.lastAt === null) return [];
+  if (f.repairedAt !== null && f.lastAt < f.repairedAt)
+    return [
+      { text: " Repaired about " },
+      { date: f.repairedAt, precision: "day" },
+      { text: " and not read since: " },
+      { text: "read it to prove the work", strong: true },
+      { text: "." },
+    ];
+  return a.overdue
+    ? [{ text: " Not read since " }, { date: f.lastAt, strong: true, precision: "month" }, { text: "." }]
+    : [];
 }
 
 /** The newest reading is not believed on its own. */

@@ -22,6 +22,8 @@ export interface ForecastInput {
   corrected: boolean;
   /** Running hours at which the part was new; the first reading when not known. */
   newAt?: number;
+  /** Of the point: its draws are its own. */
+  seed?: number;
 }
 
 export interface FanPoint {
@@ -95,6 +97,7 @@ export function forecast({
   prior,
   corrected,
   newAt = readings[0]?.hours ?? 0,
+  seed = 0,
 }: ForecastInput): Forecast {
   if (readings.length < FEWEST_READINGS) throw new RangeError(`A forecast needs at least ${FEWEST_READINGS} readings.`);
   if (!(lnLimit > 0)) throw new RangeError("The limit must lie beyond the as-new level.");
@@ -104,7 +107,7 @@ export function forecast({
   const alone = prior.lives > 0 ? runFilter(readings, lnLimit, withoutPeers(prior), corrected, since, width) : null;
   const like = alone ? likeness(told.foretold, alone.foretold).at(-1)! : 1;
   const { hypotheses, weights, outlier, level, rising } = alone ? mixed(told, alone, like) : told;
-  const rng = random(readings.length * 7919 + 17);
+  const rng = random(readings.length * 7919 + 17 + seed);
   const horizon = Math.max(60_000, HORIZON_SCALES * prior.timeScale);
 
   const mix = (f: (h: Hypothesis) => number) => hypotheses.reduce((sum, h, i) => sum + weights[i]! * f(h), 0);

@@ -23,13 +23,24 @@ const facts = (change: Partial<StateFacts> = {}): StateFacts => ({
   beforeUsableStop: 0,
   ...change,
 });
-const rank: Record<ConditionState, number> = { steady: 0, unproven: 1, drifting: 2, alert: 3, alarm: 4 };
+const rank: Record<ConditionState, number> = {
+  steady: 0,
+  unproven: 1,
+  unread: 2,
+  drifting: 3,
+  alert: 4,
+  alarm: 5,
+};
 
 describe("the rule", () => {
   test.each<[string, Partial<StateFacts>, ConditionState]>([
     ["nothing moves", {}, "steady"],
     ["no limit", { hasLimit: false, beyond: 1, margin: 3 }, "unproven"],
-    ["no reading", { readings: 0 }, "unproven"],
+    ["no reading", { readings: 0 }, "unread"],
+    ["the second reading of a fast course", { course: 2 }, "alert"],
+    ["the third, whatever the figures", { course: 3, margin: 0.2, readings: 6 }, "alarm"],
+    ["two readings beyond one limit", { twoBeyond: true }, "alarm"],
+    ["one chance in ten by twice the time to the next chance", { trendProved: true, beforeTwice: 0.1 }, "alert"],
     ["no margin can be told", { margin: null }, "unproven"],
     ["few readings, nothing odd", { readings: PROVED_READINGS - 1 }, "unproven"],
     ["few readings, perhaps beyond", { readings: 2, beyond: MAYBE_BEYOND }, "alert"],
@@ -89,7 +100,7 @@ describe("whatever the figures are", () => {
       ),
     ));
   test("without a limit nothing is ever called an alarm", () =>
-    fc.assert(fc.property(anyFacts, (f) => expect(conditionState({ ...f, hasLimit: false })).toBe("unproven"))));
+    fc.assert(fc.property(anyFacts, (f) => expect(conditionState({ ...f, hasLimit: false })).toBe(f.readings === 0 ? "unread" : "unproven"))));
 });
 
 describe("urgency", () => {

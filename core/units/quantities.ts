@@ -28,6 +28,8 @@ export interface Quantity {
   decimals: number;
   /** Smallest standard uncertainty of a plain reading, core units: no instrument of the trade does better (common practice). */
   floor: number;
+  /** Follows the weather and no correction takes that out: less than a year of it shows no wear. */
+  weather?: true;
 }
 
 const define = <T extends Record<string, Quantity>>(table: T) => table;
@@ -123,6 +125,7 @@ export const quantities = define({
     greatest: 200,
     decimals: 0,
     floor: 0.3,
+    weather: true,
   },
   temperatureRise: {
     label: "Temperature rise",
@@ -136,6 +139,7 @@ export const quantities = define({
     greatest: 120,
     decimals: 1,
     floor: 0.3,
+    weather: true,
   },
   clearance: {
     label: "Clearance",

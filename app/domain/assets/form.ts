@@ -52,6 +52,12 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
       { name: "timeZone", label: "Time zone", type: "text", hint: "For example Europe/London" },
       { name: "holdsReleased", label: "An engineer releases each hold point of a procedure", type: "check" },
       { name: "twoSignatures", label: "A second person checks and signs each record of work", type: "check" },
+      {
+        name: "nextChanceDays",
+        label: "Days to an unplanned stop",
+        type: "number",
+        hint: "Where no stop is planned: within how many days a machine could be stopped for what cannot wait",
+      },
     ],
     schema: object({
       name: nameField("the site"),
@@ -61,6 +67,7 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
         .required(),
       holdsReleased: ticked(),
       twoSignatures: ticked(),
+      nextChanceDays: count(1, 365).integer("A whole number of days.").default(28),
     }),
   },
   machine: {

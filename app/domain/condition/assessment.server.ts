@@ -5,7 +5,7 @@
  * out: what changes meanwhile counts `asked` on, and an assessment of an older count leaves the point stale.
  */
 import { and, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
-import { DAY, dayStart, type AssessStop, type PointQuantityId } from "@core";
+import { DAY, dayStart, urgenciesOf, type AssessStop, type PointQuantityId } from "@core";
 import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import {
@@ -30,7 +30,7 @@ import { errorText } from "~/runtime/errors";
  * Shape of the JSON that an assessment stores. Count it on when it changes, or when
  * the words of verdicts do: what has another shape is not read, and made again.
  */
-export const ASSESSMENT_SHAPE = 5;
+export const ASSESSMENT_SHAPE = 6;
 
 /** What the pages of a machine and its circuits read of an assessment: a fraction of it. */
 export type AssessmentParts = Pick<AssessmentDetail, "baseline" | "limits" | "expectation" | "lastAt" | "margin">;
@@ -47,13 +47,20 @@ export async function stopsBySite(tx: Queryable, siteIds: readonly string[]): Pr
   const bySite = new Map<string, AssessStop[]>();
   if (siteIds.length === 0) return bySite;
   const rows = await tx
-    .select({ id: stops.id, siteId: stops.siteId, startsOn: stops.startsOn, timeZone: sites.timeZone })
+    .select({
+      id: stops.id,
+      siteId: stops.siteId,
+      startsOn: stops.startsOn,
+      days: stops.days,
+      timeZone: sites.timeZone,
+    })
     .from(stops)
     .innerJoin(sites, eq(sites.id, stops.siteId))
     .where(and(inArray(stops.siteId, [...new Set(siteIds)]), isNull(stops.retiredAt), notOver()));
   for (const row of rows) {
     const list = bySite.get(row.siteId) ?? [];
-    list.push({ id: row.id, at: dayStart(row.startsOn, row.timeZone) });
+    const at = dayStart(row.startsOn, row.timeZone);
+    list.push({ id: row.id, at, until: at + row.days * DAY });
     bySite.set(row.siteId, list);
   }
   return bySite;
@@ -271,8 +278,8 @@ export async function addEmptyAssessments(tx: Queryable, pointIds: readonly stri
     .values(
       pointIds.map((pointId) => ({
         pointId,
-        state: "unproven" as const,
-        urgency: 10,
+        state: "unread" as const,
+        urgency: urgenciesOf("unread")[0],
         readings: 0,
         verdict: [{ text: "No reading yet." }],
         stale: true,

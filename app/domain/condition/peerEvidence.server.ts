@@ -83,7 +83,7 @@ export async function peersOf(tx: Queryable, setup: PointSetup): Promise<string[
     select t.point_id as "pointId", t.life_id as "lifeId", t.evidence::text as evidence
     from ${peerEvidence} t join ${points} p on p.id = t.point_id join ${components} c on c.id = p.component_id
     where t.family = ${familyOf(setup)} and t.evidence is not null and p.retired_at is null and c.retired_at is null
-    order by t.reached desc, t.made_at desc, t.point_id limit ${MOST_PEERS + 1}`);
+    order by t.reached desc, t.point_id, t.life_id limit ${MOST_PEERS + 1}`);
   return rows
     .filter((r) => r.pointId !== setup.pointId || r.lifeId !== setup.lifeId)
     .slice(0, MOST_PEERS)

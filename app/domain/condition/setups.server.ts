@@ -28,6 +28,7 @@ import {
   points,
   readings,
   sites,
+  workRuns,
 } from "~/db/schema";
 import { leadTimeNow } from "~/domain/planning/index.server";
 import { now } from "~/runtime/clock.server";
@@ -63,6 +64,14 @@ export function pointSetups(tx: Queryable) {
       measured: sql<MeasuredViscosity[] | null>`${oilAssessments.detail} -> 'measured'`,
       contaminatedAt: oilAssessments.contaminatedAt,
       contaminationFactor: oilAssessments.contaminationFactor,
+      // the newest repair of the part in this life, by when its work began: it is proved before it is written up
+      repairedAt: sql<
+        string | null
+      >`(select to_char(max(coalesce((select min(w.started_at) from ${workRuns} w where w.intervention_id = i.id),
+        greatest(i.booked_at, i.done_at - interval '8 hours'))) at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')
+        from ${interventions} i where i.component_id = ${components.id} and i.kind = 'repair' and i.done_at is not null
+          and i.done_at > ${lives.startedAt})`,
+      nextChanceDays: sites.nextChanceDays,
       lifeId: lives.id,
       lifeStartHours: lives.startHours,
       lifeStartedAt: lives.startedAt,
@@ -122,6 +131,9 @@ export interface LifeStart {
   startedAt: Date;
 }
 
+/** A number of a point's own, so that its draws are not another's. */
+const seedOf = (id: string) => parseInt(id.replaceAll("-", "").slice(0, 7), 16);
+
 /** Context of an assessment, without what peers tell. `life`: of another life than the present one. */
 export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], life?: LifeStart): SeriesContext {
   return {
@@ -143,6 +155,10 @@ export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], life?
     lifeStartedAt: (life?.startedAt ?? s.lifeStartedAt)?.getTime() ?? null,
     meterChanges: s.meterChanges ?? [],
     readingsInAll: null,
+    nextChanceDays: s.nextChanceDays,
+    // of an ended life the part that came after was repaired, not this one
+    repairedAt: !life && s.repairedAt ? Date.parse(s.repairedAt) : null,
+    seed: seedOf(s.pointId),
   };
 }
 

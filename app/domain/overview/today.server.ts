@@ -173,7 +173,7 @@ export async function stateCounts(): Promise<Record<ConditionState, number>> {
     select w.state, sum(w.count)::int as count from of_component w join components c on c.id = w.component_id
     join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
     where c.retired_at is null and k.retired_at is null and m.retired_at is null group by w.state`);
-  const counts: Record<ConditionState, number> = { unproven: 0, steady: 0, drifting: 0, alert: 0, alarm: 0 };
+  const counts: Record<ConditionState, number> = { unread: 0, unproven: 0, steady: 0, drifting: 0, alert: 0, alarm: 0 };
   for (const row of rows) counts[row.state] = row.count;
   return counts;
 }

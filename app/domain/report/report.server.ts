@@ -165,7 +165,7 @@ async function statesIn(where: Where): Promise<Record<ConditionState, number>> {
   const rows = await ask<{ state: ConditionState; count: number }>(sql`
     select a.state, count(*)::int as count from assessments a join active_points p on p.id = a.point_id
     join machines m on m.id = p.machine_id where ${placed(where)} group by a.state`);
-  const states: Record<ConditionState, number> = { alarm: 0, alert: 0, drifting: 0, unproven: 0, steady: 0 };
+  const states: Record<ConditionState, number> = { alarm: 0, alert: 0, drifting: 0, unproven: 0, unread: 0, steady: 0 };
   for (const { state, count } of rows) states[state] = count;
   return states;
 }

@@ -1,0 +1,1 @@
+ALTER TABLE "sites" ADD COLUMN "next_chance_days" integer DEFAULT 28 NOT NULL;
