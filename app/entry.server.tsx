@@ -55,5 +55,6 @@ export default function handleRequest(
 }
 
 export function handleError(error: unknown, { request }: { request: Request }) {
-  if (!request.signal.aborted) log.error({ err: errorText(error), stack: stackOf(error), url: request.url }, "request failed");
+  if (!request.signal.aborted)
+    log.error({ err: errorText(error), stack: stackOf(error), url: request.url }, "request failed");
 }

@@ -17,6 +17,8 @@ export const rounds = pgTable("rounds", {
   /** A point whose limit comes near is due sooner. */
   closer: boolean("closer").notNull().default(true),
   walkedBy: text("walked_by").notNull().default(""),
+  /** Since when it is walked: no point was late for it before. Null: from before this was kept. */
+  begunAt: moment("begun_at"),
   retiredAt: retired(),
   version: version(),
 });

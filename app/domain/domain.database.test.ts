@@ -613,7 +613,7 @@ describe("work", () => {
     const [issued] = await db().select().from(forecastsIssued).where(eq(forecastsIssued.lifeId, both[0]!.id));
     expect(issued).toMatchObject({ outcome: "replaced" });
     const [a] = await db().select().from(assessments).where(eq(assessments.pointId, ids.point));
-    expect(a).toMatchObject({ readings: 0, state: "unproven", lifeId: both[1]!.id });
+    expect(a).toMatchObject({ readings: 0, state: "unread", lifeId: both[1]!.id });
     const page = await interventionPage(booked.id);
     expect(page.compared[0]).toMatchObject({ before: { readings: 1 }, after: null });
     expect(

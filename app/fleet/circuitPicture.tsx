@@ -1,6 +1,6 @@
 /** The diagram of a circuit as measured: each point where it is read, with its last reading and its margin. */
 import { Link } from "react-router";
-import { gaugesOf, quantityOf } from "@core";
+import { gaugesOf, quantityOf, stateWords } from "@core";
 import { CircuitDiagram, type DiagramPoint, type MissingGauge } from "~/ui/circuit/diagram";
 import { marginText } from "~/ui/marginRule";
 import { dayText, useShow, useSite } from "~/ui/site";
@@ -23,7 +23,7 @@ export function useDiagramPoints(components: readonly { points: readonly Machine
       margin: p.margin,
       text,
       about: [
-        `${p.name}: ${p.state}`,
+        `${p.name}: ${stateWords[p.state]}`,
         text ? `${text}${p.lastAt ? ` on ${dayText(p.lastAt, site)}` : ""}` : "not read yet",
         ...(p.margin ? [marginText(p.margin, p.state)] : []),
       ].join(", "),

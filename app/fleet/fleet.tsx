@@ -1,3 +1,4 @@
+import { stateWords } from "@core";
 import { useState } from "react";
 import { Link, Outlet, useParams } from "react-router";
 import type { Route } from "./+types/fleet";
@@ -16,6 +17,15 @@ export const loader = guard("viewer", async ({ request, user }) => {
   return { machines: await fleetList(retired), retired, mayEdit: mayAct(user.role, "engineer") };
 });
 
+/** Nobody is needed: over what was read, since what nobody looked at is not normal. */
+function finding(machines: readonly { points: number; unread: number }[]): string {
+  const total = (of: "points" | "unread") => machines.reduce((sum, m) => sum + m[of], 0);
+  if (total("unread") === 0) return texts.allMachinesAreNormal;
+  return total("unread") === total("points")
+    ? texts.nothingReadYet
+    : texts.nothingNeedsYouOfWhatWasRead(total("unread"), total("points"));
+}
+
 export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Route.ComponentProps) {
   const { id } = useParams();
   const [filter, setFilter] = useState("");
@@ -31,7 +41,7 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
             {machines.length === 0
               ? texts.noMachineYet
               : needing === 0
-                ? texts.allMachinesAreNormal
+                ? finding(machines)
                 : texts.ofMachinesNeedYou(needing, machines.length)}
           </h1>
         </header>
@@ -77,11 +87,11 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
                           `${m.id === id ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`
                         }
                       >
-                        <StateGlyph state={m.worst ?? "unproven"} size={16} />
+                        <StateGlyph state={m.worst ?? "unread"} size={16} />
                         <span className="truncate">
                           {m.name}
                           {m.retired ? texts.retired : ""}
-                          <span className="sr-only">{texts.worst(m.worst ?? texts.unproven)}</span>
+                          <span className="sr-only">{texts.worst(stateWords[m.worst ?? "unread"])}</span>
                         </span>
                         <span className="text-xs text-ink-2">
                           {m.needing > 0 ? texts.of(m.needing, m.points) : m.points}

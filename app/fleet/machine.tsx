@@ -45,7 +45,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
 
 function findingOf(
   name: string,
-  counts: { alarm: number; alert: number; drifting: number; unproven: number; all: number },
+  counts: { alarm: number; alert: number; drifting: number; unproven: number; unread: number; all: number },
 ): string {
   if (counts.all === 0) return texts.nothingIsMeasuredYet(name);
   const parts = [
@@ -53,6 +53,7 @@ function findingOf(
     counts.alert && texts.alert(counts.alert),
     counts.drifting && texts.drifting(counts.drifting),
     counts.unproven && texts.unproven(counts.unproven),
+    counts.unread && texts.unread(counts.unread),
   ].filter(Boolean);
   return parts.length
     ? texts.ofPoints(name, parts.join(", "), counts.all)
@@ -84,6 +85,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
           alert: count("alert"),
           drifting: count("drifting"),
           unproven: count("unproven"),
+          unread: count("unread"),
           all: all.length,
         })}
       >

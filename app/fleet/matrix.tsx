@@ -1,6 +1,13 @@
 import { Form, Link, useSearchParams } from "react-router";
 import type { Route } from "./+types/matrix";
-import { conditionStates, formatNumber, readingFamilies, readingFamilyIds, type ReadingFamily } from "@core";
+import {
+  stateWords,
+  conditionStates,
+  formatNumber,
+  readingFamilies,
+  readingFamilyIds,
+  type ReadingFamily,
+} from "@core";
 import { fleetMatrix, type MatrixCell } from "~/domain/overview/matrix.server";
 import { areaList } from "~/domain/assets/queries.server";
 import { guard } from "~/platform/guard.server";
@@ -38,8 +45,8 @@ function Cell({ family, cell, machine }: { family: ReadingFamily; cell: MatrixCe
   return (
     <Link
       to={wayOf(family, cell)}
-      aria-label={`${machine}, ${readingFamilies[family].toLowerCase()}: ${cell.state}, ${text}`}
-      title={`${cell.state}, ${text}`}
+      aria-label={`${machine}, ${readingFamilies[family].toLowerCase()}: ${stateWords[cell.state]}, ${text}`}
+      title={`${stateWords[cell.state]}, ${text}`}
       className={`inline-flex min-h-8 items-center gap-1 hover:bg-sea-soft max-lg:min-h-11 ${stateTone[cell.state]}`}
     >
       <StateGlyph state={cell.state} size={15} />
@@ -96,7 +103,7 @@ export default function Matrix({ loaderData: { rows, found, from, more, areas, w
             <option value="">{texts.any}</option>
             {conditionStates.map((s) => (
               <option key={s} value={s}>
-                {s}
+                {stateWords[s]}
               </option>
             ))}
           </select>

@@ -21,6 +21,7 @@ describe("the list of machines", () => {
     points: 12,
     worst: "steady",
     needing: 0,
+    unread: 0,
     retired: false,
     ...change,
   });
@@ -39,13 +40,17 @@ describe("the list of machines", () => {
       "2 of 2 machines need you",
     );
   });
+  test("what nobody read is not normal", () => {
+    expect(wordsOf(show([machine("a"), machine("b", { unread: 12 })]))).toContain("12 of 24 points are not read yet");
+    expect(wordsOf(show([machine("a", { unread: 12 })]))).toContain(fleetTexts.fleet.nothingReadYet);
+  });
   test("by area; one without an area stands under its own heading; the worst state is said, not only drawn", () => {
     const words = wordsOf(
       show([machine("a", { area: "" }), machine("b", { worst: "alarm", needing: 3 }), machine("c", { worst: null })]),
     );
     expect(words).toContain(fleetTexts.fleet.noArea);
     expect(words).toContain("Machine b , worst alarm 3 of 12");
-    expect(words).toContain("Machine c , worst unproven");
+    expect(words).toContain("Machine c , worst not read yet");
   });
   test("retired ones are asked for, and marked", () => {
     expect(show([machine("a")])).toContain('href="/?retired"');

@@ -168,6 +168,9 @@ export const fleet = {
   fleetJuncteral: "Fleet · Juncteral",
   noMachineYet: "No machine yet",
   allMachinesAreNormal: "All machines are normal",
+  nothingReadYet: "Nothing is read yet",
+  nothingNeedsYouOfWhatWasRead: (unread: number, points: number) =>
+    `Nothing needs you in what was read; ${unread} of ${points} points are not read yet`,
   ofMachinesNeedYou: (needing: number, machines: number) =>
     `${needing} of ${machines} machines need${needing === 1 ? "s" : ""} you`,
   machinesByName: "Machines by name",
@@ -178,7 +181,6 @@ export const fleet = {
   noMachineByThat: "No machine by that name.",
   noArea: "No area",
   retired: " (retired)",
-  unproven: "unproven",
   worst: (worst: string) => `, worst ${worst}`,
   of: (needing: number, points: number) => `${needing} of ${points}`,
   withoutRetiredOnes: "Without retired ones",
@@ -226,6 +228,7 @@ export const machine = {
   alert: (alert: number) => `${alert} alert`,
   drifting: (drifting: number) => `${drifting} drifting`,
   unproven: (unproven: number) => `${unproven} unproven`,
+  unread: (unread: number) => `${unread} not read yet`,
   ofPoints: (name: string, parts: string, all: number) => `${name}: ${parts} of ${counted(all, "point")}`,
   itsOnePointIs: (name: string) => `${name}: its one point is normal`,
   allPointsAreNormal: (name: string, all: number) => `${name}: all ${all} points are normal`,

@@ -1,3 +1,4 @@
+import { stateWords } from "@core";
 import { useEffect, useMemo } from "react";
 import { Link, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/point";
@@ -228,7 +229,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
           <StateGlyph state={data.state} size={20} />
         </span>
         <p className="text-[1.05rem] leading-relaxed text-ink-2">
-          <span className={`font-semibold ${stateTone[data.state]}`}>{data.state}. </span>
+          <span className={`font-semibold ${stateTone[data.state]}`}>{stateWords[data.state]}. </span>
           <Verdict parts={data.verdict} />
           {data.stale ? texts.beingAssessedAgain : ""}
         </p>

@@ -1,6 +1,6 @@
 import { Form, Link } from "react-router";
 import type { Route } from "./+types/report";
-import { lowerFirst, dayStart, moneyText, readingStates } from "@core";
+import { lowerFirst, dayStart, moneyText, readingStates, stateWords } from "@core";
 import type { ReportChart } from "~/domain/report/charts.server";
 import { report, reportAsked, type Report, type ReportPoint } from "~/domain/report/report.server";
 import { interventionLabels } from "~/domain/work/form";
@@ -226,7 +226,7 @@ function PointLine({ p, chart }: { p: ReportPoint; chart: ReportChart | undefine
         <Link to={`/points/${p.pointId}`} className="font-semibold hover:underline">
           {nameOf(p)}
         </Link>{" "}
-        <span className={`text-sm ${stateTone[p.state]}`}>{p.state}</span>
+        <span className={`text-sm ${stateTone[p.state]}`}>{stateWords[p.state]}</span>
         <span className="block text-ink-2">
           <Verdict parts={p.verdict} />
         </span>
@@ -270,7 +270,7 @@ function AllPoints({ points }: { points: readonly ReportPoint[] }) {
                 {p.component}: {lowerFirst(p.point)}
                 <span className="text-ink-2"> ({readingStates[p.readState].toLowerCase()})</span>
               </th>
-              <td className={`py-1 pr-3 ${stateTone[p.state]}`}>{p.state}</td>
+              <td className={`py-1 pr-3 ${stateTone[p.state]}`}>{stateWords[p.state]}</td>
               <td className="py-1 pr-3">
                 {p.lastRaw === null
                   ? texts.none

@@ -67,9 +67,9 @@ function expectation(): WalkPoint["expectation"] {
     meterChanges: [],
     readingsInAll: null,
     partReadyAt: null,
-  nextChanceDays: 28,
-  repairedAt: null,
-  seed: 0,
+    nextChanceDays: 28,
+    repairedAt: null,
+    seed: 0,
   };
   return assess(
     series.map((r, i) => ({

@@ -1,7 +1,7 @@
 /** What needs a decision on Today: a fault with its points, a point by itself, the oil of a circuit. */
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { lowerFirst, actsNow, actText, causes, dayStart } from "@core";
+import { lowerFirst, actsNow, actText, causes, dayStart, stateWords } from "@core";
 import type { Decision, FaultNeed, Need, OilNeed } from "~/domain/overview/today.server";
 import { MarginRule } from "~/ui/marginRule";
 import { oddsText } from "~/ui/odds";
@@ -111,7 +111,8 @@ export function FaultRow({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
             {f.points.map((p) => (
               <li key={p.pointId} className="flex items-center justify-between gap-3 py-1">
                 <Link to={`/points/${p.pointId}`} className="min-w-0 hover:underline">
-                  {p.component}: {lowerFirst(p.point)}, <span className={stateTone[p.state]}>{p.state}</span>
+                  {p.component}: {lowerFirst(p.point)},{" "}
+                  <span className={stateTone[p.state]}>{stateWords[p.state]}</span>
                 </Link>
                 <span className="w-32 shrink-0">
                   <MarginRule margin={p.margin} state={p.state} />

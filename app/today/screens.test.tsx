@@ -61,6 +61,7 @@ const page = (change: Partial<Page["loaderData"]> = {}) => ({
   oils: [],
   counts: { ...counts, steady: 12 },
   lines: [],
+  dueInAll: 0,
   due: [],
   ahead: { next: null, all: [] },
   changed: null,
@@ -195,6 +196,7 @@ describe("the page", () => {
   test("rounds that are due: late in words, one point in the singular", () => {
     const words = wordsOf(
       show({
+        dueInAll: 5,
         due: [
           { roundId: "r1", name: "North side", points: 1, dueAt: TEST_NOW - 3 * DAY },
           { roundId: "r2", name: "South side", points: 4, dueAt: TEST_NOW },

@@ -58,6 +58,14 @@ export const today = {
   addAMachineFrom: "Add a machine from a template",
   loadAFleetFile: "Load a fleet file",
   anEngineerAddsThe: "An engineer adds the first machine.",
+  nothingNeedsOfWhatWasRead: (unread: number, watched: number) =>
+    unread === watched
+      ? "Nothing is read yet"
+      : `Nothing needs a decision in what was read; ${unread} of ${watched} points are not read yet`,
+  whatWasReadIsWell: (read: number, unread: number) =>
+    read === 0
+      ? "No point was read yet, so nothing is known of these machines. Walk the rounds, or log a reading at a point."
+      : `${read === 1 ? "The point that was read needs nobody" : `The ${read} points that were read need nobody`}. ${unread === 1 ? "One was not read yet" : `${unread} were not read yet`}, and nothing is known of ${unread === 1 ? "it" : "them"}: walk the rounds.`,
   everyPointIsSteady: "Every point is steady. Walk the rounds that are due; that is all for today.",
   fleet: "Fleet",
   oil: "Oil",

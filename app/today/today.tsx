@@ -9,6 +9,7 @@ import {
   partAgainstStop,
   type ConditionState,
   type PartAnswer,
+  stateWords,
 } from "@core";
 import { sinceLastLook, type Changed } from "~/domain/overview/changed.server";
 import { dueWork, type DueItem } from "~/domain/work/due.server";
@@ -25,6 +26,7 @@ import { Horizon } from "./horizon";
 import { DecisionRow, FaultRow, OilRow, pointsOf, pressing } from "./needs";
 import {
   HORIZON_MONTHS,
+  duePoints,
   dueRounds,
   horizon,
   needs,
@@ -40,13 +42,14 @@ const DUE_SHOWN = 5;
 export const meta = () => [{ title: texts.todayJuncteral }];
 
 export const loader = guard("viewer", async ({ user, context }) => {
-  const [open, toDecide, oils, counts, lines, due, ahead, changed, byDate] = await Promise.all([
+  const [open, toDecide, oils, counts, lines, due, dueInAll, ahead, changed, byDate] = await Promise.all([
     oncePerRequest(context, openDecisions),
     needs(),
     oilNeeds(),
     stateCounts(),
     horizon(),
     dueRounds(),
+    duePoints(),
     stopsAhead(),
     sinceLastLook(user.id),
     dueWork({ most: DUE_SHOWN }),
@@ -58,6 +61,7 @@ export const loader = guard("viewer", async ({ user, context }) => {
     counts,
     lines,
     due,
+    dueInAll,
     ahead,
     changed,
     byDate,
@@ -90,8 +94,8 @@ function Since({ changed: { since, points, states, done } }: { changed: Changed 
             <Link to={`/points/${p.pointId}`} className="hover:underline">
               {p.machine}, {lowerFirst(p.component)}
             </Link>
-            : <span className={stateTone[p.state]}>{p.state}</span>
-            <span className="text-ink-2">{texts.was(p.before)}</span>
+            : <span className={stateTone[p.state]}>{stateWords[p.state]}</span>
+            <span className="text-ink-2">{texts.was(stateWords[p.before])}</span>
           </li>
         ))}
         {states > points.length ? (
@@ -139,18 +143,25 @@ function partWord(work: NextStop["work"][number], stop: NextStop, now: number): 
 }
 
 export default function Today({ loaderData }: Route.ComponentProps) {
-  const { open, toDecide, oils, counts, lines, due, ahead, changed, byDate, months, mayBook } = loaderData;
+  const { open, toDecide, oils, counts, lines, due, dueInAll, ahead, changed, byDate, months, mayBook } = loaderData;
   const site = useSite();
   const today = new TZDate(site.now, site.timeZone);
   const shown =
     toDecide.filter((n) => pointsOf(n).some((d) => (d.asksAgain || pressing(d)) && !d.booking)).length +
     oils.filter((o) => !o.eventId).length;
   const watched = conditionStates.reduce((sum, s) => sum + counts[s], 0);
-  const order: ConditionState[] = ["steady", "drifting", "alert", "alarm", "unproven"];
-  const duePoints = due.reduce((sum, r) => sum + r.points, 0);
+  const order: ConditionState[] = ["steady", "drifting", "alert", "alarm", "unproven", "unread"];
   return (
     <>
-      <PageHead title={watched === 0 ? texts.noMachinesYet : finding(open)}>
+      <PageHead
+        title={
+          watched === 0
+            ? texts.noMachinesYet
+            : open === 0 && counts.unread > 0
+              ? texts.nothingNeedsOfWhatWasRead(counts.unread, watched)
+              : finding(open)
+        }
+      >
         {texts.pointsWatched(
           weekday(today),
           today.getDate(),
@@ -159,7 +170,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
           watched > 0
             ? `: ${order
                 .filter((s) => counts[s] > 0)
-                .map((s) => `${counts[s]} ${s}`)
+                .map((s) => `${counts[s]} ${stateWords[s]}`)
                 .join(", ")}`
             : "",
         )}
@@ -184,6 +195,8 @@ export default function Today({ loaderData }: Route.ComponentProps) {
                 ) : (
                   texts.anEngineerAddsThe
                 )
+              ) : counts.unread > 0 ? (
+                texts.whatWasReadIsWell(watched - counts.unread, counts.unread)
               ) : (
                 texts.everyPointIsSteady
               )}
@@ -230,7 +243,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
               <Horizon lines={lines} stops={ahead.all} months={months} />
             )}
           </Section>
-          <Section title={texts.readingsDue} aside={duePoints ? texts.withinAWeek(duePoints) : undefined}>
+          <Section title={texts.readingsDue} aside={dueInAll ? texts.withinAWeek(dueInAll) : undefined}>
             {due.length === 0 ? (
               <Empty>{texts.noReadingFallsDue}</Empty>
             ) : (

@@ -148,14 +148,15 @@ describe("states and verdicts", () => {
   test("beyond the limit: since when", () => {
     const a = assess(read({ law: "linear", end: 6, timeScale: 14_000 }), point, context);
     expect(a.state).toBe("alarm");
-    expect(say(a.verdict)).toMatch(/Beyond the limit of 10 % since \d{4}-\d\d-\d\d/);
+    expect(say(a.verdict)).toMatch(/Beyond its limit of 10 % since \d{4}-\d\d-\d\d/);
   });
 
   test("three readings of unknown condition are unproven and say what to do", () => {
     const a = assess(read({}, 3), { ...point, knownWhenNew: false }, context);
     expect(a.state).toBe("unproven");
     expect(say(a.verdict)).toBe(
-      "Three readings, condition unknown when the meter was fitted. It could fail unforeseen: load test it once.",
+      "Three readings: 2.2 % of full flow, below its limit of 10 %. A trend from the fifth reading on. " +
+        "Condition when the meter was fitted not known, so it could fail unforeseen: load test it once.",
     );
   });
 

@@ -234,7 +234,7 @@ export function assess(
       readSinceRepair: levels.length,
       firstYear,
       away,
-      passed,
+      passed: passed > readBeyond ? passed : 0,
       newestRaw: newest?.raw ?? null,
       knownWhenNew: point.knownWhenNew,
       leadTimeDays: context.leadTimeDays,
@@ -309,14 +309,14 @@ function gotBetter(
 
 /** The two newest believed readings lie beyond one limit, the last one no slip: never less than an alarm. */
 function twoBeyond(
-  believed: readonly { corrected: number; uncertainty: number }[],
+  believed: readonly { corrected: number; uncertainty: number; doubtful: boolean }[],
   limits: Limits,
   unconfirmed: boolean,
   count: number,
 ): boolean {
   const two = believed.slice(-2);
   if (unconfirmed || two.length < 2 || count < FEWEST_READINGS) return false;
-  return sidesOf(limits).some((side) => two.every((r) => excess(r.corrected, side) > 2 * r.uncertainty));
+  return sidesOf(limits).some((side) => two.every((r) => !r.doubtful && excess(r.corrected, side) > 2 * r.uncertainty));
 }
 
 /** So many usual intervals without a reading, and so long at least, are too long. */

@@ -112,7 +112,7 @@ function courseOf(
 function soundOf(before: readonly CourseReading[], floor: number) {
   const centre = median(before.map((r) => r.value));
   const own = median(before.map((r) => r.uncertainty));
-  if (before.length < TELLS_SCATTER)
+  if (before.length < TELLS_SCATTER || before[0]!.at === before.at(-1)!.at)
     return { expected: () => centre, centre, scatter: Math.max(floor, own, Math.abs(centre) * USUAL) };
   const { slope, low, high } = theilSen(
     before.map((r) => r.at / DAY),

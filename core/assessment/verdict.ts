@@ -152,14 +152,14 @@ export function verdictOf(
 
   const crossed = a.beyond >= BEYOND;
   if (!crossed && a.beyond >= MAYBE_BEYOND) {
-    if (f.passed >= a.beyond) text(` Not read since, it may have passed its limit: ${chance(a.beyond)}, limit `);
+    if (f.passed > 0) text(` Not read since, it may have passed its limit: ${chance(a.beyond)}, limit `);
     else text(` ${upperFirst(chance(a.beyond))} that it is already ${beyondWords(a.beyondSide)} `);
     said.push(limitText({ ...f, limit: f.beyondLimit ?? f.limit }, share));
     text(".");
   }
   if (crossed) {
     const since = a.forecast?.crossedSince ?? null;
-    if (f.passed >= a.beyond && !a.alreadyBeyond)
+    if (f.passed > 0 && !a.alreadyBeyond)
       text(` By its course, and not read since, it is more likely than not beyond its limit of `);
     else
       text(

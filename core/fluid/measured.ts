@@ -28,9 +28,9 @@ export function fluidAt(stated: Fluid, measured: readonly MeasuredViscosity[], a
   const full = (m: MeasuredViscosity) => ({
     kv40: m.kv40,
     kv100:
-      m.kv100 !== null && m.kv100 > 2 && m.kv100 < m.kv40
+      m.kv100 !== null && m.kv100 > 0.21 && m.kv100 < m.kv40
         ? m.kv100
-        : Math.max(2.05, stated.kv100 * (m.kv40 / stated.kv40)),
+        : Math.min(0.99 * m.kv40, Math.max(stated.kv100 > 2 ? 2.05 : 0.22, stated.kv100 * (m.kv40 / stated.kv40))),
   });
   const from = full(before);
   if (next === -1) return { ...stated, ...from };

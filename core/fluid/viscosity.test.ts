@@ -30,8 +30,20 @@ test("falls with temperature", () => {
   );
 });
 
+test("holds for thin liquids too: water between its stated viscosities, and no step where the law changes", () => {
+  const water = { kv40: 0.658, kv100: 0.294 };
+  expect(kinematicViscosity(water, 40)).toBeCloseTo(0.658, 2);
+  expect(kinematicViscosity(water, 100)).toBeCloseTo(0.294, 2);
+  // 0.474 mm²/s at 60 °C (tables of water; memory)
+  expect(kinematicViscosity(water, 60)).toBeGreaterThan(0.45);
+  expect(kinematicViscosity(water, 60)).toBeLessThan(0.5);
+  const thin = { kv40: 5, kv100: 1.7 };
+  const steps = Array.from({ length: 200 }, (_, i) => kinematicViscosity(thin, 60 + i / 4));
+  for (const [i, v] of steps.entries()) if (i > 0) expect(steps[i - 1]! - v).toBeLessThan(0.05);
+});
+
 test("refuses what the method does not cover", () => {
-  expect(() => waltherConstants({ kv40: 46, kv100: 1.9 })).toThrow(/ASTM D341/);
+  expect(() => waltherConstants({ kv40: 46, kv100: 0.2 })).toThrow(/ASTM D341/);
   expect(() => waltherConstants({ kv40: 5, kv100: 6 })).toThrow(RangeError);
   expect(() => kinematicViscosity(vg46, 400)).toThrow(RangeError);
 });

@@ -6,9 +6,9 @@ const T40 = Math.log10(40 + KELVIN);
 const T100 = Math.log10(100 + KELVIN);
 
 export interface ViscosityGrade {
-  /** Kinematic viscosity at 40 °C, mm²/s, above 2. */
+  /** Kinematic viscosity at 40 °C, mm²/s, above that at 100 °C. */
   kv40: number;
-  /** Kinematic viscosity at 100 °C, mm²/s, above 2 and below kv40. */
+  /** Kinematic viscosity at 100 °C, mm²/s, above 0.21 (a water emulsion is near 0.3) and below kv40. */
   kv100: number;
 }
 
@@ -17,22 +17,33 @@ export interface WaltherConstants {
   b: number;
 }
 
-const loglog = (v: number) => Math.log10(Math.log10(v + 0.7));
+/** Thinner than this the simple law leaves what the standard adds for thin liquids, mm²/s. */
+const THIN = 2;
+/** Of a viscosity: Z of ASTM D341, with its term for thin liquids (down to 0.21 mm²/s; the constants from memory). */
+const zOf = (v: number) => v + 0.7 + (v > THIN ? 0 : Math.exp(-1.47 - 1.84 * v - 0.51 * v * v));
+/** And back. */
+const ofZ = (z: number) => {
+  const y = z - 0.7;
+  return y > THIN ? y : y - Math.exp(-0.7487 - 3.295 * y + 0.6119 * y ** 2 - 0.3193 * y ** 3);
+};
+const loglog = (v: number) => Math.log10(Math.log10(zOf(v)));
+/** The thinnest liquid that the law holds for, mm²/s: boiling water is thicker. */
+const THINNEST = 0.21;
 
 /**
  * A and B of ASTM D341 from the viscosities at 40 and 100 °C.
- * @throws {RangeError} outside ν > 2 mm²/s or when kv100 is not below kv40.
+ * @throws {RangeError} outside ν > 0.21 mm²/s or when kv100 is not below kv40.
  */
 export function waltherConstants({ kv40, kv100 }: ViscosityGrade): WaltherConstants {
-  if (!(kv100 > 2) || !(kv40 > kv100))
-    throw new RangeError(`ASTM D341 needs kv40 > kv100 > 2 mm²/s, not ${kv40} and ${kv100}.`);
+  if (!(kv100 > THINNEST) || !(kv40 > kv100))
+    throw new RangeError(`ASTM D341 needs kv40 > kv100 > ${THINNEST} mm²/s, not ${kv40} and ${kv100}.`);
   const b = (loglog(kv40) - loglog(kv100)) / (T100 - T40);
   return { a: loglog(kv40) + b * T40, b };
 }
 
 /**
  * Kinematic viscosity at a temperature, by ASTM D341 from the viscosities at 40 and 100 °C.
- * @param grade kv40 above kv100 above 2 mm²/s
+ * @param grade kv40 above kv100 above 0.21 mm²/s
  * @param temperatureC −60 to 200 °C; the method was made for −40 to 150 °C
  * @returns mm²/s
  * @throws {RangeError} outside the range of the method.
@@ -43,7 +54,7 @@ export function kinematicViscosity(grade: ViscosityGrade, temperatureC: number):
   if (!(temperatureC >= -60 && temperatureC <= 200))
     throw new RangeError(`Temperature ${temperatureC} °C is outside −60 to 200 °C.`);
   const { a, b } = waltherConstants(grade);
-  return 10 ** (10 ** (a - b * Math.log10(temperatureC + KELVIN))) - 0.7;
+  return ofZ(10 ** (10 ** (a - b * Math.log10(temperatureC + KELVIN))));
 }
 
 /** Density in kg/m³ at a temperature in °C from that at 15 °C: falls about 0.65 kg/m³ per K (common practice). */

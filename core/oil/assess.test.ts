@@ -110,7 +110,7 @@ test("the longest interval is a backstop: soon due drifts, past it asks for a ch
   expect(said(aged(18).verdict)).toMatch(/within its target.*passed on.*take a sample to justify/);
   expect(aged(18, []).state).toBe("alert");
   expect(said(aged(18, []).verdict)).toMatch(/^No sample yet.*passed on/);
-  expect(aged(24, []).state).toBe("unproven");
+  expect(aged(24, []).state).toBe("unread");
 });
 
 test("the margin is that of what is worst, and says of what", () => {
@@ -263,4 +263,60 @@ test("whatever a record holds, it is judged without breaking, and shares stay sh
     }),
     { numRuns: 300 },
   );
+});
+
+describe("what is said of an oil is of what is in the tank", () => {
+  const at = (day: number) => NOW - (1000 - day) * DAY;
+  const bottle = (day: number, results: OilSample["results"], remark = ""): OilSample => ({
+    id: String(day),
+    number: `N-${day}`,
+    at: at(day),
+    hours: day * 8,
+    place: "port",
+    state: "working",
+    results,
+    code: "18/16/13",
+    remark,
+  });
+  const judged = (samples: OilSample[], change: Partial<OilInput> = {}) => assessOil(input({ samples, ...change }));
+  const spoken = (a: ReturnType<typeof assessOil>) => a.verdict.map((v) => ("text" in v ? v.text : "")).join("");
+  const changed = (day: number) => [
+    {
+      at: at(day),
+      hours: day * 8,
+      kind: "change" as const,
+      litres: 200,
+      fluidName: "VG 46",
+      otherFluid: false,
+      changeBackBy: null,
+    },
+  ];
+
+  test("an oil that was changed is not in alarm for what was drained", () => {
+    const wet = [bottle(800, { water: { value: 80 } }), bottle(900, { water: { value: 1500 } })];
+    expect(judged(wet).state).toBe("alarm");
+    const after = judged(wet, { moves: changed(910) });
+    expect(["unproven", "steady"]).toContain(after.state);
+    expect(after.water).toBeNull();
+    expect(spoken(after)).toContain("Not sampled since the oil was changed on ");
+    expect(judged([...wet, bottle(950, { water: { value: 60 } })], { moves: changed(910) }).state).toBe("steady");
+  });
+  test("a leap of water asks for a second sample, free water in the remark is an alarm", () => {
+    const dry = [500, 600, 700, 800].map((day) => bottle(day, { water: { value: 70 } }));
+    const leap = judged([...dry, bottle(900, { water: { value: 440 } })]);
+    expect(leap.state).toBe("alert");
+    expect(spoken(leap)).toMatch(/440 ppm of water, 6\.3 times the usual 70.*second sample at once/);
+    const free = judged([...dry, bottle(900, { water: { value: 474 } }, "free water seen")]);
+    expect(free.state).toBe("alarm");
+    expect(spoken(free)).toContain("“free water seen”");
+    expect(judged([...dry, bottle(900, { water: { value: 75 } }, "no free water")]).state).toBe("steady");
+  });
+  test("a metal that climbs to its limit is told with its date, though each step is the usual one", () => {
+    const copper = [4, 8, 11, 14, 18, 22];
+    const climbing = judged(copper.map((value, i) => bottle(490 + i * 100, { copper: { value } })));
+    expect(climbing.state).toBe("alert");
+    expect(spoken(climbing)).toMatch(/Copper climbs: 4 to 22 ppm in 6 samples, reaches its limit of 25 about/);
+    const flat = [12, 13, 12, 14, 13, 13];
+    expect(judged(flat.map((value, i) => bottle(400 + i * 100, { copper: { value } }))).state).toBe("steady");
+  });
 });

@@ -8,8 +8,9 @@ import { overTarget } from "../contamination/target";
 import { iso4406Bounds } from "../contamination/iso4406";
 import { kinematicViscosity } from "../fluid/viscosity";
 import { fluidSuitability, usualPumpNeed } from "../fluid/suitability";
-import { waterShare } from "../fluid/water";
+import { classSolubility, waterShare } from "../fluid/water";
 import { mannKendall } from "../trend/mannKendall";
+import { median } from "../trend/robust";
 import { theilSen } from "../trend/theilSen";
 import { agreementOf, leakRising, leakSince, type LeakChange } from "./agreement";
 import { analytes, wearMetalIds, type AnalyteId, type WearMetalId } from "./analytes";
@@ -20,6 +21,7 @@ import { fluidAt, type MeasuredViscosity } from "../fluid/measured";
 import { currentFill, fillAge, measuredViscosities, viscosityOff } from "./fill";
 import { metalList, partSuspects } from "./parts";
 import { incomparable, middle, type OilSample } from "./sample";
+import { remarkSays } from "./remark";
 import { stepUp } from "./step";
 import { circuitTarget, type CircuitTarget } from "./target";
 import type { CountTrend, OilAssessment, OilComponentInput, OilInput } from "./types";
@@ -50,7 +52,11 @@ const isComparable = (s: OilSample) => incomparable(s) === null;
  * assessOil({ ...nothing, ...rest, ...empty }).state // "unproven"
  */
 export function assessOil(input: OilInput): OilAssessment {
-  const comparable = input.samples.filter(isComparable);
+  const all = input.samples.filter(isComparable);
+  const fill = currentFill(input.moves, input.now);
+  // what was drained is history: judged is what is in the tank
+  const comparable = fill ? all.filter((s) => s.at >= fill.at) : all;
+  const unsampled = fill !== null && comparable.length === 0 && all.length > 0;
   const target = circuitTarget(input.components, input.workingPressure, input.targetSet);
   const coded = comparable.flatMap((s) => {
     const codes = sampleCodes(s);
@@ -58,11 +64,13 @@ export function assessOil(input: OilInput): OilAssessment {
   });
   const last = coded.at(-1) ?? null;
   const over = last && target ? overTarget(last.codes.iso, target) : [];
-  const step = countStep(comparable, target);
-  const trends = { over4: trendOf(comparable, "over4"), over14: trendOf(comparable, "over14") };
+  const stepped = countStep(all, target);
+  // a step that the change of oil took with it is over; one that the new oil shows again is not
+  const step = stepped && fill && stepped.by < fill.at && (unsampled || !stepped.still) ? null : stepped;
+  const trends = { over4: trendOf(all, "over4"), over14: trendOf(all, "over14") };
   // a counter only goes forward: one that was misread must not run the metals backwards
   let counter = -Infinity;
-  const dated = comparable.map((s) => {
+  const dated = all.map((s) => {
     counter = Math.max(counter, s.hours ?? input.hoursAt(s.at));
     return { ...s, hours: counter };
   });
@@ -72,7 +80,7 @@ export function assessOil(input: OilInput): OilAssessment {
       metalSeries(id, dated, input.moves, input.volume),
     ]),
   );
-  const metals = Object.entries(series).flatMap(
+  const metals = (unsampled ? [] : Object.entries(series)).flatMap(
     ([id, s]) =>
       metalAlarm(id as AnalyteId, s, input.peerRates[id as AnalyteId] ?? [], input.metalLimits[id as AnalyteId]) ?? [],
   );
@@ -80,7 +88,7 @@ export function assessOil(input: OilInput): OilAssessment {
   const since = rose.map((m) => m.since!).sort((a, b) => a.by - b.by)[0] ?? null;
   // what the oil says happened: the step of the counts where there is one, else the rise of the metals
   const silting = !step && rising(trends.over4);
-  const moment = step?.after ?? since?.after ?? (silting ? comparable.slice(-24)[0]!.at : null);
+  const moment = step?.after ?? since?.after ?? (silting ? all.slice(-24)[0]!.at : null);
   const leaks = moment === null ? [] : input.leaks.map((l) => (silting ? leakRising(l) : leakSince(l, moment)));
   const reported = metals.filter((m) => analytes[m.id].group === "wear").map((m) => m.id as WearMetalId);
   const roseIds = rose.map((m) => m.id as WearMetalId);
@@ -95,9 +103,8 @@ export function assessOil(input: OilInput): OilAssessment {
       worse: worseOf(leaks, c.id),
     })),
   );
-  const fill = currentFill(input.moves, input.now);
   const age = fill ? fillAge(fill, input.longest, input.now, input.hoursAt(input.now), input.hoursPerDay) : null;
-  const measured = input.fluid ? measuredViscosities(comparable, input.fluid, fill?.at ?? -Infinity) : [];
+  const measured = input.fluid ? measuredViscosities(all, input.fluid, fill?.at ?? -Infinity) : [];
   const working = input.temperatures.working ?? 45;
   const real = input.fluid ? fluidAt(input.fluid, measured, input.now) : null;
   const filters = input.components.flatMap((c) => filterOf(c, input, measured));
@@ -131,7 +138,10 @@ export function assessOil(input: OilInput): OilAssessment {
   const acid = acidRise(comparable, input);
   const suitability = suitabilityOf(input, real);
   const worst = over.length > 0 ? Math.max(...over.map((o) => o ?? -Infinity)) : null;
+  const newest = comparable.at(-1);
   const parts = {
+    unsampled: unsampled ? fill!.at : null,
+    remark: newest?.remark ? { text: newest.remark, says: remarkSays(newest.remark), at: newest.at } : null,
     input,
     target,
     last,
@@ -151,7 +161,7 @@ export function assessOil(input: OilInput): OilAssessment {
     age,
   };
   const findings = findingsOf(parts, since, outside);
-  const state = stateOf(parts, comparable.length);
+  const state = stateOf(parts, all.length);
   const margin = worstMargin(
     marginOf(
       coded.map((c) => c.sample),
@@ -182,7 +192,7 @@ export function assessOil(input: OilInput): OilAssessment {
     suitability,
     age,
     findings,
-    verdict: verdictOf(parts, comparable.length),
+    verdict: verdictOf(parts, all.length),
     agreement:
       moment === null
         ? null
@@ -192,6 +202,8 @@ export function assessOil(input: OilInput): OilAssessment {
             leaks,
           ),
     viscosityOff: off,
+    remark: parts.remark,
+    unsampled: parts.unsampled,
     metalPoints: series,
     rates: Object.fromEntries(
       Object.entries(series).map(([id, s]) => [
@@ -355,9 +367,30 @@ function waterOf(samples: readonly OilSample[], input: OilInput, working: number
   const last = [...samples].reverse().find((s) => s.results.water);
   if (!last) return null;
   const { value, below } = last.results.water!;
-  const solubility = input.fluid?.solubility;
-  return { ppm: value, below: below === true, share: solubility ? waterShare(value, working, solubility) : null };
+  const own = input.fluid?.solubility ?? null;
+  const solubility = own ?? (input.fluid ? classSolubility(input.fluid.type) : null);
+  const coldest = Math.min(working, Math.max(COLDEST, input.temperatures.start ?? COLD));
+  const before = samples
+    .slice(0, samples.indexOf(last))
+    .flatMap((s) => (s.results.water ? [middle(s.results.water)] : []))
+    .slice(-LEAP.before);
+  const usual = before.length >= LEAP.fewest ? median(before) : null;
+  return {
+    ppm: value,
+    below: below === true,
+    share: own ? waterShare(value, working, own) : null,
+    shareCold: solubility ? waterShare(value, coldest, solubility) : null,
+    coldest,
+    ofClass: own === null,
+    leap: below !== true && usual !== null && value > LEAP.times * usual && value - usual > LEAP.by ? { usual } : null,
+  };
 }
+
+/** Coldest usual temperature of a tank that nobody stated, and the coldest at which water is judged, °C (common practice). */
+const COLD = 20;
+const COLDEST = 5;
+/** A leap: so many times the middle of the last samples, and so much more, ppm. */
+const LEAP = { times: 3, by: 100, before: 6, fewest: 2 };
 
 /** Rise of the acid number since the oil was new: over the new oil's figure where stated, else over the first sample of the fill. */
 function acidRise(samples: readonly OilSample[], input: OilInput): number | null {

@@ -38,6 +38,8 @@ export interface OilSample {
   results: Results;
   /** Code as the laboratory wrote it, where it reported no counts. */
   code: string | null;
+  /** As the laboratory or the person wrote it; left out: none. */
+  remark?: string;
 }
 
 /**

@@ -10,6 +10,7 @@ import type { DropReading, ElementFinding } from "./element";
 import type { MeasuredViscosity } from "../fluid/measured";
 import type { FillAge, LongestFill, NamedFluid } from "./fill";
 import type { Material, PartSuspect } from "./parts";
+import type { RemarkMeaning } from "./remark";
 import type { OilSample } from "./sample";
 import type { CircuitTarget } from "./target";
 import type { MetalAlarm, MetalPoint, OilMove } from "./wear";
@@ -120,7 +121,22 @@ export interface OilAssessment {
   /** Viscosity over stated at the working temperature, as a share; null: not measured since it was filled. */
   viscosityOff: number | null;
   measured: MeasuredViscosity[];
-  water: { ppm: number; below: boolean; share: number | null } | null;
+  water: {
+    ppm: number;
+    below: boolean;
+    /** Percent of saturation at the working temperature, by the fluid's own figures; null: they are not known. */
+    share: number | null;
+    /** The same at the coldest usual temperature of the tank, by its own figures or its class's. */
+    shareCold: number | null;
+    coldest: number;
+    ofClass: boolean;
+    /** Far above what was usual: the middle of the samples before, ppm. */
+    leap: { usual: number } | null;
+  } | null;
+  /** Of the newest sample, as written. */
+  remark: { text: string; says: readonly RemarkMeaning[]; at: number } | null;
+  /** The oil was changed then, and not sampled since; null: it was. */
+  unsampled: number | null;
   suitability: { componentId: string; name: string; usual: boolean; findings: FluidFinding[] }[];
   /** Of the fill that is in; null: none is on record. */
   age: FillAge | null;

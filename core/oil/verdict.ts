@@ -22,8 +22,14 @@ export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 const times = (factor: number) => (factor >= 10 ? String(Math.round(factor)) : factor.toFixed(1).replace(/\.0$/, ""));
 
+/** Of saturation when cold, percent: so much of the dissolved turns to drops in a tank that stands (grade). */
+const WET_COLD = 200;
+const HALF_YEAR = 182 * DAY;
+
 /** What the parts of a judgement have found. */
 export interface Parts {
+  unsampled: OilAssessment["unsampled"];
+  remark: OilAssessment["remark"];
   input: OilInput;
   target: CircuitTarget | null;
   last: { sample: OilSample; codes: { iso: { text: string } } } | null;
@@ -51,13 +57,15 @@ const tooOld = (p: Pick<Parts, "age">) => p.age !== null && p.age.share !== null
 
 /** The word for it. */
 export function stateOf(p: Parts, samples: number): ConditionState {
-  if (samples === 0) return tooOld(p) ? "alert" : "unproven";
+  if (samples === 0) return tooOld(p) ? "alert" : p.input.samples.length === 0 ? "unread" : "unproven";
+  const says = (meaning: "freeWater" | "dirt" | "burnt" | "metal") => p.remark?.says.includes(meaning) ?? false;
   const wet = p.water && !p.water.below ? p.water : null;
   const fixed = p.metals.some((m) => m.passed.includes("fixed"));
   if (
     (p.worst !== null && p.worst >= 2) ||
     p.filters.some((f) => f.past) ||
     (wet && (wet.ppm >= WATER.bad || (wet.share ?? 0) > 100)) ||
+    says("freeWater") ||
     (p.off !== null && Math.abs(p.off) >= VISCOSITY.bad) ||
     (p.acid !== null && p.acid >= ACID.bad) ||
     (fixed && p.rose.length > 0)
@@ -67,7 +75,11 @@ export function stateOf(p: Parts, samples: number): ConditionState {
     (p.worst !== null && p.worst >= 1) ||
     p.rose.length > 0 ||
     fixed ||
-    (wet && wet.ppm >= WATER.doubt) ||
+    (wet && (wet.ppm >= WATER.doubt || wet.leap !== null || (wet.shareCold ?? 0) > WET_COLD)) ||
+    says("dirt") ||
+    says("burnt") ||
+    says("metal") ||
+    p.metals.some((m) => m.climb && m.climb.reachesAt < p.input.now + HALF_YEAR) ||
     (p.off !== null && Math.abs(p.off) >= VISCOSITY.doubt) ||
     (p.acid !== null && p.acid >= ACID.doubt) ||
     p.filters.some((f) => f.blocked) ||
@@ -78,10 +90,11 @@ export function stateOf(p: Parts, samples: number): ConditionState {
     rising(p.trends.over4) ||
     rising(p.trends.over14) ||
     p.filters.some((f) => f.daysLeft && f.daysLeft.early < SOON_DAYS) ||
+    p.metals.some((m) => m.climb !== null) ||
     dueSoon(p)
   )
     return "drifting";
-  return p.target === null ? "unproven" : "steady";
+  return p.target === null || p.unsampled !== null ? "unproven" : "steady";
 }
 
 const dueSoon = (p: Parts) => p.age !== null && p.age.dueAt !== null && p.age.dueAt - p.input.now < SOON_DAYS * DAY;
@@ -116,7 +129,11 @@ function sampleSaid(p: Parts, samples: number): VerdictPart[] {
   if (samples === 0) return [{ text: "No sample that can be compared: take one from a live line, warm and at work." }];
   const said: VerdictPart[] = [];
   const text = (t: string, strong = false) => said.push(strong ? { text: t, strong } : { text: t });
-  if (p.last) {
+  if (p.unsampled !== null) {
+    text("Not sampled since the oil was changed on ");
+    said.push({ date: p.unsampled, strong: true, precision: "day" });
+    text(": what the samples before say was drained with it. Take one at work.");
+  } else if (p.last) {
     text(p.last.codes.iso.text, true);
     if (p.target)
       text(
@@ -164,13 +181,54 @@ function sampleSaid(p: Parts, samples: number): VerdictPart[] {
   }
   if (p.off !== null && Math.abs(p.off) >= VISCOSITY.doubt)
     text(` The oil is ${percent(Math.abs(p.off))} ${p.off < 0 ? "thinner" : "thicker"} than stated.`, true);
-  if (p.water && !p.water.below && p.water.ppm >= WATER.doubt)
-    text(
-      ` ${Math.round(p.water.ppm)} ppm of water${p.water.share !== null && p.water.share > 100 ? ", more than it can dissolve" : ""}.`,
-      true,
-    );
+  if (p.water && !p.water.below) waterSaid(p.water, text);
+  for (const m of p.metals) if (m.climb) said.push(...climbSaid(m, p.input.now));
+  if (p.remark && p.remark.text.trim()) {
+    text(" The laboratory remarks: ");
+    text(`“${p.remark.text.trim().slice(0, 160)}”`, p.remark.says.length > 0);
+    text(".");
+  }
   if (p.acid !== null && p.acid >= ACID.doubt)
     text(` The acid number has risen by ${p.acid.toFixed(2)} mg KOH/g: the oil is ageing.`);
+  return said;
+}
+
+/** Water by what this oil can hold, by its own history, by the usual ceiling. */
+function waterSaid(
+  { ppm, share, shareCold, coldest, ofClass, leap }: NonNullable<OilAssessment["water"]>,
+  text: (t: string, strong?: boolean) => void,
+): void {
+  const cold = shareCold !== null && shareCold > WET_COLD;
+  if (ppm < WATER.doubt && !leap && !cold) return;
+  const usual = leap ? `, ${times(ppm / Math.max(leap.usual, 1))} times the usual ${Math.round(leap.usual)}` : "";
+  const held =
+    share !== null && share > 100
+      ? ", more than it can dissolve"
+      : cold
+        ? `, about ${times(shareCold / 100)} times what ${ofClass ? "an oil of its class" : "it"} holds at ${Math.round(coldest)} °C: free water where it stands cold`
+        : "";
+  text(` ${Math.round(ppm)} ppm of water${usual}${held}.`, true);
+  if (leap) text(" Take a second sample at once, and look for where it comes in.");
+}
+
+/** A metal that climbs sample by sample, and when it meets its limit. */
+function climbSaid(m: OilAssessment["metals"][number], now: number): VerdictPart[] {
+  const { from, to, samples, reachesAt } = m.climb!;
+  const figure = (ppm: number) => (ppm < 10 ? ppm.toFixed(1).replace(/\.0$/, "") : String(Math.round(ppm)));
+  const said: VerdictPart[] = [
+    { text: ` ${analytes[m.id].label} climbs: ${figure(from)} to ${figure(to)} ppm in ${samples} samples` },
+  ];
+  if (m.fixed !== null)
+    said.push(
+      {
+        text:
+          reachesAt <= now
+            ? `, at its limit of ${figure(m.fixed)} about `
+            : `, reaches its limit of ${figure(m.fixed)} about `,
+      },
+      { date: reachesAt, strong: true, precision: "month" },
+    );
+  said.push({ text: "." });
   return said;
 }
 

@@ -4,6 +4,7 @@
  */
 import { wearMetalAmounts, type OilEvent } from "../contamination/wearMetal";
 import { inverseEcdf, median, robustSpread } from "../trend/robust";
+import { YEAR } from "../units/time";
 import type { AnalyteId } from "./analytes";
 import { censoredQuantile } from "./censored";
 import { middle, type OilSample, type Result } from "./sample";
@@ -140,6 +141,8 @@ export interface MetalAlarm {
   fixedStated: boolean;
   /** Which of them are passed. */
   passed: ("own" | "peers" | "fixed")[];
+  /** It climbs sample by sample: from what, to what, over how many, and when it meets its limit, epoch ms. Null: it does not. */
+  climb: { from: number; to: number; samples: number; reachesAt: number } | null;
   /** Moment of the sample before and of the first one on the higher rate, where the rise began. */
   since: { after: number; by: number } | null;
 }
@@ -151,6 +154,33 @@ const FAR_OUT = 3.5;
 /** A rate that is a half more is worth a word, and a part's own rate is never steadier than this share. */
 const LEAST_RISE = 1.5;
 const STEADIEST = 0.12;
+
+/** So many samples one above the other are no scatter of the laboratory, though each step is the usual one. */
+const CLIMBS = 5;
+/** And they end so many times the laboratory's doubt above where they began. */
+const CLIMB_FAR = 4;
+/** It has used this share of its limit, and meets it within a year. */
+const NEAR_LIMIT = 0.5;
+const LEADS_WITHIN = YEAR;
+
+/** Samples of the present fill that climb one after another, and where that leads. */
+function climbOf(series: readonly MetalPoint[], fixed: number | null): MetalAlarm["climb"] {
+  const fresh = series.findLastIndex((p) => p.length === 0);
+  const own = series.slice(Math.max(0, fresh));
+  let from = own.length - 1;
+  while (from > 0 && own[from]!.raw > own[from - 1]!.raw) from--;
+  const climbing = own.slice(from);
+  const [first, last] = [climbing[0], climbing.at(-1)];
+  if (!first || !last || climbing.length < CLIMBS) return null;
+  const doubt = Math.max(REPEATABILITY_FLOOR, REPEATABILITY * last.raw);
+  if (last.raw - first.raw < CLIMB_FAR * doubt) return null;
+  const pace = (last.raw - first.raw) / (last.at - first.at);
+  // a metal gathers in an oil that stays in: it is a climb where it comes near its limit
+  if (fixed === null || !(pace > 0) || last.raw < NEAR_LIMIT * fixed) return null;
+  const reachesAt = last.at + Math.max(0, fixed - last.raw) / pace;
+  if (reachesAt - last.at > LEADS_WITHIN) return null;
+  return { from: first.raw, to: last.raw, samples: climbing.length, reachesAt };
+}
 
 type Rated = MetalPoint & { rate: number; doubt: number };
 
@@ -247,6 +277,7 @@ export function metalAlarm(
     fixed,
     fixedStated: stated !== undefined,
     passed,
+    climb: climbOf(series, fixed),
     since: at === null ? null : { after: series[Math.max(0, at - 1)]!.at, by: series[at]!.at },
   };
 }

@@ -100,7 +100,11 @@ describe("whatever the figures are", () => {
       ),
     ));
   test("without a limit nothing is ever called an alarm", () =>
-    fc.assert(fc.property(anyFacts, (f) => expect(conditionState({ ...f, hasLimit: false })).toBe(f.readings === 0 ? "unread" : "unproven"))));
+    fc.assert(
+      fc.property(anyFacts, (f) =>
+        expect(conditionState({ ...f, hasLimit: false })).toBe(f.readings === 0 ? "unread" : "unproven"),
+      ),
+    ));
 });
 
 describe("urgency", () => {
@@ -134,7 +138,7 @@ describe("urgency", () => {
       ),
     ));
   test("ranges of the words touch and do not overlap", () => {
-    const ranges = (["steady", "unproven", "drifting", "alert", "alarm"] as const).map(urgenciesOf);
+    const ranges = (["steady", "unproven", "unread", "drifting", "alert", "alarm"] as const).map(urgenciesOf);
     for (const [i, [from]] of ranges.entries()) if (i > 0) expect(from).toBe(ranges[i - 1]![1]);
     expect([ranges[0]![0], ranges.at(-1)![1]]).toEqual([-Infinity, Infinity]);
   });

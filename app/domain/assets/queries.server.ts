@@ -1,6 +1,13 @@
 /** Reads of the fleet register. */
 import { and, eq, isNull, sql } from "drizzle-orm";
-import { missingPoints, stateOfUrgency, type Assessment, type ConditionState, type PointQuantityId } from "@core";
+import {
+  missingPoints,
+  stateOfUrgency,
+  urgenciesOf,
+  type Assessment,
+  type ConditionState,
+  type PointQuantityId,
+} from "@core";
 import { ask, db } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import {
@@ -30,20 +37,27 @@ export interface FleetMachine {
   points: number;
   worst: ConditionState | null;
   needing: number;
+  /** Points that nobody has read yet. */
+  unread: number;
   retired: boolean;
 }
+
+/** From this urgency on somebody is needed. */
+const [NEEDS_ONE] = urgenciesOf("alert");
 
 /** All machines with their worst state, by area. */
 export async function fleetList(withRetired: boolean): Promise<FleetMachine[]> {
   const rows = await ask<Omit<FleetMachine, "worst"> & { urgency: number | null }>(sql`
     with of_component as (
-      select p.component_id, count(*) as points, max(a.urgency) as urgency, count(*) filter (where a.urgency >= 30) as needing
+      select p.component_id, count(*) as points, max(a.urgency) as urgency, count(*) filter (where a.urgency >= ${NEEDS_ONE}) as needing,
+             count(*) filter (where coalesce(a.readings, 0) = 0) as unread
       from points p left join assessments a on a.point_id = p.id where p.retired_at is null group by p.component_id),
     oils as (
       select k.machine_id, max(o.urgency) as urgency from oil_assessments o join circuits k on k.id = o.circuit_id
-      where k.retired_at is null and o.urgency >= 30 group by k.machine_id)
+      where k.retired_at is null and o.urgency >= ${NEEDS_ONE} group by k.machine_id)
     select m.id, m.name, m.tag, m.area, m.retired_at is not null as retired, coalesce(sum(w.points), 0)::int as points,
-           greatest(max(w.urgency), max(o.urgency)) as urgency, coalesce(sum(w.needing), 0)::int as needing
+           greatest(max(w.urgency), max(o.urgency)) as urgency, coalesce(sum(w.needing), 0)::int as needing,
+           coalesce(sum(w.unread), 0)::int as unread
     from machines m
     left join circuits k on k.machine_id = m.id and k.retired_at is null
     left join components c on c.circuit_id = k.id and c.retired_at is null
@@ -170,7 +184,7 @@ export async function machinePage(id: string) {
             .map(({ parts, ...p }): MachinePoint => ({
               ...p,
               trend: marginTrendOf(parts),
-              state: p.state ?? "unproven",
+              state: p.state ?? "unread",
               verdict: p.verdict ?? [],
               lastAt: p.lastAt?.getTime() ?? null,
             })),

@@ -52,7 +52,7 @@ export async function circuitPage(id: string) {
     points: rows.map(({ parts, ...p }) => ({
       ...p,
       now: presentOf(p.id, parts),
-      state: p.state ?? ("unproven" as const),
+      state: p.state ?? ("unread" as const),
       verdict: [],
       lastAt: p.lastAt?.getTime() ?? null,
     })),

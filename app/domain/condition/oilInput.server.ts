@@ -40,6 +40,7 @@ export function oilSampleOf(s: SampleRow): OilSample {
     state: s.state,
     results: s.results,
     code: s.code,
+    remark: s.note,
   };
 }
 

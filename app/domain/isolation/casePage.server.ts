@@ -12,7 +12,16 @@ import {
   type TestResult,
 } from "@core";
 import { db } from "~/db/client.server";
-import { assessments, circuitDiagrams, circuits, isolationResults, isolations, machines, points, sites } from "~/db/schema";
+import {
+  assessments,
+  circuitDiagrams,
+  circuits,
+  isolationResults,
+  isolations,
+  machines,
+  points,
+  sites,
+} from "~/db/schema";
 import { isUuid, notFound } from "~/platform/guard.server";
 import { caseOf } from "./caseOf.server";
 import { recordedSince } from "./testRecords.server";

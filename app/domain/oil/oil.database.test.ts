@@ -349,7 +349,9 @@ describe("samples", () => {
   });
   test("saved once, with its photograph; its number is given once; the hours go forward", async () => {
     const first = entry("S-1", 600, { hours: "9700" });
-    const patch = await sharp({ create: { width: 20, height: 20, channels: 3, background: "#432" } }).png().toBuffer();
+    const patch = await sharp({ create: { width: 20, height: 20, channels: 3, background: "#432" } })
+      .png()
+      .toBuffer();
     const photo = new File([new Uint8Array(patch)], "patch.png", { type: "image/png" });
     const done = await save(first, photo);
     expect(done).toMatchObject({ ok: true });
@@ -822,5 +824,5 @@ test("assessing twice says the same, and a circuit without a sample says so", as
     volume: "",
   });
   await assessCircuits([other]);
-  expect((await circuitPage(other)).detail).toMatchObject({ state: "unproven", samples: 0 });
+  expect((await circuitPage(other)).detail).toMatchObject({ state: "unread", samples: 0 });
 });

@@ -14,7 +14,6 @@ import { check } from "~/platform/validate";
 import { parseResults, sampleSchema, type BareUnits } from "./form";
 import { day, firstFill, lockCircuit, momentOf, reassess } from "./shared.server";
 
-
 /** What is odd about the hours of a sample, against all that was noted at its machine. */
 async function hoursQuestion(
   tx: Queryable,

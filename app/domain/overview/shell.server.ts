@@ -1,6 +1,6 @@
 /** What the frame of every page shows. */
 import { sql } from "drizzle-orm";
-import { calculatorGroups, calculators } from "@core";
+import { calculatorGroups, calculators, urgenciesOf } from "@core";
 import { ask, db } from "~/db/client.server";
 import { cleanText } from "~/platform/validate";
 import { workerHealth, type WorkerHealth } from "~/platform/heartbeat.server";
@@ -23,7 +23,7 @@ export async function shellCounts(open: Promise<number>): Promise<ShellCounts> {
     select (select name from sites where retired_at is null order by name limit 1) as site,
            (select time_zone from sites where retired_at is null order by name limit 1) as "timeZone",
            (select count(*)::int from oil_assessments o join circuits k on k.id = o.circuit_id
-             join machines m on m.id = k.machine_id where o.urgency >= 30 and k.retired_at is null and m.retired_at is null) as oils,
+             join machines m on m.id = k.machine_id where o.urgency >= ${urgenciesOf("alert")[0]} and k.retired_at is null and m.retired_at is null) as oils,
            (select count(*)::int from interventions where done_at is null and cancelled_at is null) as "openWork"`),
   ]);
   const row = rows[0]!;

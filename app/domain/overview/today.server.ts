@@ -218,6 +218,15 @@ export async function dueRounds(): Promise<DueRound[]> {
   return rows.map((r) => ({ ...r, dueAt: new Date(r.dueAt).getTime() }));
 }
 
+/** Points that fall due within a week; one that stands in two rounds is one point. */
+export async function duePoints(): Promise<number> {
+  const until = new Date(now() + 7 * DAY).toISOString();
+  const rows = await ask<{ points: number }>(
+    sql`select count(distinct p.id)::int as points from ${roundJoins} where ${dueAt()} < ${until}`,
+  );
+  return rows[0]!.points;
+}
+
 export interface NextStop {
   id: string;
   name: string;

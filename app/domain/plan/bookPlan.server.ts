@@ -62,8 +62,7 @@ async function workSince(tx: Queryable, plan: { madeAt: Date }, lines: readonly 
     bookingOf: (line: KeptLine): Booked | undefined =>
       line.workId ? open.find((o) => o.id === line.workId) : open.find((o) => o.componentId === line.componentId),
     /** Its work was done or cancelled, or the part was dealt with, since the plan was made: it is not booked again. */
-    isSettled: (line: KeptLine) =>
-      line.workId ? closed.has(line.workId) : doneSince.has(line.componentId),
+    isSettled: (line: KeptLine) => (line.workId ? closed.has(line.workId) : doneSince.has(line.componentId)),
   };
 }
 

@@ -15,10 +15,10 @@ export function intervalDays() {
     else ${usualDays} end`;
 }
 
-/** The moment at which it is due; one that was never read is due today, and is not late. */
+/** The moment at which it is due; one that was never read is due today, and is not late, nor is any on the day a round is begun. */
 export function dueAt() {
-  return sql`coalesce(p.last_reading_at, ${new Date(now()).toISOString()}::timestamptz) + (case
-    when p.last_reading_at is null then 0 else ${intervalDays()} end) * interval '1 day'`;
+  return sql`greatest(r.begun_at, coalesce(p.last_reading_at, ${new Date(now()).toISOString()}::timestamptz) + (case
+    when p.last_reading_at is null then 0 else ${intervalDays()} end) * interval '1 day')`;
 }
 
 /** The joins that the two need: points in use of rounds in use. */

@@ -46,7 +46,7 @@ async function log(point: string, change: Record<string, string>): Promise<void>
 
 test("a point that was never read: its place and its limit, and nothing that would need a reading", async () => {
   expect(await pointPage(plant.drain, 0)).toMatchObject({
-    state: "unproven",
+    state: "unread",
     table: [],
     chart: [],
     last: null,

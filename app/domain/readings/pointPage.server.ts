@@ -226,7 +226,7 @@ export async function pointPage(id: string, page: number, units: UnitPreference 
     reference: assessed.reference,
     farFrom,
     fluid: fluidOf(setup),
-    state: stored?.state ?? "unproven",
+    state: stored?.state ?? "unread",
     verdict: stored?.verdict ?? [{ text: "No reading yet." }],
     margin: stored?.margin ?? null,
     stale: stored?.stale ?? true,

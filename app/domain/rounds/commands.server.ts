@@ -76,7 +76,7 @@ export async function saveRound(
       // a round belongs to the site of its first point
       const [row] = await tx
         .insert(rounds)
-        .values({ siteId: there.find((p) => p.id === ids[0])!.siteId, ...values })
+        .values({ siteId: there.find((p) => p.id === ids[0])!.siteId, begunAt: new Date(now()), ...values })
         .returning({ id: rounds.id });
       roundId = row!.id;
       await audit(tx, actor, {

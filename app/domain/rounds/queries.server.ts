@@ -157,7 +157,7 @@ export async function walkPoints(id: string, units: UnitPreference): Promise<Wal
         ? { kv40: r.kv40, kv100: r.kv100, density15: r.density15 }
         : null,
     expectation: r.expectation,
-    state: r.state ?? "unproven",
+    state: r.state ?? "unread",
     last:
       r.lastRaw === null
         ? null

@@ -158,6 +158,16 @@ describe("a round", () => {
   test("late is what was due on a day before today, not what was due this morning", async () => {
     const point = await add("point", pointForm(plant.pump, { name: "Due this morning", intervalDays: "30" }));
     const id = await added({ name: "Mornings" }, [point]);
+    // a round that was just begun is late for nothing, however long ago its points were read
+    await db()
+      .update(points)
+      .set({ lastReadingAt: new Date("2026-08-17T08:00:00Z") })
+      .where(eq(points.id, point));
+    expect((await roundList()).find((r) => r.id === id)!.late).toBe(0);
+    await db()
+      .update(rounds)
+      .set({ begunAt: new Date("2026-09-01T00:00:00Z") })
+      .where(eq(rounds.id, id));
     const lateAt = async (lastReading: string) => {
       await db()
         .update(points)
@@ -172,7 +182,7 @@ describe("a round", () => {
   });
   test("what a walker needs: the reader's unit, the caution, whether conditions are asked for", async () => {
     const [drain, temperature] = await walkPoints(await added(), { flow: "gal/min" });
-    expect(drain).toMatchObject({ unit: "gal/min", needsConditions: true, last: null, state: "unproven" });
+    expect(drain).toMatchObject({ unit: "gal/min", needsConditions: true, last: null, state: "unread" });
     expect(drain!.caution).toMatch(/Never plug a case drain/);
     expect(temperature).toMatchObject({ needsConditions: false, isOilTemperature: false });
   });

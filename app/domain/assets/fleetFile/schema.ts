@@ -115,7 +115,7 @@ export const fleetSchema = {
       items: record(["name", "kv40", "kv100", "density15"], {
         name,
         kv40: { type: "number", exclusiveMinimum: 2 },
-        kv100: { type: "number", exclusiveMinimum: 2 },
+        kv100: { type: "number", exclusiveMinimum: 0.21 },
         density15: { type: "number", minimum: 600, maximum: 1600 },
         type: { enum: fluidTypeIds },
         waterA: { type: ["number", "null"] },
