@@ -25,6 +25,9 @@ export const imports = pgTable(
     doneAt: moment("done_at"),
     added: integer("added"),
     alreadyThere: integer("already_there"),
+    /** It was taken back as a whole. */
+    undoneAt: moment("undone_at"),
+    undoneBy: text("undone_by"),
   },
   (t) => [index("imports_created").on(t.createdAt)],
 );

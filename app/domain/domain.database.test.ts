@@ -59,7 +59,7 @@ import { pointSetups } from "./condition/setups.server";
 import { exportFleet } from "./assets/fleetFile/export.server";
 import { importFleet } from "./assets/fleetFile/import.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";
-import { preview, runImport, saveMapping, storeReadings } from "./readings/csv/import.server";
+import { preview, runImport, saveMapping, storeReadings, undoImport } from "./readings/csv/import.server";
 import { fieldsOf } from "~/platform/validate";
 import { sinceLastLook } from "./overview/changed.server";
 import { find } from "./overview/shell.server";
@@ -279,6 +279,32 @@ describe("import", () => {
     const again = await storeUpload("a.csv", Buffer.from(csv), "T. Wren");
     await saveMapping(again, mapping(true));
     expect(await runImport(await importRecord(again))).toEqual({ ok: true, added: 0, there: 2 });
+  });
+  test("rows from before a part was fitted begin its life where that is wanted; an import is taken back as a whole", async () => {
+    const [fitted] = await db().select().from(lives).where(eq(lives.componentId, ids.component));
+    const old = `machine,point,taken_at,value\nTH-1,Case drain,2016-09-01,1.2\nTH-1,Case drain,2016-10-01,1.21\n`;
+    const columns = { machine: 0, point: 1, takenAt: 2, value: 3 };
+    const id = await storeUpload("old.csv", Buffer.from(old), "T. Wren");
+    await saveMapping(id, { ...mapping(false), columns });
+    const refused = await preview(await importRecord(id));
+    expect(refused.counts).toEqual({ add: 0, there: 0, bad: 2 });
+    // the same fault in two rows is told once, with what to do
+    expect(refused.faults).toEqual([
+      expect.objectContaining({ count: 2, reason: expect.stringContaining("begin these lives") }),
+    ]);
+    await saveMapping(id, { ...mapping(false), columns, beginLives: true });
+    expect(await runImport(await importRecord(id))).toMatchObject({ ok: true, added: 2 });
+    const own = async () =>
+      db()
+        .select({ life: lives.startedAt, at: readings.takenAt, superseded: readings.supersededAt })
+        .from(readings)
+        .innerJoin(lives, eq(lives.id, readings.lifeId))
+        .where(eq(readings.importId, id));
+    expect((await own()).map((r) => r.life.toISOString().slice(0, 10))).toEqual(["2016-09-01", "2016-09-01"]);
+    expect(await undoImport(id, actorNamed("R. Oduya"))).toMatchObject({ ok: true });
+    expect((await own()).every((r) => r.superseded !== null)).toBe(true);
+    expect(await undoImport(id, actorNamed("R. Oduya"))).toMatchObject({ ok: true });
+    await db().update(lives).set({ startedAt: fitted!.startedAt }).where(eq(lives.id, fitted!.id));
   });
   test("a row that the database refuses takes all with it", async () => {
     const before = await db().select().from(readings);

@@ -5,7 +5,8 @@ import { machineTemplates, oilGrades, templateIds } from "@core";
 import { machineFromTemplate, siteNames } from "~/domain/assets/template.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
-import { Button, FormProblemsProvider, SelectField, TextField } from "~/ui/form";
+import { Button, CheckField, FormProblemsProvider, SelectField, TextField } from "~/ui/form";
+import { useShow } from "~/ui/site";
 import { PageHead, Section } from "~/ui/page";
 import { begin as texts } from "./texts";
 
@@ -14,13 +15,14 @@ export const meta = () => [{ title: texts.aMachineFromA }];
 export const loader = guard("engineer", async () => ({ sites: await siteNames() }));
 
 export const action = guardAction("engineer", async ({ request, user }) => {
-  const begun = await machineFromTemplate(await formFields(request), user);
+  const begun = await machineFromTemplate(await formFields(request), user, user.units);
   return begun.ok ? redirect(`/points/${begun.pointId}`) : refused(begun);
 });
 
 export default function Begin({ loaderData: { sites }, actionData }: Route.ComponentProps) {
   const [template, setTemplate] = useState<(typeof templateIds)[number]>(templateIds[0]!);
   const [site] = sites;
+  const show = useShow();
   return (
     <div className="max-w-3xl">
       <PageHead crumbs={[{ label: texts.fleet, to: "/fleet" }]} title={texts.aMachineFromATemplate}>
@@ -59,9 +61,24 @@ export default function Begin({ loaderData: { sites }, actionData }: Route.Compo
                 defaultValue="VG 46"
                 options={Object.keys(oilGrades).map((value) => ({ value, label: texts.mineralOil(value) }))}
               />
-              <TextField name="displacement" label={texts.pumpCmATurn} defaultValue="28" inputMode="decimal" />
-              <TextField name="speed" label={texts.speedRMin} defaultValue="1450" inputMode="decimal" />
-              <TextField name="pressure" label={texts.workingPressureBar} defaultValue="180" inputMode="decimal" />
+              <TextField name="displacement" label={texts.pumpATurn} defaultValue={show(28, "displacement")} />
+              <TextField name="speed" label={texts.speed} defaultValue={show(1450, "speed")} />
+              <TextField name="pressure" label={texts.workingPressure} defaultValue={show(180, "loadPressure")} />
+            </div>
+            {actionData?.problems.pressure ? (
+              <div className="mt-2">
+                <CheckField name="pressureRight" label={texts.thePressureIsRight} />
+              </div>
+            ) : null}
+          </Section>
+          <Section title={texts.sinceWhen} className="mt-5">
+            <p className="mt-1 text-ink-2">{texts.readingsOfEarlierYears}</p>
+            <div className="mt-3 grid gap-4 sm:grid-cols-3">
+              <TextField name="fittedOn" label={texts.fittedOn} type="date" hint={texts.emptyToday} />
+              <TextField name="fittedHours" label={texts.hoursThen} hint={texts.forExample12400} />
+            </div>
+            <div className="mt-2">
+              <CheckField name="knownWhenNew" label={texts.itWasNewThen} />
             </div>
           </Section>
           <Section title={texts.whereItStands} className="mt-5">

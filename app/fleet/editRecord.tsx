@@ -11,6 +11,8 @@ import { editRecord } from "~/domain/assets/commands.server";
 import { isRecordKind, recordSpecs } from "~/domain/assets/form";
 import { afterEdit } from "~/domain/assets/paths.server";
 import { choices, recordOf } from "~/domain/assets/queries.server";
+import { presentLifeOf } from "~/domain/assets/presentLife.server";
+import { LifeFields } from "./lifeFields";
 import { RecordFields, fieldText } from "./recordFields";
 import { editRecord as texts } from "./texts";
 
@@ -29,6 +31,7 @@ export const loader = guard("engineer", async ({ params, request, user }) => {
     name: String(record.name),
     version: record.version,
     usual,
+    life: params.kind === "component" ? await presentLifeOf(idParam(params)) : null,
     retired: record.retiredAt !== null,
     values: Object.fromEntries(spec.fields.map((f) => [f.name, fieldText(f, record[f.name], user.units, record)])),
     choices: await choices(spec.fields.flatMap((f) => (f.from ? [f.from] : []))),
@@ -43,7 +46,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
 });
 
 export default function EditRecord({ loaderData, actionData }: Route.ComponentProps) {
-  const { kind, name, version, retired, values, choices, usual } = loaderData;
+  const { kind, name, version, retired, values, choices, usual, life } = loaderData;
   const show = useShow();
   const theirs = actionData && "version" in actionData ? actionData.version : undefined;
   return (
@@ -70,6 +73,7 @@ export default function EditRecord({ loaderData, actionData }: Route.ComponentPr
             </p>
           ) : null}
           <RecordFields kind={kind} values={values} choices={choices} />
+          {kind === "component" && life ? <LifeFields life={life} /> : null}
           <div className="mt-5 flex flex-wrap justify-between gap-3">
             <Button>{texts.save}</Button>
             {retired ? (

@@ -2,13 +2,14 @@ import { Form, redirect } from "react-router";
 import type { Route } from "./+types/newRecord";
 import { guard, guardAction, notFound, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
-import { Button, CheckField, FormProblemsProvider, TextField } from "~/ui/form";
-import { PageHead, Section } from "~/ui/page";
+import { Button, FormProblemsProvider } from "~/ui/form";
+import { PageHead } from "~/ui/page";
 import { addRecord } from "~/domain/assets/commands.server";
 import { isRecordKind, recordSpecs } from "~/domain/assets/form";
 import { afterEdit } from "~/domain/assets/paths.server";
 import { choices } from "~/domain/assets/queries.server";
 import { RecordFields } from "./recordFields";
+import { LifeFields } from "./lifeFields";
 import { newRecord as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: texts.addAJuncteral(params.kind) }];
@@ -51,18 +52,7 @@ export default function NewRecord({ loaderData: { kind, defaults, choices }, act
       <Form method="post" noValidate>
         <FormProblemsProvider problems={actionData?.problems}>
           <RecordFields kind={kind} values={defaults} choices={choices} />
-          {kind === "component" ? (
-            <Section title={texts.thePartThatIs} className="mt-6">
-              <div className="mt-3 grid gap-4 sm:grid-cols-3">
-                <TextField name="startedAt" label={texts.fittedOn} type="date" hint={texts.emptyToday} />
-                <TextField name="startHours" label={texts.machineHoursThen} hint={texts.forExample12400} />
-                <TextField name="serial" label={texts.serial} maxLength={60} />
-              </div>
-              <div className="mt-2">
-                <CheckField name="knownWhenNew" label={texts.itWasNewOr} defaultChecked />
-              </div>
-            </Section>
-          ) : null}
+          {kind === "component" ? <LifeFields /> : null}
           <div className="mt-5">
             <Button>{texts.addThe(recordSpecs[kind].label)}</Button>
           </div>

@@ -18,9 +18,18 @@ export const begin = {
   forExampleATag: "BL-2",
   oil: "Oil",
   mineralOil: (value: string) => `Mineral oil ${value}`,
-  pumpCmATurn: "Pump, cm³ a turn",
-  speedRMin: "Speed, r/min",
-  workingPressureBar: "Working pressure, bar",
+  pumpATurn: "Pump, a turn",
+  speed: "Speed",
+  workingPressure: "Working pressure",
+  thePressureIsRight: "The pressure is right",
+  sinceWhen: "Since when",
+  readingsOfEarlierYears:
+    "Readings of earlier years come in only where the parts were fitted by then. One line for all parts; each can be put right later.",
+  fittedOn: "Parts fitted on",
+  emptyToday: "Empty: today",
+  hoursThen: "Machine hours then",
+  forExample12400: "For example 12400",
+  itWasNewThen: "They were new, or of known condition, then",
   whereItStands: "Where it stands",
   site: "Site",
   itIsAddedWith: "It is added with the machine",
@@ -312,10 +321,7 @@ export const meter = {
   recordIt: "Record it",
 };
 
-export const newRecord = {
-  addAJuncteral: (kind: string) => `Add a ${kind} · Juncteral`,
-  kindOfRecord: "kind of record",
-  addA: (label: string) => `Add a ${label}`,
+export const lifeFields = {
   thePartThatIs: "The part that is fitted now",
   fittedOn: "Fitted on",
   emptyToday: "Empty: today",
@@ -323,6 +329,13 @@ export const newRecord = {
   forExample12400: "For example 12 400 h",
   serial: "Serial",
   itWasNewOr: "It was new or of known condition when it was fitted",
+  notLaterThanItsFirst: "Not later than its first reading",
+};
+
+export const newRecord = {
+  addAJuncteral: (kind: string) => `Add a ${kind} · Juncteral`,
+  kindOfRecord: "kind of record",
+  addA: (label: string) => `Add a ${label}`,
   addThe: (label: string) => `Add the ${label}`,
 };
 

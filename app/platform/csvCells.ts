@@ -17,9 +17,30 @@ export const fold = (head: string) =>
     .replace(/μ/g, "µ")
     .replace(/[[(].*?[\])]/g, "")
     .replace(/[_\s]+/g, " ")
+    .trim()
+    // "Pressure bar", "Water ppm": a unit at the end that no bracket sets apart
+    .replace(/(.)\s(?:bar|mpa|kpa|psi|l\/min|lpm|gpm|°c|°f|c|ppm|mg\/kg|h|hrs?|rpm|r\/min|mm²\/s|cst)$/u, "$1")
     .trim();
 /** The unit that a heading carries in brackets. */
 export const unitIn = (head: string) => /[[(]\s*([^\])]+?)\s*[\])]/.exec(head)?.[1] ?? "";
+
+/** Cells that are figures or dates: a line of headings has hardly any. */
+const isFigure = (cell: string) => /^[\s'<>]*[-+]?\d[\d\s.,:/-]*(?:am|pm)?\s*$/i.test(cell);
+
+/** Does a line look like headings: words, and next to no figures? */
+export const looksLikeHeadings = (cells: readonly string[]): boolean => {
+  const said = cells.filter((c) => c.trim() !== "");
+  return said.length >= 2 && said.some((c) => /\p{L}/u.test(c)) && said.filter(isFigure).length * 4 <= said.length;
+};
+
+/** Headings of columns that a mapping leaves out. */
+export function unusedColumns(
+  head: readonly string[],
+  columns: Readonly<Record<string, number | null | undefined>>,
+): string[] {
+  const used = new Set(Object.values(columns));
+  return head.flatMap((h, i) => (h.trim() === "" || used.has(i) ? [] : [h.trim()]));
+}
 
 /** The column of each field by its headings; the first that fits, none twice. */
 export function findColumns<N extends string>(

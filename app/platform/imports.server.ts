@@ -198,17 +198,25 @@ export async function readFile<F extends AnyFate>(
 }
 
 /** What a preview shows, collected row by row: counts of all, the first rows, the first bad ones. */
+/** Different faults that are told apart. */
+const SHOWN_FAULTS = 50;
+
 export class FatesShown<F extends AnyFate> {
   private readonly counts = { add: 0, there: 0, bad: 0 };
   private readonly bad: { line: number; reason: string }[] = [];
   private readonly odd: { line: number; reason: string }[] = [];
+  /** The same fault in many rows is told once. */
+  private readonly faults = new Map<string, { count: number; first: number; last: number }>();
   private readonly rows: { line: number; cells: string[]; fate: AnyFate["fate"]; reason: string }[] = [];
 
   constructor(private readonly nameOf: (fate: F & { fate: "add" }) => string) {}
 
   take(fate: F, cells: readonly string[]): void {
     this.counts[fate.fate]++;
-    if (fate.fate === "bad" && this.bad.length < SHOWN_BAD) this.bad.push({ line: fate.line, reason: fate.reason });
+    if (fate.fate === "bad") {
+      if (this.bad.length < SHOWN_BAD) this.bad.push({ line: fate.line, reason: fate.reason });
+      this.count(fate.reason, fate.line);
+    }
     if (fate.fate === "add" && fate.odd && this.odd.length < SHOWN_BAD)
       this.odd.push({ line: fate.line, reason: fate.odd });
     const reason =
@@ -224,6 +232,12 @@ export class FatesShown<F extends AnyFate> {
         fate: fate.fate,
         reason,
       });
+  }
+
+  private count(reason: string, line: number, times = 1): void {
+    const known = this.faults.get(reason);
+    if (known) Object.assign(known, { count: known.count + times, last: Math.max(known.last, line) });
+    else if (this.faults.size < SHOWN_FAULTS) this.faults.set(reason, { count: times, first: line, last: line });
   }
 
   /**
@@ -244,6 +258,7 @@ export class FatesShown<F extends AnyFate> {
       if (wrong.has(row.line)) Object.assign(row, { fate: "bad", reason });
     }
     this.bad.push(...against.lines.map((line) => ({ line, reason })));
+    if (against.count > 0) this.count(reason, against.lines[0] ?? 0, against.count);
     this.bad.sort((p, q) => p.line - q.line);
     this.bad.length = Math.min(this.bad.length, SHOWN_BAD);
   }
@@ -259,7 +274,8 @@ export class FatesShown<F extends AnyFate> {
 
   /** @param headings cells of the line that names the columns */
   shown(headings: string[]) {
-    return { head: headings, counts: this.counts, bad: this.bad, odd: this.odd, rows: this.rows };
+    const faults = [...this.faults].map(([reason, where]) => ({ reason, ...where })).sort((a, b) => b.count - a.count);
+    return { head: headings, counts: this.counts, bad: this.bad, faults, odd: this.odd, rows: this.rows };
   }
 }
 

@@ -1,21 +1,23 @@
-import { Link, data as answerWith, redirect } from "react-router";
+import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/import";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
+import { mayAct } from "~/platform/permissions";
 import { dateOrders } from "~/platform/csvCells";
 import { delimiters } from "~/platform/csvText";
 import { formFields } from "~/platform/request.server";
-import { SelectField, TextField } from "~/ui/form";
+import { CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
+import { ConfirmButton } from "~/ui/confirm";
 import { PageHead } from "~/ui/page";
 import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
 import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
-import { preview, runImport, saveMapping, storedPreview } from "~/domain/readings/csv/import.server";
+import { preview, runImport, saveMapping, storedPreview, undoImport } from "~/domain/readings/csv/import.server";
 import { importFields, mappingOf } from "~/domain/readings/csv/mapping";
 import { pointChoices } from "~/domain/readings/csv/export.server";
 import { importPage as texts } from "./texts";
 
 export const meta = () => [{ title: texts.importReadingsJuncteral }];
 
-export const loader = guard("technician", async ({ params }) => {
+export const loader = guard("technician", async ({ params, user }) => {
   const record = await importRecord(idParam(params));
   const about = {
     id: record.id,
@@ -24,6 +26,8 @@ export const loader = guard("technician", async ({ params }) => {
     done: record.doneAt !== null,
     added: record.added,
     there: record.alreadyThere,
+    undone: record.undoneBy,
+    mayUndo: mayAct(user.role, "engineer") && record.doneAt !== null && !record.undoneAt && (record.added ?? 0) > 0,
   };
   const stage = record.stage ? { stage: record.stage, progress: record.progress } : null;
   if (record.doneAt || stage || record.failure)
@@ -39,9 +43,15 @@ export const loader = guard("technician", async ({ params }) => {
   };
 });
 
-export const action = guardAction("technician", async ({ params, request }) => {
+export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const fields = await formFields(request);
+  if (fields.intent === "undo") {
+    if (!mayAct(user.role, "engineer"))
+      return answerWith({ problems: { form: texts.anEngineerTakesBack } }, { status: 403 });
+    const undone = await undoImport(id, user);
+    return undone.ok ? redirect(`/records/import/${id}`) : refused(undone);
+  }
   const problems = await saveMapping(id, mappingOf(fields));
   if (problems) return answerWith({ problems }, { status: 422 });
   const record = await importRecord(id);
@@ -91,10 +101,27 @@ export default function Import({
       <>
         <PageHead
           crumbs={crumbs}
-          title={texts.readingAdded(about.added, about.there ? texts.wereThereAlready(about.there) : "")}
+          title={
+            about.undone
+              ? texts.takenBack(about.undone)
+              : texts.readingAdded(about.added, about.there ? texts.wereThereAlready(about.there) : "")
+          }
         >
-          {texts.thePointsTheyBelong}
+          {about.undone ? texts.itsReadingsStay : texts.thePointsTheyBelong}
         </PageHead>
+        {actionData?.problems.form ? <Notice tone="verm">{actionData.problems.form}</Notice> : null}
+        {about.mayUndo ? (
+          <Form method="post" className="mb-4">
+            <FormProblemsProvider problems={undefined}>
+              <ConfirmButton
+                intent="undo"
+                label={texts.takeItBack}
+                question={texts.takeBackTheWhole(about.added)}
+                explain={texts.itsReadingsStay}
+              />
+            </FormProblemsProvider>
+          </Form>
+        ) : null}
         <p className="flex gap-5">
           <Link to="/" className="act">
             {texts.goToToday}
@@ -113,7 +140,13 @@ export default function Import({
       <PageHead crumbs={crumbs} title={fatesText(preview)}>
         {texts.nothingIsSavedYet(about.fileName)}
       </PageHead>
-      <ImportForm mapping={mapping} fates={preview} noun="reading" problems={actionData?.problems}>
+      <ImportForm
+        mapping={mapping}
+        fates={preview}
+        noun="reading"
+        problems={actionData?.problems}
+        unused={preview.unused}
+      >
         <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
         {importFields.map((f) => (
           <SelectField
@@ -148,6 +181,9 @@ export default function Import({
           defaultValue={mapping.pointId}
           options={[{ value: "", label: texts.thePointInIts }, ...points]}
         />
+        <div className="col-span-2">
+          <CheckField name="beginLives" label={texts.beginTheseLives} defaultChecked={mapping.beginLives} />
+        </div>
       </ImportForm>
     </>
   );

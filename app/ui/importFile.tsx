@@ -89,6 +89,8 @@ export interface FileFates {
   head: string[];
   rows: { line: number; cells: string[]; fate: "add" | "there" | "bad"; reason: string }[];
   bad: { line: number; reason: string }[];
+  /** The same, one for all rows that have it. */
+  faults: { reason: string; count: number; first: number; last: number }[];
   /** Added all the same, but somebody should look. */
   odd: { line: number; reason: string }[];
   counts: { add: number; there: number; bad: number };
@@ -105,18 +107,22 @@ export function fatesText({ counts }: FileFates): string {
 
 const fateText = { add: texts.willBeAdded, there: texts.isThereAlready, bad: "bad" };
 
-function BadRows({ fates: { bad, counts }, skipBad }: { fates: FileFates; skipBad: boolean }) {
+function BadRows({ fates: { bad, faults, counts }, skipBad }: { fates: FileFates; skipBad: boolean }) {
   if (bad.length === 0) return null;
+  // a fault of many rows is one fault
+  const told = faults.length < bad.length && faults.length > 0;
   return (
     <Section
       title={texts.badRowsByLine}
       aside={counts.bad > bad.length ? texts.theFirstOf(bad.length, counts.bad) : undefined}
     >
       <ul className="max-h-56 overflow-y-auto text-sm" tabIndex={0} aria-label={texts.badRows}>
-        {bad.map((b) => (
-          <li key={b.line} className="ruled grid grid-cols-[5rem_minmax(0,1fr)] py-1">
-            <span className="text-ink-2">{texts.line(b.line)}</span>
-            <span className="[overflow-wrap:anywhere]">{b.reason}</span>
+        {(told ? faults : bad.map((b) => ({ reason: b.reason, count: 1, first: b.line, last: b.line }))).map((f) => (
+          <li key={`${f.first} ${f.reason}`} className="ruled grid grid-cols-[11rem_minmax(0,1fr)] py-1">
+            <span className="text-ink-2">
+              {f.count === 1 ? texts.line(f.first) : texts.rowsFromTo(f.count, f.first, f.last)}
+            </span>
+            <span className="[overflow-wrap:anywhere]">{f.reason}</span>
           </li>
         ))}
       </ul>
@@ -188,8 +194,11 @@ export function ImportForm({
   fates,
   noun,
   problems,
+  unused = [],
   children,
 }: {
+  /** Headings of columns that nothing is taken from. */
+  unused?: readonly string[];
   mapping: { hasHeader: boolean; skipBad: boolean };
   fates: FileFates;
   noun: string;
@@ -210,6 +219,7 @@ export function ImportForm({
             </div>
           </Section>
           <div className="min-w-0">
+            {unused.length > 0 ? <p className="mb-3 text-ink-2">{texts.notUsed(unused.join(", "))}</p> : null}
             <BadRows fates={fates} skipBad={mapping.skipBad} />
             <OddRows odd={fates.odd} />
             {counts.add > 0 ? (

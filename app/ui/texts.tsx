@@ -63,6 +63,8 @@ export const errorPage = {
 };
 
 export const importFile = {
+  rowsFromTo: (count: number, first: number, last: number) => `${count} rows, ${first} to ${last}`,
+  notUsed: (columns: string) => `Columns that nothing is taken from: ${columns}.`,
   fileAtMostMb: (limitMb: number) => `File, at most ${limitMb} MB`,
   separatedBy: "Separated by",
   decimalMark: "Decimal mark",

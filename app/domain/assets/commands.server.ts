@@ -9,6 +9,7 @@ import { addEmptyAssessments, markStale, markOilStale } from "~/domain/condition
 import { requestAssessment } from "~/platform/jobs.server";
 import { now } from "~/runtime/clock.server";
 import { check, localMoment } from "~/platform/validate";
+import { movePresentLife } from "./presentLife.server";
 import type { Edited } from "./edited";
 import { newLifeSchema, recordSpecs, type RecordKind } from "./form";
 import { tableOf } from "./queries.server";
@@ -236,6 +237,16 @@ export async function editRecord(
           ? await seriesProblem(tx, id, before as unknown as typeof points.$inferSelect, checked.columns)
           : undefined;
       if (problem) return { ok: false, status: 422, problems: problem };
+      const wrong =
+        kind === "component"
+          ? await movePresentLife(
+              tx,
+              id,
+              await zoneOfCircuit(tx, (before as unknown as { circuitId: string }).circuitId),
+              fields,
+            )
+          : undefined;
+      if (wrong) return { ok: false, status: 422, problems: wrong };
       await tx
         .update(table)
         .set({ ...checked.columns, version: before.version + 1 })

@@ -2,7 +2,7 @@
 import { eq } from "drizzle-orm";
 import { templateIds } from "@core";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
-import { components, machines, points, roundPoints, rounds, sites } from "~/db/schema";
+import { circuits, components, lives, machines, points, roundPoints, rounds, sites } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
 import { actorNamed } from "~/domain/access/testActor";
 import { diagramOf } from "~/domain/circuits/index.server";
@@ -10,7 +10,8 @@ import { logReading, pointPlace } from "~/domain/readings/log.server";
 import { pointPage } from "~/domain/readings/pointPage.server";
 import { now } from "~/runtime/clock.server";
 import { closeQueue } from "~/platform/jobs.server";
-import { addRecord } from "./commands.server";
+import { addRecord, editRecord } from "./commands.server";
+import { presentLifeOf } from "./presentLife.server";
 import { machineFromTemplate } from "./template.server";
 
 let drop: () => Promise<void>;
@@ -52,6 +53,49 @@ test("sent twice it is there once, with a round of all its points", async () => 
   expect(await db().select().from(roundPoints)).toHaveLength(all.length);
   const [pump] = await db().select().from(components).where(eq(components.name, "Pump"));
   expect(pump).toMatchObject({ displacement: 45, speed: 1450 });
+});
+
+test("what is typed without a unit is in the reader's units; a pressure that no machine has is asked about", async () => {
+  const psi = { ...plate, name: "Press of psi", tag: "PSI-1", pressure: "900" };
+  expect(await machineFromTemplate(psi, engineer, { pressure: "psi" })).toMatchObject({ ok: true });
+  const [circuit] = await db()
+    .select({ pressure: circuits.workingPressure })
+    .from(circuits)
+    .innerJoin(machines, eq(machines.id, circuits.machineId))
+    .where(eq(machines.tag, "PSI-1"));
+  expect(circuit!.pressure).toBeCloseTo(62.05, 1);
+  const bar = await machineFromTemplate({ ...psi, tag: "PSI-2" }, engineer);
+  expect(bar).toMatchObject({ ok: false, problems: { pressure: expect.stringContaining("900 psi (62 bar)") } });
+});
+
+test("parts that were fitted earlier take in readings of earlier years; a life can begin earlier still", async () => {
+  const old = {
+    ...plate,
+    name: "Old press",
+    tag: "OLD-1",
+    fittedOn: "2023-01-10",
+    fittedHours: "8000",
+    knownWhenNew: "on",
+  };
+  const begun = await machineFromTemplate(old, engineer);
+  if (!begun.ok) throw new Error(JSON.stringify(begun.problems));
+  const [row] = await db()
+    .select({ life: lives, componentId: points.componentId })
+    .from(points)
+    .innerJoin(lives, eq(lives.componentId, points.componentId))
+    .where(eq(points.id, begun.pointId));
+  expect(row!.life).toMatchObject({ startHours: 8000, knownWhenNew: true });
+  expect(row!.life.startedAt.toISOString().slice(0, 10)).toBe("2023-01-10");
+  // three years before that, by the edit of its component; not into the future
+  const [component] = await db().select().from(components).where(eq(components.id, row!.componentId));
+  const fields = Object.fromEntries(
+    Object.entries(component!).flatMap(([k, v]) => (v === null || typeof v === "object" ? [] : [[k, String(v)]])),
+  );
+  const edit = (startedAt: string) =>
+    editRecord("component", component!.id, { ...fields, startedAt, startHours: "100", serial: "" }, engineer);
+  expect(await edit("2031-01-01")).toMatchObject({ ok: false, problems: { startedAt: expect.any(String) } });
+  expect(await edit("2020-05-05")).toMatchObject({ ok: true });
+  expect(await presentLifeOf(component!.id)).toMatchObject({ startedAt: "2020-05-05", startHours: 100 });
 });
 
 test("its first reading is taken in the same minute, and says that it is beyond the rule of thumb", async () => {
@@ -134,6 +178,8 @@ test.each([
   [{ displacement: "" }, "displacement"],
   [{ oil: "water" }, "oil"],
   [{ name: "Another machine" }, "tag"],
+  [{ pressure: "900" }, "pressure"],
+  [{ fittedOn: "2031-01-01" }, "fittedOn"],
 ])("%j is refused beside its field, and adds nothing", async (change, field) => {
   const before = (await db().select().from(machines)).length;
   const answer = await machineFromTemplate({ ...plate, ...change }, engineer);

@@ -1,13 +1,24 @@
 /** A machine from a template: written as a fleet file and taken in as one, so that it obeys the same rules. */
 import { and, eq } from "drizzle-orm";
 import { object, string } from "yup";
-import { dayOf, dayStart, machineTemplates, oilGrades, templateIds, type OilGrade, type TemplateId } from "@core";
+import {
+  dayOf,
+  dayStart,
+  machineTemplates,
+  oilGrades,
+  parseQuantity,
+  templateIds,
+  type OilGrade,
+  type ParsedQuantity,
+  type TemplateId,
+  type UnitPreference,
+} from "@core";
 import { db } from "~/db/client.server";
 import { circuits, components, machines, points, sites } from "~/db/schema";
 import type { Actor } from "~/domain/access/index.server";
 import type { Answer } from "~/domain/answer";
 import { now } from "~/runtime/clock.server";
-import { check, quantityField, validTimeZone } from "~/platform/validate";
+import { check, dayField, typedQuantity, validTimeZone } from "~/platform/validate";
 import { importFleet } from "./fleetFile/import.server";
 import { pointCode } from "./fleetFile/check";
 import type { FleetFile } from "./fleetFile/types";
@@ -24,9 +35,15 @@ const templateSchema = object({
     .trim()
     .test("zone", "That is no time zone; write it as Europe/London.", (zone) => validTimeZone(zone))
     .required("Say in which time zone the site lies."),
-  displacement: quantityField("displacement", { required: true, assume: "cm³" }),
-  speed: quantityField("speed", { required: true }),
-  pressure: quantityField("loadPressure", { required: true, assume: "bar" }),
+  displacement: typedQuantity("displacement", true),
+  speed: typedQuantity("speed", true),
+  pressure: typedQuantity("loadPressure", true),
+  /** The pressure is right although no usual machine stands it. */
+  pressureRight: string().default(""),
+  /** When its parts were fitted, all of them; empty: today. */
+  fittedOn: dayField(),
+  fittedHours: typedQuantity("runningHours"),
+  knownWhenNew: string().default(""),
   oil: string<OilGrade>()
     .oneOf(Object.keys(oilGrades) as OilGrade[], "Choose an oil.")
     .required("Choose an oil."),
@@ -38,11 +55,33 @@ export interface Begun {
   pointId: string;
 }
 
+/** Above this, bar, hardly any mobile or stationary machine works (common practice): a unit was probably mixed up. */
+const HIGHEST_USUAL = 450;
+
+/** A pressure that is one in another unit, rather than the machine's; undefined: it may be right. */
+function unlikelyPressure({ value, entered }: ParsedQuantity): string | undefined {
+  if (value <= HIGHEST_USUAL) return undefined;
+  const inPsi = parseQuantity(`${entered} psi`, "loadPressure");
+  const meant =
+    inPsi.ok && inPsi.parsed.value <= HIGHEST_USUAL
+      ? ` Did you mean ${entered} psi (${Math.round(inPsi.parsed.value)} bar)? Write the unit beside it,`
+      : " Check it,";
+  return `${Math.round(value)} bar is more than hydraulic machines work at.${meant} or tick that it is right.`;
+}
+
 /** Add a machine with circuit, components, points, fluid and a round. The same form sent twice finds it there. */
-export async function machineFromTemplate(fields: Record<string, string>, actor: Actor): Promise<Answer<Begun>> {
-  const checked = await check(templateSchema, fields);
+export async function machineFromTemplate(
+  fields: Record<string, string>,
+  actor: Actor,
+  units: UnitPreference = {},
+): Promise<Answer<Begun>> {
+  const checked = await check(templateSchema, fields, { units });
   if (!checked.ok) return checked;
   const v = checked.values;
+  const unlikely = unlikelyPressure(v.pressure!);
+  if (unlikely && v.pressureRight !== "on") return { ok: false, problems: { pressure: unlikely } };
+  const fittedOn = v.fittedOn || dayOf(now(), v.timeZone);
+  if (dayStart(fittedOn, v.timeZone) > now()) return { ok: false, problems: { fittedOn: "That is in the future." } };
   const figures = { displacement: v.displacement!.value, speed: v.speed!.value, pressure: v.pressure!.value };
   const fluid = `Mineral oil ${v.oil}`;
   const parts = machineTemplates[v.template].components(figures);
@@ -71,9 +110,10 @@ export async function machineFromTemplate(fields: Record<string, string>, actor:
                   position,
                   displacement: c.displacement,
                   speed: c.speed,
-                  // nobody knows yet how worn it is
-                  knownWhenNew: false,
-                  fittedAt: new Date(dayStart(dayOf(now(), v.timeZone), v.timeZone)).toISOString(),
+                  // unless somebody says so, nobody knows yet how worn it is
+                  knownWhenNew: v.knownWhenNew === "on",
+                  fittedAt: new Date(dayStart(fittedOn, v.timeZone)).toISOString(),
+                  ...(v.fittedHours && { fittedHours: v.fittedHours.value }),
                   points: c.points.map((p) => ({
                     name: p.name,
                     quantity: p.quantity,

@@ -114,7 +114,7 @@ export const fleetSchema = {
       type: "array",
       items: record(["name", "kv40", "kv100", "density15"], {
         name,
-        kv40: { type: "number", exclusiveMinimum: 2 },
+        kv40: { type: "number", exclusiveMinimum: 0.21 },
         kv100: { type: "number", exclusiveMinimum: 0.21 },
         density15: { type: "number", minimum: 600, maximum: 1600 },
         type: { enum: fluidTypeIds },

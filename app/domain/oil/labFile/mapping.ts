@@ -1,7 +1,15 @@
 /** How a laboratory writes its file: which column is what, and what its bare numbers are in. Kept for each laboratory. */
 import { boolean, object, string } from "yup";
 import { analyteIds, analytes, type AnalyteId } from "@core";
-import { columnField, findColumns, fold, titleLinesField, unitIn, type DateOrder } from "~/platform/csvCells";
+import {
+  columnField,
+  findColumns,
+  fold,
+  looksLikeHeadings,
+  titleLinesField,
+  unitIn,
+  type DateOrder,
+} from "~/platform/csvCells";
 import type { Delimiter } from "~/platform/csvText";
 
 export const placeFields = [
@@ -18,20 +26,58 @@ export const placeFields = [
   {
     name: "takenAt",
     label: "Taken on",
-    heads: ["taken on", "taken", "sampled", "sample date", "date sampled", "date", "taken at"],
+    heads: [
+      "taken on",
+      "taken",
+      "sampled",
+      "sample date",
+      "date sampled",
+      "sampling date",
+      "date",
+      "taken at",
+      "probenahme",
+      "probedatum",
+      "näytteenottopäivä",
+      "provdatum",
+      "date de prélèvement",
+    ],
   },
   { name: "time", label: "Time of day", heads: ["time", "time of day"] },
   {
     name: "hours",
     label: "Machine hours",
-    heads: ["hours", "machine hours", "running hours", "counter", "hours on machine"],
+    heads: [
+      "hours",
+      "machine hours",
+      "running hours",
+      "counter",
+      "hours on machine",
+      "betriebsstunden",
+      "käyttötunnit",
+      "drifttimmar",
+    ],
   },
   { name: "place", label: "Taken from", heads: ["taken from", "place", "sample point", "sampling point", "point"] },
   { name: "state", label: "Taken how", heads: ["taken how", "state", "condition", "how"] },
   { name: "code", label: "ISO 4406 code", heads: ["iso 4406", "iso code", "code", "iso 4406 code", "cleanliness"] },
   { name: "colour", label: "Colour", heads: ["colour", "color", "appearance"] },
   { name: "takenBy", label: "Taken by", heads: ["taken by", "by", "sampled by"] },
-  { name: "note", label: "Remark", heads: ["remark", "remarks", "note", "comment", "diagnosis"] },
+  {
+    name: "note",
+    label: "Remark",
+    heads: [
+      "remark",
+      "remarks",
+      "note",
+      "comment",
+      "comments",
+      "diagnosis",
+      "bemerkung",
+      "huomautus",
+      "anmärkning",
+      "remarque",
+    ],
+  },
 ] as const;
 
 export type PlaceField = (typeof placeFields)[number]["name"];
@@ -65,7 +111,7 @@ export function guessLabColumns(
     columns,
     countsPer: /100\s*ml/i.test(counts) || head.some((h) => /per 100\s*ml/i.test(h)) ? "/100 mL" : "/mL",
     water: water === "%" ? "%" : "ppm",
-    hasHeader: head.some((h) => /[a-z]/i.test(h)) && found > 0,
+    hasHeader: looksLikeHeadings(head) && found > 0,
   };
 }
 

@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import Ajv from "ajv";
 import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
-import { guessDateOrder, parseMoment } from "~/platform/csvCells";
+import { guessDateOrder, looksLikeHeadings, parseMoment, unusedColumns } from "~/platform/csvCells";
+import { guessLabColumns } from "~/domain/oil/labFile/mapping";
 import { fleetSchema } from "~/domain/assets/fleetFile/schema";
 import { guessColumns, mappingOf, type Mapping } from "./mapping";
 import { foldCode, rowReader, type ImportLookup, type ImportPoint } from "./rows";
@@ -26,6 +27,65 @@ describe("files as they come", () => {
     expect(guessDecimalMark("Date;Value\n20.11.2026;1,48\n21.11.2026;0,37", ";")).toBe(",");
     expect(guessDecimalMark("Date;Value\n20.11.2026;1.48", ";")).toBe(".");
     expect(guessDecimalMark("a,b\n1,2", ",")).toBe(".");
+  });
+});
+
+describe("headings of loggers and laboratories", () => {
+  test.each([
+    [
+      ["Date", "Machine", "Component", "Point", "Case drain [l/min]", "Oil temp", "Pressure bar", "Run hours"],
+      { takenAt: 0, machine: 1, component: 2, point: 3, value: 4, temperature: 5, pressure: 6, hours: 7 },
+    ],
+    [
+      ["Aika", "Kone", "Mittauspiste", "Arvo", "Yksikkö", "Öljy °C"],
+      { takenAt: 0, machine: 1, point: 2, value: 3, unit: 4, temperature: 5 },
+    ],
+    [
+      ["Datum", "Uhrzeit", "Maschine", "Messstelle", "Messwert", "Einheit"],
+      { takenAt: 0, time: 1, machine: 2, point: 3, value: 4, unit: 5 },
+    ],
+    [["Tid", "Maskin", "Mätpunkt", "Värde", "Drifttimmar"], { takenAt: 0, machine: 1, point: 2, value: 3, hours: 4 }],
+  ])("%j", (head, columns) => {
+    const guess = guessColumns(head);
+    expect(guess.hasHeader).toBe(true);
+    expect(guess.columns).toMatchObject(columns);
+  });
+  test("a line of data is no headings, though it holds a word that is one", () => {
+    expect(looksLikeHeadings(["02.11.2026 07:00", "Saw line B", "Oil temperature", "41,1", "°C", ""])).toBe(false);
+    expect(looksLikeHeadings(["2026-11-20", "12,5", "204", "Oil temperature"])).toBe(false);
+    expect(unusedColumns(["Date", "Received", "Value"], { takenAt: 0, value: 2 })).toEqual(["Received"]);
+  });
+  test("a laboratory's usual ones", () => {
+    const head = [
+      "Sample no",
+      "Unit",
+      "Sampling date",
+      "ISO 4406",
+      ">4um",
+      ">6um",
+      ">14um",
+      "Water ppm",
+      "Visc 40C",
+      "TAN",
+      "Fe",
+      "Cu",
+      "Remarks",
+    ];
+    expect(guessLabColumns(head).columns).toMatchObject({
+      number: 0,
+      machine: 1,
+      takenAt: 2,
+      code: 3,
+      over4: 4,
+      over6: 5,
+      over14: 6,
+      water: 7,
+      kv40: 8,
+      acidNumber: 9,
+      iron: 10,
+      copper: 11,
+      note: 12,
+    });
   });
 });
 
@@ -138,6 +198,7 @@ describe("the fate of rows", () => {
     units: { value: "", temperature: "", pressure: "" },
     pointId: "",
     skipBad: false,
+    beginLives: false,
   };
   const reader = () => rowReader(mapping, lookup, "T. Wren");
   const row = (...cells: string[]) => cells;

@@ -1,5 +1,6 @@
 /** Import of readings from a CSV file: a preview with every row's fate, then all or nothing. */
-import { eq, isNull, sql } from "drizzle-orm";
+import { and, eq, inArray, isNull, sql } from "drizzle-orm";
+import { quantityOf } from "@core";
 import { drizzle } from "drizzle-orm/node-postgres";
 import type { PoolClient } from "pg";
 import { db } from "~/db/client.server";
@@ -12,8 +13,11 @@ import {
   lives,
   machines,
   points,
+  readings,
   sites,
 } from "~/db/schema";
+import { audit, type Actor } from "~/domain/access/index.server";
+import type { Answer } from "~/domain/answer";
 import { markStale } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import {
@@ -32,12 +36,13 @@ import {
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
 import { firstRows } from "~/platform/csv.server";
-import { guessDateOrder } from "~/platform/csvCells";
+import { guessDateOrder, looksLikeHeadings, unusedColumns } from "~/platform/csvCells";
 import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
 import { guessColumns, mappingSchema, type Mapping } from "./mapping";
 import {
   codeInState,
   foldCode,
+  ofMachine,
   rowReader,
   type Fate,
   type ImportLookup,
@@ -96,6 +101,7 @@ async function lookupFor(): Promise<ImportLookup> {
     livesOf.set(l.componentId, list);
   }
   const byCode = new Map<string, ImportPoint | null>();
+  const onMachine = new Map<string, ImportPoint | null>();
   const inUse = new Set<string>();
   for (const p of pointRows) {
     const point: ImportPoint = {
@@ -111,6 +117,11 @@ async function lookupFor(): Promise<ImportLookup> {
       noted: notedOf.get(p.id) ?? null,
     };
     byCode.set(p.id, point);
+    if (!p.retired)
+      for (const key of new Set(
+        [p.tag, p.machine].flatMap((m) => [p.name, quantityOf(p.quantity).label].map((n) => ofMachine(m, n))),
+      ))
+        onMachine.set(key, onMachine.has(key) && onMachine.get(key) !== point ? null : point);
     const codes = [point.code, `${p.machine}/${p.component}/${p.name}`];
     for (const code of new Set([...codes.map(foldCode), ...codes.map((c) => codeInState(c, p.state))])) {
       // what is out of use keeps its old readings, and gives way to what bears its name now
@@ -119,6 +130,7 @@ async function lookupFor(): Promise<ImportLookup> {
       byCode.set(code, byCode.has(code) ? null : point);
     }
   }
+  for (const [key, point] of onMachine) if (!byCode.has(key)) byCode.set(key, point);
   return { points: byCode, instruments: new Map(instrumentRows.map((i) => [i.tag.toLowerCase(), i.id])), now: now() };
 }
 
@@ -130,11 +142,15 @@ async function guessMapping(text: string): Promise<Mapping> {
   const delimiter = guessDelimiter(text);
   const rows = await firstRows(text, delimiter, 20);
   const guesses = rows.slice(0, MOST_TITLES + 1).map(guessColumns);
+  // the first line that looks like headings, known or not: a line of data may hold a word that is one
   const titleLines = Math.max(
     0,
-    guesses.findIndex((g) => g.hasHeader),
+    rows
+      .slice(0, MOST_TITLES + 1)
+      .findIndex((row, i) => guesses[i]!.hasHeader || (looksLikeHeadings(row) && row.length > 3)),
   );
-  const { columns, units, hasHeader } = guesses[titleLines] ?? guessColumns([]);
+  const { columns, units } = guesses[titleLines] ?? guessColumns([]);
+  const hasHeader = looksLikeHeadings(rows[titleLines] ?? []);
   const dates =
     typeof columns.takenAt === "number" ? rows.slice(titleLines + 1).map((r) => r[columns.takenAt!] ?? "") : [];
   return {
@@ -147,11 +163,14 @@ async function guessMapping(text: string): Promise<Mapping> {
     units,
     pointId: "",
     skipBad: false,
+    beginLives: false,
   };
 }
 
 export interface Preview extends ShownFates {
   mapping: Mapping;
+  /** Headings of columns that nothing is taken from. */
+  unused: string[];
 }
 
 const mappingOfRecord = async (record: ImportRow): Promise<Mapping | null> => {
@@ -167,7 +186,8 @@ export async function preview(record: ImportRow, tell?: (share: number) => Promi
     keep: false,
     result: shown,
   }));
-  return { mapping, ...found.shown(await headingsOf(text, mapping)) };
+  const head = await headingsOf(text, mapping);
+  return { mapping, unused: mapping.hasHeader ? unusedColumns(head, mapping.columns) : [], ...found.shown(head) };
 }
 
 /** The preview that a worker made, where it is of this mapping. */
@@ -266,6 +286,46 @@ export async function runImport(record: ImportRow, tell?: (share: number) => Pro
   return imported;
 }
 
+/**
+ * Take an import back as a whole: its readings stay on record as superseded and count no more, so that the file can be brought in
+ * again under another mapping. What was corrected since stays corrected.
+ */
+export async function undoImport(id: string, actor: Actor): Promise<Answer> {
+  return db().transaction(async (tx): Promise<Answer> => {
+    const [record] = await tx.select().from(imports).where(eq(imports.id, id)).for("update");
+    if (!record?.doneAt) return { ok: false, status: 404, problems: { form: "Nothing of this file was imported." } };
+    if (record.undoneAt) return { ok: true, id };
+    const gone = await tx
+      .update(readings)
+      .set({
+        supersededAt: new Date(now()),
+        supersededBy: actor.name,
+        supersededWhy: `import of ${record.fileName} undone`,
+      })
+      .where(and(eq(readings.importId, id), isNull(readings.supersededAt)))
+      .returning({ pointId: readings.pointId });
+    const touched = [...new Set(gone.map((r) => r.pointId))];
+    if (touched.length > 0)
+      await tx
+        .update(points)
+        .set({
+          lastReadingAt: sql`(select max(r.taken_at) from readings r where r.point_id = ${points.id} and r.superseded_at is null)`,
+        })
+        .where(inArray(points.id, touched));
+    await tx
+      .update(imports)
+      .set({ undoneAt: new Date(now()), undoneBy: actor.name })
+      .where(eq(imports.id, id));
+    await audit(tx, actor, {
+      what: `took back the import of ${record.fileName}`,
+      recordId: id,
+      after: { readings: gone.length, points: touched.length },
+    });
+    await markStale(tx, touched);
+    return { ok: true, id };
+  });
+}
+
 const columns = {
   line: "int",
   point_id: "uuid",
@@ -306,6 +366,15 @@ const names = Object.keys(columns)
   .filter((name) => name !== "line" && name !== "doubtful")
   .join(", ");
 
+/** Rows from before a life as the record has it begin it at the first of them; what was noted of the hours then comes along. */
+async function beginEarlier(client: PoolClient): Promise<void> {
+  await client.query(
+    `update lives l set started_at = i.first, start_hours = coalesce(i.hours, l.start_hours) from (
+       select life_id, min(taken_at) as first, (array_agg(hours order by taken_at))[1] as hours from incoming group by life_id) i
+     where l.id = i.life_id and i.first < l.started_at`,
+  );
+}
+
 /**
  * A part may have been replaced while the file was read: its lives are held and each row is put to the one that is there then,
  * the fitted moment belonging to the new part.
@@ -327,6 +396,7 @@ async function findLivesAgain(client: PoolClient): Promise<void> {
  * had failed its last check by then makes a reading doubtful, as it does at the machine.
  */
 async function storeIncoming(client: PoolClient, importId: string | null, sentBy: string | null): Promise<number> {
+  await beginEarlier(client);
   await findLivesAgain(client);
   const inserted = await client.query(
     `insert into readings (${names}, doubtful, sent_by, import_id)

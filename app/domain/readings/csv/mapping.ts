@@ -1,7 +1,7 @@
 /** Which column of a file is what, in any order and under any heading. */
 import { boolean, object, string } from "yup";
 import type { DateOrder } from "~/platform/csvCells";
-import { columnField, findColumns, titleLinesField, unitIn } from "~/platform/csvCells";
+import { columnField, findColumns, looksLikeHeadings, titleLinesField, unitIn } from "~/platform/csvCells";
 import type { Delimiter } from "~/platform/csvText";
 
 export const importFields = [
@@ -9,37 +9,138 @@ export const importFields = [
     name: "point",
     label: "Point",
     hint: "Code, name or id of the point",
-    heads: ["point", "point code", "code", "measuring point", "point name", "messpunkt"],
+    heads: [
+      "point",
+      "point code",
+      "code",
+      "measuring point",
+      "point name",
+      "messpunkt",
+      "messstelle",
+      "mittauspiste",
+      "mätpunkt",
+      "point de mesure",
+    ],
   },
   {
     name: "machine",
     label: "Machine",
     hint: "Only when the point column holds the bare name",
-    heads: ["machine", "machine tag"],
+    heads: ["machine", "machine tag", "asset", "equipment", "maschine", "anlage", "kone", "maskin"],
   },
-  { name: "component", label: "Component", hint: "Only with a machine column", heads: ["component"] },
+  {
+    name: "component",
+    label: "Component",
+    hint: "Only with a machine column",
+    heads: ["component", "part", "komponente", "bauteil", "komponentti", "osa", "komponent", "composant"],
+  },
   {
     name: "takenAt",
     label: "Taken at",
     hint: "Date, with or without time",
-    heads: ["taken at", "taken_at", "taken", "date", "datetime", "date time", "timestamp", "datum", "read at"],
+    heads: [
+      "taken at",
+      "taken_at",
+      "taken",
+      "date",
+      "datetime",
+      "date time",
+      "timestamp",
+      "datum",
+      "read at",
+      "reading date",
+      "zeitstempel",
+      "aika",
+      "päivä",
+      "päivämäärä",
+      "tid",
+      "horodatage",
+    ],
   },
-  { name: "time", label: "Time of day", hint: "When it stands in a column of its own", heads: ["time", "uhrzeit"] },
-  { name: "value", label: "Value", hint: "", heads: ["value", "reading", "greatest", "wert"] },
-  { name: "unit", label: "Unit of the value", hint: "", heads: ["unit", "einheit"] },
+  {
+    name: "time",
+    label: "Time of day",
+    hint: "When it stands in a column of its own",
+    heads: ["time", "uhrzeit", "kello", "klockslag", "heure"],
+  },
+  {
+    name: "value",
+    label: "Value",
+    hint: "",
+    heads: ["value", "reading", "greatest", "max", "wert", "messwert", "arvo", "värde", "mätvärde", "valeur"],
+  },
+  {
+    name: "unit",
+    label: "Unit of the value",
+    hint: "",
+    heads: ["unit", "units", "einheit", "yksikkö", "enhet", "unité"],
+  },
   { name: "least", label: "Least over the cycle", hint: "", heads: ["least", "min", "minimum"] },
   {
     name: "temperature",
     label: "Oil temperature",
     hint: "",
-    heads: ["oil", "oil temperature", "oil_c", "temperature", "oil temp", "temp"],
+    heads: [
+      "oil",
+      "oil temperature",
+      "oil_c",
+      "temperature",
+      "oil temp",
+      "temp",
+      "öl",
+      "öltemperatur",
+      "temperatur",
+      "öljy",
+      "öljyn lämpötila",
+      "olja",
+      "oljetemperatur",
+      "huile",
+      "température",
+    ],
   },
-  { name: "pressure", label: "Load pressure", hint: "", heads: ["load", "load pressure", "load_bar", "pressure"] },
-  { name: "speed", label: "Speed", hint: "", heads: ["speed", "speed_rpm", "rpm"] },
-  { name: "hours", label: "Running hours", hint: "", heads: ["hours", "running hours", "hours_h", "counter"] },
+  {
+    name: "pressure",
+    label: "Load pressure",
+    hint: "",
+    heads: ["load", "load pressure", "load_bar", "pressure", "druck", "paine", "tryck", "pression"],
+  },
+  {
+    name: "speed",
+    label: "Speed",
+    hint: "",
+    heads: ["speed", "speed_rpm", "rpm", "drehzahl", "nopeus", "varvtal", "vitesse"],
+  },
+  {
+    name: "hours",
+    label: "Running hours",
+    hint: "",
+    heads: [
+      "hours",
+      "running hours",
+      "run hours",
+      "hours_h",
+      "hour meter",
+      "operating hours",
+      "counter",
+      "betriebsstunden",
+      "käyttötunnit",
+      "drifttimmar",
+      "heures",
+    ],
+  },
   { name: "state", label: "State", hint: "Refused when it is not the point's", heads: ["state"] },
-  { name: "instrument", label: "Instrument", hint: "Its tag", heads: ["instrument", "meter", "gauge"] },
-  { name: "note", label: "Note", hint: "", heads: ["note", "remark", "comment"] },
+  {
+    name: "instrument",
+    label: "Instrument",
+    hint: "Its tag",
+    heads: ["instrument", "meter", "gauge", "messgerät", "mittari"],
+  },
+  {
+    name: "note",
+    label: "Note",
+    hint: "",
+    heads: ["note", "notes", "remark", "remarks", "comment", "bemerkung", "huomautus", "anmärkning", "remarque"],
+  },
   {
     name: "entered",
     label: "As entered",
@@ -67,6 +168,8 @@ export interface Mapping {
   /** All rows belong to this point, when there is no point column. */
   pointId: string;
   skipBad: boolean;
+  /** Rows from before a part was fitted, as the record has it, begin its life earlier. */
+  beginLives: boolean;
 }
 
 /** A first guess from the headings. */
@@ -76,11 +179,17 @@ export function guessColumns(head: readonly string[]): {
   hasHeader: boolean;
 } {
   const { columns, found } = findColumns(head, importFields);
+  // "Case drain [l/min]": the one heading left over with a unit is the value, under its own name
+  if (columns.value === null) {
+    const taken = new Set(Object.values(columns));
+    const index = head.findIndex((h, i) => !taken.has(i) && unitIn(h) !== "");
+    if (index >= 0) columns.value = index;
+  }
   const unitOf = (field: ImportField) => (typeof columns[field] === "number" ? unitIn(head[columns[field]] ?? "") : "");
   return {
     columns,
     units: { value: unitOf("value"), temperature: unitOf("temperature"), pressure: unitOf("pressure") },
-    hasHeader: head.some((h) => /[a-z]/i.test(h)) && found > 0,
+    hasHeader: looksLikeHeadings(head) && found > 0,
   };
 }
 
@@ -96,6 +205,7 @@ export const mappingSchema = object({
   units: object({ value: unitField, temperature: unitField, pressure: unitField }),
   pointId: string().trim().default(""),
   skipBad: boolean().default(false),
+  beginLives: boolean().default(false),
 });
 
 /** The mapping as a form sends it. */
@@ -108,6 +218,7 @@ export function mappingOf(fields: Record<string, string>): unknown {
     dateOrder: fields.dateOrder,
     pointId: fields.pointId ?? "",
     skipBad: fields.skipBad === "on",
+    beginLives: fields.beginLives === "on",
     columns: Object.fromEntries(importFields.map((f) => [f.name, fields[`column-${f.name}`] ?? ""])),
     units: {
       value: fields["unit-value"] ?? "",

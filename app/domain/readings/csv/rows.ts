@@ -58,9 +58,14 @@ export interface NewReading {
 }
 
 export type Fate =
-  | { line: number; fate: "add"; reading: NewReading; point: ImportPoint; odd?: string }
+  | { line: number; fate: "add"; reading: NewReading; point: ImportPoint; odd?: string; earlier?: boolean }
   | { line: number; fate: "there" }
   | { line: number; fate: "bad"; reason: string };
+
+export const BEGIN_EARLIER = "Or tick “begin these lives at their first reading” beside the columns.";
+
+/** Key of a point by its machine and bare name, or its machine and what it reads. */
+export const ofMachine = (machine: string, name: string) => `${foldCode(machine)}##${foldCode(name)}`;
 
 /** Codes are compared without regard to case and to spaces around the strokes. */
 export function foldCode(text: string): string {
@@ -130,11 +135,13 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     if (!point) {
       const name = cell("point");
       if (!name) return bad("No point is named.");
-      const code = cell("machine") && cell("component") ? `${cell("machine")}/${cell("component")}/${name}` : name;
+      const machine = cell("machine");
+      const code = machine && cell("component") ? `${machine}/${cell("component")}/${name}` : name;
       point =
         (named && lookup.points.get(codeInState(code, named))) ??
         lookup.points.get(foldCode(code)) ??
         lookup.points.get(name.toLowerCase());
+      if (point === undefined && machine) point = lookup.points.get(ofMachine(machine, name));
       if (point === null)
         return bad(`Several points are called “${clip(code)}”: say the state it is read in, or use the id.`);
       if (!point) return bad(`There is no point “${clip(code)}”.`);
@@ -177,8 +184,11 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
     const tag = cell("instrument");
     const instrumentId = tag ? lookup.instruments.get(tag.toLowerCase()) : null;
     if (instrumentId === undefined) return bad(`There is no instrument “${clip(tag)}”.`);
-    const life = fittedAt(point.lives, takenAt);
-    if (!life) return bad(NOT_FITTED);
+    const fitted = fittedAt(point.lives, takenAt);
+    const [first] = [...point.lives].sort((a, b) => a.startedAt - b.startedAt);
+    const earlier = !fitted && first !== undefined && takenAt < first.startedAt;
+    const life = fitted ?? (earlier && mapping.beginLives ? first : undefined);
+    if (!life) return bad(earlier ? `${NOT_FITTED} ${BEGIN_EARLIER}` : NOT_FITTED);
 
     const moments = seen.get(point.id) ?? new Map<number, { line: number; value: number }>();
     const before = moments.get(takenAt);
@@ -196,6 +206,7 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
       fate: "add",
       point,
       ...(odd && { odd }),
+      ...(earlier && { earlier }),
       reading: {
         line,
         pointId: point.id,
