@@ -95,6 +95,7 @@ function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
         <ReadingForm
           ask={false}
           point={{
+            machineId: "",
             quantity,
             unit,
             state: loaderData.readState,

@@ -161,6 +161,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
 
   const readingPoint = useMemo(
     () => ({
+      machineId: place.machineId,
       quantity: data.quantity,
       unit: data.unit,
       state: data.readState,
@@ -178,7 +179,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
         : null,
       instruments: data.instruments,
     }),
-    [data, detail, place.timeZone, place.name, quantity.correction],
+    [data, detail, place.machineId, place.timeZone, place.name, quantity.correction],
   );
 
   return (

@@ -20,9 +20,11 @@ import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField 
 import { localMoment } from "~/platform/validate";
 import { withUnit } from "~/ui/typed";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
+import { carried, carry } from "./carried";
 import { readingForm as texts } from "./texts";
 
 export interface ReadingFormPoint {
+  machineId: string;
   quantity: PointQuantityId;
   unit: string;
   state: ReadingState;
@@ -86,7 +88,8 @@ export function ReadingForm({
     pressure: values.pressure ?? "",
     takenAt: values.takenAt ?? localInput(takenAt, point.timeZone),
   });
-  const valueField = useRef<HTMLInputElement>(null);
+  const form = useRef<HTMLFormElement>(null);
+  const [hours, setHours] = useState(values.hours ?? "");
   const quantity = quantityOf(point.quantity);
 
   useEffect(() => {
@@ -100,11 +103,24 @@ export function ReadingForm({
       )
         return;
       event.preventDefault();
-      valueField.current?.focus();
+      // the first field, so that Tab leads through all of them in their order
+      form.current?.querySelector<HTMLInputElement>("input:not([type=hidden])")?.focus();
     };
     document.addEventListener("keydown", onKey);
     return () => document.removeEventListener("keydown", onKey);
   }, []);
+
+  // what was typed at the last point of this machine a moment ago is the same here
+  useEffect(() => {
+    const before = carried(point.machineId);
+    if (!before) return;
+    setTyped((t) => ({
+      ...t,
+      temperature: t.temperature || before.temperature,
+      pressure: t.pressure || before.pressure,
+    }));
+    setHours((h) => h || before.hours);
+  }, [point.machineId]);
 
   const conditions = useMemo(
     () => ({
@@ -150,7 +166,12 @@ export function ReadingForm({
     : "Expect ";
 
   return (
-    <Form method="post" noValidate>
+    <Form
+      method="post"
+      noValidate
+      ref={form}
+      onSubmit={() => carry(point.machineId, { temperature: typed.temperature, pressure: typed.pressure, hours })}
+    >
       <input type="hidden" name="submission" value={submission} />
       <FormProblemsProvider problems={answer?.problems}>
         <div className={`grid gap-3 ${point.isOilTemperature ? "grid-cols-2" : "grid-cols-3"}`}>
@@ -172,7 +193,14 @@ export function ReadingForm({
             inputMode="decimal"
             {...follow("pressure")}
           />
-          <TextField name="hours" label={texts.hours} suffix="h" inputMode="decimal" defaultValue={values.hours} />
+          <TextField
+            name="hours"
+            label={texts.hours}
+            suffix="h"
+            inputMode="decimal"
+            value={hours}
+            onChange={(e) => setHours(e.target.value)}
+          />
         </div>
         <div className={`mt-3 grid gap-3 ${point.state === "cycle" ? "grid-cols-2" : ""}`}>
           {point.state === "cycle" ? (
@@ -190,7 +218,6 @@ export function ReadingForm({
             label={point.state === "cycle" ? texts.greatestOverTheCycle : quantity.label}
             suffix={typed.value.match(/[a-z°µ"%]/i) ? "" : point.unit}
             inputMode="text"
-            ref={valueField}
             className="py-3 text-xl"
             {...follow("value")}
             aria-describedby="expected"

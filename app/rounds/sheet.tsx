@@ -14,7 +14,7 @@ export const loader = guard("viewer", async ({ params, user }) => {
   return { round: { id: round.id, name: round.name }, points };
 });
 
-/** A sheet of paper, A4: last values, expected ranges at the usual conditions, boxes to fill. */
+/** A sheet of paper, A4 across: last values, expected ranges at the usual conditions, boxes to fill. */
 export default function Sheet({ loaderData: { round, points } }: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
@@ -31,7 +31,7 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
     );
   };
   return (
-    <div className="print:text-black">
+    <div className="round-sheet print:text-black">
       <header className="mb-3 flex flex-wrap items-baseline justify-between gap-3 lg:pr-72 print:pr-0">
         <h1 className="min-w-0 [overflow-wrap:anywhere]">{round.name}</h1>
         <span className="flex gap-4 print:hidden">
@@ -46,27 +46,37 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
       </header>
       <table
         className={
-          "w-full text-sm [&_td]:border [&_td]:border-line-2 [&_td]:px-1.5 [&_td]:py-1 [&_th]:border " +
+          "w-full table-fixed text-sm [&_td]:border [&_td]:break-words [&_td]:border-line-2 [&_td]:px-1.5 [&_td]:py-1 [&_th]:border " +
           "[&_th]:border-line-2 [&_th]:px-1.5 [&_th]:py-1"
         }
       >
         <thead>
           <tr>
-            <th scope="col">{texts.point}</th>
-            <th scope="col">{texts.read}</th>
-            <th scope="col">{texts.withText}</th>
-            <th scope="col">{texts.last}</th>
-            <th scope="col">{texts.expected}</th>
-            <th scope="col" className="w-16">
+            <th scope="col" className="w-[27%]">
+              {texts.point}
+            </th>
+            <th scope="col" className="w-[9%]">
+              {texts.read}
+            </th>
+            <th scope="col" className="w-[7%]">
+              {texts.withText}
+            </th>
+            <th scope="col" className="w-[13%]">
+              {texts.last}
+            </th>
+            <th scope="col" className="w-[13%]">
+              {texts.expected}
+            </th>
+            <th scope="col" className="w-[7%]">
               {texts.oil}
             </th>
-            <th scope="col" className="w-16">
+            <th scope="col" className="w-[7%]">
               {texts.load}
             </th>
-            <th scope="col" className="w-20">
+            <th scope="col" className="w-[7%]">
               {texts.hours}
             </th>
-            <th scope="col" className="w-24">
+            <th scope="col" className="w-[10%]">
               {texts.reading}
             </th>
           </tr>
@@ -74,16 +84,14 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
         <tbody>
           {points.map((p) => (
             <tr key={p.id} className="break-inside-avoid">
-              <td className="[overflow-wrap:anywhere]">
+              <td>
                 {p.machine}, {p.component}: {p.name}
                 <span className="block text-xs text-ink-2">{p.conditions}</span>
               </td>
               <td>{readingStates[p.readState]}</td>
-              <td className="whitespace-nowrap">{p.instrument?.tag ?? ""}</td>
-              <td className="whitespace-nowrap">
-                {p.last ? `${show(p.last.raw, p.quantity, { unit: p.unit })}, ${dayText(p.last.at, site)}` : "–"}
-              </td>
-              <td className="whitespace-nowrap">{range(p)}</td>
+              <td>{p.instrument?.tag ?? ""}</td>
+              <td>{p.last ? `${show(p.last.raw, p.quantity, { unit: p.unit })}, ${dayText(p.last.at, site)}` : "–"}</td>
+              <td>{range(p)}</td>
               <td />
               <td />
               <td />

@@ -42,17 +42,19 @@ interface FieldProps {
   hint?: ReactNode;
 }
 
-function useField(name: string) {
+/** `described`: what the caller describes the field with, beside its message and its hint. */
+function useField(name: string, hint?: ReactNode, described?: string) {
   const { problems, scope } = use(Problems);
   const problem = problems[name];
   const [id, messageId] = [`${scope}f-${name}`, `${scope}p-${name}`];
+  const by = [problem || hint ? messageId : "", described ?? ""].filter(Boolean).join(" ");
   return {
     frame: { id, messageId, problem },
     attributes: {
       id,
       name,
       "aria-invalid": problem ? true : undefined,
-      "aria-describedby": problem ? messageId : undefined,
+      "aria-describedby": by || undefined,
     } as const,
   };
 }
@@ -74,7 +76,9 @@ function Frame({
           {problem}
         </p>
       ) : hint ? (
-        <p className="mt-1 text-xs text-ink-2">{hint}</p>
+        <p id={messageId} className="mt-1 text-xs text-ink-2">
+          {hint}
+        </p>
       ) : null}
     </div>
   );
@@ -86,9 +90,10 @@ export function TextField({
   hint,
   suffix,
   className = "",
+  "aria-describedby": described,
   ...rest
 }: FieldProps & { suffix?: string } & ComponentProps<"input">) {
-  const { frame, attributes } = useField(name);
+  const { frame, attributes } = useField(name, hint, described);
   return (
     <Frame frame={frame} label={label} hint={hint}>
       <span className="relative block">
@@ -104,7 +109,7 @@ export function TextField({
 }
 
 export function TextArea({ name, label, hint, className = "", ...rest }: FieldProps & ComponentProps<"textarea">) {
-  const { frame, attributes } = useField(name);
+  const { frame, attributes } = useField(name, hint);
   return (
     <Frame frame={frame} label={label} hint={hint}>
       <textarea {...attributes} rows={3} className={`${fieldClass} ${className}`} {...rest} />
@@ -119,7 +124,7 @@ export function SelectField({
   options,
   ...rest
 }: FieldProps & { options: readonly { value: string; label: string }[] } & ComponentProps<"select">) {
-  const { frame, attributes } = useField(name);
+  const { frame, attributes } = useField(name, hint);
   return (
     <Frame frame={frame} label={label} hint={hint}>
       <select {...attributes} className={`${fieldClass} pr-8`} {...rest}>

@@ -5,7 +5,7 @@ import { findUnit, fromCore, toCore, unitsOf } from "../units/units";
 import type { ExpectedRange } from "./expected";
 
 export interface Question {
-  kind: "unit" | "digit" | "high" | "low" | "jump" | "hours";
+  kind: "unit" | "digit" | "high" | "low" | "jump" | "hours" | "instrument" | "physics";
   message: string;
 }
 

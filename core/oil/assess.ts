@@ -49,7 +49,7 @@ const isComparable = (s: OilSample) => incomparable(s) === null;
  * const nothing = { now: 0, volume: null, workingPressure: null, hoursPerDay: 8, hoursAt: () => 0, targetSet: null, fluid: null };
  * const rest = { temperatures: { start: null, working: null, hottest: null }, metalLimits: {}, peerRates: {} };
  * const empty = { samples: [], moves: [], components: [], leaks: [], longest: { hours: null, months: null } };
- * assessOil({ ...nothing, ...rest, ...empty }).state // "unproven"
+ * assessOil({ ...nothing, ...rest, ...empty }).state // "unread"
  */
 export function assessOil(input: OilInput): OilAssessment {
   const all = input.samples.filter(isComparable);

@@ -6,12 +6,15 @@ import type { Answer } from "~/domain/answer";
 import { type Actor } from "~/domain/access/index.server";
 import { and, desc, eq, isNull, lte, sql } from "drizzle-orm";
 import {
+  dayOf,
   expectedReading,
   fittedAt,
   meterOffset,
+  physicallyOdd,
   NOT_FITTED,
   preferredUnit,
   questionHours,
+  quantityOf,
   questionReading,
   readingProblems,
   type ParsedQuantity,
@@ -295,6 +298,8 @@ export async function logReading(
       if (sent) return sent.pointId === place.id ? { ok: true, readingId: sent.id } : sentElsewhere;
       const question =
         (await questionOf(tx, place, reading)) ??
+        (await physicsQuestion(tx, place, reading)) ??
+        (await instrumentQuestion(tx, place, reading)) ??
         (reading.hoursQuestion ? { kind: "hours" as const, message: reading.hoursQuestion } : undefined);
       if (question && !reading.keptBecause) return { ok: false, problems: {}, question };
       const [there] = await tx
@@ -351,6 +356,52 @@ const sentElsewhere: Saved = {
   ok: false,
   problems: { form: "This form was already used for another point. Load the page again; what you typed stays here." },
 };
+
+/** What physics forbids is asked about from the first reading on, when no other reading says what to expect. */
+async function physicsQuestion(
+  tx: Queryable,
+  { point, componentId }: Point,
+  { value }: CheckedReading,
+): Promise<Question | undefined> {
+  const [circuit] = await tx
+    .select({
+      workingPressure: circuits.workingPressure,
+      pumped: sql<number | null>`(select sum(p.displacement * p.speed / 1000) from ${components} p
+        where p.circuit_id = ${circuits.id} and p.retired_at is null and p.kind in ('axialPistonPump', 'gearPump', 'closedLoopPump'))`,
+    })
+    .from(components)
+    .innerJoin(circuits, eq(circuits.id, components.circuitId))
+    .where(eq(components.id, componentId));
+  const forbidden = physicallyOdd(point.quantity, value.value, {
+    pumpedFlow: circuit?.pumped ?? null,
+    workingPressure: circuit?.workingPressure ?? null,
+  });
+  return forbidden
+    ? { kind: "physics", message: `${forbidden} Read it once more, or keep it and say why.` }
+    : undefined;
+}
+
+/** Is it an instrument that reads this, and was its calibration in date? Asked, since it may be all there is. */
+async function instrumentQuestion(
+  tx: Queryable,
+  { point, timeZone }: Point,
+  { instrumentId, takenAt }: CheckedReading,
+): Promise<Question | undefined> {
+  if (!instrumentId) return undefined;
+  const [own] = await tx.select().from(instruments).where(eq(instruments.id, instrumentId));
+  if (!own) return undefined;
+  if (quantityOf(own.quantity).dimension !== quantityOf(point.quantity).dimension)
+    return {
+      kind: "instrument",
+      message: `${own.tag} reads ${quantityOf(own.quantity).label.toLowerCase()}, not ${quantityOf(point.quantity).label.toLowerCase()}. Choose another instrument, or say why.`,
+    };
+  if (own.calibrationDueAt && own.calibrationDueAt < takenAt)
+    return {
+      kind: "instrument",
+      message: `The calibration of ${own.tag} ran out on ${dayOf(own.calibrationDueAt.getTime(), timeZone)}. Use another one, or keep the reading and say why.`,
+    };
+  return undefined;
+}
 
 /** Did the instrument fail its last check before this reading? Then what it reads is kept and weighted down. */
 async function lastCheckFailed(tx: Queryable, { instrumentId, takenAt }: CheckedReading): Promise<boolean> {
