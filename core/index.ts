@@ -216,7 +216,7 @@ export {
   type Netlist,
   type PortRef,
 } from "./circuit/netlist";
-export { draftCircuit, elementKindOf } from "./circuit/draft";
+export { componentKindOf, draftCircuit, elementKindOf } from "./circuit/draft";
 export { gaugesOf, type DraftComponent } from "./circuit/draftBoard";
 export { fitCircuit, type BaselineReading, type FitResult } from "./circuit/fit";
 export type { Circumstances } from "./circuit/circumstances";

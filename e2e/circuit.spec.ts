@@ -116,7 +116,7 @@ test("from nothing to a first reading that says something, in at most 25 inputs"
   await page.getByRole("radio", { name: /Compensated pump and consumers/ }).check();
   await type("Machine", "Baler 2");
   await type("Tag", "BL-2");
-  await type(/^Pump, cm³/, "45");
+  await type(/^Pump, a turn/, "45");
   await type(/^Working pressure/, "3000 psi");
   await press(/Add the machine/);
   await expect(page.getByRole("heading", { level: 1, name: "Case drain flow" })).toBeVisible();

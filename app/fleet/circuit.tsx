@@ -61,6 +61,8 @@ export default function WhatIf(props: Route.ComponentProps) {
 function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
   const { netlist, drawing, fit, fluid } = page.diagram;
   const [search, setSearch] = useSearchParams();
+  // said once, on the way from the drawing board; the address goes on without it
+  const [kept] = useState(() => search.has("kept"));
   const [asked, setAsked] = useState<Asked>(() => askedOf(search, netlist));
   const [readouts, setReadouts] = useState<ReadonlyMap<string, string> | null>(null);
   const show = useShow();
@@ -132,6 +134,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
   const nameOf = (id: string) => netlist.elements.find((e) => e.id === id)?.name ?? "";
   return (
     <>
+      {kept ? <Notice tone="sea">{texts.theCircuitIsKept}</Notice> : null}
       <PageHead
         crumbs={[
           { label: page.area || "Fleet", to: "/fleet" },

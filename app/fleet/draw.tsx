@@ -23,7 +23,7 @@ import { drawCircuit, previewOf } from "~/domain/circuits/draw.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { CircuitDiagram } from "~/ui/circuit/diagram";
-import { Button, fieldClass, FormProblemsProvider, Notice } from "~/ui/form";
+import { Button, CheckField, fieldClass, FormProblemsProvider, Notice } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { InZone } from "~/ui/site";
 import { ElementList } from "./elementList";
@@ -46,7 +46,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
     return preview.ok ? { drawing: preview.drawing } : refused(preview);
   }
   const done = await drawCircuit(id, fields, user);
-  return done.ok ? redirect(`/fleet/circuits/${id}`) : refused(done);
+  return done.ok ? redirect(`/fleet/circuits/${id}?kept`) : refused(done);
 });
 
 /** A preview changes nothing: what was loaded stays, above all the version that is drawn upon. */
@@ -202,6 +202,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 <input type="hidden" name="version" value={version} />
                 <input type="hidden" name="netlist" value={text} />
                 <Button>{texts.keepThisCircuit}</Button>
+                <CheckField name="register" label={texts.drawnPartsBecomeComponents} defaultChecked />
               </Form>
               <button
                 type="button"

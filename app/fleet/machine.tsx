@@ -149,6 +149,11 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
                   <Link to={`/fleet/new/component?circuitId=${circuit.id}`} className="way">
                     {texts.addAComponent}
                   </Link>
+                  {circuit.components.length === 0 ? (
+                    <Link to={`/fleet/circuits/${circuit.id}/draw`} className="way">
+                      {texts.drawIt}
+                    </Link>
+                  ) : null}
                 </>
               ) : null}
             </span>

@@ -39,6 +39,7 @@ export const begin = {
 };
 
 export const circuit = {
+  theCircuitIsKept: "The circuit is kept as drawn.",
   circuit: "circuit",
   whatIfJuncteral: (machine: string) => `What if, ${machine} · Juncteral`,
   whatWouldTheGauges: (machine: string) => `${machine}: what would the gauges show?`,
@@ -102,6 +103,7 @@ export const circuitPicture = {
 };
 
 export const draw = {
+  drawnPartsBecomeComponents: "Drawn parts that are not on record become components",
   drawTheCircuitJuncteral: (machine: string) => `Draw the circuit, ${machine} · Juncteral`,
   chooseTwoPorts: "Choose two ports.",
   chooseAPort: "Choose a port …",
@@ -230,6 +232,7 @@ export const lineFields = {
 };
 
 export const machine = {
+  drawIt: "Draw it: its parts become components",
   machine: "Machine",
   juncteral: (name: string) => `${name} · Juncteral`,
   nothingIsMeasuredYet: (name: string) => `${name}: nothing is measured yet`,

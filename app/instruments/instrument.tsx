@@ -49,12 +49,17 @@ export const action = guardAction("technician", async ({ params, request, user }
     : refused(done, { form: "check" });
 });
 
+/** As many as any certificate gives. */
+const EXACT_DIGITS = 6;
+
 export default function Instrument({
   loaderData: { page, submission, mayCheck, mayEdit, said },
   actionData,
 }: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
+  // a calibration says what an instrument is off by: none of its digits is rounded away
+  const exact = (value: number) => show(value, instrument.quantity, { digits: EXACT_DIGITS });
   const { instrument, due, lastGood, checks, recalls } = page;
   const unit = preferredUnit(instrument.quantity, site.units);
   const problems = actionData && "problems" in actionData ? actionData : undefined;
@@ -118,9 +123,7 @@ export default function Instrument({
                     , {c.kind}, {momentText(c.at, site)}, {c.by}
                     {c.certificate ? texts.certificate(c.certificate) : ""}
                     <span className="block text-sm text-ink-2">
-                      {c.points
-                        .map((p) => texts.read(show(p.stated, instrument.quantity), show(p.read, instrument.quantity)))
-                        .join("; ")}
+                      {c.points.map((p) => texts.read(exact(p.stated), exact(p.read))).join("; ")}
                       {c.note ? `. ${c.note}` : ""}
                     </span>
                   </li>

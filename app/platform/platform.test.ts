@@ -2,7 +2,7 @@ import { readFileSync, readdirSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { number, object } from "yup";
 import { mayAct } from "./permissions";
-import { check, localMoment, nameField, quantityField, textField } from "./validate";
+import { check, localMoment, nameField, pastMoment, quantityField, textField } from "./validate";
 
 describe("roles", () => {
   test.each([
@@ -46,6 +46,15 @@ describe("roles", () => {
     for (const [, file] of routes.matchAll(/(?:route|index|layout)\((?:"[^"]*", )?"([^"]+)"/g))
       expect(files).toContain(`app/${file}`);
   });
+});
+
+test("in the hour that comes twice a moment that has passed is the earlier one, where the later one lies ahead", () => {
+  const zone = "Europe/London";
+  const first = Date.UTC(2026, 9, 25, 0, 30);
+  expect(pastMoment("2026-10-25T01:30", zone, first + 60_000)).toBe(first);
+  expect(pastMoment("2026-10-25T01:30", zone, first + 3_700_000)).toBe(first + 3_600_000);
+  // what lies ahead on any other day stays ahead
+  expect(pastMoment("2026-10-26T01:30", zone, first)).toBe(Date.UTC(2026, 9, 26, 1, 30));
 });
 
 describe("forms", () => {

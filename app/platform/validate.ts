@@ -112,6 +112,21 @@ export function localMoment(text: string, timeZone: string): number {
   return new TZDate(y, m - 1, d, h, min, timeZone).getTime();
 }
 
+const HOUR_MS = 3_600_000;
+
+/**
+ * The same for a moment that has passed. In the hour that comes twice when the clocks go back a text names two moments: the later
+ * one, unless that lies ahead, so that a reading of this very minute is none of the future.
+ */
+export function pastMoment(text: string, timeZone: string, now: number): number {
+  const later = localMoment(text, timeZone);
+  if (!(later > now)) return later;
+  const earlier = later - HOUR_MS;
+  const shows = new TZDate(earlier, timeZone);
+  const again = new TZDate(later, timeZone);
+  return shows.getHours() === again.getHours() && shows.getMinutes() === again.getMinutes() ? earlier : later;
+}
+
 /** Is it the name of a time zone, as "Europe/London"? */
 export function validTimeZone(zone: string | undefined): boolean {
   try {

@@ -1,15 +1,15 @@
-import { quantityOf } from "@core";
+import { dayOf, quantityOf } from "@core";
 import { report, reportAsked } from "~/domain/report/report.server";
 import { csvText } from "~/platform/csvRows";
 import { guard } from "~/platform/guard.server";
 
-const day = (at: number | null) => (at === null ? "" : new Date(at).toISOString().slice(0, 10));
 const figure = (value: number | null | undefined) =>
   value === null || value === undefined ? "" : Number(value.toPrecision(6));
 
-/** The points of a report as CSV: values in core units, days in UTC. */
+/** The points of a report as CSV: values in core units, days as its page has them, those of its site. */
 export const loader = guard("viewer", async ({ request }) => {
-  const { points } = await report(reportAsked(request), { whole: true });
+  const { points, site } = await report(reportAsked(request), { whole: true });
+  const day = (at: number | null) => (at === null ? "" : dayOf(at, site.timeZone));
   const head = [
     "machine",
     "component",

@@ -4,10 +4,10 @@ import { find } from "~/domain/overview/shell.server";
 /** What the find box, and pickers of one kind of record, ask while a person types. */
 export const loader = guard("viewer", async ({ request }) => {
   const search = new URL(request.url).searchParams;
+  const asked = (search.get("q") ?? "").slice(0, 120);
   return {
-    found: await find(
-      (search.get("q") ?? "").slice(0, 120),
-      search.get("kind") === "component" ? "component" : undefined,
-    ),
+    /** Whose answer it is: one that comes late must not stand under another text. */
+    asked: asked.trim(),
+    found: await find(asked, search.get("kind") === "component" ? "component" : undefined),
   };
 });

@@ -31,7 +31,9 @@ export function FindBox() {
     return () => clearTimeout(timer);
   }, [text, load]);
 
-  const found = text.trim() ? (fetcher.data?.found ?? []) : [];
+  // what an earlier text found is not offered under this one: Enter would open it
+  const current = fetcher.data?.asked === text.trim() ? fetcher.data : undefined;
+  const found = text.trim() ? (current?.found ?? []) : [];
   const go = (to: string) => {
     setOpen(false);
     setText("");
@@ -74,7 +76,7 @@ export function FindBox() {
         hidden={!open || !text.trim()}
         className="absolute top-full right-0 z-20 mt-1 max-h-96 w-full min-w-72 overflow-auto border border-line-2 bg-sheet shadow-lg"
       >
-        {text.trim() && fetcher.state === "idle" && found.length === 0 ? (
+        {text.trim() && current && found.length === 0 ? (
           <Command.Empty className="px-3 py-2 text-ink-2">{texts.nothingByThatName}</Command.Empty>
         ) : null}
         {found.map((f) => (

@@ -5,6 +5,8 @@ import { useFetcher } from "react-router";
 import { componentPicker as texts } from "./texts";
 
 interface Answer {
+  /** The text that it answers. */
+  asked: string;
   found: { kind: string; id: string; label: string; where: string }[];
 }
 
@@ -25,7 +27,9 @@ export function ComponentPicker({
     const timer = setTimeout(() => void load(`/find?kind=component&q=${encodeURIComponent(text)}`), 120);
     return () => clearTimeout(timer);
   }, [text, load]);
-  const found = text.trim() ? (fetcher.data?.found ?? []) : [];
+  // what an earlier text found is not offered under this one: Enter would open it
+  const current = fetcher.data?.asked === text.trim() ? fetcher.data : undefined;
+  const found = text.trim() ? (current?.found ?? []) : [];
   return (
     <Command shouldFilter={false} label={label} className="relative">
       <Command.Input
@@ -40,7 +44,7 @@ export function ComponentPicker({
         hidden={text.trim() === ""}
         className="absolute top-full right-0 left-0 z-20 mt-1 max-h-72 overflow-auto border border-line-2 bg-sheet shadow-lg"
       >
-        {fetcher.state === "idle" && found.length === 0 && text.trim() ? (
+        {current && found.length === 0 && text.trim() ? (
           <Command.Empty className="px-3 py-2 text-ink-2">{texts.noComponentByThat}</Command.Empty>
         ) : null}
         {found.map((f) => (

@@ -6,6 +6,7 @@
 import { REDUCED_SHARE } from "../equipment/templates";
 import { draftBoard, LOAD_SHARE, RELIEF_ABOVE, type Draft, type DraftCircuit, type DraftComponent } from "./draftBoard";
 import { draftLoop } from "./draftLoop";
+import type { ComponentKind } from "../equipment/kinds";
 import type { ElementKindId } from "./kinds";
 import { orificeAtOneBar } from "./laws";
 import type { CircuitElement } from "./netlist";
@@ -222,6 +223,33 @@ function orificeFor(pump: DraftComponent | undefined, pressure: number): number 
 
 /** A fixed pump without an unloader idles through its first valve's middle position. */
 const centreOf = (i: number, tandem: boolean): Record<string, number> => (tandem && i === 0 ? { centre: 2 } : {});
+
+const registered: Partial<Record<ElementKindId, ComponentKind>> = {
+  compensatedPump: "axialPistonPump",
+  fixedPump: "gearPump",
+  closedLoopPump: "closedLoopPump",
+  flushing: "flushingValve",
+  motor: "pistonMotor",
+  relief: "reliefValve",
+  unloader: "unloaderValve",
+  reducing: "reducingValve",
+  proportional: "proportionalValve",
+  directional: "directionalValve",
+  pilotCheck: "loadHoldingValve",
+  counterbalance: "loadHoldingValve",
+  cylinder: "cylinder",
+  filter: "filter",
+  accumulator: "accumulator",
+};
+
+/**
+ * The kind of component that the register keeps for a drawn element: the other way round than `elementKindOf`.
+ * @param kind of the element
+ * @returns its kind; undefined: nobody keeps a record of one (a line, a joint, a strainer)
+ * @example componentKindOf("fixedPump") // "gearPump"
+ * @example componentKindOf("line") // undefined
+ */
+export const componentKindOf = (kind: ElementKindId): ComponentKind | undefined => registered[kind];
 
 /**
  * The element that stands for a component of the register.

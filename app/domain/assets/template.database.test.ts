@@ -5,6 +5,7 @@ import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { circuits, components, lives, machines, points, roundPoints, rounds, sites } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
 import { actorNamed } from "~/domain/access/testActor";
+import { drawCircuit } from "~/domain/circuits/draw.server";
 import { diagramOf } from "~/domain/circuits/index.server";
 import { logReading, pointPlace } from "~/domain/readings/log.server";
 import { pointPage } from "~/domain/readings/pointPage.server";
@@ -185,4 +186,46 @@ test.each([
   const answer = await machineFromTemplate({ ...plate, ...change }, engineer);
   expect(answer).toMatchObject({ ok: false, problems: { [field]: expect.any(String) } });
   expect(await db().select().from(machines)).toHaveLength(before);
+});
+
+test("a machine without components is drawn first: what was drawn is the register, and nothing is invented", async () => {
+  const [site] = await db().select().from(sites);
+  const machine = await addRecord("machine", { siteId: site!.id, name: "Drawn first", tag: "DF-1" }, engineer);
+  if (!machine.ok) throw new Error(JSON.stringify(machine.problems));
+  const circuit = await addRecord("circuit", { machineId: machine.id, name: "Circuit" }, engineer);
+  if (!circuit.ok) throw new Error(JSON.stringify(circuit.problems));
+  const before = (await diagramOf(circuit.id))!;
+  const netlist = {
+    elements: [
+      { id: "t", kind: "tank", name: "Tank", componentId: null, data: {} },
+      { id: "p", kind: "fixedPump", name: "Lube pump", componentId: null, data: { displacement: 16, speed: 1450 } },
+      { id: "r", kind: "relief", name: "Relief valve", componentId: null, data: { crack: 20 } },
+    ],
+    lines: [
+      { id: "1", from: { element: "t", port: "T" }, to: { element: "p", port: "in" }, data: null },
+      { id: "2", from: { element: "p", port: "out" }, to: { element: "r", port: "P" }, data: null },
+      { id: "3", from: { element: "r", port: "T" }, to: { element: "t", port: "T" }, data: null },
+    ],
+    gauges: [],
+  };
+  const fields = { netlist: JSON.stringify(netlist), version: String(before.version), intent: "keep", register: "on" };
+  expect(await drawCircuit(circuit.id, fields, engineer)).toMatchObject({ ok: true });
+  const own = await db().select().from(components).where(eq(components.circuitId, circuit.id));
+  expect(own.map((c) => [c.name, c.kind, c.displacement]).sort()).toEqual([
+    ["Lube pump", "gearPump", 16],
+    ["Relief valve", "reliefValve", null],
+  ]);
+  const drawn = (await diagramOf(circuit.id))!.netlist;
+  expect(
+    drawn.elements
+      .filter((e) => e.componentId !== null)
+      .map((e) => e.id)
+      .sort(),
+  ).toEqual(own.map((c) => c.id).sort());
+  expect(drawn.lines).toHaveLength(3);
+  // kept again it adds nothing
+  const again = (await diagramOf(circuit.id))!;
+  const twice = { ...fields, netlist: JSON.stringify(drawn), version: String(again.version) };
+  expect(await drawCircuit(circuit.id, twice, engineer)).toMatchObject({ ok: true });
+  expect(await db().select().from(components).where(eq(components.circuitId, circuit.id))).toHaveLength(2);
 });

@@ -7,6 +7,7 @@ import { markDiagnosisStale } from "~/domain/condition/index.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, type Answer } from "~/domain/answer";
 import { drawInThread, diagramOf } from "./diagram.server";
+import { registerDrawn } from "./register.server";
 import { now } from "~/runtime/clock.server";
 
 /** Longest drawing that a form may send, characters. */
@@ -43,8 +44,8 @@ export async function previewOf(circuitId: string, text: string): Promise<Answer
 /** Keep a drawing. An unfinished one may be kept. */
 export async function drawCircuit(circuitId: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
   const propose = fields.intent === "propose";
-  const netlist = propose ? null : await drawnNetlist(circuitId, fields.netlist ?? "");
-  if (typeof netlist === "string") return { ok: false, problems: { form: netlist } };
+  const drawn = propose ? null : await drawnNetlist(circuitId, fields.netlist ?? "");
+  if (typeof drawn === "string") return { ok: false, problems: { form: drawn } };
   // there is a row to change from the first look on
   if (!(await diagramOf(circuitId))) return { ok: false, status: 404, problems: { form: "This circuit is gone." } };
   const answer = await db().transaction(async (tx): Promise<Answer> => {
@@ -60,6 +61,10 @@ export async function drawCircuit(circuitId: string, fields: Record<string, stri
       .where(eq(circuitDiagrams.circuitId, circuitId))
       .for("update", { of: circuitDiagrams });
     if (String(before!.version) !== fields.version) return changedMeanwhile("this circuit");
+    const { netlist, added } =
+      drawn && fields.register === "on"
+        ? await registerDrawn(tx, circuitId, drawn)
+        : { netlist: drawn, added: [] as string[] };
     await tx
       .update(circuitDiagrams)
       .set({
@@ -75,7 +80,7 @@ export async function drawCircuit(circuitId: string, fields: Record<string, stri
       what: propose ? `went back to the proposed circuit of ${before!.name}` : `drew the circuit of ${before!.name}`,
       recordId: circuitId,
       before: { netlist: before!.netlist, drawnBy: before!.drawnBy },
-      after: { netlist },
+      after: { netlist, ...(added.length > 0 && { added }) },
     });
     await markDiagnosisStale(tx, circuitId);
     return { ok: true, id: circuitId };

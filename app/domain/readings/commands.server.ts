@@ -60,7 +60,8 @@ export async function correctReading(
       const untouched = (fields.value ?? "").trim() === old.entered;
       const same = (now: number | null, before: number | null) =>
         now !== null && before !== null && Math.abs(now - before) <= 1e-5 * Math.abs(before) ? before : now;
-      const kept = fields.keptBecause?.trim() ? reading.keptBecause : old.keptBecause;
+      // a reason to keep a value was given for that value
+      const kept = fields.keptBecause?.trim() ? reading.keptBecause : untouched ? old.keptBecause : "";
       await supersede();
       const [row] = await tx
         .insert(readings)

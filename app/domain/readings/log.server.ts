@@ -9,6 +9,7 @@ import {
   dayOf,
   expectedReading,
   fittedAt,
+  HOUR,
   meterOffset,
   physicallyOdd,
   NOT_FITTED,
@@ -40,8 +41,10 @@ import { now } from "~/runtime/clock.server";
 import { isUuid, notFound } from "~/platform/guard.server";
 import { log } from "~/runtime/log.server";
 import { readingSchema } from "./schema";
-import { check, localMoment } from "~/platform/validate";
+import { check, pastMoment } from "~/platform/validate";
 import { errorText } from "~/runtime/errors";
+
+const MINUTE = 60_000;
 
 export interface PointPlace {
   id: string;
@@ -134,12 +137,16 @@ export async function checkReading(
   place: Point,
   fields: Record<string, string>,
   replaces: string | null,
+  readAt: number | null = null,
 ): Promise<{ ok: true; reading: CheckedReading } | { ok: false; problems: Record<string, string> }> {
   const { point } = place;
   const cycle = point.state === "cycle";
   const checked = await check(readingSchema(point.quantity, point.unit, cycle, place.units), fields);
   const problems: Record<string, string> = checked.ok ? {} : checked.problems;
-  const at = localMoment(fields.takenAt ?? "", place.timeZone);
+  const typedAt = pastMoment(fields.takenAt ?? "", place.timeZone, now());
+  // a tablet knows the moment itself: its text names two of them in the hour that comes twice
+  const minute = readAt === null ? Number.NaN : Math.floor(readAt / MINUTE) * MINUTE;
+  const at = Math.abs(minute - typedAt) === HOUR ? minute : typedAt;
   const v = checked.ok ? checked.values : null;
   const rules = readingProblems(
     { takenAt: at, value: v?.value?.value ?? null, least: v?.least?.value ?? null, state: v?.state ?? null },
@@ -277,18 +284,20 @@ export const enteredText = (value: ParsedQuantity) => `${value.entered} ${value.
  * Save a reading. A doubtful value comes back as a question unless a reason to keep it was given.
  * The same form sent twice saves once.
  * @param takenBy who read it, where another person sends it
+ * @param readAt when a device took it, epoch ms, beside the text of its form
  */
 export async function logReading(
   place: Point,
   fields: Record<string, string>,
   actor: Actor,
   takenBy = actor.name,
+  readAt: number | null = null,
 ): Promise<Saved> {
   const result = await db()
     .transaction(async (tx): Promise<Saved> => {
       // one save at a time at a point, so that a copy of the form finds the first one saved
       await tx.select({ id: points.id }).from(points).where(eq(points.id, place.id)).for("no key update");
-      const checked = await checkReading(tx, place, fields, null);
+      const checked = await checkReading(tx, place, fields, null, readAt);
       if (!checked.ok) return checked;
       const { reading } = checked;
       const [sent] = await tx

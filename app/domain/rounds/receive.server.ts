@@ -124,10 +124,10 @@ async function receiveOne(roundId: string, item: Outgoing, user: SignedInUser, w
       ...Object.fromEntries(Object.entries(item.fields).map(([name, value]) => [name, value ?? ""])),
       submission,
     };
-    const first = await logReading(place, fields, user, by);
+    const first = await logReading(place, fields, user, by, item.at);
     const saved =
       !first.ok && first.question
-        ? await logReading(place, { ...fields, keptBecause: READ_ON_ROUND }, user, by)
+        ? await logReading(place, { ...fields, keptBecause: READ_ON_ROUND }, user, by, item.at)
         : first;
     if (saved.ok) return { submission, fate: "saved" };
     const [field, message] = Object.entries(saved.problems)[0] ?? ["form", "It could not be saved."];

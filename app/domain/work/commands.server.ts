@@ -11,7 +11,7 @@ import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/guard.server";
 import { log } from "~/runtime/log.server";
 import { hoursQuestionOf } from "~/domain/readings/index.server";
-import { check, localMoment } from "~/platform/validate";
+import { check, pastMoment } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
 import { acceptByName, alteredAt } from "./altered.server";
 import { bookingSchema, doneSchema, recordWords, writeUpSchema, writtenUp } from "./form";
@@ -175,7 +175,7 @@ export async function finishWork(
 ): Promise<WorkSaved> {
   const checked = await check(doneSchema, fields);
   const words = writtenUp(fields) ? await check(writeUpSchema, fields) : null;
-  const at = localMoment(fields.doneAt ?? "", timeZone);
+  const at = pastMoment(fields.doneAt ?? "", timeZone, now());
   const problems: Record<string, string> = {
     ...(checked.ok ? {} : checked.problems),
     ...(words && !words.ok ? words.problems : {}),

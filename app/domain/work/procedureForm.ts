@@ -62,6 +62,7 @@ export function procedureFrom(base: WorkProcedure, fields: Record<string, string
   const known = new Map(stepsOf(base).map((s) => [s.id, s]));
   const phases: { title: string; steps: WorkStep[] }[] = [];
   const ids = new Set<string>();
+  let [count, free] = [0, 1];
   for (const [i, raw] of (fields.steps ?? "").split(/\r?\n/).entries()) {
     const line = raw.trim();
     const at = `Line ${i + 1}: `;
@@ -77,8 +78,12 @@ export function procedureFrom(base: WorkProcedure, fields: Record<string, string
     if (asked !== undefined && !ask)
       return wrong({ steps: `${at}after => stands what is written down: ${askWords}, or another quantity.` });
     const phase = phases.at(-1) ?? phases[phases.push({ title: "Steps", steps: [] }) - 1]!;
-    let own = id && known.has(id) && !ids.has(id) ? id : undefined;
-    for (let n = 1; !own; n++) if (!ids.has(`own-${n}`) && !known.has(`own-${n}`)) own = `own-${n}`;
+    // looked at before anything is made of it: a form of many lines must not hold the server
+    if (++count > MOST_STEPS) return wrong({ steps: `At most ${MOST_STEPS} steps.` });
+    const shipped = id && known.has(id) && !ids.has(id) ? id : undefined;
+    // counted on from the last free number, never from the first again
+    while (!shipped && (ids.has(`own-${free}`) || known.has(`own-${free}`))) free++;
+    const own = shipped ?? `own-${free}`;
     ids.add(own);
     const { hold: _before, ask: kept, ...rest } = known.get(own) ?? { id: own, text };
     // what an own step asks for stands in its line, or it asks for nothing; a step that ships keeps what it asks
@@ -87,7 +92,6 @@ export function procedureFrom(base: WorkProcedure, fields: Record<string, string
   }
   const steps = phases.flatMap((p) => p.steps);
   if (steps.length === 0) return wrong({ steps: "Write at least one step." });
-  if (steps.length > MOST_STEPS) return wrong({ steps: `At most ${MOST_STEPS} steps.` });
   const lost = stepsOf(base).filter((s) => s.hold && !ids.has(s.id));
   if (lost.length > 0 && fields.without !== "on")
     return wrong({
