@@ -61,9 +61,9 @@ function assessed(machineName: string, componentName: string, pointName: string)
     meterChanges: [],
     readingsInAll: null,
     partReadyAt: null,
-  nextChanceDays: 28,
-  repairedAt: null,
-  seed: 0,
+    nextChanceDays: 28,
+    repairedAt: null,
+    seed: 0,
   };
   return assess(
     readings.map((r, i) => ({

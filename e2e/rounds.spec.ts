@@ -67,9 +67,7 @@ test("a round is defined in walking order, shows what is due, and prints", async
   await expect(page.getByText(/Compensator pressure put down at place 3/)).toBeAttached();
   await accessible(page);
   await page.getByRole("button", { name: roundsTexts.edit.addTheRound }).click();
-  await expect(
-    page.getByRole("heading", { level: 1, name: /Trial round: nothing is late/ }),
-  ).toBeVisible();
+  await expect(page.getByRole("heading", { level: 1, name: /Trial round: nothing is late/ })).toBeVisible();
   roundId = /rounds\/([0-9a-f-]{36})/.exec(page.url())![1]!;
   const order = await query<{ name: string }>(
     "select p.name from round_points rp join points p on p.id = rp.point_id where rp.round_id = $1 order by rp.position",

@@ -30,7 +30,10 @@ await command(async () => {
   appCommand("demo", { ...env, JUNCTERAL_SIGN_INS: JSON.stringify(secret) });
   const port = await freePort(FIRST_PORT);
   if (port !== FIRST_PORT) say(`Port ${FIRST_PORT} is taken; using ${port}.`);
-  const app = await startApp({ ...env, PORT: String(port) }, { testerPort: await freePort(port + 101), otherPort: true });
+  const app = await startApp(
+    { ...env, PORT: String(port) },
+    { testerPort: await freePort(port + 101), otherPort: true },
+  );
   say(`\nJuncteral is at ${app.address}\n\nSign in as`);
   for (const [name, password] of Object.entries(secret)) say(`  ${name.padEnd(11)} password ${password}`);
   say("\nCtrl-C stops it; the data stays. npm run demo -- --fresh starts over.");

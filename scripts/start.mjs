@@ -18,6 +18,8 @@ await command(async () => {
   say(`Juncteral is at ${app.address}`);
   const first = appCommand("first-address", {});
   if (first)
-    say(`\nNobody may sign in yet. Make the first engineer within three days at\n  ${app.address}${first}\nThis address works once.`);
+    say(
+      `\nNobody may sign in yet. Make the first engineer within three days at\n  ${app.address}${first}\nThis address works once.`,
+    );
   process.exit(await untilInterrupted(app, () => undefined));
 });

@@ -1,4 +1,5 @@
 /** Oil, load and hours go along from one point of a machine to the next, while one stands at it. */
+import { useMemo, useSyncExternalStore } from "react";
 
 interface Conditions {
   temperature: string;
@@ -16,12 +17,26 @@ export function carry(machineId: string, conditions: Conditions): void {
   sessionStorage.setItem(KEY, JSON.stringify({ machineId, at: Date.now(), ...conditions }));
 }
 
-/** What was typed at this machine a moment ago; null: nothing, or at another one. */
-export function carried(machineId: string): Conditions | null {
+const never = () => () => {};
+
+/**
+ * What was typed at this machine a moment ago; null: nothing, or at another one. The server knows none of it, so a page
+ * first shows none.
+ */
+export function useCarried(machineId: string): Conditions | null {
+  const kept = useSyncExternalStore(
+    never,
+    () => stillHolds(sessionStorage.getItem(KEY), machineId, Date.now()),
+    () => null,
+  );
+  return useMemo(() => (kept ? (JSON.parse(kept) as Conditions) : null), [kept]);
+}
+
+/** What was kept, where it is of this machine and fresh; null: of another machine, too old, or not readable. */
+export function stillHolds(kept: string | null, machineId: string, now: number): string | null {
   try {
-    const kept = JSON.parse(sessionStorage.getItem(KEY) ?? "null") as
-      (Conditions & { machineId: string; at: number }) | null;
-    return kept?.machineId === machineId && Date.now() - kept.at < HOLDS_MS ? kept : null;
+    const read = JSON.parse(kept ?? "null") as { machineId: string; at: number } | null;
+    return read?.machineId === machineId && now - read.at < HOLDS_MS ? kept : null;
   } catch {
     return null;
   }

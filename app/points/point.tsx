@@ -1,4 +1,3 @@
-import { stateWords } from "@core";
 import { useEffect, useMemo } from "react";
 import { Link, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/point";
@@ -10,6 +9,7 @@ import {
   limitBases,
   quantityOf,
   readingStates,
+  stateWords,
   cautionFor,
   readsTheOil,
 } from "@core";

@@ -20,7 +20,7 @@ import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField 
 import { localMoment } from "~/platform/validate";
 import { withUnit } from "~/ui/typed";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
-import { carried, carry } from "./carried";
+import { carry, useCarried } from "./carried";
 import { readingForm as texts } from "./texts";
 
 export interface ReadingFormPoint {
@@ -50,6 +50,8 @@ export interface ReadingFormValues {
   instrumentId?: string;
   note?: string;
 }
+
+type Typed = Record<"value" | "temperature" | "pressure" | "hours" | "takenAt", string>;
 
 interface Answer {
   problems?: Record<string, string>;
@@ -82,14 +84,17 @@ export function ReadingForm({
   ask?: boolean;
 }) {
   const site = useSite();
-  const [typed, setTyped] = useState({
-    value: values.value ?? "",
-    temperature: values.temperature ?? "",
-    pressure: values.pressure ?? "",
-    takenAt: values.takenAt ?? localInput(takenAt, point.timeZone),
-  });
+  // what was typed at the last point of this machine a moment ago is the same here
+  const before = useCarried(point.machineId);
+  const [own, setTyped] = useState<Partial<Typed>>({});
+  const typed: Typed = {
+    value: own.value ?? values.value ?? "",
+    temperature: own.temperature ?? (values.temperature || before?.temperature) ?? "",
+    pressure: own.pressure ?? (values.pressure || before?.pressure) ?? "",
+    hours: own.hours ?? (values.hours || before?.hours) ?? "",
+    takenAt: own.takenAt ?? values.takenAt ?? localInput(takenAt, point.timeZone),
+  };
   const form = useRef<HTMLFormElement>(null);
-  const [hours, setHours] = useState(values.hours ?? "");
   const quantity = quantityOf(point.quantity);
 
   useEffect(() => {
@@ -109,18 +114,6 @@ export function ReadingForm({
     document.addEventListener("keydown", onKey);
     return () => document.removeEventListener("keydown", onKey);
   }, []);
-
-  // what was typed at the last point of this machine a moment ago is the same here
-  useEffect(() => {
-    const before = carried(point.machineId);
-    if (!before) return;
-    setTyped((t) => ({
-      ...t,
-      temperature: t.temperature || before.temperature,
-      pressure: t.pressure || before.pressure,
-    }));
-    setHours((h) => h || before.hours);
-  }, [point.machineId]);
 
   const conditions = useMemo(
     () => ({
@@ -170,7 +163,9 @@ export function ReadingForm({
       method="post"
       noValidate
       ref={form}
-      onSubmit={() => carry(point.machineId, { temperature: typed.temperature, pressure: typed.pressure, hours })}
+      onSubmit={() =>
+        carry(point.machineId, { temperature: typed.temperature, pressure: typed.pressure, hours: typed.hours })
+      }
     >
       <input type="hidden" name="submission" value={submission} />
       <FormProblemsProvider problems={answer?.problems}>
@@ -193,14 +188,7 @@ export function ReadingForm({
             inputMode="decimal"
             {...follow("pressure")}
           />
-          <TextField
-            name="hours"
-            label={texts.hours}
-            suffix="h"
-            inputMode="decimal"
-            value={hours}
-            onChange={(e) => setHours(e.target.value)}
-          />
+          <TextField name="hours" label={texts.hours} suffix="h" inputMode="decimal" {...follow("hours")} />
         </div>
         <div className={`mt-3 grid gap-3 ${point.state === "cycle" ? "grid-cols-2" : ""}`}>
           {point.state === "cycle" ? (

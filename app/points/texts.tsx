@@ -137,7 +137,7 @@ export const readingForm = {
   greatestOverTheCycle: "Greatest over the cycle",
   to: (least: string, high: string) => `${least} to ${high}`,
   outsideWhatItWas: " (outside what it was read at before, so less sure)",
-  noExpectedRangeYet: "No expected range yet: it needs three readings. ",
+  noExpectedRangeYet: "No expected range: it needs three readings of a healthy part. ",
   atTemperature: (temperature: string) => ` at ${temperature}`,
   lastTime: (raw: string, temperature: string, at: string) => `Last time ${raw}${temperature}, ${at}.`,
   keepItBecause: "Keep it, because",

@@ -65,7 +65,9 @@ export const today = {
   whatWasReadIsWell: (read: number, unread: number) =>
     read === 0
       ? "No point was read yet, so nothing is known of these machines. Walk the rounds, or log a reading at a point."
-      : `${read === 1 ? "The point that was read needs nobody" : `The ${read} points that were read need nobody`}. ${unread === 1 ? "One was not read yet" : `${unread} were not read yet`}, and nothing is known of ${unread === 1 ? "it" : "them"}: walk the rounds.`,
+      : `${read === 1 ? "The point that was read needs nobody" : `The ${read} points that were read need nobody`}. ` +
+        `${unread === 1 ? "One was not read yet" : `${unread} were not read yet`}, ` +
+        `and nothing is known of ${unread === 1 ? "it" : "them"}: walk the rounds.`,
   everyPointIsSteady: "Every point is steady. Walk the rounds that are due; that is all for today.",
   fleet: "Fleet",
   oil: "Oil",

@@ -81,7 +81,8 @@ export function verdictOf(
     ];
   if (f.recalled >= a.readings) {
     text(
-      `${a.readings === 1 ? "Its only reading is" : `All ${a.readings} readings are`} recalled, since the instrument was found out of calibration. Nothing is known: `,
+      `${a.readings === 1 ? "Its only reading is" : `All ${a.readings} readings are`} recalled, ` +
+        "since the instrument was found out of calibration. Nothing is known: ",
     );
     text("read it again", true);
     text(".");
@@ -147,7 +148,8 @@ export function verdictOf(
   }
   if (a.course > 1)
     text(
-      ` ${numbers[a.course] ?? a.course} readings in a row, each beyond the last: this is a course, not scatter.${a.course === 2 ? " Read it again within days." : ""}`,
+      ` ${numbers[a.course] ?? a.course} readings in a row, each beyond the last: this is a course, not scatter.` +
+        (a.course === 2 ? " Read it again within days." : ""),
     );
 
   const crossed = a.beyond >= BEYOND;

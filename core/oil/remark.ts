@@ -6,7 +6,11 @@ export type RemarkMeaning = "freeWater" | "dirt" | "burnt" | "metal";
 const words: readonly (readonly [RemarkMeaning, RegExp])[] = [
   [
     "freeWater",
-    /free water|water (?:is )?visible|visible water|milky|cloudy|emulsi|turbid|freies wasser|milchig|trüb|eau libre|laiteux|fritt vatten|vapaata vettä|maitomai/i,
+    new RegExp(
+      "free water|water (?:is )?visible|visible water|milky|cloudy|emulsi|turbid|" +
+        "freies wasser|milchig|trüb|eau libre|laiteux|fritt vatten|vapaata vettä|maitomai",
+      "i",
+    ),
   ],
   ["dirt", /coarse|sludge|sediment|varnish|grob|schlamm|boue|dépôt|slam/i],
   ["burnt", /burnt|burned|smells? burn|overheated|oxidi[sz]ed|verbrannt|brûlé|bränd/i],

@@ -205,7 +205,8 @@ function waterSaid(
     share !== null && share > 100
       ? ", more than it can dissolve"
       : cold
-        ? `, about ${times(shareCold / 100)} times what ${ofClass ? "an oil of its class" : "it"} holds at ${Math.round(coldest)} °C: free water where it stands cold`
+        ? `, about ${times(shareCold / 100)} times what ${ofClass ? "an oil of its class" : "it"} holds ` +
+          `at ${Math.round(coldest)} °C: free water where it stands cold`
         : "";
   text(` ${Math.round(ppm)} ppm of water${usual}${held}.`, true);
   if (leap) text(" Take a second sample at once, and look for where it comes in.");

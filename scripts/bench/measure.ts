@@ -134,9 +134,9 @@ function assessing(): void {
     meterChanges: [],
     readingsInAll: null,
     partReadyAt: null,
-  nextChanceDays: 28,
-  repairedAt: null,
-  seed: 0,
+    nextChanceDays: 28,
+    repairedAt: null,
+    seed: 0,
   };
   const lives = (n: number, count: number) =>
     Array.from({ length: count }, (_, k) => {

@@ -61,9 +61,9 @@ export function contextOf(life: FleetLife, prior: WearPrior, now: number): Asses
     meterChanges: [],
     readingsInAll: null,
     partReadyAt: null,
-  nextChanceDays: 28,
-  repairedAt: null,
-  seed: 0,
+    nextChanceDays: 28,
+    repairedAt: null,
+    seed: 0,
   };
 }
 

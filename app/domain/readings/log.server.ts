@@ -402,7 +402,9 @@ async function instrumentQuestion(
   if (quantityOf(own.quantity).dimension !== quantityOf(point.quantity).dimension)
     return {
       kind: "instrument",
-      message: `${own.tag} reads ${quantityOf(own.quantity).label.toLowerCase()}, not ${quantityOf(point.quantity).label.toLowerCase()}. Choose another instrument, or say why.`,
+      message:
+        `${own.tag} reads ${quantityOf(own.quantity).label.toLowerCase()}, ` +
+        `not ${quantityOf(point.quantity).label.toLowerCase()}. Choose another instrument, or say why.`,
     };
   if (own.calibrationDueAt && own.calibrationDueAt < takenAt)
     return {

@@ -151,6 +151,9 @@ test("whatever is typed, it is refused in words or it is a whole procedure", () 
 });
 
 test("a form of a hundred thousand lines is refused at its hundred and twenty-first step, not after all of them", () => {
-  const made = procedureFrom(base, { title: base.title, steps: Array.from({ length: 100_000 }, () => "abc").join("\n") });
+  const made = procedureFrom(base, {
+    title: base.title,
+    steps: Array.from({ length: 100_000 }, () => "abc").join("\n"),
+  });
   expect(made).toMatchObject({ ok: false, problems: { steps: "At most 120 steps." } });
 });

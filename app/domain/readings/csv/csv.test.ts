@@ -2,7 +2,6 @@ import { readFileSync } from "node:fs";
 import Ajv from "ajv";
 import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
 import { guessDateOrder, looksLikeHeadings, parseMoment, unusedColumns } from "~/platform/csvCells";
-import { guessLabColumns } from "~/domain/oil/labFile/mapping";
 import { fleetSchema } from "~/domain/assets/fleetFile/schema";
 import { guessColumns, mappingOf, type Mapping } from "./mapping";
 import { foldCode, rowReader, type ImportLookup, type ImportPoint } from "./rows";
@@ -54,38 +53,6 @@ describe("headings of loggers and laboratories", () => {
     expect(looksLikeHeadings(["02.11.2026 07:00", "Saw line B", "Oil temperature", "41,1", "°C", ""])).toBe(false);
     expect(looksLikeHeadings(["2026-11-20", "12,5", "204", "Oil temperature"])).toBe(false);
     expect(unusedColumns(["Date", "Received", "Value"], { takenAt: 0, value: 2 })).toEqual(["Received"]);
-  });
-  test("a laboratory's usual ones", () => {
-    const head = [
-      "Sample no",
-      "Unit",
-      "Sampling date",
-      "ISO 4406",
-      ">4um",
-      ">6um",
-      ">14um",
-      "Water ppm",
-      "Visc 40C",
-      "TAN",
-      "Fe",
-      "Cu",
-      "Remarks",
-    ];
-    expect(guessLabColumns(head).columns).toMatchObject({
-      number: 0,
-      machine: 1,
-      takenAt: 2,
-      code: 3,
-      over4: 4,
-      over6: 5,
-      over14: 6,
-      water: 7,
-      kv40: 8,
-      acidNumber: 9,
-      iron: 10,
-      copper: 11,
-      note: 12,
-    });
   });
 });
 

@@ -141,7 +141,7 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
         (named && lookup.points.get(codeInState(code, named))) ??
         lookup.points.get(foldCode(code)) ??
         lookup.points.get(name.toLowerCase());
-      if (point === undefined && machine) point = lookup.points.get(ofMachine(machine, name));
+      if (point === undefined && machine && !cell("component")) point = lookup.points.get(ofMachine(machine, name));
       if (point === null)
         return bad(`Several points are called “${clip(code)}”: say the state it is read in, or use the id.`);
       if (!point) return bad(`There is no point “${clip(code)}”.`);
