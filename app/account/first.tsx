@@ -42,7 +42,7 @@ export default function First() {
       <Mark large />
       <h1 className="mt-6">{texts.makeTheFirstEngineer}</h1>
       <p className="mt-1 mb-5 text-ink-2">{texts.whoAddsTheOthers}</p>
-      <Form method="post">
+      <Form method="post" noValidate>
         <FormProblemsProvider problems={answer?.problems}>
           <div className="grid gap-4">
             {answer?.problems.form ? <Notice tone="verm">{answer.problems.form}</Notice> : null}

@@ -78,6 +78,7 @@ export const today = {
   ),
   horizon: "Horizon",
   nextMonthsP10To: (months: number) => `next ${months} months · P10 to P90, mark at P50`,
+  nothingToForecast: "Nothing is read yet, so nothing can be forecast.",
   noPointIsForecast: (months: number) => `No point is forecast to reach its limit within ${months} months.`,
   readingsDue: "Readings due",
   withinAWeek: (duePoints: number) => `${duePoints} within a week`,

@@ -238,7 +238,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
           {changed ? <Since changed={changed} /> : null}
           <Section title={texts.horizon} aside={texts.nextMonthsP10To(months)}>
             {lines.length === 0 ? (
-              <Empty>{texts.noPointIsForecast(months)}</Empty>
+              <Empty>{counts.unread === watched ? texts.nothingToForecast : texts.noPointIsForecast(months)}</Empty>
             ) : (
               <Horizon lines={lines} stops={ahead.all} months={months} />
             )}
