@@ -47,6 +47,13 @@ describe("headings of loggers and laboratories", () => {
   ])("%j", (head, columns) => {
     const guess = guessColumns(head);
     expect(guess.hasHeader).toBe(true);
+    expect(guessColumns(["Zeitpunkt", "Maschine", "Messstelle", "Messwert", "Einheit"]).columns).toMatchObject({
+      takenAt: 0,
+      machine: 1,
+      point: 2,
+      value: 3,
+      unit: 4,
+    });
     expect(guess.columns).toMatchObject(columns);
   });
   test("a line of data is no headings, though it holds a word that is one", () => {

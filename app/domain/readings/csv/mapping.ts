@@ -50,6 +50,8 @@ export const importFields = [
       "read at",
       "reading date",
       "zeitstempel",
+      "zeitpunkt",
+      "messzeit",
       "aika",
       "päivä",
       "päivämäärä",
