@@ -223,7 +223,7 @@ describe("readings", () => {
     const page = await pointPage(ids.point, 0);
     expect(page).toMatchObject({ superseded: 1, inLife: { count: 49, over: false } });
     const fresh = await readingOf(ids.point, page.table[0]!.id);
-    expect(fresh).toMatchObject({ value: 5.2, supersedesId: reading.id, keptBecause: "read twice" });
+    expect(fresh).toMatchObject({ value: 5.2, supersedesId: reading.id, keptBecause: "" });
     expect(
       await correctReading(place, fresh, entry({ why: "wrong point", intent: "withdraw" }), actorNamed("T. Wren")),
     ).toMatchObject({ ok: true });

@@ -152,7 +152,9 @@ export function assess(
   const perMonth = course ? course.perMonth : cast && indicator ? monthlyRate(cast, indicator, duty) : null;
   const fromBank = cast && series.length ? datedForecast(cast, indicator!, judged, duty, context) : null;
   const forecast = course && fromBank ? courseForecast(course, fromBank, judged.at(-1)!.at, context) : fromBank;
-  const away = side !== null && perMonth !== null && movesAway(perMonth, side);
+  // the last readings alone may lean back from a rise that is proved: that is scatter, and the date stands
+  const towards = trend.proved && side !== null && trend.slope !== null && !movesAway(trend.slope.perMonth, side);
+  const away = side !== null && perMonth !== null && movesAway(perMonth, side) && !towards;
   // the course goes on to today, whether or not anybody reads it
   const passed = forecast && trend.proved && !away ? probabilityBy(forecast, context.now) : 0;
   const beyond = Math.max(readBeyond, passed);
