@@ -197,10 +197,10 @@ export async function readFile<F extends AnyFate>(
   return { fates, shown };
 }
 
-/** What a preview shows, collected row by row: counts of all, the first rows, the first bad ones. */
 /** Different faults that are told apart. */
 const SHOWN_FAULTS = 50;
 
+/** What a preview shows, collected row by row: counts of all, the first rows, the first bad ones. */
 export class FatesShown<F extends AnyFate> {
   private readonly counts = { add: 0, there: 0, bad: 0 };
   private readonly bad: { line: number; reason: string }[] = [];

@@ -81,16 +81,18 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
         </table>
       ) : null}
       <p className="mt-2 text-sm text-ink-2">
-        {texts.wearModels(
-          forecast.paths
-            .filter((p) => p.share >= 0.15)
-            .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
-            .join(", "),
-          forecast.like === null ? "" : likeText(forecast.like),
-          forecast.change.probability > 0.5 && forecast.change.at
-            ? texts.theRateMostLikely(monthText(forecast.change.at, site))
-            : "",
-        )}
+        {detail.course > 0
+          ? texts.atThePaceOf(detail.course)
+          : texts.wearModels(
+              forecast.paths
+                .filter((p) => p.share >= 0.15)
+                .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
+                .join(", "),
+              forecast.like === null ? "" : likeText(forecast.like),
+              forecast.change.probability > 0.5 && forecast.change.at
+                ? texts.theRateMostLikely(monthText(forecast.change.at, site))
+                : "",
+            )}
       </p>
     </Section>
   );

@@ -38,6 +38,8 @@ export const forecastSection = {
   beyondTheHorizon: "beyond the horizon",
   chanceOfReachingIt: "chance of reaching it before the stop",
   theRateMostLikely: (at: string) => ` The rate most likely changed about ${at}.`,
+  atThePaceOf: (readings: number) =>
+    `At the pace of its last ${readings} readings, each beyond the one before; the doubt is what so few leave open.`,
   wearModels: (paths: string, like: string, probability: string) => `Wear models: ${paths}.${like}${probability}`,
 };
 

@@ -2,17 +2,10 @@
  * The assessment of one life at one point: baseline, change, trend, forecast, margin and verdict.
  * Derived data: it can be thrown away and made again from the readings.
  */
-import { DAY, MONTH } from "../units/time";
-import type { Baseline } from "../baseline/baseline";
-import type { Limits } from "../baseline/limit";
-import { excess, leavesMargin, nearestSide, sidesOf, usedTowards, type LimitSide } from "../baseline/margin";
-import { FEWEST_READINGS, forecast as runForecast, type Forecast } from "../forecast/forecast";
-import { ownExponents } from "../forecast/exponents";
+import { DAY } from "../units/time";
+import { leavesMargin, nearestSide, type LimitSide } from "../baseline/margin";
+import { FEWEST_READINGS, forecast as runForecast } from "../forecast/forecast";
 import { withoutCourse } from "../forecast/prior";
-import { median } from "../trend/robust";
-import { mannKendall } from "../trend/mannKendall";
-import { sustained } from "../trend/sustained";
-import { theilSen } from "../trend/theilSen";
 import { quantityOf } from "../units/quantities";
 import { fullContext, fullPoint, fullReadings } from "./inputs";
 import { dutyFromReadings } from "./dates";
@@ -20,34 +13,28 @@ import { noiseOf } from "./noise";
 import { fastCourse, type FastCourse } from "./course";
 import { courseForecast } from "./courseForecast";
 import { floorOf } from "./floor";
-import { chanceBeyond, levelFromReadings, P10_P90, type BelievedLevel } from "./level";
+import { chanceBeyond, gotBetter, levelFromReadings, levelOf, twoBeyond } from "./level";
+import { firstReadBeyond, lifeOf } from "./lifeTold";
+import { marginOf } from "./marginNow";
 import { sinceRepair } from "./repair";
 import { correctSeries, hoursOf, lifeStart, type CorrectedSeries } from "./series";
 import { BEYOND, conditionState, urgencyOf } from "../state/state";
 import { summarise } from "./summary";
 import { isUnconfirmed } from "./unconfirmed";
+import { isOverdue, nextChance } from "./timing";
+import { trendOf } from "./trendNow";
 import { verdictOf } from "./verdict";
 import { datedForecast, monthlyRate, probabilityBy } from "./dated";
 import { expectationOf } from "./expectation";
-import { indicatorOf, type Indicator } from "./indicator";
+import { indicatorOf } from "./indicator";
 import { contaminationOf } from "./contaminationHours";
 import { scaleOf, spanOf } from "./scale";
-import { baselineWorking, forecastWorking, lastReadingWorking } from "./workings";
-import type {
-  AssessContext,
-  AssessPoint,
-  Assessment,
-  ContextInput,
-  PointInput,
-  ReadingInput,
-  SeriesPoint,
-} from "./types";
+import { baselineWorking, courseWorking, forecastWorking, lastReadingWorking } from "./workings";
+import type { Assessment, ContextInput, PointInput, ReadingInput, SeriesPoint } from "./types";
 
-/** Many points are tested at once, so one in a hundred rather than one in twenty. */
-const RISING = 0.9;
-/** Once it is proved it stands until the readings speak against it (scripts/bench/verdicts.ts measures both sides). */
-const LEVELS = { proves: 0.01, releases: 0.5, rises: RISING, falls: 0.2 };
 const OUTLIER = 0.5;
+/** A change of rate this near to the dirt belongs to it, running hours. */
+const CONTAMINATION_NEAR_HOURS = 1500;
 
 /**
  * Assess the readings of one life (in time order): level, margin, trend, forecast, state and verdict. What cannot be said is null
@@ -151,7 +138,7 @@ export function assess(
   const margin = marginOf(followed ? cast : null, indicator, baseline, side, judged, level);
   const perMonth = course ? course.perMonth : cast && indicator ? monthlyRate(cast, indicator, duty) : null;
   const fromBank = cast && series.length ? datedForecast(cast, indicator!, judged, duty, context) : null;
-  const forecast = course && fromBank ? courseForecast(course, fromBank, judged.at(-1)!.at, context) : fromBank;
+  const forecast = course && fromBank ? courseForecast(course, fromBank, judged.at(-1)!.at, duty, context) : fromBank;
   // the last readings alone may lean back from a rise that is proved: that is scatter, and the date stands
   const towards = trend.proved && side !== null && trend.slope !== null && !movesAway(trend.slope.perMonth, side);
   const away = side !== null && perMonth !== null && movesAway(perMonth, side) && !towards;
@@ -261,7 +248,11 @@ export function assess(
     workings: {
       last: lastReadingWorking(readings.at(-1), newest ?? undefined, corrected.exponents, point, context),
       baseline: baseline ? baselineWorking(baseline, point) : null,
-      forecast: cast && forecast && indicator ? forecastWorking(cast, forecast, indicator, duty, context) : null,
+      forecast: !(cast && forecast && indicator)
+        ? null
+        : course
+          ? courseWorking(course, forecast, duty, point.quantity)
+          : forecastWorking(cast, forecast, indicator, duty, context),
     },
     life:
       cast && indicator && side && !firstReadBeyond(believed, side)
@@ -290,146 +281,3 @@ function isOfCourse(course: FastCourse | null, series: readonly { recalled: bool
 
 /** Does it move away from its nearer limit? Then there is no date for it. */
 const movesAway = (perMonth: number, side: LimitSide) => (side.side === "upper" ? perMonth < 0 : perMonth > 0);
-
-/** Newest readings that all lie on the better side of what the bank follows, and how far, in their own deviations. */
-const BETTER_READINGS = 3;
-const BETTER_BY = 3;
-
-/** A level that got better is what was read: the bank, which reckons with wear, follows it late. */
-function gotBetter(
-  filtered: BelievedLevel,
-  fromReadings: BelievedLevel,
-  believed: readonly { corrected: number; uncertainty: number }[],
-  side: LimitSide | null,
-): boolean {
-  const newest = believed.slice(-BETTER_READINGS);
-  if (!side || newest.length < BETTER_READINGS) return false;
-  const by = (value: number) => excess(filtered.value, side) - excess(value, side);
-  const doubt = Math.max(fromReadings.deviation, filtered.deviation / 2);
-  return newest.every((r) => by(r.corrected) > 0) && by(fromReadings.value) > BETTER_BY * doubt;
-}
-
-/** The two newest believed readings lie beyond one limit, the last one no slip: never less than an alarm. */
-function twoBeyond(
-  believed: readonly { corrected: number; uncertainty: number; doubtful: boolean }[],
-  limits: Limits,
-  unconfirmed: boolean,
-  count: number,
-): boolean {
-  const two = believed.slice(-2);
-  if (unconfirmed || two.length < 2 || count < FEWEST_READINGS) return false;
-  return sidesOf(limits).some((side) => two.every((r) => !r.doubtful && excess(r.corrected, side) > 2 * r.uncertainty));
-}
-
-/** So many usual intervals without a reading, and so long at least, are too long. */
-const OVERDUE_INTERVALS = 2.5;
-const OVERDUE_LEAST = 60 * DAY;
-const USUAL_INTERVAL = 30 * DAY;
-
-/** Has nobody read it for so long that what was said may no longer hold? */
-function isOverdue(levels: readonly { at: number }[], now: number): boolean {
-  const last = levels.at(-1);
-  if (!last) return false;
-  const gaps = levels.slice(1).map((r, i) => r.at - levels[i]!.at);
-  const usual = gaps.length > 0 ? median(gaps) : USUAL_INTERVAL;
-  return now - last.at > Math.max(OVERDUE_LEAST, OVERDUE_INTERVALS * usual);
-}
-
-function levelOf(cast: Forecast, indicator: Indicator): BelievedLevel {
-  return {
-    value: indicator.toValue(cast.level.centre),
-    deviation: Math.abs(indicator.toValue(cast.level.high) - indicator.toValue(cast.level.low)) / P10_P90,
-  };
-}
-
-/** A change of rate this near to the dirt belongs to it, running hours. */
-const CONTAMINATION_NEAR_HOURS = 1500;
-
-function trendOf(series: readonly SeriesPoint[], cast: Forecast | null): Assessment["trend"] {
-  const used = series.filter((r) => r.mark !== "outlier" && r.mark !== "doubtful" && r.mark !== "recalled");
-  // readings of one moment have no course
-  if (used.length < 4 || used[0]!.at === used.at(-1)!.at)
-    return { proved: false, mannKendall: { raw: null, corrected: null }, slope: null };
-  const values = used.map((r) => r.corrected);
-  const raw = mannKendall(used.map((r) => r.raw)).p;
-  const whole = mannKendall(values).p;
-  // the cast knows every judged reading; those that are left out of the trend are left out of its course too
-  const rising = series.flatMap((r, i) => (used.includes(r) ? [cast?.rising[i] ?? 0] : []));
-  const slope = theilSen(
-    used.map((r) => r.at / MONTH),
-    values,
-  );
-  return {
-    proved: cast !== null && sustained(values, rising, LEVELS),
-    mannKendall: { raw, corrected: whole },
-    slope: { perMonth: slope.slope, low: slope.low, high: slope.high },
-  };
-}
-
-/** P90 of a normal, in standard deviations. */
-const P90 = 1.2816;
-
-function marginOf(
-  cast: Forecast | null,
-  indicator: Indicator | null,
-  baseline: Baseline | undefined,
-  side: LimitSide | null,
-  series: readonly SeriesPoint[],
-  level: BelievedLevel | undefined,
-): Assessment["margin"] {
-  if (!baseline || side === null || !level) return null;
-  const used = (value: number) => usedTowards(value, baseline.centre, side);
-  const shown = series.filter((r) => r.mark !== "recalled");
-  const before = shown.length > 1 ? used(shown[shown.length - 2]!.corrected) : null;
-  if (cast && indicator)
-    return {
-      value: used(indicator.toValue(cast.level.centre)),
-      low: used(indicator.toValue(cast.level.low)),
-      high: used(indicator.toValue(cast.level.high)),
-      before,
-    };
-  const ends = [used(level.value - P90 * level.deviation), used(level.value + P90 * level.deviation)].sort(
-    (p, q) => p - q,
-  );
-  return { value: used(level.value), low: ends[0]!, high: ends[1]!, before };
-}
-
-/**
- * The next chance to help: the first stop at which the part can be there, one under way until it ends; without such a stop what the
- * plant says it can do, or when the part comes, if that is later.
- */
-function nextChance(context: AssessContext): number {
-  const { now, stops, nextChanceDays } = context;
-  const ready = Math.max(now, context.partReadyAt ?? now + (context.leadTimeDays ?? 0) * DAY);
-  const usable = stops.filter((s) => (s.until ?? s.at + DAY) > ready).map((s) => Math.max(s.at, ready));
-  return usable.length > 0 ? Math.min(...usable) : Math.max(ready, now + nextChanceDays * DAY);
-}
-
-/** Beyond its limit when it was first read: nobody knows after how many hours it got there, so it tells its peers nothing. */
-function firstReadBeyond(believed: CorrectedSeries["readings"], side: LimitSide): boolean {
-  return excess(median(believed.slice(0, 3).map((r) => r.corrected)), side) >= 0;
-}
-
-function lifeOf(
-  cast: Forecast,
-  indicator: Indicator,
-  series: CorrectedSeries["readings"],
-  point: AssessPoint,
-  context: AssessContext,
-): Assessment["life"] {
-  const start = lifeStart(context);
-  const age = series[series.length - 1]!.hours - start;
-  const told = {
-    noise: cast.noise,
-    regimes: cast.regimes,
-    ...(point.knownWhenNew && { course: cast.course }),
-    ...(indicator.corrected && { exponents: ownExponents(cast.exponents, context.prior.exponents) }),
-  };
-  // what was altered or broke in one step did not wear out: it lasted at least until then
-  if (cast.step.hours !== null) return { hours: cast.step.hours - start, censored: true, ...told };
-  if (cast.crossedSince !== null && cast.crossed > 0.5)
-    return { hours: cast.crossedSince - start, censored: false, reached: true, ...told };
-  return cast.p50 === null
-    ? { hours: age + cast.horizon, censored: true, ...told }
-    : { hours: age + cast.p50, censored: cast.rising.at(-1)! < RISING, ...told };
-}

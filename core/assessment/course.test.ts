@@ -117,3 +117,21 @@ function cried(wild: number, quantity: PointQuantityId, limit: PointInput["limit
 test.each([1, 2])("at most one false alarm in 200 steady lives with %d wild readings", (wild) => {
   expect(cried(wild, "leakageFlow", { upper: 6.5 }, 2)).toBeLessThanOrEqual(1 / 200);
 });
+
+test("dates, hours, stops, workings of a course say one thing", () => {
+  const values = [2, 2.02, 1.98, 2.01, 1.99, 2, 2.02, 1.98, 2.8, 3.9];
+  const given = monthly(values);
+  const last = given.at(-1)!.at;
+  const stop = { id: "s", at: last + 60 * DAY };
+  const { forecast, workings, course } = assess(given, plain("leakageFlow", { upper: 6.5 }), {
+    now: last,
+    stops: [stop],
+    duty: { hoursPerDay: 8, deviation: 0.1 },
+  });
+  expect(course).toBe(2);
+  const { dates, hours } = forecast!;
+  for (const p of ["p10", "p50", "p90"] as const) expect(hours[p]!).toBeCloseTo(((dates[p]! - last) / DAY) * 8, 6);
+  expect(forecast!.beforeStops[0]!.probability > 0.5).toBe(dates.p50! < stop.at);
+  expect(forecast!.paths).toEqual([]);
+  expect(workings.forecast!.formula).toContain("pace");
+});

@@ -47,8 +47,8 @@ const UNIT_FACTORS = [3.785411784, 6.894757, 10, 14.5038, 25.4, 100];
 const OF_FACTOR = 0.02;
 
 /**
- * What is asked of a quantity that follows the weather, in its first year: a course that the weather does not make. Its steps grow, its
- * last one is more than a month of spring brings (K), and it is well away from where it was (K): more for an alarm.
+ * What a quantity that follows the weather must show in its first year, so that it is no spring: steps that grow by this factor, a
+ * last one of more kelvin a month than the weather brings, and so many kelvin away from where it was (grade).
  */
 const WEATHER = { grows: 1.15, step: 4.5, away: 8 } as const;
 

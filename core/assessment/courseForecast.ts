@@ -1,8 +1,9 @@
 /** The forecast of a fast course: at the pace of its newest readings, with a doubt as wide as two readings leave. */
-import { DAY } from "../units/time";
-import type { FastCourse } from "./course";
-import { crossingProbability } from "../forecast/forecast";
+import { DAY, MONTH } from "../units/time";
 import { inverseEcdf } from "../trend/robust";
+import type { FastCourse } from "./course";
+import { beforeStops } from "./dated";
+import type { Duty } from "./dates";
 import type { AssessContext, AssessedForecast } from "./types";
 import { normalQuantile } from "../numeric/normal";
 
@@ -16,6 +17,7 @@ export function courseForecast(
   course: FastCourse,
   bank: AssessedForecast,
   last: number,
+  duty: Duty,
   context: Pick<AssessContext, "stops" | "now">,
 ): AssessedForecast {
   const dates = Array.from({ length: QUANTILES }, (_, i) => {
@@ -23,25 +25,28 @@ export function courseForecast(
     return last + course.toLimit * Math.exp(SPREAD * z);
   });
   const quantile = (p: number) => inverseEcdf(dates, p);
-  const { side, level, perMonth } = course;
+  const hours = (p: number) => ((quantile(p) - last) / DAY) * duty.hoursPerDay;
+  const { level, perMonth } = course;
   const end = Math.max(quantile(0.9), context.now) - last;
   return {
     ...bank,
+    hours: { p5: hours(0.05), p10: hours(0.1), p50: hours(0.5), p90: hours(0.9) },
     dates: { p5: quantile(0.05), p10: quantile(0.1), p50: quantile(0.5), p90: quantile(0.9) },
     crossingDates: dates,
-    beforeStops: context.stops
-      .filter((s) => s.at > context.now)
-      .sort((a, b) => a.at - b.at)
-      .slice(0, 6)
-      .map((s) => ({ stopId: s.id, at: s.at, probability: crossingProbability(dates, s.at) })),
+    beforeStops: beforeStops(dates, context),
     crossed: course.toLimit === 0 ? 1 : 0,
     crossedSince: course.toLimit === 0 ? last : null,
     rising: 1,
+    // the wear models have not seen this pace: what they make of the life is not told beside it
+    like: null,
+    paths: [],
+    change: { probability: 0, at: null },
+    step: { probability: 0, at: null },
     fan: Array.from({ length: FAN_STEPS + 1 }, (_, i) => {
       const at = last + (end * i) / FAN_STEPS;
-      const way = (pace: number) => level + perMonth * ((at - last) / (30.4375 * DAY)) * pace;
+      const way = (pace: number) => level + perMonth * ((at - last) / MONTH) * pace;
       const edges = [way(Math.exp(-SPREAD)), way(Math.exp(SPREAD))].sort((p, q) => p - q);
       return { at, p10: edges[0]!, p50: way(1), p90: edges[1]! };
-    }).filter((f) => side.side === "upper" || f.p50 > -Infinity),
+    }),
   };
 }

@@ -38,11 +38,7 @@ export function datedForecast(
     hours: { p5: cast.p5, p10: cast.p10, p50: cast.p50, p90: cast.p90 },
     dates: { p5: quantile(0.05), p10: quantile(0.1), p50: quantile(0.5), p90: quantile(0.9) },
     crossingDates,
-    beforeStops: context.stops
-      .filter((s) => s.at > context.now)
-      .sort((a, b) => a.at - b.at)
-      .slice(0, 6)
-      .map((s) => ({ stopId: s.id, at: s.at, probability: crossingProbability(dates, s.at) })),
+    beforeStops: beforeStops(dates, context),
     horizonHours: cast.horizon,
     crossed: cast.crossed,
     crossedSince: cast.crossedSince === null ? null : (series.find((r) => r.hours >= cast.crossedSince!)?.at ?? null),
@@ -63,6 +59,17 @@ export function datedForecast(
     }),
   };
 }
+
+/** Stops that a forecast is asked about. */
+const STOPS_TOLD = 6;
+
+/** Chance of crossing before each of the next stops. `dates`: ascending epoch ms, Infinity beyond the horizon. */
+export const beforeStops = (dates: readonly number[], { stops, now }: Pick<AssessContext, "stops" | "now">) =>
+  stops
+    .filter((s) => s.at > now)
+    .sort((a, b) => a.at - b.at)
+    .slice(0, STOPS_TOLD)
+    .map((s) => ({ stopId: s.id, at: s.at, probability: crossingProbability(dates, s.at) }));
 
 /** Rate in core units a month, through the duty. */
 export function monthlyRate(cast: Forecast, indicator: Indicator, duty: Duty): number {

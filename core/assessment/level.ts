@@ -1,8 +1,10 @@
 /** The level that is believed now, and the chance that it lies beyond a limit. */
 import { excess, sidesOf, type LimitSide } from "../baseline/margin";
 import type { Limits } from "../baseline/limit";
+import { FEWEST_READINGS, type Forecast } from "../forecast/forecast";
 import { median, robustSpread } from "../trend/robust";
 import { normalCdf } from "../numeric/normal";
+import type { Indicator } from "./indicator";
 
 /** Width of P10 to P90 of a normal, in standard deviations. */
 export const P10_P90 = 2.563;
@@ -58,4 +60,42 @@ export function chanceBeyond(
     },
     { chance: 0, side: null },
   );
+}
+
+/** The level that the forecast follows. */
+export function levelOf(cast: Forecast, indicator: Indicator): BelievedLevel {
+  return {
+    value: indicator.toValue(cast.level.centre),
+    deviation: Math.abs(indicator.toValue(cast.level.high) - indicator.toValue(cast.level.low)) / P10_P90,
+  };
+}
+
+/** Newest readings that all lie on the better side of what the bank follows, and how far, in their own deviations. */
+const BETTER_READINGS = 3;
+const BETTER_BY = 3;
+
+/** A level that got better is what was read: the bank, which reckons with wear, follows it late. */
+export function gotBetter(
+  filtered: BelievedLevel,
+  fromReadings: BelievedLevel,
+  believed: readonly { corrected: number; uncertainty: number }[],
+  side: LimitSide | null,
+): boolean {
+  const newest = believed.slice(-BETTER_READINGS);
+  if (!side || newest.length < BETTER_READINGS) return false;
+  const by = (value: number) => excess(filtered.value, side) - excess(value, side);
+  const doubt = Math.max(fromReadings.deviation, filtered.deviation / 2);
+  return newest.every((r) => by(r.corrected) > 0) && by(fromReadings.value) > BETTER_BY * doubt;
+}
+
+/** The two newest believed readings lie beyond one limit, the last one no slip: never less than an alarm. */
+export function twoBeyond(
+  believed: readonly { corrected: number; uncertainty: number; doubtful: boolean }[],
+  limits: Limits,
+  unconfirmed: boolean,
+  count: number,
+): boolean {
+  const two = believed.slice(-2);
+  if (unconfirmed || two.length < 2 || count < FEWEST_READINGS) return false;
+  return sidesOf(limits).some((side) => two.every((r) => !r.doubtful && excess(r.corrected, side) > 2 * r.uncertainty));
 }

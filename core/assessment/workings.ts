@@ -6,8 +6,9 @@ import type { Forecast } from "../forecast/forecast";
 import { pathLabel } from "../forecast/wearPath";
 import type { LearnedExponents } from "../leakage/exponents";
 import { formatNumber } from "../units/format";
-import { quantityOf } from "../units/quantities";
+import { quantityOf, type PointQuantityId } from "../units/quantities";
 import type { Working, WorkingRow } from "../working";
+import type { FastCourse } from "./course";
 import type { Duty } from "./dates";
 import type { Indicator } from "./indicator";
 import { believable, LEAST_PRESSURE, type CorrectedReading } from "./series";
@@ -162,6 +163,34 @@ export function baselineWorking(baseline: Baseline, point: AssessPoint): Working
     ...(baseline.provisional && {
       note: "Provisional: fewer than 20 readings, so limits drawn from it give more false alarms than stated.",
     }),
+  };
+}
+
+/** What the forecast of a fast course was made of: its own pace. */
+export function courseWorking(
+  course: FastCourse,
+  forecast: AssessedForecast,
+  duty: Duty,
+  quantity: PointQuantityId,
+): Working {
+  return {
+    formula: "Time left to the limit at the pace of the newest readings, the faster of step and growth",
+    rows: [
+      { label: "readings in a row, each beyond the last", value: course.readings, digits: 1 },
+      { label: "level now", value: course.level, quantity, digits: 3 },
+      { label: "change a month", value: course.perMonth, digits: 3 },
+      { label: "limit", value: course.side.limit, quantity, digits: 3 },
+      { label: "scatter of one reading", value: course.scatter, digits: 2 },
+      ...(["p10", "p50", "p90"] as const).map((p) => ({
+        label: `${p.toUpperCase()}, running hours after the last reading`,
+        value: forecast.hours[p]!,
+        quantity: "runningHours" as const,
+      })),
+      { label: "duty, running hours a day", value: duty.hoursPerDay, digits: 3 },
+    ],
+    source:
+      "Last step and growth of the distance from what went before; the doubt of two steps, a factor of 1.5 (grade).",
+    note: "The wear models wait for more readings; this does not.",
   };
 }
 

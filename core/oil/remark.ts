@@ -12,7 +12,7 @@ const words: readonly (readonly [RemarkMeaning, RegExp])[] = [
       "i",
     ),
   ],
-  ["dirt", /coarse|sludge|sediment|varnish|grob|schlamm|boue|dépôt|slam/i],
+  ["dirt", /coarse|sludge|sediment|varnish|grob|schlamm|boue|dépôt|\bslam\b/i],
   ["burnt", /burnt|burned|smells? burn|overheated|oxidi[sz]ed|verbrannt|brûlé|bränd/i],
   ["metal", /metal(?:lic)? (?:flakes|chips|particles|debris)|brass flakes|bronze flakes|swarf|späne|copeaux|spån/i],
 ];
