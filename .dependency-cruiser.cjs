@@ -96,6 +96,13 @@ module.exports = {
       to: { path: `${aPlace}|^app/(ui|device|sw)/` },
     },
     {
+      name: "domain-knows-no-request",
+      comment: "what is missing or refused is said in words of its own; the guard makes an answer of HTTP of it",
+      severity: "error",
+      from: { path: "^app/domain/", pathNot: tests },
+      to: { path: "^app/platform/(guard|request)\\.server\\.ts$|node_modules/react-router/" },
+    },
+    {
       name: "ui-below-places",
       severity: "error",
       from: { path: "^app/ui/" },

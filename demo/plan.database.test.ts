@@ -22,6 +22,7 @@ import { scorecardPage } from "~/domain/plan/scorecard.server";
 import { report, type ReportAsked } from "~/domain/report/report.server";
 import { bookingContext } from "~/domain/work/queries.server";
 import { closeQueue } from "~/platform/jobs.server";
+import { Missing } from "~/platform/missing";
 import { now } from "~/runtime/clock.server";
 import { loadDemo } from "./load.server";
 import { people } from "./world";
@@ -129,7 +130,7 @@ test("a plan that is put aside is listed no more and stays on record", async () 
   await dropPlan(kept.id, by);
   expect((await keptPlans(site.id)).some((p) => p.id === kept.id)).toBe(false);
   expect(await db().select().from(plans).where(eq(plans.id, kept.id))).toHaveLength(1);
-  await expect(bookPlan(kept.id, by)).rejects.toMatchObject({ init: { status: 404 } });
+  await expect(bookPlan(kept.id, by)).rejects.toThrow(Missing);
 });
 
 test("a plan whose stop was taken out of use since is not booked at all, and says which piece", async () => {
@@ -348,8 +349,8 @@ describe("the report", () => {
     expect(read(day)).toBeLessThan(read(year) / 20);
   });
   test("of a machine that is not there, or a site", async () => {
-    await expect(report(asked({ machine: crypto.randomUUID() }))).rejects.toMatchObject({ init: { status: 404 } });
-    await expect(report(asked({ machine: "none" }))).rejects.toMatchObject({ init: { status: 404 } });
+    await expect(report(asked({ machine: crypto.randomUUID() }))).rejects.toThrow(Missing);
+    await expect(report(asked({ machine: "none" }))).rejects.toThrow(Missing);
   });
 });
 
@@ -369,7 +370,7 @@ describe("alternatives of one component", () => {
     const busy = new Set(Object.values(plan.pieces).map((p) => p.componentId));
     const idle = (await db().select({ id: components.id }).from(components)).find((c) => !busy.has(c.id))!;
     expect(await alternativesOf(idle.id)).toBeNull();
-    await expect(alternativesOf(crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
+    await expect(alternativesOf(crypto.randomUUID())).rejects.toThrow(Missing);
   });
 });
 

@@ -22,8 +22,8 @@ test("an engineer adds a person, who signs in, changes the password and is ended
   await add.getByLabel(accountTexts.people.signInName).fill("f quill");
   await add.getByLabel(accountTexts.people.firstPassword).fill("short");
   await add.getByRole("button", { name: accountTexts.people.add, exact: true }).click();
-  await expect(refusal(page, "password").first()).toBeVisible();
-  await expect(refusal(page, "signIn")).toBeVisible();
+  await expect(refusal(add, "password")).toBeVisible();
+  await expect(refusal(add, "signIn")).toBeVisible();
   await expect(add.getByLabel(accountTexts.people.name, { exact: true })).toHaveValue("F. Quill");
   await add.getByLabel(accountTexts.people.signInName).fill("quill");
   await add.getByLabel(accountTexts.people.firstPassword).fill("a-first-password");

@@ -1,6 +1,7 @@
 import { Form, redirect } from "react-router";
 import type { Route } from "./+types/people";
-import { guard, guardAction, isUuid, refused } from "~/platform/guard.server";
+import { guard, guardAction, refused } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import { formFields } from "~/platform/request.server";
 import { ConfirmButton } from "~/ui/confirm";
 import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";

@@ -1,7 +1,8 @@
 import { useMemo, useState } from "react";
 import { Link, redirect } from "react-router";
 import type { Route } from "./+types/circuit";
-import { guard, guardAction, idParam, isUuid, refused } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { ChartCanvas } from "~/ui/charts/canvas";

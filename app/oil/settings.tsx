@@ -1,7 +1,8 @@
 import { Form, redirect } from "react-router";
 import type { Route } from "./+types/settings";
 import { circuitTarget, componentKinds, fluidTypeIds, fluidTypes, usualMaterials, type ComponentKind } from "@core";
-import { guard, guardAction, idParam, isUuid, refused } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import { analyteLines } from "~/domain/assets/analyteLines";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";

@@ -1,7 +1,8 @@
 import { Form } from "react-router";
 import type { Route } from "./+types/calendar";
 import { feedsOf, makeFeed, revokeFeed } from "~/domain/plan/calendar.server";
-import { guard, guardAction, isUuid, refused } from "~/platform/guard.server";
+import { guard, guardAction, refused } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import { formFields } from "~/platform/request.server";
 import { ConfirmButton } from "~/ui/confirm";
 import { Button, Notice } from "~/ui/form";

@@ -9,9 +9,10 @@ import { errorText, stackOf } from "~/runtime/errors";
 import { log } from "~/runtime/log.server";
 import { mayAct } from "./permissions";
 import { userOf, type SignedInUser } from "./session.server";
+import { Missing, notFound } from "./missing";
 import { isUuid } from "./validate";
 
-export { isUuid };
+export { notFound };
 
 type Args = LoaderFunctionArgs & { user: SignedInUser };
 
@@ -56,12 +57,15 @@ function withoutAnswer(error: unknown): "database" | "busy" | undefined {
   return kind;
 }
 
-/** A page that cannot be made now says why. */
+/** A page that cannot be made says why. */
 function pageWithout(error: unknown): never {
+  if (error instanceof Missing) throw missing(error);
   const kind = withoutAnswer(error);
   if (kind) throw data({ kind }, { status: 503 });
   throw error;
 }
+
+const missing = ({ what }: Missing) => data({ kind: "missing", what }, { status: 404 });
 
 const TOO_BUSY =
   "Too many people ask at this moment, so nothing was saved. What you typed is still here: try again in a moment.";
@@ -161,6 +165,7 @@ export function guardAction<T>(role: Role, act: (args: Args) => Promise<T>) {
       const user = await admit(args, role);
       return await act({ ...args, user });
     } catch (error) {
+      if (error instanceof Missing) throw missing(error);
       if (isAnswer(error)) throw error;
       return failed(error);
     }
@@ -188,6 +193,7 @@ export function openAction<T>(act: (args: ActionFunctionArgs) => Promise<T>) {
     try {
       return await act(args);
     } catch (error) {
+      if (error instanceof Missing) throw missing(error);
       if (isAnswer(error)) throw error;
       return failed(error);
     }
@@ -214,8 +220,4 @@ export function guardToken<T>(
   };
   guarded.add(loader);
   return loader;
-}
-
-export function notFound(what: string) {
-  return data({ kind: "missing", what }, { status: 404 });
 }

@@ -2,7 +2,7 @@ import { readsTheOil, findUnit, fromCore, preferredUnit, quantityOf } from "@cor
 import { redirect } from "react-router";
 import type { Route } from "./+types/correct";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
-import { pointPlace } from "~/domain/readings/log.server";
+import { pointPlace } from "~/domain/readings/place.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, Notice, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";

@@ -2,7 +2,7 @@ import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/limit";
 import { findUnit, formatNumber, fromCore, limitBases, limitBasisIds, quantityOf, type LimitBasis } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
-import { pointPlace } from "~/domain/readings/log.server";
+import { pointPlace } from "~/domain/readings/place.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";

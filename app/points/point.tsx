@@ -15,7 +15,8 @@ import {
 } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { logReading, pointPlace } from "~/domain/readings/log.server";
+import { logReading } from "~/domain/readings/log.server";
+import { pointPlace } from "~/domain/readings/place.server";
 import { formFields } from "~/platform/request.server";
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { Notice } from "~/ui/form";

@@ -4,7 +4,8 @@ import { Form, Link, data as answerWith, redirect, useNavigate } from "react-rou
 import type { Route } from "./+types/test";
 import { plantProcedure, procedureOf, runCalculator, type TesterSample } from "@core";
 import { factsOf } from "~/domain/assets/facts.server";
-import { guard, guardAction, isUuid, refused } from "~/platform/guard.server";
+import { guard, guardAction, refused } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { GivenFields, OutcomeView } from "~/ui/calculation";

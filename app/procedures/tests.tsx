@@ -1,7 +1,8 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/tests";
 import { formOf } from "~/platform/request.server";
-import { guard, guardAction, isUuid, notFound } from "~/platform/guard.server";
+import { guard, guardAction, notFound } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
 import { Button } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";

@@ -1,6 +1,7 @@
 import { calendarDay } from "@core";
 import { csvAnswer } from "~/platform/csv.server";
-import { guard, isUuid } from "~/platform/guard.server";
+import { guard } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 
 import { readingsQuery } from "~/domain/readings/csv/export.server";
 

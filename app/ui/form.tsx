@@ -46,7 +46,8 @@ interface FieldProps {
 function useField(name: string, hint?: ReactNode, described?: string) {
   const { problems, scope } = use(Problems);
   const problem = problems[name];
-  const [id, messageId] = [`${scope}f-${name}`, `${scope}p-${name}`];
+  // a hint is not a problem: its id says so, to whoever looks for what was refused
+  const [id, messageId] = [`${scope}f-${name}`, `${scope}${problem ? "p" : "h"}-${name}`];
   const by = [problem || hint ? messageId : "", described ?? ""].filter(Boolean).join(" ");
   return {
     frame: { id, messageId, problem },

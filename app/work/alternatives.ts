@@ -1,5 +1,6 @@
 import { alternativesOf } from "~/domain/plan/alternatives.server";
-import { guard, isUuid, notFound } from "~/platform/guard.server";
+import { guard, notFound } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 
 /** Ways of doing one component's work, priced; asked for by its page when somebody wants to see them. */
 export const loader = guard("viewer", async ({ request }) => {

@@ -3,7 +3,7 @@
  * line, the relief valve beside them, each valve with its actuators above it, the filter in the return. It is a proposal:
  * what it had to assume is said, and an engineer puts it right.
  */
-import { REDUCED_SHARE } from "../equipment/templates";
+import { REDUCED_SHARE } from "../equipment/templateParts";
 import { draftBoard, LOAD_SHARE, RELIEF_ABOVE, type Draft, type DraftCircuit, type DraftComponent } from "./draftBoard";
 import { draftLoop } from "./draftLoop";
 import type { ComponentKind } from "../equipment/kinds";

@@ -10,6 +10,7 @@ import { addRecord, editRecord } from "./commands.server";
 import type { RecordKind } from "./form";
 import { recordMeterChange, withdrawMeterChange } from "./hourMeter.server";
 import { areaList, choices, fleetList, machinePage, machinePlace, recordOf } from "./queries.server";
+import { Missing } from "~/platform/missing";
 
 let plant: Plant;
 let dropDatabase: () => Promise<void>;
@@ -289,8 +290,8 @@ describe("what pages read", () => {
     const positions = page.circuits.flatMap((c) => c.components.map((x) => x.name));
     expect(positions).toContain("Pump");
     expect(page.circuits.every((c) => Array.isArray(c.missing))).toBe(true);
-    await expect(machinePage(crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
-    await expect(machinePlace(crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
+    await expect(machinePage(crypto.randomUUID())).rejects.toThrow(Missing);
+    await expect(machinePlace(crypto.randomUUID())).rejects.toThrow(Missing);
   });
   test("what a form offers is in use, a part of a retired circuit not", async () => {
     const circuit = await add("circuit", { ...forms().circuit, name: "To retire" });

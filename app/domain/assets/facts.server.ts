@@ -3,7 +3,7 @@ import { and, desc, eq, isNull } from "drizzle-orm";
 import type { FactId } from "@core";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, fluids, machines, points } from "~/db/schema";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 
 export interface Facts {
   componentId: string;

@@ -8,9 +8,8 @@ import { circuits, components, hourMeterChanges, points } from "~/db/schema";
 import { db, type Queryable } from "~/db/client.server";
 import { markStale, markOilStale } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
-import { isUuid } from "~/platform/guard.server";
 import { requestAssessment } from "~/platform/jobs.server";
-import { check, localMoment, quantityField, textField } from "~/platform/validate";
+import { check, localMoment, quantityField, textField, isUuid } from "~/platform/validate";
 import type { Edited } from "./edited";
 
 const kinds = ["replaced", "reset", "corrected"] as const;

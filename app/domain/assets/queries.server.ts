@@ -25,7 +25,7 @@ import {
 } from "~/db/schema";
 import { currentParts, marginTrendOf, type MarginTrend } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { meterChangesOf } from "./hourMeter.server";
 import type { RecordKind } from "./form";
 

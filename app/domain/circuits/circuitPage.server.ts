@@ -3,7 +3,7 @@ import { and, eq, isNull } from "drizzle-orm";
 import { db } from "~/db/client.server";
 import { assessments, circuits, components, machines, points, sites } from "~/db/schema";
 import { currentParts } from "~/domain/condition/index.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { presentOf } from "./present";
 import { diagramOf } from "./diagram.server";
 

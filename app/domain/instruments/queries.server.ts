@@ -5,7 +5,7 @@ import { db } from "~/db/client.server";
 import { assessments, instrumentChecks, instrumentRecalls, instruments, readings, points } from "~/db/schema";
 import { currentDetail, fluidOf, pointSetups } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { pointPlace } from "~/domain/readings/index.server";
 
 export type InstrumentRow = typeof instruments.$inferSelect;

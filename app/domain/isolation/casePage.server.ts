@@ -22,7 +22,8 @@ import {
   points,
   sites,
 } from "~/db/schema";
-import { isUuid, notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
+import { isUuid } from "~/platform/validate";
 import { caseOf } from "./caseOf.server";
 import { recordedSince } from "./testRecords.server";
 

@@ -7,7 +7,7 @@ import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, FORM_IS_OLD, formIsOld, type Answer } from "~/domain/answer";
 import { diagramIfAny } from "~/domain/circuits/index.server";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
-import { isUuid } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import { inThreads } from "~/platform/threads.server";
 import { now } from "~/runtime/clock.server";
 import { caseOf, resultsOf } from "./caseOf.server";

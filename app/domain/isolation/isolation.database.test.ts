@@ -24,6 +24,7 @@ import { addKnowledge, plantEntries, retireKnowledge } from "./plant.server";
 import { adviseTestPoints, askTestPoints, testPointsPage } from "./testPoints.server";
 import { faultPage, isolationsListed } from "./place.server";
 import { beginPractice, practiceName, practicePage, practiceTest } from "./practice.server";
+import { Missing } from "~/platform/missing";
 
 let drop: () => Promise<void>;
 let circuitId = "";
@@ -159,7 +160,7 @@ test("practice: a test is made once, a name ends it, and it is its owner's alone
   expect((await practiceName(begun.id, suspects[0]!.id, person!)).ok).toBe(true);
   expect(await practiceTest(begun.id, tests[1]!.id, person!)).toMatchObject({ status: 409 });
   expect((await practicePage(begun.id, person!.id)).over).not.toBeNull();
-  await expect(practicePage(begun.id, crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
+  await expect(practicePage(begun.id, crypto.randomUUID())).rejects.toThrow(Missing);
 });
 
 test("what the plant adds counts from then on, once, and an open isolation keeps what held when it began", async () => {

@@ -6,7 +6,7 @@ import { plantKnowledge } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { formIsOld, type Answer } from "~/domain/answer";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
-import { isUuid } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 import { knowledgeOf, plantCause, plantRank, plantTest } from "./plantForm";
 

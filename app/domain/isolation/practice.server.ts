@@ -23,7 +23,8 @@ import type { Actor } from "~/domain/access/index.server";
 import { drawingOf } from "~/domain/circuits/index.server";
 import { FORM_IS_OLD, type Answer } from "~/domain/answer";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
-import { isUuid, notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
+import { isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 
 const SHOWN = 30;

@@ -19,9 +19,8 @@ import { db } from "~/db/client.server";
 import { debrisEvents, debrisResults, debrisTasks as tasks, oilAssessments, samples } from "~/db/oilTables";
 import { circuits, components } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
-import { isUuid } from "~/platform/guard.server";
 import { currentOil, oilSampleOf, samplesOf } from "~/domain/condition/index.server";
-import { localMoment } from "~/platform/validate";
+import { localMoment, isUuid } from "~/platform/validate";
 
 /** Running minutes that the circuit's own filter needs from the newest sample to two numbers below target; null: never, or not known. */
 async function flushMinutes(circuitId: string, detail: OilAssessment | null): Promise<number | null> {

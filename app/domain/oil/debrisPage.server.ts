@@ -5,7 +5,7 @@ import { debrisEvents, debrisTasks, oilAssessments, samples } from "~/db/oilTabl
 import { components } from "~/db/schema";
 import { currentOil, oilSampleOf } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { circuitPlace } from "./place.server";
 
 /** A debris event with its list. */

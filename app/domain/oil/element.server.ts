@@ -4,7 +4,7 @@ import { db } from "~/db/client.server";
 import { components, lives, points } from "~/db/schema";
 import { changedMeanwhile, formIsOld, type Answer } from "~/domain/answer";
 import { markOilStale, markStale } from "~/domain/condition/index.server";
-import { isUuid } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import { day, momentOf, reassess } from "./shared.server";
 
 /** A new element in a filter: the life of the old one ends, the new one's begins, and its readings are a series of their own. */

@@ -13,7 +13,7 @@ import {
   currentOil,
 } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
-import { isUuid } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import { circuitPlace } from "./place.server";
 
 const SHOWN_EVENTS = 30;

@@ -31,9 +31,10 @@ import { importRecord, storeUpload } from "~/platform/imports.server";
 import { closeQueue } from "~/platform/jobs.server";
 import { assessCircuits, assessStaleCircuits } from "~/domain/condition/oilAssessment.server";
 import { hoursLine, oilInput } from "~/domain/condition/oilInput.server";
-import { logReading, pointPlace } from "~/domain/readings/log.server";
+import { logReading } from "~/domain/readings/log.server";
+import { pointPlace } from "~/domain/readings/place.server";
 import { setLimit } from "~/domain/readings/commands.server";
-import { storeReadings } from "~/domain/readings/csv/import.server";
+import { storeReadings } from "~/domain/readings/csv/store.server";
 import { find } from "~/domain/overview/shell.server";
 import { oilNeeds } from "~/domain/overview/today.server";
 

@@ -2,7 +2,7 @@
 import { eq } from "drizzle-orm";
 import { db } from "~/db/client.server";
 import { circuits, fluids, machines, sites } from "~/db/schema";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 
 /** A circuit and where it is. 404 when there is none. */
 export async function circuitPlace(id: string) {

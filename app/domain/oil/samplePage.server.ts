@@ -4,7 +4,7 @@ import { formatNumber, incomparable, sampleIso, type OilAssessment, type Result 
 import { db } from "~/db/client.server";
 import { oilAssessments, samplePhotos, samples } from "~/db/oilTables";
 import { currentOil, oilSampleOf } from "~/domain/condition/index.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { circuitPlace } from "./place.server";
 
 /** A line of the list of samples. */

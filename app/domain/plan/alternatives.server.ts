@@ -3,7 +3,7 @@ import { eq } from "drizzle-orm";
 import { causes, noWishes, openingOf, optionName, optionsOf } from "@core";
 import { db } from "~/db/client.server";
 import { circuitDiagnoses, circuits, components, machines, sites } from "~/db/schema";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { writerOf } from "./kept.server";
 import { sitePlan } from "./pieces.server";
 

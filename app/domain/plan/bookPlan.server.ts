@@ -5,7 +5,7 @@ import { components, interventions, plans, points, stops, type KeptLine } from "
 import { audit, type Actor } from "~/domain/access/index.server";
 import type { Answer } from "~/domain/answer";
 import { markStale } from "~/domain/condition/index.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { now } from "~/runtime/clock.server";
 
 /** What waits is left as it is. */

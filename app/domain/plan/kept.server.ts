@@ -6,7 +6,7 @@ import { planCosts, plans, type KeptLine } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, FORM_IS_OLD, type Answer } from "~/domain/answer";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { check } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 import { choiceFrom, costsSchema, keepSchema, wishesFrom } from "./form";

@@ -18,7 +18,7 @@ import {
 import { db } from "~/db/client.server";
 import { lives, temporaryChanges, testDefinitions, testRecords } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
-import { isUuid } from "~/platform/guard.server";
+import { isUuid } from "~/platform/validate";
 import type { componentPlace } from "./queries.server";
 
 type Place = Awaited<ReturnType<typeof componentPlace>>;

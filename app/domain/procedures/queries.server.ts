@@ -3,7 +3,8 @@ import { and, desc, eq, isNull, lt, sql } from "drizzle-orm";
 import { plantProcedure, procedureOf, procedures, type Procedure } from "@core";
 import { db } from "~/db/client.server";
 import { circuits, components, machines, temporaryChanges, testDefinitions, testRecords } from "~/db/schema";
-import { isUuid, notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
+import { isUuid } from "~/platform/validate";
 
 /** The tests that ship and the plant's own. */
 export async function allTests(): Promise<

@@ -17,7 +17,9 @@ import {
 import { db, type Queryable } from "~/db/client.server";
 import { assessments, components, points, readings, type AssessmentDetail } from "~/db/schema";
 import { currentDetail, markStale } from "~/domain/condition/index.server";
-import { assessNow, checkReading, enteredText, sentTwice, type Point, type Saved } from "./log.server";
+import { checkReading } from "./check.server";
+import { assessNow, enteredText, sentTwice, type Saved } from "./log.server";
+import type { Point } from "./place.server";
 import { check } from "~/platform/validate";
 import { limitSchema } from "./limitForm";
 import { now } from "~/runtime/clock.server";

@@ -6,8 +6,10 @@ import { lives, readings } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
 import { add, addPlant, pointForm, readingForm, TECHNICIAN, type Plant } from "~/domain/testPlant";
 import { closeQueue } from "~/platform/jobs.server";
-import { logReading, pointPlace } from "./log.server";
+import { logReading } from "./log.server";
+import { pointPlace } from "./place.server";
 import { pointPage } from "./pointPage.server";
+import { Missing } from "~/platform/missing";
 
 let plant: Plant;
 let dropDatabase: () => Promise<void>;
@@ -59,7 +61,7 @@ test("a point that was never read: its place and its limit, and nothing that wou
 });
 
 test("a point that is not there is a 404, whatever else is asked of it", async () => {
-  await expect(pointPage(crypto.randomUUID(), 0)).rejects.toMatchObject({ init: { status: 404 } });
+  await expect(pointPage(crypto.randomUUID(), 0)).rejects.toThrow(Missing);
 });
 
 test("hours are those that were noted last, on the first page of the table and on the second", async () => {

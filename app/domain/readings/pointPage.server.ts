@@ -23,8 +23,9 @@ import {
 } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { dueAt, roundJoins } from "./due.server";
-import { isUuid, notFound } from "~/platform/guard.server";
-import { pointPlace } from "./log.server";
+import { notFound } from "~/platform/missing";
+import { isUuid } from "~/platform/validate";
+import { pointPlace } from "./place.server";
 import {
   bookedWork,
   countByLife,

@@ -15,7 +15,8 @@ import {
 } from "~/domain/testPlant";
 import { closeQueue } from "~/platform/jobs.server";
 import { correctReading, setLimit } from "./commands.server";
-import { logReading, pointPlace } from "./log.server";
+import { logReading } from "./log.server";
+import { pointPlace } from "./place.server";
 import { pointPage, readingOf } from "./pointPage.server";
 
 let plant: Plant;
@@ -139,13 +140,13 @@ describe("twice", () => {
       problems: { takenAt: expect.stringContaining("1.5 L/min") },
     });
   });
-  test("a form that was used at another point is refused, and says so", async () => {
+  test("a form that was used for another record is refused, and says so", async () => {
     const other = await add("point", pointForm(plant.pump, { name: "Case drain, cold" }));
     const form = readingForm({ takenAt: "2026-10-03T08:00", keptBecause: "trial" });
     expect(await logReading(await pointPlace(plant.drain), form, TECHNICIAN)).toMatchObject({ ok: true });
     expect(await logReading(await pointPlace(other), form, TECHNICIAN)).toMatchObject({
       ok: false,
-      problems: { form: expect.stringContaining("another point") },
+      problems: { form: expect.stringContaining("another record") },
     });
     expect(await countOf(other)).toBe(0);
   });

@@ -15,7 +15,7 @@ import { ask } from "~/db/client.server";
 import type { DiagnosisDetail } from "~/db/schema";
 import { marginTrendOf, partsOf, type AssessmentParts, type MarginTrend } from "~/domain/condition/index.server";
 import { costsOf, keptPlans, planSites, scorecardPage } from "~/domain/plan/index.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 import { chartsOf } from "./charts.server";

@@ -20,7 +20,7 @@ import { rounds } from "~/db/schema";
 import { dueAt, intervalDays, roundJoins, usualDays } from "~/domain/readings/index.server";
 import { ASSESSMENT_SHAPE } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 
 export interface RoundLine {
   id: string;

@@ -4,6 +4,7 @@ import { CLOCK_SLACK } from "@core";
 import { brokenConstraint, codeOf, db } from "~/db/client.server";
 import { photos, points, roundPoints, roundSkips } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
+import { Missing } from "~/platform/missing";
 import { makePhoto } from "~/platform/photoStore.server";
 import { writerOf, type Writer } from "~/domain/access/index.server";
 import { logReading, pointPlace } from "~/domain/readings/index.server";
@@ -139,8 +140,7 @@ async function receiveOne(roundId: string, item: Outgoing, user: SignedInUser, w
         fate: "refused",
         message: "The point or the round is gone, or something in the entry cannot be stored.",
       };
-    if ((error as { init?: { status?: number } }).init?.status === 404)
-      return { submission, fate: "refused", message: "The point is gone." };
+    if (error instanceof Missing) return { submission, fate: "refused", message: "The point is gone." };
     throw error;
   }
 }

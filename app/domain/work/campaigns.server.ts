@@ -6,7 +6,7 @@ import { campaignResults, type CampaignResult } from "~/db/kinds";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, formIsOld, type Answer } from "~/domain/answer";
 import { sentBefore } from "~/domain/sent.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { check, isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 import { campaignSchema } from "./form";

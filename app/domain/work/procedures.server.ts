@@ -7,7 +7,7 @@ import { machines } from "~/db/assetTables";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, type Answer } from "~/domain/answer";
 import { now } from "~/runtime/clock.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { isUuid } from "~/platform/validate";
 import { procedureFrom } from "./procedureForm";
 

@@ -17,7 +17,7 @@ import {
 import { debrisEvents } from "~/db/oilTables";
 import { currentDetail } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { leadTimeNow, notOver } from "~/domain/planning/index.server";
 import { proceduresFor } from "./procedures.server";
 import { beforeAndAfter, provenBy } from "./proof.server";

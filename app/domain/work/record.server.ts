@@ -14,7 +14,7 @@ import {
   workAddenda,
   workFindings,
 } from "~/db/schema";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { acceptedFor } from "./altered.server";
 import { beforeAndAfter } from "./proof.server";
 import { findingsOf, photosOf, runsOf } from "./run.server";

@@ -18,7 +18,7 @@ import type { Actor } from "~/domain/access/index.server";
 import { formIsOld, type Answer } from "~/domain/answer";
 import { sentBefore } from "~/domain/sent.server";
 import { now } from "~/runtime/clock.server";
-import { notFound } from "~/platform/guard.server";
+import { notFound } from "~/platform/missing";
 import { isUuid } from "~/platform/validate";
 import { procedureBy } from "./procedures.server";
 import type { RunFinding, RunState } from "./runState";

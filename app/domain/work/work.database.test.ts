@@ -10,6 +10,7 @@ import { add, addPlant, componentForm, ENGINEER, TECHNICIAN, ZONE, type Plant } 
 import { closeQueue } from "~/platform/jobs.server";
 import { bookWork, changeWork, finishWork } from "./commands.server";
 import { bookingContext, interventionPage, workPage } from "./queries.server";
+import { Missing } from "~/platform/missing";
 
 let plant: Plant;
 let stop = "";
@@ -155,7 +156,7 @@ describe("changing what is booked", () => {
   });
   test("what is not there is told so", async () => {
     expect(await changeWork(crypto.randomUUID(), { version: "1" }, ENGINEER)).toMatchObject({ ok: false, status: 404 });
-    await expect(interventionPage(crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
+    await expect(interventionPage(crypto.randomUUID())).rejects.toThrow(Missing);
   });
 });
 
