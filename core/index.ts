@@ -122,6 +122,7 @@ export { warmthOf } from "./circuit/heat";
 export { agrees, distanceOf, matchOf } from "./circuit/match";
 export type { PresentGauge } from "./circuit/match";
 export { outcomeOf, type LifeOutcome } from "./assessment/outcome";
+export { forecastBasis, rememberForecast, type ForecastMemory, type MoveCause } from "./assessment/moved";
 export { widenCrossings, wideningOf } from "./forecast/widen";
 export { scorecard, type IssuedForecast, type Scorecard } from "./forecast/scorecard";
 export { assess } from "./assessment/assess";

@@ -49,7 +49,9 @@ import {
   testOf,
 } from "./procedures/queries.server";
 import { correctReading, setLimit } from "./readings/commands.server";
-import { hoursQuestionOf, logReading, pointPlace } from "./readings/log.server";
+import { logReading } from "./readings/log.server";
+import { pointPlace } from "./readings/place.server";
+import { hoursQuestionOf } from "./readings/questions.server";
 import { photoOf as pointPhoto, pointPage, readingOf } from "./readings/pointPage.server";
 import { closeQueue } from "~/platform/jobs.server";
 import { addFirstEngineer, hashPassword, signIn, userOf } from "~/platform/session.server";
@@ -59,7 +61,9 @@ import { pointSetups } from "./condition/setups.server";
 import { exportFleet } from "./assets/fleetFile/export.server";
 import { importFleet } from "./assets/fleetFile/import.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";
-import { preview, runImport, saveMapping, storeReadings, undoImport } from "./readings/csv/import.server";
+import { preview, runImport, saveMapping } from "./readings/csv/import.server";
+import { storeReadings } from "./readings/csv/store.server";
+import { undoImport } from "./readings/csv/undo.server";
 import { fieldsOf } from "~/platform/validate";
 import { sinceLastLook } from "./overview/changed.server";
 import { find } from "./overview/shell.server";
@@ -67,6 +71,7 @@ import { needs, horizon, stateCounts, stopsAhead } from "./overview/today.server
 import { bookWork, changeWork, finishWork } from "./work/commands.server";
 import { bookingContext, interventionPage } from "./work/queries.server";
 import { add, addPlant, componentForm, pointForm, readingForm as entry } from "./testPlant";
+import { Missing } from "~/platform/missing";
 
 if (!process.env.DATABASE_URL) throw new Error("These tests need a database: run them with npm test -- jest.");
 
@@ -136,6 +141,27 @@ describe("assessment", () => {
     expect(await db().select().from(forecastsIssued).where(eq(forecastsIssued.pointId, ids.point))).toHaveLength(1);
     await assessPoints([ids.point]);
     expect(await db().select().from(forecastsIssued).where(eq(forecastsIssued.pointId, ids.point))).toHaveLength(1);
+  });
+  test("a date that moves without a reading keeps why, until what moved it is taken back", async () => {
+    const memory = async () =>
+      (await db().select().from(assessments).where(eq(assessments.pointId, ids.point)))[0]!.detail!.memory;
+    expect((await memory()).moved).toBeNull();
+    const [{ hoursPerDay }] = (await db().select().from(machines)) as [{ hoursPerDay: number }];
+    const limit = await db().select({ upper: points.limitUpper }).from(points).where(eq(points.id, ids.point));
+    await db()
+      .update(points)
+      .set({ limitUpper: limit[0]!.upper! * 1.5 })
+      .where(eq(points.id, ids.point));
+    await assessPoints([ids.point]);
+    expect((await memory()).moved).toMatchObject({ because: ["point"] });
+    await db().update(points).set({ limitUpper: limit[0]!.upper }).where(eq(points.id, ids.point));
+    await db()
+      .update(machines)
+      .set({ hoursPerDay: hoursPerDay * 2 });
+    await assessPoints([ids.point]);
+    expect((await memory()).moved).toMatchObject({ because: ["duty", "point"] });
+    await db().update(machines).set({ hoursPerDay });
+    await assessPoints([ids.point]);
   });
   test("Today, the horizon, the fleet and the find box show it", async () => {
     expect((await needs()).flatMap((n) => (n.kind === "point" ? n.point.pointId : []))).toContain(ids.point);
@@ -978,7 +1004,7 @@ describe("at the machine", () => {
       expect((await pointPage(second.point, 0)).photos).toEqual([{ id: kept[0]!.id, at: NOW, by: user.name }]);
       // made anew: what came with the file is gone
       expect((await sharp((await pointPhoto(kept[0]!.id)).content).metadata()).exif).toBeUndefined();
-      await expect(pointPhoto(crypto.randomUUID())).rejects.toMatchObject({ init: { status: 404 } });
+      await expect(pointPhoto(crypto.randomUUID())).rejects.toThrow(Missing);
       const { componentId } = (await db().select().from(points).where(eq(points.id, second.point)))[0]!;
       const { fields: _typed, ...at } = reading;
       const move = { ...at, kind: "move", submission: crypto.randomUUID(), componentId };

@@ -1,5 +1,5 @@
 /** The forecast beside a point's trend: when the limit is reached, the chance before each stop, which wear models say so. */
-import { formatNumber, pathLabel } from "@core";
+import { formatNumber, pathLabel, type MoveCause } from "@core";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 import { Section } from "~/ui/page";
 import { dayText, monthText, useShow, useSite } from "~/ui/site";
@@ -11,6 +11,27 @@ const LEFT = 0.35;
 /** Whether its peers still say something of it. */
 const likeText = (like: number) =>
   like < LEFT ? texts.itDoesNotGo(formatNumber(like * 100, 0)) : texts.likeItsPeers(formatNumber(like * 100, 0));
+
+const causeText: Record<MoveCause, string> = {
+  readings: "readings of it were corrected or recalled",
+  peers: "its peers tell something else since",
+  oil: "its oil was sampled or changed",
+  duty: "the hours of its machine or part were put right",
+  point: "its limit, reference or plate was changed",
+  time: "days went by and nobody read it",
+};
+
+/** Why the date moved though nobody read the point. */
+function Moved({ moved }: { moved: NonNullable<NonNullable<PointPage["detail"]>["memory"]["moved"]> }) {
+  const site = useSite();
+  const date = (at: number | null) => (at === null ? "beyond the horizon" : dayText(at, site));
+  return (
+    <p className="mt-2 text-sm text-ink-2">
+      P50 moved from {date(moved.from)} (told on {dayText(moved.toldAt, site)}) to {date(moved.to)} without a new
+      reading: {moved.because.map((c) => causeText[c]).join("; ")}.
+    </p>
+  );
+}
 
 export function ForecastSection({ detail }: { detail: NonNullable<PointPage["detail"]> }) {
   const site = useSite();
@@ -58,6 +79,7 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
           </tbody>
         </table>
       )}
+      {detail.memory.moved ? <Moved moved={detail.memory.moved} /> : null}
       {forecast.beforeStops.length > 0 ? (
         <table className="mt-2 w-full text-sm [&_td]:py-1 [&_th]:py-1">
           <thead>

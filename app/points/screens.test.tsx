@@ -112,8 +112,12 @@ describe("the forecast beside the trend", () => {
     change: { probability: 0.1, at: null },
     ...change,
   });
-  const show = (given: object | null, noTrend: object | null = null) =>
-    rendered(<ForecastSection detail={{ forecast: given, noTrend } as unknown as NonNullable<PointPage["detail"]>} />);
+  const show = (given: object | null, noTrend: object | null = null, moved: object | null = null) =>
+    rendered(
+      <ForecastSection
+        detail={{ forecast: given, noTrend, memory: { moved } } as unknown as NonNullable<PointPage["detail"]>}
+      />,
+    );
   test("none is nothing shown", () => expect(show(null)).toBe(""));
   test("a late end beyond the horizon says so, chances are never nothing and never all", () => {
     const words = wordsOf(show(forecast()));
@@ -134,6 +138,13 @@ describe("the forecast beside the trend", () => {
     const words = wordsOf(show(forecast(), { earliest: null }));
     expect(words).toContain(pointsTexts.forecastSection.noTrendIsProved);
     expect(words).not.toContain("P10");
+  });
+  test("a date that moved without a reading says from where, and every reason", () => {
+    const moved = { toldAt: TEST_NOW - 3 * DAY, from: TEST_NOW + 90 * DAY, to: null, because: ["peers", "oil"] };
+    const words = wordsOf(show(forecast(), null, moved));
+    expect(words).toContain("to beyond the horizon without a new reading");
+    expect(words).toContain("its peers tell something else since; its oil was sampled or changed");
+    expect(wordsOf(show(forecast()))).not.toContain("P50 moved");
   });
   test("whether its peers still say something, and when the rate changed", () => {
     expect(wordsOf(show(forecast({ like: 0.8 })))).toContain("Like its peers: 80 %.");

@@ -2,11 +2,14 @@
 import {
   assess,
   defaultPrior,
+  forecastBasis,
   learnPrior,
   outcomeOf,
+  rememberForecast,
   type LifeOutcome,
   type AssessPoint,
   type AssessReading,
+  type ForecastMemory,
   type ReadingMark,
   type SeriesContext,
   type PeerLife,
@@ -21,6 +24,8 @@ export interface AssessTask {
   peers: readonly string[];
   /** Its part was taken out. */
   ended?: boolean;
+  /** What was told of this life before; left out or null: nothing. */
+  before?: ForecastMemory | null;
 }
 
 export interface AssessResult {
@@ -35,7 +40,14 @@ export interface AssessResult {
 }
 
 /** Judge one point. Never throws on readings. */
-export default function assessTask({ readings, point, context, peers, ended = false }: AssessTask): AssessResult {
+export default function assessTask({
+  readings,
+  point,
+  context,
+  peers,
+  ended = false,
+  before = null,
+}: AssessTask): AssessResult {
   const prior = learnPrior(
     peers.map((text) => JSON.parse(text) as PeerLife),
     defaultPrior,
@@ -43,7 +55,14 @@ export default function assessTask({ readings, point, context, peers, ended = fa
   const { series, life, ...rest } = assess(readings, point, { ...context, prior });
   const marks: Record<string, ReadingMark> = {};
   for (const r of series) if (r.mark) marks[r.id] = r.mark;
-  const detail = { ...rest, marks };
+  const shown = rest.noTrend ? null : rest.forecast;
+  const { p10, p50, p90 } = shown?.dates ?? { p10: null, p50: null, p90: null };
+  const memory = rememberForecast(before, {
+    at: context.now,
+    dates: { p10, p50, p90 },
+    basis: forecastBasis(readings, point, context, peers),
+  });
+  const detail = { ...rest, marks, memory };
   return {
     detail,
     json: JSON.stringify(detail),

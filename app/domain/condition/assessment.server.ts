@@ -5,7 +5,7 @@
  * out: what changes meanwhile counts `asked` on, and an assessment of an older count leaves the point stale.
  */
 import { and, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
-import { DAY, dayStart, urgenciesOf, type AssessStop, type PointQuantityId } from "@core";
+import { DAY, dayStart, urgenciesOf, type AssessStop, type ForecastMemory, type PointQuantityId } from "@core";
 import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import {
@@ -30,7 +30,7 @@ import { errorText } from "~/runtime/errors";
  * Shape of the JSON that an assessment stores. Count it on when it changes, or when
  * the words of verdicts do: what has another shape is not read, and made again.
  */
-export const ASSESSMENT_SHAPE = 6;
+export const ASSESSMENT_SHAPE = 7;
 
 /** What the pages of a machine and its circuits read of an assessment: a fraction of it. */
 export type AssessmentParts = Pick<AssessmentDetail, "baseline" | "limits" | "expectation" | "lastAt" | "margin">;
@@ -69,7 +69,11 @@ export async function stopsBySite(tx: Queryable, siteIds: readonly string[]): Pr
 /** Assess one point now and store the result. `ended`: read what its ended lives tell first. A failure is noted at the point, unless the database is away. */
 export async function assessPoint(pointId: string, { ended = false } = {}): Promise<void> {
   const [row] = await db()
-    .select({ asked: assessments.asked })
+    .select({
+      asked: assessments.asked,
+      lifeId: assessments.lifeId,
+      memory: sql<ForecastMemory | null>`${currentDetail} -> 'memory'`,
+    })
     .from(assessments)
     .where(eq(assessments.pointId, pointId));
   const [setup] = await pointSetups(db()).where(eq(points.id, pointId));
@@ -85,6 +89,7 @@ export async function assessPoint(pointId: string, { ended = false } = {}): Prom
       point: assessPointOf(setup),
       context: { ...contextOf(setup, siteStops), readingsInAll },
       peers: await peersOf(db(), setup),
+      before: row && row.lifeId === setup.lifeId ? row.memory : null,
     });
     await db().transaction((tx) => store(tx, setup, result, asked));
   } catch (error) {
