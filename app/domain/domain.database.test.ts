@@ -146,7 +146,7 @@ describe("assessment", () => {
     const memory = async () =>
       (await db().select().from(assessments).where(eq(assessments.pointId, ids.point)))[0]!.detail!.memory;
     expect((await memory()).moved).toBeNull();
-    const [{ hoursPerDay }] = (await db().select().from(machines)) as [{ hoursPerDay: number }];
+    const hoursPerDay = (await db().select().from(machines))[0]!.hoursPerDay;
     const limit = await db().select({ upper: points.limitUpper }).from(points).where(eq(points.id, ids.point));
     await db()
       .update(points)

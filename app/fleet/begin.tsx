@@ -21,8 +21,10 @@ export const action = guardAction("engineer", async ({ request, user }) => {
 
 export default function Begin({ loaderData: { sites }, actionData }: Route.ComponentProps) {
   const [template, setTemplate] = useState<(typeof templateIds)[number]>(templateIds[0]!);
+  const [typed, setTyped] = useState<{ displacement?: string; pressure?: string }>({});
   const [site] = sites;
   const show = useShow();
+  const { usual } = machineTemplates[template];
   return (
     <div className="max-w-3xl">
       <PageHead crumbs={[{ label: texts.fleet, to: "/fleet" }]} title={texts.aMachineFromATemplate}>
@@ -61,9 +63,19 @@ export default function Begin({ loaderData: { sites }, actionData }: Route.Compo
                 defaultValue="VG 46"
                 options={Object.keys(oilGrades).map((value) => ({ value, label: texts.mineralOil(value) }))}
               />
-              <TextField name="displacement" label={texts.pumpATurn} defaultValue={show(28, "displacement")} />
+              <TextField
+                name="displacement"
+                label={texts.pumpATurn}
+                value={typed.displacement ?? show(usual.displacement, "displacement")}
+                onChange={(e) => setTyped({ ...typed, displacement: e.target.value })}
+              />
               <TextField name="speed" label={texts.speed} defaultValue={show(1450, "speed")} />
-              <TextField name="pressure" label={texts.workingPressure} defaultValue={show(180, "loadPressure")} />
+              <TextField
+                name="pressure"
+                label={texts.workingPressure}
+                value={typed.pressure ?? show(usual.pressure, "loadPressure")}
+                onChange={(e) => setTyped({ ...typed, pressure: e.target.value })}
+              />
             </div>
             {actionData?.problems.pressure ? (
               <div className="mt-2">

@@ -24,17 +24,18 @@ export function typedFrom(
   { example = true } = {},
 ): Typed {
   const typed: Typed = example
-    ? exampleOf(calculator)
+    ? exampleOf(calculator, units)
     : Object.fromEntries(
-        Object.entries(calculator.fields).map(([id, field]) => [id, field.usual ? field.example : ""]),
+        Object.entries(exampleOf(calculator, units)).map(([id, text]) => [
+          id,
+          calculator.fields[id]!.usual ? text : "",
+        ]),
       );
   for (const [id, field] of Object.entries(calculator.fields)) {
     const given = search.get(id);
     const fact = field.take === undefined ? undefined : facts[field.take];
     if (given !== null) typed[id] = given;
     else if (fact !== undefined && field.kind === "quantity") typed[id] = factText(fact, field.quantity, units);
-    else if (field.kind === "quantity" && typed[id] && !/[a-z°µ%]/i.test(typed[id]))
-      typed[id] = exampleText(typed[id], field.quantity, units);
   }
   return typed;
 }
@@ -42,12 +43,6 @@ export function typedFrom(
 function factText(core: number, quantity: Parameters<typeof quantityOf>[0], units: UnitPreference): string {
   const unit = findUnit(preferredUnit(quantity, units), quantityOf(quantity).dimension)!;
   return String(Number(fromCore(core, unit).toPrecision(6)));
-}
-
-/** An example is written in the quantity's usual unit: say so to a reader who prefers another. */
-function exampleText(example: string, quantity: Parameters<typeof quantityOf>[0], units: UnitPreference): string {
-  const { unit } = quantityOf(quantity);
-  return preferredUnit(quantity, units) === unit ? example : `${example} ${unit}`;
 }
 
 /** The address that holds the inputs, to keep or to send. */

@@ -46,6 +46,26 @@ describe.each(calculators.map((c) => [c.id, c] as const))("%s", (id, calculator)
     );
   });
 
+  test("its example is the same case whoever reads it", () => {
+    const theirs = validPreference({
+      pressure: "psi",
+      flow: "gal/min",
+      temperature: "°F",
+      length: "in",
+      volume: "gal",
+    });
+    const [ours, others] = [
+      runCalculator(calculator, exampleOf(calculator)),
+      runCalculator(calculator, exampleOf(calculator, theirs), theirs),
+    ];
+    if (!ours.ok || !others.ok) throw new Error(JSON.stringify(others));
+    expect(others.outcome.tone).toBe(ours.outcome.tone);
+    for (const [i, row] of ours.outcome.working.rows.entries()) {
+      const other = others.outcome.working.rows[i]!;
+      expect(Math.abs(other.value - row.value)).toBeLessThanOrEqual(1e-6 * Math.abs(row.value) + 1e-9);
+    }
+  });
+
   test("every quantity can be typed in the reader's own unit", () => {
     const preference = {
       pressure: "psi",
@@ -223,4 +243,16 @@ describe("messages", () => {
     });
     expect(problems("creep", { rod: "200" })).toEqual({ form: expect.stringContaining("thinner") });
   });
+});
+
+test("a list takes a unit behind each number, with a space or without", () => {
+  const ladder = calculatorOf("settings-ladder")!;
+  const lowest = (ratings: string) => {
+    const result = runCalculator(ladder, { ...exampleOf(ladder), ratings }, { pressure: "psi" });
+    return result.ok ? result.outcome.working.rows.find((r) => /rating/i.test(r.label))!.value : result.problems;
+  };
+  expect(lowest("4500 psi\n5000psi")).toBeCloseTo(310.26, 1);
+  expect(lowest("4500\n5000")).toBeCloseTo(310.26, 1);
+  expect(lowest("300 bar")).toBeCloseTo(300, 3);
+  expect(lowest("4500 5000")).toMatchObject({ ratings: expect.stringContaining("more than") });
 });

@@ -1,6 +1,6 @@
 /** From what was typed to an answer: fields are read one by one, each with its own message. */
 import { parseNumber, parseQuantity } from "../units/parse";
-import { quantityOf } from "../units/quantities";
+import { quantityOf, type QuantityId } from "../units/quantities";
 import { preferredUnit, type UnitPreference } from "../units/preference";
 import { findUnit, fromCore } from "../units/units";
 import { decimalsFor, formatNumber } from "../units/format";
@@ -91,6 +91,16 @@ function readNumber(label: string, text: string, least: number, greatest: number
   return { ok: true, value };
 }
 
+/** Cells of a line; a unit that stands behind a space belongs to its number. */
+export function cellsOf(line: string): string[] {
+  const cells: string[] = [];
+  for (const token of line.split(/[\t;]|\s+/).filter(Boolean)) {
+    if (/^[a-zµμ°%"″]/i.test(token) && /\d$/.test(cells.at(-1) ?? "")) cells[cells.length - 1] += ` ${token}`;
+    else cells.push(token);
+  }
+  return cells;
+}
+
 function readRows(field: RowsField, text: string, preference: UnitPreference): Read {
   const lines = text
     .split(/\r?\n/)
@@ -100,7 +110,7 @@ function readRows(field: RowsField, text: string, preference: UnitPreference): R
   if (lines.length > MOST_ROWS) return { ok: false, message: `At most ${MOST_ROWS} lines.` };
   const found: Row[] = [];
   for (const [i, line] of lines.entries()) {
-    const cells = line.split(/[\t;]|\s+/).filter(Boolean);
+    const cells = cellsOf(line);
     const row: Row = {};
     for (const [k, column] of field.columns.entries()) {
       const cell = cells[k];
@@ -133,11 +143,35 @@ function readRows(field: RowsField, text: string, preference: UnitPreference): R
 }
 
 /**
- * The worked example of a calculation.
+ * The worked example of a calculation. Examples are written in the usual units: a reader who prefers others is told so.
  * @param calculator which
- * @returns typed texts by field
+ * @param units the reader's
+ * @returns typed texts by field; each gives the same outcome whoever reads it
  * @example Object.keys(exampleOf(calculators[0])).length === Object.keys(calculators[0].fields).length // true
  */
-export function exampleOf(calculator: Calculator): Record<string, string> {
-  return Object.fromEntries(Object.entries(calculator.fields).map(([id, field]) => [id, field.example]));
+export function exampleOf(calculator: Calculator, units: UnitPreference = {}): Record<string, string> {
+  return Object.fromEntries(Object.entries(calculator.fields).map(([id, field]) => [id, exampleFor(field, units)]));
 }
+
+function exampleFor(field: FieldSpec, units: UnitPreference): string {
+  if (field.kind === "quantity") return inUsualUnit(field.example, field.quantity, units);
+  if (field.kind !== "rows" || !field.columns.some((c) => c.quantity && otherUnit(c.quantity, units)))
+    return field.example;
+  return field.example
+    .split("\n")
+    .map((line) =>
+      cellsOf(line)
+        .map((cell, k) => inUsualUnit(cell, field.columns[k]?.quantity, units))
+        .join("; "),
+    )
+    .join("\n");
+}
+
+const otherUnit = (quantity: QuantityId, units: UnitPreference) =>
+  preferredUnit(quantity, units) !== quantityOf(quantity).unit;
+
+/** A bare number is one of the quantity's usual unit: it says so to a reader who prefers another. */
+const inUsualUnit = (text: string, quantity: QuantityId | undefined, units: UnitPreference) =>
+  quantity && /\d$/.test(text.trim()) && otherUnit(quantity, units)
+    ? `${text.trim()} ${quantityOf(quantity).unit}`
+    : text;

@@ -55,7 +55,7 @@ const ladder = calculator({
   fields: {
     cutIn: maybe("loadPressure", { label: "Unloader cuts in" }),
     cutOut: maybe("loadPressure", { label: "Unloader cuts out" }),
-    compensator: maybe("loadPressure", { label: "Compensator", example: "210", take: "workingPressure" }),
+    compensator: maybe("loadPressure", { label: "Compensator", example: "210" }),
     relief: quantity("loadPressure", "230", { label: "Relief valve", take: "reliefSetting" }),
     ratings: rows(
       "Ratings",

@@ -4,12 +4,22 @@
  * what it had to assume is said, and an engineer puts it right.
  */
 import { REDUCED_SHARE } from "../equipment/templateParts";
-import { draftBoard, LOAD_SHARE, RELIEF_ABOVE, type Draft, type DraftCircuit, type DraftComponent } from "./draftBoard";
+import {
+  draftBoard,
+  LOAD_SHARE,
+  RELIEF_ABOVE,
+  type Draft,
+  type DraftBoard,
+  type DraftCircuit,
+  type DraftComponent,
+} from "./draftBoard";
 import { draftLoop } from "./draftLoop";
 import type { ComponentKind } from "../equipment/kinds";
 import type { ElementKindId } from "./kinds";
 import { orificeAtOneBar } from "./laws";
-import type { CircuitElement } from "./netlist";
+import { netlistProblems, type CircuitElement } from "./netlist";
+import { coolEnough, sizedCylinder, sizedLine, sizeOf, USUAL_FLOW } from "./sized";
+import { formatNumber } from "../units/format";
 
 /** Taken where the circuit states no working pressure, bar. */
 const USUAL_PRESSURE = 180;
@@ -17,7 +27,6 @@ const USUAL_PRESSURE = 180;
 const COMPENSATOR_ABOVE = 12;
 /** What the rotary seals of an engaged clutch pass, as the diameter of an orifice in mm (common practice: a litre or two a minute). */
 const CLUTCH_LEAK = 0.8;
-const CYLINDER = { bore: 125, rod: 80 };
 
 /**
  * Draw a circuit from its components, as such a list is usually meant. It is a proposal: what it had to assume is said.
@@ -27,19 +36,37 @@ const CYLINDER = { bore: 125, rod: 80 };
  */
 export function draftCircuit(circuit: DraftCircuit): Draft {
   const pressure = circuit.workingPressure ?? USUAL_PRESSURE;
-  const board = draftBoard(circuit.components);
-  const { netlist, elements, assumed, of, add, join } = board;
+  const board = draftBoard(circuit.components, sizeOf(flowOf(circuit.components)));
+  connect(board, pressure);
+  const { netlist, assumed, size } = board;
+  if (size > 1)
+    assumed.push(`Valves, lines and filters are sized for about ${formatNumber(size * USUAL_FLOW, 0)} L/min.`);
+  const cooled = netlistProblems(netlist).some((p) => p.grave) ? null : coolEnough(netlist);
+  if (cooled) assumed.push(cooled);
+  return { netlist, assumed };
+}
+
+/** What the pumps deliver together, L/min; of a closed loop the pumps of the loop. */
+function flowOf(components: readonly DraftComponent[]): number {
+  const loop = components.filter((c) => c.kind === "closedLoopPump");
+  const pumps =
+    loop.length > 0 ? loop : components.filter((c) => c.kind === "axialPistonPump" || c.kind === "gearPump");
+  return pumps.reduce((sum, { displacement, speed }) => sum + ((displacement ?? 0) * (speed ?? 0)) / 1000, 0);
+}
+
+/** Draw the components on the board and join them. */
+function connect(board: DraftBoard, pressure: number): void {
+  const { elements, assumed, of, add, join, size } = board;
+  const cylinder = sizedCylinder(size);
 
   const reservoir = of("other").find((c) => /reservoir|tank/i.test(c.name));
   const tank = add("tank", reservoir?.name ?? "Reservoir", {}, reservoir);
   const pumps = of("axialPistonPump", "gearPump");
   const [unloaderOf] = of("unloaderValve");
   const accumulators = of("accumulator");
-  if (circuit.components.length === 0) return { netlist, assumed };
-
   if (of("closedLoopPump").length > 0) {
     draftLoop(board, tank, pressure);
-    return { netlist, assumed };
+    return;
   }
 
   // ---- pumps, each with its own suction; side by side they need check valves
@@ -51,12 +78,12 @@ export function draftCircuit(circuit: DraftCircuit): Draft {
     };
     const id = variable
       ? add("compensatedPump", pump.name, { ...plate, set: pressure + COMPENSATOR_ABOVE }, pump)
-      : add("fixedPump", pump.name, { ...plate, caseLeak: 0, slip: 0.008 }, pump);
+      : add("fixedPump", pump.name, { ...plate, caseLeak: 0, slip: 0.008 * size }, pump);
     const strainer = add("strainer", "Suction");
     join(`${tank}.T`, `${strainer}.in`);
     join(`${strainer}.out`, `${id}.in`);
     if (variable) {
-      const drain = add("line", "Case line", { laminar: 0.4, turbulent: 0.01 });
+      const drain = add("line", "Case line", sizedLine(0.4, 0.01, size));
       join(`${id}.case`, `${drain}.in`);
       join(`${drain}.out`, `${tank}.T`);
     }
@@ -176,12 +203,12 @@ export function draftCircuit(circuit: DraftCircuit): Draft {
             ...(m.displacement !== null && { displacement: m.displacement }),
             torque: (LOAD_SHARE * behind * (m.displacement ?? 500)) / (20 * Math.PI),
           }
-        : { ...CYLINDER, load: (LOAD_SHARE * behind * (Math.PI / 4) * CYLINDER.bore ** 2) / 10_000 };
+        : { ...cylinder, load: (LOAD_SHARE * behind * (Math.PI / 4) * cylinder.bore ** 2) / 10_000 };
       const id = add(motor ? "motor" : "cylinder", m.name, data, m);
       join(a, `${id}.A`);
       join(b, `${id}.B`);
       if (motor) {
-        const drain = add("line", "Case line", { laminar: 0.2, turbulent: 0.005 });
+        const drain = add("line", "Case line", sizedLine(0.2, 0.005, size));
         join(`${id}.case`, `${drain}.in`);
         join(`${drain}.out`, `${tank}.T`);
       }
@@ -203,12 +230,11 @@ export function draftCircuit(circuit: DraftCircuit): Draft {
   }
   for (const r of returns) join(r, back);
   if (returns.length === 0 && back !== `${tank}.T` && line) {
-    const circuitOfFilter = add("throttle", "Rest of the circuit", { diameter: 5 });
+    const circuitOfFilter = add("throttle", "Rest of the circuit", { diameter: 5 * Math.sqrt(Math.max(1, size)) });
     join(line, `${circuitOfFilter}.in`);
     join(`${circuitOfFilter}.out`, back);
     assumed.push("No actuator is on record: a throttle stands for the rest of the circuit.");
   }
-  return { netlist, assumed };
 }
 
 const isClutch = (c: { name: string }) => /clutch/i.test(c.name);

@@ -3,6 +3,7 @@ import type { ComponentKind } from "../equipment/kinds";
 import type { PointQuantityId } from "../units/quantities";
 import type { ElementKindId } from "./kinds";
 import type { CircuitElement, Gauge, Netlist, PortRef } from "./netlist";
+import { sizedFigures } from "./sized";
 
 export interface DraftComponent {
   id: string;
@@ -32,6 +33,8 @@ export const RELIEF_ABOVE = 35;
 /** What a circuit is drawn on. Ports are written "element.port". */
 export interface DraftBoard extends Draft {
   elements: CircuitElement[];
+  /** Times the usual flow that its parts are sized for. */
+  size: number;
   /** Components of these kinds, in their order. */
   of(...kinds: string[]): DraftComponent[];
   /** Put an element on it, with the points of its component; its id. */
@@ -39,18 +42,19 @@ export interface DraftBoard extends Draft {
   join(a: string, ...others: string[]): void;
 }
 
-/** An empty board for these components. */
-export function draftBoard(components: readonly DraftComponent[]): DraftBoard {
+/** An empty board for these components, parts to be sized for so many times the usual flow. */
+export function draftBoard(components: readonly DraftComponent[], size: number): DraftBoard {
   const netlist: Netlist = { elements: [], lines: [], gauges: [] };
   const { elements, lines, gauges } = netlist;
   return {
     netlist,
     elements,
+    size,
     assumed: [],
     of: (...kinds) => components.filter((c) => kinds.includes(c.kind)),
     add: (kind, name, data = {}, from) => {
       const id = from?.id ?? `${kind}-${elements.length}`;
-      elements.push({ id, kind, name, componentId: from?.id ?? null, data });
+      elements.push({ id, kind, name, componentId: from?.id ?? null, data: { ...sizedFigures(kind, size), ...data } });
       if (from) gauges.push(...gaugesOf(from, kind));
       return id;
     },

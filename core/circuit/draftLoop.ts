@@ -3,6 +3,7 @@
  * check valves for what leaks, relief valves stand across the loop, and a flushing valve lets the warm low side out.
  */
 import { LOAD_SHARE, RELIEF_ABOVE, type DraftBoard, type DraftComponent } from "./draftBoard";
+import { sizedLine } from "./sized";
 
 /** Charge pressure and what the flushing valve keeps in the low side, bar (common practice: 15 to 30). */
 const CHARGE = 25;
@@ -23,7 +24,7 @@ const plateOf = (c: DraftComponent) => ({
  * @param pressure working pressure of the loop, bar
  */
 export function draftLoop(board: DraftBoard, tank: string, pressure: number): void {
-  const { of, add, join, assumed } = board;
+  const { of, add, join, assumed, size } = board;
   const pumps = of("closedLoopPump");
 
   // ---- the way home: case drains and flushed oil, through the cooler
@@ -34,7 +35,7 @@ export function draftLoop(board: DraftBoard, tank: string, pressure: number): vo
     home = `${id}.in`;
   }
   const drainOf = (id: string) => {
-    const drain = add("line", "Case line", { laminar: 0.3, turbulent: 0.005 });
+    const drain = add("line", "Case line", sizedLine(0.3, 0.005, size));
     join(`${id}.case`, `${drain}.in`);
     join(`${drain}.out`, home);
   };

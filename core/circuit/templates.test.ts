@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { draftCircuit } from "./draft";
 import { netlistProblems } from "./netlist";
-import { workCommands } from "./gauges";
+import { gaugeReader, workCommands } from "./gauges";
 import { steadyState } from "./steady";
 import { isPointQuantity, quantityOf } from "../units/quantities";
 import { machineTemplates, oilGrades, templateIds } from "../equipment/templates";
@@ -37,6 +37,54 @@ describe.each(templateIds)("template %s", (id) => {
       if (!solved.ok) throw new Error(solved.problem);
     }
   });
+});
+
+/** Plates from a power pack on a trolley to a press. */
+const plates = [4, 11, 28, 71, 250, 500].flatMap((displacement) =>
+  [60, 180, 320].map((pressure) => ({ displacement, speed: 1480, pressure })),
+);
+
+test("whatever the plate, a template's circuit is solved and its sound oil stays below 60 °C", () => {
+  const told: string[] = [];
+  for (const id of templateIds)
+    for (const figures of plates) {
+      const components = machineTemplates[id]
+        .components(figures)
+        .map((c, i) => ({
+          ...c,
+          id: `c${i}`,
+          points: [{ id: `p${i}`, name: c.name, quantity: "temperature" as const }],
+        }));
+      const { netlist } = draftCircuit({ workingPressure: figures.pressure, components });
+      const { tank, states } = gaugeReader(netlist, new Map())({ commands: workCommands(netlist) });
+      if (!states.work.ok || tank === null || tank > 61) told.push(`${id} ${JSON.stringify(figures)}: ${tank}`);
+      // at work most of the flow goes where it is wanted, not over the relief valve
+      for (const relief of netlist.elements.filter((e) => e.kind === "relief" && states.work.ok)) {
+        const flow = states.work.ok ? Math.abs(states.work.flowOut({ element: relief.id, port: "T" })) : 0;
+        if (flow > (0.5 * figures.displacement * figures.speed) / 1000 && id !== "filterCooler" && id !== "pilotClutch")
+          told.push(`${id} ${JSON.stringify(figures)}: ${flow.toFixed(0)} L/min over ${relief.name}`);
+      }
+    }
+  expect(told).toEqual([]);
+});
+
+test("a plate near the usual one changes nothing, a large one says what was sized", () => {
+  const drawn = (displacement: number) =>
+    draftCircuit({
+      workingPressure: 180,
+      components: machineTemplates.fixedRelief
+        .components({ displacement, speed: 1450, pressure: 180 })
+        .map((c, i) => ({ ...c, id: `c${i}`, points: [] })),
+    });
+  const check = (d: number, kind: string) => drawn(d).netlist.elements.find((e) => e.kind === kind)!.data;
+  expect(check(45, "directional")).toEqual({ centre: 2 });
+  expect(check(45, "cylinder")).toMatchObject({ bore: 125, rod: 80, friction: 2 });
+  expect(check(450, "directional")).toMatchObject({ k: 251 });
+  expect(check(450, "cylinder").bore).toBe(320);
+  expect(drawn(450).assumed.join()).toMatch(/sized for about 653 L\/min/);
+  expect(drawn(450).assumed.join()).toMatch(/tank and lines are taken to give off/);
+  expect(check(4, "cylinder").bore).toBe(40);
+  expect(check(4, "fixedPump").slip).toBeLessThan(0.001);
 });
 
 test("grades lie within a tenth of their number at 40 °C (ISO 3448) and thin as oils do", () => {

@@ -27,6 +27,8 @@ import {
 interface Template {
   label: string;
   says: string;
+  /** What its pump and pressure usually are, cm³ and bar: proposed, and read off the plate instead (common practice). */
+  usual: { displacement: number; pressure: number };
   components: (f: TemplateFigures) => TemplateComponent[];
 }
 
@@ -34,6 +36,7 @@ export const machineTemplates = {
   fixedRelief: {
     label: "Fixed pump with relief valve",
     says: "Gear pump, relief valve, directional valve, cylinder, return filter",
+    usual: { displacement: 28, pressure: 160 },
     components: (f) => [
       reservoir,
       fixedPump(f),
@@ -46,11 +49,13 @@ export const machineTemplates = {
   compensated: {
     label: "Compensated pump and consumers",
     says: "Pressure-compensated piston pump, relief valve, proportional valve, cylinder, return filter",
+    usual: { displacement: 45, pressure: 210 },
     components: (f) => [reservoir, variablePump(f), relief(f, 1.17), proportional, cylinder("Cylinder"), returnFilter],
   },
   hoist: {
     label: "Compensated pump and motor",
     says: "Pressure-compensated piston pump, relief valve, proportional valve, piston motor, return filter",
+    usual: { displacement: 71, pressure: 250 },
     components: (f) => [
       reservoir,
       variablePump(f),
@@ -63,6 +68,7 @@ export const machineTemplates = {
   unloading: {
     label: "Pump with unloader and accumulator",
     says: "Gear pump, unloader, accumulator, relief valve above the cut-out, directional valve, cylinder",
+    usual: { displacement: 16, pressure: 140 },
     components: (f) => [
       reservoir,
       fixedPump(f),
@@ -85,6 +91,7 @@ export const machineTemplates = {
   loadHolding: {
     label: "Load-holding cylinder",
     says: "Gear pump, relief valve, directional valve, pilot-operated check valve, cylinder",
+    usual: { displacement: 28, pressure: 180 },
     components: (f) => [
       reservoir,
       fixedPump(f),
@@ -107,6 +114,7 @@ export const machineTemplates = {
   parallel: {
     label: "Two cylinders side by side",
     says: "Gear pump, relief valve, directional valve, two cylinders, return filter",
+    usual: { displacement: 28, pressure: 180 },
     components: (f) => [
       reservoir,
       fixedPump(f),
@@ -120,6 +128,7 @@ export const machineTemplates = {
   hydrostatic: {
     label: "Closed loop with charge pump",
     says: "Closed-loop pump and motor, charge pump with filter and relief valve, loop relief valves, flushing valve, cooler",
+    usual: { displacement: 71, pressure: 320 },
     components: (f) => [
       reservoir,
       loopPump(f),
@@ -145,6 +154,7 @@ export const machineTemplates = {
   filterCooler: {
     label: "Filter and cooler loop",
     says: "Circulation pump with relief valve, filter and cooler, off the main circuit",
+    usual: { displacement: 28, pressure: 10 },
     components: (f) => [
       reservoir,
       fixedPump(f),
@@ -156,6 +166,7 @@ export const machineTemplates = {
   pilotClutch: {
     label: "Pilot circuit with clutches",
     says: "Pilot pump with relief valve, filter, reducing valve, directional valve and two clutches",
+    usual: { displacement: 16, pressure: 25 },
     components: (f) => [
       reservoir,
       fixedPump(f),
