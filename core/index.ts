@@ -130,7 +130,7 @@ export { probabilityBy } from "./assessment/dated";
 export { levelNow, marginHistory } from "./assessment/history";
 export { correctSeries } from "./assessment/series";
 export type { CorrectedReading } from "./assessment/series";
-export { stateOfUrgency, urgenciesOf } from "./state/state";
+export { BEYOND, stateOfUrgency, urgenciesOf } from "./state/state";
 export { expectedReading } from "./assessment/expected";
 export type { ExpectedRange } from "./assessment/expected";
 export { questionReading } from "./assessment/question";

@@ -1,5 +1,5 @@
 /** Work carried out at one machine of the harbour: hold points, two people, findings, proof, signatures, what falls due. */
-import { and, eq, isNull } from "drizzle-orm";
+import { and, eq, inArray, isNull } from "drizzle-orm";
 import sharp from "sharp";
 import { DAY, HOUR, stepsOf, symptoms } from "@core";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
@@ -11,6 +11,7 @@ import {
   circuitDiagnoses,
   circuitDiagrams,
   components,
+  instruments,
   interventions,
   isolations,
   lives,
@@ -18,6 +19,7 @@ import {
   points,
   readings,
   sites,
+  stops,
   temporaryChanges,
   testRecords,
   workEntries,
@@ -811,11 +813,54 @@ test("what comes due by date: a stop-gap, a valve to move, an old hose, a campai
   expect(await dueWork({ most: 100, machineIds: [uuid()] })).toEqual([]);
   // a plan asks by site, and to its end
   const all = await dueWork({ most: 100 });
-  expect(await dueWork({ most: 100, siteId: pump.siteId })).toEqual(all);
+  expect(await dueWork({ most: 100, siteId: pump.siteId })).toEqual(all.filter((d) => d.kind !== "calibration"));
   expect(await dueWork({ most: 100, siteId: uuid() })).toEqual([]);
+  // booked for now and for a stop that is over: both are late, until they are done
+  const soon = await book({ kind: "inspection" });
+  const left = await book({ kind: "inspection" });
+  const [over] = await db()
+    .insert(stops)
+    .values({ siteId: pump.siteId, name: "Summer stop", startsOn: "2026-07-01", days: 2, crewHours: 8 })
+    .returning();
+  await db()
+    .update(interventions)
+    .set({ stopId: null, bookedAt: new Date(now() - 20 * DAY) })
+    .where(eq(interventions.id, soon));
+  await db().update(interventions).set({ stopId: over!.id }).where(eq(interventions.id, left));
+  const late = (await dueWork({ most: 100 })).filter((d) => d.kind === "booking" || d.kind === "missed");
+  expect(late.find((d) => d.id === soon)).toMatchObject({ kind: "booking", to: `/work/${soon}` });
+  expect(late.find((d) => d.id === left)).toMatchObject({
+    kind: "missed",
+    why: expect.stringContaining("Summer stop"),
+  });
+  for (const d of late.filter((d) => [soon, left].includes(d.id))) expect(d.dueAt).toBeLessThan(now());
+  await db()
+    .update(interventions)
+    .set({ cancelledAt: new Date(now()) })
+    .where(inArray(interventions.id, [soon, left]));
+  expect((await dueWork({ most: 100 })).some((d) => [soon, left].includes(d.id))).toBe(false);
+  // an instrument whose calibration runs out belongs to no site
+  const [meter] = await db()
+    .insert(instruments)
+    .values({
+      tag: "X-1",
+      name: "Meter",
+      quantity: "flow",
+      fullScale: 100,
+      accuracyClass: 1,
+      calibrationDueAt: new Date(now() - DAY),
+    })
+    .returning();
+  expect((await dueWork({ most: 100 })).find((d) => d.id === meter!.id)).toMatchObject({ kind: "calibration" });
+  await db()
+    .update(instruments)
+    .set({ retiredAt: new Date(now()) })
+    .where(eq(instruments.id, meter!.id));
   const years = await dueWork({ most: 100, siteId: pump.siteId, until: now() + 7 * 365 * DAY });
-  expect(years.length).toBeGreaterThanOrEqual(all.length);
-  expect(await dueWork({ most: 1, siteId: pump.siteId })).toEqual(all.slice(0, 1));
+  expect(years.length).toBeGreaterThanOrEqual(all.filter((d) => d.kind !== "calibration").length);
+  expect(await dueWork({ most: 1, siteId: pump.siteId })).toEqual(
+    all.filter((d) => d.kind !== "calibration").slice(0, 1),
+  );
   const move = { componentId: pump.id, submission: uuid() };
   await noteMove(move, technician);
   await noteMove(move, technician);

@@ -42,7 +42,7 @@ export function ElementList(props: {
                   {f.unit ? `, ${f.unit}` : ""}
                   <DraftInput
                     inputMode="decimal"
-                    value={e.data[name] === undefined ? "" : String(e.data[name])}
+                    value={e.data[name] === undefined ? "" : String(Number(e.data[name].toPrecision(6)))}
                     placeholder={`${f.usual}, ${f.source}`}
                     onCommit={(typed) => {
                       const value = typed === "" ? null : parseNumber(typed);

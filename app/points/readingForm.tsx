@@ -238,7 +238,13 @@ export function ReadingForm({
         {asked ? (
           <div className="mb-3">
             <Notice tone="verm">{asked.message}</Notice>
-            <TextField name="keptBecause" label={texts.keepItBecause} hint={texts.orPutTheValue} maxLength={300} />
+            <TextField
+              name="keptBecause"
+              label={texts.keepItBecause}
+              hint={texts.orPutTheValue}
+              maxLength={300}
+              defaultValue={values.note}
+            />
           </div>
         ) : null}
         <details className="mb-3" open={hidden || undefined}>

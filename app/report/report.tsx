@@ -1,6 +1,6 @@
 import { Form, Link } from "react-router";
 import type { Route } from "./+types/report";
-import { lowerFirst, dayStart, moneyText, readingStates, stateWords } from "@core";
+import { BEYOND, lowerFirst, dayStart, moneyText, readingStates, stateWords } from "@core";
 import type { ReportChart } from "~/domain/report/charts.server";
 import { report, reportAsked, type Report, type ReportPoint } from "~/domain/report/report.server";
 import { interventionLabels } from "~/domain/work/form";
@@ -47,6 +47,8 @@ function Sheet({ r }: { r: Report }) {
   }).toString();
   const attention = r.points.filter((p) => ["alarm", "alert", "drifting"].includes(p.state));
   const crossed = r.points.filter((p) => p.crossedAt !== null);
+  // first met broken, or since before the period: it crossed nothing in it and is no better for that
+  const beyond = r.points.filter((p) => p.crossedAt === null && p.beyond !== null && p.beyond >= BEYOND);
   const counts = Object.entries(r.states)
     .filter(([, n]) => n > 0)
     .map(([state, n]) => `${n} ${state}`)
@@ -122,7 +124,12 @@ function Sheet({ r }: { r: Report }) {
               {texts.crossedItsLimitAbout(nameOf(p), dayText(p.crossedAt!, site))}
             </li>
           ))}
-          {crossed.length === 0 ? <li className="py-0.5">{texts.noPointCrossedIts}</li> : null}
+          {beyond.map((p) => (
+            <li key={p.pointId} className="py-0.5">
+              {nameOf(p)} stands beyond its limit, as before the period or when it was first read.
+            </li>
+          ))}
+          {crossed.length + beyond.length === 0 ? <li className="py-0.5">{texts.noPointCrossedIts}</li> : null}
         </ul>
       </Section>
       <Section

@@ -45,3 +45,13 @@ test("a quiet period says that it was quiet", () => {
   expect(words).toContain(reportTexts.report.noFaultIsNamed);
   expect(words).toContain(reportTexts.report.noneInThePeriod);
 });
+
+test("who was first met broken crossed nothing in the period, and is not passed over", () => {
+  const broken = { pointId: "p", machine: "Press", component: "Pump", point: "Flow", crossedAt: null, beyond: 0.9 };
+  const rest = { state: "unread", readings: 0, margin: null, verdict: [], quantity: "flow", readState: "any" };
+  const said = (beyond: number | null) =>
+    show({ points: [{ ...rest, ...broken, beyond }] as unknown as Report["points"] });
+  expect(said(0.9)).toMatch(/Press, pump.* stands beyond its limit/);
+  expect(said(0.9)).not.toContain(reportTexts.report.noPointCrossedIts);
+  for (const sound of [0.1, null]) expect(said(sound)).toContain(reportTexts.report.noPointCrossedIts);
+});

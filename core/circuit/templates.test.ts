@@ -48,13 +48,11 @@ test("whatever the plate, a template's circuit is solved and its sound oil stays
   const told: string[] = [];
   for (const id of templateIds)
     for (const figures of plates) {
-      const components = machineTemplates[id]
-        .components(figures)
-        .map((c, i) => ({
-          ...c,
-          id: `c${i}`,
-          points: [{ id: `p${i}`, name: c.name, quantity: "temperature" as const }],
-        }));
+      const components = machineTemplates[id].components(figures).map((c, i) => ({
+        ...c,
+        id: `c${i}`,
+        points: [{ id: `p${i}`, name: c.name, quantity: "temperature" as const }],
+      }));
       const { netlist } = draftCircuit({ workingPressure: figures.pressure, components });
       const { tank, states } = gaugeReader(netlist, new Map())({ commands: workCommands(netlist) });
       if (!states.work.ok || tank === null || tank > 61) told.push(`${id} ${JSON.stringify(figures)}: ${tank}`);

@@ -13,7 +13,13 @@ import {
 } from "@core";
 import { ask } from "~/db/client.server";
 import type { DiagnosisDetail } from "~/db/schema";
-import { marginTrendOf, partsOf, type AssessmentParts, type MarginTrend } from "~/domain/condition/index.server";
+import {
+  ASSESSMENT_SHAPE,
+  marginTrendOf,
+  partsOf,
+  type AssessmentParts,
+  type MarginTrend,
+} from "~/domain/condition/index.server";
 import { costsOf, keptPlans, planSites, scorecardPage } from "~/domain/plan/index.server";
 import { notFound } from "~/platform/missing";
 import { isUuid } from "~/platform/validate";
@@ -57,6 +63,8 @@ export interface ReportPoint {
   p90: number | null;
   /** It crossed its limit within the period. */
   crossedAt: number | null;
+  /** Chance of standing beyond its limit now; null: nothing is known of it. */
+  beyond: number | null;
   readings: number;
   trend: MarginTrend | null;
 }
@@ -115,7 +123,8 @@ async function pointsIn(where: Where, start: number, end: number, most: number):
            (select e.crossed_at from peer_evidence e where e.point_id = p.id and e.life_id = a.life_id
              and e.crossed_at >= ${since} and e.crossed_at < ${until}) as "crossedAt",
            (select count(*)::int from readings r where r.point_id = p.id and r.taken_at >= ${since} and r.taken_at < ${until}
-             and r.superseded_at is null) as readings, ${partsOf(sql`a`)} as parts
+             and r.superseded_at is null) as readings,
+           (case when a.shape = ${ASSESSMENT_SHAPE} then a.detail ->> 'beyond' end)::float8 as beyond, ${partsOf(sql`a`)} as parts
     from assessments a join active_points p on p.id = a.point_id join machines m on m.id = p.machine_id
     where ${placed(where)} order by a.urgency desc, m.name, p.component, p.id limit ${most}`);
   return rows.map(({ parts, lastAt, p10, p50, p90, crossedAt, ...r }) => ({

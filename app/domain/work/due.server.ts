@@ -9,7 +9,8 @@ import { sentBefore, sentElsewhere } from "~/domain/sent.server";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/validate";
 
-export type DueKind = "interim" | "exercise" | "hose" | "fill" | "campaign" | "unproven";
+export type DueKind =
+  "interim" | "exercise" | "hose" | "fill" | "campaign" | "unproven" | "booking" | "missed" | "calibration";
 
 export interface DueItem {
   kind: DueKind;
@@ -26,6 +27,8 @@ export interface DueItem {
 
 /** Days ahead that count as due. */
 export const AHEAD = 30;
+/** Work that waits for no stop is done within so many days of its booking (common practice). */
+const SOON = 7;
 
 const part = sql`m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2)`;
 const place = sql`join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id join sites s on s.id = m.site_id`;
@@ -64,6 +67,18 @@ function sources(today: string, until: string): Record<DueKind, SQL> {
       where i.done_at > ${today}::timestamptz - interval '180 days' and i.signed_at is null and i.point_id is not null
         and ${inUse} and exists (select 1 from work_runs r where r.intervention_id = i.id)
         and not exists (select 1 from readings r where r.point_id = i.point_id and r.taken_at > i.done_at and r.superseded_at is null)`,
+    booking: sql`select 'booking', i.id::text, m.id::text, ${part}, 'booked without a stop and not done',
+        (i.booked_at + make_interval(days => ${SOON}::int))::date::text, s.time_zone, s.id
+      from interventions i join components c on c.id = i.component_id ${place}
+      where i.done_at is null and i.cancelled_at is null and i.stop_id is null and ${inUse}`,
+    missed: sql`select 'missed', i.id::text, m.id::text, ${part}, 'not done, and its stop is over: ' || o.name,
+        (o.starts_on + o.days - 1)::date::text, s.time_zone, s.id
+      from interventions i join stops o on o.id = i.stop_id join components c on c.id = i.component_id ${place}
+      where i.done_at is null and i.cancelled_at is null and ${inUse}
+        and (o.starts_on + o.days) <= (${today}::timestamptz at time zone s.time_zone)::date`,
+    calibration: sql`select 'calibration', t.id::text, null, t.tag || ', ' || t.name, 'calibration runs out',
+        t.calibration_due_at::date::text, coalesce((select time_zone from sites where retired_at is null order by name limit 1), 'UTC'), null::uuid
+      from instruments t where t.retired_at is null and t.calibration_due_at <= ${until}::date + 1`,
   };
 }
 
@@ -74,6 +89,9 @@ const pathOf: Record<DueKind, (id: string) => string> = {
   fill: (id) => `/oil/${id}`,
   campaign: (id) => `/work/campaigns/${id}`,
   unproven: (id) => `/work/${id}`,
+  booking: (id) => `/work/${id}`,
+  missed: (id) => `/work/${id}`,
+  calibration: (id) => `/instruments/${id}`,
 };
 
 /** Which of what falls due is meant; what is left out says nothing. */
