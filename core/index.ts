@@ -191,6 +191,8 @@ export { circuitTarget } from "./oil/target";
 export { fluidAt } from "./fluid/measured";
 export type { MeasuredViscosity } from "./fluid/measured";
 export { mixing, mixtureViscosity } from "./oil/fill";
+export { pouring } from "./oil/suits";
+export { sampleSeries, type SampleSeries } from "./oil/sampleSeries";
 export type { NamedFluid } from "./oil/fill";
 export { metalSeries } from "./oil/wear";
 export { wearMetalIds as wearMetals } from "./oil/analytes";

@@ -21,6 +21,7 @@ import { renewElement } from "~/domain/oil/element.server";
 import { circuitPage, elementsIn, type ShownOil } from "~/domain/oil/circuitPage.server";
 import { circuitPlace } from "~/domain/oil/place.server";
 import { SizeSection } from "./sizes";
+import { lineOf, SmallCharts } from "./smallCharts";
 import { circuit as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
@@ -240,6 +241,11 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
           axis={axis}
         />
       ) : null}
+      <SmallCharts
+        charts={page.series.map((s) => ({ ...s, line: lineOf(s.id, detail?.metals ?? [], page.kv40) }))}
+        changes={page.changes}
+        now={page.now}
+      />
       <FilterSection
         circuitId={page.circuitId}
         filters={detail?.filters ?? []}

@@ -230,6 +230,9 @@ export default function Fluid({
                   <li key={s.componentId} className="ruled py-2">
                     <strong className="font-semibold">{s.name}</strong>
                     {s.usual ? <span className="text-sm text-ink-2"> {texts.byTheUsualRange}</span> : null}
+                    {s.assumed ? (
+                      <span className="text-sm text-ink-2"> at usual temperatures: none of its oil is noted</span>
+                    ) : null}
                     <ul className="text-sm">
                       {s.findings.map((f) => (
                         <li key={f.at} className={verdictTone[f.verdict]}>

@@ -5,6 +5,7 @@ import type { OilAssessment, OilSample } from "@core";
 import { CauseList, FindingList, SuspectList } from "./chain";
 import { FilterSection } from "./filters";
 import { CodeLines, sizeChart } from "./sizes";
+import { lineOf, SmallCharts } from "./smallCharts";
 import { rendered, TEST_NOW, wordsOf } from "~/ui/testing";
 import * as oilTexts from "./texts";
 
@@ -147,5 +148,36 @@ describe("the newest sample", () => {
     ]);
     expect(sizeChart({ ...sample, results: { over4: { value: 3 } } }, target)).toBeNull();
     expect(sizeChart(sample, null)!.series).toHaveLength(2);
+  });
+});
+
+describe("what the laboratory found, in small", () => {
+  const points = [
+    { at: TEST_NOW - 400 * DAY, value: 5, below: true },
+    { at: TEST_NOW - 200 * DAY, value: 22, below: false },
+    { at: TEST_NOW - 20 * DAY, value: 48, below: false },
+  ];
+  const show = (changes: number[], line: { value: number; label: string } | null) =>
+    render(<SmallCharts charts={[{ id: "iron", points, line }]} changes={changes} now={TEST_NOW} />);
+  test("newest in bold, range and limit in words, as much for who cannot see it", () => {
+    const html = show([], { value: 60, label: "limit" });
+    expect(html).toMatch(/<strong[^>]*>48/);
+    expect(html).toMatch(/aria-label="Iron, 3 samples: &lt; 10.*48.*limit 60/);
+    expect(wordsOf(html)).toMatch(/5.* to 48.*limit 60/);
+    // "less than" is hollow
+    expect(html.match(/fill="var\(--sheet\)"/g)).toHaveLength(1);
+  });
+  test("a line is not drawn over a change of oil", () => {
+    const pathOf = (html: string) => /<path d="(M[^"]*)" stroke="currentColor"/.exec(html)![1]!;
+    expect(pathOf(show([], null)).match(/M/g)).toHaveLength(1);
+    expect(pathOf(show([TEST_NOW - 100 * DAY], null)).match(/M/g)).toHaveLength(2);
+    // one before the first sample parts nothing
+    expect(pathOf(show([TEST_NOW - 900 * DAY], null)).match(/M/g)).toHaveLength(1);
+  });
+  test("what is dashed: the limit of a metal, the stated viscosity", () => {
+    expect(lineOf("iron", [{ id: "iron", fixed: 60 }], 46)).toEqual({ value: 60, label: "limit" });
+    expect(lineOf("kv40", [], 46)).toEqual({ value: 46, label: "stated" });
+    expect(lineOf("water", [], 46)).toBeNull();
+    expect(render(<SmallCharts charts={[]} changes={[]} now={TEST_NOW} />)).toBe("");
   });
 });

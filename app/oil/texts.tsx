@@ -292,7 +292,7 @@ export const fluid = {
   doesItSuit: "Does it suit?",
   coldestStartNotStated: "coldest start not stated",
   fromAStartAt: (startTemperature: string) => `from a start at ${startTemperature}`,
-  notKnownStateA: "Not known: state a fluid, and read the oil temperature with each reading.",
+  notKnownStateA: "Not known: no fluid is stated, or nothing that turns is on record.",
   byTheUsualRange: "by the usual range of its type; the manufacturer’s comes first",
   type: "Type",
   atTheStart: "At the start",

@@ -7,7 +7,6 @@ import { urgencyOf } from "../state/state";
 import { overTarget } from "../contamination/target";
 import { iso4406Bounds } from "../contamination/iso4406";
 import { kinematicViscosity } from "../fluid/viscosity";
-import { fluidSuitability, usualPumpNeed } from "../fluid/suitability";
 import { classSolubility, waterShare } from "../fluid/water";
 import { mannKendall } from "../trend/mannKendall";
 import { median } from "../trend/robust";
@@ -23,6 +22,7 @@ import { metalList, partSuspects } from "./parts";
 import { incomparable, middle, type OilSample } from "./sample";
 import { remarkSays } from "./remark";
 import { stepUp } from "./step";
+import { suitsParts } from "./suits";
 import { circuitTarget, type CircuitTarget } from "./target";
 import type { CountTrend, OilAssessment, OilComponentInput, OilInput } from "./types";
 import { ACID, findingsOf, lower, rising, stateOf, verdictOf, VISCOSITY, WATER, type Parts } from "./verdict";
@@ -136,7 +136,8 @@ export function assessOil(input: OilInput): OilAssessment {
   const water = waterOf(comparable, input, working);
   const off = input.fluid && real && measured.length > 0 ? viscosityOff(input.fluid, real, working) : null;
   const acid = acidRise(comparable, input);
-  const suitability = suitabilityOf(input, real);
+  const suitability =
+    input.fluid && real ? suitsParts({ ...real, type: input.fluid.type }, input.components, input.temperatures) : [];
   const worst = over.length > 0 ? Math.max(...over.map((o) => o ?? -Infinity)) : null;
   const newest = comparable.at(-1);
   const parts = {
@@ -399,27 +400,6 @@ function acidRise(samples: readonly OilSample[], input: OilInput): number | null
   const last = inFill.at(-1)?.results.acidNumber;
   const start = input.fluid?.acidNew ?? (inFill.length > 1 ? middle(inFill[0]!.results.acidNumber!) : null);
   return last && start !== null ? middle(last) - start : null;
-}
-
-/** Kinds that have a usual range of viscosity where the maker's is not at hand. */
-const rotating = ["axialPistonPump", "pistonMotor", "gearPump", "closedLoopPump"];
-
-function suitabilityOf(input: OilInput, real: { kv40: number; kv100: number } | null): OilAssessment["suitability"] {
-  const { start, working, hottest } = input.temperatures;
-  if (!input.fluid || !real || working === null || hottest === null) return [];
-  const grade = { kv40: real.kv40, kv100: real.kv100, type: input.fluid.type };
-  return input.components
-    .filter((c) => c.fluidNeed || rotating.includes(c.kind))
-    .map((c) => ({
-      componentId: c.id,
-      name: c.name,
-      usual: c.fluidNeed === null,
-      findings: fluidSuitability(grade, c.fluidNeed ?? { ...usualPumpNeed, types: ["mineral", "ester"] }, {
-        start: start ?? working,
-        working,
-        hottest,
-      }).filter((f) => f.at !== "start" || start !== null),
-    }));
 }
 
 function kinematic(fluid: { kv40: number; kv100: number }, temperature: number): number {

@@ -1,7 +1,7 @@
 /** What goes into the judgement of an oil and what comes out of it. Plain objects in core units. */
 import type { ConditionState } from "../state/state";
 import type { VerdictPart } from "../state/verdictPart";
-import type { ComponentFluidNeed, FluidFinding } from "../fluid/suitability";
+import type { ComponentFluidNeed } from "../fluid/suitability";
 import type { WaterSolubility } from "../fluid/water";
 import type { LeakChange, LeakSeries } from "./agreement";
 import type { AnalyteId } from "./analytes";
@@ -12,6 +12,7 @@ import type { FillAge, LongestFill, NamedFluid } from "./fill";
 import type { Material, PartSuspect } from "./parts";
 import type { RemarkMeaning } from "./remark";
 import type { OilSample } from "./sample";
+import type { PartSuits } from "./suits";
 import type { CircuitTarget } from "./target";
 import type { MetalAlarm, MetalPoint, OilMove } from "./wear";
 
@@ -137,7 +138,7 @@ export interface OilAssessment {
   remark: { text: string; says: readonly RemarkMeaning[]; at: number } | null;
   /** The oil was changed then, and not sampled since; null: it was. */
   unsampled: number | null;
-  suitability: { componentId: string; name: string; usual: boolean; findings: FluidFinding[] }[];
+  suitability: PartSuits[];
   /** Of the fill that is in; null: none is on record. */
   age: FillAge | null;
   /** The series of each metal, for its chart. */

@@ -15,7 +15,7 @@ export {
   type AssessmentParts,
 } from "./assessment.server";
 export { assessOilNow, markOilStale } from "./oilAssessment.server";
-export { oilSampleOf, samplesOf } from "./oilInput.server";
+export { oilInput, oilSampleOf, samplesOf } from "./oilInput.server";
 export { currentOil } from "./oilStored.server";
 export {
   assessedColumns,

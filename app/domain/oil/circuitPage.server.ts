@@ -1,16 +1,17 @@
 /** One circuit's oil: what it says, and the samples that say so. */
-import { and, desc, eq, isNull, sql } from "drizzle-orm";
+import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import {
   countFor,
   incomparable,
   sampleIso,
+  sampleSeries,
   type AnalyteId,
   type MetalPoint,
   type OilAssessment,
   type OilSample,
 } from "@core";
 import { db } from "~/db/client.server";
-import { debrisEvents, oilAssessments, samples } from "~/db/oilTables";
+import { debrisEvents, oilAssessments, oilEvents, samples } from "~/db/oilTables";
 import { assessments, components, lives, points } from "~/db/schema";
 import { currentOil, oilSampleOf, samplesOf } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
@@ -18,6 +19,7 @@ import { circuitPlace } from "./place.server";
 import { listed } from "./samplePage.server";
 
 const SHOWN_SAMPLES = 30;
+const MOST_CHANGES = 20;
 
 /** Counts (per mL, over 4, 6 and 14 µm) and numbers of the code for the pictures: small, since it goes to the browser. */
 export interface OilPicturePoint {
@@ -55,7 +57,7 @@ export type ShownOil = Omit<OilAssessment, "metalPoints" | "rates" | "measured">
 
 /** One circuit's oil: what it says, and the samples that say so. */
 export async function circuitPage(id: string) {
-  const [place, [stored], found, withdrawn, events, elementPoints, strainers] = await Promise.all([
+  const [place, [stored], found, withdrawn, events, changes, elementPoints, strainers] = await Promise.all([
     circuitPlace(id),
     // without the series: they are as large as all the rest, and one of them is shown
     db()
@@ -83,6 +85,14 @@ export async function circuitPage(id: string) {
       .where(eq(debrisEvents.circuitId, id))
       .orderBy(desc(debrisEvents.openedAt))
       .limit(6),
+    db()
+      .select({ at: oilEvents.at })
+      .from(oilEvents)
+      .where(
+        and(eq(oilEvents.circuitId, id), inArray(oilEvents.kind, ["fill", "change"]), isNull(oilEvents.withdrawnAt)),
+      )
+      .orderBy(desc(oilEvents.at))
+      .limit(MOST_CHANGES),
     db()
       .select({ componentId: components.id, pointId: points.id })
       .from(points)
@@ -126,6 +136,9 @@ export async function circuitPage(id: string) {
     detail,
     stale: stored?.stale ?? true,
     picture: all.map((s) => picturePoint(oilSampleOf(s))),
+    series: sampleSeries(all.map(oilSampleOf)),
+    changes: changes.map((c) => c.at.getTime()),
+    kv40: place.fluid?.kv40 ?? null,
     latest: latest ? oilSampleOf(latest) : null,
     metal: metal ? { id: metal, points: await metalOf(id, metal) } : null,
     listed: [...all.slice(-SHOWN_SAMPLES), ...withdrawn]

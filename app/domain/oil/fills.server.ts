@@ -10,11 +10,11 @@ import { markOilStale, markStale } from "~/domain/condition/index.server";
 import { sentBefore } from "~/domain/sent.server";
 import { now } from "~/runtime/clock.server";
 import { check, isUuid } from "~/platform/validate";
-import { mixingOf } from "./fluidPage.server";
+import { againstPouring } from "./fluidPage.server";
 import { oilEventSchema } from "./form";
 import { lockCircuit, momentOf, reassess } from "./shared.server";
 
-/** Note a fill, a change, a top-up, a drain or a level. A top-up with another fluid is saved only when the warning was read. */
+/** Note a fill, a change, a top-up, a drain or a level. What speaks against the fluid is asked before it is on record. */
 export async function noteOilEvent(
   circuitId: string,
   fields: Record<string, string>,
@@ -38,13 +38,13 @@ export async function noteOilEvent(
   }
   if (Object.keys(problems).length > 0 || !checked.ok || typeof at === "string") return { ok: false, problems };
   const v = checked.values;
-  if (v.kind === "topUp" && fields.mixed !== "on") {
-    const warning = await mixingOf(circuitId, v.fluidId);
+  if ((v.kind === "fill" || v.kind === "change" || v.kind === "topUp") && fields.mixed !== "on") {
+    const warning = await againstPouring(circuitId, v.fluidId, v.kind === "topUp");
     if (warning)
       return {
         ok: false,
         problems: { mixed: "Tick this when it was filled all the same, so that the record is true." },
-        warning: warning.message,
+        warning,
       };
   }
   const saved = await db().transaction(async (tx): Promise<Answer> => {

@@ -283,6 +283,20 @@ describe("fills", () => {
       ok: false,
       warning: expect.stringContaining("30 % thinner"),
     });
+    // a change is asked about too, where a part is not made for what is poured
+    const emulsion = await add("fluid", {
+      name: "Emulsion",
+      type: "hfa",
+      kv40: "1.2",
+      kv100: "0.6",
+      density15: "990",
+    });
+    const change = { kind: "change", at: local(NOW - 790 * DAY), fluidId: emulsion };
+    expect(await fill(change)).toMatchObject({
+      ok: false,
+      warning: expect.stringMatching(/Emulsion is not made for this circuit.*times thinner/s),
+      problems: { mixed: expect.any(String) },
+    });
     expect(await fill({ ...topUp, mixed: "on" })).toMatchObject({ ok: true });
     expect((await fluidPage(ids.circuit)).mixed).toMatch(/another type/);
   });
