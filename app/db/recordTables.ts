@@ -1,5 +1,6 @@
 /** Files that were sent, signs of life of background processes, and who changed what. */
 import { bytea, created, id, moment } from "./columns";
+import { points } from "./assetTables";
 import { users } from "./peopleTables";
 import { bigint, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from "drizzle-orm/pg-core";
 
@@ -30,6 +31,21 @@ export const imports = pgTable(
     undoneBy: text("undone_by"),
   },
   (t) => [index("imports_created").on(t.createdAt)],
+);
+
+/** How the files of loggers and spreadsheets name points that bear another name here; tied once. */
+export const pointNames = pgTable(
+  "point_names",
+  {
+    /** As compared: folded, with machine and component where the file names them. */
+    key: text("key").primaryKey(),
+    pointId: uuid("point_id")
+      .notNull()
+      .references(() => points.id),
+    by: text("by").notNull(),
+    at: moment("at").notNull().defaultNow(),
+  },
+  (t) => [index("point_names_point").on(t.pointId)],
 );
 
 /** When a background process last said that it runs. */

@@ -62,6 +62,7 @@ import { exportFleet } from "./assets/fleetFile/export.server";
 import { importFleet } from "./assets/fleetFile/import.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";
 import { preview, runImport, saveMapping } from "./readings/csv/import.server";
+import { namesOf, tieNames } from "./readings/csv/names.server";
 import { storeReadings } from "./readings/csv/store.server";
 import { undoImport } from "./readings/csv/undo.server";
 import { fieldsOf } from "~/platform/validate";
@@ -305,6 +306,34 @@ describe("import", () => {
     const again = await storeUpload("a.csv", Buffer.from(csv), "T. Wren");
     await saveMapping(again, mapping(true));
     expect(await runImport(await importRecord(again))).toEqual({ ok: true, added: 0, there: 2 });
+  });
+  test("a name that is not known is tied to its point once, and the next file with it needs no more", async () => {
+    const file = (day: string) => `machine,point,taken_at,value\nTH-1,KANAL_07,${day},1.33\nTH-1,KANAL_08,${day},7\n`;
+    const columns = { machine: 0, point: 1, takenAt: 2, value: 3 };
+    const first = await storeUpload("logger.csv", Buffer.from(file("2021-08-01")), "T. Wren");
+    await saveMapping(first, { ...mapping(true), columns });
+    const unknown = await preview(await importRecord(first));
+    expect(unknown.names).toEqual([
+      { key: "th-1/kanal_07", text: "TH-1, KANAL_07", rows: 1, code: null },
+      { key: "th-1/kanal_08", text: "TH-1, KANAL_08", rows: 1, code: null },
+    ]);
+    expect(unknown.counts).toMatchObject({ add: 0, bad: 2 });
+    const typed = (name0: string) =>
+      namesOf({ "key-0": "th-1/kanal_07", "name-0": name0, "key-1": "th-1/kanal_08", "name-1": "" });
+    expect(await tieNames(typed("TH-1/Pump/Nothing"), actorNamed("T. Wren"))).toEqual({
+      "name-0": "There is no such point.",
+    });
+    expect(await tieNames(typed("th-1 / Pump / Case drain"), actorNamed("T. Wren"))).toBeNull();
+    expect(await runImport(await importRecord(first))).toEqual({ ok: true, added: 1, there: 0 });
+    const next = await storeUpload("logger.csv", Buffer.from(file("2021-08-02")), "T. Wren");
+    await saveMapping(next, { ...mapping(true), columns });
+    const known = await preview(await importRecord(next));
+    expect(known.counts).toMatchObject({ add: 1, bad: 1 });
+    expect(known.names.map((n) => n.code)).toEqual(["TH-1/Pump/Case drain", null]);
+    // let go again: an empty field
+    expect(await tieNames(typed(""), actorNamed("T. Wren"))).toBeNull();
+    expect((await preview(await importRecord(next))).counts).toMatchObject({ add: 0, bad: 2 });
+    expect(await undoImport(first, actorNamed("R. Oduya"))).toMatchObject({ ok: true });
   });
   test("rows from before a part was fitted begin its life where that is wanted; an import is taken back as a whole", async () => {
     const [fitted] = await db().select().from(lives).where(eq(lives.componentId, ids.component));

@@ -103,6 +103,7 @@ export default function Begin({ loaderData: { sites }, actionData }: Route.Compo
                 hint={sites.length === 0 ? texts.itIsAddedWith : texts.oneThatIsThere}
               />
               <TextField name="timeZone" label={texts.timeZone} defaultValue={site?.timeZone ?? "Europe/London"} />
+              <TextField name="area" label="Area" maxLength={100} hint="A hall or a line, where the site has several" />
               <datalist id="sites">
                 {sites.map((s) => (
                   <option key={s.name} value={s.name} />

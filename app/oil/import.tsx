@@ -1,21 +1,24 @@
-import { Link, data as answerWith, redirect } from "react-router";
+import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/import";
 import { analyteIds, analytes } from "@core";
 import { dateOrders } from "~/platform/csvCells";
 import { delimiters } from "~/platform/csvText";
-import { guard, guardAction, idParam } from "~/platform/guard.server";
+import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
+import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
-import { SelectField } from "~/ui/form";
+import { ConfirmButton } from "~/ui/confirm";
+import { FormProblemsProvider, Notice, SelectField } from "~/ui/form";
 import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
 import { PageHead } from "~/ui/page";
 import { labPreview, runLabImport, saveLabMapping, type LabPreview } from "~/domain/oil/labFile/import.server";
+import { undoLabImport } from "~/domain/oil/labFile/undo.server";
 import { labMappingOf, placeFields } from "~/domain/oil/labFile/mapping";
 import { importPage as texts } from "./texts";
 
 export const meta = () => [{ title: texts.importALaboratoryFile }];
 
-export const loader = guard("technician", async ({ params }) => {
+export const loader = guard("technician", async ({ params, user }) => {
   const record = await importRecord(idParam(params));
   const about = {
     id: record.id,
@@ -24,6 +27,8 @@ export const loader = guard("technician", async ({ params }) => {
     done: record.doneAt !== null,
     added: record.added,
     there: record.alreadyThere,
+    undone: record.undoneBy,
+    mayUndo: mayAct(user.role, "engineer") && record.doneAt !== null && !record.undoneAt && (record.added ?? 0) > 0,
   };
   const stage = record.stage ? { stage: record.stage, progress: record.progress } : null;
   if (record.doneAt || stage || record.failure)
@@ -33,9 +38,15 @@ export const loader = guard("technician", async ({ params }) => {
   return { about, stage: shown ? null : { stage: "previewing" as const, progress: 0 }, failure: null, preview: shown };
 });
 
-export const action = guardAction("technician", async ({ params, request }) => {
+export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
   const fields = await formFields(request);
+  if (fields.intent === "undo") {
+    if (!mayAct(user.role, "engineer"))
+      return answerWith({ problems: { form: "An engineer takes an import back." } }, { status: 403 });
+    const undone = await undoLabImport(id, user);
+    return undone.ok ? redirect(`/oil/import/${id}`) : refused(undone);
+  }
   const wrong = await saveLabMapping(id, labMappingOf(fields));
   if (wrong) return answerWith({ problems: wrong }, { status: 422 });
   const record = await importRecord(id);
@@ -49,6 +60,8 @@ export const action = guardAction("technician", async ({ params, request }) => {
     ? redirect(`/oil/import/${id}`)
     : answerWith({ problems: { form: result.message } }, { status: 422 });
 });
+
+const TAKEN_BACK = "Its samples stay on record as withdrawn and count no more; the file may be brought in again.";
 
 const fromText = {
   file: "",
@@ -92,10 +105,27 @@ export default function LabImport({
       <>
         <PageHead
           crumbs={crumbs}
-          title={texts.sampleAdded(about.added, about.there ? texts.wereThereAlready(about.there) : "")}
+          title={
+            about.undone
+              ? `Taken back by ${about.undone}`
+              : texts.sampleAdded(about.added, about.there ? texts.wereThereAlready(about.there) : "")
+          }
         >
-          {texts.theOilsThatThey(about.laboratory)}
+          {about.undone ? TAKEN_BACK : texts.theOilsThatThey(about.laboratory)}
         </PageHead>
+        {actionData?.problems.form ? <Notice tone="verm">{actionData.problems.form}</Notice> : null}
+        {about.mayUndo ? (
+          <Form method="post" className="mb-4">
+            <FormProblemsProvider problems={undefined}>
+              <ConfirmButton
+                intent="undo"
+                label="Take this import back"
+                question={`Take back all ${about.added ?? 0} samples of this file?`}
+                explain={TAKEN_BACK}
+              />
+            </FormProblemsProvider>
+          </Form>
+        ) : null}
         <p className="flex gap-5">
           <Link to="/oil" className="act">
             {texts.goToOil}

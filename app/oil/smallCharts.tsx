@@ -6,6 +6,8 @@ import { dayText, useShow, useSite } from "~/ui/site";
 const WIDTH = 220;
 const HEIGHT = 64;
 const PAD = 5;
+/** A dashed line beyond so many times the greatest reading is not drawn. */
+const FAR = 1.6;
 
 export interface SmallChart extends SampleSeries {
   /** Drawn dashed: a fixed limit of a metal, the stated viscosity; null: none. */
@@ -18,7 +20,10 @@ function Small({ chart, changes, now }: { chart: SmallChart; changes: readonly n
   const { label, quantity } = analytes[chart.id];
   const { points, line } = chart;
   const [first, last] = [points[0]!, points.at(-1)!];
-  const values = [...points.map((p) => p.value), ...(line ? [line.value] : [])];
+  const most = Math.max(...points.map((p) => p.value));
+  // a line far away would press the readings flat: it is told in words below
+  const near = line !== null && line.value <= FAR * most;
+  const values = [...points.map((p) => p.value), ...(near ? [line.value] : [])];
   const [least, greatest] = [Math.min(...values), Math.max(...values)];
   const span = greatest - least || greatest || 1;
   const until = Math.max(now, last.at);
@@ -48,7 +53,7 @@ function Small({ chart, changes, now }: { chart: SmallChart; changes: readonly n
           .map((c) => (
             <path key={c} d={`M${x(c).toFixed(1)} 0V${HEIGHT}`} stroke="var(--line-2)" strokeDasharray="2 3" />
           ))}
-        {line ? (
+        {near ? (
           <path d={`M0 ${y(line.value).toFixed(1)}H${WIDTH}`} stroke="var(--ink-2)" strokeDasharray="5 4" />
         ) : null}
         <path d={path.join("")} stroke="currentColor" strokeWidth="1.5" strokeLinejoin="round" />
@@ -64,7 +69,7 @@ function Small({ chart, changes, now }: { chart: SmallChart; changes: readonly n
         ))}
       </svg>
       <p className="text-xs text-ink-2">
-        since {dayText(first.at, site)}, {text(least)} to {text(Math.max(...points.map((p) => p.value)))}
+        since {dayText(first.at, site)}, {text(least)} to {text(most)}
         {line ? `, ${line.label} ${show(line.value, quantity)}` : ""}
       </p>
     </figure>

@@ -11,6 +11,7 @@ import { PageHead } from "~/ui/page";
 import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
 import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
 import { preview, runImport, saveMapping, storedPreview } from "~/domain/readings/csv/import.server";
+import { namesOf, tieNames } from "~/domain/readings/csv/names.server";
 import { undoImport } from "~/domain/readings/csv/undo.server";
 import { importFields, mappingOf } from "~/domain/readings/csv/mapping";
 import { pointChoices } from "~/domain/readings/csv/export.server";
@@ -53,7 +54,7 @@ export const action = guardAction("technician", async ({ params, request, user }
     const undone = await undoImport(id, user);
     return undone.ok ? redirect(`/records/import/${id}`) : refused(undone);
   }
-  const problems = await saveMapping(id, mappingOf(fields));
+  const problems = (await tieNames(namesOf(fields), user)) ?? (await saveMapping(id, mappingOf(fields)));
   if (problems) return answerWith({ problems }, { status: 422 });
   const record = await importRecord(id);
   if (record.doneAt || record.stage) return redirect(`/records/import/${id}`);
@@ -182,6 +183,29 @@ export default function Import({
           defaultValue={mapping.pointId}
           options={[{ value: "", label: texts.thePointInIts }, ...points]}
         />
+        {preview.names.length > 0 ? (
+          <fieldset className="col-span-2 grid gap-3">
+            <legend className="mb-2 font-semibold">Names that are not known here</legend>
+            <p className="text-sm text-ink-2">Say once which point each is: the next file with it needs no more.</p>
+            {preview.names.map((n, i) => (
+              <div key={n.key}>
+                <input type="hidden" name={`key-${i}`} value={n.key} />
+                <TextField
+                  name={`name-${i}`}
+                  label={`${n.text}, ${n.rows === 1 ? "1 row" : `${n.rows} rows`}`}
+                  defaultValue={n.code ?? ""}
+                  list="points"
+                  placeholder="Machine/Component/Point"
+                />
+              </div>
+            ))}
+            <datalist id="points">
+              {points.map((p) => (
+                <option key={p.value} value={p.label} />
+              ))}
+            </datalist>
+          </fieldset>
+        ) : null}
         <div className="col-span-2">
           <CheckField name="beginLives" label={texts.beginTheseLives} defaultChecked={mapping.beginLives} />
         </div>

@@ -143,7 +143,7 @@ function readRows(field: RowsField, text: string, preference: UnitPreference): R
 }
 
 /**
- * The worked example of a calculation. Examples are written in the usual units: a reader who prefers others is told so.
+ * The worked example of a calculation. In the units of the reader.
  * @param calculator which
  * @param units the reader's
  * @returns typed texts by field; each gives the same outcome whoever reads it
@@ -154,14 +154,14 @@ export function exampleOf(calculator: Calculator, units: UnitPreference = {}): R
 }
 
 function exampleFor(field: FieldSpec, units: UnitPreference): string {
-  if (field.kind === "quantity") return inUsualUnit(field.example, field.quantity, units);
+  if (field.kind === "quantity") return inReadersUnit(field.example, field.quantity, units);
   if (field.kind !== "rows" || !field.columns.some((c) => c.quantity && otherUnit(c.quantity, units)))
     return field.example;
   return field.example
     .split("\n")
     .map((line) =>
       cellsOf(line)
-        .map((cell, k) => inUsualUnit(cell, field.columns[k]?.quantity, units))
+        .map((cell, k) => inReadersUnit(cell, field.columns[k]?.quantity, units))
         .join("; "),
     )
     .join("\n");
@@ -170,8 +170,14 @@ function exampleFor(field: FieldSpec, units: UnitPreference): string {
 const otherUnit = (quantity: QuantityId, units: UnitPreference) =>
   preferredUnit(quantity, units) !== quantityOf(quantity).unit;
 
-/** A bare number is one of the quantity's usual unit: it says so to a reader who prefers another. */
-const inUsualUnit = (text: string, quantity: QuantityId | undefined, units: UnitPreference) =>
-  quantity && /\d$/.test(text.trim()) && otherUnit(quantity, units)
-    ? `${text.trim()} ${quantityOf(quantity).unit}`
-    : text;
+/** Digits that an example keeps in another unit: it stays the same case, and can be read. */
+const EXAMPLE_DIGITS = 4;
+
+/** A bare number is one of the quantity's usual unit: a reader who prefers another sees it in that. */
+function inReadersUnit(text: string, quantity: QuantityId | undefined, units: UnitPreference): string {
+  if (!quantity || !/\d$/.test(text.trim()) || !otherUnit(quantity, units)) return text;
+  const parsed = parseQuantity(text.trim(), quantity);
+  if (!parsed.ok) return text;
+  const unit = findUnit(preferredUnit(quantity, units), quantityOf(quantity).dimension)!;
+  return `${Number(fromCore(parsed.parsed.value, unit).toPrecision(EXAMPLE_DIGITS))} ${unit.symbol}`;
+}

@@ -31,6 +31,7 @@ const templateSchema = object({
   name: named("the machine a name", 100),
   tag: named("it a tag, as on its plate", 40),
   site: named("the site a name", 100),
+  area: string().trim().max(100, "At most 100 characters.").default(""),
   timeZone: string()
     .trim()
     .test("zone", "That is no time zone; write it as Europe/London.", (zone) => validTimeZone(zone))
@@ -99,6 +100,7 @@ export async function machineFromTemplate(
           {
             name: v.name,
             tag: v.tag,
+            area: v.area,
             circuits: [
               {
                 name: circuit,

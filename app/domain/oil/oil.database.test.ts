@@ -17,6 +17,7 @@ import { setCircuitOil, setComponentOil } from "./settings.server";
 import { answerTask, closeDebris, openDebris, reopenDebris } from "./debris.server";
 import { labPreview, laboratoryNames, runLabImport, saveLabMapping } from "./labFile/import.server";
 import { guessLabColumns } from "./labFile/mapping";
+import { undoLabImport } from "./labFile/undo.server";
 import { samplesQuery } from "./samplesCsv.server";
 import { csvOut } from "~/platform/csv.server";
 import { circuitPage } from "./circuitPage.server";
@@ -808,6 +809,22 @@ describe("a laboratory's file", () => {
       laboratory,
     );
     expect((await labPreview(await importRecord(other))).bad[0]!.reason).toMatch(/on record for another sample/);
+    // taken back as a whole: the sample is withdrawn, its number free, and asking twice does it once
+    expect(await undoLabImport(next, actorNamed("R. Oduya"))).toMatchObject({ ok: false, status: 404 });
+    await saveLabMapping(next, mapping);
+    expect(await runLabImport(await importRecord(next))).toMatchObject({ ok: true, added: 1 });
+    expect(await undoLabImport(next, actorNamed("R. Oduya"))).toMatchObject({ ok: true });
+    expect(await undoLabImport(next, actorNamed("R. Oduya"))).toMatchObject({ ok: true });
+    expect(
+      (await db().select().from(samples).where(eq(samples.importId, next))).map((row) => row.withdrawnWhy),
+    ).toEqual(["import of lab2.csv undone"]);
+    const again = await storeUpload(
+      "lab2.csv",
+      csv([`L-3;${machine!.tag};12.11.2026;900;240;30;3`]),
+      "T. Wren",
+      laboratory,
+    );
+    expect((await labPreview(await importRecord(again))).counts).toEqual({ add: 1, there: 0, bad: 0 });
   });
 });
 

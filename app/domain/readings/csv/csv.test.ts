@@ -152,6 +152,7 @@ describe("the fate of rows", () => {
   };
   const cycle: ImportPoint = { ...point, id: "6f1c2a4e-0000-4000-8000-000000000002", code: "X/Y/Z", state: "cycle" };
   const lookup: ImportLookup = {
+    names: new Map(),
     points: new Map<string, ImportPoint | null>([
       [foldCode(point.code), point],
       [point.id, point],

@@ -23,6 +23,7 @@ import { decode } from "~/platform/csvText";
 import { guessMapping } from "./guess.server";
 import { lookupFor } from "./lookup.server";
 import { mappingSchema, type Mapping } from "./mapping";
+import { NamesInFile, type NameInFile } from "./names.server";
 import { rowReader, type Fate, type NewReading } from "./rows";
 import { cellsOf, columns, storeIncoming } from "./store.server";
 
@@ -30,6 +31,8 @@ export interface Preview extends ShownFates {
   mapping: Mapping;
   /** Headings of columns that nothing is taken from. */
   unused: string[];
+  /** Names that no code of the fleet explains, with the points that they are tied to. */
+  names: NameInFile[];
 }
 
 const mappingOfRecord = async (record: ImportRow): Promise<Mapping | null> => {
@@ -41,12 +44,16 @@ const mappingOfRecord = async (record: ImportRow): Promise<Mapping | null> => {
 export async function preview(record: ImportRow, tell?: (share: number) => Promise<void>): Promise<Preview> {
   const text = decode(await contentOf(record.id));
   const mapping = (await mappingOfRecord(record)) ?? (await guessMapping(text));
-  const found = await staged(text, mapping, record.createdBy, tell, async (_client, shown) => ({
-    keep: false,
-    result: shown,
-  }));
+  const names = new NamesInFile();
+  const keep = async (_client: PoolClient, shown: FatesShown<Fate>) => ({ keep: false, result: shown });
+  const found = await staged(text, mapping, record.createdBy, tell, keep, names);
   const head = await headingsOf(text, mapping);
-  return { mapping, unused: mapping.hasHeader ? unusedColumns(head, mapping.columns) : [], ...found.shown(head) };
+  return {
+    mapping,
+    names: names.list,
+    unused: mapping.hasHeader ? unusedColumns(head, mapping.columns) : [],
+    ...found.shown(head),
+  };
 }
 
 /** The preview that a worker made, where it is of this mapping. */
@@ -64,9 +71,12 @@ async function staged<R>(
   by: string,
   tell: ((share: number) => Promise<void>) | undefined,
   use: (client: PoolClient, shown: FatesShown<Fate>) => Promise<Outcome<R>>,
+  names = new NamesInFile(),
 ): Promise<R> {
   const shown = new FatesShown<Fate>((fate) => `${fate.point.code}: ${fate.reading.entered}`);
-  const fateOf = rowReader(mapping, await lookupFor(), by);
+  const fateOf = rowReader(mapping, await lookupFor(), by, (key, name, point) =>
+    names.take(key, name, point?.code ?? null),
+  );
   async function* good(): AsyncGenerator<NewReading> {
     for await (const { fate, cells } of readRows(text, mapping, fateOf, tell)) {
       shown.take(fate, cells);

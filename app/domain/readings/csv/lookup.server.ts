@@ -4,6 +4,7 @@ import { quantityOf } from "@core";
 import { db } from "~/db/client.server";
 import { circuits, components, hourMeterChanges, instruments, lives, machines, points, sites } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
+import { tiedNames } from "./names.server";
 import { codeInState, foldCode, ofMachine, type ImportLookup, type ImportPoint } from "./rows";
 
 /** All of the fleet, since a file may name any of it. */
@@ -88,5 +89,10 @@ export async function lookupFor(): Promise<ImportLookup> {
     }
   }
   for (const [key, point] of onMachine) if (!byCode.has(key)) byCode.set(key, point);
-  return { points: byCode, instruments: new Map(instrumentRows.map((i) => [i.tag.toLowerCase(), i.id])), now: now() };
+  return {
+    points: byCode,
+    names: await tiedNames(byCode),
+    instruments: new Map(instrumentRows.map((i) => [i.tag.toLowerCase(), i.id])),
+    now: now(),
+  };
 }

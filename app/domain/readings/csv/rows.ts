@@ -34,6 +34,8 @@ export interface ImportPoint {
 export interface ImportLookup {
   /** By folded code, by code and state, and by id; null: several points share the code. */
   points: Map<string, ImportPoint | null>;
+  /** By the key of a name that was tied to it. */
+  names: Map<string, ImportPoint>;
   instruments: Map<string, string>;
   now: number;
 }
@@ -76,6 +78,10 @@ export function foldCode(text: string): string {
     .trim();
 }
 
+/** Key of a name as a file gives it. */
+export const nameKey = (machine: string, component: string, name: string) =>
+  foldCode([machine, component, name].filter(Boolean).join(" / "));
+
 /** Key of a point by its code and the state that it is read in. */
 export const codeInState = (code: string, state: ReadingState) => `${foldCode(code)}#${state}`;
 
@@ -92,7 +98,13 @@ const isYes = (cell: string) => /^(true|t|yes|y|1|x)$/i.test(cell);
 const isSame = (a: number, b: number) => Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a));
 
 /** A reader of rows under a mapping. It remembers what it has seen: a row that says the same again is "there". */
-export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: string) {
+export function rowReader(
+  mapping: Mapping,
+  lookup: ImportLookup,
+  defaultBy: string,
+  /** Is told each name that no code of the fleet explains, and the point that it was tied to. */
+  onName: (key: string, text: string, point: ImportPoint | null) => void = () => undefined,
+) {
   const seen = new Map<string, Map<number, { line: number; value: number }>>();
   const lastHours = new Map<string, { at: number; hours: number; shown: number }>();
   const fixed = mapping.pointId ? lookup.points.get(mapping.pointId) : undefined;
@@ -142,6 +154,12 @@ export function rowReader(mapping: Mapping, lookup: ImportLookup, defaultBy: str
         lookup.points.get(foldCode(code)) ??
         lookup.points.get(name.toLowerCase());
       if (point === undefined && machine && !cell("component")) point = lookup.points.get(ofMachine(machine, name));
+      if (!point) {
+        const key = nameKey(machine, cell("component"), name);
+        const tied = lookup.names.get(key);
+        onName(key, [machine, cell("component"), name].filter(Boolean).join(", "), tied ?? null);
+        if (tied) point = tied;
+      }
       if (point === null)
         return bad(`Several points are called “${clip(code)}”: say the state it is read in, or use the id.`);
       if (!point) return bad(`There is no point “${clip(code)}”.`);
