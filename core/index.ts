@@ -259,6 +259,7 @@ export {
   removeElement,
   removeLine,
   stateLine,
+  tieElement,
   type Change as CircuitChange,
 } from "./circuit/edit";
 export {

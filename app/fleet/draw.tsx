@@ -270,6 +270,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
             </Section>
             <ElementList
               netlist={netlist}
+              left={left}
               onChange={tryIt}
               onRemove={(id) => keep(removeElement(netlist, id))}
               onCut={(id) => keep(removeLine(netlist, id))}

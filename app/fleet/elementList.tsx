@@ -1,5 +1,15 @@
 /** What is in a circuit that is being drawn: names, figures, lines, each to be changed or taken out. */
-import { changeElement, elementKinds, parseNumber, portsOf, portKey, type CircuitChange, type Netlist } from "@core";
+import {
+  changeElement,
+  elementKindOf,
+  elementKinds,
+  parseNumber,
+  portsOf,
+  portKey,
+  tieElement,
+  type CircuitChange,
+  type Netlist,
+} from "@core";
 import { Section } from "~/ui/page";
 import { useSite } from "~/ui/site";
 import { DraftInput } from "./draftInput";
@@ -8,11 +18,13 @@ import { elementList as texts } from "./texts";
 
 export function ElementList(props: {
   netlist: Netlist;
+  /** Components on record that are not drawn: a symbol may be one of them. */
+  left: readonly { id: string; kind: string; name: string }[];
   onChange: (change: CircuitChange) => void;
   onRemove: (element: string) => void;
   onCut: (line: string) => void;
 }) {
-  const { netlist, onChange, onRemove, onCut } = props;
+  const { netlist, left, onChange, onRemove, onCut } = props;
   const { now } = useSite();
   const labels = new Map(portsOf(netlist).map((p) => [portKey(p), p.label]));
   return (
@@ -21,6 +33,7 @@ export function ElementList(props: {
         {netlist.elements.map((e) => {
           const kind = elementKinds[e.kind];
           const figures = Object.entries(kind.data);
+          const same = e.componentId === null ? left.filter((c) => elementKindOf(c) === e.kind) : [];
           return (
             <details key={e.id} className="ruled py-1">
               <summary className="min-h-8 py-1 max-lg:min-h-11">
@@ -55,6 +68,21 @@ export function ElementList(props: {
                   />
                 </label>
               ))}
+              {same.length > 0 ? (
+                <p className="py-1 text-sm">
+                  It is on record as{" "}
+                  {same.map((c) => (
+                    <button
+                      key={c.id}
+                      type="button"
+                      className="way mr-3 max-lg:min-h-11"
+                      onClick={() => onChange(tieElement(netlist, e.id, c))}
+                    >
+                      {c.name}
+                    </button>
+                  ))}
+                </p>
+              ) : null}
               <button type="button" className="way mb-2 text-sm" onClick={() => onRemove(e.id)}>
                 {texts.takeOut(e.name)}
               </button>

@@ -1,6 +1,15 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { addElement, changeElement, joinPorts, portsOf, removeElement, removeLine, type Change } from "./edit";
+import {
+  addElement,
+  changeElement,
+  joinPorts,
+  portsOf,
+  removeElement,
+  removeLine,
+  tieElement,
+  type Change,
+} from "./edit";
 import { elementKindIds } from "./kinds";
 import { netlistProblems, portKey, type Netlist } from "./netlist";
 import { steadyState } from "./steady";
@@ -87,3 +96,23 @@ test("whatever is added and joined at random: ids stay single, lines end at port
     ),
     { numRuns: 150 },
   ));
+
+test("a drawn symbol is said to be a component on record: its lines and figures stay", () => {
+  let n = kept(addElement(kept(addElement(empty, "tank", "", "t")), "fixedPump", "Drawn", "drawn-1"));
+  n = kept(joinPorts(n, ref("drawn-1.in"), ref("t.T")));
+  n = kept(changeElement(n, "drawn-1", { figure: { name: "displacement", value: 63 } }));
+  const pump = { id: "c1", kind: "gearPump", name: "Lube pump" };
+  const tied = kept(tieElement(n, "drawn-1", pump));
+  expect(tied.elements[1]).toMatchObject({
+    id: "c1",
+    componentId: "c1",
+    name: "Lube pump",
+    data: { displacement: 63 },
+  });
+  expect(tied.lines[0]!.from).toEqual({ element: "c1", port: "in" });
+  expect(netlistProblems(tied).length).toBe(netlistProblems(n).length);
+  // no other kind, none twice, none that is gone
+  expect(tieElement(n, "drawn-1", { ...pump, kind: "reliefValve" })).toMatchObject({ ok: false });
+  expect(tieElement(tied, "c1", pump)).toMatchObject({ ok: false });
+  expect(tieElement(n, "gone", pump)).toMatchObject({ ok: false });
+});

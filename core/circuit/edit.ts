@@ -43,6 +43,37 @@ export function placeComponent(netlist: Netlist, component: { id: string; kind: 
 }
 
 /**
+ * Say that a drawn symbol is a component of the register: it takes its id and name, and keeps its lines and figures.
+ * @param netlist the circuit
+ * @param id of the element
+ * @param component of the register
+ * @returns the new netlist, or why not: another kind of part, or it is drawn already
+ * @example
+ * const circuit = circuitOf({ t: ["tank"], p: ["fixedPump"] }, ["p.in - t.T"]);
+ * tieElement(circuit, "p", { id: "c1", kind: "gearPump", name: "Pump A" }).netlist.lines[0].from // { element: "c1", port: "in" }
+ */
+export function tieElement(
+  netlist: Netlist,
+  id: string,
+  component: { id: string; kind: string; name: string },
+): Change {
+  const element = netlist.elements.find((e) => e.id === id);
+  if (!element) return { ok: false, problem: "That component is gone." };
+  if (netlist.elements.some((e) => e.id === component.id))
+    return { ok: false, problem: `${component.name} is drawn already.` };
+  if (elementKindOf(component) !== element.kind)
+    return { ok: false, problem: `${component.name} is another kind of part than ${element.name}.` };
+  const moved = (port: PortRef) => (port.element === id ? { ...port, element: component.id } : port);
+  return done({
+    elements: netlist.elements.map((e) =>
+      e.id === id ? { ...e, id: component.id, componentId: component.id, name: component.name } : e,
+    ),
+    lines: netlist.lines.map((l) => ({ ...l, from: moved(l.from), to: moved(l.to) })),
+    gauges: netlist.gauges.map((g) => (g.element === id ? { ...g, element: component.id } : g)),
+  });
+}
+
+/**
  * Take a component out with its lines; points that were read there are no longer in the drawing.
  * @param netlist the circuit
  * @param id of the element
