@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { Link, Outlet, useMatches, useParams } from "react-router";
 import type { Route } from "./+types/oil";
+import { stateWords } from "@core";
 import { guard } from "~/platform/guard.server";
 import { fieldClass } from "~/ui/form";
 import { Empty } from "~/ui/page";
@@ -64,7 +65,7 @@ export default function Oil({ loaderData: { list } }: Route.ComponentProps) {
                   <span className="min-w-0 truncate" title={`${c.machine}, ${c.circuit}`}>
                     {c.machine}
                     {several.has(c.machine) ? `, ${c.circuit}` : ""}
-                    <span className="sr-only">, {c.state}</span>
+                    <span className="sr-only">, {stateWords[c.state]}</span>
                   </span>
                   <span className="text-xs font-normal text-ink-2">{c.code ?? texts.noCode}</span>
                 </Link>

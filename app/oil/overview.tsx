@@ -1,8 +1,10 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/overview";
+import { stateWords } from "@core";
 import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { MarginRule } from "~/ui/marginRule";
+import { counted } from "~/ui/counted";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { StateGlyph } from "~/ui/state";
@@ -23,10 +25,15 @@ function finding({
   steady = 0,
   drifting = 0,
   unproven = 0,
+  unread = 0,
 }: Partial<Record<string, number>>): string {
-  const all = alarm + alert + steady + drifting + unproven;
+  const all = alarm + alert + steady + drifting + unproven + unread;
   const bad = alarm + alert;
   if (all === 0) return texts.noCircuitHoldsOil;
+  if (bad === 0 && unread > 0)
+    return unread === all
+      ? "No oil is sampled yet"
+      : `No oil needs attention of those sampled; ${unread} of ${all} are not sampled yet`;
   if (bad === 0)
     return unproven > 0
       ? texts.noOilNeedsAttention(unproven, all)
@@ -34,6 +41,14 @@ function finding({
         ? texts.theOilIsNormal
         : texts.allOilsAreNormal(all);
   return texts.ofOilsNeedAttention(bad, all);
+}
+
+/** Why nothing is listed: only what was sampled can be within its target. */
+function nothing({ steady = 0, unproven = 0, unread = 0 }: Partial<Record<string, number>>): string {
+  if (unproven + unread === 0) return texts.nothingEveryOilIs;
+  return steady === 0
+    ? "Nothing is known of the oils yet: send a sample of each."
+    : `Nothing of ${counted(steady, "oil")} sampled often enough; the others are not known.`;
 }
 
 export default function OilOverview({ loaderData: { page, mayLog } }: Route.ComponentProps) {
@@ -50,7 +65,7 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
       ) : null}
       <Section title={texts.needsAttentionWorstFirst}>
         {page.needs.length === 0 ? (
-          <Empty>{texts.nothingEveryOilIs}</Empty>
+          <Empty>{nothing(page.counts)}</Empty>
         ) : (
           <ul>
             {page.needs.map((n) => (
@@ -63,7 +78,8 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
                   <Link to={`/oil/${n.circuitId}`} className="font-semibold text-ink hover:underline">
                     {n.machine}
                   </Link>
-                  <span className="sr-only">, {n.state}</span>, {n.circuit.toLowerCase()}: <Verdict parts={n.verdict} />
+                  <span className="sr-only">, {stateWords[n.state]}</span>, {n.circuit.toLowerCase()}:{" "}
+                  <Verdict parts={n.verdict} />
                 </p>
                 <span className="max-sm:col-start-2 sm:justify-self-end">
                   <MarginRule margin={n.margin} state={n.state} of={n.margin?.of} />

@@ -26,6 +26,8 @@ describe("the place", () => {
     [{ steady: 1 }, "The oil is normal"],
     [{ steady: 5 }, "All 5 oils are normal"],
     [{ steady: 4, unproven: 2 }, "No oil needs attention; 2 of 6 have too few samples to judge"],
+    [{ unread: 6 }, "No oil is sampled yet"],
+    [{ steady: 4, unread: 2 }, "No oil needs attention of those sampled; 2 of 6 are not sampled yet"],
     [{ steady: 4, alert: 1 }, "1 of 5 oils needs attention"],
     [{ steady: 3, alert: 1, alarm: 1, drifting: 1 }, "2 of 6 oils need attention"],
   ])("%j: %s", (counts, words) => expect(wordsOf(show({ counts }))).toContain(words));
@@ -33,6 +35,12 @@ describe("the place", () => {
     const words = wordsOf(show());
     for (const said of ["Every oil is within its target", "None foreseen.", "None: every circuit was sampled"])
       expect(words).toContain(said);
+  });
+  test("nothing is said of oils that nobody sampled", () => {
+    for (const counts of [{ unread: 6 }, { unproven: 1, unread: 2 }])
+      expect(wordsOf(show({ counts }))).toContain("Nothing is known of the oils yet");
+    expect(wordsOf(show({ counts: { steady: 1, unread: 2 } }))).toContain("Nothing of 1 oil sampled often enough");
+    expect(wordsOf(show({ counts: { steady: 1, unread: 2 } }))).not.toContain("Every oil is within");
   });
   test("who only looks imports nothing, and a sample that is due leads to the oil", () => {
     const due = [{ circuitId: "k1", machine: "Ramp", lastAt: null }];

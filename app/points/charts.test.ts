@@ -78,7 +78,7 @@ describe("trend chart", () => {
   });
   test("without a proved trend there is no fan to believe in", () => {
     const page = pageWith();
-    const { datasets } = make({ ...page, detail: { ...page.detail!, noTrend: { earliest: null } } }).data;
+    const { datasets } = make({ ...page, detail: { ...page.detail!, noTrend: { earliest: null, slow: false } } }).data;
     expect(datasets.map((d) => d.label)).not.toContain("P50");
   });
   test("an odd reading has a mark of its own shape", () => {

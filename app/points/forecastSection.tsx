@@ -39,10 +39,13 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
   const { forecast } = detail;
   if (!forecast) return null;
   return (
-    <Section title={texts.forecast} aside={detail?.noTrend ? texts.noTrendProved : undefined}>
+    <Section
+      title={texts.forecast}
+      aside={detail.noTrend ? (detail.noTrend.slow ? "too slow to date" : texts.noTrendProved) : undefined}
+    >
       {detail?.noTrend ? (
         <p className="pt-2 text-ink-2">
-          {texts.noTrendIsProved}
+          {detail.noTrend.slow ? "It moves towards its limit, too slowly to be dated" : texts.noTrendIsProved}
           {detail.noTrend.earliest ? (
             <>
               {texts.theEarliestPlausibleIs}{" "}

@@ -5,13 +5,14 @@ import { mayAct } from "~/platform/permissions";
 import { dateOrders } from "~/platform/csvCells";
 import { delimiters } from "~/platform/csvText";
 import { formFields } from "~/platform/request.server";
-import { CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
+import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
-import { PageHead } from "~/ui/page";
+import { counted } from "~/ui/counted";
+import { PageHead, Section } from "~/ui/page";
 import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
 import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
 import { preview, runImport, saveMapping, storedPreview } from "~/domain/readings/csv/import.server";
-import { namesOf, tieNames } from "~/domain/readings/csv/names.server";
+import { namesOf, tieNames, type NameInFile } from "~/domain/readings/csv/names.server";
 import { undoImport } from "~/domain/readings/csv/undo.server";
 import { importFields, mappingOf } from "~/domain/readings/csv/mapping";
 import { pointChoices } from "~/domain/readings/csv/export.server";
@@ -66,6 +67,45 @@ export const action = guardAction("technician", async ({ params, request, user }
   if (!result.ok) return answerWith({ problems: { form: result.message } }, { status: 422 });
   return redirect(`/records/import/${id}`);
 });
+
+/** Names that no code of the fleet explains: each is tied to its point once. */
+function Names({
+  names,
+  points,
+}: {
+  names: readonly NameInFile[];
+  points: readonly { value: string; label: string }[];
+}) {
+  if (names.length === 0) return null;
+  return (
+    <Section title="Names that are not known here" aside="said once, known from then on">
+      <div className="mt-3 grid gap-3 sm:grid-cols-2">
+        {names.map((n, i) => (
+          <div key={n.key}>
+            <input type="hidden" name={`key-${i}`} value={n.key} />
+            <TextField
+              name={`name-${i}`}
+              label={`${n.text}, ${counted(n.rows, "row")}`}
+              defaultValue={n.code ?? ""}
+              list="points"
+              placeholder="Machine/Component/Point"
+            />
+          </div>
+        ))}
+      </div>
+      <datalist id="points">
+        {points.map((p) => (
+          <option key={p.value} value={p.label} />
+        ))}
+      </datalist>
+      <div className="mt-3">
+        <Button tone="plain" name="intent" value="preview">
+          Keep these names and look again
+        </Button>
+      </div>
+    </Section>
+  );
+}
 
 export default function Import({
   loaderData: { about, stage, failure, preview, points },
@@ -148,6 +188,7 @@ export default function Import({
         noun="reading"
         problems={actionData?.problems}
         unused={preview.unused}
+        above={<Names names={preview.names} points={points} />}
       >
         <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
         {importFields.map((f) => (
@@ -183,29 +224,6 @@ export default function Import({
           defaultValue={mapping.pointId}
           options={[{ value: "", label: texts.thePointInIts }, ...points]}
         />
-        {preview.names.length > 0 ? (
-          <fieldset className="col-span-2 grid gap-3">
-            <legend className="mb-2 font-semibold">Names that are not known here</legend>
-            <p className="text-sm text-ink-2">Say once which point each is: the next file with it needs no more.</p>
-            {preview.names.map((n, i) => (
-              <div key={n.key}>
-                <input type="hidden" name={`key-${i}`} value={n.key} />
-                <TextField
-                  name={`name-${i}`}
-                  label={`${n.text}, ${n.rows === 1 ? "1 row" : `${n.rows} rows`}`}
-                  defaultValue={n.code ?? ""}
-                  list="points"
-                  placeholder="Machine/Component/Point"
-                />
-              </div>
-            ))}
-            <datalist id="points">
-              {points.map((p) => (
-                <option key={p.value} value={p.label} />
-              ))}
-            </datalist>
-          </fieldset>
-        ) : null}
         <div className="col-span-2">
           <CheckField name="beginLives" label={texts.beginTheseLives} defaultChecked={mapping.beginLives} />
         </div>

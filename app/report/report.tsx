@@ -1,6 +1,6 @@
 import { Form, Link } from "react-router";
 import type { Route } from "./+types/report";
-import { BEYOND, lowerFirst, dayStart, moneyText, readingStates, stateWords } from "@core";
+import { type ConditionState, BEYOND, lowerFirst, dayStart, moneyText, readingStates, stateWords } from "@core";
 import type { ReportChart } from "~/domain/report/charts.server";
 import { report, reportAsked, type Report, type ReportPoint } from "~/domain/report/report.server";
 import { interventionLabels } from "~/domain/work/form";
@@ -51,7 +51,7 @@ function Sheet({ r }: { r: Report }) {
   const beyond = r.points.filter((p) => p.crossedAt === null && p.beyond !== null && p.beyond >= BEYOND);
   const counts = Object.entries(r.states)
     .filter(([, n]) => n > 0)
-    .map(([state, n]) => `${n} ${state}`)
+    .map(([state, n]) => `${n} ${stateWords[state as ConditionState]}`)
     .join(", ");
   return (
     <article className="report max-w-5xl">

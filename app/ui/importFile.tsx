@@ -195,8 +195,11 @@ export function ImportForm({
   noun,
   problems,
   unused = [],
+  above,
   children,
 }: {
+  /** What is asked before the bad rows are told. */
+  above?: ReactNode;
   /** Headings of columns that nothing is taken from. */
   unused?: readonly string[];
   mapping: { hasHeader: boolean; skipBad: boolean };
@@ -220,6 +223,7 @@ export function ImportForm({
           </Section>
           <div className="min-w-0">
             {unused.length > 0 ? <p className="mb-3 text-ink-2">{texts.notUsed(unused.join(", "))}</p> : null}
+            {above}
             <BadRows fates={fates} skipBad={mapping.skipBad} />
             <OddRows odd={fates.odd} />
             {counts.add > 0 ? (

@@ -122,6 +122,31 @@ describe("summer story: the oil warms year by year, the pump does not change", (
   });
 });
 
+describe("a rise that is certain and does not matter yet", () => {
+  const rising = (perMonth: number, seed: number): AssessReading[] =>
+    read({ noise: 0.015 }, 30, seed).map((r, i) => ({ ...r, value: r.value * (1 + perMonth * i) }));
+  const said = (readings: AssessReading[]) => {
+    const a = assess(readings, point, context);
+    return { a, words: a.verdict.map((p) => ("text" in p ? p.text : "")).join("") };
+  };
+  test("is not called unproved", () => {
+    for (let seed = 400; seed < 410; seed++) {
+      const { a, words } = said(rising(0.006, seed));
+      if (a.trend.proved) continue;
+      expect(a.trend.mannKendall.corrected!).toBeLessThan(0.01);
+      expect(a.noTrend!.slow).toBe(true);
+      expect(words).toMatch(/It rises, too slowly to date/);
+    }
+    expect(said(rising(0.006, 400)).a.state).toBe("steady");
+  });
+  test("is not seen where there is none", () => {
+    const flat = Array.from({ length: 200 }, (_, i) => said(rising(0, 500 + i)));
+    // one in a hundred by chance, towards the limit half of it; the exponents are learned, which adds a little
+    expect(flat.filter(({ a }) => a.noTrend?.slow).length).toBeLessThanOrEqual(6);
+    expect(flat.filter(({ words }) => words.includes("No trend proved")).length).toBeGreaterThan(180);
+  });
+});
+
 describe("states and verdicts", () => {
   test("accelerating wear with a part that comes too late is an alarm", () => {
     const a = assess(read({ law: "accelerating", end: 4.76, timeScale: 300 + 62 * 30.4 * 9 }), point, context);

@@ -161,7 +161,12 @@ export function assess(
     twoBeyond: limits !== null && twoBeyond(believed, limits, unconfirmed, count),
   });
   const noTrend =
-    forecast && (!trend.proved || away) && beyond < BEYOND ? { earliest: away ? null : forecast.dates.p5 } : null;
+    forecast && (!trend.proved || away) && beyond < BEYOND
+      ? {
+          earliest: away ? null : forecast.dates.p5,
+          slow: !away && !firstYear && side !== null && movesSlowly(trend, side),
+        }
+      : null;
   const nextStop = context.stops.filter((s) => s.at > context.now).sort((a, b) => a.at - b.at)[0] ?? null;
   const partial = {
     state,
@@ -278,6 +283,16 @@ function isOfCourse(course: FastCourse | null, series: readonly { recalled: bool
   if (!course) return false;
   return believedOf(series).slice(-course.readings).includes(series[i]!);
 }
+
+/** The rank test is sure that it moves towards its limit, though the rate does not matter yet. */
+const movesSlowly = ({ mannKendall, slope }: Assessment["trend"], side: LimitSide) =>
+  mannKendall.corrected !== null &&
+  mannKendall.corrected < SURE &&
+  slope !== null &&
+  slope.low * slope.high > 0 &&
+  !movesAway(slope.perMonth, side);
+/** Two-sided p from which a movement is told; as strict as where a trend is proved. */
+const SURE = 0.01;
 
 /** Does it move away from its nearer limit? Then there is no date for it. */
 const movesAway = (perMonth: number, side: LimitSide) => (side.side === "upper" ? perMonth < 0 : perMonth > 0);

@@ -206,7 +206,8 @@ export interface Assessment {
     slope: { perMonth: number; low: number; high: number } | null;
   };
   forecast: AssessedForecast | null;
-  noTrend: { earliest: number | null } | null;
+  /** `slow`: it does move, towards its limit, and too slowly to be dated. */
+  noTrend: { earliest: number | null; slow: boolean } | null;
   expectation: Expectation | null;
   verdict: VerdictPart[];
   workings: { last: Working | null; baseline: Working | null; forecast: Working | null };

@@ -190,7 +190,9 @@ export function verdictOf(
   } else if (a.noTrend && f.firstYear) {
     text(" Less than a year of readings: the weather is not told from wear yet.");
   } else if (a.noTrend) {
-    text(stepAt === null ? " No trend proved" : " No trend since is proved");
+    if (a.noTrend.slow)
+      text(a.trend.slope!.perMonth > 0 ? " It rises, too slowly to date" : " It falls, too slowly to date");
+    else text(stepAt === null ? " No trend proved" : " No trend since is proved");
     if (a.noTrend.earliest !== null && a.noTrend.earliest - f.now < FAR) {
       text("; not before ");
       said.push({ date: a.noTrend.earliest, strong: true, precision: "month" });

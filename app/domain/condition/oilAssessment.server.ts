@@ -7,7 +7,7 @@
  */
 import { and, eq, isNull, ne, sql } from "drizzle-orm";
 import { isDeepStrictEqual } from "node:util";
-import { assessOil, type OilAssessment } from "@core";
+import { assessOil, urgenciesOf, type OilAssessment } from "@core";
 import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import { components, points } from "~/db/schema";
@@ -114,8 +114,8 @@ export async function markOilStale(tx: Queryable, circuitIds: readonly string[])
     .values(
       [...new Set(circuitIds)].sort().map((circuitId) => ({
         circuitId,
-        state: "unproven" as const,
-        urgency: 10,
+        state: "unread" as const,
+        urgency: urgenciesOf("unread")[0],
         verdict: [{ text: "No sample yet." }],
         stale: true,
       })),

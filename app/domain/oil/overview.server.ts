@@ -24,7 +24,7 @@ const inUse = sql`k.retired_at is null and m.retired_at is null`;
 /** Every circuit in use, the worst oil first. */
 export async function oilList(): Promise<OilListed[]> {
   const result = await db().execute<OilListed & Record<string, unknown>>(sql`
-    select k.id as "circuitId", m.name as machine, m.tag, m.area, k.name as circuit, coalesce(o.state, 'unproven') as state, o.code, o.target
+    select k.id as "circuitId", m.name as machine, m.tag, m.area, k.name as circuit, coalesce(o.state, 'unread') as state, o.code, o.target
     from circuits k join machines m on m.id = k.machine_id left join oil_assessments o on o.circuit_id = k.id
       where ${inUse} order by o.urgency desc nulls last, m.name, k.name limit 2000`);
   return result.rows;
@@ -61,7 +61,7 @@ export async function oilOverview() {
         join lateral jsonb_array_elements(o.detail -> 'filters') f
       where ${inUse} and (f -> 'daysLeft' ->> 'early')::float8 < 120 order by early limit 10`),
     db().execute<{ state: ConditionState; n: number }>(
-      sql`select coalesce(o.state, 'unproven') as state, count(*)::int as n from circuits k
+      sql`select coalesce(o.state, 'unread') as state, count(*)::int as n from circuits k
         join machines m on m.id = k.machine_id left join oil_assessments o on o.circuit_id = k.id where ${inUse} group by 1`,
     ),
   ]);

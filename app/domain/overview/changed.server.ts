@@ -32,7 +32,7 @@ export interface Changed {
 
 /** Of assessment a. A point that has become known to be steady is no news. */
 const changedSince = (from: string) =>
-  sql`a.state_since > ${from} and a.state_before is not null and not (a.state = 'steady' and a.state_before = 'unproven')`;
+  sql`a.state_since > ${from} and a.state_before is not null and not (a.state = 'steady' and a.state_before in ('unproven', 'unread'))`;
 
 /** Note that a person looks. @returns when they did before this visit; null: never */
 async function look(personId: string): Promise<number | null> {

@@ -77,7 +77,7 @@ export async function fleetMatrix(wish: MatrixWish) {
        from oil_assessments o join circuits k on k.id = o.circuit_id
        where k.retired_at is null order by k.machine_id, o.urgency desc, k.id))
     select m.id, m.name, m.tag, m.area, max(w.urgency) as urgency, (count(*) over ())::int as found,
-           coalesce(jsonb_object_agg(w.family, jsonb_build_object('id', w.id, 'state', coalesce(w.state, 'unproven'),
+           coalesce(jsonb_object_agg(w.family, jsonb_build_object('id', w.id, 'state', coalesce(w.state, 'unread'),
              'margin', w.margin)) filter (where w.family is not null), '{}'::jsonb) as cells
     from machines m left join worst w on w.machine_id = m.id
     where m.retired_at is null and (${wish.area} = '' or m.area = ${wish.area})
@@ -86,7 +86,7 @@ export async function fleetMatrix(wish: MatrixWish) {
   return {
     rows: rows.map(({ urgency, found: _all, ...row }): MatrixRow => ({
       ...row,
-      worst: urgency === null ? "unproven" : stateOfUrgency(urgency),
+      worst: urgency === null ? "unread" : stateOfUrgency(urgency),
     })),
     found,
     from,

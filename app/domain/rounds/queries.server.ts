@@ -16,7 +16,7 @@ import {
   readsTheOil,
 } from "@core";
 import { db } from "~/db/client.server";
-import { rounds } from "~/db/schema";
+import { hourMeterChanges, rounds } from "~/db/schema";
 import { dueAt, intervalDays, roundJoins, usualDays } from "~/domain/readings/index.server";
 import { ASSESSMENT_SHAPE } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
@@ -81,6 +81,7 @@ export interface WalkPoint {
   fluid: Fluid | null;
   expectation: Expectation | null;
   state: ConditionState;
+  /** `hours` as the meter that is in now would have shown them: a recorded change is no jump. */
   last: { raw: number; at: number; temperature: number | null; hours: number | null } | null;
   timeZone: string;
   needsConditions: boolean;
@@ -130,8 +131,9 @@ export async function walkPoints(id: string, units: UnitPreference): Promise<Wal
       p.component_id as "componentId", p.quantity, p.unit, p.read_state as "readState", p.conditions_text as conditions,
            i.id as "instrumentId", i.tag as "instrumentTag", i.name as "instrumentName", f.kv40, f.kv100, f.density15,
              case when a.shape = ${ASSESSMENT_SHAPE} then a.detail->'expectation' end as expectation, a.state,
-           l.value as "lastRaw", l.taken_at as "lastAt", l.temperature as "lastTemperature", l.hours as "lastHours",
-             p.time_zone as "timeZone", ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual
+           l.value as "lastRaw", l.taken_at as "lastAt", l.temperature as "lastTemperature",
+             l.hours - coalesce((select sum(h.before - h.after) from ${hourMeterChanges} h where h.machine_id = p.machine_id
+               and h.withdrawn_at is null and h.at > l.taken_at), 0) as "lastHours", p.time_zone as "timeZone", ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual
     from ${roundJoins} left join fluids f on f.id = p.fluid_id left
       join instruments i on i.id = p.instrument_id and i.retired_at is null
     left join lateral (select value, taken_at, temperature, hours from readings where point_id = p.id

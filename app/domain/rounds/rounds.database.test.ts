@@ -186,6 +186,21 @@ describe("a round", () => {
     expect(drain!.caution).toMatch(/Never plug a case drain/);
     expect(temperature).toMatchObject({ needsConditions: false, isOilTemperature: false });
   });
+  test("a recorded change of the hour meter is no jump for who walks", async () => {
+    const id = await added();
+    const before = { pointId: plant.drain, taken: "2026-11-10T08:00:00Z" };
+    await db().execute(sql`insert into readings (point_id, life_id, taken_at, value, entered, hours, taken_by)
+      select ${before.pointId}, l.id, ${before.taken}::timestamptz, 1, '1', 12000, 'T. Wren' from lives l
+        join points p on p.component_id = l.component_id where p.id = ${before.pointId} and l.ended_at is null`);
+    const shown = async () => (await walkPoints(id, {})).find((p) => p.id === plant.drain)!.last!.hours;
+    expect(await shown()).toBe(12000);
+    await db().execute(sql`insert into hour_meter_changes (machine_id, at, kind, before, after, by)
+      select k.machine_id, '2026-11-12T08:00:00Z', 'replaced', 12010, 10, 'T. Wren' from circuits k where k.id = ${plant.circuit}`);
+    // the meter that is in now would have shown nothing yet when the old one showed 12000
+    expect(await shown()).toBe(0);
+    await db().execute(sql`delete from hour_meter_changes`);
+    await db().execute(sql`delete from readings where hours = 12000`);
+  });
   test("strips: the components of each circuit in their order, retired ones not", async () => {
     const valve = await add(
       "component",
