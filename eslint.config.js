@@ -57,22 +57,6 @@ export default ts.config(
     },
   },
   {
-    // what a place says stands in its texts.ts(x), so that its words are read, and changed, in one file
-    files: ["app/**/*.tsx"],
-    ignores: ["**/*.test.tsx", "**/texts.tsx"],
-    rules: {
-      "no-restricted-syntax": [
-        "error",
-        { selector: "JSXText[value=/[A-Za-z]{2}/]", message: "A text stands in the texts file of its place." },
-        {
-          selector:
-            "JSXAttribute[name.name=/^(title|label|hint|explain|placeholder|aria-label|alt|aside|question)$/] > Literal[value=/[A-Za-z]{2}/]",
-          message: "A text stands in the texts file of its place.",
-        },
-      ],
-    },
-  },
-  {
     // a function of core says what it is for and what it throws; a public one also what goes in, what comes out, and an example,
     // which core/examples.test.ts runs
     files: ["core/**/*.ts"],

@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { Link, redirect } from "react-router";
 import type { Route } from "./+types/circuit";
+import { analytes, type ConditionState } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
@@ -51,6 +52,16 @@ export const action = guardAction("technician", async ({ params, request }) => {
   return done.ok ? redirect(`/oil/${id}?said=element`) : refused(done, { componentId: fields.componentId });
 });
 
+/** Where no single finding has a heading of its own: what is below says it. Only a steady oil is normal. */
+const byState: Record<ConditionState, string> = {
+  alarm: "its oil needs attention now",
+  alert: "its oil needs attention",
+  drifting: texts.stillCleanButDrifting,
+  steady: texts.itsOilIsNormal,
+  unproven: "not enough is known of its oil",
+  unread: "not enough is known of its oil",
+};
+
 function finding(machine: string, detail: ShownOil | null, samples: number): string {
   if (!detail || samples === 0) return texts.noSampleOfIts(machine);
   const worst = Math.max(...detail.over.map((o) => o ?? -Infinity));
@@ -63,7 +74,9 @@ function finding(machine: string, detail: ShownOil | null, samples: number): str
     parts.push(
       texts.too(Math.round(Math.abs(detail.viscosityOff) * 100), detail.viscosityOff < 0 ? texts.thin : texts.thick),
     );
-  return `${machine}: ${parts.length ? parts.join(", ") : detail.state === "drifting" ? texts.stillCleanButDrifting : texts.itsOilIsNormal}`;
+  const climbs = detail.metals.filter((m) => m.climb);
+  if (climbs.length > 0) parts.push(`${climbs.map((m) => analytes[m.id].short).join(" and ")} climbing`);
+  return `${machine}: ${parts.length ? parts.join(", ") : byState[detail.state]}`;
 }
 
 const saidText: Record<string, string> = {

@@ -364,6 +364,10 @@ describe("the oil of a circuit", () => {
     [{ metals: [{ id: "iron", passed: ["peers"] }] }, "its oil is normal"],
     [{ water: { ppm: 700, below: false } }, "water in the oil"],
     [{ water: { ppm: 700, below: true } }, "its oil is normal"],
+    [{ state: "alert" }, "its oil needs attention"],
+    [{ state: "alarm" }, "its oil needs attention now"],
+    [{ state: "unproven" }, "not enough is known of its oil"],
+    [{ state: "alert", metals: [{ id: "copper", passed: [], climb: { samples: 6 } }] }, "copper climbing"],
     [{ viscosityOff: -0.23 }, "23 % too thin"],
     [{ viscosityOff: 0.12 }, "12 % too thick"],
   ])("%j: %s", (change, words) => expect(wordsOf(show(detail(change)))).toContain(`Crane 2: ${words}`));

@@ -46,7 +46,11 @@ function Small({ chart, changes, now }: { chart: SmallChart; changes: readonly n
         role="img"
         className="w-full text-sea"
         fill="none"
-        aria-label={`${label}, ${points.length} samples: ${text(first.value, first.below)} on ${dayText(first.at, site)}, ${text(last.value, last.below)} on ${dayText(last.at, site)}${line ? `; ${line.label} ${show(line.value, quantity)}` : ""}`}
+        aria-label={
+          `${label}, ${points.length} samples: ${text(first.value, first.below)} on ${dayText(first.at, site)}, ` +
+          `${text(last.value, last.below)} on ${dayText(last.at, site)}` +
+          (line ? `; ${line.label} ${show(line.value, quantity)}` : "")
+        }
       >
         {changes
           .filter((c) => c > first.at)

@@ -202,3 +202,12 @@ describe("reading again", () => {
       }),
     ));
 });
+
+test("what physics forbids is asked on the tablet too, on the first reading of all", () => {
+  const first = { ...point, expectation: null, last: null };
+  const asked = (value: string, of = first) => judgeEntry(typed({ value }), of, NOW, {}).question;
+  expect(asked("174")).toMatchObject({ kind: "physics", message: expect.stringContaining("more than the pumps") });
+  expect(asked("2.1")).toBeUndefined();
+  // without a plate nothing is known
+  expect(asked("174", { ...first, known: { pumpedFlow: null, workingPressure: null } })).toBeUndefined();
+});

@@ -21,6 +21,7 @@ export const drain: WalkPoint = {
   caution: "",
   fluid: { kv40: 46, kv100: 6.8, density15: 875 },
   expectation: null,
+  known: { pumpedFlow: 103, workingPressure: 210 },
   state: "steady",
   last: { raw: 1.5, at: NOW - 7 * DAY, temperature: 48, hours: 12_000 },
   timeZone: "Europe/London",

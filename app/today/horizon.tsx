@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { dayStart } from "@core";
 import { shortMonth } from "~/ui/calendarNames";
 import { stateTone } from "~/ui/state";
-import { dayText, useSite } from "~/ui/site";
+import { dayText, HALF_YEAR, useSite } from "~/ui/site";
 import type { HorizonLine } from "~/domain/overview/today.server";
 import { horizon as texts } from "./texts";
 
@@ -42,12 +42,16 @@ export function Horizon({
   const columns = stops
     .map((s) => ({ ...s, at: dayStart(s.startsOn, s.timeZone ?? site.timeZone) }))
     .filter((s) => s.at < to);
-  const describe = (l: HorizonLine) =>
-    [
-      texts.to(dayText(l.p10, site), l.p90 === null ? texts.beyondTheHorizon : dayText(l.p90, site)),
-      ...(l.p50 === null ? [] : [`P50 ${dayText(l.p50, site)}`]),
+  const describe = (l: HorizonLine) => {
+    // where one date names its year all do: "5 Jun to 26 Feb 2028" would be read as one year
+    const years = [l.p10, l.p50, l.p90].some((ms) => ms !== null && Math.abs(ms - site.now) > HALF_YEAR);
+    const dated = (ms: number) => dayText(ms, { ...site, years });
+    return [
+      texts.to(dated(l.p10), l.p90 === null ? texts.beyondTheHorizon : dated(l.p90)),
+      ...(l.p50 === null ? [] : [`P50 ${dated(l.p50)}`]),
       ...(l.bookedOn ? [texts.booked(dayText(at(l.bookedOn), site))] : []),
     ].join(", ");
+  };
   return (
     <div className="grid grid-cols-[minmax(0,11rem)_minmax(0,1fr)] gap-x-2 pt-2">
       <ul className="text-sm" style={{ paddingTop: TOP - 4 }}>

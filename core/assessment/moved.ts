@@ -41,6 +41,10 @@ const TOLD_SHARE = 0.1;
  * @param peers what the peers tell, as stored
  * @returns a digest each; two are equal when nothing of it changed (but for 1 in 4 billion)
  * @throws {never}
+ * @example
+ * const context = { fluid: null, measured: [], contamination: null, duty: { hoursPerDay: 8, deviation: 0.1 }, meterChanges: [] };
+ * const [one, two] = [[], ["a peer"]].map((peers) => forecastBasis([], { quantity: "flow" }, context, peers));
+ * [one.peers === two.peers, one.oil === two.oil] // [false, true]
  */
 export function forecastBasis(
   readings: readonly AssessReading[],
@@ -66,6 +70,10 @@ export function forecastBasis(
  * @param now the forecast as it is told now
  * @returns what to remember; `moved` says by how much and why, until the point is read again
  * @throws {never}
+ * @example
+ * const told = (day) => ({ at: 0, dates: { p10: day - 50, p50: day, p90: day + 50 }, basis: { taken: "a", peers: String(day) } });
+ * const first = rememberForecast(null, told(400));
+ * rememberForecast(first, told(420)).moved // { toldAt: 0, from: 400, to: 420, because: ["peers"] }
  */
 export function rememberForecast(before: ForecastMemory | null, now: ToldForecast): ForecastMemory {
   if (!before || before.told.basis.taken !== now.basis.taken) return { told: now, moved: null };

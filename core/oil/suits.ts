@@ -78,6 +78,11 @@ export function suitsParts(
  * @param temperatures of its oil, °C
  * @returns sentences; null: nothing speaks against it
  * @throws {RangeError} for a need whose ends do not follow one another
+ * @example
+ * const [oil, emulsion] = [{ id: "a", name: "VG 46", type: "mineral", kv40: 46, kv100: 6.8 }, { id: "b", name: "HFA", type: "hfa", kv40: 1.2, kv100: 0.6 }];
+ * const parts = [{ id: "p", name: "Pump", kind: "gearPump", fluidNeed: null }];
+ * const warm = { start: null, working: 50, hottest: 60 };
+ * [pouring(oil, oil, parts, warm), pouring(emulsion, oil, parts, warm).slice(0, 33)] // [null, "HFA is not made for this circuit."]
  */
 export function pouring(
   added: NamedFluid,
@@ -109,9 +114,11 @@ function thinned(added: NamedFluid, there: NamedFluid | null, { working }: OilTe
   const factor = kinematicViscosity(there, at) / kinematicViscosity(added, at);
   const told =
     factor > TOLD_FACTOR
-      ? `At ${formatNumber(at, 0)} °C it is ${formatNumber(factor, 1)} times thinner than ${there.name}: slip and leakage grow about as much, and flow is lost. `
+      ? `At ${formatNumber(at, 0)} °C it is ${formatNumber(factor, 1)} times thinner than ${there.name}: ` +
+        "slip and leakage grow about as much, and flow is lost. "
       : factor < 1 / TOLD_FACTOR
-        ? `At ${formatNumber(at, 0)} °C it is ${formatNumber(1 / factor, 1)} times thicker than ${there.name}: suction and cold starts suffer. `
+        ? `At ${formatNumber(at, 0)} °C it is ${formatNumber(1 / factor, 1)} times thicker than ${there.name}: ` +
+          "suction and cold starts suffer. "
         : "";
   const rest =
     there.type === added.type

@@ -14,6 +14,7 @@ import type { Queryable } from "~/db/client.server";
 import { assessments, circuits, components, hourMeterChanges, instruments, machines, points } from "~/db/schema";
 import { currentDetail, fluidOf, pointSetups } from "~/domain/condition/index.server";
 import type { CheckedReading } from "./checked";
+import { pumpedFlow } from "./knownOfCircuit.server";
 import type { Point, PointPlace } from "./place.server";
 
 /** The first thing that is odd about a checked reading; undefined: nothing is. */
@@ -108,8 +109,7 @@ async function physicsQuestion(
   const [circuit] = await tx
     .select({
       workingPressure: circuits.workingPressure,
-      pumped: sql<number | null>`(select sum(p.displacement * p.speed / 1000) from ${components} p
-        where p.circuit_id = ${circuits.id} and p.retired_at is null and p.kind in ('axialPistonPump', 'gearPump', 'closedLoopPump'))`,
+      pumped: pumpedFlow(sql`${circuits.id}`),
     })
     .from(components)
     .innerJoin(circuits, eq(circuits.id, components.circuitId))

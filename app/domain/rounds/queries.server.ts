@@ -9,6 +9,7 @@ import {
   type ConditionState,
   type Expectation,
   type Fluid,
+  type KnownOfCircuit,
   type PointQuantityId,
   type ReadingState,
   type UnitPreference,
@@ -17,7 +18,7 @@ import {
 } from "@core";
 import { db } from "~/db/client.server";
 import { hourMeterChanges, rounds } from "~/db/schema";
-import { dueAt, intervalDays, roundJoins, usualDays } from "~/domain/readings/index.server";
+import { dueAt, intervalDays, pumpedFlow, roundJoins, usualDays } from "~/domain/readings/index.server";
 import { ASSESSMENT_SHAPE } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/missing";
@@ -80,6 +81,8 @@ export interface WalkPoint {
   caution: string;
   fluid: Fluid | null;
   expectation: Expectation | null;
+  /** What no reading of its circuit can exceed, by plates and settings. */
+  known: KnownOfCircuit;
   state: ConditionState;
   /** `hours` as the meter that is in now would have shown them: a recorded change is no jump. */
   last: { raw: number; at: number; temperature: number | null; hours: number | null } | null;
@@ -112,6 +115,8 @@ interface WalkRow extends Record<string, unknown> {
   kv40: number | null;
   kv100: number | null;
   density15: number | null;
+  pumpedFlow: number | null;
+  workingPressure: number | null;
   expectation: Expectation | null;
   state: ConditionState | null;
   lastRaw: number | null;
@@ -130,10 +135,12 @@ export async function walkPoints(id: string, units: UnitPreference): Promise<Wal
     select p.id, p.name, p.machine, p.machine_id as "machineId", p.circuit, p.circuit_id as "circuitId", p.component,
       p.component_id as "componentId", p.quantity, p.unit, p.read_state as "readState", p.conditions_text as conditions,
            i.id as "instrumentId", i.tag as "instrumentTag", i.name as "instrumentName", f.kv40, f.kv100, f.density15,
+           ${pumpedFlow(sql`p.circuit_id`)} as "pumpedFlow", (select k.working_pressure from circuits k where k.id = p.circuit_id) as "workingPressure",
              case when a.shape = ${ASSESSMENT_SHAPE} then a.detail->'expectation' end as expectation, a.state,
            l.value as "lastRaw", l.taken_at as "lastAt", l.temperature as "lastTemperature",
              l.hours - coalesce((select sum(h.before - h.after) from ${hourMeterChanges} h where h.machine_id = p.machine_id
-               and h.withdrawn_at is null and h.at > l.taken_at), 0) as "lastHours", p.time_zone as "timeZone", ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual
+               and h.withdrawn_at is null and h.at > l.taken_at), 0) as "lastHours",
+             p.time_zone as "timeZone", ${dueAt()} as due, ${intervalDays()} as days, ${usualDays} as usual
     from ${roundJoins} left join fluids f on f.id = p.fluid_id left
       join instruments i on i.id = p.instrument_id and i.retired_at is null
     left join lateral (select value, taken_at, temperature, hours from readings where point_id = p.id
@@ -159,6 +166,7 @@ export async function walkPoints(id: string, units: UnitPreference): Promise<Wal
         ? { kv40: r.kv40, kv100: r.kv100, density15: r.density15 }
         : null,
     expectation: r.expectation,
+    known: { pumpedFlow: r.pumpedFlow, workingPressure: r.workingPressure },
     state: r.state ?? "unread",
     last:
       r.lastRaw === null

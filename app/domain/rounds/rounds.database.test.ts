@@ -184,6 +184,7 @@ describe("a round", () => {
     const [drain, temperature] = await walkPoints(await added(), { flow: "gal/min" });
     expect(drain).toMatchObject({ unit: "gal/min", needsConditions: true, last: null, state: "unread" });
     expect(drain!.caution).toMatch(/Never plug a case drain/);
+    expect(drain!.known.pumpedFlow).toBeGreaterThan(10);
     expect(temperature).toMatchObject({ needsConditions: false, isOilTemperature: false });
   });
   test("a recorded change of the hour meter is no jump for who walks", async () => {
