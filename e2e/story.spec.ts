@@ -255,7 +255,7 @@ test("work is booked into a stop, carried out, and a new life begins", async ({ 
   await expect(refusal(page, "crewHours")).toBeVisible();
   await page.getByLabel(workTexts.book.crewHours).fill("8");
   await page.getByRole("button", { name: workTexts.book.bookIt }).click();
-  await expect(page.getByRole("heading", { name: /winter stop on 18\sJan/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /Winter stop on 18\sJan/ })).toBeVisible();
   await accessible(page);
   await page.getByRole("button", { name: workTexts.intervention.partIsOrdered }).click();
   await expect(page.getByText(/Part ordered 24\sNov/)).toBeVisible();

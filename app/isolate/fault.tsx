@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/fault";
-import { actText, causes, type NamedFault } from "@core";
+import { actText, causes, lowerFirst, type NamedFault } from "@core";
 import { faultPage } from "~/domain/isolation/place.server";
 import { guard, idParam, notFound } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
@@ -55,7 +55,7 @@ function Findings({ page, ids, title, none }: { page: Page; ids: readonly string
                 <StateGlyph state={(p.state ?? "unproven") as Parameters<typeof StateGlyph>[0]["state"]} />
                 <span className="min-w-0">
                   <Link to={`/points/${p.id}`} className="hover:underline">
-                    {p.component}: {p.name.toLowerCase()}
+                    {p.component}: {lowerFirst(p.name)}
                   </Link>
                   {since ? (
                     <span className="block text-sm text-ink-2">

@@ -1,6 +1,6 @@
 import { Form, Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/debris";
-import { sampleIso } from "@core";
+import { lowerFirst, sampleIso } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
@@ -194,7 +194,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
           event.what,
           dayText(event.openedAt, site),
           event.openedBy,
-          found ? texts.atThe(found.name.toLowerCase()) : "",
+          found ? texts.atThe(lowerFirst(found.name)) : "",
         )}{" "}
         {open && mayLog ? (
           <Link to={`/isolate/new?circuit=${event.circuitId}&symptom=dirtyOil`} className="way">

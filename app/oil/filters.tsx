@@ -1,6 +1,14 @@
 /** Filters: the drop brought to one viscosity and flow, when the element is full, whether oil goes past it; and its renewal. */
 import { Form, Link, useActionData } from "react-router";
-import { DAY, formatNumber, stateWords, type Assessment, type ConditionState, type OilAssessment } from "@core";
+import {
+  DAY,
+  formatNumber,
+  lowerFirst,
+  stateWords,
+  type Assessment,
+  type ConditionState,
+  type OilAssessment,
+} from "@core";
 import { Button, FormProblemsProvider, TextField } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";
 import { Section } from "~/ui/page";
@@ -101,7 +109,7 @@ export function FilterSection({
         {strainers.map((s) => (
           <li key={s.pointId} className="ruled grid gap-x-4 py-2.5 sm:grid-cols-[minmax(0,1fr)_auto]">
             <p>
-              <strong className="font-semibold">{texts.inletStrainerOfThe(s.component.toLowerCase())}</strong>
+              <strong className="font-semibold">{texts.inletStrainerOfThe(lowerFirst(s.component))}</strong>
               {texts.byItsInletVacuum} <span className={stateTone[s.state]}>{stateWords[s.state]}</span>.{" "}
               <span className="text-ink-2">
                 <Verdict parts={s.verdict} />

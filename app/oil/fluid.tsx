@@ -1,6 +1,6 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/fluid";
-import { DAY, decimalsFor, fluidTypes, formatNumber } from "@core";
+import { DAY, decimalsFor, fluidTypes, formatNumber, lowerFirst } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
@@ -194,7 +194,7 @@ export default function Fluid({
                     <tr key={c.pointId} className="ruled">
                       <td>
                         <Link to={`/points/${c.pointId}`} className="way">
-                          {c.component}, {c.point.toLowerCase()}
+                          {c.component}, {lowerFirst(c.point)}
                         </Link>
                       </td>
                       <td className="text-right">{show(c.read, c.quantity, { unit: c.unit })}</td>

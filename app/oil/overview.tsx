@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/overview";
-import { stateWords } from "@core";
+import { lowerFirst, stateWords } from "@core";
 import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { MarginRule } from "~/ui/marginRule";
@@ -78,7 +78,7 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
                   <Link to={`/oil/${n.circuitId}`} className="font-semibold text-ink hover:underline">
                     {n.machine}
                   </Link>
-                  <span className="sr-only">, {stateWords[n.state]}</span>, {n.circuit.toLowerCase()}:{" "}
+                  <span className="sr-only">, {stateWords[n.state]}</span>, {lowerFirst(n.circuit)}:{" "}
                   <Verdict parts={n.verdict} />
                 </p>
                 <span className="max-sm:col-start-2 sm:justify-self-end">

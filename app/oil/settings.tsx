@@ -1,6 +1,14 @@
 import { Form, redirect } from "react-router";
 import type { Route } from "./+types/settings";
-import { circuitTarget, componentKinds, fluidTypeIds, fluidTypes, usualMaterials, type ComponentKind } from "@core";
+import {
+  circuitTarget,
+  componentKinds,
+  lowerFirst,
+  fluidTypeIds,
+  fluidTypes,
+  usualMaterials,
+  type ComponentKind,
+} from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { analyteLines } from "~/domain/assets/analyteLines";
@@ -241,7 +249,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         ) : null}
                       </div>
                       <p className="mt-3">
-                        <Button tone="plain">{texts.saveName(c.name.toLowerCase())}</Button>
+                        <Button tone="plain">{texts.saveName(lowerFirst(c.name))}</Button>
                       </p>
                     </FormProblemsProvider>
                   </Form>

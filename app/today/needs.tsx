@@ -184,7 +184,7 @@ export function OilRow({ o }: { o: OilNeed }) {
     <Entry
       state={o.state}
       to={`/oil/${o.circuitId}`}
-      title={texts.oilOfThe(o.machine, o.circuit.toLowerCase())}
+      title={texts.oilOfThe(o.machine, lowerFirst(o.circuit))}
       margin={o.margin}
       of={o.margin?.of}
     >

@@ -51,10 +51,10 @@ export default function Book({
     : about.stops.length === 0
       ? texts.noStopIsPlanned(about.component)
       : proposed
-        ? texts.theOnIsThe(about.component, proposed.name.toLowerCase(), dayText(proposed.at, site))
+        ? texts.theOnIsThe(about.component, proposed.name, dayText(proposed.at, site))
         : !first
           ? texts.thePartComesAfter(about.component)
-          : texts.likelyPastItsLimit(about.component, first.name.toLowerCase(), dayText(first.at, site));
+          : texts.likelyPastItsLimit(about.component, first.name, dayText(first.at, site));
   return (
     <div className="max-w-3xl">
       <PageHead
@@ -82,11 +82,7 @@ export default function Book({
             dayText(about.partAt, site),
             chance(about.beforePart),
           )}
-          {least ? (
-            <> {texts.theOnIsTheLeast(least.name.toLowerCase(), dayText(least.at, site))}</>
-          ) : (
-            <> {texts.itIsTheLeast}</>
-          )}
+          {least ? <> {texts.theOnIsTheLeast(least.name, dayText(least.at, site))}</> : <> {texts.itIsTheLeast}</>}
         </Notice>
       ) : null}
       {about.open.length > 0 ? (
@@ -95,7 +91,7 @@ export default function Book({
           {about.open.map((o) => (
             <Link key={o.id} to={`/work/${o.id}`} className="way mr-3">
               {o.kind}
-              {o.stop ? `, ${o.stop.toLowerCase()}` : ""} ({o.by})
+              {o.stop ? `, ${o.stop}` : ""} ({o.by})
             </Link>
           ))}
         </Notice>

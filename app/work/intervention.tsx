@@ -135,7 +135,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
     ? texts.done(page.machine, page.component, dayText(work.doneAt.getTime(), site))
     : work.cancelledAt
       ? texts.cancelled(page.machine, page.component)
-      : `${page.machine}, ${page.component}: ${page.startsOn ? texts.on(page.stop!.toLowerCase(), day(page.startsOn)) : texts.noStopYet}`;
+      : `${page.machine}, ${page.component}: ${page.startsOn ? texts.on(page.stop!, day(page.startsOn)) : texts.noStopYet}`;
   return (
     <div className="max-w-3xl">
       <PageHead

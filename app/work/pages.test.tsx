@@ -240,10 +240,10 @@ describe("booking", () => {
       action,
     );
   test.each<[string, object, object]>([
-    ["the stop 1 on", {}, {}],
+    ["the Stop 1 on", {}, {}],
     ["no stop is planned yet", { stops: [], proposed: null }, {}],
     ["the part comes after every planned stop", { stops: [stop("1", true)], proposed: null }, {}],
-    ["likely past its limit before the stop 1", { proposed: null }, {}],
+    ["likely past its limit before the Stop 1", { proposed: null }, {}],
     ["to be done now", {}, { atOnce: true }],
   ])("the heading: %s", (words, change, rest) => expect(wordsOf(show(change, rest))).toContain(`Pump A: ${words}`));
   test("the proposed stop is chosen; none in time, none is", () => {
@@ -255,7 +255,7 @@ describe("booking", () => {
     const words = wordsOf(show({ proposed: null, leastBad: "1", beforePart: 0.08 }));
     expect(words).toMatch(/A part ordered today is there on 2\sFeb/);
     expect(words).toContain("an 8 % chance of the limit being reached before");
-    expect(words).toMatch(/The stop 1 on 23\sJan is the least bad option/);
+    expect(words).toMatch(/The Stop 1 on 23\sJan is the least bad option/);
     expect(
       wordsOf(
         show({ proposed: null, leastBad: "own", beforePart: 0.5, part: { leadTimeDays: 70, orderedOn: "2026-11-01" } }),
