@@ -15,10 +15,14 @@ export function intervalDays() {
     else ${usualDays} end`;
 }
 
-/** The moment at which it is due; one that was never read is due today, and is not late, nor is any on the day a round is begun. */
+/**
+ * The moment at which it is due. One that was never read is due today, and late once the round has gone on for its interval
+ * without it; none is late on the day a round is begun.
+ */
 export function dueAt() {
-  return sql`greatest(r.begun_at, coalesce(p.last_reading_at, ${new Date(now()).toISOString()}::timestamptz) + (case
-    when p.last_reading_at is null then 0 else ${intervalDays()} end) * interval '1 day')`;
+  return sql`greatest(r.begun_at, case when p.last_reading_at is null
+    then least(${new Date(now()).toISOString()}::timestamptz, r.begun_at + ${usualDays} * interval '1 day')
+    else p.last_reading_at + ${intervalDays()} * interval '1 day' end)`;
 }
 
 /** The joins that the two need: points in use of rounds in use. */

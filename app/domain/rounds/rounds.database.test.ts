@@ -154,6 +154,12 @@ describe("a round", () => {
     const fresh = await add("point", pointForm(plant.pump, { name: "Never read" }));
     const id = await added({ name: "Fresh" }, [fresh]);
     expect((await roundList()).find((r) => r.id === id)).toMatchObject({ points: 1, due: 1, late: 0, dueAt: NOW });
+    // a month on nobody has read it yet: the round's interval is over
+    await db()
+      .update(rounds)
+      .set({ begunAt: new Date("2026-10-20T00:00:00Z") })
+      .where(eq(rounds.id, id));
+    expect((await roundList()).find((r) => r.id === id)!.late).toBeGreaterThan(0);
   });
   test("late is what was due on a day before today, not what was due this morning", async () => {
     const point = await add("point", pointForm(plant.pump, { name: "Due this morning", intervalDays: "30" }));
