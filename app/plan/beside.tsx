@@ -4,6 +4,7 @@ import { lowerFirst, moneyText, type PlanHelp } from "@core";
 import type { SitePlan } from "~/domain/plan/pieces.server";
 import type { DueItem } from "~/domain/work/due.server";
 import { DueRows } from "~/ui/dueRows";
+import { Notice } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { beside as texts } from "./texts";
@@ -81,4 +82,10 @@ export function DueBeside({ plan, due }: { plan: SitePlan; due: readonly DueItem
       ) : null}
     </>
   );
+}
+
+/** Pieces of a kept plan that were not booked with it: "label (name)" each. */
+export function LeftOut({ left }: { left: readonly string[] }) {
+  if (left.length === 0) return null;
+  return <Notice>Booked, but for what was done or called off since the plan was kept: {left.join("; ")}.</Notice>;
 }

@@ -13,7 +13,7 @@ import { formFields } from "~/platform/request.server";
 import { Button, fieldClass, FormProblemsProvider, Notice, TextField } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
-import { DueBeside, DUE_SHOWN, Helps } from "./beside";
+import { DueBeside, DUE_SHOWN, Helps, LeftOut } from "./beside";
 import { Board, type BoardRow } from "./board";
 import { Compare } from "./compare";
 import { Stops } from "./stops";
@@ -35,15 +35,20 @@ export const loader = guard("viewer", async ({ request, user }) => {
 export const action = guardAction("engineer", async ({ request, user }) => {
   const fields = await formFields(request);
   const id = fields.plan ?? "";
+  if (fields.intent === "book" && isUuid(id)) {
+    const booked = await bookPlan(id, user);
+    // what was done or called off since the plan was kept is not booked again: who books is told
+    if (booked.ok && booked.settled.length > 0) return { problems: null, left: booked.settled };
+    return booked.ok ? redirect(`/plan${new URL(request.url).search}`) : refused(booked);
+  }
   const done =
     fields.intent === "keep"
       ? await keepPlan(fields, user)
       : !isUuid(id)
         ? { ok: false as const, problems: { form: texts.chooseAPlanFrom } }
-        : fields.intent === "book"
-          ? await bookPlan(id, user)
-          : await dropPlan(id, user);
-  return done.ok ? redirect(`/plan${new URL(request.url).search}`) : refused(done);
+        : await dropPlan(id, user);
+  if (!done.ok) return refused(done);
+  return redirect(`/plan${new URL(request.url).search}`);
 });
 
 type Loaded = NonNullable<Route.ComponentProps["loaderData"]["loaded"]> & { mayEdit: boolean };
@@ -73,8 +78,14 @@ export default function Plan({ loaderData: { loaded, mayEdit }, actionData }: Ro
     );
   return (
     <InZone timeZone={loaded.site.timeZone}>
-      <FormProblemsProvider problems={actionData?.problems}>
-        <Planned key={loaded.site.id} {...loaded} mayEdit={mayEdit} problem={actionData?.problems?.form} />
+      <FormProblemsProvider problems={actionData?.problems ?? undefined}>
+        <Planned
+          key={loaded.site.id}
+          {...loaded}
+          mayEdit={mayEdit}
+          problem={actionData?.problems?.form}
+          left={actionData && "left" in actionData ? actionData.left : []}
+        />
       </FormProblemsProvider>
     </InZone>
   );
@@ -89,7 +100,8 @@ function Planned({
   mayEdit,
   submission,
   problem,
-}: Loaded & { problem: string | undefined }) {
+  left,
+}: Loaded & { problem: string | undefined; left: readonly string[] }) {
   const here = useSite();
   const [search, setSearch] = useSearchParams();
   const { wishes, set, move, reset } = useWishes(plan.problem.wishes);
@@ -181,6 +193,7 @@ function Planned({
         </span>
       </PageHead>
       {problem ? <Notice tone="verm">{problem}</Notice> : null}
+      <LeftOut left={left} />
       {solved?.problem ? <Notice tone="verm">{solved.problem}</Notice> : null}
       <p className="mb-3" role="status">
         {solved && fresh && !solved.problem ? (

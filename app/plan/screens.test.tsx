@@ -8,7 +8,7 @@ import type { SitePlan } from "~/domain/plan/pieces.server";
 import type { LifeEnd, ScoreGroup } from "~/domain/plan/scorecard.server";
 import type { DueItem } from "~/domain/work/due.server";
 import { rendered, renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
-import { DUE_SHOWN, DueBeside, Helps } from "./beside";
+import { DUE_SHOWN, DueBeside, Helps, LeftOut } from "./beside";
 import { Board, type BoardRow } from "./board";
 import { Compare } from "./compare";
 import CalendarPage from "./calendar";
@@ -478,4 +478,11 @@ describe("costs and the calendar", () => {
     expect(html.match(/name="feed"/g)).toHaveLength(2);
     expect(page(CalendarPage, { feeds: [] } as unknown as Feeds)).not.toContain(planTexts.calendar.revoke);
   });
+});
+
+test("who books a plan is told what was left out of it", () => {
+  expect(rendered(<LeftOut left={[]} />)).toBe("");
+  expect(wordsOf(rendered(<LeftOut left={["Winter stop (Outer gate, pump A)"]} />))).toContain(
+    "done or called off since the plan was kept: Winter stop (Outer gate, pump A).",
+  );
 });

@@ -14,10 +14,23 @@ const HOLDS_MS = 30 * 60_000;
 /** Keep what was typed for the next point of this machine, on this device and in this tab alone. */
 export function carry(machineId: string, conditions: Conditions): void {
   if (!machineId) return;
-  sessionStorage.setItem(KEY, JSON.stringify({ machineId, at: Date.now(), ...conditions }));
+  try {
+    sessionStorage.setItem(KEY, JSON.stringify({ machineId, at: Date.now(), ...conditions }));
+  } catch {
+    // a browser that keeps nothing carries nothing: the reading is saved all the same
+  }
 }
 
 const never = () => () => {};
+
+/** Reading may be refused as well, where a browser is told to keep nothing. */
+function keptHere(): string | null {
+  try {
+    return sessionStorage.getItem(KEY);
+  } catch {
+    return null;
+  }
+}
 
 /**
  * What was typed at this machine a moment ago; null: nothing, or at another one. The server knows none of it, so a page
@@ -26,7 +39,7 @@ const never = () => () => {};
 export function useCarried(machineId: string): Conditions | null {
   const kept = useSyncExternalStore(
     never,
-    () => stillHolds(sessionStorage.getItem(KEY), machineId, Date.now()),
+    () => stillHolds(keptHere(), machineId, Date.now()),
     () => null,
   );
   return useMemo(() => (kept ? (JSON.parse(kept) as Conditions) : null), [kept]);
