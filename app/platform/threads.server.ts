@@ -7,6 +7,21 @@ import { Piscina } from "piscina";
 /** One core is left to the event loop. */
 const MOST_THREADS = 4;
 
+/** What a kind of task may take. */
+export interface ThreadLimits {
+  /** Threads at a time. */
+  most?: number;
+  /** Tasks that may wait for one; left out: as many as come. */
+  waiting?: number;
+  /** After so long a task is given up, waiting included, ms; left out: never. */
+  givenUp?: number;
+}
+
+/** A task was not done: too many wait for its threads, or it took too long. */
+export class ThreadsBusy extends Error {
+  override name = "ThreadsBusy";
+}
+
 const open = new Set<Piscina>();
 
 /**
@@ -14,12 +29,13 @@ const open = new Set<Piscina>();
  * modules and the development server have none and run it in place.
  * @param name of the built file
  * @param inPlace the task itself
- * @param most threads at a time
+ * @param limits of its threads
+ * @returns runs one; rejects with ThreadsBusy beyond a limit
  */
 export function inThreads<Task, Result>(
   name: string,
   inPlace: (task: Task) => Result | Promise<Result>,
-  most = MOST_THREADS,
+  { most = MOST_THREADS, waiting, givenUp }: ThreadLimits = {},
 ): (task: Task) => Promise<Result> {
   const script = resolve(`build/threads/${name}.js`);
   let pool: Piscina<Task, Result> | undefined;
@@ -31,10 +47,16 @@ export function inThreads<Task, Result>(
         minThreads: 0,
         maxThreads: Math.max(1, Math.min(most, availableParallelism() - 1)),
         idleTimeout: 60_000,
+        ...(waiting !== undefined && { maxQueue: waiting }),
       });
       open.add(pool);
     }
-    return pool.run(task);
+    if (waiting !== undefined && pool.queueSize >= waiting) throw new ThreadsBusy();
+    if (givenUp === undefined) return pool.run(task);
+    const signal = AbortSignal.timeout(givenUp);
+    return pool.run(task, { signal }).catch((error: Error) => {
+      throw signal.aborted ? new ThreadsBusy(error.message) : error;
+    });
   };
 }
 

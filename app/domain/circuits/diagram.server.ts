@@ -13,7 +13,7 @@ import { inThreads } from "~/platform/threads.server";
 import type { CircuitResult, CircuitTask } from "./circuitTask";
 
 /** Shape of what is stored; another one is made again. */
-const SHAPE = 6;
+const SHAPE = 7;
 /** Temperature that readings are corrected to or taken near, where nothing else is known, °C. */
 const USUAL_TEMPERATURE = 50;
 /** A baseline is never surer than this share of itself, nor than the model is true. */
@@ -23,7 +23,14 @@ const MODEL_SHARE = 0.02;
 export const drawInThread = inThreads<CircuitTask, CircuitResult>(
   "circuit",
   async (task) => (await import("./circuitTask")).default(task),
-  1,
+  { most: 1 },
+);
+
+/** Previews have a thread of their own, so that nobody's first drawing waits behind them; what waits long is of an older stroke. */
+export const previewInThread = inThreads<CircuitTask, CircuitResult>(
+  "circuit",
+  async (task) => (await import("./circuitTask")).default(task),
+  { most: 1, waiting: 6, givenUp: 20_000 },
 );
 
 interface Circuit {

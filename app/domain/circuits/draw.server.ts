@@ -6,8 +6,9 @@ import { circuitDiagrams, circuits, components } from "~/db/schema";
 import { markDiagnosisStale } from "~/domain/condition/index.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, type Answer } from "~/domain/answer";
-import { drawInThread, diagramOf } from "./diagram.server";
+import { diagramOf, previewInThread } from "./diagram.server";
 import { registerDrawn } from "./register.server";
+import { ThreadsBusy } from "~/platform/threads.server";
 import { now } from "~/runtime/clock.server";
 
 /** Longest drawing that a form may send, characters. */
@@ -37,8 +38,23 @@ async function drawnNetlist(circuitId: string, text: string): Promise<Netlist | 
 export async function previewOf(circuitId: string, text: string): Promise<Answer<{ drawing: Drawing }>> {
   const netlist = await drawnNetlist(circuitId, text);
   if (typeof netlist === "string") return { ok: false, problems: { form: netlist } };
-  const { drawing } = await drawInThread({ workingPressure: null, components: [], netlist, readings: [], oil: {} });
-  return { ok: true, drawing };
+  try {
+    const { drawing } = await previewInThread({
+      workingPressure: null,
+      components: [],
+      netlist,
+      readings: [],
+      oil: {},
+    });
+    return { ok: true, drawing };
+  } catch (error) {
+    if (!(error instanceof ThreadsBusy)) throw error;
+    return {
+      ok: false,
+      status: 503,
+      problems: { form: "Too much is being drawn at once. It is drawn again at the next change." },
+    };
+  }
 }
 
 /** Keep a drawing. An unfinished one may be kept. */

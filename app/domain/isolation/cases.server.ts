@@ -22,7 +22,7 @@ const LONGEST_NOTE = 500;
 const evidenceInThread = inThreads<EvidenceTask, GaugeEvidence>(
   "evidence",
   async (task) => (await import("./evidenceTask")).default(task),
-  1,
+  { most: 1 },
 );
 
 /** The diagram of a circuit, and what its gauges say where the model fits them. */

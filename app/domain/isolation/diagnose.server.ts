@@ -35,7 +35,7 @@ const USUAL_OIL = 50;
 const diagnoseInThread = inThreads<DiagnoseTask, StandingDiagnosis>(
   "diagnose",
   async (task) => (await import("./diagnoseTask")).default(task),
-  1,
+  { most: 1 },
 );
 
 /** The healthy circuit at work, fitted to its own baselines. */

@@ -17,7 +17,7 @@ import type { TestPointsTask } from "./testPointsTask";
 const inThread = inThreads<TestPointsTask, TestPointAdvice>(
   "testPoints",
   async (task) => (await import("./testPointsTask")).default(task),
-  1,
+  { most: 1 },
 );
 
 const YEAR = 365 * DAY;
