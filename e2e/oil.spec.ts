@@ -80,7 +80,7 @@ test("a laboratory's file with errors: told line by line, mended in the mapping,
   page,
 }) => {
   const rows = [
-    "Probe;Unit;Sampled;N4 per 100 mL;N6;N14;Fe;Water",
+    "Flasche Nr;Unit;Sampled;N4 per 100 mL;N6;N14;Fe;Water",
     "E2E-10;SL-4;20.11.2026;90000;24000;3000;<1,0;80",
     "E2E-11;XX-1;20.11.2026;90000;24000;3000;1,2;80",
     "E2E-12;SL-4;21.11.2026;90000;240000;3000;1,2;80",
