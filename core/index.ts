@@ -58,7 +58,7 @@ export { addDays, calendarDay, dayOf, daysBetween, dayStart, isDay } from "./pla
 export { partAgainstStop, partReadyOn, type PartAnswer } from "./planning/part";
 export { questionHours } from "./hours/question";
 export { CLOCK_SLACK, fittedAt, NOT_FITTED, readingProblems } from "./readings/rules";
-export { physicallyOdd, type KnownOfCircuit } from "./readings/physics";
+export { physicallyOdd, physicsQuestion, type KnownOfCircuit } from "./readings/physics";
 export { meterOffset, runningHours, type MeterChange } from "./hours/runningHours";
 export { limitBases, limitBasisIds, limitProblem, resolveLimits } from "./baseline/limit";
 export type { LimitBasis, LimitRule } from "./baseline/limit";

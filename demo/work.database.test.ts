@@ -834,6 +834,10 @@ test("what comes due by date: a stop-gap, a valve to move, an old hose, a campai
     why: expect.stringContaining("Summer stop"),
   });
   for (const d of late.filter((d) => [soon, left].includes(d.id))) expect(d.dueAt).toBeLessThan(now());
+  // what waits for its part is not late before the part can be there
+  await db().update(components).set({ leadTimeDays: 24, sparesOnHand: 0 }).where(eq(components.id, pump.id));
+  await db().update(interventions).set({ kind: "replacement" }).where(eq(interventions.id, soon));
+  expect((await dueWork({ most: 100 })).find((d) => d.id === soon)!.dueAt).toBeGreaterThan(now());
   await db()
     .update(interventions)
     .set({ cancelledAt: new Date(now()) })

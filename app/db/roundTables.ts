@@ -33,6 +33,8 @@ export const roundPoints = pgTable(
       .notNull()
       .references(() => points.id, { onDelete: "cascade" }),
     position: integer("position").notNull(),
+    /** Since when the round asks for it: for the time before that it is not late. */
+    addedAt: moment("added_at").notNull().defaultNow(),
   },
   (t) => [primaryKey({ columns: [t.roundId, t.pointId] }), index("round_points_point").on(t.pointId)],
 );

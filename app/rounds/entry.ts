@@ -3,7 +3,7 @@ import {
   expectedReading,
   judgeRepeats,
   parseQuantity,
-  physicallyOdd,
+  physicsQuestion,
   preferredUnit,
   questionHours,
   questionReading,
@@ -76,12 +76,9 @@ export function judgeEntry(entry: Entry, point: WalkPoint, at: number, units: Un
           (moment) => new Date(moment).toISOString().slice(0, 10),
         )
       : undefined;
-  const forbidden = value ? physicallyOdd(point.quantity, value.value, point.known) : undefined;
-  const asked: Question | undefined = forbidden
-    ? { kind: "physics", message: `${forbidden} Read it once more, or keep it and say why.` }
-    : odd
-      ? { kind: "hours", message: odd }
-      : undefined;
+  const asked: Question | undefined =
+    (value && physicsQuestion(point.quantity, value.value, point.known)) ??
+    (odd ? { kind: "hours", message: odd } : undefined);
   const question = value
     ? (questionReading(
         { value: value.value, entered: value.entered, unit: value.unit },

@@ -146,7 +146,7 @@ export const due = {
   fallDueWithinDays: (due: number, ahead: number) => `${due} fall${due === 1 ? "s" : ""} due within ${ahead} days`,
   stopGapsToLook:
     "Stop-gaps to look at again, valves that seldom move, hoses at their longest usual life, fills to " +
-    "change back, campaigns, work that no reading proves yet.",
+    "change back, campaigns, work that no reading proves yet, work that waits for no stop or missed its own, calibrations.",
   campaigns: "Campaigns",
   beginACampaign: "Begin a campaign",
   noBulletinRunsAs: "No bulletin runs as a campaign.",

@@ -1,4 +1,4 @@
-import { physicallyOdd } from "./physics";
+import { physicallyOdd, physicsQuestion } from "./physics";
 
 const known = { pumpedFlow: 46.2, workingPressure: 180 };
 
@@ -16,3 +16,12 @@ test.each([
 
 test("what no plate states is not held against it", () =>
   expect(physicallyOdd("flow", 174, { pumpedFlow: null, workingPressure: null })).toBeUndefined());
+
+test("what is asked says what to do", () => {
+  const known = { pumpedFlow: 46.2, workingPressure: 180 };
+  expect(physicsQuestion("flow", 174, known)).toEqual({
+    kind: "physics",
+    message: expect.stringMatching(/deliver.*Read it once more, or keep it and say why\.$/),
+  });
+  expect(physicsQuestion("flow", 44, known)).toBeUndefined();
+});

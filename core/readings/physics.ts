@@ -1,4 +1,5 @@
 /** What no healthy or broken machine can show: asked about from the first reading on. */
+import type { Question } from "../assessment/question";
 import { formatQuantity } from "../units/format";
 import { quantityOf, type PointQuantityId } from "../units/quantities";
 
@@ -18,7 +19,20 @@ export interface KnownOfCircuit {
 }
 
 /**
- * Why a value cannot be, whatever the machine's condition: it is asked about, never refused.
+ * What is asked of a value that physics forbids: the log form and the tablet hold it back until it is answered.
+ * @param quantity what was read
+ * @param value core unit
+ * @param known of the circuit, from plates and settings
+ * @returns the question; undefined: it can be
+ * @example physicsQuestion("flow", 174, { pumpedFlow: 46.2, workingPressure: null }).kind // "physics"
+ */
+export function physicsQuestion(quantity: PointQuantityId, value: number, known: KnownOfCircuit): Question | undefined {
+  const odd = physicallyOdd(quantity, value, known);
+  return odd ? { kind: "physics", message: `${odd} Read it once more, or keep it and say why.` } : undefined;
+}
+
+/**
+ * Why a value cannot be, whatever the machine's condition: it is asked about or listed, never refused.
  * @param quantity what was read
  * @param value core unit
  * @param known of the circuit, from plates and settings

@@ -16,12 +16,12 @@ export function intervalDays() {
 }
 
 /**
- * The moment at which it is due. One that was never read is due today, and late once the round has gone on for its interval
- * without it; none is late on the day a round is begun.
+ * The moment at which it is due. One that was never read is due today, and late once the round has asked for it for a whole
+ * interval; none is late on the day a round is begun.
  */
 export function dueAt() {
   return sql`greatest(r.begun_at, case when p.last_reading_at is null
-    then least(${new Date(now()).toISOString()}::timestamptz, r.begun_at + ${usualDays} * interval '1 day')
+    then least(${new Date(now()).toISOString()}::timestamptz, greatest(r.begun_at, rp.added_at) + ${usualDays} * interval '1 day')
     else p.last_reading_at + ${intervalDays()} * interval '1 day' end)`;
 }
 

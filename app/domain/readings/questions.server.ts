@@ -4,7 +4,7 @@ import {
   dayOf,
   expectedReading,
   meterOffset,
-  physicallyOdd,
+  physicsQuestion as askOfPhysics,
   quantityOf,
   questionHours,
   questionReading,
@@ -114,13 +114,10 @@ async function physicsQuestion(
     .from(components)
     .innerJoin(circuits, eq(circuits.id, components.circuitId))
     .where(eq(components.id, componentId));
-  const forbidden = physicallyOdd(point.quantity, value.value, {
+  return askOfPhysics(point.quantity, value.value, {
     pumpedFlow: circuit?.pumped ?? null,
     workingPressure: circuit?.workingPressure ?? null,
   });
-  return forbidden
-    ? { kind: "physics", message: `${forbidden} Read it once more, or keep it and say why.` }
-    : undefined;
 }
 
 /** Is it an instrument that reads this, and was its calibration in date? Asked, since it may be all there is. */

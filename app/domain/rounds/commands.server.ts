@@ -1,7 +1,7 @@
 /** Writes of rounds: name, rhythm, and the points in walking order. */
 import { changedMeanwhile, type Answer } from "~/domain/answer";
 import { audit, type Actor } from "~/domain/access/index.server";
-import { eq, inArray } from "drizzle-orm";
+import { and, eq, inArray, notInArray, sql } from "drizzle-orm";
 import { number, object, string } from "yup";
 import { db } from "~/db/client.server";
 import { circuits, components, machines, points, roundPoints, rounds } from "~/db/schema";
@@ -92,7 +92,7 @@ export async function saveRound(
         .update(rounds)
         .set({ ...values, version: row.version + 1, ...(fields.intent === "retire" && { retiredAt: new Date(now()) }) })
         .where(eq(rounds.id, roundId));
-      await tx.delete(roundPoints).where(eq(roundPoints.roundId, roundId));
+      await tx.delete(roundPoints).where(and(eq(roundPoints.roundId, roundId), notInArray(roundPoints.pointId, ids)));
       await audit(tx, actor, {
         what: `${fields.intent === "retire" ? "retired" : "edited"} round ${values.name}`,
         recordId: roundId,
@@ -100,7 +100,15 @@ export async function saveRound(
         after: { ...values, points: ids.length },
       });
     }
-    await tx.insert(roundPoints).values(ids.map((pointId, position) => ({ roundId: roundId, pointId, position })));
+    const addedAt = new Date(now());
+    // those that were in it before keep the day since which they are asked for
+    await tx
+      .insert(roundPoints)
+      .values(ids.map((pointId, position) => ({ roundId: roundId, pointId, position, addedAt })))
+      .onConflictDoUpdate({
+        target: [roundPoints.roundId, roundPoints.pointId],
+        set: { position: sql`excluded.position` },
+      });
     return { ok: true, id: roundId };
   });
 }

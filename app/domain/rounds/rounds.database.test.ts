@@ -159,7 +159,19 @@ describe("a round", () => {
       .update(rounds)
       .set({ begunAt: new Date("2026-10-20T00:00:00Z") })
       .where(eq(rounds.id, id));
+    await db()
+      .update(roundPoints)
+      .set({ addedAt: new Date("2026-10-20T00:00:00Z") })
+      .where(eq(roundPoints.roundId, id));
     expect((await roundList()).find((r) => r.id === id)!.late).toBeGreaterThan(0);
+    // a point that joins an old round is not late for the time before it did, and stays in it when the round is edited
+    const joined = await add("point", pointForm(plant.pump, { name: "Joined later" }));
+    const edited = async (ids: string[]) =>
+      saveRound(id, round({ name: "Fresh", version: String((await roundRow(id)).version) }), ids, ENGINEER);
+    expect(await edited([fresh, joined])).toMatchObject({ ok: true });
+    expect((await roundList()).find((r) => r.id === id)).toMatchObject({ points: 2, late: 1 });
+    expect(await edited([joined, fresh])).toMatchObject({ ok: true });
+    expect((await roundList()).find((r) => r.id === id)).toMatchObject({ points: 2, late: 1 });
   });
   test("late is what was due on a day before today, not what was due this morning", async () => {
     const point = await add("point", pointForm(plant.pump, { name: "Due this morning", intervalDays: "30" }));

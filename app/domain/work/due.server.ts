@@ -6,6 +6,7 @@ import { componentMoves } from "~/db/schema";
 import type { Actor } from "~/domain/access/index.server";
 import { formIsOld, type Answer } from "~/domain/answer";
 import { sentBefore, sentElsewhere } from "~/domain/sent.server";
+import { leadTimeNowOf } from "~/domain/planning/index.server";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/validate";
 
@@ -67,8 +68,10 @@ function sources(today: string, until: string): Record<DueKind, SQL> {
       where i.done_at > ${today}::timestamptz - interval '180 days' and i.signed_at is null and i.point_id is not null
         and ${inUse} and exists (select 1 from work_runs r where r.intervention_id = i.id)
         and not exists (select 1 from readings r where r.point_id = i.point_id and r.taken_at > i.done_at and r.superseded_at is null)`,
+    // a part that has to come first is waited for
     booking: sql`select 'booking', i.id::text, m.id::text, ${part}, 'booked without a stop and not done',
-        (i.booked_at + make_interval(days => ${SOON}::int))::date::text, s.time_zone, s.id
+        greatest((i.booked_at + make_interval(days => ${SOON}::int))::date, case when i.kind = 'replacement'
+          then coalesce(i.part_ordered_on, i.booked_at::date) + ${leadTimeNowOf} end)::text, s.time_zone, s.id
       from interventions i join components c on c.id = i.component_id ${place}
       where i.done_at is null and i.cancelled_at is null and i.stop_id is null and ${inUse}`,
     missed: sql`select 'missed', i.id::text, m.id::text, ${part}, 'not done, and its stop is over: ' || o.name,

@@ -149,6 +149,7 @@ describe("the fate of rows", () => {
     meter: [],
     hoursPerDay: 8,
     noted: null,
+    known: { pumpedFlow: 65, workingPressure: 210 },
   };
   const cycle: ImportPoint = { ...point, id: "6f1c2a4e-0000-4000-8000-000000000002", code: "X/Y/Z", state: "cycle" };
   const lookup: ImportLookup = {
@@ -183,6 +184,13 @@ describe("the fate of rows", () => {
       fate: "add",
       reading: { value: 3.785411784, entered: "1 gal/min", hours: 100, by: "T. Wren", lifeId: "life" },
     });
+  });
+  test("what physics forbids is added, and listed to be looked at", () => {
+    expect(reader()(row(point.code, "2026-01-04", "174"), 2)).toMatchObject({
+      fate: "add",
+      odd: expect.stringContaining("more than the pumps of this circuit deliver"),
+    });
+    expect(reader()(row(point.code, "2026-01-04", "3.4"), 2)).not.toHaveProperty("odd");
   });
   test("the same again in the file is there already; another value for the moment is bad", () => {
     const read = reader();

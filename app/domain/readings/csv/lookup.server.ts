@@ -4,12 +4,13 @@ import { quantityOf } from "@core";
 import { db } from "~/db/client.server";
 import { circuits, components, hourMeterChanges, instruments, lives, machines, points, sites } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
+import { pumpedFlow } from "../knownOfCircuit.server";
 import { tiedNames } from "./names.server";
 import { codeInState, foldCode, ofMachine, type ImportLookup, type ImportPoint } from "./rows";
 
 /** All of the fleet, since a file may name any of it. */
 export async function lookupFor(): Promise<ImportLookup> {
-  const [pointRows, lifeRows, instrumentRows, meterRows, notedRows] = await Promise.all([
+  const [pointRows, lifeRows, instrumentRows, meterRows, notedRows, pumpedRows] = await Promise.all([
     db()
       .select({
         id: points.id,
@@ -25,6 +26,8 @@ export async function lookupFor(): Promise<ImportLookup> {
         tag: machines.tag,
         machine: machines.name,
         timeZone: sites.timeZone,
+        circuitId: circuits.id,
+        workingPressure: circuits.workingPressure,
       })
       .from(points)
       .innerJoin(components, eq(components.id, points.componentId))
@@ -44,6 +47,9 @@ export async function lookupFor(): Promise<ImportLookup> {
     }>(sql`select p.id, (extract(epoch from r.taken_at) * 1000)::float8 as at, r.hours from points p cross join lateral (
       select taken_at, hours from readings where point_id = p.id and hours is not null and superseded_at is null
         order by taken_at desc limit 1) r where p.last_reading_at is not null`),
+    db()
+      .select({ circuitId: circuits.id, flow: pumpedFlow(sql`${circuits.id}`) })
+      .from(circuits),
   ]);
   const meterOf = new Map<string, ImportPoint["meter"]>();
   for (const c of meterRows)
@@ -52,6 +58,7 @@ export async function lookupFor(): Promise<ImportLookup> {
       { at: c.at.getTime(), before: c.before, after: c.after },
     ]);
   const notedOf = new Map(notedRows.rows.map((r) => [r.id, { at: Number(r.at), hours: r.hours }]));
+  const pumpedOf = new Map(pumpedRows.map((c) => [c.circuitId, c.flow]));
   const livesOf = new Map<string, ImportPoint["lives"]>();
   for (const l of lifeRows) {
     const list = livesOf.get(l.componentId) ?? [];
@@ -73,6 +80,7 @@ export async function lookupFor(): Promise<ImportLookup> {
       meter: meterOf.get(p.machineId) ?? [],
       hoursPerDay: p.hoursPerDay,
       noted: notedOf.get(p.id) ?? null,
+      known: { pumpedFlow: pumpedOf.get(p.circuitId) ?? null, workingPressure: p.workingPressure },
     };
     byCode.set(p.id, point);
     if (!p.retired)

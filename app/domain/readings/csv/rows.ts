@@ -4,10 +4,12 @@ import {
   meterOffset,
   NOT_FITTED,
   parseQuantity,
+  physicallyOdd,
   questionHours,
   readingProblems,
   readingStateIds,
   readingStates,
+  type KnownOfCircuit,
   type MeterChange,
   type ParsedQuantity,
   type PointQuantityId,
@@ -29,6 +31,7 @@ export interface ImportPoint {
   meter: MeterChange[];
   hoursPerDay: number;
   noted: { at: number; hours: number } | null;
+  known: KnownOfCircuit;
 }
 
 export interface ImportLookup {
@@ -215,7 +218,9 @@ export function rowReader(
         ? { line, fate: "there" }
         : bad(`Line ${before.line} says another value for the same moment.`);
     seen.set(point.id, moments.set(takenAt, { line, value: value.value.value }));
-    const odd = hours.value ? oddHours(point, takenAt, hours.value.value) : undefined;
+    const odd =
+      physicallyOdd(point.quantity, value.value.value, point.known) ??
+      (hours.value ? oddHours(point, takenAt, hours.value.value) : undefined);
     const typed = cell("entered") ? quantity("entered", point.quantity, undefined).value : null;
     const asEntered =
       typed && isSame(typed.value, value.value.value) ? cell("entered") : `${value.value.entered} ${value.value.unit}`;
