@@ -39,7 +39,7 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
   );
   const [copied, setCopied] = useState<string | null>(null);
   const result = useMemo(() => runCalculator(calculator, typed, site.units), [calculator, typed, site.units]);
-  const address = addressOf(calculator, typed, taken?.componentId ?? null);
+  const address = addressOf(calculator, typed, taken?.componentId ?? null, site.units);
   const outcome = result.ok ? result.outcome : null;
   const takes = Object.values(calculator.fields).some((f) => f.take);
 

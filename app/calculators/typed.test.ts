@@ -62,6 +62,15 @@ describe("what stands in the fields", () => {
     expect(typedFrom(orifice, new URLSearchParams(), {}, { pressure: "psi" }).pressure).toMatch(/ psi$/);
     expect(typedFrom(orifice, new URLSearchParams(), {}, {}).pressure).not.toMatch(/bar|psi/);
   });
+  test("a bare figure that looks like the example is kept for a reader who means another unit", () => {
+    const orifice = calculatorOf("orifice")!;
+    const units = { pressure: "psi" };
+    const pressure = exampleOf(orifice).pressure!;
+    const typed = { ...exampleOf(orifice, units), pressure };
+    const again = typedFrom(orifice, searchOf(addressOf(orifice, typed, null, units)), {}, units);
+    expect(again.pressure).toBe(pressure);
+    expect(addressOf(orifice, exampleOf(orifice, units), null, units)).toBe("/calculators/orifice");
+  });
   test("with a component in the address nothing is left to the example", () => {
     const search = searchOf(addressOf(flow, exampleOf(flow), "component-1"));
     expect(search.get("from")).toBe("component-1");

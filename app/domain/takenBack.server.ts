@@ -4,6 +4,7 @@ import { db, type Queryable } from "~/db/client.server";
 import { imports } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
 import type { Answer } from "~/domain/answer";
+import { requestAssessment } from "~/platform/jobs.server";
 import { now } from "~/runtime/clock.server";
 
 /**
@@ -15,7 +16,7 @@ export async function takeImportBack(
   actor: Actor,
   take: (tx: Queryable, record: { id: string; fileName: string }) => Promise<Record<string, number>>,
 ): Promise<Answer> {
-  return db().transaction(async (tx): Promise<Answer> => {
+  const done = await db().transaction(async (tx): Promise<Answer> => {
     const [record] = await tx.select().from(imports).where(eq(imports.id, id)).for("update");
     if (!record?.doneAt) return { ok: false, status: 404, problems: { form: "Nothing of this file was imported." } };
     if (record.undoneAt) return { ok: true, id };
@@ -27,4 +28,6 @@ export async function takeImportBack(
     await audit(tx, actor, { what: `took back the import of ${record.fileName}`, recordId: id, after: taken });
     return { ok: true, id };
   });
+  if (done.ok) await requestAssessment();
+  return done;
 }

@@ -1,4 +1,4 @@
-import { Form, Link, data as answerWith, redirect } from "react-router";
+import { Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/import";
 import { analyteIds, analytes } from "@core";
 import { dateOrders } from "~/platform/csvCells";
@@ -7,9 +7,16 @@ import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
-import { ConfirmButton } from "~/ui/confirm";
-import { FormProblemsProvider, Notice, SelectField } from "~/ui/form";
-import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
+import { SelectField } from "~/ui/form";
+import {
+  columnOptions,
+  columnText,
+  fatesText,
+  FormatFields,
+  ImportForm,
+  ImportProgress,
+  TakeBack,
+} from "~/ui/importFile";
 import { PageHead } from "~/ui/page";
 import { labPreview, runLabImport, saveLabMapping, type LabPreview } from "~/domain/oil/labFile/import.server";
 import { undoLabImport } from "~/domain/oil/labFile/undo.server";
@@ -113,18 +120,8 @@ export default function LabImport({
         >
           {about.undone ? TAKEN_BACK : texts.theOilsThatThey(about.laboratory)}
         </PageHead>
-        {actionData?.problems.form ? <Notice tone="verm">{actionData.problems.form}</Notice> : null}
         {about.mayUndo ? (
-          <Form method="post" className="mb-4">
-            <FormProblemsProvider problems={undefined}>
-              <ConfirmButton
-                intent="undo"
-                label="Take this import back"
-                question={`Take back all ${about.added ?? 0} samples of this file?`}
-                explain={TAKEN_BACK}
-              />
-            </FormProblemsProvider>
-          </Form>
+          <TakeBack added={about.added} noun="sample" explain={TAKEN_BACK} problem={actionData?.problems.form} />
         ) : null}
         <p className="flex gap-5">
           <Link to="/oil" className="act">

@@ -1,16 +1,23 @@
-import { Form, Link, data as answerWith, redirect } from "react-router";
+import { Link, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/import";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { dateOrders } from "~/platform/csvCells";
 import { delimiters } from "~/platform/csvText";
 import { formFields } from "~/platform/request.server";
-import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
-import { ConfirmButton } from "~/ui/confirm";
+import { Button, CheckField, SelectField, TextField } from "~/ui/form";
 import { counted } from "~/ui/counted";
 import { PageHead, Section } from "~/ui/page";
 import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
-import { columnOptions, columnText, fatesText, FormatFields, ImportForm, ImportProgress } from "~/ui/importFile";
+import {
+  columnOptions,
+  columnText,
+  fatesText,
+  FormatFields,
+  ImportForm,
+  ImportProgress,
+  TakeBack,
+} from "~/ui/importFile";
 import { preview, runImport, saveMapping, storedPreview } from "~/domain/readings/csv/import.server";
 import { namesOf, tieNames, type NameInFile } from "~/domain/readings/csv/names.server";
 import { undoImport } from "~/domain/readings/csv/undo.server";
@@ -151,18 +158,13 @@ export default function Import({
         >
           {about.undone ? texts.itsReadingsStay : texts.thePointsTheyBelong}
         </PageHead>
-        {actionData?.problems.form ? <Notice tone="verm">{actionData.problems.form}</Notice> : null}
         {about.mayUndo ? (
-          <Form method="post" className="mb-4">
-            <FormProblemsProvider problems={undefined}>
-              <ConfirmButton
-                intent="undo"
-                label={texts.takeItBack}
-                question={texts.takeBackTheWhole(about.added)}
-                explain={texts.itsReadingsStay}
-              />
-            </FormProblemsProvider>
-          </Form>
+          <TakeBack
+            added={about.added}
+            noun="reading"
+            explain={texts.itsReadingsStay}
+            problem={actionData?.problems.form}
+          />
         ) : null}
         <p className="flex gap-5">
           <Link to="/" className="act">

@@ -19,8 +19,6 @@ export const fleetFile = {
 
 export const importPage = {
   beginTheseLives: "Begin these lives at their first reading, where it is older than “fitted on”",
-  takeItBack: "Take this import back",
-  takeBackTheWhole: (added: number | null) => `Take back all ${added ?? 0} readings of this file?`,
   itsReadingsStay: "Its readings stay on record as superseded and count no more; the file may be brought in again.",
   takenBack: (by: string) => `Taken back by ${by}`,
   anEngineerTakesBack: "An engineer takes an import back.",

@@ -47,7 +47,7 @@ function Sheet({ r }: { r: Report }) {
   }).toString();
   const attention = r.points.filter((p) => ["alarm", "alert", "drifting"].includes(p.state));
   const crossed = r.points.filter((p) => p.crossedAt !== null);
-  // first met broken, or since before the period: it crossed nothing in it and is no better for that
+  // first met broken, or beyond it since before the period: no crossing is dated in it, and it is no better for that
   const beyond = r.points.filter((p) => p.crossedAt === null && p.beyond !== null && p.beyond >= BEYOND);
   const counts = Object.entries(r.states)
     .filter(([, n]) => n > 0)
@@ -126,7 +126,7 @@ function Sheet({ r }: { r: Report }) {
           ))}
           {beyond.map((p) => (
             <li key={p.pointId} className="py-0.5">
-              {nameOf(p)} stands beyond its limit, as before the period or when it was first read.
+              {nameOf(p)} stands beyond its limit.
             </li>
           ))}
           {crossed.length + beyond.length === 0 ? <li className="py-0.5">{texts.noPointCrossedIts}</li> : null}

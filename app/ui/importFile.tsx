@@ -1,6 +1,8 @@
 /** What every import of a file shows: choosing it, how it is written, the fate of its rows. */
 import { useEffect, type ReactNode } from "react";
 import { Form, useRevalidator } from "react-router";
+import { ConfirmButton } from "./confirm";
+import { counted } from "./counted";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "./form";
 import { Section } from "./page";
 import { importFile as texts } from "./texts";
@@ -267,5 +269,30 @@ export function ImportProgress({ stage, progress }: { stage: "previewing" | "imp
         {share} %
       </progress>
     </div>
+  );
+}
+
+/** Taking back what a file brought in, asked once more. `explain`: what becomes of it. */
+export function TakeBack({
+  added,
+  noun,
+  explain,
+  problem,
+}: {
+  added: number | null;
+  noun: string;
+  explain: string;
+  problem: string | undefined;
+}) {
+  return (
+    <Form method="post" className="mb-4">
+      {problem ? <Notice tone="verm">{problem}</Notice> : null}
+      <ConfirmButton
+        intent="undo"
+        label="Take this import back"
+        question={`Take back all ${counted(added ?? 0, noun)} of this file?`}
+        explain={explain}
+      />
+    </Form>
   );
 }

@@ -46,9 +46,15 @@ function factText(core: number, quantity: Parameters<typeof quantityOf>[0], unit
 }
 
 /** The address that holds the inputs, to keep or to send. */
-export function addressOf(calculator: Calculator, typed: Typed, from: string | null): string {
+export function addressOf(
+  calculator: Calculator,
+  typed: Typed,
+  from: string | null,
+  units: UnitPreference = {},
+): string {
   const search = new URLSearchParams();
-  const example = exampleOf(calculator);
+  // what stands there by itself is left out: for this reader, in whose units it would be read again
+  const example = exampleOf(calculator, units);
   for (const id of Object.keys(calculator.fields))
     if ((typed[id] ?? "") !== example[id] || from) search.set(id, typed[id] ?? "");
   if (from) search.set(RESERVED, from);

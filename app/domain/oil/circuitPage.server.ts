@@ -120,6 +120,7 @@ export async function circuitPage(id: string) {
       .orderBy(components.position),
   ]);
   const all = found.get(id) ?? [];
+  const read = all.map(oilSampleOf);
   const detail = stored?.detail ?? null;
   const latest = all.find((s) => s.id === detail?.lastSampleId);
   const metal = detail ? firstMetal(detail.metals) : null;
@@ -135,8 +136,8 @@ export async function circuitPage(id: string) {
     now: now(),
     detail,
     stale: stored?.stale ?? true,
-    picture: all.map((s) => picturePoint(oilSampleOf(s))),
-    series: sampleSeries(all.map(oilSampleOf)),
+    picture: read.map(picturePoint),
+    series: sampleSeries(read),
     changes: changes.map((c) => c.at.getTime()),
     kv40: place.fluid?.kv40 ?? null,
     latest: latest ? oilSampleOf(latest) : null,

@@ -10,8 +10,8 @@ import { markOilStale, markStale } from "~/domain/condition/index.server";
 import { sentBefore } from "~/domain/sent.server";
 import { now } from "~/runtime/clock.server";
 import { check, isUuid } from "~/platform/validate";
-import { againstPouring } from "./fluidPage.server";
 import { oilEventSchema } from "./form";
+import { againstPouring } from "./pouring.server";
 import { lockCircuit, momentOf, reassess } from "./shared.server";
 
 /** Note a fill, a change, a top-up, a drain or a level. What speaks against the fluid is asked before it is on record. */

@@ -1,9 +1,9 @@
 /** The fluid of a circuit: fills and levels, whether it suits, what may be mixed, what the measured viscosity changed. */
 import { and, desc, eq, inArray, isNull } from "drizzle-orm";
-import { correctSeries, fluidAt, mixing, pouring, type NamedFluid } from "@core";
+import { correctSeries, fluidAt } from "@core";
 import { db } from "~/db/client.server";
 import { oilAssessments, oilEvents } from "~/db/oilTables";
-import { circuits, components, fluids, points } from "~/db/schema";
+import { components, fluids, points } from "~/db/schema";
 import {
   assessPointOf,
   contextOf,
@@ -11,11 +11,10 @@ import {
   pointSetups,
   readingsOfLife,
   currentOil,
-  oilInput,
 } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
-import { isUuid } from "~/platform/validate";
 import { circuitPlace } from "./place.server";
+import { mixingOf } from "./pouring.server";
 
 const SHOWN_EVENTS = 30;
 
@@ -110,45 +109,6 @@ async function mixedIn(
     (e) => e.kind === "topUp" && e.fluidId !== null && e.fluidId !== fluidId && (!fill || e.at > fill.at),
   );
   return other ? ((await mixingOf(circuitId, other.fluidId!))?.message ?? null) : null;
-}
-
-const named = (f: typeof fluids.$inferSelect): NamedFluid => ({
-  id: f.id,
-  name: f.name,
-  type: f.type,
-  kv40: f.kv40,
-  kv100: f.kv100,
-  density15: f.density15,
-});
-
-/** The fluid that stands in a circuit, and one that is added; each may be unknown. */
-async function bothFluids(circuitId: string, fluidId: string): Promise<[NamedFluid | null, NamedFluid | null]> {
-  if (!isUuid(fluidId)) return [null, null];
-  const [[there], [added]] = await Promise.all([
-    db()
-      .select({ fluid: fluids })
-      .from(circuits)
-      .innerJoin(fluids, eq(fluids.id, circuits.fluidId))
-      .where(eq(circuits.id, circuitId)),
-    db().select().from(fluids).where(eq(fluids.id, fluidId)),
-  ]);
-  return [there ? named(there.fluid) : null, added ? named(added) : null];
-}
-
-/** The fluid that stands in a circuit against one that is added; null where nothing is known or they agree. */
-async function mixingOf(circuitId: string, fluidId: string): Promise<ReturnType<typeof mixing>> {
-  const [there, added] = await bothFluids(circuitId, fluidId);
-  return there && added ? mixing(there, added) : null;
-}
-
-/** What speaks against a fluid before it is on record: that it mixes with another, and that parts are not made for it. */
-export async function againstPouring(circuitId: string, fluidId: string, mixes: boolean): Promise<string | null> {
-  const [there, added] = await bothFluids(circuitId, fluidId);
-  if (!added) return null;
-  const input = await oilInput(db(), circuitId);
-  const mixed = mixes && there ? mixing(there, added) : null;
-  const unfit = input ? pouring(added, there, input.components, input.temperatures) : null;
-  return mixed || unfit ? [unfit, mixed?.message].filter(Boolean).join(" ") : null;
 }
 
 /** Newest corrected value of every leakage point with the viscosity as stated and as measured. */

@@ -5,12 +5,11 @@ import type { Actor } from "~/domain/access/index.server";
 import type { Answer } from "~/domain/answer";
 import { markOilStale } from "~/domain/condition/index.server";
 import { takeImportBack } from "~/domain/takenBack.server";
-import { requestAssessment } from "~/platform/jobs.server";
 import { now } from "~/runtime/clock.server";
 
 /** Its samples stay on record as withdrawn, and their numbers are free again. */
-export async function undoLabImport(id: string, actor: Actor): Promise<Answer> {
-  const undone = await takeImportBack(id, actor, async (tx, { fileName }) => {
+export function undoLabImport(id: string, actor: Actor): Promise<Answer> {
+  return takeImportBack(id, actor, async (tx, { fileName }) => {
     const gone = await tx
       .update(samples)
       .set({ withdrawnAt: new Date(now()), withdrawnBy: actor.name, withdrawnWhy: `import of ${fileName} undone` })
@@ -20,6 +19,4 @@ export async function undoLabImport(id: string, actor: Actor): Promise<Answer> {
     await markOilStale(tx, circuits);
     return { samples: gone.length, circuits: circuits.length };
   });
-  if (undone.ok) await requestAssessment();
-  return undone;
 }

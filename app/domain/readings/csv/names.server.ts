@@ -34,7 +34,7 @@ export class NamesInFile {
   }
 }
 
-/** Names that were tied, by key. A point out of use gives its name back. */
+/** Names that were tied, by key: of points out of use too, whose old readings still come in. */
 export async function tiedNames(byId: ReadonlyMap<string, ImportPoint | null>): Promise<Map<string, ImportPoint>> {
   const rows = await db().select({ key: pointNames.key, pointId: pointNames.pointId }).from(pointNames);
   const tied = new Map<string, ImportPoint>();
