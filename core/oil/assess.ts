@@ -2,41 +2,28 @@
  * Everything that a circuit's oil says, read together: codes against target, steps and trends of counts, wear metals,
  * filters, fluid, and whether the machine agrees. Pure; made when a sample or a reading lands, never while a page loads.
  */
-import { YEAR } from "../units/time";
 import { urgencyOf } from "../state/state";
 import { overTarget } from "../contamination/target";
-import { iso4406Bounds } from "../contamination/iso4406";
-import { kinematicViscosity } from "../fluid/viscosity";
-import { classSolubility, waterShare } from "../fluid/water";
-import { mannKendall } from "../trend/mannKendall";
-import { median } from "../trend/robust";
-import { theilSen } from "../trend/theilSen";
 import { agreementOf, leakRising, leakSince, type LeakChange } from "./agreement";
 import { analytes, wearMetalIds, type AnalyteId, type WearMetalId } from "./analytes";
 import { dirtCauses } from "./causes";
-import { countFor, sampleCodes } from "./codes";
-import { elementFinding } from "./element";
-import { fluidAt, type MeasuredViscosity } from "../fluid/measured";
+import { sampleCodes } from "./codes";
+import { filterOf } from "./filterNow";
+import { worstMargin } from "./margin";
+import { countStep, countTrend, particleMargin } from "./particles";
+import { acidRise, waterOf } from "./waterAndAcid";
+import { fluidAt } from "../fluid/measured";
 import { currentFill, fillAge, measuredViscosities, viscosityOff } from "./fill";
 import { metalList, partSuspects } from "./parts";
-import { incomparable, middle, type OilSample } from "./sample";
+import { incomparable, type OilSample } from "./sample";
 import { remarkSays } from "./remark";
-import { stepUp } from "./step";
 import { suitsParts } from "./suits";
-import { circuitTarget, type CircuitTarget } from "./target";
-import type { CountTrend, OilAssessment, OilComponentInput, OilInput } from "./types";
-import { ACID, findingsOf, lower, rising, stateOf, verdictOf, VISCOSITY, WATER, type Parts } from "./verdict";
+import { circuitTarget } from "./target";
+import type { OilAssessment, OilInput } from "./types";
+import { findingsOf, lower, rising, stateOf, verdictOf } from "./verdict";
 import { metalAlarm, metalSeries } from "./wear";
 
-const SIZES = ["over4", "over6", "over14"] as const;
-/** ln scatter of a count (common practice). */
-const SCATTER = 0.3;
 const KEPT_RATES = 12;
-
-/** ISO 4406 number as a continuous figure: a doubling is one. */
-function exactNumber(count: number): number {
-  return Math.log2(Math.max(count, iso4406Bounds[0] / 2) / iso4406Bounds[0]);
-}
 
 const isComparable = (s: OilSample) => incomparable(s) === null;
 
@@ -67,7 +54,7 @@ export function assessOil(input: OilInput): OilAssessment {
   const stepped = countStep(all, target);
   // a step that the change of oil took with it is over; one that the new oil shows again is not
   const step = stepped && fill && stepped.by < fill.at && (unsampled || !stepped.still) ? null : stepped;
-  const trends = { over4: trendOf(all, "over4"), over14: trendOf(all, "over14") };
+  const trends = { over4: countTrend(all, "over4"), over14: countTrend(all, "over14") };
   // a counter only goes forward: one that was misread must not run the metals backwards
   let counter = -Infinity;
   const dated = all.map((s) => {
@@ -164,7 +151,7 @@ export function assessOil(input: OilInput): OilAssessment {
   const findings = findingsOf(parts, since, outside);
   const state = stateOf(parts, all.length);
   const margin = worstMargin(
-    marginOf(
+    particleMargin(
       coded.map((c) => c.sample),
       target,
     ),
@@ -224,184 +211,3 @@ const worseOf = (leaks: readonly LeakChange[], componentId: string): boolean | n
   const own = leaks.filter((l) => l.componentId === componentId && l.worse !== null);
   return own.length === 0 ? null : own.some((l) => l.worse);
 };
-
-/** The clearest step over the sizes; `still`: the newest sample stands on the new level. */
-function countStep(samples: readonly OilSample[], target: CircuitTarget | null): OilAssessment["step"] {
-  let best: (NonNullable<OilAssessment["step"]> & { size: (typeof SIZES)[number] }) | null = null;
-  for (const size of SIZES) {
-    const counted = samples.flatMap((s) => {
-      const count = countFor(s, size);
-      return count === null ? [] : [{ at: s.at, ln: Math.log(Math.max(count, 0.01)) }];
-    });
-    const step = stepUp(counted.map((c) => c.ln));
-    if (!step) continue;
-    const factor = Math.exp(step.size);
-    if (best && factor <= best.factor) continue;
-    const before = counted[step.index]!.ln - step.size;
-    best = {
-      after: counted[step.index - 1]!.at,
-      by: counted[step.index]!.at,
-      factor,
-      size,
-      still: counted.at(-1)!.ln > before + step.size / 2,
-    };
-  }
-  // what was long ago, and is clean again, is history
-  if (best && !best.still && target && samples.at(-1)!.at - best.by > 2 * YEAR) return null;
-  return best;
-}
-
-function trendOf(samples: readonly OilSample[], size: "over4" | "over14"): CountTrend | null {
-  const counted = samples
-    .flatMap((s) => {
-      const count = countFor(s, size);
-      return count === null ? [] : [{ at: s.at, log2: Math.log2(Math.max(count, 0.01)) }];
-    })
-    .slice(-24);
-  if (counted.length < 6) return null;
-  const { slope } = theilSen(
-    counted.map((c) => c.at / YEAR),
-    counted.map((c) => c.log2),
-  );
-  return slope === 0 ? null : { doublingYears: 1 / slope, p: mannKendall(counted.map((c) => c.log2)).p };
-}
-
-function marginOf(samples: readonly OilSample[], target: CircuitTarget | null): OilAssessment["margin"] {
-  if (!target || samples.length === 0) return null;
-  const of = (s: OilSample) => {
-    const shares = SIZES.flatMap((size, i) => {
-      const count = countFor(s, size);
-      return count === null ? [] : [1 + (exactNumber(count) - target.codes[i]!) / 2];
-    });
-    return shares.length ? Math.max(...shares) : null;
-  };
-  const value = of(samples.at(-1)!);
-  if (value === null) return null;
-  const doubt = (1.282 * SCATTER) / Math.LN2 / 2;
-  return {
-    value,
-    low: value - doubt,
-    high: value + doubt,
-    before: samples.length > 1 ? of(samples.at(-2)!) : null,
-    of: "particles",
-  };
-}
-
-/** Two determinations of one laboratory differ by about this share: water, viscosity, acid (common practice). */
-const DOUBT = { water: 0.1, viscosity: 0.015, acid: 0.06 };
-
-/** Less of these is nothing to speak of: the margin is of the particles. */
-const SHOWN_FROM = { water: WATER.doubt / WATER.bad, viscosity: 0.5, acid: 0.5, age: 0.9 };
-
-/** The margin of what is nearest to its end, particles unless something else is worse. */
-function worstMargin(
-  particles: OilAssessment["margin"],
-  { water, off, acid, age }: Pick<Parts, "water" | "off" | "acid" | "age">,
-): OilAssessment["margin"] {
-  const plain = (
-    value: number,
-    doubt: number,
-    of: "water" | "viscosity" | "acid" | "age",
-  ): NonNullable<OilAssessment["margin"]> => ({
-    value,
-    low: Math.max(0, value - doubt),
-    high: value + doubt,
-    before: null,
-    of,
-  });
-  const wet = water && !water.below ? Math.max(water.ppm / WATER.bad, (water.share ?? 0) / 100) : null;
-  const others = [
-    ...(wet === null ? [] : [plain(wet, DOUBT.water * wet, "water")]),
-    ...(off === null ? [] : [plain(Math.abs(off) / VISCOSITY.bad, DOUBT.viscosity / VISCOSITY.bad, "viscosity")]),
-    ...(acid === null ? [] : [plain(Math.max(0, acid) / ACID.bad, DOUBT.acid / ACID.bad, "acid")]),
-    ...(!age || age.share === null ? [] : [plain(age.share, 0, "age")]),
-  ].filter((m) => m.value >= SHOWN_FROM[m.of as keyof typeof SHOWN_FROM]);
-  return others.reduce<OilAssessment["margin"]>((worst, m) => (worst && worst.value >= m.value ? worst : m), particles);
-}
-
-function filterOf(
-  c: OilComponentInput,
-  input: OilInput,
-  measured: readonly MeasuredViscosity[],
-): OilAssessment["filters"] {
-  if (!c.filter || c.drops.length === 0) return [];
-  const reference = {
-    flow: c.filter.flow,
-    viscosity: input.fluid ? kinematic(input.fluid, input.temperatures.working ?? 45) : 30,
-  };
-  const lives = c.lives.map((l) => ({
-    id: l.id,
-    startedAt: l.startedAt,
-    endedAt: l.endedAt,
-    readings: c.drops
-      .filter((d) => d.lifeId === l.id)
-      .map((d) => ({
-        at: d.at,
-        hours: d.hours,
-        drop: d.drop,
-        flow: d.flow,
-        viscosity:
-          input.fluid && d.temperature !== null ? kinematic(fluidAt(input.fluid, measured, d.at), d.temperature) : null,
-      })),
-  }));
-  const found = elementFinding(lives, reference, c.filter.bypass);
-  if (!found) return [];
-  const { corrected: _corrected, ...finding } = found;
-  const days = (hours: number) => hours / input.hoursPerDay;
-  return [
-    {
-      ...finding,
-      componentId: c.id,
-      name: c.name,
-      daysLeft: finding.hoursLeft
-        ? {
-            early: days(finding.hoursLeft.early),
-            middle: days(finding.hoursLeft.middle),
-            late: finding.hoursLeft.late === null ? null : days(finding.hoursLeft.late),
-          }
-        : null,
-    },
-  ];
-}
-
-function waterOf(samples: readonly OilSample[], input: OilInput, working: number): OilAssessment["water"] {
-  const last = [...samples].reverse().find((s) => s.results.water);
-  if (!last) return null;
-  const { value, below } = last.results.water!;
-  const own = input.fluid?.solubility ?? null;
-  const solubility = own ?? (input.fluid ? classSolubility(input.fluid.type) : null);
-  const coldest = Math.min(working, Math.max(COLDEST, input.temperatures.start ?? COLD));
-  const before = samples
-    .slice(0, samples.indexOf(last))
-    .flatMap((s) => (s.results.water ? [middle(s.results.water)] : []))
-    .slice(-LEAP.before);
-  const usual = before.length >= LEAP.fewest ? median(before) : null;
-  return {
-    ppm: value,
-    below: below === true,
-    share: own ? waterShare(value, working, own) : null,
-    shareCold: solubility ? waterShare(value, coldest, solubility) : null,
-    coldest,
-    ofClass: own === null,
-    leap: below !== true && usual !== null && value > LEAP.times * usual && value - usual > LEAP.by ? { usual } : null,
-  };
-}
-
-/** Coldest usual temperature of a tank that nobody stated, and the coldest at which water is judged, °C (common practice). */
-const COLD = 20;
-const COLDEST = 5;
-/** A leap: so many times the middle of the last samples, and so much more, ppm. */
-const LEAP = { times: 3, by: 100, before: 6, fewest: 2 };
-
-/** Rise of the acid number since the oil was new: over the new oil's figure where stated, else over the first sample of the fill. */
-function acidRise(samples: readonly OilSample[], input: OilInput): number | null {
-  const fill = currentFill(input.moves, input.now);
-  const inFill = samples.filter((s) => s.results.acidNumber && s.at >= (fill?.at ?? -Infinity));
-  const last = inFill.at(-1)?.results.acidNumber;
-  const start = input.fluid?.acidNew ?? (inFill.length > 1 ? middle(inFill[0]!.results.acidNumber!) : null);
-  return last && start !== null ? middle(last) - start : null;
-}
-
-function kinematic(fluid: { kv40: number; kv100: number }, temperature: number): number {
-  return kinematicViscosity(fluid, Math.min(150, Math.max(-30, temperature)));
-}
