@@ -1,15 +1,10 @@
 /** The public face of the computation. The application imports from here and nowhere else in core. */
 export { DAY, HOUR, MONTH, YEAR } from "./units/time";
 export { convert, findUnit, fromCore, toCore, unitsOf, type Unit } from "./units/units";
-export {
-  isPointQuantity,
-  pointQuantityIds,
-  quantities,
-  quantityOf,
-  readingStateIds,
-  readingStates,
-} from "./units/quantities";
-export type { PointQuantityId, QuantityId, ReadingState } from "./units/quantities";
+export { isPointQuantity, pointQuantityIds, quantities, quantityOf } from "./units/quantities";
+export { readingStateIds, readingStates } from "./units/readingStates";
+export type { PointQuantityId, QuantityId } from "./units/quantities";
+export type { ReadingState } from "./units/readingStates";
 export { preferableDimensions, preferredUnit, readerFigure, validPreference } from "./units/preference";
 export type { UnitPreference } from "./units/preference";
 export { parseNumber, parseQuantity } from "./units/parse";

@@ -1,5 +1,5 @@
 /** Limits and the basis they rest on. */
-import type { Harm } from "../units/quantities";
+import type { Harm } from "../units/quantity";
 
 /** How a limit was chosen; shown wherever the limit is drawn. */
 export const limitBases = {

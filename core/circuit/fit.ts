@@ -3,7 +3,7 @@
  * the gauges showed when it was healthy. Gauss-Newton with damping (Levenberg and Marquardt), figures on a log scale.
  */
 import { Matrix, solve as leastSquares } from "ml-matrix";
-import type { ReadingState } from "../units/quantities";
+import type { ReadingState } from "../units/readingStates";
 import type { Circumstances } from "./circumstances";
 import { gaugeReader, modelStateOf } from "./gauges";
 import { elementKinds } from "./kinds";

@@ -1,6 +1,6 @@
 /** What the gauges of a circuit show: each point is read in a state of its own, so each state is solved once. */
 import { dynamicViscosity, type Fluid } from "../fluid/viscosity";
-import type { ReadingState } from "../units/quantities";
+import type { ReadingState } from "../units/readingStates";
 import { compile, type Compiled } from "./assembly";
 import { elementKinds } from "./kinds";
 import { figureOf, type Circumstances } from "./circumstances";

@@ -3,7 +3,8 @@
  * states none. Every such limit says that it is a rule of thumb (common practice).
  */
 import type { LimitRule } from "../baseline/limit";
-import type { PointQuantityId, ReadingState } from "../units/quantities";
+import type { PointQuantityId } from "../units/quantities";
+import type { ReadingState } from "../units/readingStates";
 import type { ComponentKind } from "./kinds";
 
 export interface TemplatePoint {

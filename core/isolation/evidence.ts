@@ -3,7 +3,7 @@ import type { Circumstances } from "../circuit/circumstances";
 import { gaugeReader } from "../circuit/gauges";
 import type { PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
-import type { ReadingState } from "../units/quantities";
+import type { ReadingState } from "../units/readingStates";
 import { candidatesOf } from "./candidates";
 import { pairsOf, singlesOf, type PairLog } from "./explain";
 import { predictedBy, readAlready, withTestGauges, type Predicted } from "./predicted";

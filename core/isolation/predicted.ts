@@ -3,7 +3,7 @@ import type { Readout } from "../circuit/gauges";
 import type { ElementKindId } from "../circuit/kinds";
 import type { GaugeQuantity, Netlist } from "../circuit/netlist";
 import { normalCdf } from "../numeric/normal";
-import type { ReadingState } from "../units/quantities";
+import type { ReadingState } from "../units/readingStates";
 import { parts } from "./knowledge/parts";
 import type { TestId } from "./knowledge/tests";
 

@@ -6,7 +6,7 @@ import type { Circumstances } from "../circuit/circumstances";
 import { gaugeReader, type Readout } from "../circuit/gauges";
 import { agrees, distanceOf, uncertaintyOf, type PresentGauge } from "../circuit/match";
 import type { Netlist } from "../circuit/netlist";
-import type { ReadingState } from "../units/quantities";
+import type { ReadingState } from "../units/readingStates";
 import type { Candidate } from "./candidates";
 
 /** Severities tried first. */

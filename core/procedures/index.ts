@@ -3,21 +3,9 @@ import { calculatorOf } from "../calculators/index";
 import { cautions } from "../calculators/cautions";
 import type { Calculator } from "../calculators/types";
 import type { ComponentKind } from "../equipment/kinds";
-import {
-  endPeak,
-  fallAfterStop,
-  heatSurvey,
-  hotLevel,
-  inletAndCase,
-  response,
-  shutIn,
-  slipTorque,
-  solenoid,
-  spool,
-  standbyLeakage,
-  testPort,
-  weep,
-} from "./simple";
+import { endPeak, fallAfterStop, inletAndCase, shutIn, standbyLeakage, testPort } from "./atTheGauge";
+import { response, solenoid, spool } from "./ofValves";
+import { heatSurvey, hotLevel, slipTorque, weep } from "./byHandAndEye";
 import type { Procedure } from "./types";
 
 const pumps: readonly ComponentKind[] = ["axialPistonPump", "gearPump", "closedLoopPump"];

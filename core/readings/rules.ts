@@ -2,7 +2,7 @@
  * May this reading be? One set of rules for every way in: a point's page, a tablet, a CSV file.
  * Each way reads its own text into core units first, and asks here what speaks against the result.
  */
-import { readingStates, type ReadingState } from "../units/quantities";
+import { readingStates, type ReadingState } from "../units/readingStates";
 
 /** How far a device's clock may run ahead of ours before its reading counts as one from the future. ms. */
 export const CLOCK_SLACK = 5 * 60_000;
