@@ -9,6 +9,7 @@ import {
   type LinksFunction,
 } from "react-router";
 import type { Route } from "./+types/root";
+import { letterKeysOff } from "./account/letterKeys.server";
 import { themeOf } from "./account/theme.server";
 import { ErrorPage } from "./ui/errorPage";
 import { useNonce } from "./ui/nonce";
@@ -21,14 +22,18 @@ export const links: LinksFunction = () => [
 export const meta = () => [{ title: "Juncteral" }];
 
 export async function loader({ request }: Route.LoaderArgs) {
-  return { theme: await themeOf(request) };
+  return { theme: await themeOf(request), letterKeysOff: await letterKeysOff(request) };
 }
 
 export function Layout({ children }: { children: React.ReactNode }) {
   const loaded = useRouteLoaderData<typeof loader>("root");
   const nonce = useNonce();
   return (
-    <html lang="en" data-theme={loaded?.theme ?? undefined}>
+    <html
+      lang="en"
+      data-theme={loaded?.theme ?? undefined}
+      {...(loaded?.letterKeysOff ? { "data-no-letter-keys": "on" } : {})}
+    >
       <head>
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />

@@ -11,6 +11,7 @@ import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/
 import { PageHead, Section } from "~/ui/page";
 import { saveUnits } from "~/domain/access/preferences.server";
 import { changeOwnPassword } from "~/domain/access/people.server";
+import { letterKeysCookie, letterKeysOff } from "./letterKeys.server";
 import { themeCookie, themeOf, themes } from "./theme.server";
 import { account as texts } from "./texts";
 
@@ -19,6 +20,7 @@ export const meta = () => [{ title: texts.accountJuncteral }];
 export const loader = guard("viewer", async ({ user, request }) => ({
   user,
   theme: await themeOf(request),
+  keysOff: await letterKeysOff(request),
   mayEdit: mayAct(user.role, "engineer"),
   said: new URL(request.url).searchParams.get("said"),
 }));
@@ -33,6 +35,8 @@ export const action = guardAction("viewer", async ({ request, user }) => {
     const done = await changeOwnPassword(user.id, fieldsOf(form), user, await sessionHash(request));
     return done.ok ? redirect("/account?said=password") : refused(done);
   }
+  if (form.get("intent") === "keys")
+    return redirect("/account", { headers: { "Set-Cookie": await letterKeysCookie(form.get("keys") === "off") } });
   const theme = themes.find((t) => t === form.get("theme")) ?? null;
   return redirect("/account", { headers: { "Set-Cookie": await themeCookie(theme) } });
 });
@@ -58,7 +62,10 @@ const may = {
   engineer: texts.youMayAlsoEdit,
 };
 
-export default function Account({ loaderData: { user, theme, mayEdit, said }, actionData }: Route.ComponentProps) {
+export default function Account({
+  loaderData: { user, theme, keysOff, mayEdit, said },
+  actionData,
+}: Route.ComponentProps) {
   const root = useRouteLoaderData<typeof rootLoader>("root");
   return (
     <>
@@ -110,6 +117,23 @@ export default function Account({ loaderData: { user, theme, mayEdit, said }, ac
               ))}
             </div>
             <Button tone="plain">{texts.useTheseUnits}</Button>
+          </Form>
+        </Section>
+        <Section title="One-letter keys">
+          <Form method="post" reloadDocument className="mt-3 grid gap-3">
+            <input type="hidden" name="intent" value="keys" />
+            <SelectField
+              key={String(keysOff)}
+              name="keys"
+              label="On this device"
+              hint="/ finds, n logs a reading, t shows a point's table. Off for speech input, which types letters anywhere."
+              defaultValue={keysOff ? "off" : "on"}
+              options={[
+                { value: "on", label: "They work" },
+                { value: "off", label: "They are off" },
+              ]}
+            />
+            <Button tone="plain">Save</Button>
           </Form>
         </Section>
         <Section title={texts.password}>

@@ -2,7 +2,7 @@
 import sharp from "sharp";
 import { DAY, HOUR } from "@core";
 import { actorNamed } from "~/domain/access/testActor";
-import { and, eq, isNotNull } from "drizzle-orm";
+import { and, eq, isNotNull, like } from "drizzle-orm";
 import { closeConnections, db, isDatabaseDown, migrateDatabase } from "~/db/client.server";
 import {
   assessments,
@@ -172,6 +172,17 @@ describe("assessment", () => {
     expect((await fleetList(false))[0]).toMatchObject({ name: "Trial hoist", points: 1 });
     expect((await find("hoist case")).map((f) => f.to)).toEqual([`/points/${ids.point}`]);
     expect(await find("100%_\\")).toEqual([]);
+    // what is called exactly so stands before what only holds the words
+    await db()
+      .insert(machines)
+      .values([
+        { siteId: ids.site, name: "Another trial hoist", tag: "AT-1" },
+        { siteId: ids.site, name: "A trial hoist crane", tag: "AT-2" },
+      ]);
+    expect((await find("trial hoist"))[0]!.label).toBe("Trial hoist");
+    const point = (await find("trial hoist case drain"))[0]!;
+    expect(point).toMatchObject({ kind: "point", to: `/points/${ids.point}` });
+    await db().delete(machines).where(like(machines.tag, "AT-%"));
     const page = await machinePage(ids.machine);
     expect(page.circuits[0]!.missing.map((m) => m.quantity)).toEqual(["pressure", "vacuum"]);
   });

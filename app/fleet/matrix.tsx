@@ -51,7 +51,7 @@ function Cell({ family, cell, machine }: { family: ReadingFamily; cell: MatrixCe
     >
       <StateGlyph state={cell.state} size={15} />
       <span
-        className={`w-9 text-right text-xs tabular-nums ${cell.state === "alarm" || cell.state === "alert" ? "font-semibold" : ""}`}
+        className={`w-9 text-left text-xs tabular-nums ${cell.state === "alarm" || cell.state === "alert" ? "font-semibold" : ""}`}
       >
         {percent === null ? "–" : percent > 999 ? "> 999" : percent}
       </span>
@@ -90,9 +90,9 @@ export default function Matrix({ loaderData: { rows, found, from, more, areas, w
           {texts.area}
           <select name="area" defaultValue={wish.area} className={fieldClass}>
             <option value="">{texts.allAreas}</option>
-            {areas.map((a) => (
+            {areas.filter(Boolean).map((a) => (
               <option key={a} value={a}>
-                {a || texts.noArea}
+                {a}
               </option>
             ))}
           </select>

@@ -288,7 +288,6 @@ export const matrix = {
   worstReadingOfEach: "Worst reading of each family, with the margin used in percent: 100 is the limit.",
   area: "Area",
   allAreas: "all areas",
-  noArea: "no area",
   worstState: "Worst state",
   any: "any",
   show: "Show",

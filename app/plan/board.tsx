@@ -9,6 +9,7 @@ import type { PieceFacts } from "~/domain/plan/piece.server";
 import { shortMonth } from "~/ui/calendarNames";
 import { dayText, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
+import { SteppedSelect } from "~/ui/steppedSelect";
 import { board as texts } from "./texts";
 
 export interface BoardRow {
@@ -27,9 +28,9 @@ export interface BoardRow {
 }
 
 /** Before the id of a way that a piece is kept away from, or let go to again. */
-export const NOT_AT = texts.not;
+export const NOT_AT = "not:";
 /** Before the id of a piece that it goes together with; and alone again. */
-export const WITH = texts.withText;
+export const WITH = "with:";
 export const APART = "apart";
 const HEIGHT = 34;
 const TOP = 30;
@@ -228,11 +229,11 @@ export function Board({
                 <label className="sr-only" htmlFor={`way-${facts.id}`}>
                   {texts.when(facts.machine, facts.component)}
                 </label>
-                <select
+                <SteppedSelect
                   id={`way-${facts.id}`}
                   className="w-full border border-line-2 bg-sheet px-1.5 py-1 max-md:min-h-11"
                   value={row.pinned ? (line(row) ?? "") : ""}
-                  onChange={(event) => onMove(facts.id, event.target.value)}
+                  onTake={(way) => onMove(facts.id, way)}
                 >
                   <option value="">{row.line ? wayLabel(row) : "…"}</option>
                   <optgroup label={texts.pinItTo}>
@@ -260,7 +261,7 @@ export function Board({
                       ))}
                     </optgroup>
                   ) : null}
-                </select>
+                </SteppedSelect>
               </span>
               <p className="mt-0.5 text-ink-2 md:col-span-3">
                 {row.reason}

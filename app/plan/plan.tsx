@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { Form, Link, redirect, useSearchParams } from "react-router";
+import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/plan";
 import { lowerFirst, moneyText, optionName, readAgainBy, reasonOf, type PlanWriter } from "@core";
 import { bookPlan } from "~/domain/plan/bookPlan.server";
@@ -13,6 +13,7 @@ import { formFields } from "~/platform/request.server";
 import { Button, fieldClass, FormProblemsProvider, Notice, TextField } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
+import { SteppedSelect } from "~/ui/steppedSelect";
 import { DueBeside, DUE_SHOWN, Helps, LeftOut } from "./beside";
 import { Board, type BoardRow } from "./board";
 import { Compare } from "./compare";
@@ -103,7 +104,6 @@ function Planned({
   left,
 }: Loaded & { problem: string | undefined; left: readonly string[] }) {
   const here = useSite();
-  const [search, setSearch] = useSearchParams();
   const { wishes, set, move, reset } = useWishes(plan.problem.wishes);
   const [months, setMonths] = useState(12);
   const [only, setOnly] = useState("");
@@ -218,20 +218,19 @@ function Planned({
       </p>
       <div className="mb-4 flex flex-wrap items-end gap-x-5 gap-y-2 text-sm print:hidden">
         {sites.length > 1 ? (
-          <label>
-            <span className="block text-ink-2">{texts.site}</span>
-            <select
-              className={fieldClass}
-              value={site.id}
-              onChange={(e) => setSearch({ ...Object.fromEntries(search), site: e.target.value })}
-            >
-              {sites.map((s) => (
-                <option key={s.id} value={s.id}>
-                  {s.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Form method="get" className="flex items-end gap-2">
+            <label>
+              <span className="block text-ink-2">{texts.site}</span>
+              <select name="site" className={fieldClass} defaultValue={site.id}>
+                {sites.map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <Button tone="plain">Go to it</Button>
+          </Form>
         ) : null}
         <label>
           <span className="block text-ink-2">{texts.show}</span>
@@ -254,29 +253,29 @@ function Planned({
         </label>
         <label>
           <span className="block text-ink-2">{texts.weigh}</span>
-          <select
+          <SteppedSelect
             className={fieldClass}
-            value={wishes.caution}
-            onChange={(e) => set({ caution: Number(e.target.value) })}
+            value={String(wishes.caution)}
+            onTake={(caution) => set({ caution: Number(caution) })}
           >
             <option value={0}>{texts.theExpectedCost}</option>
             <option value={0.5}>{texts.theWorstTenthAs}</option>
             <option value={0.8}>{texts.mostlyTheWorstTenth}</option>
-          </select>
+          </SteppedSelect>
         </label>
         <label>
           <span className="block text-ink-2">{texts.moreCrewAtEach}</span>
-          <select
+          <SteppedSelect
             className={fieldClass}
-            value={wishes.moreCrew.mechanical ?? 0}
-            onChange={(e) => set({ moreCrew: { mechanical: Number(e.target.value) } })}
+            value={String(wishes.moreCrew.mechanical ?? 0)}
+            onTake={(hours) => set({ moreCrew: { mechanical: Number(hours) } })}
           >
             {[0, 8, 16, 24, 40].map((h) => (
               <option key={h} value={h}>
                 {h === 0 ? texts.none : `${h} h`}
               </option>
             ))}
-          </select>
+          </SteppedSelect>
         </label>
         {solving ? (
           <Button type="button" tone="plain" onClick={stop}>

@@ -16,8 +16,6 @@ export const beside = {
 };
 
 export const board = {
-  not: "not:",
-  withText: "with:",
   usualFigures: " (usual figures)",
   when: (machine: string, component: string) => `When: ${machine}, ${component}`,
   pinItTo: "Pin it to",

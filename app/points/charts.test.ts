@@ -22,6 +22,7 @@ function pageWith(change: Record<string, unknown> = {}): PointPage {
   }));
   return {
     now,
+    quantity: "caseDrainFlow",
     state: "drifting",
     stops: [{ id: "s", at: now + 55 * DAY }],
     chart: [
@@ -81,6 +82,33 @@ describe("trend chart", () => {
     const { datasets } = make({ ...page, detail: { ...page.detail!, noTrend: { earliest: null, slow: false } } }).data;
     expect(datasets.map((d) => d.label)).not.toContain("P50");
   });
+  test("readings and limit fill the height, whatever the forecast reaches", () => {
+    const page = pageWith();
+    const wide = {
+      ...page.detail!,
+      forecast: { fan: [0, 100, 200].map((d) => ({ at: now + d * DAY, p10: 2, p50: 2.2, p90: 2 + d })) },
+    } as PointPage["detail"];
+    const y = make({ ...page, detail: wide }).options!.scales!.y as { min: number; max: number };
+    expect(y.min).toBe(0);
+    expect(y.max).toBeGreaterThan(40);
+    expect(y.max).toBeLessThan(50);
+  });
+  test("one reading of today: no day is named twice", () => {
+    const page = pageWith({
+      stops: [],
+      chart: [{ ...pageWith().chart[1]!, readings: [{ at: now - DAY / 24, raw: 1, corrected: 1, mark: null }] }],
+      detail: null,
+    });
+    const x = make(page).options!.scales!.x as unknown as {
+      afterBuildTicks(axis: { ticks: { value: number }[] }): void;
+      ticks: { callback(value: number): string };
+    };
+    const axis = { ticks: [] as { value: number }[] };
+    x.afterBuildTicks(axis);
+    const named = axis.ticks.map((t) => x.ticks.callback(t.value));
+    expect(named.length).toBeGreaterThan(4);
+    expect(new Set(named).size).toBe(named.length);
+  });
   test("an odd reading has a mark of its own shape", () => {
     const styles = make(pageWith()).data.datasets[1]!.pointStyle as string[];
     expect(styles.filter((s) => s === "rectRot")).toHaveLength(1);
@@ -102,7 +130,8 @@ test("same month: a line a year, of the present life only", () => {
   const years = chart.data.datasets.map((d) => d.label);
   expect(years).toEqual(["2024", "2025", "2026"]);
   const points = chart.data.datasets.flatMap((d) => d.data);
-  expect(points).toHaveLength(24);
+  // the odd one would press all years flat
+  expect(points).toHaveLength(23);
   for (const { x } of points) {
     expect(x).toBeGreaterThanOrEqual(0);
     expect(x).toBeLessThan(12.1);

@@ -1,9 +1,9 @@
 /** The two pictures of a point: the trend with its forecast, and the months of the years over one another. */
 import { TZDate } from "@date-fns/tz";
-import { format, startOfYear, addYears } from "date-fns";
+import { addDays, addYears, format, startOfDay, startOfYear } from "date-fns";
 import type { ChartConfiguration, ChartDataset } from "chart.js";
 import type { AnnotationOptions } from "chartjs-plugin-annotation";
-import { DAY, MONTH, formatNumber, decimalsFor } from "@core";
+import { DAY, MONTH, formatNumber, decimalsFor, quantityOf } from "@core";
 import type { MakeChart } from "~/ui/charts/canvas";
 import { faded } from "~/ui/charts/tones";
 import type { PointPage } from "~/domain/readings/pointPage.server";
@@ -14,6 +14,9 @@ export interface Shown {
   scale(core: number): number;
   unit: string;
 }
+
+/** Days named under a trend of less than two years. */
+const MOST_DAYS = 8;
 
 const figure = (value: number) => formatNumber(value, decimalsFor(value, 2));
 
@@ -46,7 +49,7 @@ export function trendChart(
       nextStop?.at ?? 0,
       forecast ? Math.min(fan.at(-1)?.at ?? 0, data.now + 550 * DAY) : 0,
     );
-    const span = last - first;
+    const span = Math.max(last - first, 8 * DAY);
     const scale = (y: number) => shown.scale(y);
     const state = data.state === "alarm" ? tones.verm : data.state === "alert" ? tones.ochre : tones.ink;
 
@@ -114,6 +117,7 @@ export function trendChart(
     const annotations: Record<string, AnnotationOptions> = {};
     const baseline = detail?.baseline;
     const currentLife = chart.at(-1);
+    const wearsDown = quantityOf(data.quantity).harm === "falling";
     if (baseline && currentLife) {
       annotations.baseline = {
         type: "box",
@@ -128,10 +132,11 @@ export function trendChart(
           content:
             texts.baseline(figure(scale(baseline.centre))) +
             `${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? texts.provisional : ""}`,
-          position: { x: "start", y: "end" },
+          // on the side that readings do not wear towards
+          position: { x: "start", y: wearsDown ? "start" : "end" },
           color: tones.sea,
           font: { size: 11.5, weight: "normal" },
-          yAdjust: 20,
+          yAdjust: wearsDown ? -20 : 20,
           xAdjust: -4,
         },
       };
@@ -200,6 +205,12 @@ export function trendChart(
     for (let year = startOfYear(new TZDate(first, timeZone)); year.getTime() <= last; year = addYears(year, 1))
       if (year.getTime() >= first) years.push(year.getTime());
 
+    // no day is named twice
+    const days: number[] = [];
+    const step = Math.max(1, Math.ceil(span / DAY / MOST_DAYS));
+    for (let day = startOfDay(new TZDate(first, timeZone)); day.getTime() <= first + span; day = addDays(day, step))
+      days.push(day.getTime());
+
     const configuration: ChartConfiguration<"line", XY[]> = {
       type: "line",
       data: { datasets },
@@ -214,11 +225,11 @@ export function trendChart(
           x: {
             type: "linear",
             min: first - span * 0.015,
-            max: last + span * 0.02,
+            max: Math.max(last, first + span) + span * 0.02,
             grid: { display: false },
             border: { color: tones.line },
             afterBuildTicks: (axis) => {
-              axis.ticks = years.length >= 2 ? years.map((value) => ({ value })) : axis.ticks;
+              axis.ticks = (years.length >= 2 ? years : days).map((value) => ({ value }));
             },
             ticks: {
               color: tones["ink-2"],
@@ -230,11 +241,17 @@ export function trendChart(
           },
           y: {
             type: "linear",
-            suggestedMin: scale(floor),
-            suggestedMax: scale(ceiling),
+            // what was read and the limit fill the height; a forecast is cut, not they flattened
+            min: scale(floor),
+            max: scale(ceiling),
             grid: { color: tones.line },
             border: { display: false },
-            ticks: { color: tones["ink-2"], maxTicksLimit: 8, callback: (value) => figure(Number(value)) },
+            ticks: {
+              color: tones["ink-2"],
+              maxTicksLimit: 8,
+              includeBounds: false,
+              callback: (value) => figure(Number(value)),
+            },
             title: { display: true, text: shown.unit, color: tones["ink-2"] },
           },
         },
@@ -263,7 +280,8 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
   return (tones) => {
     const byYear = new Map<number, XY[]>();
     for (const life of data.chart.slice(-1)) {
-      for (const r of life.readings) {
+      // an outlier would press all years flat; it stands in the trend and in the table
+      for (const r of life.readings.filter((reading) => !reading.mark)) {
         const date = new TZDate(r.at, timeZone);
         const list = byYear.get(date.getFullYear()) ?? [];
         list.push({ x: date.getMonth() + date.getDate() / (MONTH / DAY), y: shown.scale(r.raw) });

@@ -76,7 +76,7 @@ function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
     value === null ? "" : text(fromCore(value, findUnit(preferredUnit(id, site.units), quantityOf(id).dimension)!));
   const inUnit = (value: number | null) => (value === null ? "" : String(Number(fromCore(value, u).toPrecision(6))));
   return (
-    <div className="max-w-md">
+    <>
       <PageHead
         crumbs={[
           { label: place.machine, to: `/fleet/machines/${place.machineId}` },
@@ -87,57 +87,59 @@ function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
       >
         {texts.itReadReadBy(reading.entered, reading.by)}
       </PageHead>
-      {reading.superseded ? (
-        <Notice tone="ochre">
-          {reading.supersededBy} {texts.hasAlreadyCorrectedThis} {reading.why}
-        </Notice>
-      ) : (
-        <ReadingForm
-          ask={false}
-          point={{
-            machineId: "",
-            quantity,
-            unit,
-            state: loaderData.readState,
-            timeZone: place.timeZone,
-            fluid: loaderData.fluid,
-            expectation: loaderData.expectation,
-            needsConditions: quantityOf(quantity).correction === "leakage",
-            isOilTemperature: readsTheOil(quantity, place.name),
-            last: null,
-            instruments: loaderData.instruments,
-          }}
-          submission={loaderData.submission}
-          answer={actionData}
-          takenAt={reading.takenAt}
-          values={{
-            value: reading.entered,
-            least: inUnit(reading.least),
-            temperature: condition(reading.temperature, "oilTemperature"),
-            pressure: condition(reading.pressure, "loadPressure"),
-            speed: text(reading.speed),
-            hours: text(reading.hours),
-            takenAt: localInput(reading.takenAt, place.timeZone),
-            instrumentId: reading.instrumentId ?? "",
-            note: reading.note,
-          }}
-          button={
-            <div className="flex flex-wrap gap-3">
-              <Button name="intent" value="replace">
-                {texts.saveTheCorrectedReading}
-              </Button>
-              <Button name="intent" value="withdraw" tone="danger">
-                {texts.withdrawIt}
-              </Button>
+      <div className="max-w-md">
+        {reading.superseded ? (
+          <Notice tone="ochre">
+            {reading.supersededBy} {texts.hasAlreadyCorrectedThis} {reading.why}
+          </Notice>
+        ) : (
+          <ReadingForm
+            ask={false}
+            point={{
+              machineId: "",
+              quantity,
+              unit,
+              state: loaderData.readState,
+              timeZone: place.timeZone,
+              fluid: loaderData.fluid,
+              expectation: loaderData.expectation,
+              needsConditions: quantityOf(quantity).correction === "leakage",
+              isOilTemperature: readsTheOil(quantity, place.name),
+              last: null,
+              instruments: loaderData.instruments,
+            }}
+            submission={loaderData.submission}
+            answer={actionData}
+            takenAt={reading.takenAt}
+            values={{
+              value: reading.entered,
+              least: inUnit(reading.least),
+              temperature: condition(reading.temperature, "oilTemperature"),
+              pressure: condition(reading.pressure, "loadPressure"),
+              speed: text(reading.speed),
+              hours: text(reading.hours),
+              takenAt: localInput(reading.takenAt, place.timeZone),
+              instrumentId: reading.instrumentId ?? "",
+              note: reading.note,
+            }}
+            button={
+              <div className="flex flex-wrap gap-3">
+                <Button name="intent" value="replace">
+                  {texts.saveTheCorrectedReading}
+                </Button>
+                <Button name="intent" value="withdraw" tone="danger">
+                  {texts.withdrawIt}
+                </Button>
+              </div>
+            }
+          >
+            <div className="mb-3 grid gap-2">
+              <CheckField name="doubtful" label={texts.doubtfulKeepItBut} defaultChecked={reading.doubtful} />
+              <TextField name="why" label={texts.why} maxLength={300} hint={texts.forExampleReadIn} />
             </div>
-          }
-        >
-          <div className="mb-3 grid gap-2">
-            <CheckField name="doubtful" label={texts.doubtfulKeepItBut} defaultChecked={reading.doubtful} />
-            <TextField name="why" label={texts.why} maxLength={300} hint={texts.forExampleReadIn} />
-          </div>
-        </ReadingForm>
-      )}
-    </div>
+          </ReadingForm>
+        )}
+      </div>
+    </>
   );
 }

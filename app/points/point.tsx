@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from "react";
+import { useMemo } from "react";
 import { Link, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/point";
 import {
@@ -20,6 +20,7 @@ import { pointPlace } from "~/domain/readings/place.server";
 import { formFields } from "~/platform/request.server";
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { Notice } from "~/ui/form";
+import { useLetterKey } from "~/ui/letterKey";
 import { MarginRule } from "~/ui/marginRule";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useShow, useSite } from "~/ui/site";
@@ -138,27 +139,16 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
     [view, data, shown, site, limitLabel],
   );
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (
-        event.key !== "t" ||
-        event.ctrlKey ||
-        event.metaKey ||
-        /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
-      )
-        return;
-      setSearch(
-        (s) => {
-          if (s.get("view") === "table") s.delete("view");
-          else s.set("view", "table");
-          return s;
-        },
-        { preventScrollReset: true },
-      );
-    };
-    document.addEventListener("keydown", onKey);
-    return () => document.removeEventListener("keydown", onKey);
-  }, [setSearch]);
+  useLetterKey("t", () =>
+    setSearch(
+      (s) => {
+        if (s.get("view") === "table") s.delete("view");
+        else s.set("view", "table");
+        return s;
+      },
+      { preventScrollReset: true },
+    ),
+  );
 
   const readingPoint = useMemo(
     () => ({

@@ -1,5 +1,5 @@
 /** Log a reading: the expected range for the conditions entered stands beside the field before saving. */
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { Form } from "react-router";
 import {
   expectedReading,
@@ -7,7 +7,6 @@ import {
   preferredUnit,
   questionReading,
   quantityOf,
-  readingStateIds,
   readingStates,
   type Expectation,
   type Fluid,
@@ -18,6 +17,7 @@ import {
 } from "@core";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { localMoment } from "~/platform/validate";
+import { useLetterKey } from "~/ui/letterKey";
 import { withUnit } from "~/ui/typed";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
 import { carry, useCarried } from "./carried";
@@ -97,23 +97,8 @@ export function ReadingForm({
   const form = useRef<HTMLFormElement>(null);
   const quantity = quantityOf(point.quantity);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (
-        event.key !== "n" ||
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
-      )
-        return;
-      event.preventDefault();
-      // the first field, so that Tab leads through all of them in their order
-      form.current?.querySelector<HTMLInputElement>("input:not([type=hidden])")?.focus();
-    };
-    document.addEventListener("keydown", onKey);
-    return () => document.removeEventListener("keydown", onKey);
-  }, []);
+  // the first field, so that Tab leads through all of them in their order
+  useLetterKey("n", () => form.current?.querySelector<HTMLInputElement>("input:not([type=hidden])")?.focus());
 
   const conditions = useMemo(
     () => ({
@@ -251,21 +236,18 @@ export function ReadingForm({
           <summary className="py-1.5 text-sea">{texts.timeStateSpeedInstrument}</summary>
           <div className="mt-2 grid gap-3">
             <TextField name="takenAt" label={texts.readAt} type="datetime-local" {...follow("takenAt")} />
-            <div className="grid grid-cols-2 gap-3">
-              <SelectField
-                name="state"
-                label={texts.state}
-                defaultValue={point.state}
-                options={readingStateIds.map((id) => ({ value: id, label: readingStates[id] }))}
-              />
-              <TextField
-                name="speed"
-                label={texts.speed}
-                suffix={texts.rMin}
-                inputMode="decimal"
-                defaultValue={values.speed}
-              />
-            </div>
+            <TextField
+              name="speed"
+              label={texts.speed}
+              suffix={texts.rMin}
+              inputMode="decimal"
+              defaultValue={values.speed}
+            />
+            <input type="hidden" name="state" value={point.state} />
+            <p className={`text-xs ${problem.state ? "text-verm" : "text-ink-2"}`}>
+              {problem.state ??
+                `Always read ${readingStates[point.state]}: a series never mixes states. Another state needs a point of its own.`}
+            </p>
             <SelectField
               name="instrumentId"
               label={texts.instrument}

@@ -3,6 +3,7 @@ import { Command } from "cmdk";
 import { useEffect, useRef, useState } from "react";
 import { useFetcher, useNavigate } from "react-router";
 import type { loader } from "./find";
+import { useLetterKey } from "~/ui/letterKey";
 import { findBox as texts } from "./texts";
 
 export function FindBox() {
@@ -13,17 +14,7 @@ export function FindBox() {
   const navigate = useNavigate();
   const { load } = fetcher;
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (event.key !== "/" || event.ctrlKey || event.metaKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
-        return;
-      event.preventDefault();
-      input.current?.focus();
-    };
-    document.addEventListener("keydown", onKey);
-    return () => document.removeEventListener("keydown", onKey);
-  }, []);
+  useLetterKey("/", () => input.current?.focus());
 
   useEffect(() => {
     if (text.trim().length === 0) return;

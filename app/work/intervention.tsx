@@ -225,7 +225,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
       ) : null}
       {open ? (
         <FormProblemsProvider problems={problemsOf("finish", "writeUp", "move", "order", "cancel")}>
-          {work.kind !== "inspection" ? (
+          {work.kind !== "inspection" && page.fromSteps.doneAt === null ? (
             <p className={`mb-4 ${part.late ? "font-semibold text-ochre" : "text-ink-2"}`}>
               {part.late ? "◆ " : ""}
               {work.partOrderedOn ? texts.partOrdered(day(work.partOrderedOn)) : texts.partNotOrdered}

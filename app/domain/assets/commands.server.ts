@@ -99,7 +99,7 @@ export async function addRecord(
       }
       if (kind === "point") await addEmptyAssessments(tx, [added]);
       await audit(tx, actor, {
-        what: `added ${recordSpecs[kind].label} ${String(checked.columns.name)}`,
+        what: `added ${recordSpecs[kind].label} ${String(checked.columns.name)}${await placeWords(tx, kind, checked.columns)}`,
         recordId: added,
         after: checked.columns,
       });
@@ -118,6 +118,23 @@ export async function addRecord(
 }
 
 class StartDate extends Error {}
+
+/** Where a part or a point belongs, for the list of changes: " of Ship loader, pump". */
+async function placeWords(tx: Queryable, kind: RecordKind, columns: object): Promise<string> {
+  const { machineId, circuitId, componentId } = columns as Partial<
+    Record<"machineId" | "circuitId" | "componentId", string>
+  >;
+  if (kind !== "circuit" && kind !== "component" && kind !== "point") return "";
+  const { rows } = await tx.execute<{ words: string }>(
+    kind === "circuit"
+      ? sql`select name as words from machines where id = ${machineId!}`
+      : kind === "component"
+        ? sql`select m.name as words from circuits k join machines m on m.id = k.machine_id where k.id = ${circuitId!}`
+        : sql`select m.name || ', ' || lower(left(c.name, 1)) || substr(c.name, 2) as words from components c
+              join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id where c.id = ${componentId!}`,
+  );
+  return rows[0] ? ` of ${rows[0].words}` : "";
+}
 
 async function zoneOfCircuit(tx: Queryable, circuitId: string): Promise<string> {
   const [row] = await tx
@@ -252,7 +269,7 @@ export async function editRecord(
         .set({ ...checked.columns, version: before.version + 1 })
         .where(eq(table.id, id));
       await audit(tx, actor, {
-        what: `${intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited"} ${recordSpecs[kind].label} ${before.name}`,
+        what: `${intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited"} ${recordSpecs[kind].label} ${before.name}${await placeWords(tx, kind, before)}`,
         recordId: id,
         before,
         after: checked.columns,

@@ -2,7 +2,7 @@
 import { eq } from "drizzle-orm";
 import { templateIds } from "@core";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
-import { circuits, components, lives, machines, points, roundPoints, rounds, sites } from "~/db/schema";
+import { changes, circuits, components, lives, machines, points, roundPoints, rounds, sites } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
 import { actorNamed } from "~/domain/access/testActor";
 import { drawCircuit } from "~/domain/circuits/draw.server";
@@ -55,6 +55,20 @@ test("sent twice it is there once, with a round of all its points", async () => 
   expect(await db().select().from(roundPoints)).toHaveLength(all.length);
   const [pump] = await db().select().from(components).where(eq(components.name, "Pump"));
   expect(pump).toMatchObject({ displacement: 45, speed: 1450 });
+  const said = (await db().select({ what: changes.what }).from(changes)).map((c) => c.what);
+  expect(said).toContainEqual(expect.stringMatching(/^Baler 2 from a template: added (1 fluid, )?1 site, 1 machine, 1 circuit, /));
+});
+
+test("a change of a part says of which machine", async () => {
+  const [pump] = await db().select().from(components).where(eq(components.name, "Pump"));
+  const added = await addRecord(
+    "point",
+    { name: "Spare gauge", quantity: "pressure", state: "fullStroke", unit: "bar", componentId: pump!.id },
+    engineer,
+  );
+  if (!added.ok) throw new Error(JSON.stringify(added.problems));
+  const [noted] = await db().select({ what: changes.what }).from(changes).where(eq(changes.recordId, added.id));
+  expect(noted!.what).toBe("added point Spare gauge of Baler 2, pump");
 });
 
 test("what is typed without a unit is in the reader's units; a pressure that no machine has is asked about", async () => {

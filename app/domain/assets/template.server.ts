@@ -148,7 +148,7 @@ export async function machineFromTemplate(
     .where(and(eq(sites.name, v.site), eq(machines.tag, v.tag)));
   if (taken && taken.name !== v.name)
     return { ok: false, problems: { tag: `${taken.name} has this tag already. Tags are given once at a site.` } };
-  const added = await importFleet(JSON.stringify(file), actor);
+  const added = await importFleet(JSON.stringify(file), actor, `${v.name} from a template`);
   if (!added.ok) return { ok: false, problems: { form: added.messages.join(" ") } };
   // the pump that does the work is read first; the reservoir comes before it
   const readFirst = parts.find((c) => c.kind !== "other" && c.points.length > 0)!.name;

@@ -77,6 +77,11 @@ export async function find(text: string, only?: Found["kind"]): Promise<Found[]>
       like.map((l) => sql`${column} ilike ${l}`),
       sql` and `,
     );
+  const exact = cleanText(text).toLowerCase();
+  /** What is called exactly so comes first, then what the text ends with ("saw line working pressure"), then what begins so. */
+  const near = (name: ReturnType<typeof sql>) =>
+    sql`case when lower(${name}) = ${exact} then 0 when right(${exact}, length(${name})) = lower(${name}) then 1
+      when starts_with(lower(${name}), ${exact}) then 2 else 3 end`;
   const result = await db().execute<{
     kind: Found["kind"];
     id: string;
@@ -84,23 +89,23 @@ export async function find(text: string, only?: Found["kind"]): Promise<Found[]>
     where: string;
     machineId: string;
   }>(sql`
-    (select 'machine' as kind, m.id, m.name as label, m.area as where, m.id as "machineId", 0 as rank from machines m
-      where m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || m.area)`)} order by m.name limit ${LIMIT})
+    (select 'machine' as kind, m.id, m.name as label, m.area as where, m.id as "machineId", 0 as rank, ${near(sql`m.name`)} as near from machines m
+      where m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || m.area)`)} order by near, m.name limit ${LIMIT})
     union all
-    (select 'component', c.id, c.name, m.name, m.id, 1 from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
+    (select 'component', c.id, c.name, m.name, m.id, 1, ${near(sql`c.name`)} as near from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
       where c.retired_at is null and m.retired_at is null
-        and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || c.tag)`)} order by m.name, c.name limit ${LIMIT})
+        and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || c.tag)`)} order by near, m.name, c.name limit ${LIMIT})
     union all
-    (select 'point', p.id, p.name, m.name || ', ' || c.name, m.id, 2 from points p
+    (select 'point', p.id, p.name, m.name || ', ' || c.name, m.id, 2, ${near(sql`p.name`)} as near from points p
       join components c on c.id = p.component_id join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
       where p.retired_at is null and m.retired_at is null
         and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || p.name || ' ' || p.tag)`)}
-        order by m.name, c.name, p.name limit ${LIMIT})
+        order by near, m.name, c.name, p.name limit ${LIMIT})
     union all
-    (select 'oil', k.id, 'Oil of ' || m.name, k.name, m.id, 3 from circuits k join machines m on m.id = k.machine_id
+    (select 'oil', k.id, 'Oil of ' || m.name, k.name, m.id, 3, 3 as near from circuits k join machines m on m.id = k.machine_id
       where k.retired_at is null and m.retired_at is null
         and ${all(sql`('oil ' || m.name || ' ' || m.tag || ' ' || k.name)`)} order by m.name, k.name limit ${LIMIT})
-    order by rank limit ${2 * LIMIT}`);
+    order by near, rank limit ${2 * LIMIT}`);
   const found = result.rows.map((r): Found => ({
     kind: r.kind,
     id: r.id,

@@ -29,6 +29,7 @@ export async function addMissing(
   tx: Queryable,
   file: FleetFile,
   actor: Actor,
+  source: string,
 ): Promise<Pick<Adding, "added" | "there">> {
   const adding = new Adding();
   const fluidIds = (
@@ -289,8 +290,8 @@ export async function addMissing(
   const { added, there } = adding;
   if (Object.keys(added).length)
     await audit(tx, actor, {
-      what: `fleet file: added ${Object.entries(added)
-        .map(([what, n]) => `${n} ${what}`)
+      what: `${source}: added ${Object.entries(added)
+        .map(([what, n]) => `${n} ${n === 1 ? what.replace(/s$/, "") : what}`)
         .join(", ")}`,
     });
   return { added, there };

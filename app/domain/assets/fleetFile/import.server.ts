@@ -24,8 +24,8 @@ export type FleetImported =
 
 const MOST_MESSAGES = 20;
 
-/** Read a fleet file and add what is missing, in one transaction. */
-export async function importFleet(text: string, actor: Actor): Promise<FleetImported> {
+/** Read a fleet file and add what is missing, in one transaction; `source` stands in the list of changes. */
+export async function importFleet(text: string, actor: Actor, source = "fleet file"): Promise<FleetImported> {
   let parsed: unknown;
   try {
     parsed = JSON.parse(text.replace(/^\ufeff/, ""), (_key, value: unknown) =>
@@ -50,7 +50,7 @@ export async function importFleet(text: string, actor: Actor): Promise<FleetImpo
   if (wrong.length) return { ok: false, messages: wrong.slice(0, MOST_MESSAGES) };
   const result = await db().transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(727276)`);
-    return { ok: true as const, ...(await addMissing(tx, file, actor)) };
+    return { ok: true as const, ...(await addMissing(tx, file, actor, source)) };
   });
   await requestAssessment();
   return result;
