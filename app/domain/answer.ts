@@ -1,4 +1,5 @@
 /** The answer of every command of the domain, and the refusals that many of them share. */
+import { FORM_IS_OLD } from "~/platform/validate";
 
 /** Nothing was saved: why, by field ("form" for the whole form). `status`: as HTTP would say it, 422 where it is left out. */
 export interface Refused {
@@ -20,5 +21,5 @@ export const changedMeanwhile = (what: string, who = "Somebody else"): Refused =
 });
 
 /** The form has no id of its own, or one of an old page. */
-export const FORM_IS_OLD = "The form is out of date: load the page again.";
+export { FORM_IS_OLD };
 export const formIsOld = (): Refused => ({ ok: false, problems: { form: FORM_IS_OLD } });

@@ -4,6 +4,5 @@ export const calendarAnswer = (text: string) =>
     headers: {
       "Content-Type": "text/calendar; charset=utf-8",
       "Content-Disposition": 'inline; filename="juncteral.ics"',
-      "Cache-Control": "private, no-store",
     },
   });

@@ -1,12 +1,6 @@
-/** Photographs as they are sent: one never changes, so a browser may keep it. */
+/** Photographs as they are sent. A tablet passes from hand to hand: its browser keeps none, as it keeps no page. */
 export function photoResponse({ mediaType, content }: { mediaType: string; content: Buffer }): Response {
-  return new Response(new Uint8Array(content), {
-    headers: {
-      "Content-Type": mediaType,
-      "Cache-Control": "private, max-age=86400, immutable",
-      "X-Content-Type-Options": "nosniff",
-    },
-  });
+  return new Response(new Uint8Array(content), { headers: { "Content-Type": mediaType } });
 }
 
 const starts: [type: string, bytes: readonly number[], at?: number][] = [

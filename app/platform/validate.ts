@@ -1,6 +1,6 @@
 /** Forms are checked by Yup schemas; messages go beside their fields. */
 import { TZDate } from "@date-fns/tz";
-import { mixed, string, ValidationError, type InferType, type ObjectSchema, type AnyObject } from "yup";
+import { mixed, setLocale, string, ValidationError, type InferType, type ObjectSchema, type AnyObject } from "yup";
 import {
   calendarDay,
   isDay,
@@ -10,6 +10,31 @@ import {
   type QuantityId,
   type UnitPreference,
 } from "@core";
+
+/** What is said of a form that no page of ours sends as it is. */
+export const FORM_IS_OLD = "The form is out of date: load the page again.";
+
+// what no form of ours sends is answered in words of ours
+setLocale({
+  mixed: {
+    default: FORM_IS_OLD,
+    required: "Fill this in.",
+    oneOf: "Choose one of those offered.",
+    notOneOf: "Choose one of those offered.",
+    notType: FORM_IS_OLD,
+    defined: FORM_IS_OLD,
+  },
+  string: {
+    max: ({ max }: { max: number }) => `At most ${max} characters.`,
+    min: ({ min }: { min: number }) => `At least ${min} characters.`,
+    matches: "This is not written as it should be.",
+  },
+  number: {
+    min: ({ min }: { min: number }) => `At least ${min}.`,
+    max: ({ max }: { max: number }) => `At most ${max}.`,
+    integer: "Write a whole number.",
+  },
+});
 
 export type Checked<T> = { ok: true; values: T } | { ok: false; problems: Record<string, string> };
 

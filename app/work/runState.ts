@@ -3,5 +3,5 @@ import { guard, idParam } from "~/platform/guard.server";
 
 /** What others did meanwhile in a procedure. */
 export const loader = guard("technician", async ({ params }) =>
-  Response.json(await runState(idParam(params)), { headers: { "Cache-Control": "no-store" } }),
+  Response.json(await runState(idParam(params))),
 );

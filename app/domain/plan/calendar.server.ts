@@ -3,7 +3,7 @@
  * stop are all-day events in the site's own days, so that no time zone can move them; UIDs never change.
  */
 import { createHash, randomBytes } from "node:crypto";
-import { and, asc, eq, gte, isNotNull, isNull, or, sql } from "drizzle-orm";
+import { and, asc, count, eq, gte, isNotNull, isNull, or, sql } from "drizzle-orm";
 import ical, { ICalCalendarMethod, ICalEventStatus, ICalEventTransparency } from "ical-generator";
 import { DAY, HOUR, addDays } from "@core";
 import { db } from "~/db/client.server";
@@ -102,15 +102,24 @@ const MOST_FEEDS = 10;
 /** Make a private address. @returns its token, once */
 export async function makeFeed(actor: Actor): Promise<Answer<{ token: string }>> {
   if (actor.id === null) return { ok: false, problems: { form: "Sign in to make an address." } };
-  if ((await feedsOf(actor.id)).length >= MOST_FEEDS)
-    return { ok: false, problems: { form: `You have ${MOST_FEEDS} addresses. Revoke one first.` } };
-  const token = randomBytes(24).toString("base64url");
-  const [row] = await db()
-    .insert(calendarFeeds)
-    .values({ personId: actor.id, tokenHash: hashOf(token), madeAt: new Date(now()) })
-    .returning({ id: calendarFeeds.id });
-  await audit(db(), actor, { what: "made a calendar address", recordId: row!.id });
-  return { ok: true, token };
+  const person = actor.id;
+  return db().transaction(async (tx) => {
+    // one at a time, so that a burst cannot pass the limit
+    await tx.select({ id: users.id }).from(users).where(eq(users.id, person)).for("update");
+    const [open] = await tx
+      .select({ n: count() })
+      .from(calendarFeeds)
+      .where(and(eq(calendarFeeds.personId, person), isNull(calendarFeeds.revokedAt)));
+    if (open!.n >= MOST_FEEDS)
+      return { ok: false as const, problems: { form: `You have ${MOST_FEEDS} addresses. Revoke one first.` } };
+    const token = randomBytes(24).toString("base64url");
+    const [row] = await tx
+      .insert(calendarFeeds)
+      .values({ personId: person, tokenHash: hashOf(token), madeAt: new Date(now()) })
+      .returning({ id: calendarFeeds.id });
+    await audit(tx, actor, { what: "made a calendar address", recordId: row!.id });
+    return { ok: true as const, token };
+  });
 }
 
 /** Revoke an address of one's own: from now on it answers as if it had never been. */

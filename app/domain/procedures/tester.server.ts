@@ -10,7 +10,7 @@ export async function testerStream(signal: AbortSignal): Promise<Response> {
     const answer = await fetch(`${config.tester}/stream`, { signal });
     if (!answer.ok || !answer.body) return new Response("The tester does not answer.", { status: 502 });
     return new Response(answer.body, {
-      headers: { "Content-Type": "application/x-ndjson", "Cache-Control": "no-store, no-transform" },
+      headers: { "Content-Type": "application/x-ndjson", "Cache-Control": "no-transform" },
     });
   } catch {
     return new Response("The tester does not answer.", { status: 502 });
