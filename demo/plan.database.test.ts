@@ -1,7 +1,7 @@
 /** The plan of one machine of the harbour: its pieces, kept and booked plans, parts, costs, calendar and scorecard. */
 import ICAL from "ical.js";
 import loadHighs, { type Highs } from "highs";
-import { and, count, eq, isNull } from "drizzle-orm";
+import { and, count, desc, eq, isNull } from "drizzle-orm";
 import { linesOf, solvePlan } from "@core";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { users } from "~/db/peopleTables";
@@ -240,6 +240,13 @@ test("the calendar is read by another library: whole days, stable UIDs, changes 
     .update(stops)
     .set({ retiredAt: null, startsOn: first!.startsOn, version: first!.version + 3 })
     .where(eq(stops.id, first!.id));
+});
+
+test("a burst of addresses keeps to the limit of ten", async () => {
+  const [person] = await db().select().from(users).orderBy(desc(users.id)).limit(1);
+  const made = await Promise.all(Array.from({ length: 14 }, () => makeFeed({ ...by, id: person!.id })));
+  expect(made.filter((m) => m.ok)).toHaveLength(10);
+  await db().delete(calendarFeeds).where(eq(calendarFeeds.personId, person!.id));
 });
 
 test("a private address opens the calendar until it is revoked, or its person may no longer sign in", async () => {

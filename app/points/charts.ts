@@ -117,6 +117,8 @@ export function trendChart(
     const annotations: Record<string, AnnotationOptions> = {};
     const baseline = detail?.baseline;
     const currentLife = chart.at(-1);
+    // a part fitted a moment ago leaves no room for the words to its right
+    const startsLate = (currentLife?.readings[0]?.at ?? first) > first + 0.6 * span;
     const wearsDown = quantityOf(data.quantity).harm === "falling";
     if (baseline && currentLife) {
       annotations.baseline = {
@@ -133,7 +135,7 @@ export function trendChart(
             texts.baseline(figure(scale(baseline.centre))) +
             `${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? texts.provisional : ""}`,
           // on the side that readings do not wear towards
-          position: { x: "start", y: wearsDown ? "start" : "end" },
+          position: { x: startsLate ? "end" : "start", y: wearsDown ? "start" : "end" },
           color: tones.sea,
           font: { size: 11.5, weight: "normal" },
           yAdjust: wearsDown ? -20 : 20,
