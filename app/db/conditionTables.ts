@@ -5,14 +5,16 @@
 import { sql } from "drizzle-orm";
 import { derived, id, moment } from "./columns";
 import { boolean, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, uuid } from "drizzle-orm/pg-core";
-import type { Assessment, ForecastMemory, ReadingMark, PeerLife } from "@core";
+import type { Assessment, ForecastMemory, ReadingMark, PeerLife, StateMemory } from "@core";
 import { lives, points } from "./assetTables";
+
+/** What was told before: of the future, with how it moved since the newest reading, and the word that stands. */
+export type AssessmentMemory = ForecastMemory & { word: StateMemory };
 
 /** An assessment as stored: the series is left out, since the readings make it again; odd readings keep their mark. */
 export type AssessmentDetail = Omit<Assessment, "series" | "life"> & {
   marks: Record<string, ReadingMark>;
-  /** What was told of the future before, and how it moved since the newest reading. */
-  memory: ForecastMemory;
+  memory: AssessmentMemory;
 };
 
 export const assessments = pgTable(

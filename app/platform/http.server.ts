@@ -113,7 +113,14 @@ export function makeApp(build: () => Promise<unknown>, { files }: { files?: Requ
       }),
     }),
   );
+  app.use(unreadable);
   return app;
+}
+
+/** An address that the router cannot take apart is answered as one that cannot be read, and no stack reaches the log. */
+function unreadable(error: { status?: unknown }, _request: Request, response: Response, next: NextFunction) {
+  if (response.headersSent || error.status !== 400) return next(error);
+  response.status(400).type("text").send("This request cannot be read.");
 }
 
 /** What was built for the browser. */
@@ -145,8 +152,8 @@ function sameOrigin(request: Request, response: Response, next: NextFunction) {
 
 function canBeDecoded(text: string): boolean {
   try {
-    decodeURIComponent(text);
-    return true;
+    // the result is used: a bundler drops a call whose result nobody looks at
+    return decodeURIComponent(text) !== null;
   } catch {
     return false;
   }

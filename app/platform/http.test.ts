@@ -112,6 +112,14 @@ test("every answer carries the security headers, with a new nonce each time", as
   expect(nonces.size).toBe(3);
 });
 
+test.each(["/points/%2/x", "/points/1%20%2", "/points/%E0%A4%A"])(
+  "%s is answered as one that cannot be read",
+  async (path) => {
+    const answer = await fetch(base + path);
+    expect([answer.status, await answer.text()]).toEqual([400, "This request cannot be read."]);
+  },
+);
+
 test("an asset that is not there is no page", async () => {
   expect((await fetch(`${base}/assets/none.js`)).status).toBe(404);
 });

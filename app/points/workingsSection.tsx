@@ -1,5 +1,5 @@
 /** How a point's verdict was worked out: the last reading, the baseline, the forecast, the trend. */
-import { formatNumber, fromCore, type Unit } from "@core";
+import { formatNumber, fromCore, stateWords, type Unit } from "@core";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 import { Section } from "~/ui/page";
 import { WorkingTable } from "~/ui/working";
@@ -24,6 +24,12 @@ export function WorkingsSection({ detail, unit }: { detail: NonNullable<PointPag
         <details>
           <summary className="pt-2 text-sea">{texts.theForecast}</summary>
           <WorkingTable working={detail.workings.forecast} />
+        </details>
+      ) : null}
+      {detail.workings.word ? (
+        <details>
+          <summary className="pt-2 text-sea">Why it is {stateWords[detail.state]}</summary>
+          <WorkingTable working={detail.workings.word} />
         </details>
       ) : null}
       <details>

@@ -9,6 +9,7 @@ import { withoutCourse } from "../forecast/prior";
 import { quantityOf } from "../units/quantities";
 import { fullContext, fullPoint, fullReadings } from "./inputs";
 import { dutyFromReadings } from "./dates";
+import { decideBy, EARLIEST, LIKELY, readingInterval, type Decision } from "./decide";
 import { noiseOf } from "./noise";
 import { fastCourse, type FastCourse } from "./course";
 import { courseForecast } from "./courseForecast";
@@ -18,7 +19,7 @@ import { firstReadBeyond, lifeOf } from "./lifeTold";
 import { marginOf } from "./marginNow";
 import { sinceRepair } from "./repair";
 import { correctSeries, hoursOf, lifeStart, type CorrectedSeries } from "./series";
-import { BEYOND, conditionState, urgencyOf } from "../state/state";
+import { BEYOND, conditionState, urgencyOf, type StateFacts } from "../state/state";
 import { summarise } from "./summary";
 import { isUnconfirmed } from "./unconfirmed";
 import { isOverdue, nextChance } from "./timing";
@@ -29,7 +30,7 @@ import { expectationOf } from "./expectation";
 import { indicatorOf } from "./indicator";
 import { contaminationOf } from "./contaminationHours";
 import { scaleOf, spanOf } from "./scale";
-import { baselineWorking, courseWorking, forecastWorking, lastReadingWorking } from "./workings";
+import { baselineWorking, courseWorking, forecastWorking, lastReadingWorking, wordWorking } from "./workings";
 import type { Assessment, ContextInput, PointInput, ReadingInput, SeriesPoint } from "./types";
 
 const OUTLIER = 0.5;
@@ -133,22 +134,29 @@ export function assess(
   const shownTrend = trendOf(judged, cast);
   // less than a year of what follows the weather: a warm half-year is no wear, and a cold one no recovery
   const firstYear = weather && !aYearIsSeen(levels);
-  const trend = course ? { ...shownTrend, proved: true } : { ...shownTrend, proved: shownTrend.proved && !firstYear };
   const followed = level === filtered;
   const margin = marginOf(followed ? cast : null, indicator, baseline, side, judged, level);
   const perMonth = course ? course.perMonth : cast && indicator ? monthlyRate(cast, indicator, duty) : null;
   const fromBank = cast && series.length ? datedForecast(cast, indicator!, judged, duty, context) : null;
   const forecast = course && fromBank ? courseForecast(course, fromBank, judged.at(-1)!.at, duty, context) : fromBank;
+  // a forecast that is sure needs no rank test over all readings
+  const chanceAt = nextChance(context);
+  const sure = forecast !== null && !firstYear && probabilityBy(forecast, chanceAt + SOON_AFTER) >= SURE;
+  const trend = { ...shownTrend, proved: course !== null || ((shownTrend.proved || sure) && !firstYear) };
   // the last readings alone may lean back from a rise that is proved: that is scatter, and the date stands
   const towards = trend.proved && side !== null && trend.slope !== null && !movesAway(trend.slope.perMonth, side);
   const away = side !== null && perMonth !== null && movesAway(perMonth, side) && !towards;
   // the course goes on to today, whether or not anybody reads it
   const passed = forecast && trend.proved && !away ? probabilityBy(forecast, context.now) : 0;
   const beyond = Math.max(readBeyond, passed);
-  const chanceAt = nextChance(context);
   const before = (at: number) => (beyond >= BEYOND ? 1 : forecast && !away ? probabilityBy(forecast, at) : 0);
   const beforeUsableStop = before(chanceAt);
-  const state = conditionState({
+  const interval = readingInterval(levels);
+  const dated = forecast && !away && beyond < BEYOND ? forecast : null;
+  const decision = dated && decideBy(dated, context, EARLIEST);
+  const likely = dated && decideBy(dated, context, LIKELY);
+  const within = (by: Decision | null) => (by ? (by.by - context.now) / interval : Infinity);
+  const facts: StateFacts = {
     readings: count - (unconfirmed ? 1 : 0),
     knownWhenNew: point.knownWhenNew,
     hasLimit: limits !== null,
@@ -156,12 +164,17 @@ export function assess(
     beyond,
     trendProved: trend.proved && !away,
     beforeUsableStop,
-    beforeTwice: before(context.now + 2 * (chanceAt - context.now)),
+    decideWithin: {
+      likely: within(likely),
+      earliest: within(decision),
+    },
     course: course?.readings ?? 0,
     twoBeyond: limits !== null && twoBeyond(believed, limits, unconfirmed, count),
-  });
+  };
+  const state = conditionState({ ...facts, standing: context.standing });
+  const held = state !== conditionState(facts);
   const noTrend =
-    forecast && (!trend.proved || away) && beyond < BEYOND
+    forecast && (away || !(trend.proved || held)) && beyond < BEYOND
       ? {
           earliest: away ? null : forecast.dates.p5,
           slow: !away && !firstYear && side !== null && movesSlowly(trend, side),
@@ -173,6 +186,8 @@ export function assess(
     readings: count,
     forecast,
     noTrend,
+    decide: noTrend ? null : decision,
+    held,
     trend,
     limitProblem,
     beyond,
@@ -258,6 +273,7 @@ export function assess(
         : course
           ? courseWorking(course, forecast, duty, point.quantity)
           : forecastWorking(cast, forecast, indicator, duty, context),
+      word: limits && count > 0 ? wordWorking(facts, { chanceAt, interval, decision, likely }, context) : null,
     },
     life:
       cast && indicator && side && !firstReadBeyond(believed, side)
@@ -273,6 +289,10 @@ function believedOf<T extends { recalled: boolean; doubtful: boolean }>(readings
   return sure.length > 0 ? sure : used;
 }
 
+/** A forecast is sure of itself when it gives the limit this chance by two months after it could be helped. */
+const SURE = 0.95;
+const SOON_AFTER = 60 * DAY;
+
 /** Of what follows the weather a whole year shows what is wear: this much of one. */
 const WHOLE_YEAR = 350 * DAY;
 const aYearIsSeen = (levels: readonly { at: number }[]) =>
@@ -287,12 +307,12 @@ function isOfCourse(course: FastCourse | null, series: readonly { recalled: bool
 /** The rank test is sure that it moves towards its limit, though the rate does not matter yet. */
 const movesSlowly = ({ mannKendall, slope }: Assessment["trend"], side: LimitSide) =>
   mannKendall.corrected !== null &&
-  mannKendall.corrected < SURE &&
+  mannKendall.corrected < SURE_IT_MOVES &&
   slope !== null &&
   slope.low * slope.high > 0 &&
   !movesAway(slope.perMonth, side);
 /** Two-sided p from which a movement is told; as strict as where a trend is proved. */
-const SURE = 0.01;
+const SURE_IT_MOVES = 0.01;
 
 /** Does it move away from its nearer limit? Then there is no date for it. */
 const movesAway = (perMonth: number, side: LimitSide) => (side.side === "upper" ? perMonth < 0 : perMonth > 0);

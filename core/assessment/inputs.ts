@@ -64,6 +64,7 @@ export function fullContext(context: ContextInput, readings: readonly AssessRead
     readingsInAll: context.readingsInAll ?? null,
     nextChanceDays: context.nextChanceDays ?? NEXT_CHANCE_DAYS,
     repairedAt: context.repairedAt ?? null,
+    standing: context.standing ?? null,
     seed: context.seed ?? 0,
   };
 }

@@ -1,4 +1,5 @@
 /** Why a forecast moved though nobody read the point: what else it rests on is remembered with it. */
+import { digest } from "./digest";
 import type { AssessPoint, AssessReading, SeriesContext } from "./types";
 
 /** What a forecast rests on beside the readings themselves; each is compared, never read. */
@@ -103,12 +104,4 @@ function hasMoved(before: ToldForecast["dates"], after: ToldForecast["dates"]): 
 function widthOf({ p10, p50, p90 }: ToldForecast["dates"]): number | null {
   if (p10 === null || p50 === null) return null;
   return p90 === null ? 2 * (p50 - p10) : p90 - p10;
-}
-
-/** FNV-1a over the JSON text, 32 bits. */
-function digest(value: unknown): string {
-  const text = JSON.stringify(value);
-  let hash = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
-  return (hash >>> 0).toString(36);
 }

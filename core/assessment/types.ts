@@ -5,7 +5,8 @@ import type { Fluid } from "../fluid/viscosity";
 import type { PeerLife, WearPrior } from "../forecast/prior";
 import type { MeterChange } from "../hours/runningHours";
 import type { MeasuredViscosity } from "../fluid/measured";
-import type { ConditionState } from "../state/state";
+import type { ConditionState, Standing } from "../state/state";
+import type { Decision } from "./decide";
 import type { VerdictPart } from "../state/verdictPart";
 import type { WearPathId } from "../forecast/wearPath";
 import type { PointQuantityId } from "../units/quantities";
@@ -87,6 +88,8 @@ export interface AssessContext {
   nextChanceDays: number;
   /** When work on the part began that repaired it in this life, epoch ms: readings before do not tell what it is now. Null: none did. */
   repairedAt: number | null;
+  /** The word that was told of this life before, and what has changed since; null: nothing was told. */
+  standing?: Standing | null;
   /** Of the point: its draws are its own, so that errors of many points do not add up. */
   seed: number;
 }
@@ -208,9 +211,13 @@ export interface Assessment {
   forecast: AssessedForecast | null;
   /** `slow`: it does move, towards its limit, and too slowly to be dated. */
   noTrend: { earliest: number | null; slow: boolean } | null;
+  /** By when it must be decided what is done; null: no date, or beyond its limit already. */
+  decide: Decision | null;
+  /** The word stands from before: by itself what is known now would not have raised it. */
+  held: boolean;
   expectation: Expectation | null;
   verdict: VerdictPart[];
-  workings: { last: Working | null; baseline: Working | null; forecast: Working | null };
+  workings: { last: Working | null; baseline: Working | null; forecast: Working | null; word: Working | null };
   /** What a prior for peers needs. */
   life: PeerLife | null;
 }

@@ -59,6 +59,8 @@ export function verdictOf(
     | "readings"
     | "forecast"
     | "noTrend"
+    | "decide"
+    | "held"
     | "trend"
     | "limitProblem"
     | "beyond"
@@ -257,6 +259,16 @@ export function verdictOf(
       text(".");
     } else text("; no stop is planned.");
   }
+  if ((a.state === "alarm" || a.state === "alert") && a.decide) {
+    if (a.decide.by <= f.now) text(" To be decided now", true);
+    else {
+      text(" Decide by ");
+      said.push({ date: a.decide.by, strong: true, precision: "day" });
+    }
+    text(".");
+  }
+  if (a.held)
+    text(` It stays ${a.state === "drifting" ? "drifting" : `an ${a.state}`} until a reading speaks against it.`);
   return said;
 }
 

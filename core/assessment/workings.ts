@@ -1,4 +1,5 @@
 /** The workings of an assessment: of the last reading, the baseline, the forecast. */
+import { DAY } from "../units/time";
 import type { Baseline } from "../baseline/baseline";
 import { dynamicViscosity, kinematicViscosity, type Fluid } from "../fluid/viscosity";
 import { fluidAt } from "../fluid/measured";
@@ -7,6 +8,8 @@ import { pathLabel } from "../forecast/wearPath";
 import type { LearnedExponents } from "../leakage/exponents";
 import { formatNumber } from "../units/format";
 import { quantityOf, type PointQuantityId } from "../units/quantities";
+import type { StateFacts } from "../state/state";
+import type { Decision } from "./decide";
 import type { Working, WorkingRow } from "../working";
 import type { FastCourse } from "./course";
 import type { Duty } from "./dates";
@@ -256,4 +259,46 @@ export function forecastWorking(
         ? "No peer histories yet: a weak default is used instead."
         : `Prior from ${context.prior.lives} peer histories.`,
   };
+}
+
+/** Why it is called steady, drifting, alert or alarm: the figures that the rule of the words looks at. */
+export function wordWorking(
+  facts: StateFacts,
+  { chanceAt, interval, decision, likely }: WordFacts,
+  context: AssessContext,
+): Working {
+  const days = (ms: number) => (ms - context.now) / DAY;
+  const row = (label: string, value: number) => ({ label, value, digits: 3 });
+  const share = (label: string, value: number) => ({
+    label,
+    value: 100 * value,
+    quantity: "share" as const,
+    digits: 2,
+  });
+  return {
+    formula: "Alarm: the act can no longer wait. Alert: it has to be decided soon. Drifting before that.",
+    rows: [
+      share("chance that it is beyond its limit now", facts.beyond),
+      row("days until the next chance to help", days(chanceAt)),
+      share("chance of the limit before it", facts.beforeUsableStop),
+      ...(context.leadTimeDays === null ? [] : [row("days until a part is there", context.leadTimeDays)]),
+      ...(decision ? [row("days until it must be decided, by the earliest date", days(decision.by))] : []),
+      ...(likely ? [row("days until it must be decided, by the middle date", days(likely.by))] : []),
+      row("usual days from one reading to the next", interval / DAY),
+    ],
+    source:
+      "One rule for every quantity (grade): alarm from 30 % before the next chance on, alert when it must be decided within seven " +
+      "usual readings by the middle date. Chosen on simulated lives, told on others (docs/forecast.md).",
+    note:
+      "An alert or an alarm is left only when it is read again, or its limit, part or plan is changed: at 1 % before the next " +
+      "chance, and when by the earliest date twelve readings are left.",
+  };
+}
+
+/** What the word was found by, beside the facts themselves. */
+interface WordFacts {
+  chanceAt: number;
+  interval: number;
+  decision: Decision | null;
+  likely: Decision | null;
 }

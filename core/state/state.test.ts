@@ -37,10 +37,22 @@ describe("the rule", () => {
     ["nothing moves", {}, "steady"],
     ["no limit", { hasLimit: false, beyond: 1, margin: 3 }, "unproven"],
     ["no reading", { readings: 0 }, "unread"],
-    ["the second reading of a fast course", { course: 2 }, "alert"],
-    ["the third, whatever the figures", { course: 3, margin: 0.2, readings: 6 }, "alarm"],
+    ["the second reading of a fast course", { course: 2, decideWithin: { likely: 6, earliest: 1 } }, "alert"],
+    ["one that is not so fast", { course: 2, decideWithin: { likely: 8, earliest: 1 } }, "steady"],
+    [
+      "the third, to be decided before the next",
+      { course: 3, margin: 0.2, readings: 6, decideWithin: { likely: 1, earliest: -1 } },
+      "alarm",
+    ],
+    [
+      "the third, with more time",
+      { course: 3, margin: 0.2, readings: 6, decideWithin: { likely: 2.1, earliest: 1 } },
+      "alert",
+    ],
     ["two readings beyond one limit", { twoBeyond: true }, "alarm"],
-    ["one chance in ten by twice the time to the next chance", { trendProved: true, beforeTwice: 0.1 }, "alert"],
+    ["to be decided within seven readings", { trendProved: true, decideWithin: { likely: 7, earliest: 1 } }, "alert"],
+    ["to be decided later than that", { trendProved: true, decideWithin: { likely: 7.1, earliest: 1 } }, "drifting"],
+    ["a date without a trend", { decideWithin: { likely: -3, earliest: -4 } }, "steady"],
     ["no margin can be told", { margin: null }, "unproven"],
     ["few readings, nothing odd", { readings: PROVED_READINGS - 1 }, "unproven"],
     ["few readings, perhaps beyond", { readings: 2, beyond: MAYBE_BEYOND }, "alert"],
@@ -48,11 +60,10 @@ describe("the rule", () => {
     ["one reading, surely beyond", { readings: 1, beyond: 0.95 }, "alarm"],
     ["three readings, more likely than not beyond", { readings: 3, beyond: BEYOND }, "alarm"],
     ["a proved trend", { trendProved: true }, "drifting"],
-    ["a proved trend, one chance in ten before a stop", { trendProved: true, beforeUsableStop: 0.1 }, "alert"],
-    ["a proved trend, more likely than not before a stop", { trendProved: true, beforeUsableStop: 0.5 }, "alarm"],
+    ["a proved trend, three chances in ten before a stop", { trendProved: true, beforeUsableStop: 0.3 }, "alarm"],
+    ["a proved trend, and the level perhaps beyond", { trendProved: true, beyond: 0.2 }, "drifting"],
     ["chances before a stop without a trend", { beforeUsableStop: 0.9 }, "steady"],
-    ["three quarters of the margin", { margin: 0.75 }, "alert"],
-    ["a little less than that", { margin: 0.749 }, "steady"],
+    ["much of the margin used, and nothing moves", { margin: 0.9 }, "steady"],
     ["one chance in ten of being beyond", { beyond: 0.1 }, "alert"],
     ["not known when new, few readings", { knownWhenNew: false, readings: 9 }, "unproven"],
     ["not known when new, and long steady since", { knownWhenNew: false, readings: 10 }, "steady"],
@@ -103,6 +114,63 @@ describe("whatever the figures are", () => {
     fc.assert(
       fc.property(anyFacts, (f) =>
         expect(conditionState({ ...f, hasLimit: false })).toBe(f.readings === 0 ? "unread" : "unproven"),
+      ),
+    ));
+});
+
+describe("a word that stands", () => {
+  const near = { trendProved: true, decideWithin: { likely: 9, earliest: 2 } };
+  const far = { trendProved: true, decideWithin: { likely: 19, earliest: 13 } };
+  test.each<[string, Partial<StateFacts>, ConditionState]>([
+    [
+      "an alert is kept where it would not be entered",
+      { ...near, standing: { state: "alert", changed: "reading" } },
+      "alert",
+    ],
+    ["and left when a reading says so", { ...far, standing: { state: "alert", changed: "reading" } }, "drifting"],
+    ["not by days that go by", { ...far, standing: { state: "alert", changed: "nothing" } }, "alert"],
+    [
+      "at once where the limit or the plan was changed",
+      { ...near, standing: { state: "alert", changed: "all" } },
+      "drifting",
+    ],
+    [
+      "it is kept though the rank test no longer proves it",
+      { decideWithin: { likely: 8, earliest: 1 }, standing: { state: "alert", changed: "reading" } },
+      "alert",
+    ],
+    [
+      "an alarm is kept at a smaller chance",
+      { trendProved: true, beforeUsableStop: 0.05, standing: { state: "alarm", changed: "reading" } },
+      "alarm",
+    ],
+    [
+      "and becomes an alert below that",
+      { ...near, beforeUsableStop: 0, standing: { state: "alarm", changed: "reading" } },
+      "alert",
+    ],
+    [
+      "an alert does not become an alarm by the figures that keep one",
+      { ...near, beforeUsableStop: 0.2, standing: { state: "alert", changed: "reading" } },
+      "alert",
+    ],
+    ["a worse word is entered at once", { beyond: 0.9, standing: { state: "alert", changed: "nothing" } }, "alarm"],
+    ["drifting goes by its own proof", { standing: { state: "drifting", changed: "reading" } }, "steady"],
+    ["and not by days", { standing: { state: "drifting", changed: "nothing" } }, "drifting"],
+    ["nothing stands without a reading", { readings: 0, standing: { state: "alarm", changed: "nothing" } }, "unread"],
+  ])("%s: %j is %s", (_what, change, state) => expect(conditionState(facts(change))).toBe(state));
+  test("it is never milder for having stood", () =>
+    fc.assert(
+      fc.property(
+        anyFacts,
+        fc.constantFrom<ConditionState>(...conditionStates),
+        fc.constantFrom<"nothing" | "reading" | "all">("nothing", "reading", "all"),
+        (f, state, changed) => {
+          const fresh = conditionState(f);
+          const told = conditionState({ ...f, standing: { state, changed } });
+          expect(rank[told]).toBeGreaterThanOrEqual(rank[fresh]);
+          expect(rank[told]).toBeLessThanOrEqual(Math.max(rank[fresh], rank[state]));
+        },
       ),
     ));
 });

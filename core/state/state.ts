@@ -21,15 +21,31 @@ export interface StateFacts {
   margin: number | null;
   /** Probability that the level lies beyond its limit now, whatever the baseline says. */
   beyond: number;
+  /** Its forecast is believed: a trend is proved, or it is sure without one. */
   trendProved: boolean;
   /** Probability of crossing before the next chance to help: a stop at which the part can be there, or what the plant can do without one. */
   beforeUsableStop: number;
-  /** The same by twice the time to that chance: from then on it has to be decided. */
-  beforeTwice?: number;
+  /**
+   * Time until it must be decided, in usual intervals between readings: by the middle date of its limit, which enters an alert, and
+   * by the earliest, at which one is still kept. Left out or Infinity: no date.
+   */
+  decideWithin?: { likely: number; earliest: number };
   /** Readings that go on in one direction, fast: how many of them. */
   course?: number;
   /** The two newest readings lie beyond the same limit. */
   twoBeyond?: boolean;
+  /** What was told before of this life; left out or null: nothing. */
+  standing?: Standing | null;
+}
+
+/** A word that stands, and what has changed since it was told. */
+export interface Standing {
+  state: ConditionState;
+  /**
+   * "nothing" of this point: days, peers or the oil alone. "reading": it was read since. "all": the limit, the part, what was
+   * read before, the duty or the chances to act, so that the earlier word binds no more.
+   */
+  changed: "nothing" | "reading" | "all";
 }
 
 /** Readings below which nothing is proved about a life. */
@@ -41,35 +57,70 @@ const FEW_READINGS = 3;
 const SURELY_BEYOND = 0.95;
 /** A chance of being beyond the limit that nobody calls steady. */
 export const MAYBE_BEYOND = 0.1;
-const TOO_LATE = 0.5;
-const LIKELY = 0.1;
-const NEAR_LIMIT = 0.75;
 
 /** A course of so many readings is an alarm, whatever their values; the one before it an alert. */
 const COURSE_IS_ALARM = 3;
 
+/** Figures at which a word is entered, and those at which one that stands is still kept. */
+interface Thresholds {
+  beyond: number;
+  maybe: number;
+  /** Chance of the limit before the next chance to help that a plant does not accept. */
+  tooLate: number;
+  /** Usual intervals between readings within which it must be decided, by which date of the limit. */
+  intervals: number;
+  decideBy: "likely" | "earliest";
+}
+/** Chosen on the tuned part of scripts/bench/alarms.ts; told on the other. */
+const ENTER: Thresholds = { beyond: BEYOND, maybe: MAYBE_BEYOND, tooLate: 0.3, intervals: 7, decideBy: "likely" };
+const KEEP: Thresholds = { beyond: 0.25, maybe: 0.05, tooLate: 0.01, intervals: 12, decideBy: "earliest" };
+/** A course is an alarm when it must be decided within two readings; until then an alert. */
+const COURSE_INTERVALS = 3;
+/** Of what is forecast to move the doubt about today's level is in the dates; only a larger one speaks for itself. */
+const MAYBE_OF_DATED = 0.25;
+
 /**
- * alarm: beyond the limit now, more likely than not beyond it before it can be helped, or the third reading of a fast course.
- * alert: at least one chance in ten that it is beyond by twice that time, three quarters of the margin used, the second reading of
- * a fast course, or beyond by a reading or two that leave doubt. drifting: a trend is proved. unread: nobody has read it.
- * unproven: too few readings or no limit to judge by.
+ * alarm: the act can no longer wait. Beyond the limit now, at least three chances in ten that it is before it can be helped, or the
+ * third reading of a fast course that must be decided within two more.
+ * alert: it has to be decided soon. By the middle date of its limit within seven usual readings (decide.ts), the second reading of a
+ * fast course, or beyond by a reading or two that leave doubt.
+ * drifting: a trend is proved. unread: nobody has read it. unproven: too few readings or no limit to judge by.
+ *
+ * A word is entered by one set of figures and left by another, and only when the point was read again, or what it is judged by
+ * was changed: neither days that go by nor peers nor the oil take an alert or an alarm back.
  */
 export function conditionState(f: StateFacts): ConditionState {
+  const { standing, ...facts } = f;
+  const entered = wordOf(facts, ENTER);
+  if (!standing || standing.changed === "all" || rankOf(entered) >= rankOf(standing.state)) return entered;
+  if (entered === "unread") return entered;
+  if (rankOf(standing.state) < rankOf("drifting")) return entered;
+  if (standing.changed === "nothing") return standing.state;
+  // what stands needs no second proof, but no more than stood is kept
+  const kept = standing.state === "drifting" ? entered : wordOf({ ...facts, trendProved: true }, KEEP);
+  const least = rankOf(kept) > rankOf(standing.state) ? standing.state : kept;
+  return least === "drifting" || rankOf(least) < rankOf(entered) ? entered : least;
+}
+
+function wordOf(f: Omit<StateFacts, "standing">, at: Thresholds): ConditionState {
   if (f.readings === 0) return "unread";
   if (!f.hasLimit) return "unproven";
-  if ((f.course ?? 0) >= COURSE_IS_ALARM || f.twoBeyond) return "alarm";
-  if (f.beyond >= BEYOND) return f.readings >= FEW_READINGS || f.beyond >= SURELY_BEYOND ? "alarm" : "alert";
-  if (f.course) return "alert";
+  if (f.twoBeyond) return "alarm";
+  if (f.beyond >= at.beyond) return f.readings >= FEW_READINGS || f.beyond >= SURELY_BEYOND ? "alarm" : "alert";
+  const { likely, earliest } = f.decideWithin ?? { likely: Infinity, earliest: Infinity };
+  if ((f.course ?? 0) >= COURSE_IS_ALARM && likely <= COURSE_INTERVALS) return "alarm";
+  if (f.course && (f.course >= COURSE_IS_ALARM || likely <= at.intervals)) return "alert";
   if (f.margin === null) return "unproven";
-  if (f.readings < PROVED_READINGS) return f.beyond >= MAYBE_BEYOND ? "alert" : "unproven";
-  if (f.trendProved && f.beforeUsableStop >= TOO_LATE) return "alarm";
-  if (f.margin >= NEAR_LIMIT || f.beyond >= MAYBE_BEYOND) return "alert";
-  if (f.trendProved && (f.beforeTwice ?? f.beforeUsableStop) >= LIKELY) return "alert";
+  if (f.readings < PROVED_READINGS) return f.beyond >= at.maybe ? "alert" : "unproven";
+  if (f.trendProved && f.beforeUsableStop >= at.tooLate) return "alarm";
+  if (f.beyond >= (f.trendProved && at === ENTER ? MAYBE_OF_DATED : at.maybe)) return "alert";
+  if (f.trendProved && (at.decideBy === "likely" ? likely : earliest) <= at.intervals) return "alert";
   if (f.trendProved) return "drifting";
   return f.knownWhenNew || f.readings >= 2 * PROVED_READINGS ? "steady" : "unproven";
 }
 
 const byRank: readonly ConditionState[] = ["steady", "unproven", "unread", "drifting", "alert", "alarm"];
+const rankOf = (state: ConditionState) => byRank.indexOf(state);
 
 /**
  * The state that an urgency was made for: the worst of many points follows from their greatest urgency.

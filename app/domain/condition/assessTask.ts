@@ -6,15 +6,16 @@ import {
   learnPrior,
   outcomeOf,
   rememberForecast,
+  rememberState,
+  standingOf,
   type LifeOutcome,
   type AssessPoint,
   type AssessReading,
-  type ForecastMemory,
   type ReadingMark,
   type SeriesContext,
   type PeerLife,
 } from "@core";
-import type { AssessmentDetail } from "~/db/schema";
+import type { AssessmentDetail, AssessmentMemory } from "~/db/schema";
 
 export interface AssessTask {
   readings: readonly AssessReading[];
@@ -25,7 +26,7 @@ export interface AssessTask {
   /** Its part was taken out. */
   ended?: boolean;
   /** What was told of this life before; left out or null: nothing. */
-  before?: ForecastMemory | null;
+  before?: AssessmentMemory | null;
 }
 
 export interface AssessResult {
@@ -52,16 +53,20 @@ export default function assessTask({
     peers.map((text) => JSON.parse(text) as PeerLife),
     defaultPrior,
   );
-  const { series, life, ...rest } = assess(readings, point, { ...context, prior });
+  const standing = standingOf(before?.word ?? null, readings, point, context);
+  const { series, life, ...rest } = assess(readings, point, { ...context, prior, standing });
   const marks: Record<string, ReadingMark> = {};
   for (const r of series) if (r.mark) marks[r.id] = r.mark;
   const shown = rest.noTrend ? null : rest.forecast;
   const { p10, p50, p90 } = shown?.dates ?? { p10: null, p50: null, p90: null };
-  const memory = rememberForecast(before, {
-    at: context.now,
-    dates: { p10, p50, p90 },
-    basis: forecastBasis(readings, point, context, peers),
-  });
+  const memory: AssessmentMemory = {
+    ...rememberForecast(before, {
+      at: context.now,
+      dates: { p10, p50, p90 },
+      basis: forecastBasis(readings, point, context, peers),
+    }),
+    word: rememberState(rest.state, readings, point, context),
+  };
   const detail = { ...rest, marks, memory };
   return {
     detail,

@@ -5,7 +5,7 @@
  * out: what changes meanwhile counts `asked` on, and an assessment of an older count leaves the point stale.
  */
 import { and, eq, inArray, isNull, ne, sql, type SQL } from "drizzle-orm";
-import { DAY, dayStart, urgenciesOf, type AssessStop, type ForecastMemory, type PointQuantityId } from "@core";
+import { DAY, dayStart, urgenciesOf, type AssessStop, type PointQuantityId } from "@core";
 import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import {
@@ -16,6 +16,7 @@ import {
   sites,
   stops,
   type AssessmentDetail,
+  type AssessmentMemory,
 } from "~/db/schema";
 import { claimStale, inParallel, sweep } from "./claims.server";
 import { now } from "~/runtime/clock.server";
@@ -30,7 +31,7 @@ import { errorText } from "~/runtime/errors";
  * Shape of the JSON that an assessment stores. Count it on when it changes, or when
  * the words of verdicts do: what has another shape is not read, and made again.
  */
-export const ASSESSMENT_SHAPE = 8;
+export const ASSESSMENT_SHAPE = 9;
 
 /** What the pages of a machine and its circuits read of an assessment: a fraction of it. */
 export type AssessmentParts = Pick<AssessmentDetail, "baseline" | "limits" | "expectation" | "lastAt" | "margin">;
@@ -72,7 +73,7 @@ export async function assessPoint(pointId: string, { ended = false } = {}): Prom
     .select({
       asked: assessments.asked,
       lifeId: assessments.lifeId,
-      memory: sql<ForecastMemory | null>`${currentDetail} -> 'memory'`,
+      memory: sql<AssessmentMemory | null>`${currentDetail} -> 'memory'`,
     })
     .from(assessments)
     .where(eq(assessments.pointId, pointId));
