@@ -1,6 +1,6 @@
 /**
  * npm run bench: speed as ratios within one run, on a database of its own. Never asserted, only printed. With --
- * --strain only what is measured under strain.
+ * --strain only what is measured under strain; with -- --alarms only how calm and how early the words are (half an hour).
  */
 import { writeFileSync, mkdirSync } from "node:fs";
 import { join } from "node:path";
@@ -54,8 +54,18 @@ async function strain(cluster) {
   }
 }
 
+/** The words as a person lives with them, on the part that nothing was chosen on: with and without peers and stops. */
+async function alarms() {
+  for (const peers of ["none", "mixed"])
+    for (const stops of ["off", "on"]) {
+      const args = ["scripts/bench/alarms.ts", "--part", "reported", "--peers", peers, "--stops", stops];
+      if ((await follow(bin("tsx"), args)).code !== 0) throw new Error("The alarms were not measured.");
+    }
+}
+
 await command(async () => {
   ensurePackages();
+  if (process.argv.includes("--alarms")) return void (await alarms());
   await ensureBuild();
   const script = firstVisit();
   const kilobytes = (bytes) => `${(bytes / 1000).toFixed(0)} kB`;

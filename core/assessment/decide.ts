@@ -27,8 +27,8 @@ export interface Decision {
  * @throws {never}
  * @example
  * const may = { now: 0, stops: [{ id: "may", at: 100 * DAY }, { id: "june", at: 130 * DAY }], leadTimeDays: 30, partReadyAt: null, nextChanceDays: 28 };
- * decideBy({ crossingDates: [110 * DAY] }, may, 0.1) // { by: 70 * DAY, stopId: "may" }
- * decideBy({ crossingDates: [150 * DAY] }, { ...may, stops: [] }, 0.1) // { by: 120 * DAY, stopId: null }
+ * decideBy({ crossingDates: [110 * DAY] }, may, 0.1).stopId // "may"
+ * decideBy({ crossingDates: [150 * DAY] }, { ...may, stops: [] }, 0.1).by / DAY // 120
  */
 export function decideBy(
   { crossingDates }: Pick<AssessedForecast, "crossingDates">,

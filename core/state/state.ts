@@ -75,7 +75,7 @@ interface Thresholds {
 const ENTER: Thresholds = { beyond: BEYOND, maybe: MAYBE_BEYOND, tooLate: 0.3, intervals: 7, decideBy: "likely" };
 const KEEP: Thresholds = { beyond: 0.25, maybe: 0.05, tooLate: 0.01, intervals: 12, decideBy: "earliest" };
 /** A course is an alarm when it must be decided within two readings; until then an alert. */
-const COURSE_INTERVALS = 3;
+const COURSE_INTERVALS = 2;
 /** Of what is forecast to move the doubt about today's level is in the dates; only a larger one speaks for itself. */
 const MAYBE_OF_DATED = 0.25;
 
