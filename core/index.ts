@@ -118,6 +118,7 @@ export { agrees, distanceOf, matchOf } from "./circuit/match";
 export type { PresentGauge } from "./circuit/match";
 export { outcomeOf, type LifeOutcome } from "./assessment/outcome";
 export { decideBy, EARLIEST, type Decision } from "./assessment/decide";
+export { usualPrior } from "./assessment/usualPrior";
 export { rememberState, standingOf, type StateMemory } from "./assessment/standing";
 export { forecastBasis, rememberForecast, type ForecastMemory, type MoveCause } from "./assessment/moved";
 export { widenCrossings, wideningOf } from "./forecast/widen";

@@ -146,7 +146,6 @@ export const readingForm = {
   orPutTheValue: "Or put the value right above.",
   timeStateSpeedInstrument: "Time, state, speed, instrument, note",
   readAt: "Read at",
-  state: "State",
   speed: "Speed",
   rMin: "r/min",
   instrument: "Instrument",

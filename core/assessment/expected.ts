@@ -43,7 +43,7 @@ function levelOn({ behind, ahead, centre }: Expectation, at: number): { centre: 
  * @example
  * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * DAY, value }));
  * const { expectation } = assess(readings, { quantity: "temperature", limit: { upper: 80 } });
- * expectedReading(expectation, null, { pressure: null, temperature: null, at: 180 * DAY }) // { low: 48.24, high: 56.7 }
+ * expectedReading(expectation, null, { pressure: null, temperature: null, at: 180 * DAY }) // { low: 48.3, high: 56.7 }
  */
 export function expectedReading(
   expectation: Expectation,

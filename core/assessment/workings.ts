@@ -287,11 +287,11 @@ export function wordWorking(
       row("usual days from one reading to the next", interval / DAY),
     ],
     source:
-      "One rule for every quantity (grade): alarm from 30 % before the next chance on, alert when it must be decided within seven " +
+      "One rule for every quantity (grade): alarm from 30 % before the next chance on, alert when it must be decided within six " +
       "usual readings by the middle date. Chosen on simulated lives, told on others (docs/forecast.md).",
     note:
-      "An alert or an alarm is left only when it is read again, or its limit, part or plan is changed: at 1 % before the next " +
-      "chance, and when by the earliest date twelve readings are left.",
+      "An alert or an alarm is left only when it is read again, or its limit, part or plan is changed: below 3 % before the next " +
+      "chance, or when by the earliest date more than twelve readings are left.",
   };
 }
 

@@ -9,6 +9,7 @@ import { DIRT_CHANGES, runFilter, type FilterResult } from "./filter";
 import type { FilterReading, Hypothesis } from "./hypothesis";
 import { lifetimeOdds } from "./lifetime";
 import { courseOf, type CoursePoint } from "./course";
+import { leftOfPeers } from "./ended";
 import { likeness } from "./likeness";
 import { withoutPeers, type WearPrior } from "./prior";
 import { fromPath, lnIndicator, lnIndicatorSlope, wearPathIds, type WearPathId } from "./wearPath";
@@ -79,6 +80,10 @@ const DRAWS = 400;
 const FIRST_DRAWS = 800;
 /** Smaller shares of a regime are not kept. */
 const NEGLIGIBLE_SHARE = 1e-4;
+/** Of the draws of a life that is like its peers, so many end as they ended (chosen on the tuned part of scripts/bench/universe.ts). */
+const AS_PEERS = 0.2;
+/** So many draws may be cut short by damage that sets in unseen (chosen there too). */
+const DAMAGED = 0.2;
 const FAN_DRAWS = 200;
 const FAN_STEPS = 16;
 const HORIZON_SCALES = 4;
@@ -138,8 +143,18 @@ export function forecast({
     rng.uniform(),
   ).map((index) => first[index]!);
   const states = kept.map((k) => k.state);
+  const usedNow = (Math.exp(mix((h) => lnIndicator(h.z, h.path.lambda))) - 1) / Math.expm1(lnLimit);
+  const left = prior.ended ? leftOfPeers(prior.ended, usedNow, age) : null;
   const levels = Float64Array.from(states, ({ h, z }) => Math.exp(lnIndicator(z, h.path.lambda))).sort();
-  const crossings = kept.map((k) => k.crossing).sort((p, q) => p - q);
+  const asPeers = left ? AS_PEERS * like : 0;
+  const [peerAt, damageAt, damageOf] = [evenly(Math.SQRT2, rng), evenly(GOLDEN, rng), evenly(Math.sqrt(3), rng)];
+  const crossings = kept
+    .map(({ crossing }, i) => {
+      if (crossing <= 0) return crossing;
+      const own = peerAt(i) < asPeers ? left!(rng) : crossing;
+      return damageAt(i) < DAMAGED ? Math.min(own, -prior.damageHours * Math.log(1 - damageOf(i))) : own;
+    })
+    .sort((p, q) => p - q);
   const quantile = (p: number) => {
     const value = inverseEcdf(crossings, p);
     return value < horizon ? value : null;
@@ -207,6 +222,13 @@ export function forecast({
     ),
   };
 }
+
+const GOLDEN = (1 + Math.sqrt(5)) / 2;
+/** Numbers from 0 to 1, evener than chance: multiples of an irrational, from a start of their own. */
+const evenly = (step: number, rng: Rng) => {
+  const start = rng.uniform();
+  return (i: number) => (start + i * step) % 1;
+};
 
 const meanOf = (values: readonly number[]) => values.reduce((sum, v) => sum + v, 0) / Math.max(1, values.length);
 

@@ -4,7 +4,7 @@
  */
 
 /** Before any reading a life is like its peers in so many of a hundred cases. */
-const LIKE = 0.9;
+const LIKE = 0.6;
 /** And leaves them between two readings in so many; it comes back as often as keeps the share where readings tell nothing. */
 const LEAVES = 0.01;
 const RETURNS = (LEAVES * LIKE) / (1 - LIKE);

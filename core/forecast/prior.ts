@@ -2,7 +2,7 @@
  * What peer lives say before a life has readings of its own: time scale, noise and how often the
  * rate of wear changes. Empirical Bayes with a weak default.
  */
-import { sharedCourse, type Course, type CoursePoint } from "./course";
+import { sharedCourse, type Course, type CoursePoint, type EndedCourse } from "./course";
 import { laminar, learnExponents, type Exponents } from "./exponents";
 import { regimes } from "./regime";
 
@@ -21,6 +21,10 @@ export interface WearPrior {
   exponents: Exponents;
   /** The course that peers took, when enough of them tell one. */
   course?: Course;
+  /** Peers that ran to their limit. */
+  ended?: readonly EndedCourse[];
+  /** Damage that no reading has seen yet sets in once in so many running hours. */
+  damageHours: number;
   /** Running hours at which dirt came in: the rate may well have changed then, for the worse. */
   contaminatedAt?: number;
   /** Lives that it was learned from; 0: the default. */
@@ -34,11 +38,12 @@ export const defaultPrior: WearPrior = {
   lifeSpread: 1,
   noise: 0.03,
   exponents: laminar,
+  damageHours: 16_000,
   lives: 0,
 };
 
 /** A part whose age is not known cannot be held against a course. */
-export function withoutCourse({ course: _course, ...prior }: WearPrior): WearPrior {
+export function withoutCourse({ course: _course, ended: _ended, ...prior }: WearPrior): WearPrior {
   return prior;
 }
 
@@ -46,8 +51,8 @@ export function withoutCourse({ course: _course, ...prior }: WearPrior): WearPri
  * What holds where a life is not like its peers: about as long a life, known to a wide factor, and any law. That parts of a
  * plant last about as long as one another is told by its duty and its oil, whatever they wear like.
  */
-export function withoutPeers({ noise, contaminatedAt, timeScale }: WearPrior): WearPrior {
-  return { ...defaultPrior, timeScale, noise, ...(contaminatedAt !== undefined && { contaminatedAt }) };
+export function withoutPeers({ noise, contaminatedAt, timeScale, damageHours }: WearPrior): WearPrior {
+  return { ...defaultPrior, timeScale, noise, damageHours, ...(contaminatedAt !== undefined && { contaminatedAt }) };
 }
 
 export interface PeerLife {
@@ -126,6 +131,7 @@ export function learnPrior(peers: readonly PeerLife[], base: WearPrior = default
     ),
     ...learnRegimes(peers),
     ...learnCourse(peers),
+    damageHours: base.damageHours,
     lives: peers.length,
   };
 }
@@ -133,13 +139,17 @@ export function learnPrior(peers: readonly PeerLife[], base: WearPrior = default
 /** A life that has not reached its limit tells its course when it has come so far. */
 const NEARLY_THERE = 0.9;
 
-function learnCourse(peers: readonly PeerLife[]): Pick<WearPrior, "course"> {
+/** More ended lives tell no more. */
+const MOST_ENDED = 40;
+
+function learnCourse(peers: readonly PeerLife[]): Pick<WearPrior, "course" | "ended"> {
   const told = peers.filter(
     ({ hours, course, censored, reached }) =>
       hours > 0 && course && course.length > 0 && !censored && (reached || course.at(-1)!.margin >= NEARLY_THERE),
   );
-  const course = sharedCourse(told.map((s) => ({ hours: s.hours, points: s.course! })));
-  return course ? { course } : {};
+  const ended = told.slice(0, MOST_ENDED).map((s) => ({ hours: s.hours, points: s.course! }));
+  const course = sharedCourse(ended);
+  return { ...(course && { course }), ...(ended.length > 0 && { ended }) };
 }
 
 /**

@@ -50,8 +50,8 @@ describe("the rule", () => {
       "alert",
     ],
     ["two readings beyond one limit", { twoBeyond: true }, "alarm"],
-    ["to be decided within seven readings", { trendProved: true, decideWithin: { likely: 7, earliest: 1 } }, "alert"],
-    ["to be decided later than that", { trendProved: true, decideWithin: { likely: 7.1, earliest: 1 } }, "drifting"],
+    ["to be decided within six readings", { trendProved: true, decideWithin: { likely: 6, earliest: 1 } }, "alert"],
+    ["to be decided later than that", { trendProved: true, decideWithin: { likely: 6.1, earliest: 1 } }, "drifting"],
     ["a date without a trend", { decideWithin: { likely: -3, earliest: -4 } }, "steady"],
     ["no margin can be told", { margin: null }, "unproven"],
     ["few readings, nothing odd", { readings: PROVED_READINGS - 1 }, "unproven"],
@@ -146,7 +146,7 @@ describe("a word that stands", () => {
     ],
     [
       "and becomes an alert below that",
-      { ...near, beforeUsableStop: 0, standing: { state: "alarm", changed: "reading" } },
+      { ...near, beforeUsableStop: 0.02, standing: { state: "alarm", changed: "reading" } },
       "alert",
     ],
     [

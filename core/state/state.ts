@@ -72,8 +72,8 @@ interface Thresholds {
   decideBy: "likely" | "earliest";
 }
 /** Chosen on the tuned part of scripts/bench/alarms.ts; told on the other. */
-const ENTER: Thresholds = { beyond: BEYOND, maybe: MAYBE_BEYOND, tooLate: 0.3, intervals: 7, decideBy: "likely" };
-const KEEP: Thresholds = { beyond: 0.25, maybe: 0.05, tooLate: 0.01, intervals: 12, decideBy: "earliest" };
+const ENTER: Thresholds = { beyond: BEYOND, maybe: MAYBE_BEYOND, tooLate: 0.3, intervals: 6, decideBy: "likely" };
+const KEEP: Thresholds = { beyond: 0.25, maybe: 0.05, tooLate: 0.03, intervals: 12, decideBy: "earliest" };
 /** A course is an alarm when it must be decided within two readings; until then an alert. */
 const COURSE_INTERVALS = 2;
 /** Of what is forecast to move the doubt about today's level is in the dates; only a larger one speaks for itself. */
@@ -82,7 +82,7 @@ const MAYBE_OF_DATED = 0.25;
 /**
  * alarm: the act can no longer wait. Beyond the limit now, at least three chances in ten that it is before it can be helped, or the
  * third reading of a fast course that must be decided within two more.
- * alert: it has to be decided soon. By the middle date of its limit within seven usual readings (decide.ts), the second reading of a
+ * alert: it has to be decided soon. By the middle date of its limit within six usual readings (decide.ts), the second reading of a
  * fast course, or beyond by a reading or two that leave doubt.
  * drifting: a trend is proved. unread: nobody has read it. unproven: too few readings or no limit to judge by.
  *

@@ -1,13 +1,13 @@
 /** The judgement of one point, as a thread of its own does it: plain data in, JSON out. */
 import {
   assess,
-  defaultPrior,
   forecastBasis,
   learnPrior,
   outcomeOf,
   rememberForecast,
   rememberState,
   standingOf,
+  usualPrior,
   type LifeOutcome,
   type AssessPoint,
   type AssessReading,
@@ -51,7 +51,7 @@ export default function assessTask({
 }: AssessTask): AssessResult {
   const prior = learnPrior(
     peers.map((text) => JSON.parse(text) as PeerLife),
-    defaultPrior,
+    usualPrior(point.quantity),
   );
   const standing = standingOf(before?.word ?? null, readings, point, context);
   const { series, life, ...rest } = assess(readings, point, { ...context, prior, standing });
