@@ -40,6 +40,10 @@ interface Said extends Record<string, unknown> {
   ends: boolean;
 }
 
+const CHANCE = /(?:less than an?|more than an?|an?) (\d+) % chance/g;
+/** Of some hundred draws: three standard errors of a chance of a few percent, and more. */
+const FEW_POINTS = 6;
+
 /**
  * What is said of every point, in words. Draws are seeded by the point's id, which is another one now: figures
  * that come from them are held to a few percent (a figure that is rounded has an edge somewhere), days of forecasts to
@@ -53,12 +57,18 @@ async function said() {
   return {
     words: rows.map(({ verdict, ...row }) => ({
       ...row,
-      verdict: verdict.map(({ value, date, ...part }) => ({
+      verdict: verdict.map(({ value, date, text, ...part }) => ({
         ...part,
+        text: text?.replace(CHANCE, "a chance"),
         value: value !== undefined,
         date: date !== undefined,
       })),
     })),
+    chances: rows.flatMap(({ point, verdict }) =>
+      verdict.flatMap(({ text }) =>
+        [...(text ?? "").matchAll(CHANCE)].map(([, percent]) => ({ point, percent: Number(percent) })),
+      ),
+    ),
     figures: rows.flatMap(({ point, verdict }) =>
       verdict.flatMap(({ value }) => (value === undefined ? [] : [{ point, value }])),
     ),
@@ -124,6 +134,9 @@ test("fleet file and readings into an empty database: the same lives, limits, in
     ({ value }, i) => Math.abs(value - before.figures[i]!.value) > FEW_PERCENT * Math.abs(before.figures[i]!.value),
   );
   expect(apart).toEqual([]);
+  expect(after.chances.filter(({ percent }, i) => Math.abs(percent - before.chances[i]!.percent) > FEW_POINTS)).toEqual(
+    [],
+  );
   // the files say the same again
   expect(JSON.stringify(await exportFleet())).toBe(fleet);
   expect(await csv(readingsQuery({ machineId: "", pointId: "", from: "", to: "", withSuperseded: false }))).toBe(
