@@ -1,7 +1,7 @@
 /** Nonsense at every form and address: never a fault of the server. The bench sends many more. */
 import { expect, test } from "@playwright/test";
 import { fuzz } from "./fuzz";
-import { fuzzPages, query, signIn } from "./support";
+import { fuzzJson, fuzzPages, query, signIn } from "./support";
 
 const REQUESTS = Number(process.env.FUZZ_REQUESTS ?? 500);
 const SEED = Number(process.env.FUZZ_SEED ?? 20261126);
@@ -10,7 +10,7 @@ test("nonsense at every form and address is answered, never with a fault of the 
   await signIn(page);
   const cookie = (await page.context().cookies()).map((c) => `${c.name}=${c.value}`).join("; ");
   const { sent, forms, faults, statuses } = await fuzz(
-    { base: baseURL!, cookie, pages: await fuzzPages(query) },
+    { base: baseURL!, cookie, pages: await fuzzPages(query), json: await fuzzJson(query) },
     { requests: REQUESTS, seed: SEED },
   );
   test

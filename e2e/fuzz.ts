@@ -9,6 +9,8 @@ export interface Target {
   cookie: string;
   /** Pages to open; every form on them is filled and sent. */
   pages: readonly string[];
+  /** Addresses that take JSON, each with an entry as a tablet would send it. */
+  json?: readonly { address: string; entry: Record<string, unknown> }[];
 }
 
 export interface Fault {
@@ -114,9 +116,30 @@ const spared = (form: Form) =>
   form.address.includes("sign-out") ||
   form.fields.some(([name, value]) => name === "intent" && /^(end|give|password|change)$/.test(value));
 
+/** Of the requests that write, so many are a tablet's. */
+const JSON_SHARE = 0.2;
+const strange: readonly unknown[] = [null, true, 1e300, -1, 0.5, [], {}, [[]], "", "x".repeat(5000), ...nasty];
+
+/** A tablet's batch with something wrong in it: a field exchanged, left out or added, a shape that is none, text that is no JSON. */
+function nastyJson(
+  entry: Record<string, unknown>,
+  rng: ReturnType<typeof random>,
+  pick: <T>(list: readonly T[]) => T,
+): { body: string; what: string } {
+  const chance = rng.uniform();
+  if (chance < 0.1) return { body: pick(nasty), what: "no JSON" };
+  if (chance < 0.2) return { body: JSON.stringify(pick(strange)), what: "no batch" };
+  if (chance < 0.25) return { body: "[".repeat(3000), what: "deep" };
+  const made: Record<string, unknown> = { ...entry };
+  const name = pick([...Object.keys(entry), "__proto__", "constructor", "kind", "fields", "values"]);
+  if (rng.uniform() < 0.2) delete made[name];
+  else Object.defineProperty(made, name, { value: pick(strange), enumerable: true, configurable: true });
+  return { body: JSON.stringify(rng.uniform() < 0.1 ? made : [made, pick(strange)]), what: `entry: ${name}` };
+}
+
 /** Send so many requests; returns what the server answered with a fault of its own. */
 export async function fuzz(
-  { base, cookie, pages }: Target,
+  { base, cookie, pages, json = [] }: Target,
   { requests, seed }: { requests: number; seed: number },
 ): Promise<{ sent: number; forms: number; faults: Fault[]; statuses: Record<number, number> }> {
   const rng = random(seed);
@@ -182,6 +205,12 @@ export async function fuzz(
                 pick(["x", "00000000-0000-0000-0000-000000000000", value.slice(0, 200) || "0"]),
               );
       await ask("GET", address, name);
+      continue;
+    }
+    if (json.length > 0 && rng.uniform() < JSON_SHARE) {
+      const { address, entry } = pick(json);
+      const { body, what } = nastyJson(entry, rng, pick);
+      await ask("POST", address, what, { headers: { "Content-Type": "application/json" }, body });
       continue;
     }
     const form = pick(forms);

@@ -82,6 +82,49 @@ export async function nextHours(id: string): Promise<number> {
 const NONSENSE_MACHINE = "Mobile harbour crane";
 
 /** One address of every place, with records that are there. */
+/** What tablets send to: a round, a procedure that runs; and the entries that they send. */
+export async function fuzzJson(ask: typeof query): Promise<{ address: string; entry: Record<string, unknown> }[]> {
+  const one = async (sql: string) => (await ask<{ id: string }>(sql))[0]?.id ?? "none";
+  const [round, run] = await Promise.all([
+    one("select id from rounds where retired_at is null limit 1"),
+    one("select id from work_runs limit 1"),
+  ]);
+  const [place] = await ask<{ pointId: string }>(
+    `select point_id as "pointId" from round_points where round_id = '${round}' limit 1`,
+  );
+  const base = { submission: "11111111-1111-4111-8111-111111111111", at: Date.UTC(2026, 10, 24, 8), by: "" };
+  const ofRound = { ...base, roundId: round, pointId: place!.pointId };
+  const toRound = `/rounds/${round}/send`;
+  const toRun = `/work/runs/${run}/send`;
+  return [
+    { address: toRound, entry: { ...ofRound, kind: "reading", fields: { value: "1.4", temperature: "50" } } },
+    { address: toRound, entry: { ...ofRound, kind: "skip", reason: "not reached" } },
+    { address: toRound, entry: { ...ofRound, kind: "move", componentId: place!.pointId } },
+    {
+      address: toRound,
+      entry: { ...ofRound, kind: "photo", reading: base.submission, mediaType: "image/jpeg", base64: "AA==" },
+    },
+    {
+      address: toRun,
+      entry: {
+        ...base,
+        kind: "step",
+        runId: run,
+        step: "isolated",
+        entry: "done",
+        values: { text: "x" },
+        reason: "",
+        after: "",
+      },
+    },
+    { address: toRun, entry: { ...base, kind: "finding", runId: run, finding: "wear", values: {} } },
+    {
+      address: toRun,
+      entry: { ...base, kind: "workPhoto", runId: run, step: "", finding: "", caption: "", marks: [], base64: "AA==" },
+    },
+  ];
+}
+
 export async function fuzzPages(ask: typeof query): Promise<string[]> {
   const one = async (sql: string) => (await ask<{ id: string }>(sql))[0]?.id ?? "none";
   const [fleet] = await ask<{ machine: string; component: string; point: string }>(

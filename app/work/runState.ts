@@ -2,6 +2,4 @@ import { runState } from "~/domain/work/run.server";
 import { guard, idParam } from "~/platform/guard.server";
 
 /** What others did meanwhile in a procedure. */
-export const loader = guard("technician", async ({ params }) =>
-  Response.json(await runState(idParam(params))),
-);
+export const loader = guard("technician", async ({ params }) => Response.json(await runState(idParam(params))));

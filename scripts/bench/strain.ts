@@ -9,7 +9,7 @@ import { beginStage, importRecord, storeUpload } from "~/platform/imports.server
 import { closeQueue } from "~/platform/jobs.server";
 import { saveMapping } from "~/domain/readings/csv/import.server";
 import { fuzz } from "../../e2e/fuzz";
-import { fuzzPages } from "../../e2e/support";
+import { fuzzJson, fuzzPages } from "../../e2e/support";
 import { median, page, say, signedIn, time } from "./timing";
 
 const base = process.env.BENCH_URL!;
@@ -182,7 +182,7 @@ async function savingAtOnce(cookie: string): Promise<void> {
 /** (h) nonsense. */
 async function nonsense(cookie: string): Promise<void> {
   const { sent, forms, faults, statuses } = await fuzz(
-    { base, cookie, pages: await fuzzPages(ask) },
+    { base, cookie, pages: await fuzzPages(ask), json: await fuzzJson(ask) },
     { requests: Number(process.env.FUZZ_REQUESTS ?? 10_000), seed: 42 },
   );
   say(

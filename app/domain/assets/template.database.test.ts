@@ -56,7 +56,9 @@ test("sent twice it is there once, with a round of all its points", async () => 
   const [pump] = await db().select().from(components).where(eq(components.name, "Pump"));
   expect(pump).toMatchObject({ displacement: 45, speed: 1450 });
   const said = (await db().select({ what: changes.what }).from(changes)).map((c) => c.what);
-  expect(said).toContainEqual(expect.stringMatching(/^Baler 2 from a template: added (1 fluid, )?1 site, 1 machine, 1 circuit, /));
+  expect(said).toContainEqual(
+    expect.stringMatching(/^Baler 2 from a template: added (1 fluid, )?1 site, 1 machine, 1 circuit, /),
+  );
 });
 
 test("a change of a part says of which machine", async () => {
