@@ -70,3 +70,22 @@ test("an engineer adds a person, who signs in, changes the password and is ended
   await own.getByRole("button", { name: accountTexts.people.save }).click();
   await expect(refusal(own, "role")).toBeVisible();
 });
+
+test("one-letter keys can be switched off, for speech input", async ({ page }) => {
+  await signIn(page);
+  const find = page.getByRole("combobox", { name: shellTexts.findBox.findAMachinePoint });
+  const press = async () => {
+    await page.goto("/fleet");
+    await page.locator("h1").first().waitFor();
+    await page.waitForLoadState("networkidle");
+    await page.keyboard.press("/");
+  };
+  await press();
+  await expect(find).toBeFocused();
+  await page.goto("/account");
+  await page.locator("select[name=keys]").selectOption("off");
+  await page.locator("form", { has: page.locator("select[name=keys]") }).getByRole("button").click();
+  await expect(page.locator("html")).toHaveAttribute("data-no-letter-keys", "on");
+  await press();
+  await expect(find).not.toBeFocused();
+});
