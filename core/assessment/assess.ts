@@ -140,7 +140,7 @@ export function assess(
   const fromBank = cast && series.length ? datedForecast(cast, indicator!, judged, duty, context) : null;
   const forecast = course && fromBank ? courseForecast(course, fromBank, judged.at(-1)!.at, duty, context) : fromBank;
   // a forecast that is sure needs no rank test over all readings
-  const chanceAt = nextChance(context);
+  const { at: chanceAt, isStop } = nextChance(context);
   const sure = forecast !== null && !firstYear && probabilityBy(forecast, chanceAt + SOON_AFTER) >= SURE;
   const trend = { ...shownTrend, proved: course !== null || ((shownTrend.proved || sure) && !firstYear) };
   // the last readings alone may lean back from a rise that is proved: that is scatter, and the date stands
@@ -164,9 +164,11 @@ export function assess(
     beyond,
     trendProved: trend.proved && !away,
     beforeUsableStop,
+    stopIsPlanned: isStop,
     decideWithin: {
       likely: within(likely),
       earliest: within(decision),
+      forStop: likely !== null && likely.stopId !== null,
     },
     course: course?.readings ?? 0,
     twoBeyond: limits !== null && twoBeyond(believed, limits, unconfirmed, count),

@@ -7,11 +7,13 @@ import type { AssessContext } from "./types";
  * The next chance to help: the first stop at which the part can be there, one under way until it ends; without such a stop what the
  * plant says it can do, or when the part comes, if that is later.
  */
-export function nextChance(context: AssessContext): number {
+export function nextChance(context: AssessContext): { at: number; isStop: boolean } {
   const { now, stops, nextChanceDays } = context;
   const ready = Math.max(now, context.partReadyAt ?? now + (context.leadTimeDays ?? 0) * DAY);
   const usable = stops.filter((s) => (s.until ?? s.at + DAY) > ready).map((s) => Math.max(s.at, ready));
-  return usable.length > 0 ? Math.min(...usable) : Math.max(ready, now + nextChanceDays * DAY);
+  return usable.length > 0
+    ? { at: Math.min(...usable), isStop: true }
+    : { at: Math.max(ready, now + nextChanceDays * DAY), isStop: false };
 }
 
 /** So many usual intervals without a reading, and so long at least, are too long. */

@@ -52,6 +52,16 @@ describe("the rule", () => {
     ["two readings beyond one limit", { twoBeyond: true }, "alarm"],
     ["to be decided within six readings", { trendProved: true, decideWithin: { likely: 6, earliest: 1 } }, "alert"],
     ["to be decided later than that", { trendProved: true, decideWithin: { likely: 6.1, earliest: 1 } }, "drifting"],
+    [
+      "for a planned stop, nearer to it",
+      { trendProved: true, decideWithin: { likely: 3, earliest: 1, forStop: true } },
+      "drifting",
+    ],
+    [
+      "for a planned stop, within two readings",
+      { trendProved: true, decideWithin: { likely: 2, earliest: 1, forStop: true } },
+      "alert",
+    ],
     ["a date without a trend", { decideWithin: { likely: -3, earliest: -4 } }, "steady"],
     ["no margin can be told", { margin: null }, "unproven"],
     ["few readings, nothing odd", { readings: PROVED_READINGS - 1 }, "unproven"],
@@ -61,6 +71,16 @@ describe("the rule", () => {
     ["three readings, more likely than not beyond", { readings: 3, beyond: BEYOND }, "alarm"],
     ["a proved trend", { trendProved: true }, "drifting"],
     ["a proved trend, three chances in ten before a stop", { trendProved: true, beforeUsableStop: 0.3 }, "alarm"],
+    [
+      "a proved trend, four in ten before a planned stop",
+      { trendProved: true, beforeUsableStop: 0.4, stopIsPlanned: true },
+      "drifting",
+    ],
+    [
+      "a proved trend, five in ten before a planned stop",
+      { trendProved: true, beforeUsableStop: 0.5, stopIsPlanned: true },
+      "alarm",
+    ],
     ["a proved trend, and the level perhaps beyond", { trendProved: true, beyond: 0.2 }, "drifting"],
     ["chances before a stop without a trend", { beforeUsableStop: 0.9 }, "steady"],
     ["much of the margin used, and nothing moves", { margin: 0.9 }, "steady"],
