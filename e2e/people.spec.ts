@@ -84,7 +84,10 @@ test("one-letter keys can be switched off, for speech input", async ({ page }) =
   await expect(find).toBeFocused();
   await page.goto("/account");
   await page.locator("select[name=keys]").selectOption("off");
-  await page.locator("form", { has: page.locator("select[name=keys]") }).getByRole("button").click();
+  await page
+    .locator("form", { has: page.locator("select[name=keys]") })
+    .getByRole("button")
+    .click();
   await expect(page.locator("html")).toHaveAttribute("data-no-letter-keys", "on");
   await press();
   await expect(find).not.toBeFocused();

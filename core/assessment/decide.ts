@@ -52,7 +52,13 @@ const USUAL_INTERVAL = 30 * DAY;
 const LEAST_INTERVAL = 7 * DAY;
 const LONGEST_INTERVAL = 60 * DAY;
 
-/** From one reading to the next, as this point is usually read, ms: within a week and two months. */
+/**
+ * From one reading to the next, as this point is usually read: the measure of how soon is soon.
+ * @param levels moments of its readings, epoch ms, in time order
+ * @returns ms, within a week and two months; a month where nothing tells it
+ * @throws {never}
+ * @example readingInterval([{ at: 0 }, { at: 30 * DAY }, { at: 61 * DAY }, { at: 90 * DAY }]) / DAY // 30
+ */
 export function readingInterval(levels: readonly { at: number }[]): number {
   const gaps = levels.slice(1).map((r, i) => r.at - levels[i]!.at);
   const usual = gaps.length > 0 ? median(gaps) : USUAL_INTERVAL;

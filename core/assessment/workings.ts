@@ -287,8 +287,9 @@ export function wordWorking(
       row("usual days from one reading to the next", interval / DAY),
     ],
     source:
-      "One rule for every quantity (grade): alarm from 30 % before the next chance on, 50 % where that is a planned stop; alert when it must be decided within six " +
-      "usual readings by the middle date, within two for a planned stop. Chosen on simulated lives, told on others (docs/forecast.md).",
+      "One rule for every quantity (grade): alarm from 30 % before the next chance on, 50 % where that is a planned stop; alert " +
+      "when it must be decided within six usual readings by the middle date, within two for a planned stop. Chosen on " +
+      "simulated lives, told on others (docs/forecast.md).",
     note:
       "An alert or an alarm is left only when it is read again, or its limit, part or plan is changed: below 3 % before the next " +
       "chance, or when by the earliest date more than twelve readings are left.",

@@ -264,12 +264,13 @@ export async function editRecord(
             )
           : undefined;
       if (wrong) return { ok: false, status: 422, problems: wrong };
+      const did = intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited";
       await tx
         .update(table)
         .set({ ...checked.columns, version: before.version + 1 })
         .where(eq(table.id, id));
       await audit(tx, actor, {
-        what: `${intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited"} ${recordSpecs[kind].label} ${before.name}${await placeWords(tx, kind, before)}`,
+        what: `${did} ${recordSpecs[kind].label} ${before.name}${await placeWords(tx, kind, before)}`,
         recordId: id,
         before,
         after: checked.columns,

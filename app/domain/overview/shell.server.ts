@@ -89,10 +89,12 @@ export async function find(text: string, only?: Found["kind"]): Promise<Found[]>
     where: string;
     machineId: string;
   }>(sql`
-    (select 'machine' as kind, m.id, m.name as label, m.area as where, m.id as "machineId", 0 as rank, ${near(sql`m.name`)} as near from machines m
+    (select 'machine' as kind, m.id, m.name as label, m.area as where, m.id as "machineId", 0 as rank,
+        ${near(sql`m.name`)} as near from machines m
       where m.retired_at is null and ${all(sql`(m.name || ' ' || m.tag || ' ' || m.area)`)} order by near, m.name limit ${LIMIT})
     union all
-    (select 'component', c.id, c.name, m.name, m.id, 1, ${near(sql`c.name`)} as near from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
+    (select 'component', c.id, c.name, m.name, m.id, 1, ${near(sql`c.name`)} as near
+      from components c join circuits k on k.id = c.circuit_id join machines m on m.id = k.machine_id
       where c.retired_at is null and m.retired_at is null
         and ${all(sql`(m.name || ' ' || m.tag || ' ' || c.name || ' ' || c.tag)`)} order by near, m.name, c.name limit ${LIMIT})
     union all
