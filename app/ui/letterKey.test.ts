@@ -10,12 +10,13 @@ const pressed = (focused: string | null, more: object = {}) => ({
   ...more,
 });
 
-test("a letter pressed on the page is a shortcut", () => {
+test("a letter pressed on the page, or on a link that was followed, is a shortcut", () => {
   expect(isShortcut(pressed(null), "n")).toBe(true);
+  expect(isShortcut(pressed("a"), "n")).toBe(true);
   expect(isShortcut(pressed(null), "t")).toBe(false);
 });
 
-test.each(["input", "textarea", "select", "button", "a", "summary"])("a letter in a focused %s is not", (element) => {
+test.each(["input", "textarea", "select", "button", "summary"])("a letter in a focused %s is not", (element) => {
   expect(isShortcut(pressed(element), "n")).toBe(false);
 });
 

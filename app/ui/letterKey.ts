@@ -1,6 +1,6 @@
 /**
- * One-letter shortcuts of a page. They are heard on the page itself only: a field, a button or a link
- * that has the focus keeps its letters, and a reader can switch them off in the account.
+ * One-letter shortcuts of a page. They are heard on the page itself only: a field or a button
+ * that has the focus keeps its letters, a link has none to keep, and a reader can switch them off in the account.
  */
 import { useEffect, useRef } from "react";
 
@@ -29,5 +29,5 @@ export function isShortcut(
 ): boolean {
   if (event.key !== key || event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return false;
   const focused = event.target as { closest?(selector: string): unknown } | null;
-  return !focused?.closest?.("input, textarea, select, button, a, summary, [role=option], [contenteditable=true]");
+  return !focused?.closest?.("input, textarea, select, button, summary, [role=option], [contenteditable=true]");
 }
