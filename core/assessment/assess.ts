@@ -168,7 +168,6 @@ export function assess(
     decideWithin: {
       likely: within(likely),
       earliest: within(decision),
-      forStop: likely !== null && likely.stopId !== null,
     },
     course: course?.readings ?? 0,
     twoBeyond: limits !== null && twoBeyond(believed, limits, unconfirmed, count),

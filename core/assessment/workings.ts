@@ -288,7 +288,7 @@ export function wordWorking(
     ],
     source:
       "One rule for every quantity (grade): alarm from 30 % before the next chance on, 50 % where that is a planned stop; alert " +
-      "when it must be decided within six usual readings by the middle date, within two for a planned stop. Chosen on " +
+      "when it must be decided within six usual readings by the middle date. Chosen on " +
       "simulated lives, told on others (docs/forecast.md).",
     note:
       "An alert or an alarm is left only when it is read again, or its limit, part or plan is changed: below 3 % before the next " +

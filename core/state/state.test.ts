@@ -52,16 +52,6 @@ describe("the rule", () => {
     ["two readings beyond one limit", { twoBeyond: true }, "alarm"],
     ["to be decided within six readings", { trendProved: true, decideWithin: { likely: 6, earliest: 1 } }, "alert"],
     ["to be decided later than that", { trendProved: true, decideWithin: { likely: 6.1, earliest: 1 } }, "drifting"],
-    [
-      "for a planned stop, nearer to it",
-      { trendProved: true, decideWithin: { likely: 3, earliest: 1, forStop: true } },
-      "drifting",
-    ],
-    [
-      "for a planned stop, within two readings",
-      { trendProved: true, decideWithin: { likely: 2, earliest: 1, forStop: true } },
-      "alert",
-    ],
     ["a date without a trend", { decideWithin: { likely: -3, earliest: -4 } }, "steady"],
     ["no margin can be told", { margin: null }, "unproven"],
     ["few readings, nothing odd", { readings: PROVED_READINGS - 1 }, "unproven"],

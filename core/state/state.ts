@@ -29,10 +29,9 @@ export interface StateFacts {
   stopIsPlanned?: boolean;
   /**
    * Time until it must be decided, in usual intervals between readings: by the middle date of its limit, which enters an alert, and
-   * by the earliest, at which one is still kept. Left out or Infinity: no date. `forStop`: the middle date asks for a planned stop,
-   * which does not move.
+   * by the earliest, at which one is still kept. Left out or Infinity: no date.
    */
-  decideWithin?: { likely: number; earliest: number; forStop?: boolean };
+  decideWithin?: { likely: number; earliest: number };
   /** Readings that go on in one direction, fast: how many of them. */
   course?: number;
   /** The two newest readings lie beyond the same limit. */
@@ -76,9 +75,7 @@ interface Thresholds {
 /** Chosen on the tuned part of scripts/bench/alarms.ts; told on the other. */
 const ENTER: Thresholds = { beyond: BEYOND, maybe: MAYBE_BEYOND, tooLate: 0.3, intervals: 6 };
 const KEEP: Thresholds = { beyond: 0.25, maybe: 0.05, tooLate: 0.03, intervals: 12 };
-/** What is to be decided for a planned stop is decided nearer to it: its date does not move. */
-const FOR_A_STOP = 2;
-/** And before it the machine can still be stopped out of turn: so likely the limit must be for that to be decided now. */
+/** Before a planned stop the machine can still be stopped out of turn: so likely the limit must be for that to be decided now. */
 const TOO_LATE_FOR_A_STOP = 0.5;
 /** A course is an alarm when it must be decided within two readings; until then an alert. */
 const COURSE_INTERVALS = 2;
@@ -88,8 +85,8 @@ const MAYBE_OF_DATED = 0.25;
 /**
  * alarm: the act can no longer wait. Beyond the limit now, at least three chances in ten that it is before it can be helped (five in ten
  * where that is a planned stop), or the third reading of a fast course that must be decided within two more.
- * alert: it has to be decided soon. By the middle date of its limit within six usual readings, within two for a planned stop
- * (decide.ts), the second reading of a fast course, or beyond by a reading or two that leave doubt.
+ * alert: it has to be decided soon. By the middle date of its limit within six usual readings (decide.ts), the second reading of a
+ * fast course, or beyond by a reading or two that leave doubt.
  * drifting: a trend is proved. unread: nobody has read it. unproven: too few readings or no limit to judge by.
  *
  * A word is entered by one set of figures and left by another, and only when the point was read again, or what it is judged by
@@ -121,9 +118,7 @@ function wordOf(f: Omit<StateFacts, "standing">, at: Thresholds): ConditionState
   const tooLate = at === ENTER && f.stopIsPlanned ? TOO_LATE_FOR_A_STOP : at.tooLate;
   if (f.trendProved && f.beforeUsableStop >= tooLate) return "alarm";
   if (f.beyond >= (f.trendProved && at === ENTER ? MAYBE_OF_DATED : at.maybe)) return "alert";
-  const isNear =
-    at === ENTER ? likely <= (f.decideWithin?.forStop ? FOR_A_STOP : at.intervals) : earliest <= at.intervals;
-  if (f.trendProved && isNear) return "alert";
+  if (f.trendProved && (at === ENTER ? likely : earliest) <= at.intervals) return "alert";
   if (f.trendProved) return "drifting";
   return f.knownWhenNew || f.readings >= 2 * PROVED_READINGS ? "steady" : "unproven";
 }
