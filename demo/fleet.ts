@@ -1,6 +1,5 @@
 /** The twenty-four machines, with the stories among them. */
 import { random } from "@core";
-import type { OilPlan } from "./world";
 import {
   cylinder,
   directionalValve,
@@ -11,9 +10,8 @@ import {
   proportionalValve,
   reliefValve,
   tank,
-  type ComponentPlan,
-  type MachinePlan,
-} from "./world";
+} from "./parts";
+import type { ComponentPlan, MachinePlan, OilPlan } from "./world";
 
 const VG46 = "Harbour mineral oil VG 46";
 const VG32 = "Harbour mineral oil VG 32";

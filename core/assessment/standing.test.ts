@@ -5,6 +5,7 @@ import { fullContext, fullPoint, fullReadings } from "./inputs";
 import type { AssessReading } from "./types";
 
 const DAY = 86_400_000;
+const HOUR = DAY / 24;
 const readings = fullReadings(
   Array.from({ length: 14 }, (_, i) => ({ id: String(i), at: i * 30 * DAY, value: 20 + i + 0.05 * (i % 3) })),
 );
@@ -22,8 +23,11 @@ const changed = (
 
 test("days, what peers tell and what a laboratory found of the oil change nothing of it", () => {
   expect(changed(readings, { now: context.now + 20 * DAY })).toBe("nothing");
-  expect(changed(readings, { measured: [{ at: 0, temperature: 40, viscosity: 44 }] as never })).toBe("nothing");
-  expect(changed(readings, { contamination: { at: 0, factor: 2 } })).toBe("nothing");
+  const later = { now: context.now + DAY };
+  expect(changed(readings, { ...later, measured: [{ at: 0, temperature: 40, viscosity: 44 }] as never })).toBe(
+    "nothing",
+  );
+  expect(changed(readings, { ...later, contamination: { at: 0, factor: 2 } })).toBe("nothing");
   // a stop that went by is no change of the plan
   expect(changed(readings, { now: 510 * DAY, stops: [] })).toBe("nothing");
 });
@@ -37,6 +41,18 @@ test("a new reading may take it back; a corrected one, the limit, the part or th
   expect(changed(readings, { partReadyAt: 480 * DAY })).toBe("all");
   expect(changed(readings, { stops: [...context.stops, { id: "b", at: 600 * DAY }] })).toBe("all");
   expect(standingOf(null, readings, point, context)).toBeNull();
+});
+
+test("what came in together settles within hours, whatever was judged first; telling it again does not begin anew", () => {
+  expect(changed(readings, { now: context.now + 5 * HOUR })).toBe("all");
+  const again = rememberState("drifting", readings, point, { ...context, now: context.now + 5 * HOUR }, told);
+  expect(standingOf(again, readings, point, { ...context, now: context.now + 7 * HOUR })!.changed).toBe("nothing");
+});
+
+test("of a life too long to be given whole another selection is a new reading, not a correction", () => {
+  const selection = readings.filter((_, i) => i % 2 === 0);
+  expect(changed(selection, { readingsInAll: 9000 })).toBe("reading");
+  expect(changed(selection)).toBe("all");
 });
 
 test("told of a point: it stands though days go by, and says so", () => {

@@ -1,10 +1,13 @@
 /** What a word that was told rests on, kept with it, so that it is not taken back by something else than the point. */
 import type { ConditionState, Standing } from "../state/state";
+import { HOUR } from "../units/time";
 import { digest } from "./digest";
 import type { AssessPoint, AssessReading, AssessStop, SeriesContext } from "./types";
 
 export interface StateMemory {
   state: ConditionState;
+  /** When it was told by these readings for the first time, epoch ms. */
+  at: number;
   /** How many readings it was told by, and a digest of them. */
   readings: { count: number; digest: string };
   /** Limit, plate, duty, fluid, lead time: what may take it back without a reading. */
@@ -18,20 +21,25 @@ export interface StateMemory {
  * @param state that was told
  * @param readings of the life, in time order, as read
  * @param point limit, reference and plate
- * @param context duty, oil, stops and lead time
+ * @param context the present, duty, oil, stops and lead time
+ * @param before what was remembered last; left out or null: nothing
  * @returns small enough to be kept with the assessment
  * @throws {never}
- * @example rememberState("alert", [], { quantity: "flow" }, { stops: [] }).state // "alert"
+ * @example rememberState("alert", [], { quantity: "flow" }, { now: 0, stops: [] }).state // "alert"
  */
 export function rememberState(
   state: ConditionState,
   readings: readonly AssessReading[],
   point: AssessPoint,
   context: SeriesContext,
+  before: StateMemory | null = null,
 ): StateMemory {
+  const told = { count: readings.length, digest: digest(readings) };
+  const since = before?.readings.digest === told.digest ? before.at : context.now;
   return {
     state,
-    readings: { count: readings.length, digest: digest(readings) },
+    at: since,
+    readings: told,
     rest: restOf(point, context),
     stops: stopsOf(context.stops),
   };
@@ -48,7 +56,7 @@ export function rememberState(
  * @example
  * const context = { now: 0, stops: [] };
  * const told = rememberState("alert", [], { quantity: "flow" }, context);
- * standingOf(told, [], { quantity: "flow" }, { ...context, now: 9 }) // { state: "alert", changed: "nothing" }
+ * standingOf(told, [], { quantity: "flow" }, { ...context, now: DAY }) // { state: "alert", changed: "nothing" }
  */
 export function standingOf(
   memory: StateMemory | null,
@@ -59,11 +67,15 @@ export function standingOf(
   if (!memory) return null;
   const { count } = memory.readings;
   const sameReadings = readings.length >= count && digest(readings.slice(0, count)) === memory.readings.digest;
+  // of a long life another selection is given once it was read again
+  const selected = (context.readingsInAll ?? 0) > readings.length;
   // a stop that went by is no change of the plan
   const ahead = (stops: StateMemory["stops"]) => JSON.stringify(stops.filter(([, at]) => at > context.now));
   const sameRest = memory.rest === restOf(point, context) && ahead(memory.stops) === ahead(stopsOf(context.stops));
-  const changed = !sameReadings || !sameRest ? "all" : readings.length > count ? "reading" : "nothing";
-  return { state: memory.state, changed };
+  if (!sameRest || (!sameReadings && !selected)) return { state: memory.state, changed: "all" };
+  if (!sameReadings || readings.length > count) return { state: memory.state, changed: "reading" };
+  // what came in together tells one another only when all of it was judged: the order of that must not decide
+  return { state: memory.state, changed: context.now - memory.at < SETTLES ? "all" : "nothing" };
 }
 
 const restOf = (point: AssessPoint, context: SeriesContext) => {
@@ -75,6 +87,9 @@ const restOf = (point: AssessPoint, context: SeriesContext) => {
     [leadTimeDays, partReadyAt, nextChanceDays],
   ]);
 };
+
+/** A word settles for so long after it was first told by these readings: a large fleet that was imported is judged through by then. */
+const SETTLES = 6 * HOUR;
 
 /** More are not looked at by any rule. */
 const MOST_STOPS = 12;

@@ -96,7 +96,7 @@ function toldOf(
       const known = readings.slice(0, n);
       const given = { ...context(now), leadTimeDays: LEAD_DAYS, stops: stops.filter((s) => s.at > now) };
       const made = assess(known, point, { ...given, standing: standingOf(memory, known, point, given) });
-      memory = rememberState(made.state, known, point, given);
+      memory = rememberState(made.state, known, point, given, memory);
       told.push({ at: now, state: made.state, p50: made.forecast && !made.noTrend ? made.forecast.dates.p50 : null });
     }
   }

@@ -65,7 +65,7 @@ export default function assessTask({
       dates: { p10, p50, p90 },
       basis: forecastBasis(readings, point, context, peers),
     }),
-    word: rememberState(rest.state, readings, point, context),
+    word: rememberState(rest.state, readings, point, context, before?.word ?? null),
   };
   const detail = { ...rest, marks, memory };
   return {
