@@ -173,11 +173,14 @@ export async function withdrawResult(id: string, resultId: string, actor: Actor)
   });
 }
 
+/** A doubt moves every odds: whoever closes the isolation meanwhile is told that it changed. */
+const NEXT_VERSION = sql`${isolations.version} + 1`;
+
 /** Leave the gauges out of the evidence, or let them count again. */
 export async function doubtGauges(id: string, out: boolean): Promise<Answer> {
   const [row] = await db()
     .update(isolations)
-    .set({ gaugesOut: out })
+    .set({ gaugesOut: out, version: NEXT_VERSION })
     .where(and(eq(isolations.id, id), isNull(isolations.closedAt)))
     .returning({ id: isolations.id });
   return row ? { ok: true, id } : CLOSED;
@@ -192,7 +195,7 @@ export async function doubtLeaning(id: string, place: number, out: boolean): Pro
     const { leanings = [] } = row.plant;
     if (!leanings[place]) return formIsOld();
     const plant = { ...row.plant, leanings: leanings.map((l, i) => (i === place ? { ...l, out } : l)) };
-    await tx.update(isolations).set({ plant }).where(eq(isolations.id, id));
+    await tx.update(isolations).set({ plant, version: NEXT_VERSION }).where(eq(isolations.id, id));
     return { ok: true, id };
   });
 }
@@ -222,7 +225,7 @@ export async function closeIsolation(id: string, fields: Record<string, string>,
         foundText: none ? "None of what was suspected" : own.suspects[suspect]!.text,
         foundOdds: none ? odds.other : odds.suspects[suspect]!,
         findings: findings.slice(0, LONGEST_NOTE),
-        version: sql`${isolations.version} + 1`,
+        version: NEXT_VERSION,
       })
       .where(eq(isolations.id, id));
     await audit(tx, actor, {

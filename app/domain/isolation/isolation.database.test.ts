@@ -9,6 +9,7 @@ import {
   components,
   isolationResults,
   isolations,
+  practiceRuns,
   sites,
   testRecords,
 } from "~/db/schema";
@@ -161,6 +162,34 @@ test("practice: a test is made once, a name ends it, and it is its owner's alone
   expect(await practiceTest(begun.id, tests[1]!.id, person!)).toMatchObject({ status: 409 });
   expect((await practicePage(begun.id, person!.id)).over).not.toBeNull();
   await expect(practicePage(begun.id, crypto.randomUUID())).rejects.toThrow(Missing);
+});
+
+test("of practice the newest 200 runs of a person are kept, and nobody else's go", async () => {
+  const [busy, other] = await db()
+    .insert(users)
+    .values(
+      ["busy", "other"].map((signIn) => ({ name: signIn, signIn, passwordHash: "none", role: "technician" as const })),
+    )
+    .returning();
+  const old = (personId: string) => ({ personId, level: 1 as const, seed: 5, startedAt: new Date(2020, 0, 1) });
+  await db()
+    .insert(practiceRuns)
+    .values([old(other!.id), ...Array.from({ length: 205 }, () => old(busy!.id))]);
+  const begun = await beginPractice({ level: "1", seed: "5", submission: crypto.randomUUID() }, busy!);
+  const left = (personId: string) => db().$count(practiceRuns, eq(practiceRuns.personId, personId));
+  expect([await left(busy!.id), await left(other!.id)]).toEqual([200, 1]);
+  if (!begun.ok) throw new Error("not begun");
+  expect(await practicePage(begun.id, busy!.id)).toBeDefined();
+});
+
+test("who closes an isolation whose gauges were doubted meanwhile is told, and closes it on a second look", async () => {
+  const id = await opened("dropsLate");
+  const { version } = await casePage(id);
+  await doubtGauges(id, true);
+  const none = { found: "none", findings: "A hose kinked behind the panel." };
+  expect(await closeIsolation(id, { ...none, version: String(version) }, engineer)).toMatchObject({ ok: false });
+  const { version: seen } = await casePage(id);
+  expect(await closeIsolation(id, { ...none, version: String(seen) }, engineer)).toMatchObject({ ok: true });
 });
 
 test("what the plant adds counts from then on, once, and an open isolation keeps what held when it began", async () => {

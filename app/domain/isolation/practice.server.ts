@@ -1,5 +1,5 @@
 /** The practice bench: a hidden fault by level and seed; what a person tried and named, and how it was done. */
-import { and, desc, eq, isNull, sql } from "drizzle-orm";
+import { and, desc, eq, isNull, notInArray, sql } from "drizzle-orm";
 import {
   curedBy,
   debriefOf,
@@ -29,6 +29,8 @@ import { now } from "~/runtime/clock.server";
 
 const SHOWN = 30;
 const MOST_TESTS = 60;
+/** So many runs of a person are kept, the newest: practice is not a record. */
+const MOST_RUNS = 200;
 
 type Run = typeof practiceRuns.$inferSelect;
 
@@ -60,6 +62,18 @@ export async function practiceOf(personId: string) {
   }));
 }
 
+async function forgetOldRuns(personId: string) {
+  const kept = db()
+    .select({ id: practiceRuns.id })
+    .from(practiceRuns)
+    .where(eq(practiceRuns.personId, personId))
+    .orderBy(desc(practiceRuns.startedAt))
+    .limit(MOST_RUNS);
+  await db()
+    .delete(practiceRuns)
+    .where(and(eq(practiceRuns.personId, personId), notInArray(practiceRuns.id, kept)));
+}
+
 /** Begin a case. Without a number one is drawn. */
 export async function beginPractice(fields: Record<string, string>, actor: Actor): Promise<Answer> {
   const problems: Record<string, string> = {};
@@ -86,6 +100,7 @@ export async function beginPractice(fields: Record<string, string>, actor: Actor
         submission,
       })
       .returning({ id: practiceRuns.id });
+    await forgetOldRuns(actor.id!);
     return { ok: true, id: row!.id };
   } catch (error) {
     const same = await sentMeanwhile(error, practiceRuns, submission, { personId: actor.id });
