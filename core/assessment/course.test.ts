@@ -135,3 +135,11 @@ test("dates, hours, stops, workings of a course say one thing", () => {
   expect(forecast!.paths).toEqual([]);
   expect(workings.forecast!.formula).toContain("pace");
 });
+
+test("a course that went past its limit months ago says since when, not that it did at its newest reading", () => {
+  const values = [2, 2.02, 1.98, 2.01, 1.99, 2, 2.8, 3.9, 5.2, 6.8, 8.5, 10.3];
+  const { forecast } = assess(monthly(values), plain("leakageFlow", { upper: 6.5 }));
+  expect(forecast!.crossedSince).toBe(START + 9 * 30 * DAY);
+  const within = assess(monthly(values.slice(0, 9)), plain("leakageFlow", { upper: 6.5 }));
+  expect(within.forecast!.crossedSince).toBeNull();
+});

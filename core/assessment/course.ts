@@ -26,6 +26,8 @@ export interface FastCourse {
   perMonth: number;
   /** When it reaches its limit at the faster of both rates, ms after the newest reading; 0: it is beyond. */
   toLimit: number;
+  /** The first reading from which all are beyond the limit, epoch ms; null: the newest is not. */
+  beyondSince: number | null;
 }
 
 /** Readings before it that tell what the life was like, at most and at least. */
@@ -100,7 +102,9 @@ function courseOf(
   const step = Math.abs(level - own.at(-2)!.value);
   const left = -excess(level, side);
   const perMonth = ((level - own.at(-2)!.value) / Math.max(gap, DAY)) * MONTH;
-  const course = { readings: count, side, level, scatter, perMonth };
+  const lastWithin = readings.findLastIndex((r) => excess(r.value, side) < 0);
+  const beyondSince = readings[lastWithin + 1]?.at ?? null;
+  const course = { readings: count, side, level, scatter, perMonth, beyondSince };
   if (left <= 0) return { ...course, toLimit: 0 };
   const intervals = intervalsToLimit(far, left, step, weather);
   if (!(intervals <= SOON)) return null;

@@ -35,7 +35,7 @@ export function courseForecast(
     crossingDates: dates,
     beforeStops: beforeStops(dates, context),
     crossed: course.toLimit === 0 ? 1 : 0,
-    crossedSince: course.toLimit === 0 ? last : null,
+    crossedSince: course.beyondSince,
     rising: 1,
     // the wear models have not seen this pace: what they make of the life is not told beside it
     like: null,

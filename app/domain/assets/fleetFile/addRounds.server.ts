@@ -2,9 +2,10 @@
 import type { Queryable } from "~/db/client.server";
 import { roundPoints, rounds } from "~/db/schema";
 import { inParts, type Adding } from "./adding.server";
+import { now } from "~/runtime/clock.server";
 import type { FleetFile } from "./types";
 
-/** Rounds with their points in walking order. */
+/** Rounds with their points in walking order; none is late for the time before it was added. */
 export async function addRounds(
   tx: Queryable,
   adding: Adding,
@@ -12,6 +13,7 @@ export async function addRounds(
   siteIds: ReadonlyMap<string, string>,
   pointIds: ReadonlyMap<string, string>,
 ): Promise<void> {
+  const begunAt = new Date(now());
   const all = file.sites.flatMap((s) =>
     (s.rounds ?? []).map((r) => ({ key: `${siteIds.get(s.name)}/${r.name}`, site: s.name, r })),
   );
@@ -28,6 +30,7 @@ export async function addRounds(
         intervalHours: r.intervalHours ?? null,
         closer: r.closer ?? true,
         walkedBy: r.walkedBy ?? "",
+        begunAt,
       },
     })),
     (rows) => tx.insert(rounds).values(rows),
@@ -38,7 +41,7 @@ export async function addRounds(
       .flatMap(({ key, site, r }) =>
         r.points.flatMap(({ code, state, site: elsewhere }, position) => {
           const pointId = pointIds.get(`${siteIds.get(elsewhere ?? site)}/${code}/${state}`);
-          return pointId ? [{ roundId: ids.get(key)!, pointId, position }] : [];
+          return pointId ? [{ roundId: ids.get(key)!, pointId, position, addedAt: begunAt }] : [];
         }),
       ),
     (rows) => tx.insert(roundPoints).values(rows).onConflictDoNothing(),
