@@ -12,6 +12,7 @@ import { dayText, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
 import { bookWork } from "~/domain/work/commands.server";
 import { AlternativesTable } from "./alternativesTable";
+import { NoStopInTime } from "./noStopInTime";
 import { bookingContext } from "~/domain/work/queries.server";
 import { book as texts } from "./texts";
 
@@ -44,7 +45,6 @@ export default function Book({
 }: Route.ComponentProps) {
   const site = useSite();
   const proposed = about.stops.find((s) => s.id === about.proposed);
-  const least = about.stops.find((s) => s.id === about.leastBad);
   const first = about.stops.find((s) => !s.part.late);
   const title = atOnce
     ? texts.toBeDoneNow(about.component)
@@ -75,16 +75,7 @@ export default function Book({
           </div>
         </div>
       ) : null}
-      {!atOnce && about.leastBad !== null && about.beforePart !== null ? (
-        <Notice tone="ochre" live={false}>
-          {texts.noPlannedStopComes(
-            about.part.orderedOn ? texts.thePartIsThere : texts.aPartOrderedToday,
-            dayText(about.partAt, site),
-            chance(about.beforePart),
-          )}
-          {least ? <> {texts.theOnIsTheLeast(least.name, dayText(least.at, site))}</> : <> {texts.itIsTheLeast}</>}
-        </Notice>
-      ) : null}
+      {!atOnce && about.leastBad !== null ? <NoStopInTime about={about} /> : null}
       {about.open.length > 0 ? (
         <Notice tone="ochre" live={false}>
           {texts.bookedAlready}{" "}

@@ -219,6 +219,7 @@ describe("booking", () => {
     stops: [stop("1", false)],
     proposed: "1",
     leastBad: null,
+    beyond: false,
     beforePart: null,
     part: { leadTimeDays: 70, orderedOn: null },
     partAt: at(70),
@@ -261,6 +262,13 @@ describe("booking", () => {
         show({ proposed: null, leastBad: "own", beforePart: 0.5, part: { leadTimeDays: 70, orderedOn: "2026-11-01" } }),
       ),
     ).toContain("The part is there on");
+  });
+  test("beyond its limit: no chance is told of what has happened, and no day of a part whose lead time nobody knows", () => {
+    const part = { leadTimeDays: null, orderedOn: null };
+    const words = wordsOf(show({ stops: [], proposed: null, leastBad: "own", beyond: true, beforePart: 1, part }));
+    expect(words).toContain("It is beyond its limit now");
+    expect(words).toContain("How long its part takes is not on record");
+    expect(words).not.toMatch(/chance of the limit|A part ordered today/);
   });
   test("a full crew is marked; what is booked already is said, and another piece asks for a tick", () => {
     expect(show({ stops: [stop("1", false, { bookedHours: 24 })] })).toContain('<span class="text-ochre">24');

@@ -135,6 +135,7 @@ export default function RunRoute({ loaderData: { page, user, mayPass, now: loade
                           setChosen(null);
                         }}
                         tags={page.tags}
+                        pointId={page.pointId}
                         units={user.units}
                         mayPass={mayPass}
                       />

@@ -20,6 +20,8 @@ interface Props {
   onOpen(): void;
   onDone(): void;
   tags: readonly string[];
+  /** The point that condemned the part; null: none did. */
+  pointId: string | null;
   units: UnitPreference;
   mayPass: boolean;
 }
@@ -72,7 +74,7 @@ export function RunStep(props: Props) {
   );
 }
 
-function Open({ stand, run, barred, onDone, tags, units, mayPass }: Props) {
+function Open({ stand, run, barred, onDone, tags, pointId, units, mayPass }: Props) {
   const { step, state, waits } = stand;
   const fields = fieldsOfAsk(step.ask);
   const form = `s-${step.id}`;
@@ -110,6 +112,14 @@ function Open({ stand, run, barred, onDone, tags, units, mayPass }: Props) {
         </p>
       ) : null}
       {step.caution ? <p className="mb-2 border-l-4 border-ochre bg-ochre-soft px-3 py-1.5">{step.caution}</p> : null}
+      {step.closedBy === "reading" && state === "open" && pointId ? (
+        <p className="mb-2">
+          <a href={`/points/${pointId}`} className="way">
+            Log the reading at its point
+          </a>
+          , then come back to this step.
+        </p>
+      ) : null}
       {step.alters && state === "open" ? (
         <p className="mb-2 text-sm text-ink-2">{texts.itGoesOnThe(step.alters.toLowerCase())}</p>
       ) : null}

@@ -26,7 +26,7 @@ function Trouble({ item, run }: { item: KeptOfWork; run: Run }) {
   const answer = item.kind === "step" ? answerText(stand?.step.ask, item.values) : "";
   const own =
     item.kind === "step"
-      ? `${stand?.step.text ?? item.step}: ${done[item.entry]}${answer ? `, ${answer}` : ""}`
+      ? `${(stand?.step.text ?? item.step).replace(/\.$/, "")}: ${done[item.entry]}${answer ? `, ${answer}` : ""}`
       : item.kind === "finding"
         ? texts.finding(Object.values(item.values).join(", "))
         : item.kind === "withdrawal"

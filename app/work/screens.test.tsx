@@ -55,6 +55,7 @@ function step(id: string, run: Run, { barred = null as string | null, mayPass = 
       onOpen={nothing}
       onDone={nothing}
       tags={["H-17", "H-18"]}
+      pointId="p9"
       units={{}}
       mayPass={mayPass}
     />,
@@ -88,6 +89,10 @@ describe("a step", () => {
   test("that was skipped shows its reason for ever", () => {
     const html = step("propped", runOf([entry("propped", { kind: "skipped", reason: "no load is on it" })]));
     expect(html).toContain("skipped: no load is on it");
+  });
+  test("that asks for the reading leads to the point that condemned the part", () => {
+    expect(step("again", runOf())).toContain('href="/points/p9"');
+    expect(step("zero", runOf())).not.toContain('href="/points/p9"');
   });
   test("that tags lines begins with the circuit's own", () => {
     expect(step("tags", runOf())).toContain('value="H-17, H-18"');

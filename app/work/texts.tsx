@@ -32,13 +32,6 @@ export const book = {
   likelyPastItsLimit: (component: string, name: string, at: string) =>
     `${component}: likely past its limit before the ${name} on ${at}`,
   work: "Work",
-  thePartIsThere: "The part is there",
-  aPartOrderedToday: "A part ordered today is there",
-  noPlannedStopComes: (orderedOn: string, partAt: string, beforePart: string) =>
-    `No planned stop comes in time, so none is chosen below. ${orderedOn} on ${partAt}: a stop of its ` +
-    `own then has ${beforePart} of the limit being reached before.`,
-  theOnIsTheLeast: (name: string, at: string) => `The ${name} on ${at} is the least bad option.`,
-  itIsTheLeast: "It is the least bad option; getting the part sooner or reading more often would help more.",
   bookedAlready: "Booked already:",
   atWhichStop: "At which stop?",
   stop: "Stop",

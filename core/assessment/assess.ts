@@ -67,16 +67,19 @@ export function assess(
   const weather = quantityOf(point.quantity).weather ?? false;
   const wholeLimits = scaleOf(whole, point, context).limits;
   // a course first: what goes on in one direction is no odd reading, however far it went
-  const course = wholeLimits
-    ? fastCourse(levels, wholeLimits, { floor: floorOf(point), weather: weather && !aYearIsSeen(levels) })
-    : null;
+  const courseOf = (of: typeof levels) =>
+    wholeLimits
+      ? fastCourse(of, wholeLimits, { floor: floorOf(point), weather: weather && !aYearIsSeen(levels) })
+      : null;
+  const wholeCourse = courseOf(levels);
   const unconfirmed =
-    course === null &&
+    wholeCourse === null &&
     newest !== null &&
     !newest.recalled &&
     !newest.doubtful &&
     isUnconfirmed(levels, floorOf(point), spanOf(whole, point, context));
-  // a reading that is not believed must not move the correction of the others either
+  // a reading that is not believed neither ends a course nor moves the correction of the others
+  const course = unconfirmed ? courseOf(levels.slice(0, -1)) : wholeCourse;
   const corrected: CorrectedSeries = unconfirmed ? correctSeries(readings.slice(0, -1), point, context) : whole;
   const series = corrected.readings;
   const { baseline, limits, limitProblem } = scaleOf(corrected, point, context);
@@ -244,7 +247,7 @@ export function assess(
       readSinceRepair: levels.length,
       firstYear,
       away,
-      passed: passed > readBeyond ? passed : 0,
+      passed: readBeyond < BEYOND && passed > readBeyond ? passed : 0,
       newestRaw: newest?.raw ?? null,
       knownWhenNew: point.knownWhenNew,
       leadTimeDays: context.leadTimeDays,

@@ -143,3 +143,14 @@ test("a course that went past its limit months ago says since when, not that it 
   const within = assess(monthly(values.slice(0, 9)), plain("leakageFlow", { upper: 6.5 }));
   expect(within.forecast!.crossedSince).toBeNull();
 });
+
+test("one odd reading neither ends a course nor puts its being beyond down to its not having been read", () => {
+  const values = [2, 2.02, 1.98, 2.01, 1.99, 2, 2.8, 3.9, 5.2, 6.8, 8.5, 10.3];
+  const point = plain("leakageFlow", { upper: 6.5 });
+  const [before, after] = [values, [...values, 1.5]].map((v) => assess(monthly(v), point));
+  expect(after!.unconfirmed).not.toBeNull();
+  expect(after!.state).toBe("alarm");
+  expect(after!.margin!.value).toBeCloseTo(before!.margin!.value, 1);
+  const words = after!.verdict.map((v) => ("text" in v ? v.text : "")).join("");
+  expect(words).not.toContain("By its course, and not read since");
+});

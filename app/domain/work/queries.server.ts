@@ -181,6 +181,7 @@ export async function bookingContext(componentId: string | null, pointId: string
     ...rest,
     part,
     partAt,
+    beyond,
     beforePart: chanceBy(partAt),
     open,
     stops: choices,

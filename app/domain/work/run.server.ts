@@ -193,6 +193,8 @@ export async function runPage(runId: string) {
     },
     machine: row.machine,
     component: row.component,
+    /** The point that condemned it: what is read afterwards is read there. */
+    pointId: row.work.pointId,
     timeZone: row.timeZone,
     rules: { holdsReleased: row.holdsReleased },
     tags,
