@@ -94,7 +94,14 @@ export async function backIssue(now: number): Promise<void> {
         const peers = all.flatMap((other) =>
           other !== course && other.family === course.family ? (told.get(other) ?? []) : [],
         );
-        return { course, result: await assessInThread({ ...asOf(course, date, recallKnownAt), peers }) };
+        return {
+          course,
+          result: await assessInThread({
+            ...asOf(course, date, recallKnownAt),
+            kind: course.setup.componentKind,
+            peers,
+          }),
+        };
       }),
     );
     const rows = results.flatMap(({ course, result: { detail, life } }) => {

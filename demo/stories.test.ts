@@ -62,6 +62,7 @@ function assessed(machineName: string, componentName: string, pointName: string)
     readingsInAll: null,
     partReadyAt: null,
     nextChanceDays: 28,
+    accepted: 0.3,
     repairedAt: null,
     seed: 0,
   };

@@ -25,6 +25,8 @@ export const sites = pgTable("sites", {
   twoSignatures: boolean("two_signatures").notNull().default(false),
   /** Where no stop is planned: days within which a machine could be stopped for what cannot wait. */
   nextChanceDays: integer("next_chance_days").notNull().default(28),
+  /** Percent: a chance of the limit before it can be helped above this one is an alarm. */
+  acceptedPercent: integer("accepted_percent").notNull().default(30),
   retiredAt: retired(),
   version: version(),
 });

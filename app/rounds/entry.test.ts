@@ -68,6 +68,7 @@ function expectation(): WalkPoint["expectation"] {
     readingsInAll: null,
     partReadyAt: null,
     nextChanceDays: 28,
+    accepted: 0.3,
     repairedAt: null,
     seed: 0,
   };

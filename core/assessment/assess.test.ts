@@ -41,6 +41,7 @@ const context: AssessContext = {
   readingsInAll: null,
   partReadyAt: null,
   nextChanceDays: 28,
+  accepted: 0.3,
   repairedAt: null,
   seed: 0,
 };
@@ -371,6 +372,18 @@ describe("hours to dates", () => {
     expect(dutyFromReadings(list, { hoursPerDay: 3, deviation: 0.2 }).hoursPerDay).toBeCloseTo(7, 6);
     expect(dutyFromReadings(list.slice(0, 2), { hoursPerDay: 3, deviation: 0.2 }).hoursPerDay).toBe(3);
     expect(dutyFromReadings([], { hoursPerDay: 3, deviation: 0.2 }).hoursPerDay).toBe(3);
+  });
+  test("a machine that stood for months runs on as it did, or stands again: both are in the dates", () => {
+    const at = (i: number) => NOW - 300 * DAY + 20 * i * DAY + (i > 7 ? 100 * DAY : 0);
+    const stood = Array.from({ length: 12 }, (_, i) => ({ at: at(i), hours: 1000 + 200 * i }));
+    const duty = dutyFromReadings(stood, { hoursPerDay: 3, deviation: 0.2 });
+    expect(duty.running).toBeCloseTo(10, 6);
+    expect(duty.hoursPerDay).toBeCloseTo((11 * 200) / 320, 6);
+    const days = datesOf(Array<number>(400).fill(1000), NOW, duty).map((d) => (d - NOW) / DAY);
+    expect(days.filter((d) => d < 120).length).toBeGreaterThan(120);
+    expect(days.filter((d) => d > 125).length).toBeGreaterThan(120);
+    const steady = Array.from({ length: 12 }, (_, i) => ({ at: NOW + 20 * i * DAY, hours: 200 * i }));
+    expect(dutyFromReadings(steady, { hoursPerDay: 3, deviation: 0.2 }).running).toBeUndefined();
   });
   test("dates are sorted, and never stays never", () => {
     const dates = datesOf([100, 1000, Infinity], NOW, { hoursPerDay: 10, deviation: 0.1 });

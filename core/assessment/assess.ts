@@ -10,7 +10,7 @@ import { quantityOf } from "../units/quantities";
 import { fullContext, fullPoint, fullReadings } from "./inputs";
 import { dutyFromReadings } from "./dates";
 import { decideBy, EARLIEST, LIKELY, readingInterval, type Decision } from "./decide";
-import { noiseOf } from "./noise";
+import { growingNoise, noiseOf } from "./noise";
 import { fastCourse, type FastCourse } from "./course";
 import { courseForecast } from "./courseForecast";
 import { floorOf } from "./floor";
@@ -95,17 +95,20 @@ export function assess(
   const indicator =
     side && baseline && leavesMargin(baseline.centre, side) ? indicatorOf(corrected, baseline, side, point) : null;
   const contamination = contaminationOf(series, point, context);
+  const scatter =
+    indicator &&
+    growingNoise(indicator.readings, noiseOf(indicator.readings, indicator.corrected, context.prior.noise));
   const cast =
-    indicator && indicator.lnLimit > 0 && series.length >= FEWEST_READINGS
+    indicator && scatter && indicator.lnLimit > 0 && series.length >= FEWEST_READINGS
       ? runForecast({
-          readings: indicator.readings,
+          readings: scatter.readings,
           lnLimit: indicator.lnLimit,
           corrected: indicator.corrected,
           newAt: lifeStart(context),
           seed: context.seed,
           prior: {
             ...(point.knownWhenNew ? context.prior : withoutCourse(context.prior)),
-            noise: noiseOf(indicator.readings, indicator.corrected, context.prior.noise),
+            noise: scatter.noise,
             ...(contamination && { contaminatedAt: contamination.hours }),
           },
         })
@@ -158,6 +161,7 @@ export function assess(
   const dated = forecast && !away && beyond < BEYOND ? forecast : null;
   const decision = dated && decideBy(dated, context, EARLIEST);
   const likely = dated && decideBy(dated, context, LIKELY);
+  const withoutStops = dated && decideBy(dated, { ...context, stops: [] }, LIKELY);
   const within = (by: Decision | null) => (by ? (by.by - context.now) / interval : Infinity);
   const facts: StateFacts = {
     readings: count - (unconfirmed ? 1 : 0),
@@ -168,9 +172,11 @@ export function assess(
     trendProved: trend.proved && !away,
     beforeUsableStop,
     stopIsPlanned: isStop,
+    accepted: context.accepted,
     decideWithin: {
       likely: within(likely),
       earliest: within(decision),
+      withoutStops: within(withoutStops),
     },
     course: course?.readings ?? 0,
     twoBeyond: limits !== null && twoBeyond(believed, limits, unconfirmed, count),

@@ -1,5 +1,6 @@
 /** What a caller left out of an assessment, filled with what is usual. */
 import { defaultPrior } from "../forecast/prior";
+import { ACCEPTED } from "../state/state";
 import type { AssessContext, AssessPoint, AssessReading, ContextInput, PointInput, ReadingInput } from "./types";
 
 /** Readings with everything that was left out: not known, not doubtful, not recalled. */
@@ -63,6 +64,7 @@ export function fullContext(context: ContextInput, readings: readonly AssessRead
     meterChanges: context.meterChanges ?? [],
     readingsInAll: context.readingsInAll ?? null,
     nextChanceDays: context.nextChanceDays ?? NEXT_CHANCE_DAYS,
+    accepted: context.accepted ?? ACCEPTED,
     repairedAt: context.repairedAt ?? null,
     standing: context.standing ?? null,
     seed: context.seed ?? 0,

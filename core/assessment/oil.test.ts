@@ -28,6 +28,7 @@ const context: AssessContext = {
   readingsInAll: null,
   partReadyAt: null,
   nextChanceDays: 28,
+  accepted: 0.3,
   repairedAt: null,
   seed: 0,
 };

@@ -32,6 +32,16 @@ test("days, what peers tell and what a laboratory found of the oil change nothin
   expect(changed(readings, { now: 510 * DAY, stops: [] })).toBe("nothing");
 });
 
+test("a long plan of stops that moves on by one stop is the same plan", () => {
+  const plan = Array.from({ length: 40 }, (_, i) => ({ id: String(i), at: (500 + 180 * i) * DAY }));
+  const first = { ...context, stops: plan };
+  const memory = rememberState("alert", readings, point, first);
+  const after = (stops: typeof plan) =>
+    standingOf(memory, readings, point, { ...first, now: 510 * DAY, stops })!.changed;
+  expect(after(plan.slice(1))).toBe("nothing");
+  expect(after(plan.slice(2))).toBe("all");
+});
+
 test("a new reading may take it back; a corrected one, the limit, the part or the plan frees it", () => {
   const more = [...readings, { ...readings.at(-1)!, id: "new", at: 14 * 30 * DAY }];
   expect(changed(more)).toBe("reading");

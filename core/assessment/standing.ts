@@ -69,8 +69,10 @@ export function standingOf(
   const sameReadings = readings.length >= count && digest(readings.slice(0, count)) === memory.readings.digest;
   // of a long life another selection is given once it was read again
   const selected = (context.readingsInAll ?? 0) > readings.length;
-  // a stop that went by is no change of the plan
-  const ahead = (stops: StateMemory["stops"]) => JSON.stringify(stops.filter(([, at]) => at > context.now));
+  // a stop that went by is no change of the plan, and of a long plan no more is known than was looked at
+  const looked = memory.stops.length < MOST_STOPS ? Infinity : memory.stops.at(-1)![1];
+  const ahead = (stops: StateMemory["stops"]) =>
+    JSON.stringify(stops.filter(([, at]) => at > context.now && at <= looked));
   const sameRest = memory.rest === restOf(point, context) && ahead(memory.stops) === ahead(stopsOf(context.stops));
   if (!sameRest || (!sameReadings && !selected)) return { state: memory.state, changed: "all" };
   if (!sameReadings || readings.length > count) return { state: memory.state, changed: "reading" };
@@ -80,11 +82,11 @@ export function standingOf(
 
 const restOf = (point: AssessPoint, context: SeriesContext) => {
   const { fluid, duty, meterChanges, lifeStartHours, lifeStartedAt, runInHours, repairedAt } = context;
-  const { leadTimeDays, partReadyAt, nextChanceDays } = context;
+  const { leadTimeDays, partReadyAt, nextChanceDays, accepted } = context;
   return digest([
     point,
     [fluid, duty, meterChanges, lifeStartHours, lifeStartedAt, runInHours, repairedAt],
-    [leadTimeDays, partReadyAt, nextChanceDays],
+    [leadTimeDays, partReadyAt, nextChanceDays, accepted],
   ]);
 };
 

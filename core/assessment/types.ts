@@ -86,6 +86,8 @@ export interface AssessContext {
   readingsInAll: number | null;
   /** Where no stop is planned: days within which the plant could stop the machine for it. */
   nextChanceDays: number;
+  /** The chance of the limit before it can be helped that the plant accepts, 0.01 to 0.5. */
+  accepted: number;
   /** When work on the part began that repaired it in this life, epoch ms: readings before do not tell what it is now. Null: none did. */
   repairedAt: number | null;
   /** The word that was told of this life before, and what has changed since; null: nothing was told. */

@@ -281,15 +281,16 @@ export function wordWorking(
       share("chance that it is beyond its limit now", facts.beyond),
       row("days until the next chance to help", days(chanceAt)),
       share("chance of the limit before it", facts.beforeUsableStop),
+      share("of that the plant accepts", context.accepted),
       ...(context.leadTimeDays === null ? [] : [row("days until a part is there", context.leadTimeDays)]),
       ...(decision ? [row("days until it must be decided, by the earliest date", days(decision.by))] : []),
       ...(likely ? [row("days until it must be decided, by the middle date", days(likely.by))] : []),
       row("usual days from one reading to the next", interval / DAY),
     ],
     source:
-      "One rule for every quantity (grade): alarm from 30 % before the next chance on, 50 % where that is a planned stop; alert " +
-      "when it must be decided within six usual readings by the middle date. Chosen on " +
-      "simulated lives, told on others (docs/forecast.md).",
+      "One rule for every quantity (grade): alarm when the limit before the next chance is likelier than the plant accepts, by " +
+      "40 % more where that is a planned stop; alert when it must be decided within six usual readings by the middle date, or " +
+      "within two of when it must be ordered for a planned stop. Chosen on simulated lives, told on others (docs/forecast.md).",
     note:
       "An alert or an alarm is left only when it is read again, or its limit, part or plan is changed: below 3 % before the next " +
       "chance, or when by the earliest date more than twelve readings are left.",

@@ -29,10 +29,11 @@ const LAW_WIDTH = 1.3;
 /** The weights sum to one. */
 export function startBank(lnLimit: number, prior: WearPrior, corrected: boolean): Hypothesis[] {
   const ofLaws = prior.course ? 1 - COURSE_SHARE : 1;
+  const scales = lawScales(prior);
   const laws = regimes.map((regime) => ({
     regime,
     share: ofLaws * (prior.regimes?.[regime.id] ?? regime.prior),
-    scales: lawScales(prior),
+    scales,
   }));
   const courses = prior.course
     ? courseRegimes(prior.course).map((regime) => ({

@@ -17,12 +17,16 @@ import { lnIndicator } from "./wearPath";
 /** Hypotheses kept: many while readings say little, then fewer. */
 const EARLY_BEAM = 400;
 const EARLY_READINGS = 8;
-const LATE_BEAM = 120;
+const LATE_BEAM = 40;
 const beamAt = (k: number, width: number) =>
   width * Math.max(LATE_BEAM, EARLY_BEAM * Math.min(1, EARLY_READINGS / (k + 1)));
 /** Of those kept, this share, the best, may change its rate or take a step at the next reading. */
 const FORKING = 0.25;
-const NEGLIGIBLE = Math.log(1e-5);
+const NEGLIGIBLE = Math.log(1e-4);
+/** Only of what is not so much unlikelier than the best: what changes or steps is unlikelier still. */
+const FORKED = Math.log(1e-3);
+/** Of a chance over the whole bank smaller shares than this say nothing. */
+const LEAST_SHARE = 1e-3;
 /** Prior chance of a step between two readings. */
 const STEP_CHANCE = 0.004;
 const LN_STEP = Math.log(STEP_CHANCE);
@@ -120,10 +124,11 @@ export function runFilter(
       const old = bank.length;
       const from = readings[k - 1]!.hours;
       const stepOf = stepsBetween(prior, from, reading.hours, newAt);
+      const forking = FORKING * beamAt(k, width);
       for (let i = 0; i < old; i++) {
         const h = bank[i]!;
         const step = stepOf(h);
-        if (i < FORKING * beamAt(k, width)) {
+        if (i < forking && h.logWeight > FORKED) {
           const bent = h.child();
           bent.changeRate(from);
           bent.logWeight += step.lnChange;
@@ -141,14 +146,16 @@ export function runFilter(
     const before = sumOf(bank);
     for (const h of bank) h.update(reading, k);
     foretold.push(Math.log(sumOf(bank)) - Math.log(before));
-    bank.sort((p, q) => q.logWeight - p.logWeight);
-    const best = bank[0]!.logWeight;
+    let best = -Infinity;
+    for (const h of bank) best = Math.max(best, h.logWeight);
     const since = readings[Math.max(0, k - STEP_WAITS)]!.hours;
+    const most = beamAt(k, width);
     let waiting = 0;
-    bank = bank.filter(
-      (h, i) =>
-        h.logWeight - best > NEGLIGIBLE && (i < beamAt(k, width) || (h.steppedAt >= since && waiting++ < STEPS_KEPT)),
-    );
+    // most of what forked is negligible: what is dropped is not sorted
+    bank = bank
+      .filter((h) => h.logWeight - best > NEGLIGIBLE)
+      .sort((p, q) => q.logWeight - p.logWeight)
+      .filter((h, i) => i < most || (h.steppedAt >= since && waiting++ < STEPS_KEPT));
     let total = 0;
     weights = bank.map((h) => {
       h.logWeight -= best;
@@ -159,7 +166,12 @@ export function runFilter(
     let lnS = 0;
     for (let i = 0; i < bank.length; i++) lnS += (weights[i]! /= total) * lnIndicator(bank[i]!.z, bank[i]!.path.lambda);
     level.push(lnS);
-    rising.push(bank.reduce((sum, h, i) => sum + weights[i]! * matters(h, reading.hours - newAt, prior.timeScale), 0));
+    let [chance, share] = [0, 0];
+    for (let i = 0; i < bank.length && (i === 0 || weights[i]! > LEAST_SHARE); i++) {
+      chance += weights[i]! * matters(bank[i]!, reading.hours - newAt, prior.timeScale);
+      share += weights[i]!;
+    }
+    rising.push(chance / share);
   });
   const outlier = readings.map(() => 0);
   bank.forEach((h, i) => {

@@ -224,6 +224,17 @@ describe("prior from peers", () => {
     expect(learnPrior([peer(1000, true)]).timeScale).toBeCloseTo(defaultPrior.timeScale, 3);
     expect(learnPrior([peer(200_000, true)]).timeScale).toBeGreaterThan(defaultPrior.timeScale);
   });
+  test("damage that set in late on parts of this plant is expected sooner; a plant that saw none rules nothing out", () => {
+    const ended = (margins: number[]) => ({
+      ...peer(10_000),
+      reached: true,
+      course: margins.map((margin, i) => ({ hours: 2000 * (i + 1), margin, variance: 0.001 })),
+    });
+    const even = Array.from({ length: 4 }, () => ended([0.2, 0.4, 0.6, 0.8]));
+    const sudden = Array.from({ length: 4 }, () => ended([0.02, 0.05, 0.04, 0.9]));
+    expect(learnPrior(even).damageHours).toBe(defaultPrior.damageHours);
+    expect(learnPrior(sudden).damageHours).toBeCloseTo((defaultPrior.damageHours + 40_000) / 5, 6);
+  });
   test("noise of peers is learned", () =>
     expect(learnPrior(Array.from({ length: 20 }, () => peer(20_000, false, 0.1))).noise).toBeGreaterThan(0.07));
 });

@@ -131,9 +131,28 @@ export function learnPrior(peers: readonly PeerLife[], base: WearPrior = default
     ),
     ...learnRegimes(peers),
     ...learnCourse(peers),
-    damageHours: base.damageHours,
+    damageHours: learnDamage(peers, base.damageHours),
     lives: peers.length,
   };
+}
+
+/** Damage set in late where a life that ended had come no further than this at this share of its hours. */
+const SET_IN = { margin: 0.25, at: 0.75 } as const;
+
+/**
+ * How seldom damage sets in that no reading has seen: the running hours of the plant's lives over those that it ended, the default
+ * counting as one more of each.
+ */
+function learnDamage(peers: readonly PeerLife[], usual: number): number {
+  const told = peers.filter((p) => p.hours > 0 && p.course && p.course.length > 0);
+  const events = told.filter(
+    ({ hours, course, reached }) =>
+      reached &&
+      Math.max(0, ...course!.filter((c) => c.hours <= SET_IN.at * hours).map((c) => c.margin)) < SET_IN.margin,
+  ).length;
+  const lived = told.reduce((sum, p) => sum + (p.reached ? p.hours : (p.course!.at(-1)?.hours ?? 0)), 0);
+  // a plant that saw none has seen too little to rule it out
+  return Math.min(usual, (usual + lived) / (1 + events));
 }
 
 /** A life that has not reached its limit tells its course when it has come so far. */

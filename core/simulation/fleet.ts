@@ -208,7 +208,15 @@ export interface MeasuredPlan {
   spread?: number;
   /** Share of readings missed, on top of one long gap in every fourth life. */
   missed?: number;
+  /** What plain noise leaves out; left out: nothing. */
+  trouble?: Trouble;
 }
+
+/**
+ * grows: a reading scatters three times as much near the limit as when new. off: an instrument reads up to a fifth wrong for a
+ * fifth of the life. idle: the machine stands for months, so that days and running hours part.
+ */
+export type Trouble = "grows" | "off" | "idle";
 
 export const fleetFluid: Fluid = { kv40: 46, kv100: 6.8, density15: 875 };
 export const fleetReference = { pressure: 210, temperature: 50 };
@@ -232,15 +240,23 @@ function lifeOf<C extends (hours: number) => number>(
   const gap =
     rng.uniform() < 0.25 ? { from: rng.between(0.2, 0.7) * crossing, length: rng.between(3, 8) * every } : null;
   const muRef = dynamicViscosity(fleetFluid, fleetReference.temperature);
+  const troubled = plan.trouble ? rng.fork(plan.trouble) : null;
+  const from = (troubled?.between(0.25, 0.65) ?? 0) * crossing;
+  const wrong = 1 + (troubled?.between(-0.2, 0.2) ?? 0);
+  const stood = troubled?.between(2, 5) ?? 0;
   const readings: FleetReading[] = [];
   for (let planned = every * 0.3; planned < crossing; planned += every) {
     const hours = Math.max(0, planned + 0.2 * every * (rng.uniform() - 0.5));
     const skip = rng.uniform() < (plan.missed ?? 0.1) || (gap && hours > gap.from && hours < gap.from + gap.length);
-    const at = START + (hours / hoursPerDay) * DAY;
+    const idleDays = plan.trouble === "idle" && hours > from ? 30 * stood : 0;
+    const at = START + (hours / hoursPerDay + idleDays) * DAY;
     const temperature = oilTemperatureAt(at, {}, rng);
     const pressure = 208 + 6 * rng.normal();
     const odd = rng.uniform() < 0.02 ? Math.exp(rng.between(-0.6, 0.6)) : 1;
-    const noise = Math.exp(plan.noise * rng.normal());
+    const gone = (course(hours) - 1) / (end - 1);
+    const scatter = plan.noise * (plan.trouble === "grows" ? 1 + 2 * Math.max(0, gone) : 1);
+    const off = plan.trouble === "off" && hours > from && hours < from + 0.2 * crossing ? wrong : 1;
+    const noise = Math.exp(scatter * rng.normal());
     if (skip || hours >= crossing) continue;
     const viscosity = dynamicViscosity(fleetFluid, temperature) / muRef;
     readings.push({
@@ -248,7 +264,7 @@ function lifeOf<C extends (hours: number) => number>(
       hours,
       temperature,
       pressure,
-      value: asNew * course(hours) * (pressure / fleetReference.pressure) ** a * viscosity ** -b * noise * odd,
+      value: asNew * course(hours) * (pressure / fleetReference.pressure) ** a * viscosity ** -b * noise * odd * off,
     });
   }
   return { readings, asNew, limit, crossing, hoursPerDay, exponents: { a, b }, course };

@@ -62,14 +62,39 @@ describe("the rule", () => {
     ["a proved trend", { trendProved: true }, "drifting"],
     ["a proved trend, three chances in ten before a stop", { trendProved: true, beforeUsableStop: 0.3 }, "alarm"],
     [
-      "a proved trend, four in ten before a planned stop",
-      { trendProved: true, beforeUsableStop: 0.4, stopIsPlanned: true },
+      "a proved trend, six in ten before a planned stop",
+      { trendProved: true, beforeUsableStop: 0.6, stopIsPlanned: true },
       "drifting",
     ],
     [
-      "a proved trend, five in ten before a planned stop",
-      { trendProved: true, beforeUsableStop: 0.5, stopIsPlanned: true },
+      "a proved trend, seven in ten before a planned stop",
+      { trendProved: true, beforeUsableStop: 0.7, stopIsPlanned: true },
       "alarm",
+    ],
+    [
+      "one chance in ten before it can be helped, where the plant accepts no more than that",
+      { trendProved: true, beforeUsableStop: 0.1, accepted: 0.1 },
+      "alarm",
+    ],
+    [
+      "four in ten, where the plant accepts a half",
+      { trendProved: true, beforeUsableStop: 0.4, accepted: 0.5 },
+      "drifting",
+    ],
+    [
+      "to be decided for a planned stop within two readings",
+      { trendProved: true, stopIsPlanned: true, decideWithin: { likely: 2, earliest: 1, withoutStops: 9 } },
+      "alert",
+    ],
+    [
+      "to be decided for a planned stop, with more time",
+      { trendProved: true, stopIsPlanned: true, decideWithin: { likely: 3, earliest: 1, withoutStops: 9 } },
+      "drifting",
+    ],
+    [
+      "a stop with more time, and the limit as near as without one",
+      { trendProved: true, stopIsPlanned: true, decideWithin: { likely: 3, earliest: 1, withoutStops: 6 } },
+      "alert",
     ],
     ["a proved trend, and the level perhaps beyond", { trendProved: true, beyond: 0.2 }, "drifting"],
     ["chances before a stop without a trend", { beforeUsableStop: 0.9 }, "steady"],

@@ -27,11 +27,13 @@ export interface StateFacts {
   beforeUsableStop: number;
   /** That chance is a planned stop: before it there may still be time for another one. */
   stopIsPlanned?: boolean;
+  /** The chance of the limit before the next chance to help that the plant accepts, 0.01 to 0.5; left out: `ACCEPTED`. */
+  accepted?: number;
   /**
    * Time until it must be decided, in usual intervals between readings: by the middle date of its limit, which enters an alert, and
-   * by the earliest, at which one is still kept. Left out or Infinity: no date.
+   * by the earliest, at which one is still kept; and by the middle date as if no stop were planned. Left out or Infinity: no date.
    */
-  decideWithin?: { likely: number; earliest: number };
+  decideWithin?: { likely: number; earliest: number; withoutStops?: number };
   /** Readings that go on in one direction, fast: how many of them. */
   course?: number;
   /** The two newest readings lie beyond the same limit. */
@@ -63,6 +65,9 @@ export const MAYBE_BEYOND = 0.1;
 /** A course of so many readings is an alarm, whatever their values; the one before it an alert. */
 const COURSE_IS_ALARM = 3;
 
+/** A chance of the limit before it can be helped that a plant accepts until it says otherwise (grade). */
+export const ACCEPTED = 0.3;
+
 /** Figures at which a word is entered, and those at which one that stands is still kept. */
 interface Thresholds {
   beyond: number;
@@ -73,20 +78,22 @@ interface Thresholds {
   intervals: number;
 }
 /** Chosen on the tuned part of scripts/bench/alarms.ts; told on the other. */
-const ENTER: Thresholds = { beyond: BEYOND, maybe: MAYBE_BEYOND, tooLate: 0.3, intervals: 6 };
+const ENTER: Thresholds = { beyond: BEYOND, maybe: MAYBE_BEYOND, tooLate: ACCEPTED, intervals: 6 };
 const KEEP: Thresholds = { beyond: 0.25, maybe: 0.05, tooLate: 0.03, intervals: 12 };
-/** Before a planned stop the machine can still be stopped out of turn: so likely the limit must be for that to be decided now. */
-const TOO_LATE_FOR_A_STOP = 0.5;
+/** Before a planned stop the machine can still be stopped out of turn: so much likelier the limit must be for that to be decided now. */
+const MORE_BEFORE_A_STOP = 0.4;
+/** What a stop half a year ahead of the limit asks for has time until two readings before it must be ordered. */
+const STOP_INTERVALS = 2;
 /** A course is an alarm when it must be decided within two readings; until then an alert. */
 const COURSE_INTERVALS = 2;
 /** Of what is forecast to move the doubt about today's level is in the dates; only a larger one speaks for itself. */
 const MAYBE_OF_DATED = 0.25;
 
 /**
- * alarm: the act can no longer wait. Beyond the limit now, at least three chances in ten that it is before it can be helped (five in ten
- * where that is a planned stop), or the third reading of a fast course that must be decided within two more.
- * alert: it has to be decided soon. By the middle date of its limit within six usual readings (decide.ts), the second reading of a
- * fast course, or beyond by a reading or two that leave doubt.
+ * alarm: the act can no longer wait. Beyond the limit now, a chance that it is before it can be helped over what the plant accepts
+ * (three in ten; by four in ten more where that is a planned stop), or the third reading of a fast course that must be decided within two more.
+ * alert: it has to be decided soon. By the middle date of its limit within six usual readings (decide.ts), or within two
+ * of when it must be ordered for a planned stop; the second reading of a fast course, or beyond by a reading or two that leave doubt.
  * drifting: a trend is proved. unread: nobody has read it. unproven: too few readings or no limit to judge by.
  *
  * A word is entered by one set of figures and left by another, and only when the point was read again, or what it is judged by
@@ -110,15 +117,20 @@ function wordOf(f: Omit<StateFacts, "standing">, at: Thresholds): ConditionState
   if (!f.hasLimit) return "unproven";
   if (f.twoBeyond) return "alarm";
   if (f.beyond >= at.beyond) return f.readings >= FEW_READINGS || f.beyond >= SURELY_BEYOND ? "alarm" : "alert";
-  const { likely, earliest } = f.decideWithin ?? { likely: Infinity, earliest: Infinity };
+  const { likely, earliest, withoutStops = Infinity } = f.decideWithin ?? { likely: Infinity, earliest: Infinity };
   if ((f.course ?? 0) >= COURSE_IS_ALARM && likely <= COURSE_INTERVALS) return "alarm";
   if (f.course && (f.course >= COURSE_IS_ALARM || likely <= at.intervals)) return "alert";
   if (f.margin === null) return "unproven";
   if (f.readings < PROVED_READINGS) return f.beyond >= at.maybe ? "alert" : "unproven";
-  const tooLate = at === ENTER && f.stopIsPlanned ? TOO_LATE_FOR_A_STOP : at.tooLate;
+  const { accepted = ACCEPTED, stopIsPlanned = false } = f;
+  const tooLate = at === KEEP ? at.tooLate : accepted + (stopIsPlanned ? MORE_BEFORE_A_STOP : 0);
   if (f.trendProved && f.beforeUsableStop >= tooLate) return "alarm";
   if (f.beyond >= (f.trendProved && at === ENTER ? MAYBE_OF_DATED : at.maybe)) return "alert";
-  if (f.trendProved && (at === ENTER ? likely : earliest) <= at.intervals) return "alert";
+  const soon =
+    at === KEEP
+      ? earliest <= at.intervals
+      : withoutStops <= at.intervals || likely <= (stopIsPlanned ? STOP_INTERVALS : at.intervals);
+  if (f.trendProved && soon) return "alert";
   if (f.trendProved) return "drifting";
   return f.knownWhenNew || f.readings >= 2 * PROVED_READINGS ? "steady" : "unproven";
 }

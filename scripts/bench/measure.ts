@@ -135,6 +135,7 @@ function assessing(): void {
     readingsInAll: null,
     partReadyAt: null,
     nextChanceDays: 28,
+    accepted: 0.3,
     repairedAt: null,
     seed: 0,
   };

@@ -62,6 +62,7 @@ export function contextOf(life: FleetLife, prior: WearPrior, now: number): Asses
     readingsInAll: null,
     partReadyAt: null,
     nextChanceDays: 28,
+    accepted: 0.3,
     repairedAt: null,
     seed: 0,
   };

@@ -2,11 +2,11 @@
  * The forecast on a universe of lives whose laws nobody can know by name (core/simulation/universe.ts), by family and by
  * kind of peers; every forecast as one JSON line. scripts/bench/universeTable.ts makes tables of them.
  *
- *   tsx scripts/bench/universe.ts --peers none|same|mixed|foreign|replaced --part tuned|reported --lives 12 > scores.jsonl
+ *   tsx scripts/bench/universe.ts --peers none|same|mixed|foreign|replaced --part tuned|reported|report --lives 12 > scores.jsonl
  */
 import { parseArgs } from "node:util";
 import { assess, defaultPrior, learnPrior, random, type WearPrior } from "@core";
-import { measuredLives, type FleetLife } from "../../core/simulation/fleet";
+import { measuredLives, type FleetLife, type Trouble } from "../../core/simulation/fleet";
 import {
   universeCourse,
   universeFamilies,
@@ -15,6 +15,7 @@ import {
 } from "../../core/simulation/universe";
 import { crps } from "../../core/forecast/score";
 import { contextOf, NOISES, peerOf, pointOf, readingsOf, READINGS, TIME_SCALES } from "./origins";
+import { drawnSeed } from "./drawn";
 import { rivalForecast } from "./rival";
 
 export type UniversePeers = "none" | "same" | "mixed" | "foreign" | "replaced";
@@ -42,6 +43,8 @@ export interface UniverseScore {
 const DAY = 86_400_000;
 const ORIGINS = [0.25, 0.4, 0.55, 0.7, 0.85, 0.95];
 const PEERS = 8;
+/** Families that no constant is chosen on. "reported" has seeds that were looked at for long; those of "report" are drawn anew every day. */
+const REPORTED: readonly UniverseFamily[] = ["jumps", "wanders", "blows", "rests", "renewals"];
 export const LEVELS = Array.from({ length: 99 }, (_, i) => (i + 1) / 100);
 
 const { values: options } = parseArgs({
@@ -49,14 +52,18 @@ const { values: options } = parseArgs({
     peers: { type: "string", default: "none" },
     part: { type: "string", default: "tuned" },
     lives: { type: "string", default: "10" },
-    families: { type: "string", default: universeFamilies.join(",") },
+    families: { type: "string" },
+    trouble: { type: "string" },
     rival: { type: "boolean", default: false },
   },
 });
 const peers = options.peers as UniversePeers;
 const lives = Number(options.lives);
 /** What is tuned sees one part, what is reported the other: other seeds, and the families that are left out in turn. */
-const seedOf = (part: string) => (part === "tuned" ? 40_000 : 80_000);
+const LEARNT = universeFamilies.filter((f) => !REPORTED.includes(f));
+const families = options.families?.split(",") as UniverseFamily[] | undefined;
+const drawn = options.part === "report" ? drawnSeed(`universe ${peers} ${options.trouble ?? ""}`) : null;
+if (drawn) process.stderr.write(`${drawn.told}\n`);
 
 type Life = FleetLife & { course: UniverseCourse };
 
@@ -68,7 +75,8 @@ function fleet(
   noise: number,
   readings: number,
 ) {
-  const plan = { seed, lives: count, noise, readingsPerLife: readings, timeScale };
+  const trouble = options.trouble as Trouble | undefined;
+  const plan = { seed, lives: count, noise, readingsPerLife: readings, timeScale, ...(trouble && { trouble }) };
   return measuredLives(plan, random(seed).fork(`${family} ${noise} ${readings}`), (rng, scale, end) =>
     universeCourse(family, rng, scale, end),
   );
@@ -135,8 +143,8 @@ function scoreLife(life: Life, family: UniverseFamily, noise: number, prior: Wea
   }
 }
 
-let turn = seedOf(options.part);
-for (const family of options.families.split(",") as UniverseFamily[])
+let turn = drawn?.seed ?? (options.part === "tuned" ? 40_000 : 80_000);
+for (const family of families ?? (options.part === "tuned" ? LEARNT : REPORTED))
   for (const noise of NOISES)
     for (const readings of READINGS) {
       turn++;

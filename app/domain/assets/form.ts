@@ -58,6 +58,12 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
         type: "number",
         hint: "Where no stop is planned: within how many days a machine could be stopped for what cannot wait",
       },
+      {
+        name: "acceptedPercent",
+        label: "Accepted chance of the limit, %",
+        type: "number",
+        hint: "An alarm is told when the limit before it can be helped is likelier than this. Lower: earlier and more often",
+      },
     ],
     schema: object({
       name: nameField("the site"),
@@ -68,6 +74,7 @@ export const recordSpecs: Record<RecordKind, RecordSpec> = {
       holdsReleased: ticked(),
       twoSignatures: ticked(),
       nextChanceDays: count(1, 365).integer("A whole number of days.").default(28),
+      acceptedPercent: count(1, 50).integer("A whole percentage, 1 to 50.").default(30),
     }),
   },
   machine: {

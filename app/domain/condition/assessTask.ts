@@ -1,6 +1,7 @@
 /** The judgement of one point, as a thread of its own does it: plain data in, JSON out. */
 import {
   assess,
+  componentKinds,
   forecastBasis,
   learnPrior,
   outcomeOf,
@@ -8,6 +9,7 @@ import {
   rememberState,
   standingOf,
   usualPrior,
+  type ComponentKind,
   type LifeOutcome,
   type AssessPoint,
   type AssessReading,
@@ -21,6 +23,8 @@ export interface AssessTask {
   readings: readonly AssessReading[];
   point: AssessPoint;
   context: SeriesContext;
+  /** What is expected of it before peers tell follows its kind. */
+  kind: string;
   /** What peers tell, as stored; parsed here, since the page server must not wait for it. */
   peers: readonly string[];
   /** Its part was taken out. */
@@ -45,13 +49,14 @@ export default function assessTask({
   readings,
   point,
   context,
+  kind,
   peers,
   ended = false,
   before = null,
 }: AssessTask): AssessResult {
   const prior = learnPrior(
     peers.map((text) => JSON.parse(text) as PeerLife),
-    usualPrior(point.quantity),
+    usualPrior(point.quantity, Object.hasOwn(componentKinds, kind) ? (kind as ComponentKind) : "other"),
   );
   const standing = standingOf(before?.word ?? null, readings, point, context);
   const { series, life, ...rest } = assess(readings, point, { ...context, prior, standing });

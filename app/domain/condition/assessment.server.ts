@@ -89,6 +89,7 @@ export async function assessPoint(pointId: string, { ended = false } = {}): Prom
       readings: lifeReadings,
       point: assessPointOf(setup),
       context: { ...contextOf(setup, siteStops), readingsInAll },
+      kind: setup.componentKind,
       peers: await peersOf(db(), setup),
       before: row && row.lifeId === setup.lifeId ? row.memory : null,
     });

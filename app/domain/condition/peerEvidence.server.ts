@@ -69,7 +69,14 @@ export async function readEndedLives(tx: Queryable, setup: PointSetup): Promise<
       tx,
       setup,
       lifeId,
-      await assessInThread({ readings, point: assessPointOf(setup, knownWhenNew), context, peers: [], ended: true }),
+      await assessInThread({
+        readings,
+        point: assessPointOf(setup, knownWhenNew),
+        context,
+        kind: setup.componentKind,
+        peers: [],
+        ended: true,
+      }),
     );
   }
 }

@@ -72,6 +72,7 @@ export function pointSetups(tx: Queryable) {
         from ${interventions} i where i.component_id = ${components.id} and i.kind = 'repair' and i.done_at is not null
           and i.done_at > ${lives.startedAt})`,
       nextChanceDays: sites.nextChanceDays,
+      acceptedPercent: sites.acceptedPercent,
       lifeId: lives.id,
       lifeStartHours: lives.startHours,
       lifeStartedAt: lives.startedAt,
@@ -156,6 +157,7 @@ export function contextOf(s: PointSetup, siteStops: readonly AssessStop[], life?
     meterChanges: s.meterChanges ?? [],
     readingsInAll: null,
     nextChanceDays: s.nextChanceDays,
+    accepted: s.acceptedPercent / 100,
     // of an ended life the part that came after was repaired, not this one
     repairedAt: !life && s.repairedAt ? Date.parse(s.repairedAt) : null,
     seed: seedOf(s.pointId),

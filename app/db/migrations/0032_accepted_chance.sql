@@ -1,0 +1,1 @@
+ALTER TABLE "sites" ADD COLUMN "accepted_percent" integer DEFAULT 30 NOT NULL;
