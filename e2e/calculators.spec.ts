@@ -1,16 +1,13 @@
 /** Calculators: answers at once, in the reader's units, from the fleet, with an address to keep. */
 import { expect, test } from "@playwright/test";
-import { accessible, field, like, query, refusal, signIn } from "./support";
-import * as accountTexts from "~/account/texts";
-import * as calculatorsTexts from "~/calculators/texts";
-import * as uiTexts from "~/ui/texts";
+import { accessible, field, query, refusal, signIn } from "./support";
 
 test.describe.configure({ mode: "serial" });
 
 test("a calculation answers as it is typed, shows its working, and its address holds the inputs", async ({ page }) => {
   await signIn(page, "viewer");
   await page.goto("/calculators");
-  await page.getByLabel(calculatorsTexts.calculators.calculationsByName).fill("gauge");
+  await page.getByLabel("Calculations by name").fill("gauge");
   await page.getByRole("link", { name: "Is this gauge fit?" }).click();
   await expect(page.getByRole("heading", { level: 1 })).toContainText("Can this gauge survive");
   await expect(page.getByText("Not fit.")).toBeVisible();
@@ -36,7 +33,7 @@ test("what cannot be read is said beside its field, and the rest stays", async (
   await expect(refusal(page, "discharge")).toBeVisible();
   await accessible(page);
   await page.goto("/calculators/nothing");
-  await expect(page.getByText(like(uiTexts.errorPage.thereIsNoSuch, "calculation"))).toBeVisible();
+  await expect(page.getByText("There is no such calculation")).toBeVisible();
 });
 
 test("every calculation opens with a worked example and no fault that axe can see", async ({ page }) => {
@@ -48,7 +45,7 @@ test("every calculation opens with a worked example and no fault that axe can se
   expect(links.length).toBeGreaterThan(35);
   for (const path of links) {
     await page.goto(path);
-    await expect(page.getByRole("heading", { name: uiTexts.calculation.howThisWasWorked })).toBeVisible();
+    await expect(page.getByRole("heading", { name: "How this was worked out" })).toBeVisible();
   }
   for (const path of ["/calculators/load-test", "/calculators/iso-4406", "/calculators/settings-ladder"]) {
     await page.goto(path);
@@ -59,7 +56,7 @@ test("every calculation opens with a worked example and no fault that axe can se
 test("values are taken from a component of the fleet", async ({ page }) => {
   await signIn(page, "technician");
   await page.goto("/calculators/case-drain");
-  await page.getByPlaceholder(calculatorsTexts.calculator.takeFromAComponent).fill("outer gate north pump a");
+  await page.getByPlaceholder("Take from a component").fill("outer gate north pump a");
   await page
     .getByRole("option", { name: /Pump A/ })
     .first()
@@ -77,7 +74,7 @@ test("a person's units are everywhere: shown, and taken when none is typed", asy
   await page.goto("/account");
   await page.getByLabel("Pressure", { exact: true }).selectOption("psi");
   await page.getByLabel("Flow", { exact: true }).selectOption("gal/min");
-  await page.getByRole("button", { name: accountTexts.account.useTheseUnits }).click();
+  await page.getByRole("button", { name: "Use these units" }).click();
   await expect(page.getByLabel("Pressure", { exact: true })).toHaveValue("psi");
   await accessible(page);
   await page.goto("/calculators/pump-power?flow=10&pressure=3000&efficiency=100");
@@ -92,7 +89,7 @@ test("a person's units are everywhere: shown, and taken when none is typed", asy
   // a page that is left before its form has been answered keeps what it had
   await Promise.all([
     page.waitForResponse((answer) => answer.request().method() === "POST"),
-    page.getByRole("button", { name: accountTexts.account.useTheseUnits }).click(),
+    page.getByRole("button", { name: "Use these units" }).click(),
   ]);
   await page.goto("/");
   await expect(page.getByText(/at 50\s°C, 210\sbar/).first()).toBeVisible();

@@ -1,20 +1,18 @@
 /** The fleet at a glance, the circuit on a machine's page, the what-if, and a machine from nothing. */
 import { expect, test } from "@playwright/test";
-import { accessible, like, refusal, signIn } from "./support";
-import * as fleetTexts from "~/fleet/texts";
-import * as pointsTexts from "~/points/texts";
+import { accessible, refusal, signIn } from "./support";
 
 test("from the matrix to the worst point of a machine, and to the machine itself", async ({ page }) => {
   await signIn(page, "viewer");
   await page.goto("/fleet");
   await accessible(page);
-  const table = page.getByRole("group", { name: fleetTexts.matrix.machinesByFamiliesOf });
+  const table = page.getByRole("group", { name: "Machines by families of readings" });
   const row = table.getByRole("row").filter({ has: page.getByRole("rowheader", { name: "Outer gate north" }) });
   await row.getByRole("link", { name: /case drain: alarm/ }).click();
   await expect(page.getByRole("heading", { level: 1, name: "Case drain flow" })).toBeVisible();
   await page.goBack();
-  await page.getByLabel(fleetTexts.matrix.worstState).selectOption("alarm");
-  await page.getByRole("button", { name: fleetTexts.matrix.show }).click();
+  await page.getByLabel("Worst state").selectOption("alarm");
+  await page.getByRole("button", { name: "Show" }).click();
   await expect(table.getByRole("rowheader", { name: "Waste compactor" })).toHaveCount(0);
   await expect(table.getByRole("row").filter({ has: page.getByRole("link", { name: /: alarm/ }) })).toHaveCount(
     await table.getByRole("rowheader").count(),
@@ -22,7 +20,7 @@ test("from the matrix to the worst point of a machine, and to the machine itself
   await table.getByRole("columnheader", { name: "Holding" }).getByRole("link").click();
   await expect(table.getByRole("columnheader", { name: /Holding/ })).toHaveAttribute("aria-sort", "descending");
   await page.goto("/fleet?area=nowhere");
-  await expect(page.getByText(fleetTexts.matrix.noMachineIsLike)).toBeVisible();
+  await expect(page.getByText("No machine is like that.")).toBeVisible();
 });
 
 test("a machine's circuit: every point where it is read; a fault moves the gauges, and the address keeps it", async ({
@@ -35,13 +33,13 @@ test("a machine's circuit: every point where it is read; a fault moves the gauge
   await expect(diagram.getByRole("link", { name: /Case drain flow: alarm, 4\.\d+ L\/min/ })).toBeVisible();
   await expect(diagram.getByRole("link")).toHaveCount(20);
   await accessible(page);
-  await page.getByRole("link", { name: fleetTexts.circuitPicture.whatIf }).click();
+  await page.getByRole("link", { name: "What if …" }).click();
   await expect(page.getByRole("heading", { level: 1, name: /what would the gauges show/ })).toBeVisible();
   const gauges = page.getByRole("table").last();
   const drain = gauges.getByRole("row", { name: /Case drain flow.*Pump A/ });
   await expect(drain).toContainText(/1\.3\d\s?L\/min/);
 
-  const choice = page.getByLabel(fleetTexts.whatIfPanel.addAFault);
+  const choice = page.getByLabel("Add a fault");
   const worn = choice.locator("optgroup[label='Pump A'] option", { hasText: "leaks to the case" });
   await choice.selectOption(await worn.getAttribute("value"));
   await expect(page.getByRole("heading", { level: 1 })).toContainText(/\d of \d+ gauges would move/);
@@ -53,39 +51,34 @@ test("a machine's circuit: every point where it is read; a fault moves the gauge
   await expect(drain).toHaveText(shown!);
 
   await page.getByRole("slider", { name: /Pump A: worn/ }).fill("0");
-  await expect(drain).toContainText(fleetTexts.circuit.noChange);
+  await expect(drain).toContainText("no change");
   await page.getByRole("button", { name: /Take out/ }).click();
-  await expect(page.getByRole("heading", { level: 1 })).toContainText(like(fleetTexts.circuit.whatWouldTheGauges));
+  await expect(page.getByRole("heading", { level: 1 })).toContainText(": what would the gauges show?");
 });
 
 test("set under the cut-out, the unloader never unloads: played in time", async ({ page }) => {
   await signIn(page, "viewer");
   await page.goto("/fleet");
   await page.getByRole("rowheader", { name: "Sluice unit 3" }).getByRole("link").click();
-  await page.getByRole("link", { name: fleetTexts.circuitPicture.whatIf }).click();
+  await page.getByRole("link", { name: "What if …" }).click();
   await page.getByRole("button", { name: "Unloading cycles" }).click();
   await expect(page.getByText(/Unloader: unloads at/).first()).toBeVisible();
-  const choice = page.getByLabel(fleetTexts.whatIfPanel.addAFault);
+  const choice = page.getByLabel("Add a fault");
   const low = choice.locator("optgroup[label='Relief valve'] option", { hasText: "Set low" });
   await choice.selectOption(await low.getAttribute("value"));
   await page.getByRole("button", { name: "Unloading cycles" }).click();
   await expect(page.getByText(/The unloader never reached its cut-out/)).toBeVisible();
   // the diagram shows a moment of it: the accumulator stands at what the relief valve lets through
-  await page.getByRole("slider", { name: fleetTexts.inTime.diagramAt }).fill("30");
-  await expect(page.getByRole("slider", { name: fleetTexts.inTime.diagramAt })).toHaveAttribute(
-    "aria-valuetext",
-    /^30\.0 s: .*bar/,
-  );
+  await page.getByRole("slider", { name: "Diagram at" }).fill("30");
+  await expect(page.getByRole("slider", { name: "Diagram at" })).toHaveAttribute("aria-valuetext", /^30\.0 s: .*bar/);
   // asked for causes, it is the relief valve: set low and a weak spring show alike; the first is tried in the model
-  await page.getByRole("button", { name: fleetTexts.circuit.reset }).click();
-  await page.getByRole("button", { name: fleetTexts.explanations.findTheSingleFault }).click();
-  const causes = page
-    .getByRole("listitem")
-    .filter({ has: page.getByRole("button", { name: fleetTexts.explanations.tryIt }) });
+  await page.getByRole("button", { name: "Reset" }).click();
+  await page.getByRole("button", { name: "Find the single fault that explains them" }).click();
+  const causes = page.getByRole("listitem").filter({ has: page.getByRole("button", { name: "Try it" }) });
   await expect(causes.first()).toContainText(/Relief valve: .*\d\d %.*Explains .*Relief setting/);
   await expect(causes.filter({ hasText: "set low" })).toHaveCount(1);
   await accessible(page);
-  await causes.filter({ hasText: "set low" }).getByRole("button", { name: fleetTexts.explanations.tryIt }).click();
+  await causes.filter({ hasText: "set low" }).getByRole("button", { name: "Try it" }).click();
   // and the relief valve set low explains more of the gauges as they stand than a healthy circuit
   const match = page.getByTestId("match");
   await page.getByRole("slider", { name: /set low/i }).fill("24");
@@ -124,9 +117,9 @@ test("from nothing to a first reading that says something, in at most 25 inputs"
   await type("Oil", "50");
   await type("Load", "205");
   await press(/^Save/);
-  await expect(page.getByText(like(pointsTexts.point.savedFor, "3 L/min"))).toBeVisible();
+  await expect(page.getByText(/^Saved 3 L.min for /)).toBeVisible();
   inputs += 1;
-  await page.getByRole("link", { name: pointsTexts.point.lookAtIt }).click();
+  await page.getByRole("link", { name: "Look at it" }).click();
   await expect(page.getByText(/% of full flow/).first()).toBeVisible();
   expect(inputs).toBeLessThanOrEqual(25);
 
@@ -151,16 +144,16 @@ test("a small circuit drawn from nothing to a solved what-if; undone, kept, and 
     ["circuit", { Name: "Trial loop" }],
   ] as const) {
     if (kind === "machine") await page.goto("/fleet/new/machine");
-    else await page.getByRole("link", { name: fleetTexts.machine.addACircuit }).first().click();
+    else await page.getByRole("link", { name: "Add a circuit" }).first().click();
     for (const [label, text] of Object.entries(fields))
       await page.getByRole("main").getByLabel(label, { exact: true }).fill(text);
     await page.getByRole("button", { name: `Add the ${kind}` }).click();
   }
-  await page.getByRole("link", { name: fleetTexts.machine.addAComponent }).click();
-  await page.getByRole("main").getByLabel(fleetTexts.elementList.name, { exact: true }).fill("Rig pump");
+  await page.getByRole("link", { name: "Add a component" }).click();
+  await page.getByRole("main").getByLabel("Name", { exact: true }).fill("Rig pump");
   await page.getByLabel("Kind").selectOption("gearPump");
   await page.getByRole("button", { name: "Add the component" }).click();
-  await page.getByRole("link", { name: fleetTexts.circuitPicture.putTheDrawingRight }).click();
+  await page.getByRole("link", { name: "Put the drawing right" }).click();
   await accessible(page);
 
   // begin with an empty sheet
@@ -170,14 +163,14 @@ test("a small circuit drawn from nothing to a solved what-if; undone, kept, and 
       .first()
       .click();
   const put = async (kind: string) => {
-    await page.getByLabel(fleetTexts.draw.component, { exact: true }).selectOption(kind);
-    await page.getByRole("button", { name: fleetTexts.draw.putItIn }).click();
+    await page.getByLabel("Component", { exact: true }).selectOption(kind);
+    await page.getByRole("button", { name: "Put it in" }).click();
   };
   await put("throttle");
   const join = async (from: string, to: string) => {
-    await page.getByLabel(fleetTexts.draw.from, { exact: true }).selectOption({ label: from });
+    await page.getByLabel("From", { exact: true }).selectOption({ label: from });
     await page.getByLabel("To", { exact: true }).selectOption({ label: to });
-    await page.getByRole("button", { name: fleetTexts.draw.joinThem }).click();
+    await page.getByRole("button", { name: "Join them" }).click();
   };
   await join("Rig pump, outlet (open)", "Reservoir, connection (open)");
   await expect(page.getByText(/outlet straight to tank delivers nothing/)).toBeVisible();
@@ -186,9 +179,9 @@ test("a small circuit drawn from nothing to a solved what-if; undone, kept, and 
   await join("Relief valve, outlet (open)", "Reservoir, connection");
   await join("Rig pump, outlet", "Orifice, inlet (open)");
   await join("Orifice, outlet (open)", "Reservoir, connection");
-  await page.getByRole("button", { name: fleetTexts.draw.undo }).click();
+  await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByText("Orifice: its outlet is open.")).toBeVisible();
-  await page.getByRole("button", { name: fleetTexts.draw.redo }).click();
+  await page.getByRole("button", { name: "Redo" }).click();
   await expect(page.getByText("Orifice: its outlet is open.")).toHaveCount(0);
   // cut, and joined again by pressing the two ports in the diagram
   await page.getByRole("button", { name: "Cut the line from Orifice, outlet to Reservoir, connection" }).click();
@@ -200,37 +193,37 @@ test("a small circuit drawn from nothing to a solved what-if; undone, kept, and 
   // a hose with its figures; one that cannot be is answered, and the rest stays
   const hose = page.getByRole("listitem").filter({ hasText: "Rig pump, outlet to Relief valve, inlet" });
   await hose.getByText("Rig pump, outlet to Relief valve, inlet").click();
-  await hose.getByLabel(fleetTexts.lineFields.hoseOrPipe).selectOption("hose");
+  await hose.getByLabel("Hose or pipe").selectOption("hose");
   await hose.getByLabel("Rated pressure, bar").fill("28000");
   await hose.getByLabel("Bore, mm").fill("12.5");
   await expect(page.getByText(/Rated pressure: 28000 lies outside 2 to 1500 bar/)).toBeVisible();
   await hose.getByLabel("Rated pressure, bar").fill("100");
-  await hose.getByLabel(fleetTexts.lineFields.tag).fill("H-17");
-  await hose.getByLabel(fleetTexts.lineFields.tag).blur();
-  await page.getByRole("button", { name: fleetTexts.draw.undo }).click();
-  await expect(hose.getByLabel(fleetTexts.lineFields.tag)).toHaveValue("");
-  await page.getByRole("button", { name: fleetTexts.draw.redo }).click();
-  await expect(hose.getByLabel(fleetTexts.lineFields.tag)).toHaveValue("H-17");
+  await hose.getByLabel("Tag").fill("H-17");
+  await hose.getByLabel("Tag").blur();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(hose.getByLabel("Tag")).toHaveValue("");
+  await page.getByRole("button", { name: "Redo" }).click();
+  await expect(hose.getByLabel("Tag")).toHaveValue("H-17");
 
   const other = await context.newPage();
   await other.goto(page.url());
-  await page.getByRole("button", { name: fleetTexts.draw.keepThisCircuit }).click();
+  await page.getByRole("button", { name: "Keep this circuit" }).click();
   await expect(page.getByRole("heading", { level: 1, name: /what would the gauges show/ })).toBeVisible();
-  await other.getByRole("button", { name: fleetTexts.draw.keepThisCircuit }).click();
+  await other.getByRole("button", { name: "Keep this circuit" }).click();
   await expect(other.getByText(/Somebody else changed this circuit in the meantime/)).toBeVisible();
   await other.close();
 
-  await page.getByText(fleetTexts.circuit.pressureFlowAndWarmth).click();
+  await page.getByText("Pressure, flow and warmth at every port, at work").click();
   const outlet = page.getByRole("row", { name: /Rig pump, outlet/ });
   await expect(outlet).toContainText(/\d+\sbar/);
   const before = await outlet.textContent();
-  await page.getByLabel(fleetTexts.whatIfPanel.addAFault).selectOption({ label: "Held open by dirt" });
+  await page.getByLabel("Add a fault").selectOption({ label: "Held open by dirt" });
   await page.getByRole("slider", { name: /held open by dirt/ }).fill("70");
   await expect(outlet).not.toHaveText(before!);
 
   // the hose stands on the machine's page, with what speaks against it
   await page.getByRole("main").getByRole("link", { name: "Trial rig" }).click();
-  await expect(page.getByText(like(fleetTexts.hoses.hosesAndPipes, 1, fleetTexts.hoses.toLookAt(1)))).toBeVisible();
+  await expect(page.getByText("Hoses and pipes, 1: 1 to look at")).toBeVisible();
   await expect(page.getByText(/Rated 100\sbar, and the relief valve allows \d+\sbar/)).toBeVisible();
   await expect(page.getByText(/hose, rated 100\sbar, 12\.5\smm bore/)).toBeVisible();
 });

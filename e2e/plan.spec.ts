@@ -1,8 +1,6 @@
 /** From what is due to a plan that is kept, compared and booked; wishes and what they cost; parts, calendar, scorecard. */
 import { expect, test, type Page } from "@playwright/test";
 import { accessible, refusal, signIn } from "./support";
-import * as planTexts from "~/plan/texts";
-import * as reportTexts from "~/report/texts";
 
 test.describe.configure({ mode: "serial" });
 
@@ -10,7 +8,7 @@ const solvedText = /Proven: no plan of these pieces is cheaper/;
 
 async function open(page: Page, who: "engineer" | "viewer" | "technician" = "engineer") {
   await signIn(page, who);
-  await page.getByRole("link", { name: planTexts.calendar.plan, exact: true }).click();
+  await page.getByRole("link", { name: "Plan", exact: true }).click();
   await expect(page.getByText(solvedText)).toBeVisible({ timeout: 60_000 });
 }
 
@@ -75,14 +73,14 @@ test("two pieces go together, and a stop whose crew is partly wanted elsewhere: 
   await expect(row(page, one)).toContainText(`Goes together with ${other}`);
   const given = (name: string) => way(page, name).locator("option").first().textContent();
   await expect(async () => expect(await given(one)).toBe(await given(other))).toPass({ timeout: 60_000 });
-  await row(page, other).getByRole("button", { name: planTexts.board.planItForItself }).click();
+  await row(page, other).getByRole("button", { name: "Plan it for itself" }).click();
   await expect(row(page, one)).not.toContainText("Goes together");
   const crew = page.getByLabel(/^fitter hours of Spring stop/);
   const had = await crew.inputValue();
   await crew.fill("0");
   await expect(page.getByText(/What is pinned and wished costs/)).toBeVisible({ timeout: 60_000 });
   await accessible(page);
-  await page.getByRole("button", { name: planTexts.plan.takeWishesBack }).click();
+  await page.getByRole("button", { name: "Take wishes back" }).click();
   await expect(crew).toHaveValue(had);
 });
 
@@ -94,29 +92,28 @@ test("a stop that cannot be used is told, with what can be done; nothing is lost
   });
   await expect(page.getByText(/its part is not there by Winter stop/)).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText(/expedite the part/).first()).toBeVisible();
-  await page.getByRole("button", { name: planTexts.plan.takeWishesBack }).click();
+  await page.getByRole("button", { name: "Take wishes back" }).click();
   await expect(page.getByText(/its part is not there by Winter stop/)).toHaveCount(0, { timeout: 60_000 });
 });
 
 test("two plans side by side; the order list follows the newest", async ({ page, baseURL }) => {
   await open(page);
-  await page.getByRole("checkbox", { name: planTexts.stops.planWithoutIt }).first().check();
+  await page.getByRole("checkbox", { name: "plan without it" }).first().check();
   // the button waits for the plan that answers these wishes
-  await page.getByRole("button", { name: planTexts.plan.keepIt }).click();
+  await page.getByRole("button", { name: "Keep it" }).click();
   await expect(refusal(page, "name")).toBeVisible();
-  await page.getByLabel(planTexts.plan.keepThisPlanAs).fill("Without the winter stop");
-  await page.getByRole("button", { name: planTexts.plan.keepIt }).click();
+  await page.getByLabel("Keep this plan as").fill("Without the winter stop");
+  await page.getByRole("button", { name: "Keep it" }).click();
   await expect(page.getByRole("columnheader", { name: /Without the winter stop/ })).toBeVisible();
-  await expect(page.getByRole("rowheader", { name: planTexts.compare.expectedCost })).toBeVisible();
+  await expect(page.getByRole("rowheader", { name: "Expected cost" })).toBeVisible();
   await expect(page.getByText(/pieces differ/)).toBeVisible();
   await accessible(page);
-  await page.getByRole("link", { name: planTexts.plan.parts }).click();
+  await page.getByRole("link", { name: "Parts" }).click();
   await expect(page.getByRole("heading", { level: 1 })).toContainText(/part/);
   await expect(page.getByRole("row", { name: /Outer gate north, pump A/ })).toContainText("70");
   await accessible(page);
   const csv = await page.request.get(
-    new URL((await page.getByRole("link", { name: planTexts.parts.orderListAsCsv }).getAttribute("href"))!, baseURL)
-      .href,
+    new URL((await page.getByRole("link", { name: "Order list as CSV" }).getAttribute("href"))!, baseURL).href,
   );
   expect(await csv.text()).toContain("Outer gate north");
   expect(csv.headers()["content-type"]).toContain("text/csv");
@@ -124,20 +121,20 @@ test("two plans side by side; the order list follows the newest", async ({ page,
 
 test("costs: a wrong figure is told at its field and nothing typed is lost", async ({ page }) => {
   await open(page);
-  await page.getByRole("link", { name: planTexts.costs.whatWorkCosts }).click();
-  await page.getByLabel(planTexts.costs.openingAMachine).fill("much");
-  await page.getByLabel(planTexts.costs.aStopOfIts).fill("1900");
-  await page.getByRole("button", { name: planTexts.costs.save }).click();
+  await page.getByRole("link", { name: "What work costs" }).click();
+  await page.getByLabel("Opening a machine").fill("much");
+  await page.getByLabel("A stop of its own").fill("1900");
+  await page.getByRole("button", { name: "Save" }).click();
   await expect(page.getByText("Write a number.")).toBeVisible();
-  await expect(page.getByLabel(planTexts.costs.openingAMachine)).toHaveValue("much");
-  await expect(page.getByLabel(planTexts.costs.aStopOfIts)).toHaveValue("1900");
+  await expect(page.getByLabel("Opening a machine")).toHaveValue("much");
+  await expect(page.getByLabel("A stop of its own")).toHaveValue("1900");
   await accessible(page);
 });
 
 test("a calendar at a private address, read without signing in, until it is revoked", async ({ page, request }) => {
   await signIn(page, "technician");
   await page.goto("/plan/calendar");
-  await page.getByRole("button", { name: planTexts.calendar.makeAPrivateAddress }).click();
+  await page.getByRole("button", { name: "Make a private address" }).click();
   const address = await page.getByLabel(/Your address/).inputValue();
   await accessible(page);
   const first = await request.get(address);
@@ -149,10 +146,10 @@ test("a calendar at a private address, read without signing in, until it is revo
   // pressed again while it is still listed, as a person would: on a busy machine a page that was just loaded has been
   // seen, once, to close the question without sending the form
   await expect(async () => {
-    const revoke = page.getByRole("button", { name: planTexts.calendar.revoke });
+    const revoke = page.getByRole("button", { name: "Revoke" });
     if ((await revoke.count()) > 0) {
       await revoke.first().click();
-      await page.getByRole("alertdialog").getByRole("button", { name: planTexts.calendar.revoke }).click();
+      await page.getByRole("alertdialog").getByRole("button", { name: "Revoke" }).click();
     }
     await expect(revoke).toHaveCount(0, { timeout: 10_000 });
   }).toPass({ timeout: 120_000 });
@@ -161,30 +158,26 @@ test("a calendar at a private address, read without signing in, until it is revo
 
 test("the scorecard and lives by kind; a viewer plans nothing that lasts", async ({ page }) => {
   await open(page, "viewer");
-  await expect(page.getByRole("button", { name: planTexts.plan.keepIt })).toHaveCount(0);
-  await page.getByRole("link", { name: planTexts.lives.scorecard }).click();
+  await expect(page.getByRole("button", { name: "Keep it" })).toHaveCount(0);
+  await page.getByRole("link", { name: "Scorecard" }).click();
   await expect(page.getByText(/forecasts of \d+ lives, as they were issued/)).toBeVisible();
   await accessible(page);
-  await page.getByRole("link", { name: planTexts.lives.livesByKind }).click();
+  await page.getByRole("link", { name: "Lives by kind" }).click();
   await expect(page.getByRole("heading", { level: 2, name: "Axial piston pump" })).toBeVisible();
   await accessible(page);
 });
 
 test("a report of the site and of a machine: its figures as files, printed on pages of their own", async ({ page }) => {
   await open(page, "viewer");
-  await page.getByRole("link", { name: planTexts.plan.report }).click();
+  await page.getByRole("link", { name: "Report" }).click();
   await expect(page.getByRole("heading", { level: 1 })).toContainText("Condition of");
-  await expect(page.getByRole("heading", { level: 2, name: reportTexts.report.pointsThatNeedAttention })).toBeVisible();
+  await expect(page.getByRole("heading", { level: 2, name: "Points that need attention" })).toBeVisible();
   await accessible(page);
-  const json = await page.request.get(
-    (await page.getByRole("link", { name: reportTexts.report.asJson }).getAttribute("href"))!,
-  );
+  const json = await page.request.get((await page.getByRole("link", { name: "as JSON" }).getAttribute("href"))!);
   const figures = (await json.json()) as { points: unknown[]; faults: unknown[] };
   expect(figures.points.length).toBeGreaterThan(100);
   expect(figures.faults.length).toBeGreaterThan(3);
-  const csv = await page.request.get(
-    (await page.getByRole("link", { name: reportTexts.report.figuresAsCsv }).getAttribute("href"))!,
-  );
+  const csv = await page.request.get((await page.getByRole("link", { name: "Figures as CSV" }).getAttribute("href"))!);
   expect((await csv.text()).split("\r\n").length).toBe(figures.points.length + 2);
   // a period the wrong way round is the last quarter, and an address of nowhere is told
   await page.goto("/report?from=2026-11-01&to=2026-10-01");
@@ -195,8 +188,8 @@ test("a report of the site and of a machine: its figures as files, printed on pa
     .getByRole("link", { name: /Outer gate north/ })
     .first()
     .click();
-  await page.getByRole("link", { name: planTexts.plan.report }).click();
-  await expect(page.getByRole("heading", { level: 2, name: reportTexts.report.allPoints })).toBeVisible();
+  await page.getByRole("link", { name: "Report" }).click();
+  await expect(page.getByRole("heading", { level: 2, name: "All points" })).toBeVisible();
   await accessible(page);
   const printed = await page.pdf({ format: "A4", preferCSSPageSize: true });
   expect(printed.length).toBeGreaterThan(10_000);

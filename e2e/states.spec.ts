@@ -3,9 +3,6 @@ import { spawn, spawnSync, type ChildProcess } from "node:child_process";
 import { expect, test, type Page } from "@playwright/test";
 import pg from "pg";
 import { accessible } from "./support";
-import * as accountTexts from "~/account/texts";
-import * as recordsTexts from "~/records/texts";
-import * as shellTexts from "~/shell/texts";
 
 test.describe.configure({ mode: "serial" });
 
@@ -57,10 +54,10 @@ test.afterAll(async () => {
 
 async function enter(page: Page): Promise<void> {
   await page.goto(at("/sign-in"));
-  await page.getByLabel(accountTexts.people.signInName).fill(ENGINEER.name);
-  await page.getByLabel(accountTexts.account.password).fill(ENGINEER.password);
-  await page.getByRole("button", { name: accountTexts.signIn.signIn }).click();
-  await expect(page.getByRole("navigation", { name: shellTexts.shell.places })).toBeVisible();
+  await page.getByLabel("Sign-in name").fill(ENGINEER.name);
+  await page.getByLabel("Password").fill(ENGINEER.password);
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("navigation", { name: "Places" })).toBeVisible();
 }
 
 /** Nothing is wider than the page: what is longer breaks, or scrolls in a box of its own. */
@@ -166,7 +163,7 @@ test("the longest names: what they lead to opens at a tablet's width, and nothin
   await page.setViewportSize({ width: 820, height: 1180 });
   await enter(page);
   await page.goto(at("/records/fleet"));
-  await page.getByLabel(recordsTexts.fleetFile.fleetFileJson).setInputFiles({
+  await page.getByLabel("Fleet file, JSON").setInputFiles({
     name: "fleet.json",
     mimeType: "application/json",
     buffer: Buffer.from(JSON.stringify(fleet)),

@@ -1,15 +1,6 @@
 /** The main job at the machine: a tablet, in gloves, without a mouse. */
 import { expect, test, type Page } from "@playwright/test";
-import { accessible, like, nextHours, pointId, query, readingCount, signIn } from "./support";
-import * as fleetTexts from "~/fleet/texts";
-import * as instrumentsTexts from "~/instruments/texts";
-import * as oilTexts from "~/oil/texts";
-import * as pointsTexts from "~/points/texts";
-import * as recordsTexts from "~/records/texts";
-import * as roundsTexts from "~/rounds/texts";
-import * as shellTexts from "~/shell/texts";
-import * as uiTexts from "~/ui/texts";
-import * as workTexts from "~/work/texts";
+import { accessible, nextHours, pointId, query, readingCount, signIn } from "./support";
 
 test.use({ viewport: { width: 820, height: 1180 }, hasTouch: true });
 
@@ -40,26 +31,26 @@ test("from Today to a saved reading by touch, the form before the chart", async 
   await signIn(page, "technician");
   await expect(page.getByRole("heading", { level: 1 })).toHaveText(/decision/);
   await fitsAndIsLargeEnough(page);
-  await page.getByLabel(shellTexts.findBox.findAMachinePoint).tap();
+  await page.getByLabel("Find a machine, point or action").tap();
   await page.keyboard.type("straddle 1 case drain");
   await page.getByRole("option", { name: /Case drain flow/ }).tap();
   await expect(page.getByRole("heading", { name: "Case drain flow" })).toBeVisible();
   await fitsAndIsLargeEnough(page);
-  const form = await page.getByRole("button", { name: pointsTexts.readingForm.saveAndGoTo }).boundingBox();
+  const form = await page.getByRole("button", { name: "Save and go to the next point" }).boundingBox();
   const chart = await page.getByRole("img", { name: /Trend of/ }).boundingBox();
   expect(form!.y).toBeLessThan(chart!.y);
   expect(form!.y + form!.height).toBeLessThan(1180);
 
-  await page.getByLabel(pointsTexts.readingForm.oil, { exact: true }).fill("50");
-  await page.getByLabel(pointsTexts.readingForm.load, { exact: true }).fill("228");
-  await page.getByLabel(pointsTexts.readingForm.hours, { exact: true }).fill(String(await nextHours(id)));
+  await page.getByLabel("Oil", { exact: true }).fill("50");
+  await page.getByLabel("Load", { exact: true }).fill("228");
+  await page.getByLabel("Hours", { exact: true }).fill(String(await nextHours(id)));
   await expect(page.locator("#expected")).toContainText(/expect \d/);
   const [, low, high] = /expect (\d+\.\d+).* to (\d+\.\d+)/.exec(
     (await page.locator("#expected").innerText()).replace(/\s/g, " "),
   )!;
   await page.getByLabel("Case drain flow", { exact: true }).fill(((Number(low) + Number(high)) / 2).toFixed(2));
-  await page.getByRole("button", { name: pointsTexts.readingForm.saveAndGoTo }).tap();
-  await expect(page.getByText(like(pointsTexts.point.savedFor))).toBeVisible();
+  await page.getByRole("button", { name: "Save and go to the next point" }).tap();
+  await expect(page.getByText(/^Saved .+ for /)).toBeVisible();
   expect(await readingCount(id)).toBe(before + 1);
   await accessible(page);
 });
@@ -70,25 +61,25 @@ test("a machine, its limit, a booking and the record of work fit the tablet", as
   await fitsAndIsLargeEnough(page);
   await page.getByRole("rowheader", { name: "Straddle carrier 2" }).getByRole("link").tap();
   await expect(page.getByRole("heading", { name: /Straddle carrier 2: / })).toBeVisible();
-  await expect(page.getByLabel(fleetTexts.fleet.machinesByName)).toBeHidden();
+  await expect(page.getByLabel("Machines by name")).toBeHidden();
   await fitsAndIsLargeEnough(page);
   const id = await pointId("Straddle carrier 2", "Pump", "Case pressure");
   await page.goto(`/points/${id}/limit`);
-  await page.getByLabel(pointsTexts.limit.upperLimit).fill("4.5 bar");
+  await page.getByLabel("Upper limit").fill("4.5 bar");
   await fitsAndIsLargeEnough(page);
-  await page.getByRole("button", { name: pointsTexts.limit.saveTheLimit }).tap();
+  await page.getByRole("button", { name: "Save the limit" }).tap();
   await expect(page.getByRole("heading", { name: "Case pressure" })).toBeVisible();
 
-  await page.getByRole("link", { name: pointsTexts.point.bookWorkIntoA }).tap();
-  await expect(page.getByLabel(workTexts.book.whatIsToBe)).toBeVisible();
+  await page.getByRole("link", { name: "Book work into a stop" }).tap();
+  await expect(page.getByLabel("What is to be done")).toBeVisible();
   await fitsAndIsLargeEnough(page);
-  await page.getByLabel(workTexts.book.whatIsToBe).selectOption({ label: "Inspect or test it" });
-  await page.getByRole("button", { name: workTexts.book.bookIt }).tap();
+  await page.getByLabel("What is to be done").selectOption({ label: "Inspect or test it" });
+  await page.getByRole("button", { name: "Book it" }).tap();
   await expect(page.getByRole("heading", { name: /Straddle carrier 2, Pump/ })).toBeVisible();
   await fitsAndIsLargeEnough(page);
-  await page.getByLabel(roundsTexts.edit.runningHours).fill(String(await nextHours(id)));
-  await page.getByLabel(instrumentsTexts.instrument.whatWasFound).fill("Case line free, filter clean.");
-  await page.getByRole("button", { name: workTexts.intervention.recordItAsDone }).tap();
+  await page.getByLabel("Running hours").fill(String(await nextHours(id)));
+  await page.getByLabel("What was found").fill("Case line free, filter clean.");
+  await page.getByRole("button", { name: "Record it as done" }).tap();
   await expect(page.getByText("Case line free, filter clean.")).toBeVisible();
   // an inspection leaves the part where it is: the life goes on
   const [lives] = await query<{ n: number }>(
@@ -102,7 +93,7 @@ test("an import shows its fate before its mapping", async ({ page }) => {
   await signIn(page, "technician");
   await page.goto("/records");
   await fitsAndIsLargeEnough(page);
-  await page.getByRole("link", { name: recordsTexts.records.importReadings }).tap();
+  await page.getByRole("link", { name: "Import readings" }).tap();
   await page.getByLabel(/File, at most/).setInputFiles({
     name: "tablet.csv",
     mimeType: "text/csv",
@@ -110,11 +101,11 @@ test("an import shows its fate before its mapping", async ({ page }) => {
       "point,taken_at,value\nSC-2/Pump/Case pressure,2026-11-23T08:00:00Z,0.8\nSC-2/Pump/Nowhere,2026-11-23T08:00:00Z,0.8\n",
     ),
   });
-  await page.getByRole("button", { name: oilTexts.upload.lookAtTheFile }).tap();
+  await page.getByRole("button", { name: "Look at the file" }).tap();
   await expect(page.getByRole("heading", { name: "1 to add, 1 bad" })).toBeVisible();
   await fitsAndIsLargeEnough(page);
   const button = await page.getByRole("button", { name: "Import 1 reading" }).boundingBox();
-  const mapping = await page.getByRole("heading", { name: uiTexts.importFile.whatIsWhat }).boundingBox();
+  const mapping = await page.getByRole("heading", { name: "What is what" }).boundingBox();
   expect(button!.y).toBeLessThan(mapping!.y);
   await page.getByLabel(/Leave out the 1 bad row/).check();
   await page.getByRole("button", { name: "Import 1 reading" }).tap();

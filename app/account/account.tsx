@@ -13,9 +13,8 @@ import { saveUnits } from "~/domain/access/preferences.server";
 import { changeOwnPassword } from "~/domain/access/people.server";
 import { letterKeysCookie, letterKeysOff } from "./letterKeys.server";
 import { themeCookie, themeOf, themes } from "./theme.server";
-import { account as texts } from "./texts";
 
-export const meta = () => [{ title: texts.accountJuncteral }];
+export const meta = () => [{ title: "Account · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user, request }) => ({
   user,
@@ -45,7 +44,7 @@ const dimensionLabels: Record<(typeof preferableDimensions)[number], string> = {
   pressure: "Pressure",
   flow: "Flow",
   temperature: "Temperature",
-  temperatureDifference: texts.temperatureDifference,
+  temperatureDifference: "Temperature difference",
   length: "Length",
   displacement: "Displacement",
   volume: "Volume",
@@ -57,9 +56,9 @@ const dimensionLabels: Record<(typeof preferableDimensions)[number], string> = {
 };
 
 const may = {
-  viewer: texts.youMayViewAnd,
-  technician: texts.youMayAlsoLog,
-  engineer: texts.youMayAlsoEdit,
+  viewer: "You may view and export everything.",
+  technician: "You may also log and correct readings, import them, and carry out work.",
+  engineer: "You may also edit the fleet, change limits, book work and plan stops.",
 };
 
 export default function Account({
@@ -75,33 +74,36 @@ export default function Account({
           <>
             {" "}
             <Link to="/account/people" className="way">
-              {texts.peopleWhoMaySign}
+              People who may sign in
             </Link>
           </>
         ) : null}
       </PageHead>
-      {said === "password" ? <Notice>{texts.yourPasswordIsChanged}</Notice> : null}
+      {said === "password" ? <Notice>Your password is changed; you are signed out everywhere else.</Notice> : null}
       <div className="max-w-sm">
-        <Section title={texts.lightOrDark}>
+        <Section title="Light or dark">
           <Form method="post" reloadDocument className="mt-3 grid gap-3">
             <SelectField
               key={root?.theme}
               name="theme"
-              label={texts.tones}
+              label="Tones"
               defaultValue={theme ?? ""}
               options={[
-                { value: "", label: texts.asTheDevice },
-                { value: "light", label: texts.light },
-                { value: "dark", label: texts.dark },
+                { value: "", label: "As the device" },
+                { value: "light", label: "Light" },
+                { value: "dark", label: "Dark" },
               ]}
             />
-            <Button tone="plain">{texts.useTheseTones}</Button>
+            <Button tone="plain">Use these tones</Button>
           </Form>
         </Section>
-        <Section title={texts.units}>
+        <Section title="Units">
           <Form method="post" className="mt-3 grid gap-3">
             <input type="hidden" name="intent" value="units" />
-            <p className="text-sm text-ink-2">{texts.valuesAreShownIn}</p>
+            <p className="text-sm text-ink-2">
+              Values are shown in these units, and numbers typed without a unit are read in them. A unit you type always
+              counts and is kept as typed.
+            </p>
             <div className="grid grid-cols-2 gap-3">
               {preferableDimensions.map((d) => (
                 <SelectField
@@ -110,13 +112,13 @@ export default function Account({
                   label={dimensionLabels[d]}
                   defaultValue={user.units[d] ?? ""}
                   options={[
-                    { value: "", label: texts.asThePointIs },
+                    { value: "", label: "as the point is set" },
                     ...unitsOf(d).map((u) => ({ value: u.symbol, label: u.symbol })),
                   ]}
                 />
               ))}
             </div>
-            <Button tone="plain">{texts.useTheseUnits}</Button>
+            <Button tone="plain">Use these units</Button>
           </Form>
         </Section>
         <Section title="One-letter keys">
@@ -136,39 +138,39 @@ export default function Account({
             <Button tone="plain">Save</Button>
           </Form>
         </Section>
-        <Section title={texts.password}>
+        <Section title="Password">
           <Form method="post" noValidate className="mt-3" key={said}>
             <input type="hidden" name="intent" value="password" />
             <FormProblemsProvider problems={actionData && "problems" in actionData ? actionData.problems : undefined}>
               <div className="grid gap-3">
                 <TextField
                   name="old"
-                  label={texts.theOneYouHave}
+                  label="The one you have"
                   type="password"
                   autoComplete="current-password"
                   maxLength={200}
                 />
                 <TextField
                   name="password"
-                  label={texts.theNewOne}
+                  label="The new one"
                   type="password"
                   autoComplete="new-password"
-                  hint={texts.atLeast10Characters}
+                  hint="At least 10 characters"
                   maxLength={200}
                 />
-                <Button tone="plain">{texts.changeIt}</Button>
+                <Button tone="plain">Change it</Button>
               </div>
             </FormProblemsProvider>
           </Form>
         </Section>
-        <Section title={texts.session}>
+        <Section title="Session">
           <Form
             method="post"
             action="/sign-out"
             className="mt-3"
             onSubmit={() => navigator.serviceWorker?.controller?.postMessage({ forget: true })}
           >
-            <Button tone="plain">{texts.signOut}</Button>
+            <Button tone="plain">Sign out</Button>
           </Form>
         </Section>
       </div>

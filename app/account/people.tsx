@@ -16,9 +16,12 @@ import {
   type Done,
   type Person,
 } from "~/domain/access/people.server";
-import { people as texts } from "./texts";
 
-export const meta = () => [{ title: texts.peopleJuncteral }];
+const texts = {
+  since: (role: string, since: string) => `${role} since ${since}`,
+};
+
+export const meta = () => [{ title: "People · Juncteral" }];
 
 export const loader = guard("engineer", async ({ user, request }) => ({
   people: await people(),
@@ -31,29 +34,27 @@ export const action = guardAction("engineer", async ({ request, user }) => {
   const id = isUuid(fields.person) ? fields.person : null;
   let done: Done;
   if (fields.intent === "add") done = await addPerson(fields, user);
-  else if (!id) done = { ok: false, status: 404, problems: { form: texts.thereIsNoSuch } };
+  else if (!id) done = { ok: false, status: 404, problems: { form: "There is no such person." } };
   else if (fields.intent === "password") done = await setPassword(id, fields, user);
   else if (fields.intent === "end" || fields.intent === "give")
     done = await setAccess(id, fields.intent === "give", user);
   else done = await changePerson(id, fields, user);
-  if (!done.ok) return refused(done, { about: `${fields.intent ?? texts.change} ${id ?? ""}` });
+  if (!done.ok) return refused(done, { about: `${fields.intent ?? "change"} ${id ?? ""}` });
   // who has just taken the own access or role away goes on as what is left
-  return redirect(
-    `/account/people?said=${Object.hasOwn(saidText, fields.intent ?? "") ? fields.intent : texts.change}`,
-  );
+  return redirect(`/account/people?said=${Object.hasOwn(saidText, fields.intent ?? "") ? fields.intent : "change"}`);
 });
 
 const roleOptions = [
-  { value: "viewer", label: texts.viewerLooks },
-  { value: "technician", label: texts.technicianLogsImportsWorks },
-  { value: "engineer", label: texts.engineerEverything },
+  { value: "viewer", label: "viewer: looks" },
+  { value: "technician", label: "technician: logs, imports, works" },
+  { value: "engineer", label: "engineer: everything" },
 ];
 const saidText: Record<string, string> = {
-  add: texts.addedHandOverThe,
-  change: texts.saved,
-  password: texts.thePasswordIsChanged,
-  end: texts.accessEndedThePerson,
-  give: texts.thePersonMaySign,
+  add: "Added. Hand over the password in person; it can be changed under Account.",
+  change: "Saved.",
+  password: "The password is changed; the person is signed out everywhere.",
+  end: "Access ended; the person is signed out everywhere.",
+  give: "The person may sign in again.",
 };
 
 function PersonRow({
@@ -74,59 +75,61 @@ function PersonRow({
         <summary className="cursor-pointer [overflow-wrap:anywhere]">
           <strong className={`font-semibold ${p.endedAt ? "text-ink-2" : ""}`}>{p.name}</strong>{" "}
           <span className="text-sm text-ink-2">
-            {texts.signsInAs(p.signIn)},{" "}
-            {p.endedAt ? texts.wasUntil(p.role, dayText(p.endedAt, site)) : texts.since(p.role, dayText(p.since, site))}
-            {own ? texts.you : ""}
+            {`signs in as ${p.signIn}`},{" "}
+            {p.endedAt
+              ? `was ${p.role} until ${dayText(p.endedAt, site)}`
+              : texts.since(p.role, dayText(p.since, site))}
+            {own ? ": you" : ""}
           </span>
         </summary>
         <div className="mt-3 mb-2 grid max-w-2xl gap-x-8 gap-y-4 sm:grid-cols-2">
           {p.endedAt ? null : (
-            <Form method="post" noValidate className="grid content-start gap-3" aria-label={texts.whatMayDo(p.name)}>
+            <Form method="post" noValidate className="grid content-start gap-3" aria-label={`What ${p.name} may do`}>
               <input type="hidden" name="person" value={p.id} />
               <input type="hidden" name="version" value={p.version} />
               <input type="hidden" name="intent" value="change" />
               <FormProblemsProvider problems={of("change")}>
                 <div className="grid gap-3">
-                  <TextField name="name" label={texts.name} defaultValue={p.name} maxLength={100} />
-                  <SelectField name="role" label={texts.mayDo} defaultValue={p.role} options={roleOptions} />
-                  <Button tone="plain">{texts.save}</Button>
+                  <TextField name="name" label="Name" defaultValue={p.name} maxLength={100} />
+                  <SelectField name="role" label="May do" defaultValue={p.role} options={roleOptions} />
+                  <Button tone="plain">Save</Button>
                 </div>
               </FormProblemsProvider>
             </Form>
           )}
           <div className="grid content-start gap-4">
             {p.endedAt ? null : (
-              <Form method="post" noValidate className="grid gap-3" aria-label={texts.aNewPasswordFor(p.name)}>
+              <Form method="post" noValidate className="grid gap-3" aria-label={`A new password for ${p.name}`}>
                 <input type="hidden" name="person" value={p.id} />
                 <input type="hidden" name="intent" value="password" />
                 <FormProblemsProvider problems={of("password")}>
                   <div className="grid gap-3">
                     <TextField
                       name="password"
-                      label={texts.newPassword}
+                      label="New password"
                       type="password"
                       autoComplete="new-password"
-                      hint={texts.forOneWhoHas}
+                      hint="For one who has forgotten it; at least 10 characters"
                       maxLength={200}
                     />
-                    <Button tone="plain">{texts.setIt}</Button>
+                    <Button tone="plain">Set it</Button>
                   </div>
                 </FormProblemsProvider>
               </Form>
             )}
-            <Form method="post" aria-label={texts.accessOf(p.name)}>
+            <Form method="post" aria-label={`Access of ${p.name}`}>
               <input type="hidden" name="person" value={p.id} />
               <FormProblemsProvider problems={of("end") ?? of("give")}>
                 {p.endedAt ? (
                   <Button tone="plain" name="intent" value="give">
-                    {texts.giveAccessBack}
+                    Give access back
                   </Button>
                 ) : (
                   <ConfirmButton
                     intent="end"
-                    label={texts.endAccess}
-                    question={texts.endTheAccessOf(p.name)}
-                    explain={texts.thePersonIsSigned}
+                    label="End access"
+                    question={`End the access of ${p.name}?`}
+                    explain="The person is signed out at once. What was written under the name stays."
                   />
                 )}
               </FormProblemsProvider>
@@ -144,37 +147,37 @@ export default function People({ loaderData: { people, own, said }, actionData }
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.account, to: "/account" }, { label: texts.people }]}
-        title={active === 1 ? texts.onePersonMaySign : texts.peopleMaySignIn(active)}
+        crumbs={[{ label: "Account", to: "/account" }, { label: "People" }]}
+        title={active === 1 ? "One person may sign in" : `${active} people may sign in`}
       >
-        {texts.viewersLookTechniciansLog}
+        Viewers look, technicians log, engineers decide.
       </PageHead>
       {said && Object.hasOwn(saidText, said) && !answer ? <Notice>{saidText[said]}</Notice> : null}
       <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_300px]">
-        <Section title={texts.who}>
+        <Section title="Who">
           <ul>
             {people.map((p) => (
               <PersonRow key={`${p.id} ${p.version}`} p={p} own={p.id === own} answer={answer} />
             ))}
           </ul>
         </Section>
-        <Section title={texts.addAPerson}>
+        <Section title="Add a person">
           <Form method="post" noValidate className="mt-3" key={people.length}>
             <input type="hidden" name="intent" value="add" />
             <FormProblemsProvider problems={answer?.about === "add " ? answer.problems : undefined}>
               <div className="grid gap-3">
-                <TextField name="name" label={texts.name} hint={texts.asItStandsBeside} maxLength={100} />
-                <TextField name="signIn" label={texts.signInName} autoCapitalize="none" maxLength={40} />
-                <SelectField name="role" label={texts.mayDo} defaultValue="technician" options={roleOptions} />
+                <TextField name="name" label="Name" hint="As it stands beside readings" maxLength={100} />
+                <TextField name="signIn" label="Sign-in name" autoCapitalize="none" maxLength={40} />
+                <SelectField name="role" label="May do" defaultValue="technician" options={roleOptions} />
                 <TextField
                   name="password"
-                  label={texts.firstPassword}
+                  label="First password"
                   type="password"
                   autoComplete="new-password"
-                  hint={texts.atLeast10Characters}
+                  hint="At least 10 characters"
                   maxLength={200}
                 />
-                <Button>{texts.add}</Button>
+                <Button>Add</Button>
               </div>
             </FormProblemsProvider>
           </Form>

@@ -2,7 +2,6 @@
 import { DAY } from "@core";
 import { renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import PeopleScreen from "./people";
-import * as accountTexts from "./texts";
 
 type People = Parameters<typeof PeopleScreen>[0]["loaderData"];
 const person = (id: string, change: object = {}) => ({
@@ -19,17 +18,15 @@ const show = (people: object[], change: object = {}, action?: unknown) =>
   page(PeopleScreen, { people, own: "a", said: null, ...change } as unknown as People, action);
 
 test("how many may sign in: those whose access ended do not count", () => {
-  expect(wordsOf(show([person("a"), person("b", { endedAt: TEST_NOW })]))).toContain(
-    accountTexts.people.onePersonMaySign,
-  );
+  expect(wordsOf(show([person("a"), person("b", { endedAt: TEST_NOW })]))).toContain("One person may sign in");
   expect(wordsOf(show([person("a"), person("b")]))).toContain("2 people may sign in");
 });
 test("one's own row says so; one that ended says until when, and can only be given access back", () => {
   const html = show([person("a", { role: "engineer" }), person("b", { endedAt: TEST_NOW - DAY })]);
-  expect(wordsOf(html)).toContain(accountTexts.people.you);
+  expect(wordsOf(html)).toContain(": you");
   expect(wordsOf(html)).toMatch(/was technician until 23\sNov/);
   expect(html.match(/name="password"/g)).toHaveLength(2); // the own row, and the new person
-  expect(html).toContain(accountTexts.people.giveAccessBack);
+  expect(html).toContain("Give access back");
 });
 test("a refusal opens the row that it is about and stands in its own form", () => {
   const answer = { about: "password b", problems: { password: "At least 10 characters." } };

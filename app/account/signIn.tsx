@@ -6,9 +6,8 @@ import { nobodyYet, signIn, userOf } from "~/platform/session.server";
 import { formOf } from "~/platform/request.server";
 import { Button, FormProblemsProvider, TextField } from "~/ui/form";
 import { Mark } from "~/ui/mark";
-import { signIn as texts } from "./texts";
 
-export const meta = () => [{ title: texts.signInJuncteral }];
+export const meta = () => [{ title: "Sign in · Juncteral" }];
 
 export const loader = openLoader(async ({ request }) => {
   if (await userOf(request)) throw redirect("/");
@@ -28,10 +27,10 @@ export const action = openAction(async ({ request, context }) => {
   const password = cleanText(String(form.get("password") ?? ""));
   if (!name || !password)
     return problems({
-      ...(!name && { name: texts.enterYourSignIn }),
-      ...(!password && { password: texts.enterYourPassword }),
+      ...(!name && { name: "Enter your sign-in name." }),
+      ...(!password && { password: "Enter your password." }),
     });
-  if (name.length > 100 || password.length > 200) return problems({ form: texts.nameAndPasswordDo }, 401);
+  if (name.length > 100 || password.length > 200) return problems({ form: "Name and password do not match." }, 401);
   const result = await signIn(name, password, context.address, context.secure, request);
   if (!result.ok) return problems({ form: result.message }, result.status);
   return redirect(ownAddress(new URL(request.url).searchParams.get("to")), {
@@ -45,27 +44,25 @@ export default function SignIn({ loaderData }: Route.ComponentProps) {
     return (
       <main className="mx-auto flex min-h-screen max-w-sm flex-col justify-center px-6 pb-24">
         <Mark large />
-        <h1 className="mt-6">{texts.nobodyMaySignInYet}</h1>
-        <p className="mt-2 text-ink-2">{texts.theConsoleSays}</p>
+        <h1 className="mt-6">Nobody may sign in yet</h1>
+        <p className="mt-2 text-ink-2">
+          This database is new. The window in which the server was started shows an address that begins with this one's
+          and ends in /first/…: open it to make the first engineer. If it is gone, start the server again, and it prints
+          a new one.
+        </p>
       </main>
     );
   return (
     <main className="mx-auto flex min-h-screen max-w-sm flex-col justify-center px-6 pb-24">
       <Mark large />
-      <h1 className="mt-6">{texts.signIn}</h1>
-      <p className="mt-1 mb-5 text-ink-2">{texts.readingsTrendsAndPlanned}</p>
+      <h1 className="mt-6">Sign in</h1>
+      <p className="mt-1 mb-5 text-ink-2">Readings, trends and planned stops of your hydraulic machines.</p>
       <Form method="post">
         <FormProblemsProvider problems={answer?.problems}>
           <div className="grid gap-4">
-            <TextField name="name" label={texts.signInName} autoComplete="username" required autoFocus />
-            <TextField
-              name="password"
-              label={texts.password}
-              type="password"
-              autoComplete="current-password"
-              required
-            />
-            <Button>{texts.signIn}</Button>
+            <TextField name="name" label="Sign-in name" autoComplete="username" required autoFocus />
+            <TextField name="password" label="Password" type="password" autoComplete="current-password" required />
+            <Button>Sign in</Button>
           </div>
         </FormProblemsProvider>
       </Form>

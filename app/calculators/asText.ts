@@ -3,7 +3,6 @@ import { decimalsFor, formatNumber, type Calculator, type Outcome } from "@core"
 import { partText } from "~/ui/verdict";
 import { quantityText, type SiteContext } from "~/ui/site";
 import type { Typed } from "~/ui/typed";
-import { asText as texts } from "./texts";
 
 /** One figure of the working, in the reader's units. */
 function valueText(row: Outcome["working"]["rows"][number], site: SiteContext): string {
@@ -34,7 +33,7 @@ export function asText(
     "Given",
     ...inputs,
     "",
-    texts.workedOut(outcome.working.formula),
+    `Worked out: ${outcome.working.formula}`,
     ...rows,
     `  ${outcome.working.source}${outcome.working.note ? ` ${outcome.working.note}` : ""}`,
     ...(calculator.caution ? ["", calculator.caution] : []),

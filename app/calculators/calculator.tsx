@@ -12,10 +12,9 @@ import { PageHead } from "~/ui/page";
 import { useSite } from "~/ui/site";
 import { asText } from "./asText";
 import { addressOf, typedFrom, type Typed } from "~/ui/typed";
-import { calculator as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ params }) => [
-  { title: texts.juncteral(calculatorOf(params.calculator ?? "")?.title ?? texts.calculators) },
+  { title: `${calculatorOf(params.calculator ?? "")?.title ?? "Calculators"} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, request }) => {
@@ -51,14 +50,14 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
 
   const copy = (what: string, text: string) =>
     navigator.clipboard.writeText(text).then(
-      () => setCopied(texts.copied(what)),
-      () => setCopied(texts.theBrowserDoesNot),
+      () => setCopied(`${what} copied.`),
+      () => setCopied("The browser does not allow copying here."),
     );
   return (
     <>
       <PageHead
         crumbs={[
-          { label: texts.calculators, to: "/calculators" },
+          { label: "Calculators", to: "/calculators" },
           { label: calculatorGroups[calculator.group] },
           { label: calculator.title },
         ]}
@@ -69,21 +68,21 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
           {takes ? (
             <div className="mb-3">
               <ComponentPicker
-                label={texts.takeValuesFromA}
-                placeholder={texts.takeFromAComponent}
+                label="Take values from a component"
+                placeholder="Take from a component"
                 onPick={(componentId) => void navigate(`/calculators/${calculator.id}?from=${componentId}`)}
               />
               {taken ? (
                 <p className="mt-1 text-sm text-ink-2">
-                  {texts.takenFromWhatYou(taken.name)}{" "}
+                  {`Taken from ${taken.name}; what you change is yours.`}{" "}
                   <Link to={`/calculators/${calculator.id}`} className="way">
-                    {texts.leaveIt}
+                    Leave it
                   </Link>
                 </p>
               ) : null}
             </div>
           ) : null}
-          <form onSubmit={(e) => e.preventDefault()} noValidate aria-label={texts.inputs}>
+          <form onSubmit={(e) => e.preventDefault()} noValidate aria-label="Inputs">
             <GivenFields
               fields={calculator.fields}
               typed={typed}
@@ -106,10 +105,10 @@ function Calculation({ id, search, taken }: Route.ComponentProps["loaderData"]) 
                   void copy("Text", asText(calculator, typed, outcome, site, window.location.origin + address))
                 }
               >
-                {texts.copyAsText}
+                Copy as text
               </Button>
               <Button type="button" tone="plain" onClick={() => void copy("Address", window.location.origin + address)}>
-                {texts.copyTheAddress}
+                Copy the address
               </Button>
               <span role="status" className="text-sm text-ink-2">
                 {copied}

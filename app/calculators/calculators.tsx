@@ -4,9 +4,8 @@ import { calculatorGroups, calculators, type CalculatorGroup } from "@core";
 import { guard } from "~/platform/guard.server";
 import { fieldClass } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
-import { calculators as texts } from "./texts";
 
-export const meta = () => [{ title: texts.calculatorsJuncteral }];
+export const meta = () => [{ title: "Calculators · Juncteral" }];
 
 export const loader = guard("viewer", async () => null);
 
@@ -25,17 +24,17 @@ export default function Calculators() {
     <div className="gap-x-8 lg:grid lg:grid-cols-[230px_minmax(0,1fr)]">
       <div className={calculator ? "max-lg:hidden" : ""}>
         <header className="mb-3">
-          <p className="text-[1.15rem] font-semibold">{texts.calculators}</p>
+          <p className="text-[1.15rem] font-semibold">Calculators</p>
         </header>
         <input
           type="search"
-          aria-label={texts.calculationsByName}
-          placeholder={texts.whatDoYouWant}
+          aria-label="Calculations by name"
+          placeholder="What do you want to know?"
           value={filter}
           onChange={(e) => setFilter(e.target.value)}
           className={fieldClass}
         />
-        {shown.length === 0 ? <Empty>{texts.noCalculationByThat}</Empty> : null}
+        {shown.length === 0 ? <Empty>No calculation by that name.</Empty> : null}
         <div ref={list} className="lg:max-h-[calc(100vh-8.5rem)] lg:overflow-y-auto" tabIndex={-1}>
           {(Object.keys(calculatorGroups) as CalculatorGroup[])
             .filter((g) => shown.some((c) => c.group === g))
@@ -51,7 +50,7 @@ export default function Calculators() {
                           to={`/calculators/${c.id}`}
                           aria-current={c.id === calculator ? "page" : undefined}
                           className={
-                            `flex min-h-8 items-center px-1 py-1 max-lg:min-h-11 ` +
+                            "flex min-h-8 items-center px-1 py-1 max-lg:min-h-11 " +
                             `${c.id === calculator ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`
                           }
                         >
@@ -69,8 +68,11 @@ export default function Calculators() {
           <Outlet />
         ) : (
           <div className="max-lg:hidden">
-            <PageHead title={texts.whatDoYouWant}>
-              <p>{texts.chooseACalculationEach}</p>
+            <PageHead title="What do you want to know?">
+              <p>
+                Choose a calculation. Each shows its working and its source; its address holds what you entered, so it
+                can be kept and sent.
+              </p>
             </PageHead>
             <ul className="columns-2 gap-8 text-ink-2">
               {calculators

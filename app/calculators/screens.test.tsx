@@ -3,7 +3,6 @@ import { calculatorGroups, calculatorOf, calculators } from "@core";
 import { rendered, renderedPage, wordsOf } from "~/ui/testing";
 import CalculatorPage from "./calculator";
 import Calculators from "./calculators";
-import { calculator as texts, calculators as listTexts } from "./texts";
 
 type Page = Parameters<typeof CalculatorPage>[0]["loaderData"];
 const show = (id: string, search = "", taken: object | null = null) =>
@@ -15,7 +14,7 @@ describe.each(calculators.map((c) => [c.id, c] as const))("%s", (id, calculator)
   test("asks its question, shows every input by its label and its result with the working", () => {
     expect(said).toContain(calculator.asks);
     for (const field of Object.values(calculator.fields)) expect(said).toContain(field.label);
-    expect(said).toContain(texts.copyAsText);
+    expect(said).toContain("Copy as text");
     expect(said).not.toMatch(/NaN|undefined|\[object/);
   });
   test("its caution stands on the page, and not behind a press", () => {
@@ -39,16 +38,16 @@ describe("what was typed", () => {
     const html = show("orifice", "?diameter=abc");
     expect(html.match(/aria-invalid="true"/g)).toHaveLength(1);
     expect(html).toMatch(/id="[^"]*p-diameter"/);
-    expect(wordsOf(html)).not.toContain(texts.copyAsText);
+    expect(wordsOf(html)).not.toContain("Copy as text");
   });
   test("what lies outside what can be is refused", () =>
     expect(show("orifice", "?discharge=3")).toMatch(/id="[^"]*p-discharge"/));
   test("a component that gave its figures is named, with a way to leave it", () => {
     const id = calculators.find((c) => Object.values(c.fields).some((f) => f.take === "displacement"))!.id;
     const html = show(id, "?from=c1", { componentId: "c1", name: "Outer gate, Pump A", facts: { displacement: 71 } });
-    expect(wordsOf(html)).toContain(texts.takenFromWhatYou("Outer gate, Pump A"));
+    expect(wordsOf(html)).toContain("Taken from Outer gate, Pump A; what you change is yours.");
     expect(html).toContain('value="71"');
-    expect(wordsOf(show(id))).not.toContain(texts.leaveIt);
+    expect(wordsOf(show(id))).not.toContain("Leave it");
   });
   test("no component is asked for where none has such a figure", () => {
     expect(Object.values(orifice.fields).some((f) => f.take)).toBe(wordsOf(show("orifice")).includes("component"));
@@ -60,6 +59,8 @@ test("the list has every calculation once, under its group, and some of its ques
   for (const c of calculators) expect(html.split(`href="/calculators/${c.id}"`).length).toBeGreaterThanOrEqual(2);
   const said = wordsOf(html);
   for (const group of new Set(calculators.map((c) => calculatorGroups[c.group]))) expect(said).toContain(group);
-  expect(said).toContain(listTexts.chooseACalculationEach);
-  expect(said).not.toContain(listTexts.noCalculationByThat);
+  expect(said).toContain(
+    "Choose a calculation. Each shows its working and its source; its address holds what you entered, so it can be kept and sent.",
+  );
+  expect(said).not.toContain("No calculation by that name.");
 });

@@ -1,6 +1,5 @@
 /** Without HTTPS a browser keeps no page for later: said before somebody walks off with it. */
 import { useSyncExternalStore } from "react";
-import { insecure as texts } from "./texts";
 
 export function Insecure() {
   const secure = useSyncExternalStore(
@@ -10,7 +9,8 @@ export function Insecure() {
   );
   return !secure ? (
     <p role="status" className="mt-2 border-l-4 border-ochre bg-ochre-soft px-3 py-2">
-      {texts.thisAddressIsNot}
+      This address is not served over HTTPS, so this page cannot be opened again without a network. Keep it open until
+      all is sent, or ask for an https:// address.
     </p>
   ) : null;
 }

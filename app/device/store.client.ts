@@ -3,7 +3,6 @@ import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import type { Fate, Outgoing } from "~/domain/rounds/outgoing";
 import type { OutgoingWork } from "~/domain/work/outgoing";
 import type { RunState } from "~/domain/work/runState";
-import { store as texts } from "./texts";
 
 interface Stored {
   order: number;
@@ -134,7 +133,7 @@ async function settle(fates: readonly Fate[]): Promise<void> {
 const unreadable = (item: Kept): Fate => ({
   submission: item.submission,
   fate: "refused",
-  message: texts.theServerCannotRead,
+  message: "The server cannot read this entry.",
 });
 
 /**

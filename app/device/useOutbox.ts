@@ -1,17 +1,16 @@
 /** The entries that wait on this device, and the state of the network in words. */
 import { useCallback, useEffect, useState } from "react";
 import type { Kept, KeptOfRound, KeptOfWork } from "~/device/store.client";
-import { useOutbox as texts } from "./texts";
 
 export type Network = "sent" | "noNetwork" | "signIn" | "server";
 const RETRY_MS = 15_000;
 
 export function networkWords(network: Network, waiting: number): string {
-  const kept = waiting === 0 ? "" : texts.keptHere(waiting);
-  if (network === "noNetwork") return texts.noNetwork(kept || texts.whatYouEnterIs);
-  if (network === "signIn") return texts.signedOut(kept);
-  if (network === "server") return texts.theServerDoesNot(kept);
-  return waiting === 0 ? texts.allSent : `sending${kept}`;
+  const kept = waiting === 0 ? "" : ` · ${waiting} kept here`;
+  if (network === "noNetwork") return `no network${kept || " · what you enter is kept here"}`;
+  if (network === "signIn") return `signed out${kept}`;
+  if (network === "server") return `the server does not answer${kept}`;
+  return waiting === 0 ? "all sent" : `sending${kept}`;
 }
 
 export function useOutbox() {

@@ -26,10 +26,17 @@ import { InTime } from "./inTime";
 import { useSolver } from "./useSolver";
 import { askedOf, nothingAsked, over, searchOf, USUAL_OIL, type Asked } from "./whatIf";
 import { WhatIfPanel } from "./whatIfPanel";
-import { circuit as texts } from "./texts";
+import { counted } from "~/ui/counted";
+
+const texts = {
+  nowTheLevelOf: (fit: string, label: string, usualOil: string) =>
+    "Now: the level of the last readings at their reference condition; “does not fit” where it lies further " +
+    `off than its uncertainty and the model’s explain. ${fit}${label} at ${usualOil} when healthy. ` +
+    "Temperatures are those after hours of the machine’s usual day.",
+};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.whatIfJuncteral(loaderData?.machine ?? texts.circuit) },
+  { title: `What if, ${loaderData?.machine ?? "circuit"} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params }) => circuitPage(idParam(params)));
@@ -134,7 +141,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
   const nameOf = (id: string) => netlist.elements.find((e) => e.id === id)?.name ?? "";
   return (
     <>
-      {kept ? <Notice tone="sea">{texts.theCircuitIsKept}</Notice> : null}
+      {kept ? <Notice tone="sea">The circuit is kept as drawn.</Notice> : null}
       <PageHead
         crumbs={[
           { label: page.area || "Fleet", to: "/fleet" },
@@ -143,16 +150,17 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
         ]}
         title={
           !touched
-            ? texts.whatWouldTheGauges(page.machine)
+            ? `${page.machine}: what would the gauges show?`
             : moved === 0
-              ? texts.noGaugeWouldShow(page.machine)
-              : texts.ofGaugesWouldMove(page.machine, moved, changes.size)
+              ? `${page.machine}: no gauge would show it`
+              : `${page.machine}: ${moved} of ${changes.size} gauges would move`
         }
       />
       {answer?.problem ? <Notice tone="verm">{answer.problem}</Notice> : null}
       {fit && !fit.fits ? (
         <Notice tone="ochre" live={false}>
-          {texts.theModelDoesNot}
+          The model does not show what this circuit’s gauges showed when it was healthy: take it as a picture, not as a
+          measure.
         </Notice>
       ) : null}
       <div className="grid gap-x-7 lg:grid-cols-[minmax(0,1fr)_310px]">
@@ -164,24 +172,24 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
             changes={changes}
             marks={marks}
             readouts={readouts}
-            label={texts.circuitDiagramOfAs(page.machine, page.name)}
+            label={`Circuit diagram of ${page.machine}, ${page.name}, as asked. The table has the same figures.`}
           />
           <InTime netlist={netlist} course={course} onPlay={start} onMoment={setReadouts} />
           <details className="mt-4 mb-4">
-            <summary className="text-sea">{texts.pressureFlowAndWarmth}</summary>
-            <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={texts.ports}>
+            <summary className="text-sea">Pressure, flow and warmth at every port, at work</summary>
+            <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Ports">
               <table className="mt-2 w-full text-sm [&_td]:py-0.5 [&_td]:pr-4">
                 <thead>
                   <tr className="ruled">
-                    <th scope="col">{texts.port}</th>
+                    <th scope="col">port</th>
                     <th scope="col" className="text-right">
-                      {texts.pressure}
+                      pressure
                     </th>
                     <th scope="col" className="text-right">
-                      {texts.flowOut}
+                      flow out
                     </th>
                     <th scope="col" className="text-right">
-                      {texts.overTheTank}
+                      over the tank
                     </th>
                   </tr>
                 </thead>
@@ -193,9 +201,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                       </td>
                       <td className="text-right">{show(p.pressure, "pressure")}</td>
                       <td className="text-right">{show(p.flow, "flow")}</td>
-                      <td className="text-right">
-                        {p.warmer === null ? texts.stands : show(p.warmer, "temperatureRise")}
-                      </td>
+                      <td className="text-right">{p.warmer === null ? "stands" : show(p.warmer, "temperatureRise")}</td>
                     </tr>
                   ))}
                 </tbody>
@@ -205,11 +211,11 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
         </div>
         <div className="min-w-0">
           <Section
-            title={texts.whatIf}
+            title="What if"
             aside={
               touched ? (
                 <button type="button" className="way" onClick={() => setAsked(nothingAsked)}>
-                  {texts.reset}
+                  Reset
                 </button>
               ) : undefined
             }
@@ -227,27 +233,28 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
               setAsked({ ...nothingAsked, faults: { [element]: { [fault]: severity } } })
             }
           />
-          <Section title={texts.whatTheGaugesWould} aside={answer ? undefined : texts.computing}>
+          <Section title="What the gauges would show" aside={answer ? undefined : "computing …"}>
             {answer && asAsked.of > 0 ? (
               <p className="pt-2 text-sm" data-testid="match">
                 {touched
-                  ? texts.asAskedOfGauges(asAsked.agree, asAsked.of) + texts.aHealthyCircuitExplains(asHealthy.agree)
-                  : texts.aHealthyCircuitExplainsOf(asHealthy.agree, asHealthy.of) +
-                    (asHealthy.agree < asHealthy.of ? texts.askForAFault : "")}
+                  ? `As asked, ${asAsked.agree} of ${asAsked.of} gauges stand where they do now; ` +
+                    `a healthy circuit explains ${asHealthy.agree}.`
+                  : `A healthy circuit explains ${asHealthy.agree} of ${asHealthy.of} gauges as they stand now.` +
+                    (asHealthy.agree < asHealthy.of ? " Ask for a fault and see whether it explains more." : "")}
               </p>
             ) : null}
             <table className="w-full text-[13px] [&_td]:py-1 [&_td+td]:pl-2 [&_th]:py-1 [&_th+th]:pl-2">
               <thead>
                 <tr className="ruled">
-                  <th scope="col">{texts.gauge}</th>
+                  <th scope="col">gauge</th>
                   <th scope="col" className="text-right">
-                    {texts.healthy}
+                    healthy
                   </th>
                   <th scope="col" className="text-right">
-                    {texts.asAsked}
+                    as asked
                   </th>
                   <th scope="col" className="text-right">
-                    {texts.now}
+                    now
                   </th>
                 </tr>
               </thead>
@@ -271,14 +278,14 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                         <span
                           className={`block text-xs ${change?.sign === 1 ? "text-verm" : change?.sign === -1 ? "text-sea" : "text-ink-2"}`}
                         >
-                          {change ? change.change || texts.noChange : texts.notModelled}
+                          {change ? change.change || "no change" : "not modelled"}
                         </span>
                       </td>
                       <td className="text-right whitespace-nowrap">
                         {p.now ? show(p.now.value, p.quantity, { unit: p.unit }) : "–"}
                         {p.now && distanceOf(p.now, modelled(p.id, so)) !== null ? (
                           <span className="block text-xs text-ink-2">
-                            {agrees(distanceOf(p.now, modelled(p.id, so))) ? texts.fits : texts.doesNotFit}
+                            {agrees(distanceOf(p.now, modelled(p.id, so))) ? "fits" : "does not fit"}
                           </span>
                         ) : null}
                       </td>
@@ -289,7 +296,10 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
             </table>
             <p className="mt-2 text-xs text-ink-2">
               {texts.nowTheLevelOf(
-                fit ? texts.fittedToBaselinesWith(fit.met.length, fit.free.length) : texts.notFittedNoBaseline,
+                fit
+                  ? `Fitted to ${counted(fit.met.length, "baseline")} with ${counted(fit.free.length, "free figure")}` +
+                      ": it says what would follow, it does not prove a cause. "
+                  : "Not fitted: no baseline yet. ",
                 elementKinds.tank.label,
                 show(USUAL_OIL, "oilTemperature"),
               )}

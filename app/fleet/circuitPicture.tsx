@@ -7,7 +7,6 @@ import { dayText, useShow, useSite } from "~/ui/site";
 import { Hoses } from "./hoses";
 import type { CircuitDiagram as Diagram } from "~/domain/circuits/index.server";
 import type { MachineCircuit, MachinePoint } from "~/domain/assets/queries.server";
-import { circuitPicture as texts } from "./texts";
 
 /** Points as the diagram shows them. */
 export function useDiagramPoints(components: readonly { points: readonly MachinePoint[] }[]) {
@@ -55,7 +54,7 @@ export function CircuitPicture({
           {
             element: element.id,
             port: gauge.port,
-            text: texts.noPointForIts(quantityOf(m.quantity).short, m.unknown),
+            text: `No point for its ${quantityOf(m.quantity).short}: ${m.unknown}`,
           },
         ]
       : [];
@@ -70,36 +69,41 @@ export function CircuitPicture({
         drawing={drawing}
         points={points}
         missing={missing}
-        label={texts.circuitDiagramOfThe(machine, circuit.name)}
+        label={`Circuit diagram of ${machine}, ${circuit.name}. The list below has the same points.`}
       />
       <p className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm text-ink-2">
         <Link to={`/fleet/circuits/${circuit.id}`} className="way">
-          {texts.whatIf}
+          What if …
         </Link>
         {mayEdit ? (
           <Link to={`/fleet/circuits/${circuit.id}/draw`} className="way">
-            {diagram.drawnBy ? texts.changeTheDrawing : texts.putTheDrawingRight}
+            {diagram.drawnBy ? "Change the drawing" : "Put the drawing right"}
           </Link>
         ) : null}
-        <span>{diagram.drawnBy ? texts.drawnBy(diagram.drawnBy) : texts.proposedFromTheList}</span>
+        <span>
+          {diagram.drawnBy
+            ? `Drawn by ${diagram.drawnBy}.`
+            : "Proposed from the list of components: it is how such circuits are usually built, not a record of this one."}
+        </span>
         {fit ? (
           <span>
             {fit.fits
-              ? texts.theModelShowsOf(met, fit.met.length, fit.free.length)
-              : texts.theModelDoesNot(met, fit.met.length)}
+              ? `The model shows ${met} of ${fit.met.length} baselines within their uncertainty (${fit.free.length}` +
+                " figures were fitted)."
+              : `The model does not fit: it meets ${met} of ${fit.met.length} baselines, and is not used to judge.`}
           </span>
         ) : null}
       </p>
       <Hoses netlist={netlist} />
       {diagram.assumed.length + left.length > 0 ? (
         <details className="mt-1 text-sm text-ink-2">
-          <summary className="text-sea">{texts.whatWasAssumed}</summary>
+          <summary className="text-sea">What was assumed</summary>
           <ul className="list-disc pl-5">
             {diagram.assumed.map((a) => (
               <li key={a}>{a}</li>
             ))}
             {left.map((c) => (
-              <li key={c.id}>{texts.isNotInThe(c.name)}</li>
+              <li key={c.id}>{`${c.name} is not in the diagram.`}</li>
             ))}
           </ul>
         </details>

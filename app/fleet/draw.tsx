@@ -27,10 +27,9 @@ import { Button, CheckField, fieldClass, FormProblemsProvider, Notice } from "~/
 import { PageHead, Section } from "~/ui/page";
 import { InZone } from "~/ui/site";
 import { ElementList } from "./elementList";
-import { draw as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.drawTheCircuitJuncteral(loaderData?.machine ?? "") },
+  { title: `Draw the circuit, ${loaderData?.machine ?? ""} · Juncteral` },
 ];
 
 export const loader = guard("engineer", async ({ params }) => ({
@@ -132,7 +131,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
   const problems = netlistProblems(netlist);
   const join = (first: string, second: string) => {
     const [a, b] = [refOf(first), refOf(second)];
-    if (!a || !b) setSaid(texts.chooseTwoPorts);
+    if (!a || !b) setSaid("Choose two ports.");
     else tryIt(joinPorts(netlist, a, b));
   };
   const pickPort = (key: string) => {
@@ -142,7 +141,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
   };
   const portOptions = (
     <>
-      <option value="">{texts.chooseAPort}</option>
+      <option value="">Choose a port …</option>
       {netlist.elements.map((e) => (
         <optgroup key={e.id} label={e.name}>
           {ports
@@ -150,7 +149,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
             .map((p) => (
               <option key={portKey(p)} value={portKey(p)}>
                 {p.label}
-                {p.lines === 0 ? texts.open : ""}
+                {p.lines === 0 ? " (open)" : ""}
               </option>
             ))}
         </optgroup>
@@ -165,9 +164,10 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
           { label: page.machine, to: `/fleet/machines/${page.machineId}` },
           { label: page.name, to: `/fleet/circuits/${page.circuitId}` },
         ]}
-        title={texts.drawTheCircuitOf(page.machine)}
+        title={`Draw the circuit of ${page.machine}`}
       >
-        {texts.putComponentsInAnd}
+        Put components in and join their ports, here or by pressing two ports in the diagram; it lays itself out. An
+        unfinished circuit can be kept.
       </PageHead>
       <FormProblemsProvider problems={actionData && "problems" in actionData ? actionData.problems : {}}>
         <div className="grid gap-x-7 lg:grid-cols-[minmax(0,1fr)_330px]">
@@ -181,10 +181,10 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 nameOf: (key) => ports.find((p) => portKey(p) === key)?.label ?? "",
                 onPick: pickPort,
               }}
-              label={texts.circuitDiagramOfAs(page.machine)}
+              label={`Circuit diagram of ${page.machine} as drawn so far`}
             />
             {problems.length > 0 ? (
-              <Section title={texts.stillOpen} aside={`${problems.length}`} className="mt-4">
+              <Section title="Still open" aside={`${problems.length}`} className="mt-4">
                 <ul className="py-2 text-sm">
                   {problems.slice(0, 12).map((p) => (
                     <li key={p.element + (p.port ?? p.message)} className={p.grave ? "text-verm" : "text-ink-2"}>
@@ -201,8 +201,12 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 <input type="hidden" name="intent" value="keep" />
                 <input type="hidden" name="version" value={version} />
                 <input type="hidden" name="netlist" value={text} />
-                <Button>{texts.keepThisCircuit}</Button>
-                <CheckField name="register" label={texts.drawnPartsBecomeComponents} defaultChecked />
+                <Button>Keep this circuit</Button>
+                <CheckField
+                  name="register"
+                  label="Drawn parts that are not on record become components"
+                  defaultChecked
+                />
               </Form>
               <button
                 type="button"
@@ -210,7 +214,7 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 disabled={history.past.length === 0}
                 onClick={undo}
               >
-                {texts.undo}
+                Undo
               </button>
               <button
                 type="button"
@@ -218,20 +222,20 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                 disabled={history.future.length === 0}
                 onClick={redo}
               >
-                {texts.redo}
+                Redo
               </button>
               {diagram.drawnBy ? (
                 <Form method="post">
                   <input type="hidden" name="intent" value="propose" />
                   <input type="hidden" name="version" value={version} />
-                  <button className="way">{texts.backToTheProposal}</button>
+                  <button className="way">Back to the proposal</button>
                 </Form>
               ) : null}
             </div>
             <div aria-live="polite">{said ? <Notice tone="ochre">{said}</Notice> : null}</div>
-            <Section title={texts.putIn}>
+            <Section title="Put in">
               <div className="flex items-end gap-3 py-2">
-                <Choice label={texts.component} value={kind} onChoose={(v) => setKind(v as ElementKindId)}>
+                <Choice label="Component" value={kind} onChoose={(v) => setKind(v as ElementKindId)}>
                   {elementKindIds.map((id) => (
                     <option key={id} value={id}>
                       {elementKinds[id].label}
@@ -243,28 +247,28 @@ function DrawScreen({ loaderData: page, actionData }: Route.ComponentProps) {
                   className="act"
                   onClick={() => tryIt(addElement(netlist, kind, "", `e${crypto.randomUUID().slice(0, 8)}`))}
                 >
-                  {texts.putItIn}
+                  Put it in
                 </button>
               </div>
               {left.map((c) => (
                 <p key={c.id} className="py-1 text-sm">
-                  {texts.onRecordAndNot(c.name)}{" "}
+                  {`On record and not drawn: ${c.name}.`}{" "}
                   <button type="button" className="way" onClick={() => tryIt(placeComponent(netlist, c))}>
-                    {texts.putInName(c.name)}
+                    {`Put ${c.name} in`}
                   </button>
                 </p>
               ))}
             </Section>
-            <Section title={texts.joinTwoPorts} className="mt-4">
+            <Section title="Join two ports" className="mt-4">
               <div className="grid gap-2 py-2">
-                <Choice label={texts.from} value={from} onChoose={setFrom}>
+                <Choice label="From" value={from} onChoose={setFrom}>
                   {portOptions}
                 </Choice>
-                <Choice label={texts.to} value={to} onChoose={setTo}>
+                <Choice label="To" value={to} onChoose={setTo}>
                   {portOptions}
                 </Choice>
                 <button type="button" className="act justify-self-start" onClick={() => join(from, to)}>
-                  {texts.joinThem}
+                  Join them
                 </button>
               </div>
             </Section>

@@ -14,12 +14,11 @@ import { choices, recordOf } from "~/domain/assets/queries.server";
 import { presentLifeOf } from "~/domain/assets/presentLife.server";
 import { LifeFields } from "./lifeFields";
 import { RecordFields, fieldText } from "./recordFields";
-import { editRecord as texts } from "./texts";
 
-export const meta: Route.MetaFunction = ({ params }) => [{ title: texts.editAJuncteral(params.kind) }];
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Edit a ${params.kind} · Juncteral` }];
 
 export const loader = guard("engineer", async ({ params, request, user }) => {
-  if (!isRecordKind(params.kind)) throw notFound(texts.kindOfRecord);
+  if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const spec = recordSpecs[params.kind];
   const record = await recordOf(params.kind, idParam(params));
   const usual = params.kind === "point" ? await usualAt(idParam(params)) : null;
@@ -39,7 +38,7 @@ export const loader = guard("engineer", async ({ params, request, user }) => {
 });
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
-  if (!isRecordKind(params.kind)) throw notFound(texts.kindOfRecord);
+  if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const edited = await editRecord(params.kind, idParam(params), await formFields(request), user, user.units);
   if (!edited.ok) return refused(edited, { ...(edited.version !== undefined && { version: edited.version }) });
   return redirect(await afterEdit(params.kind, edited.id));
@@ -53,11 +52,11 @@ export default function EditRecord({ loaderData, actionData }: Route.ComponentPr
     <div className="max-w-2xl">
       <PageHead
         crumbs={[{ label: kind === "stop" ? "Work" : "Fleet", to: kind === "stop" ? "/work" : "/fleet" }]}
-        title={texts.editThe(name, recordSpecs[kind].label)}
+        title={`${name}: edit the ${recordSpecs[kind].label}`}
       />
       {retired ? (
         <Notice tone="ochre" live={false}>
-          {texts.retiredItsRecordStays}
+          Retired: its record stays. Bring it back to use it again.
         </Notice>
       ) : null}
       <Form method="post" noValidate>
@@ -65,33 +64,37 @@ export default function EditRecord({ loaderData, actionData }: Route.ComponentPr
         <FormProblemsProvider problems={actionData?.problems}>
           {usual ? (
             <p className="mb-3 text-ink-2">
-              {texts.usuallyReadAtA(
-                <strong className="text-ink">
-                  {show(usual.pressure, "loadPressure")}, {show(usual.temperature, "oilTemperature")}
-                </strong>,
-              )}
+              <>
+                Usually read at{" "}
+                {
+                  <strong className="text-ink">
+                    {show(usual.pressure, "loadPressure")}, {show(usual.temperature, "oilTemperature")}
+                  </strong>
+                }
+                : a reference far from it carries the correction outside what it was learned on.
+              </>
             </p>
           ) : null}
           <RecordFields kind={kind} values={values} choices={choices} />
           {kind === "component" && life ? <LifeFields life={life} /> : null}
           <div className="mt-5 flex flex-wrap justify-between gap-3">
-            <Button>{texts.save}</Button>
+            <Button>Save</Button>
             {retired ? (
               <Button name="intent" value="restore" tone="plain">
-                {texts.bringItBack}
+                Bring it back
               </Button>
             ) : (
               <ConfirmButton
                 intent="retire"
-                label={texts.retireThe(recordSpecs[kind].label)}
-                question={texts.retire(name)}
-                explain={texts.itLeavesTodayFleet}
+                label={`Retire the ${recordSpecs[kind].label}`}
+                question={`Retire ${name}?`}
+                explain="It leaves Today, Fleet and the rounds. Its record stays, and you can bring it back."
               />
             )}
           </div>
         </FormProblemsProvider>
       </Form>
-      <p className="mt-4 text-sm text-ink-2">{texts.retiringHidesItFrom}</p>
+      <p className="mt-4 text-sm text-ink-2">Retiring hides it from Today, Fleet and rounds. Nothing is deleted.</p>
     </div>
   );
 }

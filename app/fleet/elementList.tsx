@@ -14,7 +14,10 @@ import { Section } from "~/ui/page";
 import { useSite } from "~/ui/site";
 import { DraftInput } from "./draftInput";
 import { LineFields } from "./lineFields";
-import { elementList as texts } from "./texts";
+
+const texts = {
+  to: (from: string | undefined, to: string | undefined) => `${from} to ${to}`,
+};
 
 export function ElementList(props: {
   netlist: Netlist;
@@ -29,7 +32,7 @@ export function ElementList(props: {
   const labels = new Map(portsOf(netlist).map((p) => [portKey(p), p.label]));
   return (
     <>
-      <Section title={texts.components} aside={`${netlist.elements.length}`} className="mt-4">
+      <Section title="Components" aside={`${netlist.elements.length}`} className="mt-4">
         {netlist.elements.map((e) => {
           const kind = elementKinds[e.kind];
           const figures = Object.entries(kind.data);
@@ -40,7 +43,7 @@ export function ElementList(props: {
                 {e.name} <span className="text-sm text-ink-2">{kind.label.toLowerCase()}</span>
               </summary>
               <label className="block py-1 text-sm">
-                {texts.name}
+                Name
                 <DraftInput
                   value={e.name}
                   maxLength={60}
@@ -61,7 +64,7 @@ export function ElementList(props: {
                       const value = typed === "" ? null : parseNumber(typed);
                       onChange(
                         value !== null && Number.isNaN(value)
-                          ? { ok: false, problem: texts.isNotANumber(f.label, typed.slice(0, 20)) }
+                          ? { ok: false, problem: `${f.label}: “${typed.slice(0, 20)}” is not a number.` }
                           : changeElement(netlist, e.id, { figure: { name, value } }),
                       );
                     }}
@@ -84,13 +87,13 @@ export function ElementList(props: {
                 </p>
               ) : null}
               <button type="button" className="way mb-2 text-sm" onClick={() => onRemove(e.id)}>
-                {texts.takeOut(e.name)}
+                {`Take ${e.name} out`}
               </button>
             </details>
           );
         })}
       </Section>
-      <Section title={texts.lines} aside={`${netlist.lines.length}`} className="mt-4">
+      <Section title="Lines" aside={`${netlist.lines.length}`} className="mt-4">
         <ul className="text-sm">
           {netlist.lines.map((l) => {
             const name = texts.to(labels.get(portKey(l.from)), labels.get(portKey(l.to)));
@@ -106,10 +109,10 @@ export function ElementList(props: {
                 <button
                   type="button"
                   className="way max-lg:min-h-11"
-                  aria-label={texts.cutTheLineFrom(name)}
+                  aria-label={`Cut the line from ${name}`}
                   onClick={() => onCut(l.id)}
                 >
-                  {texts.cut}
+                  Cut
                 </button>
               </li>
             );

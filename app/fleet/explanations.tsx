@@ -2,7 +2,6 @@
 import { useState } from "react";
 import { faultsText, formatNumber, type Explanation, type Netlist, type PresentGauge } from "@core";
 import { Section } from "~/ui/page";
-import { explanations as texts } from "./texts";
 
 /** Below this share a possibility is not worth a line. */
 const WORTH_A_LINE = 0.05;
@@ -25,22 +24,22 @@ function Line(props: {
           {fault
             ? faultsText(netlist, e.faults)
             : e.unknown
-              ? texts.somethingThatTheModel
+              ? "Something that the model does not have, or several faults"
               : e.leaves.length === 0
-                ? texts.nothingIsWrong
-                : texts.noFaultOfThe}
+                ? "Nothing is wrong"
+                : "No fault of the model: a gauge is misread, or something outside moved it"}
         </span>
         <span className="whitespace-nowrap">{formatNumber(100 * e.share, 0)} %</span>
       </span>
       {e.explains.length > 0 ? (
-        <span className="block text-xs text-ink-2">{texts.explains(called(e.explains))}</span>
+        <span className="block text-xs text-ink-2">{`Explains ${called(e.explains)}.`}</span>
       ) : null}
       {e.leaves.length > 0 ? (
-        <span className="block text-xs text-ink-2">{texts.doesNotExplain(called(e.leaves))}</span>
+        <span className="block text-xs text-ink-2">{`Does not explain ${called(e.leaves)}.`}</span>
       ) : null}
       {fault ? (
         <button type="button" className="way text-sm" onClick={() => onTry(fault.element, fault.fault, fault.severity)}>
-          {texts.tryIt}
+          Try it
         </button>
       ) : null}
     </li>
@@ -60,13 +59,15 @@ export function Explanations(props: {
   const { gauges, fits, explanations, onExplain } = props;
   const [begun, setBegun] = useState(false);
   return (
-    <Section title={texts.whatWouldExplainThe} aside={begun && !explanations ? texts.computing : undefined}>
+    <Section title="What would explain the gauges" aside={begun && !explanations ? "computing …" : undefined}>
       {!fits || gauges.length < FEWEST_GAUGES ? (
         <p className="py-2 text-sm text-ink-2">
-          {fits !== false ? texts.itTakesPointsWith(FEWEST_GAUGES, gauges.length) : texts.theModelDoesNot}
+          {fits !== false
+            ? `It takes ${FEWEST_GAUGES} points with a baseline to tell causes apart; this circuit has ${gauges.length}.`
+            : "The model does not fit this circuit, so it is not asked for causes."}
         </p>
       ) : explanations?.length === 0 ? (
-        <p className="py-2 text-sm text-ink-2">{texts.theModelHasNo}</p>
+        <p className="py-2 text-sm text-ink-2">The model has no answer for these gauges.</p>
       ) : explanations ? (
         <ul className="text-sm" aria-live="polite">
           {explanations
@@ -86,12 +87,15 @@ export function Explanations(props: {
               onExplain(gauges);
             }}
           >
-            {texts.findTheSingleFault}
+            Find the single fault that explains them
           </button>
         </p>
       )}
       {explanations && explanations.length > 0 ? (
-        <p className="mt-2 text-xs text-ink-2">{texts.everySingleFaultOf}</p>
+        <p className="mt-2 text-xs text-ink-2">
+          Every single fault of the model was tried against all gauges as they stand. It says what to test first, and
+          proves nothing: confirm with a test before anything is opened or altered.
+        </p>
       ) : null}
     </Section>
   );

@@ -8,9 +8,13 @@ import { fieldClass } from "~/ui/form";
 import { Empty } from "~/ui/page";
 import { StateGlyph } from "~/ui/state";
 import { fleetList } from "~/domain/assets/queries.server";
-import { fleet as texts } from "./texts";
 
-export const meta = () => [{ title: texts.fleetJuncteral }];
+const texts = {
+  nothingNeedsYouOfWhatWasRead: (unread: number, points: number) =>
+    `Nothing needs you in what was read; ${unread} of ${points} points are not read yet`,
+};
+
+export const meta = () => [{ title: "Fleet · Juncteral" }];
 
 export const loader = guard("viewer", async ({ request, user }) => {
   const retired = new URL(request.url).searchParams.has("retired");
@@ -20,9 +24,9 @@ export const loader = guard("viewer", async ({ request, user }) => {
 /** Nobody is needed: over what was read, since what nobody looked at is not normal. */
 function finding(machines: readonly { points: number; unread: number }[]): string {
   const total = (of: "points" | "unread") => machines.reduce((sum, m) => sum + m[of], 0);
-  if (total("unread") === 0) return texts.allMachinesAreNormal;
+  if (total("unread") === 0) return "All machines are normal";
   return total("unread") === total("points")
-    ? texts.nothingReadYet
+    ? "Nothing is read yet"
     : texts.nothingNeedsYouOfWhatWasRead(total("unread"), total("points"));
 }
 
@@ -39,17 +43,17 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
         <header className="mb-3">
           <h1>
             {machines.length === 0
-              ? texts.noMachineYet
+              ? "No machine yet"
               : needing === 0
                 ? finding(machines)
-                : texts.ofMachinesNeedYou(needing, machines.length)}
+                : `${needing} of ${machines.length} machines need${needing === 1 ? "s" : ""} you`}
           </h1>
         </header>
         {machines.length > 0 ? (
           <input
             type="search"
-            aria-label={texts.machinesByName}
-            placeholder={texts.nameTagOrArea}
+            aria-label="Machines by name"
+            placeholder="Name, tag or area"
             value={filter}
             onChange={(e) => setFilter(e.target.value)}
             className={fieldClass}
@@ -59,21 +63,21 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
           <Empty>
             {mayEdit ? (
               <>
-                {texts.beginWithAMachine}{" "}
+                Begin with a machine from a template, or load a fleet file under Records.{" "}
                 <Link className="act" to="/fleet/begin">
-                  {texts.addAMachineFrom}
+                  Add a machine from a template
                 </Link>
               </>
             ) : (
-              texts.anEngineerAddsThe
+              "An engineer adds the first machine."
             )}
           </Empty>
         ) : null}
-        {shown.length === 0 && machines.length > 0 ? <Empty>{texts.noMachineByThat}</Empty> : null}
+        {shown.length === 0 && machines.length > 0 ? <Empty>No machine by that name.</Empty> : null}
         <div className="goes-on lg:max-h-[calc(100vh-10rem)] lg:overflow-y-auto" tabIndex={-1}>
           {areas.map((area) => (
             <section key={area} className="mt-4">
-              <h2 className="ruled pb-1">{area || texts.noArea}</h2>
+              <h2 className="ruled pb-1">{area || "No area"}</h2>
               <ul>
                 {shown
                   .filter((m) => m.area === area)
@@ -83,18 +87,18 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
                         to={`/fleet/machines/${m.id}`}
                         aria-current={m.id === id ? "page" : undefined}
                         className={
-                          `grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-2 py-1 max-lg:min-h-11 ` +
+                          "grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-2 py-1 max-lg:min-h-11 " +
                           `${m.id === id ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`
                         }
                       >
                         <StateGlyph state={m.worst ?? "unread"} size={16} />
                         <span className="truncate">
                           {m.name}
-                          {m.retired ? texts.retired : ""}
-                          <span className="sr-only">{texts.worst(stateWords[m.worst ?? "unread"])}</span>
+                          {m.retired ? " (retired)" : ""}
+                          <span className="sr-only">{`, worst ${stateWords[m.worst ?? "unread"]}`}</span>
                         </span>
                         <span className="text-xs text-ink-2">
-                          {m.needing > 0 ? texts.of(m.needing, m.points) : m.points}
+                          {m.needing > 0 ? `${m.needing} of ${m.points}` : m.points}
                         </span>
                       </Link>
                     </li>
@@ -104,15 +108,15 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
           ))}
           <p className="mt-3 text-sm">
             <Link to={retired ? "?" : "?retired"} className="way">
-              {retired ? texts.withoutRetiredOnes : texts.showRetiredOnesToo}
+              {retired ? "Without retired ones" : "Show retired ones too"}
             </Link>
           </p>
           {mayEdit ? (
             <p className="mt-3 mb-2 flex flex-wrap gap-x-4 gap-y-2 text-sm">
               <Link to="/fleet/begin" className="way">
-                {texts.aMachineFromA}
+                A machine from a template
               </Link>
-              <span className="text-ink-2">{texts.addA}</span>
+              <span className="text-ink-2">Add a</span>
               {(["site", "machine", "circuit", "component", "point", "fluid"] as const).map((k) => (
                 <Link key={k} to={`/fleet/new/${k}`} className="way">
                   {k}

@@ -3,7 +3,10 @@ import { ageOf, formatNumber, lineRemarks, portKey, portsOf, type Netlist } from
 import { figureText } from "~/ui/figureText";
 import { useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
-import { hoses as texts } from "./texts";
+
+const texts = {
+  bore: (bore: string) => `${bore} bore`,
+};
 
 export function Hoses({ netlist }: { netlist: Netlist }) {
   const { now, units } = useSite();
@@ -15,23 +18,23 @@ export function Hoses({ netlist }: { netlist: Netlist }) {
   return (
     <details className="mt-1 text-sm" open={remarked > 0}>
       <summary className="text-sea">
-        {texts.hosesAndPipes(lines.length, remarked > 0 ? texts.toLookAt(remarked) : "")}
+        {`Hoses and pipes, ${lines.length}${remarked > 0 ? `: ${remarked} to look at` : ""}`}
       </summary>
       <ul>
         {lines.map(({ id, from, to, data }) => {
           const age = ageOf(data, now);
           return (
             <li key={id} className="ruled py-1">
-              <span className="font-semibold">{data.tag || (data.made === "hose" ? texts.hose : texts.pipe)}</span>{" "}
-              {labels.get(portKey(from))} {texts.to} {labels.get(portKey(to))}
+              <span className="font-semibold">{data.tag || (data.made === "hose" ? "Hose" : "Pipe")}</span>{" "}
+              {labels.get(portKey(from))} to {labels.get(portKey(to))}
               <span className="text-ink-2">
                 {": "}
                 {[
                   data.made,
-                  ...(data.rating === null ? [] : [texts.rated(figureText(data.rating, "bar", units))]),
+                  ...(data.rating === null ? [] : [`rated ${figureText(data.rating, "bar", units)}`]),
                   ...(data.bore === null ? [] : [texts.bore(figureText(data.bore, "mm", units))]),
                   ...(data.length === null ? [] : [`${formatNumber(data.length, 2)} m`]),
-                  ...(age === null ? [] : [texts.years(formatNumber(age, 1))]),
+                  ...(age === null ? [] : [`${formatNumber(age, 1)} years`]),
                 ].join(", ")}
               </span>
               {remarks.get(id)!.map((parts, i) => (

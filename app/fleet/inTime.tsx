@@ -15,7 +15,6 @@ import { ChartCanvas } from "~/ui/charts/canvas";
 import { Section } from "~/ui/page";
 import { useShow, useSite } from "~/ui/site";
 import type { CourseAnswer } from "./whatIf.worker";
-import { inTime as texts } from "./texts";
 
 /** The moment that the diagram shows. */
 function Moment(props: {
@@ -33,7 +32,7 @@ function Moment(props: {
   useEffect(() => () => onShow(null), [onShow]);
   return (
     <div className="flex items-center gap-3 py-2 text-sm">
-      <label htmlFor={id}>{texts.diagramAt}</label>
+      <label htmlFor={id}>Diagram at</label>
       <input
         id={id}
         type="range"
@@ -64,8 +63,8 @@ export function InTime(props: {
     () =>
       calculatorChart(
         {
-          x: { label: texts.time },
-          y: { label: texts.pressure, quantity: "loadPressure" },
+          x: { label: "time, s" },
+          y: { label: "pressure", quantity: "loadPressure" },
           series: (course?.lines ?? []).map((l, i) => ({
             ...l,
             style: i < 3 ? ("line" as const) : ("dashed" as const),
@@ -76,7 +75,7 @@ export function InTime(props: {
     [course, units],
   );
   return (
-    <Section title={texts.inTime} aside={chosen && !course ? texts.computing : undefined} className="mt-5">
+    <Section title="In time" aside={chosen && !course ? "computing …" : undefined} className="mt-5">
       <div className="flex flex-wrap gap-x-5 gap-y-1 py-2">
         {scenariosOf(netlist).map((id) => (
           <button
@@ -93,7 +92,9 @@ export function InTime(props: {
           </button>
         ))}
       </div>
-      {chosen ? <p className="text-sm text-ink-2">{texts.withTheFaultsAnd(scenarios[chosen].says)}</p> : null}
+      {chosen ? (
+        <p className="text-sm text-ink-2">{`${scenarios[chosen].says} With the faults and settings above.`}</p>
+      ) : null}
       {course ? (
         <>
           <ul className="my-2 text-sm" aria-live="polite">
@@ -104,7 +105,7 @@ export function InTime(props: {
           {course.lines.length > 0 ? (
             <>
               <Moment key={course.course} lines={course.lines} onShow={onMoment} />
-              <ChartCanvas make={make} height={280} label={texts.pressuresOverTime(scenarios[course.course].label)} />
+              <ChartCanvas make={make} height={280} label={`Pressures over time: ${scenarios[course.course].label}.`} />
             </>
           ) : null}
         </>

@@ -2,29 +2,32 @@
 import type { PresentLife } from "~/domain/assets/presentLife.server";
 import { CheckField, TextField } from "~/ui/form";
 import { Section } from "~/ui/page";
-import { lifeFields as texts } from "./texts";
 
 export function LifeFields({ life }: { life?: PresentLife | null }) {
   return (
-    <Section title={texts.thePartThatIs} className="mt-6">
+    <Section title="The part that is fitted now" className="mt-6">
       <div className="mt-3 grid gap-4 sm:grid-cols-3">
         <TextField
           name="startedAt"
-          label={texts.fittedOn}
+          label="Fitted on"
           type="date"
           defaultValue={life?.startedAt ?? ""}
-          hint={life ? texts.notLaterThanItsFirst : texts.emptyToday}
+          hint={life ? "Not later than its first reading" : "Empty: today"}
         />
         <TextField
           name="startHours"
-          label={texts.machineHoursThen}
+          label="Machine hours then"
           defaultValue={life ? String(life.startHours) : ""}
-          hint={texts.forExample12400}
+          hint="For example 12 400 h"
         />
-        <TextField name="serial" label={texts.serial} maxLength={60} defaultValue={life?.serial ?? ""} />
+        <TextField name="serial" label="Serial" maxLength={60} defaultValue={life?.serial ?? ""} />
       </div>
       <div className="mt-2">
-        <CheckField name="knownWhenNew" label={texts.itWasNewOr} defaultChecked={life?.knownWhenNew ?? false} />
+        <CheckField
+          name="knownWhenNew"
+          label="It was new or of known condition when it was fitted"
+          defaultChecked={life?.knownWhenNew ?? false}
+        />
       </div>
     </Section>
   );

@@ -10,7 +10,6 @@ import {
 } from "@core";
 import { fieldClass } from "~/ui/form";
 import { DraftInput } from "./draftInput";
-import { lineFields as texts } from "./texts";
 
 const unknown = { rating: null, bore: null, length: null, fittedOn: "", tag: "" };
 
@@ -37,7 +36,7 @@ export function LineFields(props: {
           onCommit={(typed) => {
             const value = typed === "" ? null : parseNumber(typed);
             if (value !== null && Number.isNaN(value))
-              onChange({ ok: false, problem: texts.isNotANumber(label, typed.slice(0, 20)) });
+              onChange({ ok: false, problem: `${label}: “${typed.slice(0, 20)}” is not a number.` });
             else state({ [name]: value });
           }}
         />
@@ -47,7 +46,7 @@ export function LineFields(props: {
   return (
     <>
       <label className="block py-1 text-sm">
-        {texts.hoseOrPipe}
+        Hose or pipe
         <select
           className={fieldClass}
           value={made}
@@ -56,20 +55,20 @@ export function LineFields(props: {
             onChange(stateLine(netlist, line, next === "" ? null : { ...unknown, ...data, made: next }, now));
           }}
         >
-          <option value="">{texts.notStated}</option>
-          <option value="hose">{texts.hose}</option>
-          <option value="pipe">{texts.pipe}</option>
+          <option value="">not stated</option>
+          <option value="hose">Hose</option>
+          <option value="pipe">Pipe</option>
         </select>
       </label>
       {made === "" ? null : (
         <>
           {(Object.keys(lineFigures) as LineFigure[]).map(figure)}
           <label className="block py-1 text-sm">
-            {texts.fittedOn}
+            Fitted on
             <DraftInput type="date" value={data?.fittedOn ?? ""} onCommit={(fittedOn) => state({ fittedOn })} />
           </label>
           <label className="block py-1 text-sm">
-            {texts.tag}
+            Tag
             <DraftInput maxLength={40} value={data?.tag ?? ""} onCommit={(tag) => state({ tag })} />
           </label>
         </>

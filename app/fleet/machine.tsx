@@ -15,10 +15,14 @@ import { diagramIfAny } from "~/domain/circuits/index.server";
 import { CircuitPicture } from "./circuitPicture";
 import { HourMeter } from "./meter";
 import { machinePage, machinePlace } from "~/domain/assets/queries.server";
-import { machine as texts } from "./texts";
+import { counted } from "~/ui/counted";
+
+const texts = {
+  itsOil: (oil: string) => `Its oil${oil}`,
+};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.juncteral(loaderData?.page.machine.name ?? texts.machine) },
+  { title: `${loaderData?.page.machine.name ?? "Machine"} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => {
@@ -47,19 +51,19 @@ function findingOf(
   name: string,
   counts: { alarm: number; alert: number; drifting: number; unproven: number; unread: number; all: number },
 ): string {
-  if (counts.all === 0) return texts.nothingIsMeasuredYet(name);
+  if (counts.all === 0) return `${name}: nothing is measured yet`;
   const parts = [
-    counts.alarm && texts.alarm(counts.alarm),
-    counts.alert && texts.alert(counts.alert),
-    counts.drifting && texts.drifting(counts.drifting),
-    counts.unproven && texts.unproven(counts.unproven),
-    counts.unread && texts.unread(counts.unread),
+    counts.alarm && `${counts.alarm} alarm`,
+    counts.alert && `${counts.alert} alert`,
+    counts.drifting && `${counts.drifting} drifting`,
+    counts.unproven && `${counts.unproven} unproven`,
+    counts.unread && `${counts.unread} not read yet`,
   ].filter(Boolean);
   return parts.length
-    ? texts.ofPoints(name, parts.join(", "), counts.all)
+    ? `${name}: ${parts.join(", ")} of ${counted(counts.all, "point")}`
     : counts.all === 1
-      ? texts.itsOnePointIs(name)
-      : texts.allPointsAreNormal(name, counts.all);
+      ? `${name}: its one point is normal`
+      : `${name}: all ${counts.all} points are normal`;
 }
 
 export default function Machine(props: Route.ComponentProps) {
@@ -79,7 +83,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.fleet, to: "/fleet" }, { label: machine.area || page.site }]}
+        crumbs={[{ label: "Fleet", to: "/fleet" }, { label: machine.area || page.site }]}
         title={findingOf(machine.name, {
           alarm: count("alarm"),
           alert: count("alert"),
@@ -89,41 +93,36 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
           all: all.length,
         })}
       >
-        {texts.aboutADay(
-          machine.tag,
-          show(machine.hoursPerDay, "runningHours"),
-          machine.note,
-          machine.retired ? texts.retired : "",
-        )}{" "}
+        {`${machine.tag}, about ${show(machine.hoursPerDay, "runningHours")} a day. ${machine.note}${machine.retired ? " Retired." : ""}`}{" "}
         <Link to={`/report?machine=${machine.id}`} className="way ml-3">
-          {texts.report}
+          Report
         </Link>
         {mayEdit ? (
           <span className="ml-3 inline-flex gap-4">
             <Link to={`/fleet/edit/machine/${machine.id}`} className="way">
-              {texts.edit}
+              Edit
             </Link>
             <Link to={`/fleet/new/circuit?machineId=${machine.id}`} className="way">
-              {texts.addACircuit}
+              Add a circuit
             </Link>
           </span>
         ) : null}
       </PageHead>
       {page.altered.length > 0 ? (
         <Notice tone="ochre" live={false}>
-          <strong>{texts.alteredForATest}</strong>{" "}
-          {page.altered.map((a) => `${a.what}${a.before ? texts.was(a.before) : ""} (${a.by})`).join("; ")}.{" "}
+          <strong>Altered for a test and not put back:</strong>{" "}
+          {page.altered.map((a) => `${a.what}${a.before ? `, was ${a.before}` : ""} (${a.by})`).join("; ")}.{" "}
           <Link to="/tests" className="way">
-            {texts.putItBack}
+            Put it back
           </Link>
         </Notice>
       ) : null}
       {page.circuits.length === 0 ? (
         <Empty>
-          {texts.noCircuitYet}{" "}
+          No circuit yet.{" "}
           {mayEdit ? (
             <Link className="act" to={`/fleet/new/circuit?machineId=${machine.id}`}>
-              {texts.addACircuit}
+              Add a circuit
             </Link>
           ) : null}
         </Empty>
@@ -134,7 +133,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
           title={[
             circuit.name,
             ...(circuit.workingPressure ? [show(circuit.workingPressure, "loadPressure")] : []),
-            circuit.fluid ?? texts.noFluidStated,
+            circuit.fluid ?? "no fluid stated",
           ].join(", ")}
           aside={
             <span className="inline-flex gap-4">
@@ -144,14 +143,14 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
               {mayEdit ? (
                 <>
                   <Link to={`/fleet/edit/circuit/${circuit.id}`} className="way">
-                    {texts.edit}
+                    Edit
                   </Link>
                   <Link to={`/fleet/new/component?circuitId=${circuit.id}`} className="way">
-                    {texts.addAComponent}
+                    Add a component
                   </Link>
                   {circuit.components.length === 0 ? (
                     <Link to={`/fleet/circuits/${circuit.id}/draw`} className="way">
-                      {texts.drawIt}
+                      Draw it: its parts become components
                     </Link>
                   ) : null}
                 </>
@@ -159,20 +158,20 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
             </span>
           }
         >
-          {circuit.components.length === 0 ? <Empty>{texts.noComponentYet}</Empty> : null}
+          {circuit.components.length === 0 ? <Empty>No component yet.</Empty> : null}
           {diagrams[i] ? (
             <CircuitPicture circuit={circuit} diagram={diagrams[i]} machine={machine.name} mayEdit={mayEdit} />
           ) : circuit.components.length > 0 ? (
-            <Empty>{texts.theCircuitDiagramCannot}</Empty>
+            <Empty>The circuit diagram cannot be made; the log of the server says why. The points are below.</Empty>
           ) : null}
           <table className="w-full border-collapse [&_td]:py-1 lg:[&_td]:py-0.5">
             <thead className="sr-only">
               <tr>
-                <th scope="col">{texts.point}</th>
-                <th scope="col">{texts.state}</th>
-                <th scope="col">{texts.course}</th>
-                <th scope="col">{texts.lastReading}</th>
-                <th scope="col">{texts.marginUsed}</th>
+                <th scope="col">Point</th>
+                <th scope="col">State</th>
+                <th scope="col">Course</th>
+                <th scope="col">Last reading</th>
+                <th scope="col">Margin used</th>
               </tr>
             </thead>
             {circuit.components.map((k) => (
@@ -184,26 +183,26 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
                       {componentKinds[k.kind as ComponentKind]?.label ?? k.kind}
                       {k.model ? `, ${k.model}` : ""}
                       {k.serial ? `, ${k.serial}` : ""}
-                      {k.startedAt ? texts.since(dayText(k.startedAt, site)) : ""}
-                      {k.knownWhenNew ? "" : texts.conditionUnknownWhenMeasuring}
+                      {k.startedAt ? `, since ${dayText(k.startedAt, site)}` : ""}
+                      {k.knownWhenNew ? "" : ", condition unknown when measuring began"}
                     </span>
                     {mayEdit ? (
                       <span className="float-right inline-flex gap-4 text-sm font-normal">
-                        <Link to={`/fleet/edit/component/${k.id}`} className="way" aria-label={texts.editName(k.name)}>
-                          {texts.edit}
+                        <Link to={`/fleet/edit/component/${k.id}`} className="way" aria-label={`Edit ${k.name}`}>
+                          Edit
                         </Link>
                         <Link
                           to={`/fleet/new/point?componentId=${k.id}`}
                           className="way"
-                          aria-label={texts.addAPointTo(k.name)}
+                          aria-label={`Add a point to ${k.name}`}
                         >
-                          {texts.addAPoint}
+                          Add a point
                         </Link>
                       </span>
                     ) : null}
                     {proceduresFor(k.kind).length > 0 ? (
                       <details className="mt-0.5 text-sm font-normal">
-                        <summary className="text-sea">{texts.tests}</summary>
+                        <summary className="text-sea">Tests</summary>
                         <span className="flex flex-wrap gap-x-4 gap-y-1 pt-1">
                           {proceduresFor(k.kind).map((t) => (
                             <Link key={t.id} to={`/tests/${t.id}?component=${k.id}`} className="way">
@@ -231,7 +230,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
                     <td className="pr-3 max-md:hidden">{p.trend ? <Spark {...p.trend} state={p.state} /> : null}</td>
                     <td className="pr-3 text-right text-sm whitespace-nowrap">
                       {p.lastRaw === null ? (
-                        texts.noReading
+                        "no reading"
                       ) : (
                         <>
                           {show(p.lastRaw, p.quantity, { unit: p.unit })}{" "}
@@ -249,11 +248,11 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
           </table>
           {circuit.missing.length > 0 ? (
             <div className="mt-4 border-l-2 border-ochre pl-3 text-sm">
-              <h3 className="text-sm">{texts.notMonitoredHere}</h3>
+              <h3 className="text-sm">Not monitored here</h3>
               <ul>
                 {circuit.missing.map((m) => (
                   <li key={m.componentId + m.quantity} className="py-0.5 text-ink-2">
-                    {texts.withoutAPointFor(m.component, quantityOf(m.quantity).short, m.unknown)}
+                    {`${m.component}: without a point for its ${quantityOf(m.quantity).short}, ${m.unknown}.`}
                     {mayEdit ? (
                       <>
                         {" "}
@@ -261,7 +260,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
                           to={`/fleet/new/point?componentId=${m.componentId}&quantity=${m.quantity}`}
                           className="way"
                         >
-                          {texts.addIt}
+                          Add it
                         </Link>
                       </>
                     ) : null}

@@ -14,9 +14,8 @@ import { guard } from "~/platform/guard.server";
 import { fieldClass } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
 import { StateGlyph, stateTone } from "~/ui/state";
-import { matrix as texts } from "./texts";
 
-export const meta = () => [{ title: texts.fleetJuncteral }];
+export const meta = () => [{ title: "Fleet · Juncteral" }];
 
 export const loader = guard("viewer", async ({ request }) => {
   const search = new URL(request.url).searchParams;
@@ -35,13 +34,13 @@ const wayOf = (family: ReadingFamily, cell: MatrixCell) =>
   family === "oil" ? `/oil/${cell.id}` : `/points/${cell.id}`;
 
 function Cell({ family, cell, machine }: { family: ReadingFamily; cell: MatrixCell | undefined; machine: string }) {
-  if (!cell) return <span aria-label={texts.noSuchReading}>·</span>;
+  if (!cell) return <span aria-label="no such reading">·</span>;
   const known = cell.margin !== null && cell.state !== "unproven";
   const percent = known ? Math.round(Math.max(0, cell.margin!) * 100) : null;
   const text =
     percent === null
-      ? texts.notKnownYet
-      : texts.ofMarginUsed(percent > 999 ? texts.farOver : `${formatNumber(percent, 0)} %`);
+      ? "not known yet"
+      : `${percent > 999 ? "far over" : `${formatNumber(percent, 0)} %`} of margin used`;
   return (
     <Link
       to={wayOf(family, cell)}
@@ -81,15 +80,15 @@ export default function Matrix({ loaderData: { rows, found, from, more, areas, w
   const sorted = (id: string) => (wish.sort === id ? "descending" : undefined);
   return (
     <>
-      <PageHead title={texts.theFleetAtA}>
-        <p>{texts.worstReadingOfEach}</p>
+      <PageHead title="The fleet at a glance">
+        <p>Worst reading of each family, with the margin used in percent: 100 is the limit.</p>
       </PageHead>
       <Form method="get" className="mb-3 flex flex-wrap items-end gap-3">
         {wish.sort ? <input type="hidden" name="sort" value={wish.sort} /> : null}
         <label className="text-sm">
-          {texts.area}
+          Area
           <select name="area" defaultValue={wish.area} className={fieldClass}>
-            <option value="">{texts.allAreas}</option>
+            <option value="">all areas</option>
             {areas.filter(Boolean).map((a) => (
               <option key={a} value={a}>
                 {a}
@@ -98,9 +97,9 @@ export default function Matrix({ loaderData: { rows, found, from, more, areas, w
           </select>
         </label>
         <label className="text-sm">
-          {texts.worstState}
+          Worst state
           <select name="state" defaultValue={wish.state} className={fieldClass}>
-            <option value="">{texts.any}</option>
+            <option value="">any</option>
             {conditionStates.map((s) => (
               <option key={s} value={s}>
                 {stateWords[s]}
@@ -108,17 +107,17 @@ export default function Matrix({ loaderData: { rows, found, from, more, areas, w
             ))}
           </select>
         </label>
-        <button className="act max-lg:min-h-11">{texts.show}</button>
+        <button className="act max-lg:min-h-11">Show</button>
       </Form>
       {rows.length === 0 ? (
         <Empty>
-          {texts.noMachineIsLike}{" "}
+          No machine is like that.{" "}
           <Link to="?" className="way">
-            {texts.showAll}
+            Show all
           </Link>
         </Empty>
       ) : (
-        <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={texts.machinesByFamiliesOf}>
+        <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Machines by families of readings">
           <table className="w-full text-sm [&_td]:pr-2 [&_th]:pr-2">
             <thead>
               <tr className="ruled align-bottom">
@@ -153,15 +152,15 @@ export default function Matrix({ loaderData: { rows, found, from, more, areas, w
       )}
       {found > rows.length ? (
         <p className="mt-3 flex gap-4 text-sm text-ink-2">
-          {texts.toOf(from + 1, from + rows.length, found)}
+          {`${from + 1} to ${from + rows.length} of ${found}`}
           {from > 0 ? (
             <Link to={way({ page: String(Math.max(0, wish.page - 1)) })} className="way">
-              {texts.theOnesBefore}
+              The ones before
             </Link>
           ) : null}
           {more ? (
             <Link to={way({ page: String(wish.page + 1) })} className="way">
-              {texts.theNextOnes}
+              The next ones
             </Link>
           ) : null}
         </p>

@@ -3,9 +3,13 @@ import { Form } from "react-router";
 import { Button, FormProblemsProvider, SelectField, TextField } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
-import { meter as texts } from "./texts";
 
-const words = { replaced: "Replaced", reset: texts.setBack, corrected: texts.putRight };
+const texts = {
+  beforeAfter: (kind: string, at: string, before: string, after: string, note: string) =>
+    `${kind} ${at}: ${before} before, ${after} after. ${note}`,
+};
+
+const words = { replaced: "Replaced", reset: "Set back", corrected: "Put right" };
 
 export interface MeterChangeShown {
   id: string;
@@ -38,11 +42,9 @@ export function HourMeter({
   const hours = (value: number) => show(value, "runningHours");
   return (
     <Section
-      title={texts.hourMeter}
+      title="Hour meter"
       aside={
-        changes.length === 0
-          ? texts.neverChanged
-          : texts.changed(changes.length === 1 ? texts.once : texts.times(changes.length))
+        changes.length === 0 ? "never changed" : `changed ${changes.length === 1 ? "once" : `${changes.length} times`}`
       }
     >
       <ul className="text-sm">
@@ -56,7 +58,7 @@ export function HourMeter({
               <Form method="post">
                 <input type="hidden" name="intent" value="withdrawMeter" />
                 <input type="hidden" name="change" value={c.id} />
-                <button className="way">{texts.withdrawThisRecord}</button>
+                <button className="way">Withdraw this record</button>
               </Form>
             ) : null}
           </li>
@@ -64,7 +66,7 @@ export function HourMeter({
       </ul>
       {mayEdit ? (
         <details open={problems ? true : undefined}>
-          <summary className="py-1.5 text-sm text-sea">{texts.recordAReplacedOr}</summary>
+          <summary className="py-1.5 text-sm text-sea">Record a replaced or reset meter</summary>
           <Form method="post" noValidate key={submission} className="mt-2 max-w-xl">
             <input type="hidden" name="intent" value="meter" />
             <input type="hidden" name="submission" value={submission} />
@@ -72,33 +74,22 @@ export function HourMeter({
               <div className="grid gap-3 sm:grid-cols-2">
                 <SelectField
                   name="kind"
-                  label={texts.whatWasDone}
+                  label="What was done"
                   options={[
-                    { value: "replaced", label: texts.theMeterWasReplaced },
-                    { value: "reset", label: texts.itWasSetBack },
-                    { value: "corrected", label: texts.aWrongFigureWas },
+                    { value: "replaced", label: "The meter was replaced" },
+                    { value: "reset", label: "It was set back" },
+                    { value: "corrected", label: "A wrong figure was corrected" },
                   ]}
                 />
-                <TextField
-                  name="at"
-                  label={texts.when}
-                  type="datetime-local"
-                  defaultValue={localInput(now, timeZone)}
-                />
-                <TextField name="before" label={texts.itShowedBefore} suffix="h" inputMode="decimal" />
-                <TextField
-                  name="after"
-                  label={texts.itShowsAfter}
-                  suffix="h"
-                  inputMode="decimal"
-                  hint={texts.aNewMeter0}
-                />
+                <TextField name="at" label="When" type="datetime-local" defaultValue={localInput(now, timeZone)} />
+                <TextField name="before" label="It showed before" suffix="h" inputMode="decimal" />
+                <TextField name="after" label="It shows after" suffix="h" inputMode="decimal" hint="A new meter: 0" />
                 <div className="sm:col-span-2">
-                  <TextField name="note" label={texts.note} maxLength={300} />
+                  <TextField name="note" label="Note" maxLength={300} />
                 </div>
               </div>
               <div className="mt-3">
-                <Button>{texts.recordIt}</Button>
+                <Button>Record it</Button>
               </div>
             </FormProblemsProvider>
           </Form>

@@ -10,12 +10,11 @@ import { afterEdit } from "~/domain/assets/paths.server";
 import { choices } from "~/domain/assets/queries.server";
 import { RecordFields } from "./recordFields";
 import { LifeFields } from "./lifeFields";
-import { newRecord as texts } from "./texts";
 
-export const meta: Route.MetaFunction = ({ params }) => [{ title: texts.addAJuncteral(params.kind) }];
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Add a ${params.kind} · Juncteral` }];
 
 export const loader = guard("engineer", async ({ params, request }) => {
-  if (!isRecordKind(params.kind)) throw notFound(texts.kindOfRecord);
+  if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const spec = recordSpecs[params.kind];
   const defaults: Record<string, string> = {
     hoursPerDay: "8",
@@ -36,7 +35,7 @@ export const loader = guard("engineer", async ({ params, request }) => {
 });
 
 export const action = guardAction("engineer", async ({ params, request, user }) => {
-  if (!isRecordKind(params.kind)) throw notFound(texts.kindOfRecord);
+  if (!isRecordKind(params.kind)) throw notFound("kind of record");
   const added = await addRecord(params.kind, await formFields(request), user, user.units);
   if (!added.ok) return refused(added);
   return redirect(await afterEdit(params.kind, added.id));
@@ -47,14 +46,14 @@ export default function NewRecord({ loaderData: { kind, defaults, choices }, act
     <div className="max-w-2xl">
       <PageHead
         crumbs={[{ label: kind === "stop" ? "Work" : "Fleet", to: kind === "stop" ? "/work" : "/fleet" }]}
-        title={texts.addA(recordSpecs[kind].label)}
+        title={`Add a ${recordSpecs[kind].label}`}
       />
       <Form method="post" noValidate>
         <FormProblemsProvider problems={actionData?.problems}>
           <RecordFields kind={kind} values={defaults} choices={choices} />
           {kind === "component" ? <LifeFields /> : null}
           <div className="mt-5">
-            <Button>{texts.addThe(recordSpecs[kind].label)}</Button>
+            <Button>{`Add the ${recordSpecs[kind].label}`}</Button>
           </div>
         </FormProblemsProvider>
       </Form>

@@ -4,7 +4,6 @@ import { analyteLines } from "~/domain/assets/analyteLines";
 import { CheckField, SelectField, TextArea, TextField } from "~/ui/form";
 import type { FieldSpec, RecordKind } from "~/domain/assets/form";
 import { recordSpecs } from "~/domain/assets/form";
-import { recordFields as texts } from "./texts";
 
 export type Choices = Record<string, { value: string; label: string }[]>;
 
@@ -32,7 +31,7 @@ export function fieldText(
 function Field({ field, value, choices }: { field: FieldSpec; value: string; choices: Choices }) {
   const common = {
     name: field.name,
-    label: field.optional ? texts.mayBeLeftEmpty(field.label) : field.label,
+    label: field.optional ? `${field.label} (may be left empty)` : field.label,
     ...(field.hint !== undefined && { hint: field.hint }),
   };
   if (field.type === "select") {
@@ -41,7 +40,7 @@ function Field({ field, value, choices }: { field: FieldSpec; value: string; cho
       <SelectField
         {...common}
         defaultValue={value || (field.optional ? "" : options[0]?.value)}
-        options={field.optional ? [{ value: "", label: texts.none }, ...options] : options}
+        options={field.optional ? [{ value: "", label: "none" }, ...options] : options}
       />
     );
   }

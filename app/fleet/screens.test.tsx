@@ -7,7 +7,6 @@ import FleetScreen from "./fleet";
 import MachineScreen from "./machine";
 import MatrixScreen from "./matrix";
 import { HourMeter } from "./meter";
-import * as fleetTexts from "./texts";
 
 type Of<P extends (props: never) => unknown> = Parameters<P>[0] extends { loaderData: infer D } ? D : never;
 
@@ -30,11 +29,11 @@ describe("the list of machines", () => {
   test("none yet: an engineer begins from a template, others are told who does", () => {
     expect(show([])).toContain('href="/fleet/begin"');
     const looks = show([], { mayEdit: false });
-    expect(wordsOf(looks)).toContain(fleetTexts.fleet.anEngineerAddsThe);
+    expect(wordsOf(looks)).toContain("An engineer adds the first machine.");
     expect(looks).not.toContain("/fleet/new/");
   });
   test("how many need somebody, one in the singular", () => {
-    expect(wordsOf(show([machine("a"), machine("b")]))).toContain(fleetTexts.fleet.allMachinesAreNormal);
+    expect(wordsOf(show([machine("a"), machine("b")]))).toContain("All machines are normal");
     expect(wordsOf(show([machine("a", { needing: 2 }), machine("b")]))).toContain("1 of 2 machines needs you");
     expect(wordsOf(show([machine("a", { needing: 2 }), machine("b", { needing: 1 })]))).toContain(
       "2 of 2 machines need you",
@@ -42,13 +41,13 @@ describe("the list of machines", () => {
   });
   test("what nobody read is not normal", () => {
     expect(wordsOf(show([machine("a"), machine("b", { unread: 12 })]))).toContain("12 of 24 points are not read yet");
-    expect(wordsOf(show([machine("a", { unread: 12 })]))).toContain(fleetTexts.fleet.nothingReadYet);
+    expect(wordsOf(show([machine("a", { unread: 12 })]))).toContain("Nothing is read yet");
   });
   test("by area; one without an area stands under its own heading; the worst state is said, not only drawn", () => {
     const words = wordsOf(
       show([machine("a", { area: "" }), machine("b", { worst: "alarm", needing: 3 }), machine("c", { worst: null })]),
     );
-    expect(words).toContain(fleetTexts.fleet.noArea);
+    expect(words).toContain("No area");
     expect(words).toContain("Machine b , worst alarm 3 of 12");
     expect(words).toContain("Machine c , worst not read yet");
   });
@@ -97,7 +96,7 @@ describe("the matrix", () => {
     expect(wordsOf(middle)).toContain("31 to 31 of 90 The ones before The next ones");
     expect(middle).toContain("page=0");
     expect(middle).toContain("page=2");
-    expect(wordsOf(show([row({})]))).not.toContain(fleetTexts.matrix.theNextOnes);
+    expect(wordsOf(show([row({})]))).not.toContain("The next ones");
   });
   test("sorted by a family: said in its heading, pressed again it is as before", () => {
     const html = show([row({})], { wish: { area: "", state: "", sort: "oil", page: 0 } });
@@ -170,8 +169,8 @@ describe("a machine", () => {
   test("no circuit, no component, nothing measured: each says what is missing", () => {
     expect(wordsOf(show([]))).toContain("Outer gate: nothing is measured yet");
     expect(wordsOf(show([]))).toContain("No circuit yet. Add a circuit");
-    expect(wordsOf(show([], {}, false))).not.toContain(fleetTexts.machine.addACircuit);
-    expect(wordsOf(show([circuit([])]))).toContain(fleetTexts.machine.noComponentYet);
+    expect(wordsOf(show([], {}, false))).not.toContain("Add a circuit");
+    expect(wordsOf(show([circuit([])]))).toContain("No component yet.");
   });
   test("the heading counts states; all normal says so", () => {
     expect(
@@ -191,8 +190,8 @@ describe("a machine", () => {
         circuit([part([point({ lastRaw: null })], { knownWhenNew: false })], { fluid: null, workingPressure: null }),
       ]),
     );
-    expect(words).toContain(fleetTexts.machine.conditionUnknownWhenMeasuring);
-    expect(words).toContain(fleetTexts.machine.noReading);
+    expect(words).toContain(", condition unknown when measuring began");
+    expect(words).toContain("no reading");
     expect(words).toContain("Gate circuit, no fluid stated");
   });
   test("its oil only says its state where it needs somebody", () => {
@@ -239,12 +238,12 @@ describe("the hour meter", () => {
     expect(wordsOf(show([change], false))).toMatch(
       /changed once Replaced 23\sNov, 09:00: 13.?900\sh before, 0\sh after\. new clock/,
     );
-    expect(show([change], false)).not.toContain(fleetTexts.meter.withdrawThisRecord);
+    expect(show([change], false)).not.toContain("Withdraw this record");
   });
   test("an engineer records one, never changed or twice", () => {
-    expect(wordsOf(show([], true))).toContain(fleetTexts.meter.neverChanged);
+    expect(wordsOf(show([], true))).toContain("never changed");
     expect(wordsOf(show([change, { ...change, id: "i" }], true))).toContain("changed 2 times");
-    expect(show([change], true)).toContain(fleetTexts.meter.withdrawThisRecord);
+    expect(show([change], true)).toContain("Withdraw this record");
   });
   test("a refusal stands beside its field", () =>
     expect(wordsOf(show([], true, { before: "Enter a value." }))).toContain("Enter a value."));
@@ -276,12 +275,17 @@ describe("what would explain the gauges", () => {
     ({ faults: [], unknown: false, share: 0.6, explains: [], leaves: [], ...change }) as Explanation;
   test("too few points, a model that does not fit, no answer: each says why", () => {
     expect(show(null, { gauges: gauges.slice(0, 2) })).toContain("this circuit has 2");
-    expect(show(null, { fits: false })).toContain(fleetTexts.explanations.theModelDoesNot);
-    expect(show([])).toContain(fleetTexts.explanations.theModelHasNo);
+    expect(show(null, { fits: false })).toContain(
+      "The model does not fit this circuit, so it is not asked for causes.",
+    );
+    expect(show([])).toContain("The model has no answer for these gauges.");
   });
   test("it is asked for, and proves nothing", () => {
-    expect(show(null)).toContain(fleetTexts.explanations.findTheSingleFault);
-    expect(show([one({})])).toContain(fleetTexts.explanations.everySingleFaultOf);
+    expect(show(null)).toContain("Find the single fault that explains them");
+    expect(show([one({})])).toContain(
+      "Every single fault of the model was tried against all gauges as they stand. It says what to test first, and proves " +
+        "nothing: confirm with a test before anything is opened or altered.",
+    );
   });
   test.each([
     [{ unknown: true }, "Something that the model does not have"],
@@ -293,8 +297,8 @@ describe("what would explain the gauges", () => {
     const words = show([one(fault), one({ share: 0.01, unknown: true })]);
     expect(words).toContain("Relief valve:");
     expect(words).toContain("Explains Relief setting.");
-    expect(words).toContain(fleetTexts.explanations.tryIt);
-    expect(words).not.toContain(fleetTexts.explanations.somethingThatTheModel);
+    expect(words).toContain("Try it");
+    expect(words).not.toContain("Something that the model does not have, or several faults");
     expect(show([one({ ...fault, share: 0.01 })])).toContain("Relief valve:");
   });
 });

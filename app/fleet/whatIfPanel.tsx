@@ -4,7 +4,6 @@ import { elementKinds, formatNumber, readerFigure, type Circumstances, type Netl
 import { fieldClass } from "~/ui/form";
 import { useShow, useSite } from "~/ui/site";
 import { USUAL_OIL, type Asked } from "./whatIf";
-import { whatIfPanel as texts } from "./texts";
 
 function Slider(props: {
   label: string;
@@ -43,9 +42,9 @@ function Slider(props: {
             type="button"
             className="way text-sm whitespace-nowrap"
             onClick={props.onRemove}
-            aria-label={texts.takeOut(props.label)}
+            aria-label={`Take out: ${props.label}`}
           >
-            {texts.takeItOut}
+            Take out
           </button>
         ) : null}
       </div>
@@ -107,7 +106,7 @@ export function WhatIfPanel(props: {
         );
       })}
       <div className="ruled py-2">
-        <label htmlFor={choose}>{texts.addAFault}</label>
+        <label htmlFor={choose}>Add a fault</label>
         <select
           id={choose}
           className={fieldClass}
@@ -120,7 +119,7 @@ export function WhatIfPanel(props: {
             setFault(id, fault, Number((kind.faults[fault]!.greatest * 0.09).toPrecision(2)));
           }}
         >
-          <option value="">{texts.chooseAComponentAnd}</option>
+          <option value="">Choose a component and its fault …</option>
           {netlist.elements.map((e) => {
             const faults = Object.entries(elementKinds[e.kind].faults);
             return faults.length === 0 ? null : (
@@ -136,7 +135,7 @@ export function WhatIfPanel(props: {
         </select>
       </div>
       <Slider
-        label={texts.oilTemperature}
+        label="Oil temperature"
         shown={show(asked.oil ?? USUAL_OIL, "oilTemperature")}
         least={0}
         greatest={90}
@@ -151,8 +150,8 @@ export function WhatIfPanel(props: {
           return (
             <Slider
               key={e.id}
-              label={texts.commandAtWork(e.name)}
-              shown={at === 0 ? "0 %, middle" : `${Math.round(at * 100)} % ${at > 0 ? texts.toA : texts.toB}`}
+              label={`${e.name}, command at work`}
+              shown={at === 0 ? "0 %, middle" : `${Math.round(at * 100)} % ${at > 0 ? "to A" : "to B"}`}
               least={-100}
               greatest={100}
               step={5}
@@ -162,7 +161,7 @@ export function WhatIfPanel(props: {
           );
         })}
       <details className="py-2">
-        <summary className="text-sea">{texts.settingsAndLoads}</summary>
+        <summary className="text-sea">Settings and loads</summary>
         {settings.map(({ e, name, figure }) => {
           const usual = present(e.id, name);
           const value = asked.data[e.id]?.[name] ?? usual;

@@ -10,9 +10,8 @@ import { useSite } from "~/ui/site";
 import { saveInstrument } from "~/domain/instruments/commands.server";
 import { principleIds, principles } from "~/domain/instruments/form";
 import { instrumentRow } from "~/domain/instruments/queries.server";
-import { edit as texts } from "./texts";
 
-export const meta = () => [{ title: texts.instrumentJuncteral }];
+export const meta = () => [{ title: "Instrument · Juncteral" }];
 
 export const loader = guard("engineer", async ({ params }) => ({
   instrument: params.id ? await instrumentRow(idParam(params)) : null,
@@ -36,72 +35,67 @@ export default function EditInstrument({ loaderData: { instrument }, actionData 
     <div className="[&>:not(header)]:max-w-xl">
       <PageHead
         crumbs={[
-          { label: texts.instruments, to: "/instruments" },
+          { label: "Instruments", to: "/instruments" },
           ...(instrument ? [{ label: instrument.tag, to: `/instruments/${instrument.id}` }] : []),
         ]}
-        title={instrument ? texts.edit(instrument.tag) : texts.addAnInstrument}
+        title={instrument ? `Edit ${instrument.tag}` : "Add an instrument"}
       />
       <Form method="post" noValidate>
         <input type="hidden" name="version" value={instrument?.version ?? 0} />
         <FormProblemsProvider problems={actionData?.problems}>
           <div className="grid gap-4 sm:grid-cols-2">
-            <TextField name="tag" label={texts.tag} defaultValue={instrument?.tag} maxLength={60} />
-            <TextField name="name" label={texts.name} defaultValue={instrument?.name} maxLength={120} />
+            <TextField name="tag" label="Tag" defaultValue={instrument?.tag} maxLength={60} />
+            <TextField name="name" label="Name" defaultValue={instrument?.name} maxLength={120} />
             <SelectField
               name="quantity"
-              label={texts.reads}
+              label="Reads"
               value={quantity}
               onChange={(e) => setQuantity(e.target.value as PointQuantityId)}
               options={pointQuantityIds.map((id) => ({ value: id, label: quantityOf(id).label }))}
             />
             <SelectField
               name="principle"
-              label={texts.principle}
+              label="Principle"
               defaultValue={instrument?.principle ?? "any"}
               options={principleIds.map((id) => ({ value: id, label: principles[id] }))}
             />
-            <TextField
-              name="fullScale"
-              label={texts.fullScale}
-              suffix={unit}
-              defaultValue={text(instrument?.fullScale)}
-            />
+            <TextField name="fullScale" label="Full scale" suffix={unit} defaultValue={text(instrument?.fullScale)} />
             <TextField
               name="accuracyClass"
-              label={texts.classText}
-              suffix={texts.ofFullScale}
+              label="Class"
+              suffix="% of full scale"
               defaultValue={instrument?.accuracyClass ?? "1"}
             />
             <TextField
               name="leastReading"
-              label={texts.readsFrom}
-              hint={texts.leftOutFromZero}
+              label="Reads from"
+              hint="Left out: from zero."
               suffix={unit}
               defaultValue={text(instrument?.leastReading)}
             />
             <span className="max-sm:hidden" />
             <TextField
               name="viscosityLow"
-              label={texts.oilFrom}
-              hint={texts.aMeterRangeOf}
-              suffix={texts.mm}
+              label="Oil from"
+              hint="A meter's range of viscosity; left out: any."
+              suffix="mm²/s"
               defaultValue={text(instrument?.viscosityLow, "viscosity")}
             />
             <TextField
               name="viscosityHigh"
-              label={texts.to}
-              suffix={texts.mm}
+              label="to"
+              suffix="mm²/s"
               defaultValue={text(instrument?.viscosityHigh, "viscosity")}
             />
             <div className="sm:col-span-2">
-              <TextArea name="note" label={texts.note} defaultValue={instrument?.note} maxLength={500} />
+              <TextArea name="note" label="Note" defaultValue={instrument?.note} maxLength={500} />
             </div>
           </div>
           <p className="mt-4 flex gap-3">
-            <Button>{instrument ? texts.save : texts.addTheInstrument}</Button>
+            <Button>{instrument ? "Save" : "Add the instrument"}</Button>
             {instrument && !instrument.retiredAt ? (
               <Button name="intent" value="retire" tone="danger">
-                {texts.retireIt}
+                Retire it
               </Button>
             ) : null}
           </p>

@@ -6,9 +6,16 @@ import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { useShow } from "~/ui/site";
 import { fitsOf } from "~/domain/instruments/queries.server";
-import { fit as texts } from "./texts";
 
-export const meta = () => [{ title: texts.whichInstrumentFitsJuncteral }];
+const texts = {
+  itUsuallyReadsCan: (expected: string, greatest: string, change: string, viscosity: string) =>
+    `It usually reads ${expected}, can come to ${greatest}, and a change of ${change} must be ` +
+    `detectable: a quarter of the way from as new to the limit${viscosity}.`,
+  errorUOfAllowed: (permissible: string, expanded: string, allowed: string, place: string) =>
+    `Error ± ${permissible}, U ${expanded} of ${allowed} allowed; reads at ${place} % of its scale.`,
+};
+
+export const meta = () => [{ title: "Which instrument fits? · Juncteral" }];
 
 export const loader = guard("viewer", async ({ params, user }) => ({
   ...(await fitsOf(idParam(params))),
@@ -21,10 +28,10 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
   const good = fits.filter((f) => f.fitness.fit);
   const title =
     need === null
-      ? texts.noReadingOfThis
+      ? "No reading of this point yet"
       : good.length === 0
-        ? texts.noInstrumentOnThe
-        : texts.fits(good[0]!.instrument.tag, good[0]!.fitness.preferred ? texts.best : texts.butNotInThe);
+        ? "No instrument on the shelf fits"
+        : `${good[0]!.instrument.tag} fits${good[0]!.fitness.preferred ? " best" : ", but not in the best part of its scale"}`;
   return (
     <>
       <PageHead
@@ -41,22 +48,22 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
               show(need.expected, quantity),
               show(need.greatest, quantity),
               show(need.change, quantity, { digits: 2 }),
-              need.viscosity ? texts.theOilHasMm(formatNumber(need.viscosity, 0)) : "",
+              need.viscosity ? `; the oil has ${formatNumber(need.viscosity, 0)} mm²/s` : "",
             )}
           </>
         ) : (
-          texts.logAFirstReading
+          "Log a first reading, so that its usual value is known."
         )}
       </PageHead>
       {need && fits.length === 0 ? (
         <Empty>
-          {texts.noInstrumentReadsThis}{" "}
+          No instrument reads this kind of quantity.{" "}
           {mayAdd ? (
             <Link className="act" to="/instruments/new">
-              {texts.addAnInstrument}
+              Add an instrument
             </Link>
           ) : (
-            texts.anEngineerCanAdd
+            "An engineer can add one."
           )}
         </Empty>
       ) : null}
@@ -64,7 +71,7 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
         {fits.map(({ instrument, fitness }) => (
           <li key={instrument.id} className="ruled grid gap-x-4 py-2.5 sm:grid-cols-[110px_minmax(0,1fr)]">
             <span className={`font-semibold ${fitness.fit ? "text-sea" : "text-verm"}`}>
-              {fitness.preferred ? texts.fitsBest : fitness.fit ? texts.itFits : texts.doesNotFit}
+              {fitness.preferred ? "fits best" : fitness.fit ? "fits" : "does not fit"}
             </span>
             <span>
               <Link to={`/instruments/${instrument.id}`} className="way">
@@ -87,7 +94,9 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
           </li>
         ))}
       </ul>
-      {need && others > 0 ? <p className="mt-3 text-sm text-ink-2">{texts.moreOnTheShelf(others)}</p> : null}
+      {need && others > 0 ? (
+        <p className="mt-3 text-sm text-ink-2">{`${others} more on the shelf read something else.`}</p>
+      ) : null}
     </>
   );
 }

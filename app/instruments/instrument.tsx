@@ -11,10 +11,16 @@ import { dayText, localInput, momentText, useShow, useSite } from "~/ui/site";
 import { recallInstrument, recordCheck, withdrawRecall } from "~/domain/instruments/commands.server";
 import { principles } from "~/domain/instruments/form";
 import { instrumentPage, instrumentRow } from "~/domain/instruments/queries.server";
-import { instrument as texts } from "./texts";
+import { counted } from "~/ui/counted";
+
+const texts = {
+  read: (stated: string, read: string) => `${stated} read ${read}`,
+  readingFromTo: (readings: number, from: string, until: string, reason: string) =>
+    `${counted(readings, "reading")} from ${from} to ${until}: ${reason}`,
+};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.juncteral(loaderData?.page.instrument.tag ?? texts.instrument) },
+  { title: `${loaderData?.page.instrument.tag ?? "Instrument"} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, user, request }) => ({
@@ -45,7 +51,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   }
   const done = await recordCheck(instrument, fields, user, timeZone, user.units);
   return done.ok
-    ? redirect(`/instruments/${instrument.id}?said=${done.passed ? texts.passed : texts.failed}`)
+    ? redirect(`/instruments/${instrument.id}?said=${done.passed ? "passed" : "failed"}`)
     : refused(done, { form: "check" });
 });
 
@@ -65,63 +71,63 @@ export default function Instrument({
   const problems = actionData && "problems" in actionData ? actionData : undefined;
   const of = (form: string) => (problems && (!("form" in problems) || problems.form === form) ? problems.problems : {});
   const finding = page.failedUnrecalled
-    ? texts.failedACheckAnd
+    ? "failed a check, and what it read before is not recalled"
     : due === "never"
-      ? texts.wasNeverCalibrated
+      ? "was never calibrated"
       : due === "out"
-        ? texts.isOutOfCalibration
+        ? "is out of calibration"
         : due === "soon"
-          ? texts.isDueForCalibration
-          : texts.isInCalibration;
+          ? "is due for calibration within a month"
+          : "is in calibration";
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.instruments, to: "/instruments" }]}
+        crumbs={[{ label: "Instruments", to: "/instruments" }]}
         title={`${instrument.tag}, ${instrument.name}, ${finding}`}
       >
-        {texts.readsToClassOf(
-          quantityOf(instrument.quantity).label.toLowerCase(),
-          show(instrument.fullScale, instrument.quantity),
-          instrument.accuracyClass,
-          principles[instrument.principle],
-          page.readings,
-          page.points,
-          instrument.note,
-        )}
+        {`Reads ${quantityOf(instrument.quantity).label.toLowerCase()} to ${show(instrument.fullScale, instrument.quantity)}` +
+          `, class ${instrument.accuracyClass} % of full scale; ${principles[instrument.principle]}. ${page.readings}` +
+          ` ${page.readings === 1 ? "reading" : "readings"} at ${page.points} ${page.points === 1 ? "point" : "points"}` +
+          `. ${instrument.note}`}
         {mayEdit ? (
           <Link to={`/instruments/${instrument.id}/edit`} className="way ml-3">
-            {texts.edit}
+            Edit
           </Link>
         ) : null}
       </PageHead>
       {said === "passed" ? (
-        <Notice>{texts.checkRecordedPassed}</Notice>
+        <Notice>Check recorded: passed.</Notice>
       ) : said === "failed" ? (
         <Notice tone="verm">
-          {texts.checkRecordedFailedNew(mayEdit ? texts.recallItBelow : texts.anEngineerCanRecall)}
+          {"Check recorded: failed. New readings with it count less, and its readings since the last good " +
+            `check are uncertain${mayEdit ? "; recall it below" : "; an engineer can recall it"}.`}
         </Notice>
       ) : said === "believed" ? (
-        <Notice>{texts.recallWithdrawnItsReadings}</Notice>
+        <Notice>Recall withdrawn. Its readings count again; the points are being assessed again.</Notice>
       ) : said === "recalled" ? (
-        <Notice>{texts.recalledItsReadingsAre}</Notice>
+        <Notice>
+          Recalled. Its readings are kept and marked, but no longer used; the points are being assessed again.
+        </Notice>
       ) : null}
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_320px]">
         <div className="min-w-0">
           <Section
-            title={texts.checksAndCalibrations}
-            aside={lastGood ? texts.lastGood(dayText(lastGood, site)) : texts.noneGoodYet}
+            title="Checks and calibrations"
+            aside={lastGood ? `last good ${dayText(lastGood, site)}` : "none good yet"}
           >
             {checks.length === 0 ? (
-              <Empty>{texts.noCheckYetCheck}</Empty>
+              <Empty>
+                No check yet. Check two values before use, each against its stated value: a dropped gauge shows at once.
+              </Empty>
             ) : (
               <ul>
                 {checks.map((c) => (
                   <li key={c.id} className="ruled py-2">
                     <span className={c.passed ? "font-semibold" : "font-semibold text-verm"}>
-                      {c.passed ? texts.hasPassed : texts.hasFailed}
+                      {c.passed ? "Passed" : "Failed"}
                     </span>
                     , {c.kind}, {momentText(c.at, site)}, {c.by}
-                    {c.certificate ? texts.certificate(c.certificate) : ""}
+                    {c.certificate ? `, certificate ${c.certificate}` : ""}
                     <span className="block text-sm text-ink-2">
                       {c.points.map((p) => texts.read(exact(p.stated), exact(p.read))).join("; ")}
                       {c.note ? `. ${c.note}` : ""}
@@ -132,7 +138,7 @@ export default function Instrument({
             )}
           </Section>
           {recalls.length > 0 ? (
-            <Section title={texts.recalled}>
+            <Section title="Recalled">
               <ul>
                 {recalls.map((r) => (
                   <li key={r.id} className="ruled py-2">
@@ -142,13 +148,13 @@ export default function Instrument({
                     <span className="text-ink-2">({r.by})</span>
                     {r.withdrawnBy ? (
                       <span className="block text-sm text-ink-2">
-                        {texts.withdrawnBy(r.withdrawnBy)} {r.withdrawnWhy}
+                        {`Withdrawn by ${r.withdrawnBy}:`} {r.withdrawnWhy}
                       </span>
                     ) : mayEdit ? (
                       <details
                         open={problems && "form" in problems && problems.form === `withdraw-${r.id}` ? true : undefined}
                       >
-                        <summary className="py-1 text-sm text-sea">{texts.theRecallWasWrong}</summary>
+                        <summary className="py-1 text-sm text-sea">The recall was wrong</summary>
                         <Form method="post" noValidate className="mt-2 max-w-sm">
                           <input type="hidden" name="intent" value="withdraw" />
                           <input type="hidden" name="recall" value={r.id} />
@@ -160,9 +166,9 @@ export default function Instrument({
                             }
                           >
                             <div className="grid gap-2">
-                              <TextField name="why" label={texts.whyItsReadingsAre} maxLength={300} />
+                              <TextField name="why" label="Why its readings are right after all" maxLength={300} />
                               <div>
-                                <Button tone="danger">{texts.withdrawTheRecall}</Button>
+                                <Button tone="danger">Withdraw the recall</Button>
                               </div>
                             </div>
                           </FormProblemsProvider>
@@ -177,44 +183,44 @@ export default function Instrument({
         </div>
         <div className="min-w-0">
           {mayCheck && !instrument.retiredAt ? (
-            <Section title={texts.recordACheck}>
+            <Section title="Record a check">
               <Form method="post" noValidate key={`c${submission}`} className="mt-3 grid gap-3">
                 <input type="hidden" name="submission" value={submission} />
                 <FormProblemsProvider problems={of("check")}>
                   <div className="grid gap-3">
                     <SelectField
                       name="kind"
-                      label={texts.itIs}
+                      label="It is"
                       options={[
-                        { value: "check", label: texts.aCheckBeforeUse },
-                        { value: "calibration", label: texts.aCalibration },
+                        { value: "check", label: "a check before use" },
+                        { value: "calibration", label: "a calibration" },
                       ]}
                     />
                     <TextField
                       name="at"
-                      label={texts.doneAt}
+                      label="Done at"
                       type="datetime-local"
                       defaultValue={localInput(page.now, site.timeZone)}
                     />
                     <TextArea
                       name="points"
-                      label={texts.statedAndRead(unit)}
+                      label={`Stated and read, ${unit}`}
                       hint={
-                        texts.oneALineFor +
+                        "One a line, for example 0 0.2. Passes within ± " +
                         `${show((instrument.accuracyClass / 100) * instrument.fullScale, instrument.quantity, { digits: 2 })}.`
                       }
                       rows={4}
                     />
-                    <TextField name="certificate" label={texts.certificateNumber} maxLength={200} />
+                    <TextField name="certificate" label="Certificate" maxLength={200} />
                     <TextField
                       name="months"
-                      label={texts.nextCalibrationIn}
-                      suffix={texts.months}
+                      label="Next calibration in"
+                      suffix="months"
                       defaultValue="12"
                       inputMode="numeric"
-                      hint={texts.countsForACalibration}
+                      hint="Counts for a calibration only."
                     />
-                    <Button>{texts.recordTheCheck}</Button>
+                    <Button>Record the check</Button>
                   </div>
                 </FormProblemsProvider>
               </Form>
@@ -222,34 +228,33 @@ export default function Instrument({
           ) : null}
           {mayEdit ? (
             <Section
-              title={texts.foundOutOfCalibration}
-              aside={page.failedUnrecalled ? <span className="text-verm">{texts.aFailedCheckNothing}</span> : undefined}
+              title="Found out of calibration"
+              aside={
+                page.failedUnrecalled ? <span className="text-verm">a failed check, nothing recalled</span> : undefined
+              }
             >
               <Form method="post" noValidate key={`r${submission}`} className="mt-3">
                 <input type="hidden" name="intent" value="recall" />
                 <input type="hidden" name="submission" value={submission} />
                 <FormProblemsProvider problems={of("recall")}>
                   <div className="grid gap-3">
-                    <p className="text-sm text-ink-2">{texts.itsReadingsBetweenThese}</p>
+                    <p className="text-sm text-ink-2">
+                      Its readings between these times stay in the record but are no longer used.
+                    </p>
                     <TextField
                       name="from"
-                      label={texts.fromItsLastGood}
+                      label="From its last good check"
                       type="datetime-local"
                       defaultValue={page.inDoubt.from ? localInput(page.inDoubt.from, site.timeZone) : ""}
                     />
                     <TextField
                       name="until"
-                      label={texts.until}
+                      label="Until"
                       type="datetime-local"
                       defaultValue={localInput(page.inDoubt.until, site.timeZone)}
                     />
-                    <TextField
-                      name="reason"
-                      label={texts.whatWasFound}
-                      maxLength={500}
-                      placeholder={texts.reads12High}
-                    />
-                    <Button tone="danger">{texts.recallItsReadings}</Button>
+                    <TextField name="reason" label="What was found" maxLength={500} placeholder="Reads 12 % high" />
+                    <Button tone="danger">Recall its readings</Button>
                   </div>
                 </FormProblemsProvider>
               </Form>

@@ -7,9 +7,9 @@ import { Empty, PageHead } from "~/ui/page";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { SortedTable } from "~/ui/sortedTable";
 import { instrumentList } from "~/domain/instruments/queries.server";
-import { instruments as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
-export const meta = () => [{ title: texts.instrumentsJuncteral }];
+export const meta = () => [{ title: "Instruments · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   list: (await instrumentList()).map((i) => ({ ...i, calibrationDueAt: i.calibrationDueAt?.getTime() ?? null })),
@@ -17,9 +17,9 @@ export const loader = guard("viewer", async ({ user }) => ({
 }));
 
 const dueWords = {
-  never: texts.neverCalibrated,
-  out: texts.runOut,
-  soon: texts.dueWithinAMonth,
+  never: "never calibrated",
+  out: "run out",
+  soon: "due within a month",
   good: "valid",
 } as const;
 const dueTone = { never: "text-verm", out: "text-verm", soon: "text-ochre", good: "" } as const;
@@ -31,33 +31,36 @@ export default function Instruments({ loaderData: { list, mayEdit } }: Route.Com
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.rounds, to: "/rounds" }, { label: texts.instruments }]}
+        crumbs={[{ label: "Rounds", to: "/rounds" }, { label: "Instruments" }]}
         title={
           list.length === 0
-            ? texts.noInstrumentYet
+            ? "No instrument yet"
             : out === 0
-              ? texts.everyInstrumentIsIn
-              : texts.ofInstrumentsAreOut(out, list.length)
+              ? "Every instrument is in calibration"
+              : `${out} of ${counted(list.length, "instrument")} ${out === 1 ? "is" : "are"} out of calibration`
         }
       >
-        {texts.eachReadingNamesIts}
+        Each reading names its instrument; what the instrument was worth, its checks and calibrations, stands here.
         {mayEdit ? (
           <Link to="/instruments/new" className="way ml-3">
-            {texts.addAnInstrument}
+            Add an instrument
           </Link>
         ) : null}
       </PageHead>
       {list.length === 0 ? (
-        <Empty>{texts.addInstrumentsSoThat(mayEdit ? texts.addTheFirstOne : texts.anEngineerAddsThe)}</Empty>
+        <Empty>
+          Add instruments so that each reading carries a measurement uncertainty.{" "}
+          {mayEdit ? "Add the first one." : "An engineer adds the first one."}
+        </Empty>
       ) : (
         <SortedTable
-          label={texts.instruments}
+          label="Instruments"
           rows={list}
           rowClass={(i) => (i.retiredAt ? "text-ink-2" : "")}
           columns={[
             {
               id: "tag",
-              label: texts.tag,
+              label: "tag",
               by: (i) => i.tag,
               cell: (i) => (
                 <Link to={`/instruments/${i.id}`} className="way">
@@ -67,37 +70,37 @@ export default function Instruments({ loaderData: { list, mayEdit } }: Route.Com
             },
             {
               id: "name",
-              label: texts.instrument,
+              label: "instrument",
               by: (i) => i.name,
               cell: (i) => i.name + (i.retiredAt ? " (retired)" : ""),
             },
             {
               id: "reads",
-              label: texts.reads,
+              label: "reads",
               by: (i) => quantityOf(i.quantity).label,
               cell: (i) => quantityOf(i.quantity).label.toLowerCase(),
             },
-            { id: "scale", label: texts.fullScale, right: true, cell: (i) => show(i.fullScale, i.quantity) },
+            { id: "scale", label: "full scale", right: true, cell: (i) => show(i.fullScale, i.quantity) },
             {
               id: "class",
-              label: texts.classText,
+              label: "class",
               right: true,
               by: (i) => i.accuracyClass,
               cell: (i) => `${i.accuracyClass} %`,
             },
             {
               id: "calibration",
-              label: texts.calibration,
+              label: "calibration",
               by: (i) => i.calibrationDueAt ?? 0,
               className: (i) => dueTone[i.due],
               cell: (i) => dueWords[i.due] + (i.calibrationDueAt ? `, ${dayText(i.calibrationDueAt, site)}` : ""),
             },
             {
               id: "readings",
-              label: texts.readings,
+              label: "readings",
               right: true,
               by: (i) => i.readings,
-              cell: (i) => (i.readings > 1000 ? texts.over1000 : i.readings),
+              cell: (i) => (i.readings > 1000 ? "over 1000" : i.readings),
             },
           ]}
         />

@@ -3,7 +3,6 @@ import { DAY } from "@core";
 import { renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import InstrumentScreen from "./instrument";
 import InstrumentsScreen from "./instruments";
-import * as instrumentsTexts from "./texts";
 
 type One = Parameters<typeof InstrumentScreen>[0]["loaderData"];
 type List = Parameters<typeof InstrumentsScreen>[0]["loaderData"];
@@ -56,8 +55,10 @@ describe("an instrument", () => {
   test("one reading at one point in the singular", () =>
     expect(wordsOf(one({ readings: 1, points: 1 }))).toContain("1 reading at 1 point."));
   test("never checked, it says how an instrument is checked", () => {
-    expect(wordsOf(one({ lastGood: null }))).toContain(instrumentsTexts.instrument.noneGoodYet);
-    expect(wordsOf(one())).toContain(instrumentsTexts.instrument.noCheckYetCheck);
+    expect(wordsOf(one({ lastGood: null }))).toContain("none good yet");
+    expect(wordsOf(one())).toContain(
+      "No check yet. Check two values before use, each against its stated value: a dropped gauge shows at once.",
+    );
   });
   test("a check with what it read, its certificate, and that it failed", () => {
     const check = {
@@ -79,14 +80,12 @@ describe("an instrument", () => {
   test("who looks has no form, a technician checks, an engineer recalls", () => {
     expect(one({}, { mayCheck: false, mayEdit: false })).not.toContain("<form");
     const technician = one({}, { mayEdit: false });
-    expect(technician).toContain(instrumentsTexts.instrument.recordTheCheck);
-    expect(technician).not.toContain(instrumentsTexts.instrument.recallItsReadings);
-    expect(one()).toContain(instrumentsTexts.instrument.recallItsReadings);
+    expect(technician).toContain("Record the check");
+    expect(technician).not.toContain("Recall its readings");
+    expect(one()).toContain("Recall its readings");
   });
   test("a retired one is not checked any more", () =>
-    expect(one({ instrument: { ...instrument, retiredAt: new Date(TEST_NOW) } })).not.toContain(
-      instrumentsTexts.instrument.recordTheCheck,
-    ));
+    expect(one({ instrument: { ...instrument, retiredAt: new Date(TEST_NOW) } })).not.toContain("Record the check"));
   test("a recall that was withdrawn is struck through, with who and why, and cannot be withdrawn again", () => {
     const recall = {
       id: "r",
@@ -101,10 +100,10 @@ describe("an instrument", () => {
     expect(wordsOf(one({ recalls: [recall] }))).toMatch(
       /1 reading from 25\sSep to 24\sNov : Reads 12 % high|1 reading from 25\sSep to 24\sNov: Reads 12 % high/,
     );
-    expect(one({ recalls: [recall] })).toContain(instrumentsTexts.instrument.withdrawTheRecall);
+    expect(one({ recalls: [recall] })).toContain("Withdraw the recall");
     const html = one({ recalls: [{ ...recall, withdrawnBy: "L. Aske", withdrawnWhy: "bench was wrong" }] });
     expect(html).toContain("line-through");
-    expect(html).not.toContain(instrumentsTexts.instrument.withdrawTheRecall);
+    expect(html).not.toContain("Withdraw the recall");
     expect(wordsOf(html)).toContain("Withdrawn by L. Aske: bench was wrong");
   });
   test.each([
@@ -114,16 +113,12 @@ describe("an instrument", () => {
     ["recalled", "kept and marked, but no longer used"],
   ])("after %s it says so", (said, words) => expect(wordsOf(one({}, { said }))).toContain(words));
   test("a technician who recorded a failed check is told who can recall it", () =>
-    expect(wordsOf(one({}, { said: "failed", mayEdit: false }))).toContain(
-      instrumentsTexts.instrument.anEngineerCanRecall,
-    ));
+    expect(wordsOf(one({}, { said: "failed", mayEdit: false }))).toContain("; an engineer can recall it"));
   test("a refusal stands in its own form, not in the other one", () => {
     const html = one({}, {}, { problems: { points: "Line 1: both must be numbers." }, form: "check" });
     expect(html.match(/Line 1: both must be numbers\./g)).toHaveLength(1);
     const recall = one({}, {}, { problems: { reason: "Say what was found." }, form: "recall" });
-    expect(recall.indexOf("Say what was found.")).toBeGreaterThan(
-      recall.indexOf(instrumentsTexts.instrument.foundOutOfCalibration),
-    );
+    expect(recall.indexOf("Say what was found.")).toBeGreaterThan(recall.indexOf("Found out of calibration"));
   });
 });
 
@@ -137,14 +132,14 @@ describe("the register", () => {
     ...change,
   });
   test("none yet: who adds the first one", () => {
-    expect(wordsOf(list([]))).toContain(instrumentsTexts.instruments.addTheFirstOne);
-    expect(wordsOf(list([], false))).toContain(instrumentsTexts.instruments.anEngineerAddsThe);
+    expect(wordsOf(list([]))).toContain("Add the first one.");
+    expect(wordsOf(list([], false))).toContain("An engineer adds the first one.");
   });
   test("all valid, or how many are not; a retired one counts for neither", () => {
-    expect(wordsOf(list([row()]))).toContain(instrumentsTexts.instruments.everyInstrumentIsIn);
+    expect(wordsOf(list([row()]))).toContain("Every instrument is in calibration");
     expect(wordsOf(list([row(), row({ id: "b", due: "out" })]))).toContain("1 of 2 instruments is out of calibration");
     const retired = list([row(), row({ id: "b", due: "out", retiredAt: new Date(TEST_NOW) })]);
-    expect(wordsOf(retired)).toContain(instrumentsTexts.instruments.everyInstrumentIsIn);
+    expect(wordsOf(retired)).toContain("Every instrument is in calibration");
     expect(wordsOf(retired)).toContain("Gauge (retired)");
   });
 });

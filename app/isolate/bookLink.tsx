@@ -1,6 +1,5 @@
 /** From a cause that is sure enough to its work: into a stop, or now where it needs none. */
 import { Link } from "react-router";
-import { bookLink as texts } from "./texts";
 
 interface Props {
   /** The point whose finding condemns the part. */
@@ -18,7 +17,7 @@ export function BookLink({ point, act, from, of, className = "way" }: Props) {
   if (act.interim) query.set("interim", "1");
   return (
     <Link to={`/work/book?${query}`} className={className}>
-      {act.stop ? texts.bookWorkIntoA : texts.doItNowOn}
+      {act.stop ? "Book work into a stop" : "Do it now, on record"}
     </Link>
   );
 }

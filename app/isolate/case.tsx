@@ -14,14 +14,24 @@ import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { Button, fieldClass, FormProblemsProvider, Notice, SelectField, TextArea } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
+import { counted } from "~/ui/counted";
 import { dayText, InZone, momentText, useSite } from "~/ui/site";
 import { OddsBar, oddsText } from "~/ui/odds";
 import { BookLink } from "./bookLink";
 import { TestCard, TestCost } from "./testCard";
-import { casePage as texts } from "./texts";
+
+const texts = {
+  readingsOffTheHealthy: (off: string) => `Readings off the healthy circuit: ${off}.`,
+  ofAllPoints: (well: number, unread: number) =>
+    `${well > 0 ? ` ${well === 1 ? "One that was read is as it should be" : `${well} that were read are as they should be`}.` : ""}` +
+    `${unread > 0 ? ` ${unread === 1 ? "One point was" : `${unread} points were`} not read, or too seldom to judge by: not known.` : ""}`,
+  theModelDoesNot: (missed: string) =>
+    `The model does not fit this circuit, so its readings are not used${missed ? `: it does not show what was read at ${missed}` : ""}. ` +
+    "Put right the figures of its drawing.",
+};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.isolateJuncteral(loaderData?.page.machine ?? "") },
+  { title: `Isolate, ${loaderData?.page.machine ?? ""} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => ({
@@ -53,7 +63,9 @@ function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
   if (page.noneFits)
     return (
       <Notice tone="ochre" live={false}>
-        <strong className="font-semibold">{texts.noneOfTheKnown}</strong> {texts.takeOutWhatMay}
+        <strong className="font-semibold">None of the known causes fits.</strong> Take out what may be wrong, check the
+        instrument, look at the machine with somebody who knows it, and write down what it was: closing it with “none of
+        these” keeps that for the next one.
       </Notice>
     );
   const [cause] = page.act?.causes ?? [];
@@ -61,8 +73,9 @@ function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
   const { act } = cause.about;
   return (
     <Notice live={false}>
-      <strong className="font-semibold">{texts.sureEnoughToAct(oddsText(page.act.share))}</strong>{" "}
-      {texts.thenProveItRepeat(actText(act), act.interim ? texts.thisIsAStop : "")}{" "}
+      <strong className="font-semibold">{`Sure enough to act (${oddsText(page.act.share)}).`}</strong>{" "}
+      {`${actText(act)} ${act.interim ? "This is a stop-gap: the cause stays open. " : ""}Then prove ` +
+        "it: repeat the reading that showed it, at the same conditions."}{" "}
       {page.bookable && mayBook ? (
         <BookLink point={page.bookable} act={act} from="isolation" of={page.id} className="act" />
       ) : null}
@@ -72,7 +85,7 @@ function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }) {
 
 function Suspects({ page }: { page: CasePage }) {
   return (
-    <Section title={texts.whatItMayBe} aside={texts.aMarkBeforeThe}>
+    <Section title="What it may be" aside="a mark: before the last result">
       <ul>
         {page.suspects.map((s) => (
           <li key={s.id} className="ruled py-2">
@@ -81,23 +94,25 @@ function Suspects({ page }: { page: CasePage }) {
               <OddsBar now={s.now} before={s.before} />
             </span>
             {s.speaksFor.length > 0 ? (
-              <span className="block text-xs text-ink-2">{texts.forIt(s.speaksFor.join("; "))}</span>
+              <span className="block text-xs text-ink-2">{`For it: ${s.speaksFor.join("; ")}.`}</span>
             ) : null}
             {s.speaksAgainst.length > 0 ? (
-              <span className="block text-xs text-ink-2">{texts.againstIt(s.speaksAgainst.join("; "))}</span>
+              <span className="block text-xs text-ink-2">{`Against it: ${s.speaksAgainst.join("; ")}.`}</span>
             ) : null}
           </li>
         ))}
         <li className="ruled grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 py-2">
-          <span>{texts.somethingElse}</span>
+          <span>Something else</span>
           <OddsBar now={page.other.now} before={page.other.before} />
         </li>
       </ul>
       <p className="mt-2 text-xs text-ink-2">
-        {texts.eachIsTheChance(
-          symptoms[page.symptom].basis,
-          page.taught > 0 ? texts.whatClosedOfThis(page.taught) : "",
-        )}
+        {"Each is the chance that it is there, alone or with another; they may add up to more than 100 %. " +
+          `Shares of causes and tests are ${symptoms[page.symptom].basis}` +
+          (page.taught > 0
+            ? `; what ${counted(page.taught, "closed case")} of this symptom found counts beside twenty imagined ones`
+            : "") +
+          "."}
       </p>
     </Section>
   );
@@ -111,7 +126,7 @@ function TakeOut({ intent, out, place }: { intent: "gauges" | "leaning"; out: bo
       <input type="hidden" name="out" value={out ? "no" : "yes"} />
       {place === undefined ? null : <input type="hidden" name="place" value={place} />}
       <button type="submit" className="way whitespace-nowrap">
-        {out ? texts.countItAgain : texts.takeOut}
+        {out ? "Count it again" : "Take out"}
       </button>
     </Form>
   );
@@ -121,7 +136,7 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
   const site = useSite();
   const last = page.evidence.filter((e) => !e.withdrawn).at(-1);
   return (
-    <Section title={texts.whatIsKnown}>
+    <Section title="What is known">
       <ul className="text-sm">
         <li className="ruled py-2">
           <strong className="font-semibold">{symptoms[page.symptom].label}</strong>
@@ -133,16 +148,16 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
           <span className={page.gauges?.out ? "text-ink-2 line-through" : ""}>
             {page.gauges
               ? page.gauges.read === 0
-                ? texts.noPointWasRead
+                ? "No point of this circuit has readings to judge by: nothing is known from its gauges."
                 : `${
                     page.gauges.off.length > 0
                       ? texts.readingsOffTheHealthy(page.gauges.off.join("; ").toLowerCase())
-                      : texts.noReadingIsOff
+                      : "No reading is off the healthy circuit."
                   }${page.gauges.read === null ? "" : texts.ofAllPoints(page.gauges.read - page.gauges.off.length, page.gauges.of - page.gauges.read)}`
               : !page.hasDiagram
-                ? texts.noCircuitIsDrawn
+                ? "No circuit is drawn, so readings are not used."
                 : page.missed === null
-                  ? texts.noReadingHasABaseline
+                  ? "No point of this circuit has a baseline yet, so readings are not used."
                   : texts.theModelDoesNot(page.missed.join("; ").toLowerCase())}
           </span>
           {page.gauges && mayEnter && !page.closed ? <TakeOut intent="gauges" out={page.gauges.out} /> : null}
@@ -151,7 +166,7 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
           <li key={place} className="ruled flex items-start justify-between gap-3 py-2">
             <span className={l.out ? "text-ink-2 line-through" : ""}>
               {l.text}
-              <span className="block text-ink-2">{texts.fromTheRegisterWhen}</span>
+              <span className="block text-ink-2">From the register when this began</span>
             </span>
             {mayEnter && !page.closed ? <TakeOut intent="leaning" out={l.out} place={place} /> : null}
           </li>
@@ -162,7 +177,7 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
               {e.test} <strong className="font-semibold">{e.result.toLowerCase()}</strong>
               <span className="block text-ink-2">
                 {momentText(e.at, site)}, {e.by}
-                {e.again ? texts.madeAgain : ""}
+                {e.again ? "; made again: both count as one result" : ""}
               </span>
             </span>
             {!e.withdrawn && mayEnter && !page.closed ? (
@@ -170,7 +185,7 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
                 <input type="hidden" name="intent" value="withdraw" />
                 <input type="hidden" name="resultId" value={e.id} />
                 <button type="submit" className="way whitespace-nowrap">
-                  {e === last ? texts.undo : texts.takeOut}
+                  {e === last ? "Undo" : "Take out"}
                 </button>
               </Form>
             ) : null}
@@ -186,7 +201,7 @@ function Guided({ page, submission }: { page: CasePage; submission: string }) {
   const site = useSite();
   if (page.guided.length === 0) return null;
   return (
-    <Section title={texts.madeInTestsSince}>
+    <Section title="Made in Tests since then">
       <ul className="text-sm">
         {page.guided.map((g) => (
           <li key={g.test} className="ruled flex items-start justify-between gap-3 py-2">
@@ -203,8 +218,8 @@ function Guided({ page, submission }: { page: CasePage; submission: string }) {
               <input type="hidden" name="submission" value={submission} />
               <input type="hidden" name="test" value={g.test} />
               <input type="hidden" name="result" value={g.result} />
-              <button type="submit" className="way whitespace-nowrap" aria-label={texts.takeIn(g.text)}>
-                {texts.takeItIn}
+              <button type="submit" className="way whitespace-nowrap" aria-label={`Take in: ${g.text}`}>
+                Take it in
               </button>
             </Form>
           </li>
@@ -217,17 +232,19 @@ function Guided({ page, submission }: { page: CasePage; submission: string }) {
 function NextTest({ page, submission, mayEnter }: { page: CasePage; submission: string; mayEnter: boolean }) {
   const { best, others, waiting } = page;
   return (
-    <Section title={page.decided ? texts.ifYouWantTo : texts.theNextBestTest}>
+    <Section title={page.decided ? "If you want to be surer" : "The next best test"}>
       {best ? (
         <div className="pt-3">
           <TestCard test={best} submission={submission} mayEnter={mayEnter} />
         </div>
       ) : (
-        <Empty>{texts.noTestIsLeft}</Empty>
+        <Empty>
+          No test is left that could change what to do. Act on the likeliest, or close it with “none of these”.
+        </Empty>
       )}
       {[
-        { title: texts.nearlyAsGood, of: others },
-        { title: texts.notNow, of: waiting },
+        { title: "Nearly as good", of: others },
+        { title: "Not now", of: waiting },
       ].map(({ title, of }) =>
         of.length === 0 ? null : (
           <div key={title} className="mt-4">
@@ -236,9 +253,9 @@ function NextTest({ page, submission, mayEnter }: { page: CasePage; submission: 
               <details key={t.id} className="ruled py-2">
                 <summary className="cursor-pointer">
                   {t.text} <TestCost test={t} />
-                  {t.outsideBook ? <span className="text-sm text-ochre"> {texts.notInMostManufacturers}</span> : null}
+                  {t.outsideBook ? <span className="text-sm text-ochre"> not in most manufacturers' books</span> : null}
                   {t.heldBack && !t.outsideBook ? (
-                    <span className="block text-xs text-ink-2">{texts.waitsWhileASafer}</span>
+                    <span className="block text-xs text-ink-2">Waits while a safer test still tells enough.</span>
                   ) : null}
                 </summary>
                 <div className="pt-2">
@@ -261,9 +278,9 @@ function AnyResult({ page, submission }: { page: CasePage; submission: string })
       <input type="hidden" name="intent" value="result" />
       <input type="hidden" name="submission" value={submission} />
       <label className="min-w-0 grow text-sm text-ink-2">
-        <span className="mb-0.5 block">{texts.anotherTestWasMade}</span>
+        <span className="mb-0.5 block">Another test was made</span>
         <select name="any" className={`${fieldClass} pr-8`} defaultValue="">
-          <option value="">{texts.whichOneAndWhat}</option>
+          <option value="">which one, and what did it show?</option>
           {page.any.map((t) => (
             <optgroup key={t.id} label={t.text}>
               {t.results.map((r) => (
@@ -275,7 +292,7 @@ function AnyResult({ page, submission }: { page: CasePage; submission: string })
           ))}
         </select>
       </label>
-      <Button tone="plain">{texts.enterIt}</Button>
+      <Button tone="plain">Enter it</Button>
     </Form>
   );
 }
@@ -284,7 +301,7 @@ function Close({ page, problems }: { page: CasePage; problems: Record<string, st
   const likely = page.suspects.map((s) => s.id);
   const rest = page.every.filter((s) => !likely.includes(s.id));
   return (
-    <Section title={texts.whatWasFound}>
+    <Section title="What was found">
       <Form method="post" noValidate className="pt-2">
         <input type="hidden" name="intent" value="close" />
         <input type="hidden" name="version" value={page.version} />
@@ -292,17 +309,17 @@ function Close({ page, problems }: { page: CasePage; problems: Record<string, st
           <div className="grid gap-3">
             <SelectField
               name="found"
-              label={texts.itWas}
+              label="It was"
               options={[
-                { value: "", label: texts.notKnownYet },
+                { value: "", label: "not known yet" },
                 ...page.suspects.map((s) => ({ value: s.id, label: s.text })),
                 ...rest.map((s) => ({ value: s.id, label: s.text })),
-                { value: "none", label: texts.noneOfThese },
+                { value: "none", label: "None of these" },
               ]}
             />
-            <TextArea name="findings" label={texts.howItWasFound} maxLength={500} rows={2} />
+            <TextArea name="findings" label="How it was found, what was done" maxLength={500} rows={2} />
             <p>
-              <Button tone="plain">{texts.closeTheIsolation}</Button>
+              <Button tone="plain">Close the isolation</Button>
             </p>
           </div>
         </FormProblemsProvider>
@@ -326,24 +343,25 @@ function CaseScreen({ loaderData: { page, mayEnter, mayBook, submission }, actio
     <>
       <PageHead
         crumbs={[
-          { label: texts.isolate, to: "/isolate" },
+          { label: "Isolate", to: "/isolate" },
           { label: page.machine, to: `/fleet/machines/${page.machineId}` },
         ]}
         title={`${page.machine}: ${symptoms[page.symptom].label.toLowerCase()}`}
       >
-        {page.closed ? texts.closed(dayText(page.closed.at, site), page.closed.by) : null}
+        {page.closed ? `Closed ${dayText(page.closed.at, site)}, ${page.closed.by}.` : null}
         {page.hasDiagram ? (
           <Link to={`/fleet/circuits/${page.circuitId}`} className="way">
-            {texts.circuitAndWhatIf(page.closed ? " " : "")}
+            {`${page.closed ? " " : ""}Circuit and what-if`}
           </Link>
         ) : null}
       </PageHead>
       {page.closed ? (
         <Notice live={false}>
           <strong className="font-semibold">
-            {page.closed.found.length > 0 ? page.closed.found.join("; ") : texts.noneOfWhatWas}
+            {page.closed.found.length > 0 ? page.closed.found.join("; ") : "None of what was suspected"}
           </strong>
-          {page.closed.odds === null ? "" : texts.givenWhenItWas(oddsText(page.closed.odds))}. {page.closed.findings}
+          {page.closed.odds === null ? "" : `, given ${oddsText(page.closed.odds)} when it was closed`}.{" "}
+          {page.closed.findings}
         </Notice>
       ) : (
         <WhatToDo page={page} mayBook={mayBook} />

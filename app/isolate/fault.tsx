@@ -9,10 +9,13 @@ import { InZone, monthText, useSite } from "~/ui/site";
 import { StateGlyph } from "~/ui/state";
 import { OddsBar, oddsText } from "~/ui/odds";
 import { BookLink } from "./bookLink";
-import { fault as texts } from "./texts";
+
+const texts = {
+  awayFromItsBaseline: (since: string) => `away from its baseline since about ${since}`,
+};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.whatTheReadingsSay(loaderData?.page.machine ?? "") },
+  { title: `What the readings say, ${loaderData?.page.machine ?? ""} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => {
@@ -25,10 +28,11 @@ export const loader = guard("viewer", async ({ params, user }) => {
 type Page = Route.ComponentProps["loaderData"]["page"];
 
 const noneText: Record<string, string> = {
-  "nothing drawn": texts.thisCircuitHasNo,
-  "does not fit": texts.theModelDoesNot,
-  "few points": texts.itTakesThreePoints,
-  "nothing off": texts.everyReadingIsWhere,
+  "nothing drawn": "This circuit has no diagram with baselines to hold its readings against.",
+  "does not fit":
+    "The model does not fit this circuit's own baselines, so it is not used to judge. Put the diagram right first.",
+  "few points": "It takes three points with a baseline to tell causes apart.",
+  "nothing off": "Every reading is where the healthy circuit has it.",
 };
 
 /** The state of the circuit in one address: what the faults do, beside healthy. */
@@ -75,19 +79,19 @@ function Findings({ page, ids, title, none }: { page: Page; ids: readonly string
 function Named({ id, page, fault, mayBook }: { id: string; page: Page; fault: NamedFault; mayBook: boolean }) {
   const { act, label } = causes[fault.cause];
   return (
-    <Section title={fault.text} aside={texts.odds(oddsText(fault.share))}>
+    <Section title={fault.text} aside={`odds ${oddsText(fault.share)}`}>
       <p className="pt-2">
         <strong className="font-semibold">{label}.</strong> {actText(act)}
       </p>
       {fault.places.length > 1 ? (
-        <p className="text-ink-2">{texts.itMayAsWell(fault.places.slice(1).join(" or "))}</p>
+        <p className="text-ink-2">{`It may as well be ${fault.places.slice(1).join(" or ")}: the readings cannot part them.`}</p>
       ) : null}
       {mayBook && fault.explains[0] ? (
         <p className="mt-1 mb-4">
           <BookLink point={fault.explains[0]} act={act} from="fault" of={id} />
         </p>
       ) : null}
-      <Findings page={page} ids={fault.explains} title={texts.itAccountsFor} none={texts.nothing} />
+      <Findings page={page} ids={fault.explains} title="It accounts for" none="Nothing." />
     </Section>
   );
 }
@@ -109,38 +113,39 @@ function FaultScreen({ loaderData: { id, page, mayBegin, mayBook } }: Route.Comp
     <>
       <PageHead
         crumbs={[
-          { label: texts.isolate, to: "/isolate" },
+          { label: "Isolate", to: "/isolate" },
           { label: page.machine, to: `/fleet/machines/${page.machineId}` },
         ]}
         title={
           named.length > 0
             ? `${page.machine}: ${named.map((f) => causes[f.cause].label.toLowerCase()).join("; ")}`
-            : texts.noFaultIsNamed(page.machine)
+            : `${page.machine}: no fault is named`
         }
       >
         {named.length > 0
-          ? texts.fromTheReadingsOf(page.circuit.toLowerCase())
+          ? `From the readings of the ${page.circuit.toLowerCase()} alone. It proves nothing: confirm with a ` +
+            "test before anything is opened or altered."
           : page.failure
-            ? texts.theReadingsCouldNot
+            ? "The readings could not be held against the model. The log says more."
             : page.none
               ? noneText[page.none]
               : detail
-                ? texts.someReadingsAreOff
-                : texts.theReadingsHaveNot}
+                ? "Some readings are off, and no single fault, nor two or three at once, is likelier than all others together."
+                : "The readings have not been held against the model yet."}
       </PageHead>
       <p className="flex flex-wrap gap-x-5 pb-4">
         {mayBegin ? (
           <Link to={`/isolate/new?circuit=${id}&symptom=gaugeOdd`} className="act">
-            {named.length > 0 ? texts.confirmItWithA : texts.findItByTests}
+            {named.length > 0 ? "Confirm it with a test" : "Find it by tests"}
           </Link>
         ) : null}
         {named.length > 0 ? (
           <Link to={whatIf(id, page.elements ?? [], named)} className="way">
-            {texts.seeItInThe}
+            See it in the circuit
           </Link>
         ) : null}
         <Link to={`/isolate/points/${id}`} className="way">
-          {texts.whereATestPoint}
+          Where a test point would help
         </Link>
       </p>
       {named.length > 0 ? (
@@ -155,13 +160,13 @@ function FaultScreen({ loaderData: { id, page, mayBegin, mayBook } }: Route.Comp
           <Findings
             page={page}
             ids={detail.leaves}
-            title={named.length > 0 ? texts.leftUnexplained : texts.offTheHealthyCircuit}
-            none={texts.nothingIsLeftOver(steady)}
+            title={named.length > 0 ? "Left unexplained" : "Off the healthy circuit"}
+            none={`Nothing is left over: the other ${steady} points are as a healthy circuit has them.`}
           />
         </div>
       ) : null}
       {detail && possible.length > 0 ? (
-        <Section title={named.length > 0 ? texts.whatElseItMay : texts.whatItMayBe} className="max-w-3xl">
+        <Section title={named.length > 0 ? "What else it may be" : "What it may be"} className="max-w-3xl">
           <ul>
             {possible.map((p) => (
               <li key={p.text} className="ruled grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 py-2">
@@ -170,7 +175,7 @@ function FaultScreen({ loaderData: { id, page, mayBegin, mayBook } }: Route.Comp
               </li>
             ))}
             <li className="ruled grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 py-2">
-              <span>{texts.somethingThatTheModel}</span>
+              <span>Something that the model does not have, or more faults at once</span>
               <OddsBar now={detail.unknown} before={null} />
             </li>
           </ul>

@@ -7,9 +7,8 @@ import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { oddsText } from "~/ui/odds";
-import { isolate as texts } from "./texts";
 
-export const meta = () => [{ title: texts.isolateJuncteral }];
+export const meta = () => [{ title: "Isolate · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => {
   const [faults, cases] = await Promise.all([standingFaults(), isolationsListed()]);
@@ -27,8 +26,8 @@ function CaseRow({ c }: { c: Listed }) {
       </Link>
       <span className="block text-sm text-ink-2">
         {c.closedAt
-          ? `${c.found}${c.foundOdds === null ? "" : texts.oddsWhenClosed(oddsText(c.foundOdds))}; ${dayText(c.closedAt, site)}`
-          : texts.since(dayText(c.openedAt, site), c.openedBy, c.results)}
+          ? `${c.found}${c.foundOdds === null ? "" : `, odds ${oddsText(c.foundOdds)} when closed`}; ${dayText(c.closedAt, site)}`
+          : `since ${dayText(c.openedAt, site)}, ${c.openedBy}; ${c.results} ${c.results === 1 ? "result" : "results"}`}
       </span>
     </li>
   );
@@ -39,29 +38,29 @@ export default function Isolate({ loaderData: { faults, cases, mayBegin } }: Rou
   const closed = cases.filter((c) => c.closedAt !== null);
   return (
     <>
-      <PageHead title={texts.isolate}>{texts.fromASymptomOr}</PageHead>
+      <PageHead title="Isolate">
+        From a symptom, or a reading that has changed, to its cause by the fewest and safest tests.
+      </PageHead>
       <p className="flex flex-wrap gap-x-5 pb-3">
         {mayBegin ? (
           <Link to="/isolate/new" className="act">
-            {texts.somethingIsWrongWith}
+            Something is wrong with a machine
           </Link>
         ) : null}
         <Link to="/isolate/practice" className="way">
-          {texts.practiseOnAHidden}
+          Practise on a hidden fault
         </Link>
         <Link to="/isolate/knowledge" className="way">
-          {texts.thePlantOwnCauses}
+          The plant’s own causes and tests
         </Link>
       </p>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">
         <Section
-          title={texts.whatTheReadingsSay}
-          aside={
-            faults.length === 0 ? undefined : `${faults.length} ${faults.length === 1 ? texts.circuit : texts.circuits}`
-          }
+          title="What the readings say by themselves"
+          aside={faults.length === 0 ? undefined : `${faults.length} ${faults.length === 1 ? "circuit" : "circuits"}`}
         >
           {faults.length === 0 ? (
-            <Empty>{texts.noCircuitReadingsAre}</Empty>
+            <Empty>No circuit's readings are off its model.</Empty>
           ) : (
             <ul>
               {faults.map((f) => (
@@ -70,7 +69,10 @@ export default function Isolate({ loaderData: { faults, cases, mayBegin } }: Rou
                     <Link to={`/isolate/faults/${f.circuitId}`} className="font-semibold hover:underline">
                       {f.machine}
                     </Link>
-                    <span className="block text-sm text-ink-2">{f.text ?? texts.offNoFaultIs(f.off)}</span>
+                    <span className="block text-sm text-ink-2">
+                      {f.text ??
+                        `${f.off} ${f.off === 1 ? "point is" : "points are"} off; no fault is likelier than all others`}
+                    </span>
                   </span>
                   {f.share === null ? null : <span className="whitespace-nowrap">{oddsText(f.share)}</span>}
                 </li>
@@ -79,9 +81,9 @@ export default function Isolate({ loaderData: { faults, cases, mayBegin } }: Rou
           )}
         </Section>
         <div>
-          <Section title={texts.beingIsolated} aside={open.length > 0 ? String(open.length) : undefined}>
+          <Section title="Being isolated" aside={open.length > 0 ? String(open.length) : undefined}>
             {open.length === 0 ? (
-              <Empty>{texts.nobodyIsLookingFor}</Empty>
+              <Empty>Nobody is looking for a fault.</Empty>
             ) : (
               <ul>
                 {open.map((c) => (
@@ -90,9 +92,9 @@ export default function Isolate({ loaderData: { faults, cases, mayBegin } }: Rou
               </ul>
             )}
           </Section>
-          <Section title={texts.closed} aside={closed.length > 0 ? String(closed.length) : undefined}>
+          <Section title="Closed" aside={closed.length > 0 ? String(closed.length) : undefined}>
             {closed.length === 0 ? (
-              <Empty>{texts.noneYet}</Empty>
+              <Empty>None yet.</Empty>
             ) : (
               <ul>
                 {closed.map((c) => (

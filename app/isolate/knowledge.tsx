@@ -19,9 +19,8 @@ import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, SelectField, TextArea, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { knowledge as texts } from "./texts";
 
-export const meta = () => [{ title: texts.thePlantOwnKnowledge }];
+export const meta = () => [{ title: "The plant's own knowledge · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   entries: (await plantEntries()).map(({ id, cause, test, rank, enteredAt, enteredBy }) => ({
@@ -56,9 +55,9 @@ const choicesOf = (table: Readonly<Record<string, string>>, none: string) => [
 ];
 const riskTexts = {
   none: "nothing",
-  care: texts.asksForCare,
-  deadhead: texts.closesAnOutletAgainst,
-  opens: texts.opensTheCircuit,
+  care: "asks for care",
+  deadhead: "closes an outlet against the pump",
+  opens: "opens the circuit",
 } satisfies Record<keyof typeof risks, string>;
 
 function EntryRow({ entry, own, mayAdd }: { entry: Entry; own: ReadonlyMap<string, string>; mayAdd: boolean }) {
@@ -68,18 +67,14 @@ function EntryRow({ entry, own, mayAdd }: { entry: Entry; own: ReadonlyMap<strin
   const title = cause?.label ?? test?.label ?? (rank ? nameOf(rank.cause) : "");
   const says = cause
     ? `${isolationParts[cause.part as PartId].label}; ${Object.entries(cause.symptoms)
-        .map(([s, r]) => texts.behind(rankTexts[r], lowerFirst(symptoms[s as SymptomId].label)))
+        .map(([s, r]) => `${rankTexts[r]} behind “${lowerFirst(symptoms[s as SymptomId].label)}”`)
         .join(", ")}. ${cause.act.text}.`
     : test
-      ? texts.tellsOf(
-          test.how,
-          test.results.sign,
-          Object.entries(test.shows.sign ?? {})
-            .map(([c, g]) => `${lowerFirst(nameOf(c))}, ${gradeTexts[g]}`)
-            .join("; "),
-        )
+      ? `${test.how}. “${test.results.sign}” tells of ${Object.entries(test.shows.sign ?? {})
+          .map(([c, g]) => `${lowerFirst(nameOf(c))}, ${gradeTexts[g]}`)
+          .join("; ")}.`
       : rank
-        ? texts.ranksAsBehind(rankTexts[rank.rank], lowerFirst(symptoms[rank.symptom].label))
+        ? `ranks as ${rankTexts[rank.rank]} behind “${lowerFirst(symptoms[rank.symptom].label)}”.`
         : "";
   return (
     <li className="ruled flex items-start justify-between gap-3 py-2">
@@ -94,8 +89,8 @@ function EntryRow({ entry, own, mayAdd }: { entry: Entry; own: ReadonlyMap<strin
         <Form method="post" preventScrollReset>
           <input type="hidden" name="intent" value="retire" />
           <input type="hidden" name="id" value={entry.id} />
-          <button type="submit" className="way whitespace-nowrap" aria-label={texts.takeOutOfUse(title)}>
-            {texts.takeItOutOfUse}
+          <button type="submit" className="way whitespace-nowrap" aria-label={`Take out of use: ${title}`}>
+            Take out of use
           </button>
         </Form>
       ) : null}
@@ -104,51 +99,55 @@ function EntryRow({ entry, own, mayAdd }: { entry: Entry; own: ReadonlyMap<strin
 }
 
 const basisField = (
-  <TextField name="basis" label={texts.whatItRestsOn} hint={texts.countedToldByWhom} maxLength={300} />
+  <TextField name="basis" label="What it rests on" hint="Counted, told by whom, since when" maxLength={300} />
 );
 
 function CauseFields() {
   return (
     <>
-      <TextField name="label" label={texts.cause} maxLength={100} />
-      <SelectField name="part" label={texts.whereItSits} options={choices(isolationParts, "choose")} />
+      <TextField name="label" label="Cause" maxLength={100} />
+      <SelectField name="part" label="Where it sits" options={choices(isolationParts, "choose")} />
       {lines.map((i) => (
         <div key={i} className="grid gap-x-4 sm:grid-cols-[2fr_1fr]">
-          <SelectField name={`symptom${i}`} label={texts.symptom(i + 1)} options={choices(symptoms, "none")} />
-          <SelectField name={`rank${i}`} label={texts.behindIt} options={choicesOf(rankTexts, "choose")} />
+          <SelectField name={`symptom${i}`} label={`Symptom ${i + 1}`} options={choices(symptoms, "none")} />
+          <SelectField name={`rank${i}`} label="Behind it" options={choicesOf(rankTexts, "choose")} />
         </div>
       ))}
-      <SelectField name="like" label={texts.behavesInOtherTests} options={choices(causes, texts.nothingOnlyItsOwn)} />
-      <SelectField name="do" label={texts.whatToDo} options={choicesOf(actKinds, "choose")} />
-      <TextArea name="act" label={texts.inWords} rows={2} maxLength={300} />
-      <TextField name="minutes" label={texts.minutes} inputMode="numeric" />
-      <CheckField name="needsPart" label={texts.itNeedsAPart} />
-      <CheckField name="needsStop" label={texts.theMachineHasTo} />
+      <SelectField
+        name="like"
+        label="Behaves in other tests like"
+        options={choices(causes, "nothing: only its own test shows it")}
+      />
+      <SelectField name="do" label="What to do" options={choicesOf(actKinds, "choose")} />
+      <TextArea name="act" label="In words" rows={2} maxLength={300} />
+      <TextField name="minutes" label="Minutes" inputMode="numeric" />
+      <CheckField name="needsPart" label="It needs a part" />
+      <CheckField name="needsStop" label="The machine has to stop, its circuit is opened" />
     </>
   );
 }
 
 function TestFields({ own }: { own: ReadonlyMap<string, string> }) {
-  const all = [...[...own].map(([value, label]) => ({ value, label: texts.thisPlant(label) })), ...choices(causes)];
+  const all = [...[...own].map(([value, label]) => ({ value, label: `${label} (this plant)` })), ...choices(causes)];
   return (
     <>
-      <TextField name="label" label={texts.test} maxLength={100} />
-      <SelectField name="part" label={texts.madeAt} options={choices(isolationParts, texts.theCircuitAsA)} />
-      <TextArea name="how" label={texts.howItIsMade} rows={2} maxLength={400} />
-      <TextField name="minutes" label={texts.minutes} inputMode="numeric" />
-      <SelectField name="prepare" label={texts.madeReadyBefore} options={choices(preparations, "choose")} />
-      <SelectField name="risk" label={texts.whatItRisks} options={choicesOf(riskTexts, "choose")} />
-      <TextArea name="caution" label={texts.caution} rows={2} maxLength={300} />
-      <TextField name="usual" label={texts.allIsWellWhen} maxLength={80} />
-      <TextField name="sign" label={texts.itTellsOfSomething} maxLength={80} />
+      <TextField name="label" label="Test" maxLength={100} />
+      <SelectField name="part" label="Made at" options={choices(isolationParts, "the circuit as a whole")} />
+      <TextArea name="how" label="How it is made" rows={2} maxLength={400} />
+      <TextField name="minutes" label="Minutes" inputMode="numeric" />
+      <SelectField name="prepare" label="Made ready before" options={choices(preparations, "choose")} />
+      <SelectField name="risk" label="What it risks" options={choicesOf(riskTexts, "choose")} />
+      <TextArea name="caution" label="Caution" rows={2} maxLength={300} />
+      <TextField name="usual" label="All is well when it shows" maxLength={80} />
+      <TextField name="sign" label="It tells of something when it shows" maxLength={80} />
       {lines.map((i) => (
         <div key={i} className="grid gap-x-4 sm:grid-cols-[2fr_1fr]">
           <SelectField
             name={`cause${i}`}
-            label={texts.tellsOfNumber(i + 1)}
-            options={[{ value: "", label: texts.none }, ...all]}
+            label={`Tells of ${i + 1}`}
+            options={[{ value: "", label: "none" }, ...all]}
           />
-          <SelectField name={`grade${i}`} label={texts.andShowsIt} options={choicesOf(gradeTexts, "choose")} />
+          <SelectField name={`grade${i}`} label="And shows it" options={choicesOf(gradeTexts, "choose")} />
         </div>
       ))}
     </>
@@ -157,37 +156,39 @@ function TestFields({ own }: { own: ReadonlyMap<string, string> }) {
 
 const RankFields = () => (
   <>
-    <SelectField name="symptom" label={texts.whichSymptom} options={choices(symptoms, "choose")} />
-    <SelectField name="cause" label={texts.cause} options={choices(causes, "choose")} />
-    <SelectField name="rank" label={texts.hereItIsBehind} options={choicesOf(rankTexts, "choose")} />
+    <SelectField name="symptom" label="Symptom" options={choices(symptoms, "choose")} />
+    <SelectField name="cause" label="Cause" options={choices(causes, "choose")} />
+    <SelectField name="rank" label="Here it is behind it" options={choicesOf(rankTexts, "choose")} />
   </>
 );
 
 const forms: Record<Kind, { title: string; button: string }> = {
-  cause: { title: texts.addACause, button: texts.addTheCause },
-  test: { title: texts.addATest, button: texts.addTheTest },
-  rank: { title: texts.rankACauseOtherwise, button: texts.rankItSoHere },
+  cause: { title: "Add a cause", button: "Add the cause" },
+  test: { title: "Add a test", button: "Add the test" },
+  rank: { title: "Rank a cause otherwise", button: "Rank it so here" },
 };
 
 export default function Knowledge({ loaderData: { entries, mayAdd, submissions }, actionData }: Route.ComponentProps) {
   const refusal = actionData && "kind" in actionData ? actionData : undefined;
-  const own = new Map(entries.flatMap((e) => (e.cause ? [[texts.plant(e.id), e.cause.label] as const] : [])));
+  const own = new Map(entries.flatMap((e) => (e.cause ? [[`plant:${e.id}`, e.cause.label] as const] : [])));
   const groups: { title: string; of: Entry[] }[] = [
-    { title: texts.causes, of: entries.filter((e) => e.cause) },
-    { title: texts.tests, of: entries.filter((e) => e.test) },
-    { title: texts.rankedOtherwiseHere, of: entries.filter((e) => e.rank) },
+    { title: "Causes", of: entries.filter((e) => e.cause) },
+    { title: "Tests", of: entries.filter((e) => e.test) },
+    { title: "Ranked otherwise here", of: entries.filter((e) => e.rank) },
   ];
   return (
     <>
-      <PageHead crumbs={[{ label: texts.isolate, to: "/isolate" }]} title={texts.thisPlantOwnCauses}>
-        {texts.causesAndTestsOf}
+      <PageHead crumbs={[{ label: "Isolate", to: "/isolate" }]} title="This plant’s own causes and tests">
+        Causes and tests of your own, and causes that are more or less frequent here than common practice has it. They
+        count in every isolation that begins from now on; isolations that are open keep what held when they began.
+        Closed isolations count by themselves.
       </PageHead>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">
         <div>
           {groups.map(({ title, of }) => (
             <Section key={title} title={title} aside={of.length > 0 ? String(of.length) : undefined}>
               {of.length === 0 ? (
-                <Empty>{texts.noneYet}</Empty>
+                <Empty>None yet.</Empty>
               ) : (
                 <ul>
                   {of.map((e) => (

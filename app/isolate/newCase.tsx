@@ -8,9 +8,8 @@ import { isUuid } from "~/platform/validate";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice, TextArea, TextField } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
-import { newCase as texts } from "./texts";
 
-export const meta = () => [{ title: texts.beginAnIsolationJuncteral }];
+export const meta = () => [{ title: "Begin an isolation · Juncteral" }];
 
 export const loader = guard("technician", async ({ request }) => {
   const search = new URL(request.url).searchParams;
@@ -46,12 +45,12 @@ function Which({
       <Form method="get" role="search" className="flex max-w-xl items-end gap-3">
         {symptom ? <input type="hidden" name="symptom" value={symptom} /> : null}
         <span className="grow">
-          <TextField name="machine" label={texts.machineByNameOr} defaultValue={letters} autoFocus />
+          <TextField name="machine" label="Machine, by name or tag" defaultValue={letters} autoFocus />
         </span>
-        <Button>{texts.find}</Button>
+        <Button>Find</Button>
       </Form>
       {circuits.length === 0 ? (
-        <Empty>{texts.noMachineIsCalled}</Empty>
+        <Empty>No machine is called so.</Empty>
       ) : (
         <ul className="mt-3 max-w-xl">
           {circuits.map((c) => (
@@ -77,10 +76,12 @@ export default function NewCase({ loaderData: d, actionData }: Route.ComponentPr
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.isolate, to: "/isolate" }]}
-        title={circuit ? texts.whatIsWrongWith(circuit.machine) : texts.whichMachine}
+        crumbs={[{ label: "Isolate", to: "/isolate" }]}
+        title={circuit ? `What is wrong with ${circuit.machine}?` : "Which machine?"}
       >
-        {circuit ? texts.whatItsReadingsSay : texts.chooseItThenWhat}
+        {circuit
+          ? "What its readings say is taken in by itself, and can be taken out again."
+          : "Choose it, then what was noticed."}
       </PageHead>
       {!circuit ? (
         <Which {...d} />
@@ -113,10 +114,10 @@ export default function NewCase({ loaderData: d, actionData }: Route.ComponentPr
               ))}
             </div>
             <div className="mt-4 max-w-xl">
-              <TextArea name="note" label={texts.whatElseWasNoticed} maxLength={500} rows={2} />
+              <TextArea name="note" label="What else was noticed" maxLength={500} rows={2} />
             </div>
             <p className="mt-3">
-              <Button>{texts.findTheNextBest}</Button>
+              <Button>Find the next best test</Button>
             </p>
           </FormProblemsProvider>
         </Form>

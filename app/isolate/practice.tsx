@@ -7,9 +7,8 @@ import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { practice as texts } from "./texts";
 
-export const meta = () => [{ title: texts.practiceBenchJuncteral }];
+export const meta = () => [{ title: "Practice bench · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   runs: await practiceOf(user.id),
@@ -26,34 +25,39 @@ export default function Practice({ loaderData: { runs, submission }, actionData 
   const problems = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
     <>
-      <PageHead crumbs={[{ label: texts.isolate, to: "/isolate" }]} title={texts.practiceBench}>
-        {texts.aFaultIsHidden}
+      <PageHead crumbs={[{ label: "Isolate", to: "/isolate" }]} title="Practice bench">
+        A fault is hidden in a circuit. Take tests, name it, and see how it compares with the best path.
       </PageHead>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-2">
-        <Section title={texts.aNewCase}>
+        <Section title="A new case">
           <Form method="post" noValidate className="max-w-md pt-2">
             <input type="hidden" name="submission" value={submission} />
             <FormProblemsProvider problems={problems}>
               <div className="grid gap-3">
                 <SelectField
                   name="level"
-                  label={texts.level}
+                  label="Level"
                   options={Object.entries(practiceLevels).map(([value, l]) => ({
                     value,
                     label: `${l.label}: ${lowerFirst(l.says)}`,
                   }))}
                 />
-                <TextField name="seed" label={texts.numberOfTheCase} inputMode="numeric" hint={texts.aClassThatTypes} />
+                <TextField
+                  name="seed"
+                  label="Number of the case"
+                  inputMode="numeric"
+                  hint="A class that types the same number gets the same fault. Empty: any."
+                />
                 <p>
-                  <Button>{texts.begin}</Button>
+                  <Button>Begin</Button>
                 </p>
               </div>
             </FormProblemsProvider>
           </Form>
         </Section>
-        <Section title={texts.yourCases} aside={runs.length > 0 ? texts.newestFirst : undefined}>
+        <Section title="Your cases" aside={runs.length > 0 ? "newest first" : undefined}>
           {runs.length === 0 ? (
-            <Empty>{texts.noneYetWhatYou}</Empty>
+            <Empty>None yet. What you did there is kept for you alone.</Empty>
           ) : (
             <ul>
               {runs.map((r) => (
@@ -63,10 +67,10 @@ export default function Practice({ loaderData: { runs, submission }, actionData 
                       {r.symptom}
                     </Link>
                     <span className="block text-sm text-ink-2">
-                      {texts.number(r.level, r.seed, r.tests, dayText(r.startedAt, site))}
+                      {`${r.level}, number ${r.seed}; ${r.tests} ${r.tests === 1 ? "test" : "tests"}; ${dayText(r.startedAt, site)}`}
                     </span>
                   </span>
-                  <span className="whitespace-nowrap">{r.score === null ? texts.open : texts.of100(r.score)}</span>
+                  <span className="whitespace-nowrap">{r.score === null ? "open" : `${r.score} of 100`}</span>
                 </li>
               ))}
             </ul>

@@ -7,9 +7,15 @@ import { formFields } from "~/platform/request.server";
 import { CircuitDiagram, type DiagramPoint } from "~/ui/circuit/diagram";
 import { Button, FormProblemsProvider, Notice, SelectField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { practiceCase as texts } from "./texts";
 
-export const meta = () => [{ title: texts.aCaseToPractise }];
+const texts = {
+  yourWayTookMin: (minutes: number, bestMinutes: number, cost: string, bestCost: string) =>
+    `Your way took ${minutes} min, the best path ${bestMinutes} min. With the cure it cost ${cost}, the ` +
+    `best path ${bestCost} (usual figures).`,
+  theInstrumentTimesAs: (times: string) => `(the instrument: ${times} times as usual)`,
+};
+
+export const meta = () => [{ title: "A case to practise on · Juncteral" }];
 
 export const loader = guard("viewer", async ({ params, user }) => practicePage(idParam(params), user.id));
 
@@ -27,17 +33,17 @@ type Page = Route.ComponentProps["loaderData"];
 
 function Debrief({ over, minutes, currency }: { over: NonNullable<Page["over"]>; minutes: number; currency: string }) {
   return (
-    <Section title={texts.debrief} aside={texts.of100(over.score)}>
+    <Section title="Debrief" aside={`${over.score} of 100`}>
       <p className="pt-2">
-        {texts.itWasWhatIt(
-          <strong className="font-semibold">{over.truth}</strong>,
-          over.right
-            ? texts.youNamedIt
+        <>
+          It was {<strong className="font-semibold">{over.truth}</strong>}.{" "}
+          {over.right
+            ? "You named it."
             : over.rightAct
-              ? texts.youNamedAnotherCause(over.named)
-              : texts.youNamed(over.named),
-          over.act,
-        )}
+              ? `You named ${over.named}: another cause, the same thing to do.`
+              : `You named ${over.named}.`}{" "}
+          What it asks for: {over.act}.
+        </>
       </p>
       <p className="mt-1">
         {texts.yourWayTookMin(
@@ -56,42 +62,44 @@ function Debrief({ over, minutes, currency }: { over: NonNullable<Page["over"]>;
           ))}
         </ul>
       ) : (
-        <p className="mt-1 text-ink-2">{texts.nothingUnsafeWasDone}</p>
+        <p className="mt-1 text-ink-2">Nothing unsafe was done.</p>
       )}
-      <h3 className="mt-4 text-sm text-ink-2">{texts.theBestPath}</h3>
+      <h3 className="mt-4 text-sm text-ink-2">The best path</h3>
       {over.best.tests.length === 0 ? (
-        <p className="text-sm text-ink-2">{texts.theSymptomAloneWas}</p>
+        <p className="text-sm text-ink-2">The symptom alone was enough.</p>
       ) : (
         <ol className="list-decimal pl-5 text-sm">
           {over.best.tests.map((t) => (
             <li key={t.text} className="py-0.5">
-              {texts.min(t.text, <strong className="font-semibold">{t.result.toLowerCase()}</strong>, t.minutes)}
+              <>
+                {t.text} {<strong className="font-semibold">{t.result.toLowerCase()}</strong>}, {t.minutes} min
+              </>
             </li>
           ))}
         </ol>
       )}
       <p className="mt-3">
         <Link to="/isolate/practice" className="act">
-          {texts.anotherCase}
+          Another case
         </Link>
       </p>
     </Section>
   );
 }
 
-const riskText = { none: "", care: "", deadhead: texts.closesAnOutlet, opens: texts.opensTheCircuit } as const;
+const riskText = { none: "", care: "", deadhead: "closes an outlet", opens: "opens the circuit" } as const;
 
 const NOTHING: ReadonlyMap<string, DiagramPoint> = new Map();
 
 /** The circuit; a part that is pressed shows its tests alone. */
 function Circuit({ page, at }: { page: Page; at: string }) {
   return (
-    <Section title={texts.theCircuit} aside={page.over ? undefined : texts.pressAPartFor}>
+    <Section title="The circuit" aside={page.over ? undefined : "press a part for its tests"}>
       <CircuitDiagram
         netlist={page.netlist}
         drawing={page.drawing}
         points={NOTHING}
-        label={texts.theCircuitOfThis}
+        label="The circuit of this case"
         ways={page.over ? undefined : { to: (element) => (element === at ? "?" : `?at=${element}`), chosen: at }}
       />
     </Section>
@@ -104,11 +112,11 @@ function Tests({ page, at }: { page: Page; at: string }) {
   const tests = name ? page.tests.filter((t) => t.element === at) : page.tests;
   const renewal = page.renewals.find((r) => r.element === at);
   return (
-    <Section title={name ? texts.testsAt(lowerFirst(name)) : texts.tests} aside={texts.minutesAndWhatHas}>
+    <Section title={name ? `Tests at ${lowerFirst(name)}` : "Tests"} aside="minutes, and what has to be ready">
       {name ? (
         <p className="pt-2">
           <Link to="?" preventScrollReset className="act">
-            {texts.allTests}
+            All tests
           </Link>
         </p>
       ) : null}
@@ -118,18 +126,14 @@ function Tests({ page, at }: { page: Page; at: string }) {
             <span className="min-w-0 [overflow-wrap:anywhere]">
               {t.text}
               <span className="block text-xs text-ink-2">
-                {texts.minWhatItTakes(
-                  t.minutes,
-                  t.prepare === "nothing" ? "" : `; ${t.prepare}`,
-                  riskText[t.risk] ? `; ${riskText[t.risk]}` : "",
-                  t.outsideBook ? texts.notInMostManufacturers : "",
-                )}
+                {`${t.minutes} min${t.prepare === "nothing" ? "" : `; ${t.prepare}`}${riskText[t.risk] ? `; ${riskText[t.risk]}` : ""}` +
+                  `${t.outsideBook ? "; not in most manufacturers' books" : ""}`}
               </span>
             </span>
             <Form method="post" preventScrollReset>
               <input type="hidden" name="test" value={t.id} />
-              <Button tone="plain" aria-label={texts.make(t.text)}>
-                {texts.makeIt}
+              <Button tone="plain" aria-label={`Make: ${t.text}`}>
+                Make it
               </Button>
             </Form>
           </li>
@@ -137,19 +141,19 @@ function Tests({ page, at }: { page: Page; at: string }) {
         {renewal ? (
           <li className="ruled grid grid-cols-[minmax(0,1fr)_auto] items-center gap-3 py-1.5">
             <span className="min-w-0 [overflow-wrap:anywhere]">
-              {texts.renewAndSee(lowerFirst(renewal.name))}
+              {`Renew ${lowerFirst(renewal.name)} and see`}
               <span className="block text-xs text-ink-2">
-                {texts.minWithThePart(renewal.minutes, moneyText(renewal.cost, page.currency))}
+                {`${renewal.minutes} min, ${moneyText(renewal.cost, page.currency)} with the part; opens the circuit`}
               </span>
             </span>
             <Form method="post" preventScrollReset>
               <input type="hidden" name="test" value={renewal.id} />
-              <Button tone="plain">{texts.renewIt}</Button>
+              <Button tone="plain">Renew it</Button>
             </Form>
           </li>
         ) : null}
       </ul>
-      {name && tests.length === 0 ? <Empty>{texts.noTestIsLeft}</Empty> : null}
+      {name && tests.length === 0 ? <Empty>No test is left at this part.</Empty> : null}
     </Section>
   );
 }
@@ -161,20 +165,20 @@ export default function PracticeCase({ loaderData: page, actionData }: Route.Com
     <>
       <PageHead
         crumbs={[
-          { label: texts.isolate, to: "/isolate" },
-          { label: texts.practiceBench, to: "/isolate/practice" },
+          { label: "Isolate", to: "/isolate" },
+          { label: "Practice bench", to: "/isolate/practice" },
         ]}
         title={page.symptom.label}
       >
-        {texts.number(page.symptom.seen, page.level.label, page.seed)}
+        {`${page.symptom.seen} ${page.level.label}, number ${page.seed}.`}
       </PageHead>
       {problems?.form ? <Notice tone="verm">{problems.form}</Notice> : null}
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,2fr)_minmax(0,3fr)]">
         <div>
           {page.over ? <Debrief over={page.over} minutes={page.minutes} currency={page.currency} /> : null}
-          <Section title={texts.whatYouKnow} aside={texts.minInAll(page.minutes)}>
+          <Section title="What you know" aside={`${page.minutes} min`}>
             {page.made.length === 0 ? (
-              <Empty>{texts.theSymptomAndNo}</Empty>
+              <Empty>The symptom, and no test yet.</Empty>
             ) : (
               <ol>
                 {page.made.map((m) => (
@@ -194,21 +198,21 @@ export default function PracticeCase({ loaderData: page, actionData }: Route.Com
             )}
           </Section>
           {page.over ? null : (
-            <Section title={texts.whatIsIt}>
+            <Section title="What is it?">
               <Form method="post" noValidate className="max-w-md pt-2">
                 <input type="hidden" name="intent" value="name" />
                 <FormProblemsProvider problems={problems}>
                   <div className="grid gap-3">
                     <SelectField
                       name="named"
-                      label={texts.theCause}
+                      label="The cause"
                       options={[
-                        { value: "", label: texts.notYet },
+                        { value: "", label: "not yet" },
                         ...page.suspects.map((s) => ({ value: s.id, label: s.text })),
                       ]}
                     />
                     <p>
-                      <Button>{texts.nameItAndSee}</Button>
+                      <Button>Name it and see the debrief</Button>
                     </p>
                   </div>
                 </FormProblemsProvider>

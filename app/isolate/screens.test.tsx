@@ -11,7 +11,6 @@ import PointsScreen from "./points";
 import PracticeScreen from "./practice";
 import PracticeCaseScreen from "./practiceCase";
 import { TestCard, TestCost } from "./testCard";
-import * as isolateTexts from "./texts";
 
 const ZONE = "Europe/London";
 type Of<P extends (props: never) => unknown> = Parameters<P>[0] extends { loaderData: infer D } ? D : never;
@@ -130,10 +129,8 @@ describe("an isolation", () => {
   test("evidence that was taken out is struck through and can count again", () => {
     const html = show({ gauges: { out: true, off: ["Relief setting"], read: 1, of: 1 } });
     expect(html).toContain("line-through");
-    expect(wordsOf(html)).toContain(isolateTexts.casePage.countItAgain);
-    expect(wordsOf(show({ gauges: { out: false, off: ["Relief setting"], read: 1, of: 1 } }))).toContain(
-      isolateTexts.casePage.takeOut,
-    );
+    expect(wordsOf(html)).toContain("Count it again");
+    expect(wordsOf(show({ gauges: { out: false, off: ["Relief setting"], read: 1, of: 1 } }))).toContain("Take out");
   });
   test("a bulletin leans the odds and says where it comes from", () => {
     const words = wordsOf(show({ leanings: [{ text: "Open bulletin 12: four times likelier", out: false }] }));
@@ -159,7 +156,9 @@ describe("an isolation", () => {
     expect(wordsOf(html)).toContain("Results: at the mark; too low.");
   });
   test("nothing left to test says what to do instead", () =>
-    expect(wordsOf(show({ best: null }))).toContain(isolateTexts.casePage.noTestIsLeft));
+    expect(wordsOf(show({ best: null }))).toContain(
+      "No test is left that could change what to do. Act on the likeliest, or close it with “none of these”.",
+    ));
   test("what waits says why, what is outside the manufacturer's book is marked", () => {
     const words = wordsOf(
       show({
@@ -171,15 +170,15 @@ describe("an isolation", () => {
       }),
     );
     expect(words).toContain("Nearly as good Warmth of the relief valve");
-    expect(words).toContain(isolateTexts.casePage.waitsWhileASafer);
-    expect(words).toContain(isolateTexts.casePage.notInMostManufacturers);
+    expect(words).toContain("Waits while a safer test still tells enough.");
+    expect(words).toContain("not in most manufacturers' books");
     expect(words).toMatch(/50 min with isolated and locked.*opens the circuit/);
   });
   test("sure enough, it says what to do and how to prove it; with a point of its part it can be booked", () => {
     const sure = { decided: true, act: act("pump.worn", 0.97), bookable: "p1" };
     const html = show(sure);
     expect(wordsOf(html)).toMatch(/Sure enough to act \(97 %\)/);
-    expect(wordsOf(html)).toContain(isolateTexts.casePage.ifYouWantTo);
+    expect(wordsOf(html)).toContain("If you want to be surer");
     expect(wordsOf(html)).toContain("repeat the reading that showed it");
     expect(html).toContain("/work/book?point=p1");
     expect(show(sure, { mayBook: false })).not.toContain("/work/book");
@@ -187,7 +186,7 @@ describe("an isolation", () => {
   });
   test("none of the known causes fits: what to do is said, and no act is proposed", () => {
     const words = wordsOf(show({ noneFits: true, decided: false, act: act("pump.worn", 0.2) }));
-    expect(words).toContain(isolateTexts.casePage.noneOfTheKnown);
+    expect(words).toContain("None of the known causes fits.");
     expect(words).not.toContain("Sure enough");
   });
   test("closed, it shows what was found, what was thought of it then, and takes nothing more", () => {
@@ -202,9 +201,7 @@ describe("an isolation", () => {
     expect(wordsOf(html)).toMatch(/Closed 24\sNov, L\. Aske\./);
     expect(wordsOf(html)).toContain("given 93 % when it was closed. Lock nut loose.");
     expect(html).not.toContain("<form");
-    expect(wordsOf(show({ closed: { ...closed, found: [], odds: null } }))).toContain(
-      isolateTexts.casePage.noneOfWhatWas,
-    );
+    expect(wordsOf(show({ closed: { ...closed, found: [], odds: null } }))).toContain("None of what was suspected");
   });
   test("what closed cases taught is said with how many", () => {
     expect(wordsOf(show({ taught: 1 }))).toContain("what 1 closed case of this symptom found counts");
@@ -339,7 +336,9 @@ describe("what the readings say of a circuit", () => {
   });
   test("no fault is likelier than all others: the points that are off stand there, with since when", () => {
     const words = wordsOf(shown(detail()));
-    expect(words).toContain(isolateTexts.fault.someReadingsAreOff);
+    expect(words).toContain(
+      "Some readings are off, and no single fault, nor two or three at once, is likelier than all others together.",
+    );
     expect(words).toContain(
       "Off the healthy circuit 1 Relief valve: relief setting away from its baseline since about June 2026",
     );
@@ -347,7 +346,7 @@ describe("what the readings say of a circuit", () => {
   test("a named fault proves nothing by itself: it is confirmed with a test first", () => {
     const html = shown(detail({ named: [named()], leaves: [] }));
     expect(wordsOf(html)).toContain("confirm with a test before anything is opened or altered");
-    expect(wordsOf(html)).toContain(isolateTexts.fault.confirmItWithA);
+    expect(wordsOf(html)).toContain("Confirm it with a test");
     expect(wordsOf(html)).toContain("Nothing is left over: the other 0 points");
     // the what-if of exactly this state: element by its place, severity to five digits
     expect(html).toContain("/fleet/circuits/k1?fault=1%7EsetLow%7E23.4");
@@ -378,7 +377,7 @@ describe("a new isolation", () => {
       action,
     );
   test("no machine is called so", () =>
-    expect(wordsOf(shown({ letters: "zzz" }))).toContain(isolateTexts.newCase.noMachineIsCalled));
+    expect(wordsOf(shown({ letters: "zzz" }))).toContain("No machine is called so."));
   test("the symptom goes along while the machine is chosen", () => {
     const circuits = [{ id: "k1", machine: "Ramp", circuit: "Lift" }];
     expect(shown({ circuits, symptom: "slow" })).toContain("/isolate/new?circuit=k1&amp;symptom=slow");
@@ -428,12 +427,12 @@ describe("where a test point would help", () => {
     } as unknown as Points);
   test("nothing drawn sends to the drawing, and asks for nothing", () => {
     const html = shown({ drawn: false });
-    expect(wordsOf(html)).toContain(isolateTexts.points.thisCircuitHasNo);
-    expect(html).not.toContain(isolateTexts.points.workItOut);
+    expect(wordsOf(html)).toContain("This circuit has no diagram yet.");
+    expect(html).not.toContain("Work it out");
   });
   test("who only looks cannot ask", () => {
-    expect(shown()).toContain(isolateTexts.points.workItOut);
-    expect(shown({}, false)).not.toContain(isolateTexts.points.workItOut);
+    expect(shown()).toContain("Work it out");
+    expect(shown({}, false)).not.toContain("Work it out");
   });
   test("a coupling for a meter, one for a gauge, and a reading in rounds; what is not proven says so", () => {
     const advice = {
@@ -446,9 +445,9 @@ describe("where a test point would help", () => {
       ],
     };
     const words = wordsOf(shown({ advice, madeAt: TEST_NOW }));
-    expect(words).toContain(isolateTexts.points.aCouplingForA);
-    expect(words).toContain(isolateTexts.points.aCouplingForAGauge);
-    expect(words).toContain(isolateTexts.points.aPointReadIn);
+    expect(words).toContain("A coupling for a meter in the line");
+    expect(words).toContain("A coupling for a gauge");
+    expect(words).toContain("A point read in rounds");
     expect(words).toContain(
       "Saves 13 min an isolation (standard error 4.2), and the circuit is opened 0.28 times less often",
     );
@@ -458,7 +457,7 @@ describe("where a test point would help", () => {
   });
   test("none worth it is an answer; a failure is told and can be tried again", () => {
     expect(wordsOf(shown({ advice: { cases: 80, minutes: 60, points: [] }, madeAt: TEST_NOW }))).toContain(
-      isolateTexts.points.noneSavesTwoMinutes,
+      "None saves two minutes an isolation: the points that are there will do.",
     );
     expect(wordsOf(shown({ failure: "It took too long." }))).toContain("It took too long.");
   });
@@ -469,7 +468,7 @@ describe("the practice bench", () => {
   const runs = (list: object[], action?: unknown) =>
     page(PracticeScreen, { runs: list, submission: "s" } as unknown as Runs, action);
   test("none yet; one test in the singular; open or with its score", () => {
-    expect(wordsOf(runs([]))).toContain(isolateTexts.isolate.noneYet);
+    expect(wordsOf(runs([]))).toContain("None yet.");
     const run = { id: "a", symptom: "Slow", level: "Plain", seed: 12, tests: 1, startedAt: TEST_NOW, score: null };
     const words = wordsOf(runs([run, { ...run, id: "b", tests: 5, score: 80 }]));
     expect(words).toMatch(/number 12; 1 test; .* open/);
@@ -509,7 +508,7 @@ describe("the practice bench", () => {
       ...change,
     } as unknown as Run);
   test("nothing made yet; a measured test says how far from usual, a question needs no colon", () => {
-    expect(wordsOf(run())).toContain(isolateTexts.practiceCase.theSymptomAndNo);
+    expect(wordsOf(run())).toContain("The symptom, and no test yet.");
     const made = [
       { id: "a", text: "Did it stand for months?", result: "It moves", times: null },
       { id: "b", text: "Case drain", result: "High", times: 2.5 },
@@ -535,18 +534,14 @@ describe("the practice bench", () => {
     expect(words).toContain("It was Pump: worn . You named Oil: too low.");
     expect(words).toContain("Opened under pressure.");
     expect(words).toContain("the best path 30 min");
-    expect(html).not.toContain(isolateTexts.practiceCase.makeIt);
+    expect(html).not.toContain("Make it");
   });
   test("right, right by the act, and a symptom that was enough alone", () => {
-    expect(wordsOf(run({ over: { ...over, right: true, unsafe: [] } }))).toContain(
-      isolateTexts.practiceCase.youNamedIt,
-    );
-    expect(wordsOf(run({ over: { ...over, right: true, unsafe: [] } }))).toContain(
-      isolateTexts.practiceCase.nothingUnsafeWasDone,
-    );
+    expect(wordsOf(run({ over: { ...over, right: true, unsafe: [] } }))).toContain("You named it.");
+    expect(wordsOf(run({ over: { ...over, right: true, unsafe: [] } }))).toContain("Nothing unsafe was done.");
     expect(wordsOf(run({ over: { ...over, rightAct: true } }))).toContain("another cause, the same thing to do");
     expect(wordsOf(run({ over: { ...over, best: { ...over.best, tests: [] } } }))).toContain(
-      isolateTexts.practiceCase.theSymptomAloneWas,
+      "The symptom alone was enough.",
     );
   });
 });
@@ -572,7 +567,7 @@ describe("the plant's own knowledge", () => {
   };
   test("none yet in each group; who may not add sees no form", () => {
     expect(wordsOf(shown([])).match(/None yet\./g)).toHaveLength(3);
-    expect(shown([])).toContain(isolateTexts.knowledge.addTheCause);
+    expect(shown([])).toContain("Add the cause");
     expect(shown([], false)).not.toContain("<form");
   });
   test("a cause says where it sits, behind which symptom, what to do and what it rests on", () => {

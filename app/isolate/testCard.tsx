@@ -3,21 +3,20 @@ import { Form, Link } from "react-router";
 import { preparations } from "@core";
 import type { ShownTest } from "~/domain/isolation/casePage.server";
 import { Button, Notice } from "~/ui/form";
-import { testCard as texts } from "./texts";
 
 const riskText = {
   none: "",
-  care: texts.withCare,
-  deadhead: texts.closesAnOutletAgainst,
-  opens: texts.opensTheCircuit,
+  care: "with care",
+  deadhead: "closes an outlet against the pump",
+  opens: "opens the circuit",
 } as const;
 
 /** "8 min with a gauge of the right range at the test port; opens the circuit". */
 export function TestCost({ test }: { test: ShownTest }) {
-  const ready = test.prepare === "none" ? "" : texts.withText(preparations[test.prepare].label);
+  const ready = test.prepare === "none" ? "" : ` with ${preparations[test.prepare].label}`;
   return (
     <span className="text-sm text-ink-2">
-      {texts.min(test.minutes, ready, riskText[test.risk] ? `; ${riskText[test.risk]}` : "")}
+      {`${test.minutes} min${ready}${riskText[test.risk] ? `; ${riskText[test.risk]}` : ""}`}
     </span>
   );
 }
@@ -41,7 +40,7 @@ export function TestCard({ test, submission, mayEnter }: { test: ShownTest; subm
           <input type="hidden" name="submission" value={submission} />
           <input type="hidden" name="test" value={test.id} />
           <fieldset>
-            <legend className="sr-only">{texts.whatDidItShow}</legend>
+            <legend className="sr-only">What did it show?</legend>
             <div className="flex flex-wrap gap-2">
               {test.results.map((r) => (
                 <Button key={r.value} name="result" value={r.value} tone="plain">
@@ -53,16 +52,16 @@ export function TestCard({ test, submission, mayEnter }: { test: ShownTest; subm
         </Form>
       ) : (
         <p className="mt-1 text-sm text-ink-2">
-          {texts.results(test.results.map((r) => r.label.toLowerCase()).join("; "))}
+          {`Results: ${test.results.map((r) => r.label.toLowerCase()).join("; ")}.`}
         </p>
       )}
       <p className="mt-2 text-xs text-ink-2">
         {test.procedure ? (
           <Link to={`/tests/${test.procedure}${test.component ? `?component=${test.component}` : ""}`} className="way">
-            {texts.guidedInTests}
+            Guided in Tests
           </Link>
         ) : null}{" "}
-        {texts.howOftenEachResult(test.basis)}
+        {`How often each result comes with each cause: ${test.basis}.`}
       </p>
     </div>
   );

@@ -2,7 +2,6 @@
 import { Link } from "react-router";
 import type { OilAssessment, OilFinding } from "@core";
 import { dayText, useSite } from "~/ui/site";
-import { chain as texts } from "./texts";
 
 const tones: Record<OilFinding["tone"], string> = { plain: "border-line-2", doubt: "border-ochre", bad: "border-verm" };
 
@@ -25,7 +24,7 @@ export function FindingList({ findings }: { findings: readonly OilFinding[] }) {
               <>
                 {" "}
                 <Link to={`/points/${f.pointId}`} className="way">
-                  {texts.itsReadings}
+                  Its readings
                 </Link>
               </>
             ) : null}
@@ -36,7 +35,7 @@ export function FindingList({ findings }: { findings: readonly OilFinding[] }) {
   );
 }
 
-const percent = (share: number) => (share < 0.01 ? texts.lessThan1 : `${Math.round(share * 100)}\u00a0%`);
+const percent = (share: number) => (share < 0.01 ? "less than 1 %" : `${Math.round(share * 100)}\u00a0%`);
 
 /** A share as a figure with a bar under it, so that several are compared at a glance. */
 function Share({ share }: { share: number }) {
@@ -89,7 +88,7 @@ export function SuspectList({ suspects }: { suspects: OilAssessment["suspects"] 
           <span>
             <span className={s.share >= 0.4 ? "font-semibold" : ""}>{s.name}</span>
             {s.parts.length ? `: ${s.parts.join("; ")}` : ""}
-            {s.agrees ? <span className="text-sm text-ink-2">{texts.itsOwnReadingGot}</span> : null}
+            {s.agrees ? <span className="text-sm text-ink-2">. Its own reading got worse too</span> : null}
           </span>
         </li>
       ))}

@@ -6,7 +6,10 @@ import { addYears, format, startOfYear } from "date-fns";
 import { countsOfCode, decimalsFor, formatNumber, type MetalPoint, type OilAssessment } from "@core";
 import type { MakeChart } from "~/ui/charts/canvas";
 import { faded, type Tone } from "~/ui/charts/tones";
-import { charts as texts } from "./texts";
+
+const texts = {
+  overM: (size: number) => `over ${size} µm`,
+};
 
 interface Sampled {
   at: number;
@@ -120,7 +123,7 @@ function stepBand(
       drawTime: "beforeDatasetsDraw",
       label: {
         display: true,
-        content: texts.contaminationEnteredTo(axis.dayOf(step.after), axis.dayOf(step.by)),
+        content: `contamination entered, ${axis.dayOf(step.after)} to ${axis.dayOf(step.by)}`,
         position: { x: "center", y: "start" },
         color: tones.ochre,
         font: { size: 11.5, weight: "normal" },
@@ -155,7 +158,7 @@ export function countsChart(
           order: i,
         },
         {
-          label: texts.overMNotComparable(size),
+          label: `over ${size} µm, not comparable`,
           data: points(false),
           ...style,
           showLine: false,
@@ -177,7 +180,7 @@ export function countsChart(
           borderWidth: 1.1,
           label: {
             display: true,
-            content: texts.targetOverM(target.codes[i], size),
+            content: `target ${target.codes[i]} over ${size} µm`,
             position: "start",
             backgroundColor: faded(tones.paper, 0.85),
             color: tones[tone === "line-2" ? "ink-2" : tone],
@@ -187,7 +190,7 @@ export function countsChart(
           },
         };
       });
-    return overTime(tones, lines, annotations, axis, { title: texts.particlesPerMlLog, log: true });
+    return overTime(tones, lines, annotations, axis, { title: "particles per mL, log scale", log: true });
   };
 }
 
@@ -223,7 +226,7 @@ export function codesChart(
           borderWidth: 1.1,
           label: {
             display: true,
-            content: texts.anyTargetOverM(size),
+            content: `target over ${size} µm`,
             position: "start",
             backgroundColor: faded(tones.paper, 0.85),
             color: tones[tone === "line-2" ? "ink-2" : tone],
@@ -233,7 +236,7 @@ export function codesChart(
           },
         };
       });
-    return overTime(tones, lines, annotations, axis, { title: texts.iso4406Number });
+    return overTime(tones, lines, annotations, axis, { title: "ISO 4406 number" });
   };
 }
 
@@ -252,7 +255,7 @@ export function metalChart(
     }
     const datasets: ChartDataset<"line", XY[]>[] = [
       ...fills.map((fill): ChartDataset<"line", XY[]> => ({
-        label: texts.correctedForTopUps(label),
+        label: `${label}, corrected for top-ups`,
         data: fill.map((p) => ({ x: p.at, y: p.corrected })),
         borderColor: faded(tones.ink, 0.5),
         borderWidth: 1.2,
@@ -262,7 +265,7 @@ export function metalChart(
         order: 1,
       })),
       {
-        label: texts.asRead(label),
+        label: `${label}, as read`,
         data: series.map((p) => ({ x: p.at, y: p.raw })),
         showLine: false,
         pointRadius: 2.8,
@@ -296,7 +299,7 @@ export function metalChart(
         borderWidth: 1.1,
         label: {
           display: true,
-          content: texts.newOil,
+          content: "new oil",
           position: "start",
           backgroundColor: "transparent",
           color: tones["ink-2"],
@@ -304,6 +307,6 @@ export function metalChart(
         },
       };
     });
-    return overTime(tones, datasets, annotations, axis, { title: texts.ppm, least: 0 });
+    return overTime(tones, datasets, annotations, axis, { title: "ppm", least: 0 });
   };
 }

@@ -23,10 +23,10 @@ import { circuitPage, elementsIn, type ShownOil } from "~/domain/oil/circuitPage
 import { circuitPlace } from "~/domain/oil/place.server";
 import { SizeSection } from "./sizes";
 import { lineOf, SmallCharts } from "./smallCharts";
-import { circuit as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.oilOfJuncteral(loaderData?.page.machine ?? texts.aCircuit) },
+  { title: `Oil of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, user, request }) => {
@@ -48,7 +48,7 @@ export const action = guardAction("technician", async ({ params, request }) => {
   const fields = await formFields(request);
   const done = isUuid(fields.componentId)
     ? await renewElement(id, fields.componentId, fields, place.timeZone)
-    : ({ ok: false, problems: { form: texts.chooseAFilter } } as const);
+    : ({ ok: false, problems: { form: "Choose a filter." } } as const);
   return done.ok ? redirect(`/oil/${id}?said=element`) : refused(done, { componentId: fields.componentId });
 });
 
@@ -56,23 +56,23 @@ export const action = guardAction("technician", async ({ params, request }) => {
 const byState: Record<ConditionState, string> = {
   alarm: "its oil needs attention now",
   alert: "its oil needs attention",
-  drifting: texts.stillCleanButDrifting,
-  steady: texts.itsOilIsNormal,
+  drifting: "still clean, but drifting",
+  steady: "its oil is normal",
   unproven: "not enough is known of its oil",
   unread: "not enough is known of its oil",
 };
 
 function finding(machine: string, detail: ShownOil | null, samples: number): string {
-  if (!detail || samples === 0) return texts.noSampleOfIts(machine);
+  if (!detail || samples === 0) return `${machine}: no sample of its oil yet`;
   const worst = Math.max(...detail.over.map((o) => o ?? -Infinity));
   const parts: string[] = [];
-  if (detail.filters.some((f) => f.past)) parts.push(texts.oilBypassesItsFilter);
-  if (worst > 0) parts.push(worst === Infinity ? texts.tooDirtyToCount : texts.numberOverTarget(worst));
-  if (detail.metals.some((m) => m.passed.includes("own"))) parts.push(texts.moreMetalThanBefore);
-  if (detail.water && !detail.water.below && detail.water.ppm >= 500) parts.push(texts.waterInTheOil);
+  if (detail.filters.some((f) => f.past)) parts.push("oil bypasses its filter");
+  if (worst > 0) parts.push(worst === Infinity ? "too dirty to count" : `${counted(worst, "number")} over target`);
+  if (detail.metals.some((m) => m.passed.includes("own"))) parts.push("more metal than before");
+  if (detail.water && !detail.water.below && detail.water.ppm >= 500) parts.push("water in the oil");
   if (detail.viscosityOff !== null && Math.abs(detail.viscosityOff) >= 0.1)
     parts.push(
-      texts.too(Math.round(Math.abs(detail.viscosityOff) * 100), detail.viscosityOff < 0 ? texts.thin : texts.thick),
+      `${Math.round(Math.abs(detail.viscosityOff) * 100)} % too ${detail.viscosityOff < 0 ? "thin" : "thick"}`,
     );
   const climbs = detail.metals.filter((m) => m.climb);
   if (climbs.length > 0) parts.push(`${climbs.map((m) => analytes[m.id].short).join(" and ")} climbing`);
@@ -80,10 +80,10 @@ function finding(machine: string, detail: ShownOil | null, samples: number): str
 }
 
 const saidText: Record<string, string> = {
-  sample: texts.theSampleIsRecorded,
-  element: texts.newElementRecordedIts,
-  settings: texts.saved,
-  withdrawn: texts.sampleWithdrawnItStays,
+  sample: "The sample is recorded.",
+  element: "New element recorded; its readings start a new series.",
+  settings: "Saved.",
+  withdrawn: "Sample withdrawn: it stays on record but no longer counts.",
 };
 
 export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEdit, said } }: Route.ComponentProps) {
@@ -99,24 +99,24 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
     [detail, page.picture, view, axis],
   );
   const ways = [
-    { to: `/oil/${page.circuitId}/fluid`, label: texts.fluidAndFills },
-    { to: `/oil/${page.circuitId}/clean`, label: texts.cleaningUp },
-    ...(mayEdit ? [{ to: `/oil/${page.circuitId}/settings`, label: texts.targetAndMaterials }] : []),
-    { to: `/fleet/machines/${page.machineId}`, label: texts.theMachine },
+    { to: `/oil/${page.circuitId}/fluid`, label: "Fluid and fills" },
+    { to: `/oil/${page.circuitId}/clean`, label: "Cleaning up" },
+    ...(mayEdit ? [{ to: `/oil/${page.circuitId}/settings`, label: "Target and materials" }] : []),
+    { to: `/fleet/machines/${page.machineId}`, label: "The machine" },
   ];
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.oil, to: "/oil" }, { label: page.area || page.machine }]}
+        crumbs={[{ label: "Oil", to: "/oil" }, { label: page.area || page.machine }]}
         title={finding(page.machine, detail, page.picture.length)}
       >
-        {page.name}, {page.volume ? texts.lOf(page.volume) : ""}
-        {page.fluid ?? texts.fluidNotStated}.
+        {page.name}, {page.volume ? `${page.volume} L of ` : ""}
+        {page.fluid ?? "fluid not stated"}.
       </PageHead>
       {said && Object.hasOwn(saidText, said) ? <Notice>{saidText[said]}</Notice> : null}
       {page.stale && detail ? (
         <Notice tone="ochre" live={false}>
-          {texts.somethingChangedSinceThis}
+          Something changed since this assessment; it is being assessed again.
         </Notice>
       ) : null}
       {detail ? (
@@ -138,10 +138,10 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
         {mayLog ? (
           <>
             <Link to={`/oil/${page.circuitId}/sample`} className="act">
-              {texts.enterASample}
+              Enter a sample
             </Link>
             <Link to={`/oil/${page.circuitId}/debris`} className="way">
-              {texts.openADebrisEvent}
+              Open a debris event
             </Link>
           </>
         ) : null}
@@ -156,32 +156,32 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
           {page.events.map((e) => (
             <span key={e.id} className="mr-4">
               <Link to={`/oil/debris/${e.id}`} className="way">
-                {texts.debrisEventOf(dayText(e.openedAt, site))}
+                {`Debris event of ${dayText(e.openedAt, site)}`}
               </Link>
-              {e.closedAt ? texts.closed(dayText(e.closedAt, site)) : texts.open}
+              {e.closedAt ? `, closed ${dayText(e.closedAt, site)}` : ", open"}
             </span>
           ))}
         </p>
       ) : null}
       {page.picture.length === 0 ? (
         <Empty>
-          {texts.noSampleYetCleanliness}{" "}
+          No sample yet: cleanliness, water and wear metals of this oil are unknown.{" "}
           {mayLog ? (
             <>
-              {texts.takeABottleFrom}{" "}
+              Take a bottle from a live line, warm and at work, and{" "}
               <Link to={`/oil/${page.circuitId}/sample`} className="act">
-                {texts.enterWhatTheLaboratory}
+                enter what the laboratory finds
               </Link>
               .
             </>
           ) : (
-            texts.aTechnicianCanEnter
+            "A technician can enter a sample."
           )}
         </Empty>
       ) : null}
       {detail && detail.findings.length > 0 ? (
         <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-          <Section title={texts.whatHappenedInOrder}>
+          <Section title="What happened, in order">
             <FindingList findings={detail.findings} />
             {detail.agreement ? (
               <p className="mt-2 border-l-4 border-line-2 pl-3">
@@ -191,15 +191,15 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
           </Section>
           <div>
             {detail.causes.length > 0 ? (
-              <Section title={texts.whatMadeItDirty}>
+              <Section title="What made it dirty, likeliest first">
                 <CauseList causes={detail.causes} />
               </Section>
             ) : null}
             {detail.suspects.length > 0 ? (
               <Section
-                title={texts.whereTheMetalComes}
+                title="Where the metal comes from"
                 aside={
-                  detail.suspectsNone >= 0.02 ? texts.noneOfThese(Math.round(detail.suspectsNone * 100)) : undefined
+                  detail.suspectsNone >= 0.02 ? `none of these: ${Math.round(detail.suspectsNone * 100)} %` : undefined
                 }
               >
                 <SuspectList suspects={detail.suspects} />
@@ -215,9 +215,9 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
       ) : null}
       {make && page.picture.length > 1 ? (
         <Section
-          title={texts.particlesOverTime}
+          title="Particles over time"
           aside={
-            <span role="group" aria-label={texts.showAs} className="inline-flex gap-4">
+            <span role="group" aria-label="Show as" className="inline-flex gap-4">
               {(["counts", "codes"] as const).map((v) => (
                 <button
                   key={v}
@@ -236,10 +236,16 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
             <ChartCanvas
               make={make}
               height={300}
-              label={`${view === "codes" ? texts.iso4406Numbers : texts.particlesPerMlOver} ` + texts.overTimeWithThe}
+              label={
+                `${view === "codes" ? "ISO 4406 numbers" : "Particles per mL over 4, 6 and 14 µm on a log scale"} ` +
+                "over time, with the target. The list of samples has the numbers."
+              }
             />
           </div>
-          <p className="text-sm text-ink-2">{texts.over4MOver(view === "codes" ? texts.aNumberIsA : "")}</p>
+          <p className="text-sm text-ink-2">
+            ● over 4 µm ■ over 6 µm ▲ over 14 µm; hollow: cannot be compared.
+            {view === "codes" ? " A number is a doubling: within it twice the particles do not show." : null}
+          </p>
         </Section>
       ) : null}
       {page.latest ? (
@@ -269,16 +275,16 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
         now={page.now}
       />
       {page.listed.length > 0 ? (
-        <Section title={texts.samples} aside={texts.theNewest(page.listed.length)}>
+        <Section title="Samples" aside={`the newest ${page.listed.length}`}>
           <SortedTable
-            label={texts.samples}
+            label="Samples"
             small
             rows={page.listed}
             rowClass={(s) => (s.remark ? "text-ink-2" : "")}
             columns={[
               {
                 id: "number",
-                label: texts.number,
+                label: "number",
                 by: (s) => s.number,
                 className: "whitespace-nowrap",
                 cell: (s) => (
@@ -289,22 +295,22 @@ export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEd
               },
               {
                 id: "taken",
-                label: texts.taken,
+                label: "taken",
                 by: (s) => s.at,
                 className: "whitespace-nowrap",
                 cell: (s) => dayText(s.at, site),
               },
-              { id: "code", label: texts.code, by: (s) => s.code, cell: (s) => s.code ?? "–" },
+              { id: "code", label: "code", by: (s) => s.code, cell: (s) => s.code ?? "–" },
               {
                 id: "water",
-                label: texts.water,
+                label: "water",
                 by: (s) => s.water || null,
                 className: "whitespace-nowrap",
-                cell: (s) => (s.water ? texts.ppm(s.water) : "–"),
+                cell: (s) => (s.water ? `${s.water} ppm` : "–"),
               },
               { id: "kv40", label: "40 °C", by: (s) => s.kv40, cell: (s) => s.kv40 ?? "–" },
-              { id: "iron", label: texts.iron, by: (s) => s.iron || null, cell: (s) => s.iron || "–" },
-              { id: "remark", label: texts.remark, cell: (s) => s.remark },
+              { id: "iron", label: "iron", by: (s) => s.iron || null, cell: (s) => s.iron || "–" },
+              { id: "remark", label: "remark", cell: (s) => s.remark },
             ]}
           />
         </Section>

@@ -24,10 +24,9 @@ import { FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form"
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, quantityText, useSite } from "~/ui/site";
 import { cleanUpPage } from "~/domain/oil/cleanUpPage.server";
-import { clean as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.cleaningUpJuncteral(loaderData?.page.machine ?? "") },
+  { title: `Cleaning up ${loaderData?.page.machine ?? ""} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params }) => {
@@ -62,7 +61,7 @@ function watchedCleanUp(samples: readonly OilSample[]): Watched | null {
 
 const hours = (minutes: number) =>
   minutes < 90
-    ? texts.min(formatNumber(Math.round(minutes), 0))
+    ? `${formatNumber(Math.round(minutes), 0)} min`
     : `${formatNumber(minutes / 60, minutes < 600 ? 1 : 0)} h`;
 
 export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) {
@@ -103,12 +102,12 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
     number,
   ) as [number, number, number, number, number, number];
   const problems: Record<string, string> = {};
-  if (!(volume > 0)) problems.volume = texts.litresAboveZero;
-  if (!(flow > 0)) problems.flow = texts.litresAMinuteAbove;
-  if (!(beta > 1)) problems.beta = texts.aRatioAbove1;
-  if (!(settled >= 0)) problems.usual = texts.particlesPerMl;
-  if (!(count >= 0)) problems.now = texts.particlesPerMl;
-  if (!(Number.isInteger(code) && code >= 0 && code <= 28)) problems.target = texts.aNumberFrom0;
+  if (!(volume > 0)) problems.volume = "Litres, above zero.";
+  if (!(flow > 0)) problems.flow = "Litres a minute, above zero.";
+  if (!(beta > 1)) problems.beta = "A ratio above 1.";
+  if (!(settled >= 0)) problems.usual = "Particles per mL.";
+  if (!(count >= 0)) problems.now = "Particles per mL.";
+  if (!(Number.isInteger(code) && code >= 0 && code <= 28)) problems.target = "A number from 0 to 28.";
   const ready = Object.keys(problems).length === 0;
   const watched = useMemo(() => watchedCleanUp(page.samples), [page.samples]);
 
@@ -120,15 +119,12 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
       parseNumber(t ?? ""),
     ) as [number, number, number];
     const ways = [
-      { label: texts.asItIs, balance },
-      ...(better > 1 ? [{ label: texts.element(formatNumber(better, 0)), balance: { ...balance, beta: better } }] : []),
+      { label: "as it is", balance },
+      ...(better > 1 ? [{ label: `element β ${formatNumber(better, 0)}`, balance: { ...balance, beta: better } }] : []),
       ...(loopFlow > 0 && loopBeta > 1
         ? [
             {
-              label: texts.withAnOffLine(
-                quantityText(loopFlow, "flow", { units: site.units }),
-                formatNumber(loopBeta, 0),
-              ),
+              label: `with an off-line loop, ${quantityText(loopFlow, "flow", { units: site.units })}, β ${formatNumber(loopBeta, 0)}`,
               balance: { ...balance, ...together(balance, { flow: loopFlow, beta: loopBeta }) },
             },
           ]
@@ -144,19 +140,19 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
       ]),
     }));
     const chart: CalculatorChart = {
-      x: { label: texts.runningMinutes, least: 0 },
-      y: { label: texts.particlesOver14M, quantity: "count", log: true },
+      x: { label: "running minutes", least: 0 },
+      y: { label: "particles over 14 µm", quantity: "count", log: true },
       series: lines,
-      marks: [{ axis: "y", at: target, label: texts.target(code), tone: "limit" }],
+      marks: [{ axis: "y", at: target, label: `target ${code}`, tone: "limit" }],
     };
     const fit = watched ? fitCleanUp(balance, watched.points) : null;
     const fitChart: CalculatorChart | null = watched
       ? {
-          x: { label: texts.runningMinutesSinceThe, least: 0 },
-          y: { label: texts.particlesOver14M, quantity: "count", log: true },
+          x: { label: "running minutes since the first sample", least: 0 },
+          y: { label: "particles over 14 µm", quantity: "count", log: true },
           series: [
             {
-              label: texts.byTheBalance,
+              label: "by the balance",
               style: "dashed",
               points: Array.from({ length: 61 }, (_, k): [number, number] => {
                 const t = (watched.points.at(-1)!.minutes * k) / 60;
@@ -166,7 +162,7 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
             ...(fit
               ? [
                   {
-                    label: texts.asMeasuredFitted,
+                    label: "as measured, fitted",
                     style: "line" as const,
                     points: Array.from({ length: 61 }, (_, k): [number, number] => {
                       const t = (watched.points.at(-1)!.minutes * k) / 60;
@@ -176,7 +172,7 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
                 ]
               : []),
             {
-              label: texts.samples,
+              label: "samples",
               style: "points",
               points: watched.points.map((p): [number, number] => [p.minutes, p.count]),
             },
@@ -209,35 +205,36 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
   // what was measured outranks what is reckoned
   const stayedUp = page.step?.still && result && count > result.target ? page.step : null;
   const title = stayedUp
-    ? texts.countsHaveStayedUp(page.machine, dayText(stayedUp.by, site))
+    ? `${page.machine}: counts have stayed up since ${dayText(stayedUp.by, site)}`
     : !result || !first
-      ? texts.howLongUntilIt
+      ? "How long until it is clean?"
       : count <= result.target
-        ? texts.withinItsTargetOver(page.machine)
+        ? `${page.machine}: within its target over 14 µm`
         : first.minutes === null
-          ? texts.itsFilterNeverReaches(page.machine)
-          : texts.cleanAfterAboutOf(page.machine, hours(first.minutes));
+          ? `${page.machine}: its filter never reaches the target`
+          : `${page.machine}: clean after about ${hours(first.minutes)} of running`;
   return (
     <>
       <PageHead
         crumbs={[
-          { label: texts.oil, to: "/oil" },
+          { label: "Oil", to: "/oil" },
           { label: page.machine, to: `/oil/${page.circuitId}` },
-          { label: texts.cleaningUp },
+          { label: "Cleaning up" },
         ]}
         title={title}
       >
-        {texts.theTankAsOne}
+        The tank as one well-mixed volume: what comes in against what the filter takes out. Real tanks have dead
+        corners: measured clean-up stands below.
       </PageHead>
       <div className="grid gap-x-8 xl:grid-cols-[260px_minmax(0,1fr)]">
-        <form onSubmit={(e) => e.preventDefault()} noValidate aria-label={texts.inputs}>
+        <form onSubmit={(e) => e.preventDefault()} noValidate aria-label="Inputs">
           <FormProblemsProvider problems={problems} focus={false}>
             <div className="grid grid-cols-2 gap-3">
               {field("volume", "Volume", "L")}
               {page.filters.length > 1 ? (
                 <SelectField
                   name="filter"
-                  label={texts.filter}
+                  label="Filter"
                   options={page.filters.map((f) => ({ value: f.id, label: f.name }))}
                   onChange={(e) => {
                     const f = page.filters.find((x) => x.id === e.target.value)?.filter;
@@ -245,13 +242,13 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
                   }}
                 />
               ) : null}
-              {field("flow", texts.flowThroughIt, "L/min")}
-              {field("beta", texts.filtrationRatio)}
-              {field("usual", texts.usualCount, "/mL", texts.over14MWhen)}
-              {field("now", texts.countNow, "/mL")}
-              {field("target", texts.targetNumber, "", texts.over14M)}
-              {field("better", texts.aBetterElement)}
-              {field("loopFlow", texts.offLineLoop, "L/min")}
+              {field("flow", "Flow through it", "L/min")}
+              {field("beta", "Filtration ratio β")}
+              {field("usual", "Usual count", "/mL", "Over 14 µm, when nothing is wrong")}
+              {field("now", "Count now", "/mL")}
+              {field("target", "Target number", "", "Over 14 µm")}
+              {field("better", "A better element β")}
+              {field("loopFlow", "Off-line loop", "L/min")}
               {field("loopBeta", "its β")}
             </div>
           </FormProblemsProvider>
@@ -262,18 +259,18 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
               <table className="w-full text-sm [&_td]:py-1.5 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
                 <thead>
                   <tr className="ruled">
-                    <th scope="col">{texts.way}</th>
+                    <th scope="col">way</th>
                     <th scope="col" className="text-right">
-                      {texts.settlesAtMl}
+                      settles at, /mL
                     </th>
                     <th scope="col" className="text-right">
-                      {texts.runningUntilClean}
+                      running until clean
                     </th>
                     <th scope="col" className="text-right">
-                      {texts.daysAtItsDuty}
+                      days at its duty
                     </th>
                     <th scope="col" className="text-right">
-                      {texts.dirtCarriedUntilThen}
+                      dirt carried until then
                     </th>
                   </tr>
                 </thead>
@@ -283,73 +280,85 @@ export default function CleanUp({ loaderData: { page } }: Route.ComponentProps) 
                       <td>{w.label}</td>
                       <td className="text-right">{formatNumber(w.plan.steady, w.plan.steady < 10 ? 1 : 0)}</td>
                       <td className="text-right font-semibold">
-                        {w.plan.minutes === null
-                          ? texts.never
-                          : w.plan.minutes === 0
-                            ? texts.clean
-                            : hours(w.plan.minutes)}
+                        {w.plan.minutes === null ? "never" : w.plan.minutes === 0 ? "clean" : hours(w.plan.minutes)}
                       </td>
                       <td className="text-right">
                         {w.plan.minutes ? formatNumber(w.plan.minutes / 60 / page.hoursPerDay, 1) : "–"}
                       </td>
                       <td className="text-right">
-                        {w.plan.exposure ? texts.asInAtTarget(hours(w.plan.exposure)) : "–"}
+                        {w.plan.exposure ? `as in ${hours(w.plan.exposure)} at target` : "–"}
                       </td>
                     </tr>
                   ))}
                 </tbody>
               </table>
-              <p className="mt-1 text-sm text-ink-2">{texts.neverMoreComesIn}</p>
+              <p className="mt-1 text-sm text-ink-2">
+                “Never”: more comes in than the filter takes out at that count. Dirt carried: running time at the target
+                in which the parts would meet as many particles; that is what the event costs them.
+              </p>
               {count > result.target ? (
                 <div className="mt-3">
-                  <ChartCanvas make={result.chart} height={250} label={texts.particlesOver14MOver} />
+                  <ChartCanvas
+                    make={result.chart}
+                    height={250}
+                    label="Particles over 14 µm over running minutes, for each way, with the target. The table holds the times."
+                  />
                 </div>
               ) : null}
               {page.step?.still ? (
                 <div className="mt-3">
                   <Notice tone="ochre" live={false}>
-                    {texts.countsHaveStayedUpSince(
-                      dayText(page.step.by, site),
-                      first?.minutes ? texts.thoughTheBalanceSays(hours(first.minutes)) : "",
-                      formatNumber(beta, 0),
-                    )}
+                    {`Counts have stayed up since ${dayText(page.step.by, site)}` +
+                      (first?.minutes ? `, though the balance says ${hours(first.minutes)} of running` : "") +
+                      `: this circuit does not clean itself as the balance says, so its filter takes far less than β ${formatNumber(beta, 0)}` +
+                      ", or dirt keeps coming in."}
                   </Notice>
                 </div>
               ) : null}
             </>
           ) : (
-            <Empty>{texts.theResultAppearsAs}</Empty>
+            <Empty>The result appears as soon as every field is filled in correctly.</Empty>
           )}
           <Section
-            title={texts.measuredBesidePredicted}
+            title="Measured beside predicted"
             className="mt-5"
             aside={watched ? dayText(watched.start.at, site) : undefined}
           >
             {!watched || !result?.fitChart ? (
-              <p className="py-2 text-ink-2">{texts.noCleanUpWas}</p>
+              <p className="py-2 text-ink-2">
+                No clean-up was watched: at least four samples of one day, with their machine hours, are needed.
+              </p>
             ) : (
               <>
                 <p className="py-2">
                   {result.fit ? (
                     <>
-                      {texts.itClearedAtOf(
-                        <strong className="font-semibold">
-                          {formatNumber(result.fit.share * 100, result.fit.share < 0.1 ? 1 : 0)} %
-                        </strong>,
-                        formatNumber(result.fit.low * 100, 0),
-                        formatNumber(result.fit.high * 100, 0),
-                        result.fit.high < 1
-                          ? texts.slowerThanPredictedLess
+                      <>
+                        It cleared at{" "}
+                        {
+                          <strong className="font-semibold">
+                            {formatNumber(result.fit.share * 100, result.fit.share < 0.1 ? 1 : 0)} %
+                          </strong>
+                        }{" "}
+                        of the rate that flow and β promise ({formatNumber(result.fit.low * 100, 0)} to{" "}
+                        {formatNumber(result.fit.high * 100, 0)} %).{" "}
+                        {result.fit.high < 1
+                          ? "Slower than predicted: less flow went through the filter than given, another filter did the work, or dirt " +
+                            "kept coming off the walls."
                           : result.fit.low > 1
-                            ? texts.fasterThanPredictedAnother
-                            : texts.asPredicted,
-                      )}
+                            ? "Faster than predicted: another filter helped."
+                            : "As predicted."}
+                      </>
                     </>
                   ) : (
-                    texts.tooLittleWasCleaned
+                    "Too little was cleaned to compare."
                   )}
                 </p>
-                <ChartCanvas make={result.fitChart} height={230} label={texts.measuredCountsOfOne} />
+                <ChartCanvas
+                  make={result.fitChart}
+                  height={230}
+                  label="Measured counts of one clean-up beside those predicted by the balance."
+                />
               </>
             )}
           </Section>

@@ -19,10 +19,14 @@ import { dayText, useSite } from "~/ui/site";
 import { CauseList } from "./chain";
 import { answerTask, closeDebris, isClean, reopenDebris } from "~/domain/oil/debris.server";
 import { debrisPage } from "~/domain/oil/debrisPage.server";
-import { debris as texts } from "./texts";
+import { counted } from "~/ui/counted";
+
+const texts = {
+  ofLookedAt: (looked: number, of: number) => `${looked} of ${of} looked at`,
+};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.debrisEventJuncteral(loaderData?.page.machine ?? "") },
+  { title: `Debris event, ${loaderData?.page.machine ?? ""} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => {
@@ -61,14 +65,14 @@ type Task = Route.ComponentProps["loaderData"]["page"]["tasks"][number];
 
 const results = {
   clean: "clean",
-  dirtFound: texts.contaminationFoundCleanedOut,
-  stuckFreed: texts.stuckFreed,
+  dirtFound: "contamination found, cleaned out",
+  stuckFreed: "stuck, freed",
   renewed: "renewed",
-  left: texts.leftAlone,
+  left: "left alone",
   done: "done",
 } as const;
 const checkOptions = [
-  { value: "", label: texts.whatWasFound },
+  { value: "", label: "what was found?" },
   ...(["clean", "dirtFound", "stuckFreed", "renewed", "left"] as const).map((value) => ({
     value,
     label: results[value],
@@ -99,14 +103,14 @@ function TaskRow({
         {task.dueOn ? (
           <span className={`text-sm ${late ? "text-verm" : "text-ink-2"}`}>
             {" "}
-            {texts.due(dayText(Date.parse(`${task.dueOn}T12:00:00Z`), site))}
+            {`due ${dayText(Date.parse(`${task.dueOn}T12:00:00Z`), site)}`}
           </span>
         ) : null}
         <span className="block text-sm text-ink-2">
           {task.detail}{" "}
           {book ? (
             <Link to={book} className="way">
-              {texts.bookWorkOnIt}
+              Book work on it
             </Link>
           ) : null}
         </span>
@@ -132,7 +136,7 @@ function TaskRow({
             {task.kind === "check" ? (
               <select
                 name="result"
-                aria-label={texts.foundAt(task.title)}
+                aria-label={`Found at ${task.title}`}
                 aria-invalid={wrong ? true : undefined}
                 className={`${fieldClass} !py-1`}
                 defaultValue=""
@@ -148,13 +152,13 @@ function TaskRow({
             )}
             <input
               name="note"
-              aria-label={texts.remarkOn(task.title)}
-              placeholder={texts.remark}
+              aria-label={`Remark on ${task.title}`}
+              placeholder="remark"
               maxLength={500}
               className={`${fieldClass} !py-1 ${task.kind === "check" ? "" : "col-span-2"}`}
             />
             <Button tone="plain" className="!min-h-8 !px-3 !py-1 max-lg:!min-h-11">
-              {task.kind === "check" ? texts.note : texts.done}
+              {task.kind === "check" ? "Note" : "Done"}
             </Button>
             {wrong ? <p className="col-span-3 font-medium text-verm">{wrong}</p> : null}
           </Form>
@@ -180,48 +184,44 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
     <>
       <PageHead
         crumbs={[
-          { label: texts.oil, to: "/oil" },
+          { label: "Oil", to: "/oil" },
           { label: page.machine, to: `/oil/${event.circuitId}` },
-          { label: texts.debrisEvent },
+          { label: "Debris event" },
         ]}
         title={
           open
-            ? `${page.machine}: ${left > 0 ? texts.partToLookAt(left) : newest?.clean ? texts.readyToClose : texts.aCleanSampleIs}`
-            : texts.debrisEventClosed(page.machine)
+            ? `${page.machine}: ${left > 0 ? `${counted(left, "part")} to look at` : newest?.clean ? "ready to close" : "a clean sample is needed"}`
+            : `${page.machine}: debris event, closed`
         }
       >
-        {texts.foundBy(
-          event.what,
-          dayText(event.openedAt, site),
-          event.openedBy,
-          found ? texts.atThe(lowerFirst(found.name)) : "",
-        )}{" "}
+        {`${event.what}. Found ${dayText(event.openedAt, site)} by ${event.openedBy}${found ? `, at the ${lowerFirst(found.name)}` : ""}.`}{" "}
         {open && mayLog ? (
           <Link to={`/isolate/new?circuit=${event.circuitId}&symptom=dirtyOil`} className="way">
-            {texts.isolateWhereItComes}
+            Isolate where it comes from
           </Link>
         ) : null}
       </PageHead>
       {event.reopenedAt ? (
         <Notice tone="ochre" live={false}>
-          {texts.itWasClosedOnce(dayText(event.reopenedAt, site))} {event.reopenedBy}: {event.reopenedWhy}.
+          {`It was closed once and opened again ${dayText(event.reopenedAt, site)} by`} {event.reopenedBy}:{" "}
+          {event.reopenedWhy}.
         </Notice>
       ) : null}
       {!open ? (
         <Notice live={false}>
-          {texts.closedBySource(
-            dayText(event.closedAt!, site),
-            event.closedBy,
-            event.sourceNotFound
-              ? texts.notFoundLookedAt(event.sourceWords)
-              : [source?.name, event.sourceWords].filter(Boolean).join(", "),
-          )}
+          <>
+            Closed {dayText(event.closedAt!, site)} by {event.closedBy}. Source:{" "}
+            {event.sourceNotFound
+              ? `not found; looked at: ${event.sourceWords}`
+              : [source?.name, event.sourceWords].filter(Boolean).join(", ")}
+            .
+          </>
           {event.cleanSampleId ? (
             <>
               {" "}
-              {texts.provedBy}{" "}
+              Proved by{" "}
               <Link to={`/oil/samples/${event.cleanSampleId}`} className="way">
-                {texts.aCleanSample}
+                a clean sample
               </Link>
               .
             </>
@@ -229,11 +229,12 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         </Notice>
       ) : (
         <Notice tone="ochre" live={false}>
-          {texts.propLoadsBeforeA}
+          Prop loads before a load-holding valve is touched. Release pressure, accumulators too, and prove zero at a
+          gauge. Limits and torques come from the manufacturers’ manuals.
         </Notice>
       )}
       {taskProblems.form ? <Notice tone="verm">{taskProblems.form}</Notice> : null}
-      <Section title={texts.whatItThreatens} aside={texts.ofLookedAt(of("check").length - left, of("check").length)}>
+      <Section title="What it threatens" aside={texts.ofLookedAt(of("check").length - left, of("check").length)}>
         <ul>
           {of("check").map((t) => (
             <TaskRow
@@ -246,7 +247,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
           ))}
         </ul>
       </Section>
-      <Section title={texts.howItIsFlushed}>
+      <Section title="How it is flushed">
         <ol>
           {of("flush").map((t) => (
             <TaskRow key={t.id} task={t} open={open && mayLog} problems={taskProblems} book={null} />
@@ -254,20 +255,20 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         </ol>
       </Section>
       <div className="grid gap-x-8 xl:grid-cols-2">
-        <Section title={texts.samplesThatAreDue}>
+        <Section title="Samples that are due">
           <ul>
             {of("sample").map((t) => (
               <TaskRow key={t.id} task={t} open={open && mayLog} problems={taskProblems} book={null} />
             ))}
           </ul>
         </Section>
-        <Section title={texts.samplesSince} aside={page.target ? texts.target(page.target.text) : undefined}>
+        <Section title="Samples since" aside={page.target ? `target ${page.target.text}` : undefined}>
           {since.length === 0 ? (
             <p className="py-2 text-ink-2">
-              {texts.noneYet}{" "}
+              None yet.{" "}
               {mayLog && open ? (
                 <Link to={`/oil/${event.circuitId}/sample`} className="way">
-                  {texts.enterASample}
+                  Enter a sample
                 </Link>
               ) : null}
             </p>
@@ -278,9 +279,9 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
                   <Link to={`/oil/samples/${s.id}`} className="way">
                     {s.number}
                   </Link>
-                  <span>{s.code ?? texts.noCode}</span>
+                  <span>{s.code ?? "no code"}</span>
                   <span className={s.clean ? "text-ink" : "text-ink-2"}>
-                    {s.clean === null ? texts.notComparable : s.clean ? texts.clean : texts.notClean}
+                    {s.clean === null ? "not comparable" : s.clean ? "clean" : "not clean"}
                   </span>
                   <span className="text-ink-2">{dayText(s.at, site)}</span>
                 </li>
@@ -291,10 +292,10 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
       </div>
       {open && page.causes.length > 0 ? (
         <Section
-          title={texts.whereToLookFor}
+          title="Where to look for the source"
           aside={
             <Link to={`/oil/${event.circuitId}`} className="way">
-              {texts.theWholeChain}
+              the whole chain
             </Link>
           }
         >
@@ -302,23 +303,28 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         </Section>
       ) : null}
       {open && mayClose ? (
-        <Section title={texts.closeIt}>
+        <Section title="Close it">
           <Form method="post" noValidate className="mt-3 max-w-xl" preventScrollReset>
             <input type="hidden" name="intent" value="close" />
             <FormProblemsProvider problems={answer?.intent === "close" ? answer.problems : undefined}>
               <div className="grid gap-3">
                 <SelectField
                   name="sourceComponentId"
-                  label={texts.theSource}
+                  label="The source"
                   options={[
-                    { value: "", label: texts.notAComponentOf },
+                    { value: "", label: "not a component of the circuit" },
                     ...page.parts.map((p) => ({ value: p.id, label: p.name })),
                   ]}
                 />
-                <TextArea name="source" label={texts.inWords} placeholder={texts.bypassValveOfThe} maxLength={500} />
-                <CheckField name="notFound" label={texts.itWasNotFound} />
+                <TextArea
+                  name="source"
+                  label="In words"
+                  placeholder="Bypass valve of the return filter held open by a burr"
+                  maxLength={500}
+                />
+                <CheckField name="notFound" label="It was not found; describe what was checked" />
                 <p>
-                  <Button>{texts.closeTheEvent}</Button>
+                  <Button>Close the event</Button>
                 </p>
               </div>
             </FormProblemsProvider>
@@ -326,19 +332,19 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         </Section>
       ) : null}
       {!open && mayClose ? (
-        <Section title={texts.notFinishedAfterAll}>
+        <Section title="Not finished after all?">
           <Form method="post" noValidate className="mt-3 max-w-xl" preventScrollReset>
             <input type="hidden" name="intent" value="reopen" />
             <FormProblemsProvider problems={answer?.intent === "reopen" ? answer.problems : undefined}>
               <div className="grid gap-3">
                 <TextField
                   name="why"
-                  label={texts.whyItIsOpened}
-                  placeholder={texts.brassInTheSample}
+                  label="Why it is opened again"
+                  placeholder="Brass in the sample of 2 December"
                   maxLength={500}
                 />
                 <p>
-                  <Button tone="plain">{texts.openItAgain}</Button>
+                  <Button tone="plain">Open it again</Button>
                 </p>
               </div>
             </FormProblemsProvider>

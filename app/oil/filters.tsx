@@ -15,7 +15,12 @@ import { Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
-import { filters as texts } from "./texts";
+
+const texts = {
+  elementInSince: (since: string) => `, element in since ${since}`,
+  dropAtOneViscosity: (now: string, asFitted: string, usualNew: string, hoursLeft: string) =>
+    `Drop at one viscosity and flow: ${now} now, ${asFitted} as fitted${usualNew}${hoursLeft}.`,
+};
 
 interface Element {
   componentId: string;
@@ -31,14 +36,14 @@ interface Element {
 type Filter = OilAssessment["filters"][number];
 
 function sentence(f: Filter, site: ReturnType<typeof useSite>): string {
-  if (f.past) return texts.oilBypassesIt(f.past);
-  if (f.blocked) return texts.blockedTheBypassIs;
-  if (!f.daysLeft) return texts.noMeasurableClogging;
+  if (f.past) return `Oil bypasses it: ${f.past}.`;
+  if (f.blocked) return "Blocked: the bypass is open, or nearly. Replace the element.";
+  if (!f.daysLeft) return "No measurable clogging.";
   const at = (days: number) => dayText(site.now + days * DAY, site);
   return (
-    texts.cloggingTheBypassOpens(at(f.daysLeft.early)) +
-    texts.mostLikely(f.daysLeft.late === null ? texts.aDateThatCannot : at(f.daysLeft.late)) +
-    texts.about(at(f.daysLeft.middle))
+    `Clogging: the bypass opens between ${at(f.daysLeft.early)} and ` +
+    `${f.daysLeft.late === null ? "a date that cannot be estimated yet" : at(f.daysLeft.late)}, most likely ` +
+    `about ${at(f.daysLeft.middle)}.`
   );
 }
 
@@ -69,7 +74,7 @@ export function FilterSection({
   const show = useShow();
   if (elements.length + strainers.length === 0) return null;
   return (
-    <Section title={texts.filtersAndInletStrainer}>
+    <Section title="Filters and inlet strainer">
       <ul>
         {elements.map((e) => {
           const f = filters.find((x) => x.componentId === e.componentId);
@@ -80,7 +85,9 @@ export function FilterSection({
                 <strong className="font-semibold">{e.name}</strong>
                 {e.since ? texts.elementInSince(dayText(e.since, site)) : ""}.{" "}
                 <span className={f?.past || f?.blocked ? "text-verm" : "text-ink-2"}>
-                  {f ? sentence(f, site) : texts.itsDifferentialPressureIs}
+                  {f
+                    ? sentence(f, site)
+                    : "Its differential pressure is not read, so clogging and bypass flow cannot be detected."}
                 </span>
               </p>
               {f ? (
@@ -88,16 +95,16 @@ export function FilterSection({
                   {texts.dropAtOneViscosity(
                     show(f.now, "pressureDrop"),
                     show(f.asFitted, "pressureDrop"),
-                    f.usualNew !== null ? texts.usualOfANew(show(f.usualNew, "pressureDrop")) : "",
+                    f.usualNew !== null ? `, ${show(f.usualNew, "pressureDrop")} usual of a new one` : "",
                     f.hoursLeft && !f.past
                       ? `; ${formatNumber(Math.round(f.hoursLeft.early / 10) * 10, 0)} ` +
-                          `${f.hoursLeft.late === null ? texts.orMore : texts.to(formatNumber(Math.round(f.hoursLeft.late / 10) * 10, 0))} ` +
-                          texts.runningHoursLeft
+                          `${f.hoursLeft.late === null ? "or more" : `to ${formatNumber(Math.round(f.hoursLeft.late / 10) * 10, 0)}`} ` +
+                          "running hours left"
                       : "",
                   )}{" "}
                   {point ? (
                     <Link to={`/points/${point.pointId}`} className="way">
-                      {texts.itsReadings}
+                      Its readings
                     </Link>
                   ) : null}
                 </p>
@@ -109,13 +116,13 @@ export function FilterSection({
         {strainers.map((s) => (
           <li key={s.pointId} className="ruled grid gap-x-4 py-2.5 sm:grid-cols-[minmax(0,1fr)_auto]">
             <p>
-              <strong className="font-semibold">{texts.inletStrainerOfThe(lowerFirst(s.component))}</strong>
-              {texts.byItsInletVacuum} <span className={stateTone[s.state]}>{stateWords[s.state]}</span>.{" "}
+              <strong className="font-semibold">{`Inlet strainer of the ${lowerFirst(s.component)}`}</strong>, by its
+              inlet vacuum, <span className={stateTone[s.state]}>{stateWords[s.state]}</span>.{" "}
               <span className="text-ink-2">
                 <Verdict parts={s.verdict} />
               </span>{" "}
               <Link to={`/points/${s.pointId}`} className="way">
-                {texts.itsReadings}
+                Its readings
               </Link>
             </p>
             <MarginRule margin={s.margin} state={s.state} width={112} label={false} />
@@ -132,7 +139,7 @@ function RenewForm({ circuitId, element, now }: { circuitId: string; element: El
   const problems = answer?.componentId === element.componentId ? answer.problems : undefined;
   return (
     <details className="mt-1" open={problems ? true : undefined}>
-      <summary className="text-sm text-sea">{texts.recordANewElement}</summary>
+      <summary className="text-sm text-sea">Record a new element</summary>
       <Form method="post" action={`/oil/${circuitId}`} noValidate className="mt-2">
         <input type="hidden" name="componentId" value={element.componentId} />
         <input type="hidden" name="submission" value={element.submission} />
@@ -141,26 +148,26 @@ function RenewForm({ circuitId, element, now }: { circuitId: string; element: El
           <div className="grid max-w-3xl gap-3 sm:grid-cols-3">
             <TextField
               name="at"
-              label={texts.fittedAt}
+              label="Fitted at"
               type="datetime-local"
               defaultValue={localInput(now, site.timeZone)}
             />
             <TextField
               name="element"
-              label={texts.element}
-              hint={texts.asMarkedOnIt}
+              label="Element"
+              hint="As marked on it"
               defaultValue={element.element ?? ""}
               maxLength={60}
             />
             <TextField
               name="found"
-              label={texts.whatTheOldOne}
-              placeholder={texts.bronzeGlitterNoRubber}
+              label="What the old one held"
+              placeholder="Bronze glitter, no rubber"
               maxLength={300}
             />
           </div>
           <p className="mt-2">
-            <Button tone="plain">{texts.recordIt}</Button>
+            <Button tone="plain">Record it</Button>
           </p>
         </FormProblemsProvider>
       </Form>

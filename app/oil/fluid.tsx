@@ -10,10 +10,15 @@ import { dayText, localInput, useShow, useSite } from "~/ui/site";
 import { noteOilEvent, withdrawOilEvent } from "~/domain/oil/fills.server";
 import { circuitPlace } from "~/domain/oil/place.server";
 import { fluidPage } from "~/domain/oil/fluidPage.server";
-import { fluid as texts } from "./texts";
+import { counted } from "~/ui/counted";
+
+const texts = {
+  runningHoursOld: (hours: string) => `${hours} running hours old; `,
+  laboratoryMmAt40: (kv40: number, at: string) => `laboratory: ${kv40} mm²/s at 40 °C on ${at}`,
+};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.fluidOfJuncteral(loaderData?.page.machine ?? texts.aCircuit) },
+  { title: `Fluid of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, user, request }) => {
@@ -46,10 +51,10 @@ export const action = guardAction("technician", async ({ params, request, user }
 });
 
 const kinds = {
-  fill: texts.firstFill,
-  change: texts.oilChanged,
-  topUp: texts.toppedUp,
-  drained: texts.drainedOrLost,
+  fill: "First fill",
+  change: "Oil changed",
+  topUp: "Topped up",
+  drained: "Drained or lost",
   level: "Level",
 } as const;
 const kindOptions = (["topUp", "change", "fill", "drained", "level"] as const).map((value) => ({
@@ -68,20 +73,20 @@ function Withdraw({
 }) {
   return (
     <details className="inline-block max-w-full align-top" open={problems ? true : undefined}>
-      <summary className="-my-2 cursor-pointer p-2 text-ink-2 max-lg:-my-3 max-lg:py-3">{texts.isItWrong}</summary>
+      <summary className="-my-2 cursor-pointer p-2 text-ink-2 max-lg:-my-3 max-lg:py-3">Is it wrong?</summary>
       <Form
         method="post"
         noValidate
         preventScrollReset
         className="my-3 w-96 max-w-full"
-        aria-label={texts.withdraw(kinds[event.kind].toLowerCase())}
+        aria-label={`Withdraw: ${kinds[event.kind].toLowerCase()}`}
       >
         <input type="hidden" name="intent" value="withdraw" />
         <input type="hidden" name="event" value={event.id} />
         <FormProblemsProvider problems={problems}>
-          <TextField name="why" label={texts.whyItIsWithdrawn} placeholder={texts.wrongMachine} maxLength={500} />
+          <TextField name="why" label="Why it is withdrawn" placeholder="Wrong machine" maxLength={500} />
           <p className="mt-3">
-            <Button tone="plain">{texts.withdrawIt}</Button>
+            <Button tone="plain">Withdraw it</Button>
           </p>
         </FormProblemsProvider>
       </Form>
@@ -103,54 +108,48 @@ export default function Fluid({
   const off = page.detail?.viscosityOff ?? null;
   const last = page.detail?.measured.at(-1);
   const title = !page.fluid
-    ? texts.noFluidStated(page.machine)
+    ? `${page.machine}: no fluid stated`
     : off !== null && Math.abs(off) >= 0.1
-      ? texts.itsOilIsThan(
-          page.machine,
-          Math.round(Math.abs(off) * 100),
-          off < 0 ? texts.thinner : texts.thicker,
-          page.fluid.name,
-        )
-      : `${page.machine}: ${page.fluid.name}${fill ? texts.inSince(dayText(fill.at, site)) : ""}`;
+      ? `${page.machine}: its oil is ${Math.round(Math.abs(off) * 100)} % ${off < 0 ? "thinner" : "thicker"}` +
+        ` than ${page.fluid.name}`
+      : `${page.machine}: ${page.fluid.name}${fill ? `, in since ${dayText(fill.at, site)}` : ""}`;
   return (
     <>
       <PageHead
         crumbs={[
-          { label: texts.oil, to: "/oil" },
+          { label: "Oil", to: "/oil" },
           { label: page.machine, to: `/oil/${page.circuitId}` },
-          { label: texts.fluid },
+          { label: "Fluid" },
         ]}
         title={title}
       >
         {page.fluid
-          ? texts.mmAt(
-              fluidTypes[page.fluid.type].replace(/^./, (c) => c.toUpperCase()),
-              page.fluid.kv40,
-            ) + texts.n40CAndAt(page.fluid.kv100)
+          ? `${fluidTypes[page.fluid.type].replace(/^./, (c) => c.toUpperCase())}, ${page.fluid.kv40} mm²/s at ` +
+            `40 °C and ${page.fluid.kv100} at 100 °C as stated. `
           : ""}
         {page.fluid && mayEdit ? (
           <>
             <Link to={`/fleet/edit/fluid/${page.fluid.id}`} className="way">
-              {texts.itsFigures}
+              Its figures
             </Link>
             .{" "}
           </>
         ) : null}
         {fill && age !== null
-          ? texts.daysAbout(Math.round(age)) +
+          ? `${counted(Math.round(age), "day")}, about ` +
             texts.runningHoursOld(formatNumber(page.detail?.age?.hours ?? age * page.hoursPerDay, 0)) +
-            texts.lToppedUp(formatNumber(fill.toppedUp, 0)) +
-            `since${page.volume ? texts.ofL(Math.round((fill.toppedUp / page.volume) * 100), page.volume) : ""}. ` +
+            `${formatNumber(fill.toppedUp, 0)} L topped up ` +
+            `since${page.volume ? ` (${Math.round((fill.toppedUp / page.volume) * 100)} % of ${page.volume} L)` : ""}. ` +
             (due === null
-              ? texts.noMaximumDrainInterval
-              : texts.itsMaximumDrainInterval(due < page.now ? texts.passed : texts.endsAbout, dayText(due, site)) +
-                texts.samplesMayEndIt)
-          : texts.noFillIsOn}
+              ? "No maximum drain interval is stated: samples alone decide when to change it."
+              : `Its maximum drain interval ${due < page.now ? "passed" : "ends about"} ${dayText(due, site)}; ` +
+                "samples may end it sooner.")
+          : "No fill is on record: note the last one, so that samples and hours have a beginning."}
       </PageHead>
       {said === "noted" ? (
-        <Notice>{texts.noted}</Notice>
+        <Notice>Noted.</Notice>
       ) : said === "withdrawn" ? (
-        <Notice>{texts.withdrawnItStaysOn}</Notice>
+        <Notice>Withdrawn: it stays on record and counts no more.</Notice>
       ) : null}
       {page.mixed ? (
         <Notice tone="verm" live={false}>
@@ -159,33 +158,37 @@ export default function Fluid({
       ) : null}
       {page.overdue.map((e) => (
         <Notice key={e.id} tone="ochre" live={false}>
-          {e.fluid} {texts.wasAStopGap(e.by)}
+          {e.fluid} {`was a stop-gap and was to be changed back by ${e.by}.`}
         </Notice>
       ))}
       <div className="grid gap-x-8 xl:grid-cols-[minmax(0,1fr)_300px]">
         <div className="min-w-0">
           <Section
-            title={texts.whatTheMeasuredViscosity}
+            title="What the measured viscosity changed"
             aside={last ? texts.laboratoryMmAt40(last.kv40, dayText(last.at, site)) : undefined}
           >
             {page.changed.length === 0 ? (
-              <p className="py-2 text-ink-2">{last ? texts.noLeakageIsRead : texts.notMeasuredSinceIt}</p>
+              <p className="py-2 text-ink-2">
+                {last
+                  ? "No leakage is read here that viscosity corrects."
+                  : "Not measured since it was filled: readings are corrected with what is stated."}
+              </p>
             ) : (
               <table className="w-full text-sm [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
                 <thead>
                   <tr className="ruled">
-                    <th scope="col">{texts.newestReadingOf}</th>
+                    <th scope="col">newest reading of</th>
                     <th scope="col" className="text-right">
-                      {texts.asRead}
+                      as read
                     </th>
                     <th scope="col" className="text-right">
-                      {texts.correctedAsStated}
+                      corrected as stated
                     </th>
                     <th scope="col" className="text-right">
-                      {texts.asMeasured}
+                      as measured
                     </th>
                     <th scope="col" className="text-right">
-                      {texts.changedBy}
+                      changed by
                     </th>
                   </tr>
                 </thead>
@@ -215,21 +218,26 @@ export default function Fluid({
             )}
           </Section>
           <Section
-            title={texts.doesItSuit}
+            title="Does it suit?"
             aside={
               page.startTemperature === null
-                ? texts.coldestStartNotStated
-                : texts.fromAStartAt(show(page.startTemperature, "oilTemperature"))
+                ? "coldest start not stated"
+                : `from a start at ${show(page.startTemperature, "oilTemperature")}`
             }
           >
             {!page.detail || page.detail.suitability.length === 0 ? (
-              <p className="py-2 text-ink-2">{texts.notKnownStateA}</p>
+              <p className="py-2 text-ink-2">Not known: no fluid is stated, or nothing that turns is on record.</p>
             ) : (
               <ul>
                 {page.detail.suitability.map((s) => (
                   <li key={s.componentId} className="ruled py-2">
                     <strong className="font-semibold">{s.name}</strong>
-                    {s.usual ? <span className="text-sm text-ink-2"> {texts.byTheUsualRange}</span> : null}
+                    {s.usual ? (
+                      <span className="text-sm text-ink-2">
+                        {" "}
+                        by the usual range of its type; the manufacturer’s comes first
+                      </span>
+                    ) : null}
                     {s.assumed ? (
                       <span className="text-sm text-ink-2"> at usual temperatures: none of its oil is noted</span>
                     ) : null}
@@ -237,17 +245,14 @@ export default function Fluid({
                       {s.findings.map((f) => (
                         <li key={f.at} className={verdictTone[f.verdict]}>
                           {f.at === "type"
-                            ? texts.type
+                            ? "Type"
                             : f.at === "start"
-                              ? texts.atTheStart
+                              ? "At the start"
                               : f.at === "working"
-                                ? texts.atWork
-                                : texts.hottest}
+                                ? "At work"
+                                : "Hottest"}
                           {f.temperature !== null && f.viscosity !== null
-                            ? texts.mm(
-                                show(f.temperature, "oilTemperature"),
-                                formatNumber(f.viscosity, decimalsFor(f.viscosity, 2)),
-                              )
+                            ? `, ${show(f.temperature, "oilTemperature")}: ${formatNumber(f.viscosity, decimalsFor(f.viscosity, 2))} mm²/s,`
                             : ":"}{" "}
                           {f.message}.
                         </li>
@@ -258,9 +263,9 @@ export default function Fluid({
               </ul>
             )}
           </Section>
-          <Section title={texts.fillsTopUpsAnd}>
+          <Section title="Fills, top-ups and levels">
             {page.events.length === 0 ? (
-              <Empty>{texts.nothingNotedYet}</Empty>
+              <Empty>Nothing noted yet.</Empty>
             ) : (
               <ul>
                 {page.events.map((e) => (
@@ -270,15 +275,15 @@ export default function Fluid({
                       <span className={e.withdrawn ? "text-ink-2 line-through" : ""}>
                         <strong className="font-semibold">{kinds[e.kind]}</strong>
                         {e.litres !== null ? `, ${formatNumber(e.litres, 0)} L` : ""}
-                        {e.fluid ? <span className={e.other ? "text-verm" : ""}> {texts.of(e.fluid)}</span> : ""}
+                        {e.fluid ? <span className={e.other ? "text-verm" : ""}> {`of ${e.fluid}`}</span> : ""}
                         {e.level ? `: ${e.level}` : ""}
                         {e.condition ? ` (${e.condition})` : ""}
-                        {e.changeBackBy ? texts.backBy(e.changeBackBy) : ""}
+                        {e.changeBackBy ? `, back by ${e.changeBackBy}` : ""}
                         {e.note ? `. ${e.note}` : ""} <span className="text-ink-2">{e.by}</span>
                       </span>
                       {e.withdrawn ? (
                         <span className="block text-ochre">
-                          {texts.withdrawnBy} {e.withdrawn.by}
+                          Withdrawn by {e.withdrawn.by}
                           {": "}
                           {e.withdrawn.why}
                         </span>
@@ -293,62 +298,62 @@ export default function Fluid({
             {page.more ? (
               <p className="py-2">
                 <Link to="?all=1" preventScrollReset className="way">
-                  {texts.allThatWasEver}
+                  All that was ever noted
                 </Link>
               </p>
             ) : null}
           </Section>
         </div>
         {mayLog ? (
-          <Section title={texts.noteWhatWasDone}>
+          <Section title="Note what was done">
             <Form method="post" noValidate className="mt-3" key={submission}>
               <input type="hidden" name="submission" value={submission} />
               <FormProblemsProvider problems={problems}>
                 <div className="grid gap-3">
-                  <SelectField name="kind" label={texts.what} options={kindOptions} />
+                  <SelectField name="kind" label="What" options={kindOptions} />
                   <TextField
                     name="at"
-                    label={texts.when}
+                    label="When"
                     type="datetime-local"
                     defaultValue={localInput(page.now, site.timeZone)}
                   />
                   <TextField
                     name="litres"
-                    label={texts.howMuch}
+                    label="How much"
                     suffix="L"
                     inputMode="decimal"
-                    hint={texts.forALevelLeft}
+                    hint="For a level: left empty"
                   />
                   <SelectField
                     name="fluidId"
-                    label={texts.ofWhat}
+                    label="Of what"
                     defaultValue={page.fluid?.id ?? ""}
                     options={[
-                      { value: "", label: texts.choose },
+                      { value: "", label: "choose" },
                       ...page.fluids.map((f) => ({ value: f.id, label: f.name })),
                     ]}
                   />
                   {answer?.warning ? (
                     <>
                       <Notice tone="verm">{answer.warning}</Notice>
-                      <CheckField name="mixed" label={texts.itWasFilledAll} />
+                      <CheckField name="mixed" label="It was filled all the same" />
                     </>
                   ) : null}
-                  <TextField name="hours" label={texts.machineHours} suffix="h" inputMode="decimal" />
-                  <TextField name="level" label={texts.level} placeholder={texts.middleOfTheGlass} maxLength={200} />
+                  <TextField name="hours" label="Machine hours" suffix="h" inputMode="decimal" />
+                  <TextField name="level" label="Level" placeholder="Middle of the glass" maxLength={200} />
                   <TextField
                     name="condition"
-                    label={texts.howTheMachineStood}
-                    placeholder={texts.oil48CLevel}
+                    label="How the machine stood"
+                    placeholder="Oil 48 °C, level, actuators retracted"
                     maxLength={300}
                   />
-                  <TextField name="changeBackBy" label={texts.stopGapToBe} type="date" />
-                  <TextField name="note" label={texts.remark} maxLength={500} />
-                  <Button>{texts.noteIt}</Button>
+                  <TextField name="changeBackBy" label="Stop-gap, to be changed back by" type="date" />
+                  <TextField name="note" label="Remark" maxLength={500} />
+                  <Button>Note it</Button>
                 </div>
               </FormProblemsProvider>
             </Form>
-            <p className="mt-3 text-sm text-ink-2">{texts.wipeTheFillerBefore}</p>
+            <p className="mt-3 text-sm text-ink-2">Wipe the filler before it is opened; fill through a filter.</p>
           </Section>
         ) : null}
       </div>

@@ -21,9 +21,19 @@ import { PageHead } from "~/ui/page";
 import { labPreview, runLabImport, saveLabMapping, type LabPreview } from "~/domain/oil/labFile/import.server";
 import { undoLabImport } from "~/domain/oil/labFile/undo.server";
 import { labMappingOf, placeFields } from "~/domain/oil/labFile/mapping";
-import { importPage as texts } from "./texts";
+import { counted } from "~/ui/counted";
+import type { ReactNode } from "react";
 
-export const meta = () => [{ title: texts.importALaboratoryFile }];
+const texts = {
+  theOilsThatThey: (laboratory: ReactNode) => (
+    <>
+      The oils that they belong to are being judged; the list shows it in a moment. How {laboratory} writes its file is
+      kept.
+    </>
+  ),
+};
+
+export const meta = () => [{ title: "Import a laboratory’s file · Juncteral" }];
 
 export const loader = guard("technician", async ({ params, user }) => {
   const record = await importRecord(idParam(params));
@@ -72,23 +82,22 @@ const TAKEN_BACK = "Its samples stay on record as withdrawn and count no more; t
 
 const fromText = {
   file: "",
-  laboratory: texts.readAsThisLaboratory,
-  guess: texts.readByItsHeadings,
+  laboratory: " Read as this laboratory’s last file.",
+  guess: " Read by its headings: look whether each column is what it says.",
 };
 
 export default function LabImport({
   loaderData: { about, stage, failure, preview },
   actionData,
 }: Route.ComponentProps) {
-  const crumbs = [
-    { label: texts.oil, to: "/oil" },
-    { label: texts.importText, to: "/oil/import" },
-    { label: about.fileName },
-  ];
+  const crumbs = [{ label: "Oil", to: "/oil" }, { label: "Import", to: "/oil/import" }, { label: about.fileName }];
   if (stage)
     return (
       <>
-        <PageHead crumbs={crumbs} title={stage.stage === "importing" ? texts.theFileIsBeing : texts.theFileIsBeingRead}>
+        <PageHead
+          crumbs={crumbs}
+          title={stage.stage === "importing" ? "The file is being imported" : "The file is being read"}
+        >
           {about.fileName}
         </PageHead>
         <ImportProgress stage={stage.stage} progress={stage.progress} />
@@ -97,12 +106,12 @@ export default function LabImport({
   if (failure)
     return (
       <>
-        <PageHead crumbs={crumbs} title={texts.nothingWasImported}>
+        <PageHead crumbs={crumbs} title="Nothing was imported">
           {failure}
         </PageHead>
         <p>
           <Link to="/oil/import" className="act">
-            {texts.chooseTheFileAgain}
+            Choose the file again
           </Link>
         </p>
       </>
@@ -115,7 +124,7 @@ export default function LabImport({
           title={
             about.undone
               ? `Taken back by ${about.undone}`
-              : texts.sampleAdded(about.added, about.there ? texts.wereThereAlready(about.there) : "")
+              : `${counted(about.added ?? 0, "sample")} added${about.there ? `, ${about.there} were there already` : ""}`
           }
         >
           {about.undone ? TAKEN_BACK : texts.theOilsThatThey(about.laboratory)}
@@ -125,10 +134,10 @@ export default function LabImport({
         ) : null}
         <p className="flex gap-5">
           <Link to="/oil" className="act">
-            {texts.goToOil}
+            Go to Oil
           </Link>
           <Link to="/oil/import" className="way">
-            {texts.importAnotherFile}
+            Import another file
           </Link>
         </p>
       </>
@@ -148,27 +157,29 @@ export default function LabImport({
   return (
     <>
       <PageHead crumbs={crumbs} title={fatesText(preview)}>
-        {texts.nothingIsSavedYet(about.fileName, about.laboratory, fromText[preview.from])}
+        <>
+          {about.fileName}, {about.laboratory}.{fromText[preview.from]} Nothing is saved yet.
+        </>
       </PageHead>
       <ImportForm mapping={mapping} fates={preview} noun="sample" problems={actionData?.problems}>
         <FormatFields mapping={mapping} delimiters={delimiters} dateOrders={dateOrders} />
         {placeFields.map((f) => column(f.name, f.label))}
         <SelectField
           name="countsPer"
-          label={texts.particlesAre}
+          label="Particles are"
           defaultValue={mapping.countsPer}
           options={[
-            { value: "/mL", label: texts.perMl },
-            { value: "/100 mL", label: texts.per100Ml },
+            { value: "/mL", label: "per mL" },
+            { value: "/100 mL", label: "per 100 mL" },
           ]}
         />
         <SelectField
           name="water"
-          label={texts.bareWaterIs}
+          label="Bare water is"
           defaultValue={mapping.water}
           options={[
-            { value: "ppm", label: texts.ppm },
-            { value: "%", label: texts.percent },
+            { value: "ppm", label: "ppm" },
+            { value: "%", label: "percent" },
           ]}
         />
         {analyteIds.map((id) => column(id, analytes[id].label))}

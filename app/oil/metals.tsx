@@ -5,13 +5,12 @@ import { analytes, formatNumber, type AnalyteId, type MetalAlarm, type MetalPoin
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { Section } from "~/ui/page";
 import { metalChart } from "./charts";
-import { metals as texts } from "./texts";
 
 const number = (value: number | null, digits = 1) => (value === null ? "–" : formatNumber(value, digits));
 const passedText: Record<MetalAlarm["passed"][number], string> = {
-  own: texts.itsOwnHistory,
-  peers: texts.itsPeers,
-  fixed: texts.theFixedLimit,
+  own: "its own history",
+  peers: "its peers",
+  fixed: "the fixed limit",
 };
 
 export function MetalSection({
@@ -38,34 +37,34 @@ export function MetalSection({
     if (id !== first.id) void fetched.load(`/oil/${circuitId}/metal/${id}`);
   };
   return (
-    <Section title={texts.wearMetalsAndDirt} aside={texts.madePer1000Running}>
-      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={texts.wearMetals}>
+    <Section title="Wear metals and dirt, ppm" aside="made per 1000 running hours, corrected for top-ups">
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Wear metals">
         <table className="w-full text-sm [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
           <thead>
             <tr className="ruled">
-              <th scope="col">{texts.metal}</th>
+              <th scope="col">metal</th>
               <th scope="col" className="text-right">
-                {texts.read}
+                read
               </th>
               <th scope="col" className="text-right">
-                {texts.usually}
+                usually
               </th>
               <th scope="col" className="text-right">
-                {texts.corrected}
+                corrected
               </th>
               <th scope="col" className="text-right">
-                {texts.rateNow}
+                rate now
               </th>
               <th scope="col" className="text-right">
-                {texts.usualRate}
+                usual rate
               </th>
               <th scope="col" className="text-right">
-                {texts.peers}
+                peers
               </th>
               <th scope="col" className="text-right">
-                {texts.fixedLimit}
+                fixed limit
               </th>
-              <th scope="col">{texts.beyond}</th>
+              <th scope="col">beyond</th>
             </tr>
           </thead>
           <tbody>
@@ -85,17 +84,17 @@ export function MetalSection({
                   {m.below ? "< " : ""}
                   {number(m.raw)}
                 </td>
-                <td className="text-right text-ink-2">{m.usualRaw === null ? texts.tooLittle : number(m.usualRaw)}</td>
+                <td className="text-right text-ink-2">{m.usualRaw === null ? "too little" : number(m.usualRaw)}</td>
                 <td className="text-right">{number(m.corrected)}</td>
                 <td className="text-right">{number(m.rate)}</td>
                 <td className="text-right">{number(m.usual)}</td>
                 <td className="text-right">{number(m.peers)}</td>
                 <td className="text-right">
                   {number(m.fixed, 0)}
-                  {m.fixedStated ? <span className="text-ink-2"> {texts.stated}</span> : null}
+                  {m.fixedStated ? <span className="text-ink-2"> stated</span> : null}
                 </td>
                 <td className={m.passed.length ? "text-verm" : "text-ink-2"}>
-                  {m.passed.length ? m.passed.map((p) => passedText[p]).join(", ") : texts.nothing}
+                  {m.passed.length ? m.passed.map((p) => passedText[p]).join(", ") : "nothing"}
                 </td>
               </tr>
             ))}
@@ -104,16 +103,22 @@ export function MetalSection({
       </div>
       <div className="mt-3 min-h-[220px]">
         {make ? (
-          <ChartCanvas make={make} height={220} label={texts.inPpmOverTime(analytes[metal.id].label)} />
+          <ChartCanvas
+            make={make}
+            height={220}
+            label={`${analytes[metal.id].label} in ppm over time, as read and corrected for top-ups. The samples hold the numbers.`}
+          />
         ) : (
           <p className="pt-4 text-ink-2" role="status">
-            {texts.fetchingItsReadings}
+            Fetching its readings…
           </p>
         )}
       </div>
       <p className="text-sm text-ink-2">
         {"● "}
-        {texts.correctedForTopUps(analytes[metal.id].label.toLowerCase())}
+        {`${analytes[metal.id].label.toLowerCase()} corrected for top-ups ○ as read. Peers: 95 % of their ` +
+          "samples stay below this. Fixed limits are typical unless marked as stated: the laboratory’s or " +
+          "manufacturer’s own come first."}
       </p>
     </Section>
   );

@@ -9,9 +9,8 @@ import { localInput } from "~/ui/site";
 import { openDebris } from "~/domain/oil/debris.server";
 import { circuitPlace } from "~/domain/oil/place.server";
 import { settingsPage } from "~/domain/oil/settingsPage.server";
-import { newDebris as texts } from "./texts";
 
-export const meta = () => [{ title: texts.openADebrisEvent }];
+export const meta = () => [{ title: "Open a debris event · Juncteral" }];
 
 export const loader = guard("technician", async ({ params, request }) => {
   const id = idParam(params);
@@ -42,15 +41,17 @@ export default function NewDebris({ loaderData: d, actionData }: Route.Component
     <div className="[&>:not(header)]:max-w-xl">
       <PageHead
         crumbs={[
-          { label: texts.oil, to: "/oil" },
+          { label: "Oil", to: "/oil" },
           { label: d.machine, to: `/oil/${d.circuitId}` },
         ]}
-        title={texts.debrisWasFoundIn(d.machine)}
+        title={`Debris was found in ${d.machine}`}
       >
-        {texts.openingTheEventPuts}
+        Opening the event puts on one list what it threatens, how it is flushed, and when samples are due. It closes
+        with a clean sample and a named source.
       </PageHead>
       <Notice tone="ochre" live={false}>
-        {texts.lookBeforeWashingKeep}
+        Look before washing: keep the debris as it lay. Suspended loads are propped before a line is opened, pressure is
+        released and proved zero at a gauge.
       </Notice>
       <Form method="post" noValidate>
         <input type="hidden" name="submission" value={d.submission} />
@@ -58,26 +59,21 @@ export default function NewDebris({ loaderData: d, actionData }: Route.Component
           <div className="grid gap-3">
             <TextArea
               name="what"
-              label={texts.whatWasFound}
+              label="What was found"
               defaultValue={d.what}
-              placeholder={texts.bronzeFlakesOnThe}
+              placeholder="Bronze flakes on the return filter"
               maxLength={500}
             />
             <SelectField
               name="foundAtId"
-              label={texts.whereItWasFound}
+              label="Where it was found"
               defaultValue={d.part}
-              options={[{ value: "", label: texts.notKnownSuspectEvery }, ...d.parts]}
-              hint={texts.whatLiesBelowIt}
+              options={[{ value: "", label: "not known: suspect every component" }, ...d.parts]}
+              hint="What lies below it comes first on the list; the rest is reached through the tank"
             />
-            <TextField
-              name="at"
-              label={texts.foundAt}
-              type="datetime-local"
-              defaultValue={localInput(d.now, d.timeZone)}
-            />
+            <TextField name="at" label="Found at" type="datetime-local" defaultValue={localInput(d.now, d.timeZone)} />
             <p>
-              <Button>{texts.openTheEvent}</Button>
+              <Button>Open the event</Button>
             </p>
           </div>
         </FormProblemsProvider>

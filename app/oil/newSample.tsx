@@ -12,9 +12,8 @@ import { saveSample } from "~/domain/oil/samples.server";
 import { placeOptions, sludgeOptions, stateOptions } from "~/domain/oil/form";
 import { laboratoryNames } from "~/domain/oil/labFile/import.server";
 import { circuitPlace } from "~/domain/oil/place.server";
-import { newSample as texts } from "./texts";
 
-export const meta = () => [{ title: texts.enterASampleJuncteral }];
+export const meta = () => [{ title: "Enter a sample · Juncteral" }];
 
 export const loader = guard("technician", async ({ params, user }) => {
   const id = idParam(params);
@@ -49,13 +48,13 @@ export const action = guardAction("technician", async ({ params, request, user }
 const groups: { group: AnalyteGroup; title: string; hint: string }[] = [
   {
     group: "count",
-    title: texts.particlesOverEachSize,
-    hint: texts.cumulativeAsTheLaboratory,
+    title: "Particles over each size",
+    hint: "Cumulative, as the laboratory counts them; or the code alone.",
   },
-  { group: "condition", title: texts.waterViscosityAcid, hint: texts.waterInPpmOr },
-  { group: "wear", title: texts.wearMetalsPpm, hint: texts.lessThanWrite1 },
-  { group: "contaminant", title: texts.dirtFromOutsidePpm, hint: "" },
-  { group: "additive", title: texts.additivesPpm, hint: "" },
+  { group: "condition", title: "Water, viscosity, acid", hint: "Water in ppm, or with % behind it." },
+  { group: "wear", title: "Wear metals, ppm", hint: "Less than: write < 1." },
+  { group: "contaminant", title: "Dirt from outside, ppm", hint: "" },
+  { group: "additive", title: "Additives, ppm", hint: "" },
 ];
 
 export default function NewSample({ loaderData: d, actionData }: Route.ComponentProps) {
@@ -64,36 +63,42 @@ export default function NewSample({ loaderData: d, actionData }: Route.Component
     <>
       <PageHead
         crumbs={[
-          { label: texts.oil, to: "/oil" },
+          { label: "Oil", to: "/oil" },
           { label: d.machine, to: `/oil/${d.circuitId}` },
         ]}
-        title={texts.enterASampleOf(d.machine)}
+        title={`Enter a sample of ${d.machine}`}
       >
-        {texts.leaveEmptyWhatWas(d.circuit)}
+        {`${d.circuit}. Leave empty what was not looked for.`}
       </PageHead>
       <Form method="post" encType="multipart/form-data" noValidate>
         <input type="hidden" name="submission" value={d.submission} />
         <FormProblemsProvider problems={wrong}>
-          <Section title={texts.theBottle}>
+          <Section title="The bottle">
             <div className="mt-3 grid gap-3 sm:grid-cols-3">
-              <TextField name="number" label={texts.numberOnTheBottle} maxLength={60} />
+              <TextField name="number" label="Number on the bottle" maxLength={60} />
               <TextField
                 name="takenAt"
-                label={texts.takenAt}
+                label="Taken at"
                 type="datetime-local"
                 defaultValue={localInput(d.now, d.timeZone)}
               />
               <div>
-                <TextField name="hours" label={texts.machineHours} suffix="h" inputMode="decimal" />
-                {wrong?.hours ? <CheckField name="hoursRight" label={texts.theyAreRightAll} /> : null}
+                <TextField name="hours" label="Machine hours" suffix="h" inputMode="decimal" />
+                {wrong?.hours ? <CheckField name="hoursRight" label="They are right all the same" /> : null}
               </div>
-              <SelectField name="place" label={texts.takenFrom} options={placeOptions} />
-              <SelectField name="state" label={texts.taken} options={stateOptions} hint={texts.fromTheDrainOr} />
-              <TextField name="takenBy" label={texts.takenBy} defaultValue={d.by} maxLength={100} />
+              <SelectField name="place" label="Taken from" options={placeOptions} />
+              <SelectField
+                name="state"
+                label="Taken"
+                options={stateOptions}
+                hint="From the drain, or cold, it is kept and not compared"
+              />
+              <TextField name="takenBy" label="Taken by" defaultValue={d.by} maxLength={100} />
             </div>
             <div className="mt-3">
               <Notice tone="ochre" live={false}>
-                {texts.oilUnderPressurePierces}
+                Oil under pressure pierces skin. Flush the sampling valve into a waste bottle first, wipe it, fill the
+                clean bottle without touching its rim. Hot oil: gloves and eye protection.
               </Notice>
             </div>
           </Section>
@@ -102,13 +107,13 @@ export default function NewSample({ loaderData: d, actionData }: Route.Component
               <div className="mt-3 grid grid-cols-2 gap-3 sm:grid-cols-4">
                 {group === "count" ? (
                   <>
-                    <TextField name="code" label={texts.iso4406Code} placeholder="18/16/13" maxLength={20} />
+                    <TextField name="code" label="ISO 4406 code" placeholder="18/16/13" maxLength={20} />
                     <SelectField
                       name="countsPer"
-                      label={texts.countedPer}
+                      label="Counted per"
                       options={[
-                        { value: "/mL", label: texts.ml },
-                        { value: "/100 mL", label: texts.n100Ml },
+                        { value: "/mL", label: "mL" },
+                        { value: "/100 mL", label: "100 mL" },
                       ]}
                     />
                   </>
@@ -128,23 +133,23 @@ export default function NewSample({ loaderData: d, actionData }: Route.Component
               </div>
             </Section>
           ))}
-          <Section title={texts.seenAndWhoFound}>
+          <Section title="Seen, and who found it">
             <div className="mt-3 grid gap-3 sm:grid-cols-3">
-              <TextField name="colour" label={texts.colour} placeholder={texts.amberClear} maxLength={100} />
-              <SelectField name="sludge" label={texts.sludge} options={sludgeOptions} />
+              <TextField name="colour" label="Colour" placeholder="amber, clear" maxLength={100} />
+              <SelectField name="sludge" label="Sludge" options={sludgeOptions} />
               <TextField
                 name="laboratory"
-                label={texts.laboratory}
+                label="Laboratory"
                 list="laboratories"
                 defaultValue={d.laboratories[0] ?? ""}
                 maxLength={100}
               />
               <div className="sm:col-span-2">
-                <TextArea name="note" label={texts.remark} maxLength={1000} />
+                <TextArea name="note" label="Remark" maxLength={1000} />
               </div>
               <div>
                 <label htmlFor="f-photo" className="mb-0.5 block text-sm text-ink-2">
-                  {texts.photographOfThePatch}
+                  Photograph of the patch
                 </label>
                 <input
                   id="f-photo"
@@ -166,7 +171,7 @@ export default function NewSample({ loaderData: d, actionData }: Route.Component
               ))}
             </datalist>
           </Section>
-          <Button>{texts.saveTheSample}</Button>
+          <Button>Save the sample</Button>
         </FormProblemsProvider>
       </Form>
     </>

@@ -7,9 +7,8 @@ import { fieldClass } from "~/ui/form";
 import { Empty } from "~/ui/page";
 import { StateGlyph } from "~/ui/state";
 import { oilList } from "~/domain/oil/overview.server";
-import { oil as texts } from "./texts";
 
-export const meta = () => [{ title: texts.oilJuncteral }];
+export const meta = () => [{ title: "Oil · Juncteral" }];
 
 export const loader = guard("viewer", async () => ({ list: await oilList() }));
 
@@ -37,18 +36,22 @@ export default function Oil({ loaderData: { list } }: Route.ComponentProps) {
       <div className={`lg:sticky lg:top-5 lg:self-start ${atRoot ? "max-lg:order-2" : "max-lg:hidden"}`}>
         <header className="mb-3">
           <Link to="/oil" className="text-[1.15rem] font-semibold">
-            {texts.oil}
+            Oil
           </Link>
         </header>
         <input
           type="search"
-          aria-label={texts.circuitsByMachine}
-          placeholder={texts.whichCircuit}
+          aria-label="Circuits by machine"
+          placeholder="Which circuit?"
           value={filter}
           onChange={(e) => setFilter(e.target.value)}
           className={fieldClass}
         />
-        {shown.length === 0 ? <Empty>{list.length === 0 ? texts.noCircuitYetAdd : texts.noCircuitByThat}</Empty> : null}
+        {shown.length === 0 ? (
+          <Empty>
+            {list.length === 0 ? "No circuit yet: add one to a machine in the fleet." : "No circuit by that name."}
+          </Empty>
+        ) : null}
         <div ref={column} className="mt-2 lg:max-h-[calc(100vh-8.5rem)] lg:overflow-y-auto" tabIndex={-1}>
           <ul>
             {shown.map((c) => (
@@ -57,7 +60,7 @@ export default function Oil({ loaderData: { list } }: Route.ComponentProps) {
                   to={`/oil/${c.circuitId}`}
                   aria-current={c.circuitId === circuitId ? "page" : undefined}
                   className={
-                    `grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-x-1.5 px-1 py-1 max-lg:min-h-11 ` +
+                    "grid min-h-9 grid-cols-[20px_minmax(0,1fr)_auto] items-center gap-x-1.5 px-1 py-1 max-lg:min-h-11 " +
                     `${c.circuitId === circuitId ? "bg-sea-soft font-semibold" : "hover:bg-sheet"}`
                   }
                 >
@@ -67,7 +70,7 @@ export default function Oil({ loaderData: { list } }: Route.ComponentProps) {
                     {several.has(c.machine) ? `, ${c.circuit}` : ""}
                     <span className="sr-only">, {stateWords[c.state]}</span>
                   </span>
-                  <span className="text-xs font-normal text-ink-2">{c.code ?? texts.noCode}</span>
+                  <span className="text-xs font-normal text-ink-2">{c.code ?? "no code"}</span>
                 </Link>
               </li>
             ))}

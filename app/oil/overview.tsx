@@ -10,9 +10,8 @@ import { dayText, useSite } from "~/ui/site";
 import { StateGlyph } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { oilOverview } from "~/domain/oil/overview.server";
-import { overview as texts } from "./texts";
 
-export const meta = () => [{ title: texts.oilJuncteral }];
+export const meta = () => [{ title: "Oil · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   page: await oilOverview(),
@@ -29,23 +28,23 @@ function finding({
 }: Partial<Record<string, number>>): string {
   const all = alarm + alert + steady + drifting + unproven + unread;
   const bad = alarm + alert;
-  if (all === 0) return texts.noCircuitHoldsOil;
+  if (all === 0) return "No circuit holds oil yet";
   if (bad === 0 && unread > 0)
     return unread === all
       ? "No oil is sampled yet"
       : `No oil needs attention of those sampled; ${unread} of ${all} are not sampled yet`;
   if (bad === 0)
     return unproven > 0
-      ? texts.noOilNeedsAttention(unproven, all)
+      ? `No oil needs attention; ${unproven} of ${all} have too few samples to judge`
       : all === 1
-        ? texts.theOilIsNormal
-        : texts.allOilsAreNormal(all);
-  return texts.ofOilsNeedAttention(bad, all);
+        ? "The oil is normal"
+        : `All ${all} oils are normal`;
+  return `${bad} of ${all} oils need${bad === 1 ? "s" : ""} attention`;
 }
 
 /** Why nothing is listed: only what was sampled can be within its target. */
 function nothing({ steady = 0, unproven = 0, unread = 0 }: Partial<Record<string, number>>): string {
-  if (unproven + unread === 0) return texts.nothingEveryOilIs;
+  if (unproven + unread === 0) return "Nothing. Every oil is within its target, dry, and as thick as it should be.";
   return steady === 0
     ? "Nothing is known of the oils yet: send a sample of each."
     : `Nothing of ${counted(steady, "oil")} sampled often enough; the others are not known.`;
@@ -55,15 +54,17 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
   const site = useSite();
   return (
     <>
-      <PageHead title={finding(page.counts)}>{texts.whatIsInThe}</PageHead>
+      <PageHead title={finding(page.counts)}>
+        What is in the oil explains wear, and wear shows in the oil first.
+      </PageHead>
       {mayLog ? (
         <p className="mb-4">
           <Link to="/oil/import" className="act">
-            {texts.importALaboratoryFile}
+            Import a laboratory’s file
           </Link>
         </p>
       ) : null}
-      <Section title={texts.needsAttentionWorstFirst}>
+      <Section title="Needs attention, worst first">
         {page.needs.length === 0 ? (
           <Empty>{nothing(page.counts)}</Empty>
         ) : (
@@ -90,9 +91,9 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
         )}
       </Section>
       <div className="grid gap-x-8 md:grid-cols-3">
-        <Section title={texts.debrisEventsOpen}>
+        <Section title="Debris events, open">
           {page.events.length === 0 ? (
-            <p className="py-2 text-ink-2">{texts.none}</p>
+            <p className="py-2 text-ink-2">None.</p>
           ) : (
             <ul>
               {page.events.map((e) => (
@@ -101,16 +102,16 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
                     <strong className="font-semibold">{e.machine}</strong>: {e.what}
                   </Link>{" "}
                   <span className="text-sm text-ink-2">
-                    {texts.ofToDoSince(e.open, e.all, dayText(e.openedAt, site))}
+                    {`${e.open} of ${e.all} to do, since ${dayText(e.openedAt, site)}`}
                   </span>
                 </li>
               ))}
             </ul>
           )}
         </Section>
-        <Section title={texts.elementsToReplaceWithin}>
+        <Section title="Elements to replace within four months">
           {page.elements.length === 0 ? (
-            <p className="py-2 text-ink-2">{texts.noneForeseen}</p>
+            <p className="py-2 text-ink-2">None foreseen.</p>
           ) : (
             <ul>
               {page.elements.map((e) => (
@@ -119,19 +120,16 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
                     {e.machine}
                   </Link>{" "}
                   <span className="text-sm text-ink-2">
-                    {texts.bypassOpensIn(
-                      Math.round(e.early),
-                      e.late === null || e.late > 900 ? texts.daysOrLater : texts.toDays(Math.round(e.late)),
-                    )}
+                    {`bypass opens in ${Math.round(e.early)} ${e.late === null || e.late > 900 ? "days or later" : `to ${Math.round(e.late)} days`}`}
                   </span>
                 </li>
               ))}
             </ul>
           )}
         </Section>
-        <Section title={texts.samplesDue}>
+        <Section title="Samples due">
           {page.due.length === 0 ? (
-            <p className="py-2 text-ink-2">{texts.noneEveryCircuitWas}</p>
+            <p className="py-2 text-ink-2">None: every circuit was sampled within four months.</p>
           ) : (
             <ul>
               {page.due.map((d) => (
@@ -143,7 +141,7 @@ export default function OilOverview({ loaderData: { page, mayLog } }: Route.Comp
                     {d.machine}
                   </Link>
                   <span className="shrink-0 text-sm text-ink-2">
-                    {d.lastAt === null ? texts.never : dayText(d.lastAt, site)}
+                    {d.lastAt === null ? "never" : dayText(d.lastAt, site)}
                   </span>
                 </li>
               ))}

@@ -14,10 +14,9 @@ import { dayText, momentText, useShow, useSite } from "~/ui/site";
 import { withdrawSample } from "~/domain/oil/samples.server";
 import { samplePage } from "~/domain/oil/samplePage.server";
 import { CodeLines, sizeChart } from "./sizes";
-import { sample as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.sampleJuncteral(loaderData?.page.sample.number ?? "") },
+  { title: `Sample ${loaderData?.page.sample.number ?? ""} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => {
@@ -53,40 +52,47 @@ export default function Sample({ loaderData: { page, target, mayLog }, actionDat
     <>
       <PageHead
         crumbs={[
-          { label: texts.oil, to: "/oil" },
+          { label: "Oil", to: "/oil" },
           { label: page.machine, to: `/oil/${page.circuitId}` },
           { label: sample.number },
         ]}
-        title={texts.sample(sample.number, codes ? `: ${codes.iso.text}` : "")}
+        title={`Sample ${sample.number}${codes ? `: ${codes.iso.text}` : ""}`}
       >
         {page.machine}, {page.circuit.toLowerCase()}, {momentText(sample.at, site)}
-        {sample.hours !== null ? texts.at(show(sample.hours, "runningHours")) : ""}; {samplePlaces[sample.place]},{" "}
+        {sample.hours !== null ? `, at ${show(sample.hours, "runningHours")}` : ""}; {samplePlaces[sample.place]},{" "}
         {sampleStates[sample.state]}
-        {about.takenBy ? texts.by(about.takenBy) : ""}
+        {about.takenBy ? `, by ${about.takenBy}` : ""}
         {about.laboratory ? `; ${about.laboratory}` : ""}.
       </PageHead>
       {about.withdrawnAt !== null ? (
         <Notice tone="ochre" live={false}>
-          {texts.withdrawnOnByIt(dayText(about.withdrawnAt, site), about.withdrawnBy, about.withdrawnWhy)}
+          <>
+            Withdrawn on {dayText(about.withdrawnAt, site)} by {about.withdrawnBy}: {about.withdrawnWhy}. It counts no
+            more.
+          </>
         </Notice>
       ) : why ? (
         <Notice tone="ochre" live={false}>
-          {texts.notComparableWithThe(why)}
+          {`Not comparable with the other samples: ${why}.`}
         </Notice>
       ) : null}
       <div className="grid gap-x-8 xl:grid-cols-2">
-        <Section title={texts.cleanliness}>
+        <Section title="Cleanliness">
           <CodeLines sample={sample} target={target} over={over} />
           {make ? (
             <div className="mt-3">
-              <ChartCanvas make={make} height={240} label={texts.particlesOverEachSize} />
+              <ChartCanvas
+                make={make}
+                height={240}
+                label="Particles over each size against the target, both on log scales. The working holds the numbers."
+              />
             </div>
           ) : null}
         </Section>
         <div>
-          <Section title={texts.whatWasFound}>
+          <Section title="What was found">
             {found.length === 0 ? (
-              <p className="py-2 text-ink-2">{texts.nothingButParticlesWas}</p>
+              <p className="py-2 text-ink-2">Nothing but particles was looked for.</p>
             ) : (
               <dl>
                 {found.map((id) => {
@@ -95,7 +101,7 @@ export default function Sample({ loaderData: { page, target, mayLog }, actionDat
                     <div key={id} className="ruled flex justify-between gap-3 py-1">
                       <dt className="text-ink-2">{analytes[id].label}</dt>
                       <dd>
-                        {result.below ? texts.lessThan : result.above ? texts.moreThan : ""}
+                        {result.below ? "less than " : result.above ? "more than " : ""}
                         {show(result.value, analytes[id].quantity, { digits: significant(result.value) })}
                       </dd>
                     </div>
@@ -105,19 +111,19 @@ export default function Sample({ loaderData: { page, target, mayLog }, actionDat
             )}
             {about.colour || about.sludge || about.note ? (
               <p className="py-2">
-                {[about.colour && texts.colour(about.colour), about.sludge && texts.sludge(about.sludge), about.note]
+                {[about.colour && `Colour: ${about.colour}.`, about.sludge && `Sludge: ${about.sludge}.`, about.note]
                   .filter(Boolean)
                   .join(" ")}
               </p>
             ) : null}
           </Section>
           {page.photos.length > 0 ? (
-            <Section title={texts.photographs}>
+            <Section title="Photographs">
               {page.photos.map((id) => (
                 <a key={id} href={`/oil/photo/${id}`}>
                   <img
                     src={`/oil/photo/${id}`}
-                    alt={texts.patchOfSample(sample.number)}
+                    alt={`Patch of sample ${sample.number}`}
                     className="mt-2 max-h-64 border border-line"
                   />
                 </a>
@@ -125,21 +131,16 @@ export default function Sample({ loaderData: { page, target, mayLog }, actionDat
             </Section>
           ) : null}
           {mayLog && about.withdrawnAt === null ? (
-            <Section title={texts.isItWrong}>
+            <Section title="Is it wrong?">
               <Form method="post" noValidate className="mt-3">
                 <FormProblemsProvider problems={wrong}>
-                  <TextField
-                    name="why"
-                    label={texts.whyItIsWithdrawn}
-                    placeholder={texts.bottlesExchanged}
-                    maxLength={500}
-                  />
+                  <TextField name="why" label="Why it is withdrawn" placeholder="Bottles exchanged" maxLength={500} />
                   <div className="mt-2">
                     <ConfirmButton
                       intent="withdraw"
-                      label={texts.withdrawTheSample}
-                      question={texts.withdrawThisSample}
-                      explain={texts.itStaysOnRecord}
+                      label="Withdraw the sample"
+                      question="Withdraw this sample?"
+                      explain="It stays on record with your reason, and counts no more. Its number is free again."
                     />
                   </div>
                 </FormProblemsProvider>

@@ -17,10 +17,14 @@ import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~
 import { PageHead, Section } from "~/ui/page";
 import { setCircuitOil, setComponentOil } from "~/domain/oil/settings.server";
 import { settingsPage } from "~/domain/oil/settingsPage.server";
-import { settings as texts } from "./texts";
+
+const texts = {
+  emptyAsUsual: (usual: string) => `Empty: as usual, ${usual}`,
+  mm: "mm²/s",
+};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.targetAndMaterialsOf(loaderData?.page.machine ?? texts.aCircuit) },
+  { title: `Target and materials of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },
 ];
 
 export const loader = guard("engineer", async ({ params, request }) => {
@@ -39,7 +43,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
       ? await setCircuitOil(id, fields, user)
       : isUuid(component) && known
         ? await setComponentOil(component, fields, user)
-        : ({ ok: false, status: 404, problems: { form: texts.thatPartIsNot } } as const);
+        : ({ ok: false, status: 404, problems: { form: "That part is not in this circuit." } } as const);
   return done.ok
     ? redirect(component ? `/oil/${id}/settings?open=${component}#${component}` : `/oil/${id}?said=settings`)
     : refused(done, { componentId: component });
@@ -55,80 +59,81 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
     <>
       <PageHead
         crumbs={[
-          { label: texts.oil, to: "/oil" },
+          { label: "Oil", to: "/oil" },
           { label: page.machine, to: `/oil/${page.circuitId}` },
-          { label: texts.targetAndMaterials },
+          { label: "Target and materials" },
         ]}
-        title={texts.howCleanAndWhat(page.machine)}
+        title={`How clean, and what is made of what: ${page.machine}`}
       >
-        {texts.theManufacturerFiguresCome(
-          byParts ? texts.byItsPartsThe(byParts.text, byParts.because) : texts.noneOfItsComponents,
-        )}
+        {byParts
+          ? `By its parts the target is ${byParts.text}, decided by ${byParts.because}.`
+          : "None of its components asks for a cleanliness of its own."}{" "}
+        The manufacturer’s figures come before typical ones.
       </PageHead>
-      <Section title={texts.theCircuit}>
+      <Section title="The circuit">
         <Form method="post" noValidate className="mt-3 max-w-3xl">
           <input type="hidden" name="version" value={page.circuit.version} />
           <FormProblemsProvider problems={answer?.componentId === "" ? answer.problems : undefined}>
             <div className="grid gap-3 sm:grid-cols-4">
               <TextField
                 name="targetCode"
-                label={texts.targetSetByHand}
+                label="Target set by hand"
                 placeholder={byParts?.text ?? "18/16/13"}
                 defaultValue={page.circuit.targetCode}
-                hint={texts.emptyByItsParts}
+                hint="Empty: by its parts"
                 maxLength={20}
               />
               <div className="sm:col-span-3">
                 <TextField
                   name="targetReason"
-                  label={texts.why}
+                  label="Why"
                   defaultValue={page.circuit.targetReason}
-                  hint={page.circuit.targetSetBy ? texts.setBy(page.circuit.targetSetBy) : undefined}
+                  hint={page.circuit.targetSetBy ? `Set by ${page.circuit.targetSetBy}` : undefined}
                   maxLength={300}
                 />
               </div>
-              <TextField name="volume" label={texts.oilInIt} suffix="L" defaultValue={text(page.circuit.volume)} />
+              <TextField name="volume" label="Oil in it" suffix="L" defaultValue={text(page.circuit.volume)} />
               <TextField
                 name="startTemperature"
-                label={texts.coldestStart}
+                label="Coldest start"
                 suffix="°C"
                 defaultValue={text(page.circuit.startTemperature)}
               />
               <TextField
                 name="longestHours"
-                label={texts.longestInterval}
+                label="Longest interval"
                 suffix="h"
                 inputMode="decimal"
                 defaultValue={text(page.circuit.longestHours)}
-                hint={texts.runningHoursOfA}
+                hint="Running hours of a fill"
               />
               <TextField
                 name="longestMonths"
-                label={texts.orIfSooner}
-                suffix={texts.months}
+                label="or, if sooner"
+                suffix="months"
                 inputMode="decimal"
                 defaultValue={text(page.circuit.longestMonths)}
-                hint={texts.manufacturerOrThePlant}
+                hint="Manufacturer’s or the plant’s"
               />
             </div>
             <div className="mt-3">
               <TextArea
                 name="metalLimits"
-                label={texts.limitsOfMetalsAnd}
+                label="Limits of metals and dirt as read, one a line, where the laboratory or the manufacturer states its own"
                 rows={3}
-                placeholder={texts.iron40PpmSilicon}
+                placeholder={"iron: 40 ppm\nsilicon: 12 ppm"}
                 defaultValue={analyteLines(page.circuit.metalLimits)}
-                hint={texts.emptyTheTypicalOnes}
+                hint="Empty: the typical ones"
                 maxLength={500}
               />
             </div>
             <p className="mt-3">
-              <Button>{texts.save}</Button>
+              <Button>Save</Button>
             </p>
           </FormProblemsProvider>
         </Form>
       </Section>
-      <Section title={texts.itsParts}>
+      <Section title="Its parts">
         <ul>
           {page.components.map((c) => {
             const problems = answer?.componentId === c.id ? answer.problems : undefined;
@@ -141,9 +146,9 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                     <strong className="font-semibold">{c.name}</strong>{" "}
                     <span className="text-sm text-ink-2">
                       {kind}
-                      {c.makersCode ? texts.manufacturerAsksFor(c.makersCode) : ""}
+                      {c.makersCode ? `, manufacturer asks for ${c.makersCode}` : ""}
                       {c.materials.length ? `, ${c.materials.map((m) => m.metal).join(", ")}` : ""}
-                      {c.filter ? texts.atM(c.filter.beta, c.filter.size) : ""}
+                      {c.filter ? `, β ${c.filter.beta} at ${c.filter.size} µm` : ""}
                     </span>
                   </summary>
                   <Form method="post" noValidate className="mt-3 mb-2 max-w-3xl">
@@ -153,7 +158,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                       <div className="grid gap-3 sm:grid-cols-4">
                         <TextField
                           name="makersCode"
-                          label={texts.manufacturerCleanlinessCode}
+                          label="Manufacturer’s cleanliness code"
                           placeholder="17/15/12"
                           defaultValue={c.makersCode}
                           maxLength={20}
@@ -161,8 +166,8 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         <div className="sm:col-span-3">
                           <TextField
                             name="symptomIfStuck"
-                            label={texts.symptomWhenContaminationJams}
-                            hint={texts.emptyAsUsualOf}
+                            label="Symptom when contamination jams it"
+                            hint="Empty: as usual of its kind"
                             defaultValue={c.symptomIfStuck}
                             maxLength={300}
                           />
@@ -170,7 +175,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         <div className="sm:col-span-4">
                           <TextArea
                             name="materials"
-                            label={texts.materialsOneALine}
+                            label="Materials, one a line: metal: what is made of it"
                             rows={3}
                             defaultValue={c.materials.map((m) => `${m.metal}: ${m.part}`).join("\n")}
                             hint={
@@ -183,26 +188,26 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         </div>
                         <TextField
                           name="least"
-                          label={texts.viscosityLeast}
+                          label="Viscosity, least"
                           suffix={texts.mm}
                           defaultValue={text(c.fluidNeed?.least)}
-                          hint={texts.whenHottest}
+                          hint="When hottest"
                         />
                         <TextField
                           name="bestLow"
-                          label={texts.bestFrom}
+                          label="best from"
                           suffix={texts.mm}
                           defaultValue={text(c.fluidNeed?.bestLow)}
                         />
                         <TextField
                           name="bestHigh"
-                          label={texts.bestTo}
+                          label="best to"
                           suffix={texts.mm}
                           defaultValue={text(c.fluidNeed?.bestHigh)}
                         />
                         <TextField
                           name="greatestAtStart"
-                          label={texts.greatestAtAStart}
+                          label="greatest at a start"
                           suffix={texts.mm}
                           defaultValue={text(c.fluidNeed?.greatestAtStart)}
                         />
@@ -218,29 +223,24 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         </div>
                         {c.kind === "filter" ? (
                           <>
-                            <TextField name="beta" label={texts.filtrationRatio} defaultValue={text(c.filter?.beta)} />
-                            <TextField
-                              name="size"
-                              label={texts.statedAt}
-                              suffix="µm"
-                              defaultValue={text(c.filter?.size)}
-                            />
+                            <TextField name="beta" label="Filtration ratio β" defaultValue={text(c.filter?.beta)} />
+                            <TextField name="size" label="stated at" suffix="µm" defaultValue={text(c.filter?.size)} />
                             <TextField
                               name="flow"
-                              label={texts.usualFlow}
-                              suffix={texts.lMin}
+                              label="Usual flow"
+                              suffix="L/min"
                               defaultValue={text(c.filter?.flow)}
                             />
                             <TextField
                               name="bypass"
-                              label={texts.bypassOpensAt}
+                              label="Bypass opens at"
                               suffix="bar"
                               defaultValue={text(c.filter?.bypass)}
                             />
                             <div className="sm:col-span-2">
                               <TextField
                                 name="element"
-                                label={texts.element}
+                                label="Element"
                                 defaultValue={c.filter?.element ?? ""}
                                 maxLength={100}
                               />
@@ -249,7 +249,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         ) : null}
                       </div>
                       <p className="mt-3">
-                        <Button tone="plain">{texts.saveName(lowerFirst(c.name))}</Button>
+                        <Button tone="plain">{`Save ${lowerFirst(c.name)}`}</Button>
                       </p>
                     </FormProblemsProvider>
                   </Form>

@@ -15,7 +15,6 @@ import { ChartCanvas } from "~/ui/charts/canvas";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { WorkingTable } from "~/ui/working";
-import { sizes as texts } from "./texts";
 
 export function sizeChart(sample: OilSample, target: OilAssessment["target"]): CalculatorChart | null {
   const counted = countIds.flatMap((id): [number, number][] =>
@@ -23,15 +22,15 @@ export function sizeChart(sample: OilSample, target: OilAssessment["target"]): C
   );
   if (counted.length < 2) return null;
   return {
-    x: { label: texts.sizeMC, log: true },
-    y: { label: texts.particlesOverThisSize, quantity: "count", log: true },
+    x: { label: "size, µm(c)", log: true },
+    y: { label: "particles over this size", quantity: "count", log: true },
     series: [
-      { label: texts.sample, style: "line", points: counted },
+      { label: "sample", style: "line", points: counted },
       { label: "", style: "points", points: counted },
       ...(target
         ? [
             {
-              label: texts.target(target.text),
+              label: `target ${target.text}`,
               style: "dashed" as const,
               points: [4, 6, 14].map((size, i): [number, number] => [size, countsOfCode(target.codes[i]!).upTo]),
             },
@@ -51,44 +50,37 @@ export function CodeLines({
   over: OilAssessment["over"];
 }) {
   const codes = sampleCodes(sample);
-  if (!codes) return <p className="py-2 text-ink-2">{texts.noParticleCountIn}</p>;
+  if (!codes) return <p className="py-2 text-ink-2">No particle count in this sample.</p>;
   return (
     <>
       <dl className="grid grid-cols-[auto_minmax(0,1fr)] gap-x-4 gap-y-1 py-2">
-        <dt className="text-ink-2">{texts.iso4406}</dt>
+        <dt className="text-ink-2">ISO 4406</dt>
         <dd>
           <strong className="font-semibold">{codes.iso.text}</strong>
-          {codes.from === "code" ? texts.asTheLaboratoryWrote : ""}
+          {codes.from === "code" ? ", as the laboratory wrote it" : ""}
         </dd>
         {target ? (
           <>
-            <dt className="text-ink-2">{texts.targetOfTheCircuit}</dt>
+            <dt className="text-ink-2">Target</dt>
             <dd>
               {target.text}, {target.because}
             </dd>
           </>
         ) : (
           <>
-            <dt className="text-ink-2">{texts.targetOfTheCircuit}</dt>
-            <dd>{texts.noneNoPartAsks}</dd>
+            <dt className="text-ink-2">Target</dt>
+            <dd>none: no part asks for one</dd>
           </>
         )}
         {target && over.length > 0 ? (
           <>
-            <dt className="text-ink-2">{texts.overTarget}</dt>
+            <dt className="text-ink-2">Over target</dt>
             <dd>
               {over
-                .map((o, i) =>
-                  texts.overM(
-                    o === null
-                      ? texts.notCounted
-                      : o === Infinity
-                        ? texts.tooManyToCount
-                        : o <= 0
-                          ? texts.met
-                          : `+${o}`,
-                    [4, 6, 14][i],
-                  ),
+                .map(
+                  (o, i) =>
+                    `${o === null ? "not counted" : o === Infinity ? "too many to count" : o <= 0 ? "met" : `+${o}`}` +
+                    ` over ${[4, 6, 14][i]} µm`,
                 )
                 .join(", ")}
             </dd>
@@ -96,20 +88,20 @@ export function CodeLines({
         ) : null}
         {codes.nas ? (
           <>
-            <dt className="text-ink-2">{texts.nas1638}</dt>
-            <dd>{texts.byM(codes.nas.text.replace("NAS 1638 ", ""), codes.nas.decides)}</dd>
+            <dt className="text-ink-2">NAS 1638</dt>
+            <dd>{`${codes.nas.text.replace("NAS 1638 ", "")}, by ${codes.nas.decides} µm`}</dd>
           </>
         ) : null}
         {codes.as ? (
           <>
-            <dt className="text-ink-2">{texts.saeAs4059}</dt>
-            <dd>{texts.byMC(codes.as.text.replace("SAE AS4059 ", ""), codes.as.decides)}</dd>
+            <dt className="text-ink-2">SAE AS4059</dt>
+            <dd>{`${codes.as.text.replace("SAE AS4059 ", "")}, by ${codes.as.decides} µm(c)`}</dd>
           </>
         ) : null}
       </dl>
       {codes.disagrees ? <p className="text-sm text-ochre">{codes.disagrees}</p> : null}
       <details className="mt-1">
-        <summary className="text-sm text-sea">{texts.showTheWorking}</summary>
+        <summary className="text-sm text-sea">Show the working</summary>
         <WorkingTable working={codes.working} />
       </details>
     </>
@@ -134,7 +126,7 @@ export function SizeSection({
     <Section
       title={
         <>
-          {texts.newestComparableSample}{" "}
+          Newest comparable sample,{" "}
           <Link to={`/oil/samples/${sample.id}`} className="way">
             {sample.number}
           </Link>
@@ -148,7 +140,11 @@ export function SizeSection({
         </div>
         {make ? (
           <div className="mt-2">
-            <ChartCanvas make={make} height={240} label={texts.particlesOverEachSize} />
+            <ChartCanvas
+              make={make}
+              height={240}
+              label="Particles over each size against the target, both on log scales. The working holds the numbers."
+            />
           </div>
         ) : null}
       </div>

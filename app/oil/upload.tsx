@@ -6,9 +6,8 @@ import { Button, FormProblemsProvider, TextField } from "~/ui/form";
 import { FileField } from "~/ui/importFile";
 import { PageHead } from "~/ui/page";
 import { laboratoryNames } from "~/domain/oil/labFile/import.server";
-import { upload as texts } from "./texts";
 
-export const meta = () => [{ title: texts.importALaboratoryFile }];
+export const meta = () => [{ title: "Import a laboratory’s file · Juncteral" }];
 
 export const loader = guard("technician", async () => ({
   limitMb: uploadLimitMb(),
@@ -22,7 +21,7 @@ export const action = guardAction("technician", async ({ request, user }) => {
     .slice(0, 100);
   const wrong = {
     ...(!upload.ok && { file: upload.message }),
-    ...(!laboratory && { laboratory: texts.nameTheLaboratoryHow }),
+    ...(!laboratory && { laboratory: "Name the laboratory: how it writes its files is kept under that name." }),
   };
   if (!upload.ok || !laboratory) return problems(wrong);
   return redirect(`/oil/import/${await storeUpload(upload.name, upload.content, user.name, laboratory)}`);
@@ -32,15 +31,16 @@ export default function LabUpload({ loaderData, actionData }: Route.ComponentPro
   const wrong = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
     <div className="[&>:not(header)]:max-w-xl">
-      <PageHead crumbs={[{ label: texts.oil, to: "/oil" }]} title={texts.importAFile}>
-        {texts.oneRowASample}
+      <PageHead crumbs={[{ label: "Oil", to: "/oil" }]} title="Import a laboratory’s file">
+        One row a sample, columns in any order and under any heading. What you map once for a laboratory is kept for its
+        next file. Nothing is saved before you have seen what becomes of every row.
       </PageHead>
       <Form method="post" encType="multipart/form-data" noValidate>
         <FormProblemsProvider problems={wrong}>
           <div className="mb-3">
             <TextField
               name="laboratory"
-              label={texts.laboratory}
+              label="Laboratory"
               list="laboratories"
               maxLength={100}
               defaultValue={loaderData.laboratories[0] ?? ""}
@@ -53,7 +53,7 @@ export default function LabUpload({ loaderData, actionData }: Route.ComponentPro
           </div>
           <FileField limitMb={loaderData.limitMb} problem={wrong?.file} />
           <div className="mt-3">
-            <Button>{texts.lookAtTheFile}</Button>
+            <Button>Look at the file</Button>
           </div>
         </FormProblemsProvider>
       </Form>

@@ -7,7 +7,6 @@ import { DueRows } from "~/ui/dueRows";
 import { Notice } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { beside as texts } from "./texts";
 
 const HELPS_SHOWN = 6;
 /** Rows of what falls due by its date within the plan. */
@@ -28,16 +27,18 @@ export function Helps({
 }) {
   const here = useSite();
   return (
-    <Section title={texts.whatWouldHelpMost}>
+    <Section title="What would help most">
       {helps && helps.length > 0 ? (
         <ul>
           {helps.slice(0, HELPS_SHOWN).map((h) => (
             <li key={`${h.piece} ${h.kind}`} className="ruled flex justify-between gap-3 py-1.5 text-sm">
               <span>
-                {h.kind === "part" ? texts.itsPartOnThe : texts.readItAgainOn(dayText(h.at, here))}
+                {h.kind === "part"
+                  ? "Its part on the shelf: "
+                  : `Read it again on ${dayText(h.at, here)}, then decide: `}
                 {plan.pieces[h.piece]!.machine}, {lowerFirst(plan.pieces[h.piece]!.component)}
                 {h.kind === "reading" ? (
-                  <span className="block text-ink-2">{texts.lessHalfAnHour(moneyText(h.most, currency))}</span>
+                  <span className="block text-ink-2">{`less half an hour for the reading; knowing the day would save ${moneyText(h.most, currency)}`}</span>
                 ) : null}
               </span>
               <span className="shrink-0">{moneyText(h.saves, currency)}</span>
@@ -45,7 +46,11 @@ export function Helps({
           ))}
         </ul>
       ) : (
-        <p className="py-2 text-ink-2">{solving ? texts.comesWithTheFinished : texts.neitherAPartOn}</p>
+        <p className="py-2 text-ink-2">
+          {solving
+            ? "Comes with the finished plan."
+            : "Neither a part on the shelf nor a further reading would change much."}
+        </p>
       )}
     </Section>
   );
@@ -57,7 +62,7 @@ export function DueBeside({ plan, due }: { plan: SitePlan; due: readonly DueItem
   return (
     <>
       {plan.atOnce.length > 0 ? (
-        <Section title={texts.dueWithoutAStop}>
+        <Section title="Due without a stop">
           <ul>
             {plan.atOnce.map((n) => (
               <li key={n.key} className="ruled py-1.5 text-sm">
@@ -71,11 +76,11 @@ export function DueBeside({ plan, due }: { plan: SitePlan; due: readonly DueItem
         </Section>
       ) : null}
       {due.length > 0 ? (
-        <Section title={texts.dueByDateTo(dayText(plan.problem.until, here))}>
+        <Section title={`Due by date, to ${dayText(plan.problem.until, here)}`}>
           <DueRows items={due.slice(0, DUE_SHOWN)} />
           {due.length > DUE_SHOWN ? (
             <p className="py-2 text-sm text-ink-2">
-              {texts.theFirstByDate(DUE_SHOWN)} <Link to="/work/due">{texts.whatIsDueWithin}</Link>
+              {`The first ${DUE_SHOWN} by date.`} <Link to="/work/due">What is due within a month</Link>
             </p>
           ) : null}
         </Section>

@@ -10,7 +10,6 @@ import { shortMonth } from "~/ui/calendarNames";
 import { dayText, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
 import { SteppedSelect } from "~/ui/steppedSelect";
-import { board as texts } from "./texts";
 
 export interface BoardRow {
   facts: PieceFacts;
@@ -219,7 +218,7 @@ export function Board({
                   {facts.machine}, {lowerFirst(facts.component)}
                 </Link>
                 <span className="block text-ink-2">
-                  {facts.act}, {facts.hours} h{facts.assumed ? texts.usualFigures : ""}
+                  {facts.act}, {facts.hours} h{facts.assumed ? " (usual figures)" : ""}
                 </span>
               </span>
               <span className="max-md:hidden">
@@ -227,7 +226,7 @@ export function Board({
               </span>
               <span>
                 <label className="sr-only" htmlFor={`way-${facts.id}`}>
-                  {texts.when(facts.machine, facts.component)}
+                  {`When: ${facts.machine}, ${facts.component}`}
                 </label>
                 <SteppedSelect
                   id={`way-${facts.id}`}
@@ -236,27 +235,27 @@ export function Board({
                   onTake={(way) => onMove(facts.id, way)}
                 >
                   <option value="">{row.line ? wayLabel(row) : "…"}</option>
-                  <optgroup label={texts.pinItTo}>
+                  <optgroup label="Pin it to">
                     {row.ways.map((w) => (
                       <option key={w.id} value={w.id}>
-                        {texts.pin(w.label)}
+                        {`Pin: ${w.label}`}
                       </option>
                     ))}
                   </optgroup>
-                  <optgroup label={texts.keepItAwayFrom}>
+                  <optgroup label="Keep it away from">
                     {row.ways
                       .filter((w) => w.id !== "wait" && !row.forbidden.includes(w.id))
                       .map((w) => (
                         <option key={w.id} value={`${NOT_AT}${w.id}`}>
-                          {texts.notAt(w.label)}
+                          {`Not at: ${w.label}`}
                         </option>
                       ))}
                   </optgroup>
                   {row.companions.length > 0 ? (
-                    <optgroup label={texts.doItTogetherWith}>
+                    <optgroup label="Do it together with">
                       {row.companions.map((c) => (
                         <option key={c.id} value={`${WITH}${c.id}`}>
-                          {texts.withOther(c.label)}
+                          {`With: ${c.label}`}
                         </option>
                       ))}
                     </optgroup>
@@ -268,9 +267,9 @@ export function Board({
                 {row.goesWith.length > 0 ? (
                   <>
                     {" "}
-                    {texts.goesTogetherWith(row.goesWith.join(", "))}
+                    {`Goes together with ${row.goesWith.join(", ")}.`}
                     <button type="button" className="way ml-3" onClick={() => onMove(facts.id, APART)}>
-                      {texts.planItForItself}
+                      Plan it for itself
                     </button>
                   </>
                 ) : null}
@@ -281,7 +280,7 @@ export function Board({
                     className="way ml-3"
                     onClick={() => onMove(facts.id, `${NOT_AT}${id}`)}
                   >
-                    {texts.letItGoTo(row.ways.find((w) => w.id === id)?.label ?? texts.aStop)}
+                    {`Let it go to: ${row.ways.find((w) => w.id === id)?.label ?? "a stop"}`}
                   </button>
                 ))}
               </p>

@@ -8,9 +8,8 @@ import { ConfirmButton } from "~/ui/confirm";
 import { Button, Notice } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, momentText, useSite } from "~/ui/site";
-import { calendar as texts } from "./texts";
 
-export const meta = () => [{ title: texts.calendarJuncteral }];
+export const meta = () => [{ title: "Calendar · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({ feeds: await feedsOf(user.id) }));
 
@@ -31,24 +30,27 @@ export default function Calendar({ loaderData: { feeds }, actionData }: Route.Co
   return (
     <div className="max-w-3xl">
       <PageHead
-        crumbs={[{ label: texts.plan, to: "/plan" }, { label: texts.calendar }]}
-        title={texts.stopsAndBookedWork}
+        crumbs={[{ label: "Plan", to: "/plan" }, { label: "Calendar" }]}
+        title="Stops and booked work in your own calendar"
       />
       {actionData?.problems?.form ? <Notice tone="verm">{actionData.problems.form}</Notice> : null}
-      <Section title={texts.onceAsAFile}>
+      <Section title="Once, as a file">
         <p className="py-2">
           <a href="/plan/calendar.ics" className="way" download="juncteral.ics">
-            {texts.downloadTheCalendar}
+            Download the calendar
           </a>
-          <span className="text-ink-2"> {texts.icalendarItDoesNot}</span>
+          <span className="text-ink-2"> (iCalendar). It does not change when the plan does.</span>
         </p>
       </Section>
-      <Section title={texts.keptUpToDate}>
-        <p className="py-2 text-ink-2">{texts.enterTheAddressIn}</p>
+      <Section title="Kept up to date, at a private address">
+        <p className="py-2 text-ink-2">
+          Enter the address in a calendar program as a subscription. Whoever has it can read stops and booked work
+          without signing in: revoke it when it was passed on or a device is lost.
+        </p>
         {address ? (
           <Notice tone="sea">
             <label htmlFor="feed-address" className="block">
-              {texts.yourAddressItIs}
+              Your address. It is shown only now:
             </label>
             <input
               id="feed-address"
@@ -64,18 +66,18 @@ export default function Calendar({ loaderData: { feeds }, actionData }: Route.Co
             {feeds.map((f) => (
               <li key={f.id} className="ruled flex flex-wrap items-center justify-between gap-3 py-1.5">
                 <span>
-                  {texts.made(dayText(f.madeAt, site))}
+                  {`Made ${dayText(f.madeAt, site)}`}
                   <span className="text-ink-2">
-                    , {f.lastReadAt === null ? texts.neverRead : texts.lastRead(momentText(f.lastReadAt, site))}
+                    , {f.lastReadAt === null ? "never read" : `last read ${momentText(f.lastReadAt, site)}`}
                   </span>
                 </span>
                 <Form method="post">
                   <input type="hidden" name="feed" value={f.id} />
                   <ConfirmButton
                     intent="revoke"
-                    label={texts.revoke}
-                    question={texts.revokeThisAddress}
-                    explain={texts.calendarsThatReadIt}
+                    label="Revoke"
+                    question="Revoke this address?"
+                    explain="Calendars that read it hear nothing more; what they have stays with them."
                   />
                 </Form>
               </li>
@@ -84,7 +86,7 @@ export default function Calendar({ loaderData: { feeds }, actionData }: Route.Co
         ) : null}
         <Form method="post">
           <Button name="intent" value="make">
-            {texts.makeAPrivateAddress}
+            Make a private address
           </Button>
         </Form>
       </Section>

@@ -7,7 +7,6 @@ import { Button } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { compare as texts } from "./texts";
 
 export function Compare({
   kept,
@@ -30,8 +29,8 @@ export function Compare({
   );
   return (
     <Section
-      title={texts.keptPlans}
-      aside={shown.length > 1 ? texts.ofPiecesDiffer(differ.length, pieces.size) : undefined}
+      title="Kept plans"
+      aside={shown.length > 1 ? `${differ.length} of ${pieces.size} pieces differ` : undefined}
     >
       <div className="mb-2 flex flex-wrap gap-x-4 gap-y-1 text-sm">
         {kept.map((p) => (
@@ -54,7 +53,7 @@ export function Compare({
             <thead>
               <tr className="ruled text-left">
                 <th scope="col" className="py-1.5 pr-3 font-normal text-ink-2">
-                  {texts.plan}
+                  Plan
                 </th>
                 {shown.map((p) => (
                   <th key={p.id} scope="col" className="py-1.5 pr-3 align-bottom [overflow-wrap:anywhere]">
@@ -69,12 +68,12 @@ export function Compare({
             <tbody>
               {(
                 [
-                  [texts.expectedCost, (p) => moneyText(p.totals.expected, currency)],
-                  [texts.oneTimeInTen, (p) => moneyText(p.totals.high, currency)],
-                  [texts.meanOfTheWorst, (p) => moneyText(p.totals.worst, currency)],
-                  [texts.failuresToBeExpected, (p) => p.totals.failures.toFixed(1)],
-                  [texts.lifeThrownAway, (p) => moneyText(p.totals.parts.life, currency)],
-                  [texts.fromTheBestAt, (p) => `${(p.gap * 100).toFixed(p.gap < 0.01 ? 2 : 1)}\u00a0%`],
+                  ["Expected cost", (p) => moneyText(p.totals.expected, currency)],
+                  ["One time in ten over", (p) => moneyText(p.totals.high, currency)],
+                  ["Mean of the worst tenth", (p) => moneyText(p.totals.worst, currency)],
+                  ["Failures to be expected", (p) => p.totals.failures.toFixed(1)],
+                  ["Life thrown away", (p) => moneyText(p.totals.parts.life, currency)],
+                  ["From the best, at most", (p) => `${(p.gap * 100).toFixed(p.gap < 0.01 ? 2 : 1)}\u00a0%`],
                 ] as [string, (p: KeptPlan) => string][]
               ).map(([label, value]) => (
                 <tr key={label} className="ruled">
@@ -99,9 +98,9 @@ export function Compare({
                       <td key={p.id} className="py-1 pr-3">
                         {line
                           ? line.kind === "wait"
-                            ? texts.wait
+                            ? "wait"
                             : `${line.name}, ${dayText(line.at, site)}`
-                          : texts.notInIt}
+                          : "not in it"}
                       </td>
                     );
                   })}
@@ -113,18 +112,22 @@ export function Compare({
                   {shown.map((p) => (
                     <td key={p.id} className="py-2 pr-3">
                       {p.bookedAt ? (
-                        <span className="text-ink-2">{texts.bookedBy(p.bookedBy, dayText(p.bookedAt, site))}</span>
+                        <span className="text-ink-2">
+                          <>
+                            Booked by {p.bookedBy}, {dayText(p.bookedAt, site)}
+                          </>
+                        </span>
                       ) : (
                         <Form method="post" className="flex flex-wrap gap-2">
                           <input type="hidden" name="plan" value={p.id} />
                           <Button name="intent" value="book">
-                            {texts.bookThisPlan}
+                            Book this plan
                           </Button>
                           <ConfirmButton
                             intent="drop"
-                            label={texts.putAside}
-                            question={texts.putAsideName(p.name)}
-                            explain={texts.itIsNoLonger}
+                            label="Put aside"
+                            question={`Put “${p.name}” aside?`}
+                            explain="It is no longer listed; the record of changes keeps it."
                           />
                         </Form>
                       )}

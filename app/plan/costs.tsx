@@ -7,9 +7,8 @@ import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
-import { costs as texts } from "./texts";
 
-export const meta = () => [{ title: texts.whatWorkCostsJuncteral }];
+export const meta = () => [{ title: "What work costs · Juncteral" }];
 
 const siteAsked = async (request: Request) => {
   const { site } = await planSites(new URL(request.url).searchParams.get("site"));
@@ -29,13 +28,13 @@ export const action = guardAction("engineer", async ({ request, user }) => {
 });
 
 const fields = [
-  ["currency", "Currency", texts.asItIsWritten],
-  ["crewHour", texts.anHourOfA, undefined],
-  ["overHour", texts.anHourOverWhat, texts.dearThePlanAvoids],
-  ["opening", texts.openingAMachine, texts.isolatingDrainingVentingFilling],
-  ["extraStop", texts.aStopOfIts, texts.whatItCostsBeside],
-  ["standing", texts.anHourThatA, undefined],
-  ["failsAMonth", texts.chanceOfFailingIn, texts.crossingALimitIs],
+  ["currency", "Currency", "As it is written after an amount"],
+  ["crewHour", "An hour of a fitter or an electrician", undefined],
+  ["overHour", "An hour over what a stop's crew has", "Dear: the plan avoids it unless a wish asks for it"],
+  ["opening", "Opening a machine", "Isolating, draining, venting, filling: once a stop for all its work"],
+  ["extraStop", "A stop of its own", "What it costs beside the hours"],
+  ["standing", "An hour that a machine stands outside a planned stop", undefined],
+  ["failsAMonth", "Chance of failing in each month beyond the limit, %", "Crossing a limit is not failing"],
 ] as const;
 
 export default function Costs({
@@ -46,11 +45,8 @@ export default function Costs({
     name === "failsAMonth" ? String(Number((costs.failsAMonth * 100).toPrecision(6))) : String(costs[name]);
   return (
     <div className="max-w-3xl">
-      <PageHead
-        crumbs={[{ label: texts.plan, to: `/plan?site=${site.id}` }, { label: site.name }]}
-        title={texts.whatWorkCosts}
-      >
-        {setBy ? texts.setBy(setBy) : texts.usualFiguresUntilThe}
+      <PageHead crumbs={[{ label: "Plan", to: `/plan?site=${site.id}` }, { label: site.name }]} title="What work costs">
+        {setBy ? `Set by ${setBy}.` : "Usual figures until the plant sets its own: orders of magnitude, not quotes."}
       </PageHead>
       <Form method="post" noValidate>
         <input type="hidden" name="version" value={version} />
@@ -71,20 +67,24 @@ export default function Costs({
           </div>
           {mayEdit ? (
             <div className="mt-4">
-              <Button>{texts.save}</Button>
+              <Button>Save</Button>
             </div>
           ) : (
-            <p className="mt-4 text-ink-2">{texts.anEngineerSetsThese}</p>
+            <p className="mt-4 text-ink-2">An engineer sets these.</p>
           )}
         </FormProblemsProvider>
       </Form>
-      <Section title={texts.byComponent} className="mt-7">
+      <Section title="By component" className="mt-7">
         <p className="py-2 text-ink-2">
-          {texts.theCostOfA(
-            <Link to="/fleet" className="way">
-              {texts.openItInThe}
-            </Link>,
-          )}
+          <>
+            The cost of a new part, of failing in service, and spares on hand are set at each component:{" "}
+            {
+              <Link to="/fleet" className="way">
+                open it in the fleet
+              </Link>
+            }
+            . Where they are not, usual figures of its kind count, and the plan says so.
+          </>
         </p>
       </Section>
     </div>

@@ -4,9 +4,14 @@ import { livesPage, type KindLives, type RunningPart } from "~/domain/plan/lives
 import { planSites } from "~/domain/plan/pieces.server";
 import { guard, notFound } from "~/platform/guard.server";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { lives as texts } from "./texts";
 
-export const meta = () => [{ title: texts.livesByKindJuncteral }];
+const texts = {
+  weibullShape95To: (shape: string, low: string, high: string, scale: string, cLow: string, cHigh: string) =>
+    `Weibull shape ${shape} (95\u00a0% ${low} to ${high}), scale ${scale} (${cLow} to ${cHigh}).`,
+  byAgeReplacingAt: (age: string, note: string) => `By age, replacing at ${age} would cost least. ${note}`,
+};
+
+export const meta = () => [{ title: "Lives by kind · Juncteral" }];
 
 export const loader = guard("viewer", async ({ request }) => {
   const { site } = await planSites(new URL(request.url).searchParams.get("site"));
@@ -21,7 +26,7 @@ const named = (parts: readonly RunningPart[]) =>
   parts
     .slice(0, SHOWN)
     .map((p) => `${p.machine}, ${lowerFirst(p.component)} (${hours(p.age)})`)
-    .join("; ") + (parts.length > SHOWN ? texts.andMore(parts.length - SHOWN) : "");
+    .join("; ") + (parts.length > SHOWN ? ` and ${parts.length - SHOWN} more` : "");
 
 export default function Lives({ loaderData: { site, kinds } }: Route.ComponentProps) {
   const fitted = kinds.filter((k) => k.fit).length;
@@ -29,18 +34,18 @@ export default function Lives({ loaderData: { site, kinds } }: Route.ComponentPr
     <div className="max-w-4xl">
       <PageHead
         crumbs={[
-          { label: texts.plan, to: `/plan?site=${site.id}` },
-          { label: texts.scorecard, to: "/plan/scorecard" },
-          { label: texts.livesByKind },
+          { label: "Plan", to: `/plan?site=${site.id}` },
+          { label: "Scorecard", to: "/plan/scorecard" },
+          { label: "Lives by kind" },
         ]}
-        title={fitted === 0 ? texts.noKindHasLives : texts.howLongPartsLast}
+        title={fitted === 0 ? "No kind has lives enough to tell how long it lasts" : "How long parts last here"}
       >
-        {texts.runningHoursFromNew}
+        Running hours from new to the limit. Parts that were replaced before, or run on, count as at least so old.
       </PageHead>
-      {kinds.length === 0 ? <Empty>{texts.noLifeHasBeen}</Empty> : null}
+      {kinds.length === 0 ? <Empty>No life has been read against a limit yet.</Empty> : null}
       {kinds.map((k) => (
-        <Section key={k.kind} title={k.kind} aside={texts.ofCameToThe(k.crossed, k.lives)}>
-          {k.fit ? <Fitted k={k} fit={k.fit} /> : <p className="py-2 text-ink-2">{texts.notFitted(k.none)}</p>}
+        <Section key={k.kind} title={k.kind} aside={`${k.crossed} of ${k.lives} came to the limit`}>
+          {k.fit ? <Fitted k={k} fit={k.fit} /> : <p className="py-2 text-ink-2">{`Not fitted: ${k.none}.`}</p>}
         </Section>
       ))}
     </div>
@@ -64,18 +69,21 @@ function Fitted({ k, fit }: { k: KindLives; fit: NonNullable<KindLives["fit"]> }
       </p>
       {advice ? (
         <p className="mt-1">
-          {advice.age === null ? texts.byAge(advice.note) : texts.byAgeReplacingAt(hours(advice.age), advice.note)}{" "}
-          <span className="text-ink-2">{texts.crossingTheLimitIs}</span>
+          {advice.age === null ? `By age: ${advice.note}` : texts.byAgeReplacingAt(hours(advice.age), advice.note)}{" "}
+          <span className="text-ink-2">
+            Crossing the limit is taken as failing here, which makes the age too early; the condition of each part
+            decides.
+          </span>
         </p>
       ) : null}
       {k.oldAndSteady.length > 0 ? (
-        <p className="mt-1">{texts.ageWouldReplaceCondition(named(k.oldAndSteady))}</p>
+        <p className="mt-1">{`Age would replace, condition would not: ${named(k.oldAndSteady)}. They show no wear that matters; read on.`}</p>
       ) : null}
       {k.youngAndWorn.length > 0 ? (
-        <p className="mt-1 text-ochre">{texts.conditionAsksSoonerThan(named(k.youngAndWorn))}</p>
+        <p className="mt-1 text-ochre">{`Condition asks sooner than age: ${named(k.youngAndWorn)}. Age would leave them in too long.`}</p>
       ) : null}
       {advice?.age && k.oldAndSteady.length === 0 && k.youngAndWorn.length === 0 ? (
-        <p className="mt-1 text-ink-2">{texts.ageAndConditionAsk}</p>
+        <p className="mt-1 text-ink-2">Age and condition ask for the same today.</p>
       ) : null}
     </div>
   );

@@ -6,9 +6,9 @@ import { planSites } from "~/domain/plan/pieces.server";
 import { guard, notFound } from "~/platform/guard.server";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
-import { parts as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
-export const meta = () => [{ title: texts.partsJuncteral }];
+export const meta = () => [{ title: "Parts · Juncteral" }];
 
 export const loader = guard("viewer", async ({ request }) => {
   const { site } = await planSites(new URL(request.url).searchParams.get("site"));
@@ -26,11 +26,11 @@ export default function Parts({ loaderData: { site, orders } }: Route.ComponentP
 
 const sourceOf = ({ from, fromName }: OrderLine) =>
   from === "booked"
-    ? texts.booked(fromName)
+    ? `Booked: ${fromName}`
     : from === "plan"
       ? fromName
       : from === "forecast"
-        ? texts.earliestLikelyDayOf
+        ? "earliest likely day of the limit"
         : "";
 
 function List({ site, orders }: Route.ComponentProps["loaderData"]) {
@@ -41,29 +41,33 @@ function List({ site, orders }: Route.ComponentProps["loaderData"]) {
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.plan, to: `/plan?site=${site.id}` }, { label: site.name }]}
-        title={orders.length === 0 ? texts.noPartIsNeeded : due > 0 ? texts.partToOrderNow(due) : texts.noPartHasTo}
+        crumbs={[{ label: "Plan", to: `/plan?site=${site.id}` }, { label: site.name }]}
+        title={
+          orders.length === 0
+            ? "No part is needed"
+            : due > 0
+              ? `${counted(due, "part")} to order now`
+              : "No part has to be ordered today"
+        }
       >
         {orders.length > 0 ? (
           <a href={`/plan/parts.csv?site=${site.id}`} className="way" download>
-            {texts.orderListAsCsv}
+            Order list as CSV
           </a>
         ) : null}
       </PageHead>
       {orders.length === 0 ? (
-        <Empty>{texts.nothingInThePlan}</Empty>
+        <Empty>Nothing in the plan of the next year needs a part.</Empty>
       ) : (
         <div className="overflow-x-auto">
           <table className="w-full text-sm">
             <thead>
               <tr className="ruled text-left text-ink-2">
-                {[texts.orderBy, "Part", texts.neededBy, texts.leadTime, texts.onHand, "Ordered", "Standing"].map(
-                  (h) => (
-                    <th key={h} scope="col" className="py-1.5 pr-3 font-normal">
-                      {h}
-                    </th>
-                  ),
-                )}
+                {["Order by", "Part", "Needed by", "Lead time", "On hand", "Ordered", "Standing"].map((h) => (
+                  <th key={h} scope="col" className="py-1.5 pr-3 font-normal">
+                    {h}
+                  </th>
+                ))}
               </tr>
             </thead>
             <tbody>
@@ -72,7 +76,7 @@ function List({ site, orders }: Route.ComponentProps["loaderData"]) {
                   <td
                     className={`py-1.5 pr-3 whitespace-nowrap ${o.orderBy !== null && o.orderBy <= today ? "font-semibold text-verm" : ""}`}
                   >
-                    {o.orderBy === null ? "–" : o.orderBy <= today ? texts.now(day(o.orderBy)) : day(o.orderBy)}
+                    {o.orderBy === null ? "–" : o.orderBy <= today ? `now (${day(o.orderBy)})` : day(o.orderBy)}
                   </td>
                   <td className="py-1.5 pr-3 [overflow-wrap:anywhere]">
                     <Link
@@ -87,11 +91,9 @@ function List({ site, orders }: Route.ComponentProps["loaderData"]) {
                     {day(o.neededBy)}
                     <span className="block text-ink-2">{sourceOf(o)}</span>
                   </td>
-                  <td className="py-1.5 pr-3">
-                    {o.leadTimeDays === null ? texts.notStated : `${o.leadTimeDays}\u00a0d`}
-                  </td>
+                  <td className="py-1.5 pr-3">{o.leadTimeDays === null ? "not stated" : `${o.leadTimeDays}\u00a0d`}</td>
                   <td className="py-1.5 pr-3">{o.spares}</td>
-                  <td className="py-1.5 pr-3">{o.orderedOn ? day(o.orderedOn) : texts.no}</td>
+                  <td className="py-1.5 pr-3">{o.orderedOn ? day(o.orderedOn) : "no"}</td>
                   <td className={`py-1.5 ${o.late ? "font-medium text-ochre" : "text-ink-2"}`}>{o.text}</td>
                 </tr>
               ))}

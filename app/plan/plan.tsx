@@ -20,9 +20,21 @@ import { Compare } from "./compare";
 import { Stops } from "./stops";
 import { usePlanner } from "./usePlanner";
 import { useWishes } from "./useWishes";
-import { plan as texts } from "./texts";
+import { counted } from "~/ui/counted";
+import type { ReactNode } from "react";
 
-export const meta = () => [{ title: texts.planJuncteral }];
+const texts = {
+  waitReadAgainBy: (again: string) => `wait, read again by ${again}`,
+  whatIsPinnedAnd: (wished: string) => ` What is pinned and wished costs ${wished} of it.`,
+  expectedCostOneTime: (expected: ReactNode, high: string, failures: string, proof: string, wished: string) => (
+    <>
+      Expected cost {expected}, one time in ten over {high}; {failures} failures to be expected. {proof}
+      {wished}
+    </>
+  ),
+};
+
+export const meta = () => [{ title: "Plan · Juncteral" }];
 
 export const loader = guard("viewer", async ({ request, user }) => {
   const { all, site } = await planSites(new URL(request.url).searchParams.get("site"));
@@ -46,7 +58,7 @@ export const action = guardAction("engineer", async ({ request, user }) => {
     fields.intent === "keep"
       ? await keepPlan(fields, user)
       : !isUuid(id)
-        ? { ok: false as const, problems: { form: texts.chooseAPlanFrom } }
+        ? { ok: false as const, problems: { form: "Choose a plan from the list." } }
         : await dropPlan(id, user);
   if (!done.ok) return refused(done);
   return redirect(`/plan${new URL(request.url).search}`);
@@ -64,15 +76,15 @@ export default function Plan({ loaderData: { loaded, mayEdit }, actionData }: Ro
   if (!loaded)
     return (
       <>
-        <PageHead title={texts.nothingToPlanYet} />
+        <PageHead title="Nothing to plan yet" />
         <Empty>
-          {texts.thereIsNoSite}{" "}
+          There is no site.{" "}
           {mayEdit ? (
             <Link to="/fleet/begin" className="act">
-              {texts.beginWithAMachine}
+              Begin with a machine
             </Link>
           ) : (
-            texts.anEngineerBeginsWith
+            "An engineer begins with a machine."
           )}
         </Empty>
       </>
@@ -135,7 +147,7 @@ function Planned({
         label:
           line?.option.kind === "own"
             ? `${optionName(line.option, writer)}, ${dayText(line.option.at, here)}`
-            : texts.aStopOfIts,
+            : "a stop of its own",
         at: line?.option.kind === "own" ? line.option.at : Infinity,
       },
       { id: "wait", label: again ? texts.waitReadAgainBy(dayText(again, here)) : "wait", at: Infinity },
@@ -168,27 +180,27 @@ function Planned({
         crumbs={sites.length > 1 ? [{ label: site.name }] : []}
         title={
           asked.pieces.length === 0
-            ? texts.nothingIsDueIn
+            ? "Nothing is due in the next year"
             : !solved
-              ? texts.planningPieceOfWork(asked.pieces.length)
+              ? `Planning ${counted(asked.pieces.length, "piece")} of work`
               : headline(asked.pieces.length, count("stop"), count("own"), count("wait"))
         }
       >
         <span className="flex flex-wrap gap-x-4">
           <Link to={`/plan/parts?site=${site.id}`} className="way">
-            {texts.parts}
+            Parts
           </Link>
           <Link to={`/plan/costs?site=${site.id}`} className="way">
-            {texts.whatWorkCosts}
+            What work costs
           </Link>
           <Link to="/plan/scorecard" className="way">
-            {texts.scorecard}
+            Scorecard
           </Link>
           <Link to="/plan/calendar" className="way">
-            {texts.calendar}
+            Calendar
           </Link>
           <Link to={`/report?site=${site.id}`} className="way">
-            {texts.report}
+            Report
           </Link>
         </span>
       </PageHead>
@@ -203,24 +215,24 @@ function Planned({
               moneyText(solved.value.high, currency),
               solved.value.failures.toFixed(1),
               solving
-                ? texts.bestSoFarAt(percent(solved.gap))
+                ? `Best so far, at most ${percent(solved.gap)} from the best; still solving.`
                 : solved.gap <= 1e-4
-                  ? texts.provenNoPlanOf
-                  : texts.atMostDearerThan(percent(solved.gap)),
+                  ? "Proven: no plan of these pieces is cheaper."
+                  : `At most ${percent(solved.gap)} dearer than the best possible.`,
               wished !== null && wished > 0.5 ? texts.whatIsPinnedAnd(moneyText(wished, currency)) : "",
             )}
           </>
         ) : solving ? (
-          texts.solving
+          "Solving…"
         ) : (
-          texts.stoppedBeforeAPlan
+          "Stopped before a plan to these wishes was found."
         )}
       </p>
       <div className="mb-4 flex flex-wrap items-end gap-x-5 gap-y-2 text-sm print:hidden">
         {sites.length > 1 ? (
           <Form method="get" className="flex items-end gap-2">
             <label>
-              <span className="block text-ink-2">{texts.site}</span>
+              <span className="block text-ink-2">Site</span>
               <select name="site" className={fieldClass} defaultValue={site.id}>
                 {sites.map((s) => (
                   <option key={s.id} value={s.id}>
@@ -233,38 +245,33 @@ function Planned({
           </Form>
         ) : null}
         <label>
-          <span className="block text-ink-2">{texts.show}</span>
+          <span className="block text-ink-2">Show</span>
           <select className={fieldClass} value={months} onChange={(e) => setMonths(Number(e.target.value))}>
             {ZOOMS.map((m) => (
               <option key={m} value={m}>
-                {m === 1 ? texts.aMonth : m < 12 ? texts.months(m) : m === 12 ? texts.aYear : texts.years(m / 12)}
+                {m === 1 ? "a month" : m < 12 ? `${m} months` : m === 12 ? "a year" : `${m / 12} years`}
               </option>
             ))}
           </select>
         </label>
         <label>
-          <span className="block text-ink-2">{texts.machineOrComponent}</span>
-          <input
-            className={fieldClass}
-            value={only}
-            onChange={(e) => setOnly(e.target.value)}
-            placeholder={texts.all}
-          />
+          <span className="block text-ink-2">Machine or component</span>
+          <input className={fieldClass} value={only} onChange={(e) => setOnly(e.target.value)} placeholder="all" />
         </label>
         <label>
-          <span className="block text-ink-2">{texts.weigh}</span>
+          <span className="block text-ink-2">Weigh</span>
           <SteppedSelect
             className={fieldClass}
             value={String(wishes.caution)}
             onTake={(caution) => set({ caution: Number(caution) })}
           >
-            <option value={0}>{texts.theExpectedCost}</option>
-            <option value={0.5}>{texts.theWorstTenthAs}</option>
-            <option value={0.8}>{texts.mostlyTheWorstTenth}</option>
+            <option value={0}>the expected cost</option>
+            <option value={0.5}>the worst tenth as much</option>
+            <option value={0.8}>mostly the worst tenth</option>
           </SteppedSelect>
         </label>
         <label>
-          <span className="block text-ink-2">{texts.moreCrewAtEach}</span>
+          <span className="block text-ink-2">More crew at each stop</span>
           <SteppedSelect
             className={fieldClass}
             value={String(wishes.moreCrew.mechanical ?? 0)}
@@ -272,22 +279,22 @@ function Planned({
           >
             {[0, 8, 16, 24, 40].map((h) => (
               <option key={h} value={h}>
-                {h === 0 ? texts.none : `${h} h`}
+                {h === 0 ? "none" : `${h} h`}
               </option>
             ))}
           </SteppedSelect>
         </label>
         {solving ? (
           <Button type="button" tone="plain" onClick={stop}>
-            {texts.stopSolving}
+            Stop solving
           </Button>
         ) : (
           <Button type="button" tone="plain" onClick={again}>
-            {texts.solveAgain}
+            Solve again
           </Button>
         )}
         <Button type="button" tone="plain" onClick={reset}>
-          {texts.takeWishesBack}
+          Take wishes back
         </Button>
       </div>
       {solved?.troubles.length || plan.strangeTags.length || unstated.length ? (
@@ -295,34 +302,36 @@ function Planned({
           <ul>
             {solved?.troubles.map((t, i) => (
               <li key={i}>
-                {t.text} <span className="text-ink-2">{texts.whatCanBeDone(t.offers.join("; "))}</span>
+                {t.text} <span className="text-ink-2">{`What can be done: ${t.offers.join("; ")}.`}</span>
               </li>
             ))}
             {unstated.map((p) => (
               <li key={p.id}>
-                {texts.howLongItsPart(p.machine, lowerFirst(p.component))}{" "}
+                {`${p.machine}, ${lowerFirst(p.component)}: how long its part takes is not stated, so it is taken as on the shelf.`}{" "}
                 <Link to={`/fleet/edit/component/${p.componentId}`} className="way">
-                  {texts.stateIt}
+                  State it
                 </Link>
               </li>
             ))}
             {plan.strangeTags.map((t) => (
-              <li key={`${t.stop} ${t.tag}`}>{texts.namesTheMachineWhich(t.stop, t.tag)}</li>
+              <li key={`${t.stop} ${t.tag}`}>{`${t.stop} names the machine ${t.tag}, which is not at this site.`}</li>
             ))}
           </ul>
         </Notice>
       ) : null}
       {asked.pieces.length === 0 ? (
-        <Empty>{texts.noForecastFaultOr}</Empty>
+        <Empty>No forecast, fault or booking asks for work in the next year.</Empty>
       ) : (
         <>
           <Board rows={rows.slice(0, shown)} months={months} stops={ahead} onMove={move} />
-          {rows.length === 0 ? <p className="py-2 text-ink-2">{texts.noMachineOrComponent}</p> : null}
+          {rows.length === 0 ? (
+            <p className="py-2 text-ink-2">No machine or component of the plan is called so.</p>
+          ) : null}
           {rows.length > shown ? (
             <p className="py-2 print:hidden">
-              {texts.ofPieces(shown, rows.length)}{" "}
+              {`${shown} of ${rows.length} pieces.`}{" "}
               <Button type="button" tone="plain" onClick={() => setShown(shown + ROWS)}>
-                {texts.showMore}
+                Show more
               </Button>
             </p>
           ) : null}
@@ -343,16 +352,20 @@ function Planned({
           <input type="hidden" name="gap" value={solved.gap} />
           <TextField
             name="name"
-            label={texts.keepThisPlanAs}
+            label="Keep this plan as"
             defaultValue=""
-            placeholder={texts.oneMoreFitter}
+            placeholder="One more fitter"
             maxLength={80}
           />
-          <Button disabled={!fresh}>{texts.keepIt}</Button>
+          <Button disabled={!fresh}>Keep it</Button>
         </Form>
       ) : null}
       <Compare kept={kept} currency={currency} mayEdit={mayEdit} />
-      <p className="text-sm text-ink-2">{texts.costsAndChancesAre(percent(asked.costs.failsAMonth))}</p>
+      <p className="text-sm text-ink-2">
+        {"Costs and chances are estimates for deciding between stops, not a promise. Crossing a limit is " +
+          `not failing: ${percent(asked.costs.failsAMonth)} of parts beyond their limit are taken to fail ` +
+          "in each month. The manufacturer’s limits and local rules come first."}
+      </p>
     </>
   );
 }
@@ -360,11 +373,11 @@ function Planned({
 /** "7 pieces of work: 5 at planned stops, 1 at a stop of its own, 1 waits". */
 function headline(all: number, stop: number, own: number, wait: number): string {
   const parts = [
-    stop > 0 ? texts.atPlannedStops(stop) : "",
-    own > 0 ? texts.at(own) : "",
-    wait > 0 ? texts.wait(wait) : "",
+    stop > 0 ? `${stop} at planned stops` : "",
+    own > 0 ? `${own} at ${own === 1 ? "a stop of its own" : "stops of their own"}` : "",
+    wait > 0 ? `${wait} wait${wait === 1 ? "s" : ""}` : "",
   ].filter(Boolean);
-  return texts.pieceOfWork(all, parts.join(", "));
+  return `${counted(all, "piece")} of work: ${parts.join(", ")}`;
 }
 
 const percent = (share: number) =>

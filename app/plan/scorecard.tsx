@@ -6,9 +6,23 @@ import { scorecardPage, type LifeEnd, type ScoreGroup } from "~/domain/plan/scor
 import { guard } from "~/platform/guard.server";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { scorecard as texts } from "./texts";
 
-export const meta = () => [{ title: texts.scorecardJuncteral }];
+const texts = {
+  late: (late: string) => `${late} late`,
+  forecastsOfLivesAs: (
+    forecasts: number,
+    lives: number,
+    crossed: number | string,
+    allCrossed: number,
+    unforeseen: string,
+  ) =>
+    `${forecasts} forecasts of ${lives} lives, as they were issued; ${crossed} crossed ` +
+    `${allCrossed === 1 ? "its" : "their"} limit. Each life counts once. A part that was replaced ` +
+    `before, or runs on, counts as long as it was seen.${unforeseen}`,
+  tooNarrowSoFar: (narrow: string) => `Too narrow so far: ${narrow}. Allow for more on either side.`,
+};
+
+export const meta = () => [{ title: "Scorecard · Juncteral" }];
 
 export const loader = guard("viewer", scorecardPage);
 
@@ -18,14 +32,14 @@ const lateText = (late: number | null) =>
   late === null
     ? ""
     : Math.abs(late) < 0.05
-      ? texts.onTime
+      ? "on time"
       : late > 0
         ? texts.late(percent(late))
-        : texts.early(percent(-late));
+        : `${percent(-late)} early`;
 
 /** P10 to P90 as it should hold, and as it held: a ruler from 0 to 100 %. */
 function Held({ card }: { card: Scorecard }) {
-  if (!card.covered) return <span className="text-ink-2">{texts.tooFewCame}</span>;
+  if (!card.covered) return <span className="text-ink-2">too few came</span>;
   const { share, low, high } = card.covered;
   const x = (v: number) => `${(v * 100).toFixed(1)}%`;
   return (
@@ -37,7 +51,7 @@ function Held({ card }: { card: Scorecard }) {
         <line x1={x(low)} x2={x(high)} y1="8" y2="8" stroke="currentColor" strokeWidth="2" />
         <circle cx={x(share)} cy="8" r="4" fill="currentColor" />
       </svg>
-      <span className="text-ink-2">{texts.to(percent(low), percent(high))}</span>
+      <span className="text-ink-2">{`${percent(low)} to ${percent(high)}`}</span>
     </span>
   );
 }
@@ -55,7 +69,7 @@ function Groups({ title, groups }: { title: string; groups: readonly ScoreGroup[
           <th scope="row" className="py-1 pr-3 text-left font-normal">
             {name}
           </th>
-          <td className="py-1 pr-3 text-right">{texts.of(card.crossed, card.lives)}</td>
+          <td className="py-1 pr-3 text-right">{`${card.crossed} of ${card.lives}`}</td>
           <td className="py-1 pr-3">
             <Held card={card} />
           </td>
@@ -73,75 +87,85 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.plan, to: "/plan" }, { label: texts.scorecard }]}
+        crumbs={[{ label: "Plan", to: "/plan" }, { label: "Scorecard" }]}
         title={
           all.covered
-            ? texts.of100LivesCrossed(Math.round(all.covered.share * 100))
+            ? `Of 100 lives, ${Math.round(all.covered.share * 100)} crossed their limit between P10 and P90; 80 should`
             : all.lives === 0
-              ? texts.noForecastHasCome
-              : texts.tooFewLivesHave
+              ? "No forecast has come due yet"
+              : "Too few lives have crossed their limit to judge the forecasts"
         }
       >
         <Link to="/plan/lives" className="way">
-          {texts.livesByKind}
+          Lives by kind
         </Link>
       </PageHead>
       {all.lives === 0 ? (
-        <Empty>{texts.aForecastIsKept}</Empty>
+        <Empty>
+          A forecast is kept when it is shown and says something new. It is scored when its life crosses the limit.
+        </Empty>
       ) : (
         <>
           <p className="mb-4 max-w-3xl">
             {texts.forecastsOfLivesAs(
               all.forecasts,
               all.lives,
-              all.crossed === 0 ? texts.none : all.crossed,
+              all.crossed === 0 ? "none" : all.crossed,
               all.crossed,
-              page.unforeseen > 0 ? texts.crossedBeforeAnyForecast(page.unforeseen) : texts.noneCrossedBeforeA,
+              page.unforeseen > 0
+                ? ` ${page.unforeseen} ${page.unforeseen === 1 ? "life" : "lives"} crossed before any forecast was issued.`
+                : " None crossed before a forecast was issued.",
             )}
           </p>
           {page.notBefore.lives > 0 ? (
             <p className="mb-4 max-w-3xl">
-              {texts.whereNoTrendWas(
-                page.notBefore.lives,
-                page.notBefore.before,
-                percent(page.notBefore.before / page.notBefore.lives),
-              )}
+              {`Where no trend was proved, only the earliest date was given, for ${page.notBefore.lives} lives: ${page.notBefore.before}` +
+                ` crossed before it (${percent(page.notBefore.before / page.notBefore.lives)}; each date by ` +
+                "itself may be wrong one time in twenty)."}
             </p>
           ) : null}
           {page.narrow.length > 0 ? (
             <p className="mb-4 max-w-3xl font-medium text-ochre">
               {texts.tooNarrowSoFar(
-                page.narrow.map((n) => (n.widened > 1 ? texts.thePlanDrawsThem(n.name, n.widened) : n.name)).join("; "),
+                page.narrow
+                  .map((n) => (n.widened > 1 ? `${n.name} (the plan draws them ${n.widened} times as wide)` : n.name))
+                  .join("; "),
               )}
             </p>
           ) : null}
-          {all.covered ? null : <p className="mb-4 max-w-3xl text-ink-2">{texts.howOftenForecastsHeld}</p>}
+          {all.covered ? null : (
+            <p className="mb-4 max-w-3xl text-ink-2">
+              How often forecasts held is shown once three lives have crossed; until then only what came is listed.
+            </p>
+          )}
           <div className="overflow-x-auto">
             <table className="w-full text-sm">
               <thead>
                 <tr className="text-left text-ink-2">
-                  {["", "Crossed", texts.cameBetweenP10And, texts.beforeP10, texts.afterP90, "P50 was"].map((h, i) => (
+                  {["", "Crossed", "Came between P10 and P90", "Before P10", "After P90", "P50 was"].map((h, i) => (
                     <th
                       key={h || "name"}
                       scope="col"
                       className={`pr-3 font-normal ${i === 1 || i > 2 ? "text-right" : ""}`}
                     >
-                      {h || <span className="sr-only">{texts.group}</span>}
+                      {h || <span className="sr-only">Group</span>}
                     </th>
                   ))}
                 </tr>
               </thead>
-              <Groups title={texts.all} groups={[{ name: texts.allForecasts, card: all, widened: 1 }]} />
+              <Groups title="All" groups={[{ name: "All forecasts", card: all, widened: 1 }]} />
               {all.covered ? (
                 <>
-                  <Groups title={texts.withAndWithoutPeers} groups={page.byPeers} />
-                  <Groups title={texts.byReadingsAtThe} groups={page.byReadings} />
-                  <Groups title={texts.byHowFarAhead} groups={page.byAhead} />
+                  <Groups title="With and without peers" groups={page.byPeers} />
+                  <Groups title="By readings at the time" groups={page.byReadings} />
+                  <Groups title="By how far ahead" groups={page.byAhead} />
                 </>
               ) : null}
               <Groups
                 title={
-                  page.kinds > page.byKind.length ? texts.byKindTheFirst(page.byKind.length, page.kinds) : texts.byKind
+                  page.kinds > page.byKind.length
+                    ? `By kind, the first ${page.byKind.length} of ${page.kinds}`
+                    : "By kind"
                 }
                 groups={page.byKind}
               />
@@ -158,18 +182,23 @@ function Ends({ ends }: { ends: readonly LifeEnd[] }) {
   const site = useSite();
   const day = (at: number | null) => (at === null ? "beyond" : dayText(at, site));
   const verdict = ({ crossedAt, endedAt, last }: LifeEnd) => {
-    if (!last) return crossedAt === null ? texts.replacedNoForecastThree : texts.notForeseenThreeMonths;
+    if (!last)
+      return crossedAt === null ? "replaced, no forecast three months before" : "not foreseen three months before";
     const at = crossedAt ?? endedAt!;
     if (crossedAt === null)
       return last.p50 !== null && last.p50 > at
-        ? texts.replacedWithAboutDays(Math.round((last.p50 - at) / DAY))
-        : texts.replacedBeforeItCrossed;
-    if (last.p10 !== null && at < last.p10) return texts.cameBeforeP10;
-    if (last.p90 !== null && at > last.p90) return texts.cameAfterP90;
-    return texts.asForecast;
+        ? `replaced with about ${Math.round((last.p50 - at) / DAY)} days left`
+        : "replaced before it crossed";
+    if (last.p10 !== null && at < last.p10) return "came before P10";
+    if (last.p90 !== null && at > last.p90) return "came after P90";
+    return "as forecast";
   };
   return (
-    <Section title={texts.whatCame} className="mt-7" aside={texts.theLastForecastFrom}>
+    <Section
+      title="What came"
+      className="mt-7"
+      aside="the last forecast from at least three months before: P10, P50, P90"
+    >
       <ul>
         {ends.map((e) => (
           <li
@@ -181,9 +210,9 @@ function Ends({ ends }: { ends: readonly LifeEnd[] }) {
                 {e.machine}, {lowerFirst(e.component)}
               </Link>
               <span className="text-ink-2">: {lowerFirst(e.point)}</span>
-              {e.findings ? <span className="block text-ink-2">{texts.found(e.findings)}</span> : null}
+              {e.findings ? <span className="block text-ink-2">{`Found: ${e.findings}`}</span> : null}
             </span>
-            <span>{e.crossedAt === null ? texts.replaced(day(e.endedAt)) : texts.crossed(day(e.crossedAt))}</span>
+            <span>{e.crossedAt === null ? `replaced ${day(e.endedAt)}` : `crossed ${day(e.crossedAt)}`}</span>
             <span className="text-ink-2">
               {e.last ? `${day(e.last.issuedAt)}: ${day(e.last.p10)}, ${day(e.last.p50)}, ${day(e.last.p90)}` : ""}
             </span>

@@ -4,7 +4,7 @@ import type { SitePlan } from "~/domain/plan/pieces.server";
 import { fieldClass } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { stops as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
 const MOST_HOURS = 9999;
 const clamped = (text: string) => Math.min(MOST_HOURS, Math.max(0, Number(text) || 0));
@@ -32,13 +32,13 @@ export function Stops({
     set({ crewAt: same ? others : { ...others, [stop]: crew } });
   };
   return (
-    <Section title={texts.plannedStops}>
+    <Section title="Planned stops">
       {plan.stops.length === 0 ? (
         <p className="py-2 text-ink-2">
-          {texts.noStopIsPlanned}{" "}
+          No stop is planned: every piece would need one of its own.{" "}
           {mayEdit ? (
             <Link to="/fleet/new/stop" className="way">
-              {texts.planAStop}
+              Plan a stop
             </Link>
           ) : null}
         </p>
@@ -54,22 +54,22 @@ export function Stops({
             return (
               <li key={s.id} className="ruled flex flex-wrap items-center justify-between gap-x-3 py-1.5 text-sm">
                 <span className={left ? "text-ink-2 line-through" : ""}>
-                  {texts.day(s.name, dayText(s.at, site), s.days)}
+                  {`${s.name}, ${dayText(s.at, site)}, ${counted(s.days, "day")}`}
                 </span>
                 <span className={hours > has ? "font-medium text-ochre" : "text-ink-2"}>
-                  {texts.pieceOfCrewHours(own.length, hours, has)}
+                  {`${counted(own.length, "piece")}, ${hours} of ${has} crew hours`}
                 </span>
                 {tradeIds
                   .filter((t) => planned[t] !== undefined)
                   .map((t) => (
                     <label key={t} className="flex items-center gap-1.5">
-                      <span className="whitespace-nowrap text-ink-2">{texts.hours(trades[t])}</span>
+                      <span className="whitespace-nowrap text-ink-2">{`${trades[t]} hours`}</span>
                       <input
                         type="number"
                         min={0}
                         max={MOST_HOURS}
                         className={`${fieldClass} w-20`}
-                        aria-label={texts.hoursOfForThis(trades[t], s.name)}
+                        aria-label={`${trades[t]} hours of ${s.name} for this plan`}
                         value={crew[t] ?? 0}
                         onChange={(e) => setCrew(s.id, planned, { ...crew, [t]: clamped(e.target.value) })}
                       />
@@ -88,14 +88,18 @@ export function Stops({
                       })
                     }
                   />
-                  {texts.planWithoutIt}
+                  plan without it
                 </label>
               </li>
             );
           })}
         </ul>
       )}
-      {plan.stops.length > 0 ? <p className="py-1.5 text-xs text-ink-2">{texts.wherePartOfA}</p> : null}
+      {plan.stops.length > 0 ? (
+        <p className="py-1.5 text-xs text-ink-2">
+          Where part of a crew is wanted elsewhere, write what is left for this plan.
+        </p>
+      ) : null}
     </Section>
   );
 }

@@ -7,7 +7,6 @@ import { DAY, MONTH, formatNumber, decimalsFor, quantityOf } from "@core";
 import type { MakeChart } from "~/ui/charts/canvas";
 import { faded } from "~/ui/charts/tones";
 import type { PointPage } from "~/domain/readings/pointPage.server";
-import { charts as texts } from "./texts";
 
 export interface Shown {
   /** Core unit to the unit of the axis. */
@@ -55,7 +54,7 @@ export function trendChart(
 
     const datasets: ChartDataset<"line", XY[]>[] = [
       ...chart.map((life): ChartDataset<"line", XY[]> => ({
-        label: texts.corrected,
+        label: "corrected",
         data: life.readings.map((r) => ({ x: r.at, y: scale(r.corrected) })),
         borderColor: faded(tones.ink, 0.45),
         borderWidth: 1,
@@ -68,7 +67,7 @@ export function trendChart(
       })),
       ...(detail?.correction
         ? chart.map((life): ChartDataset<"line", XY[]> => ({
-            label: texts.asRead,
+            label: "as read",
             data: life.readings.map((r) => ({ x: r.at, y: scale(r.raw) })),
             showLine: false,
             pointRadius: 2.6,
@@ -132,8 +131,8 @@ export function trendChart(
         label: {
           display: true,
           content:
-            texts.baseline(figure(scale(baseline.centre))) +
-            `${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? texts.provisional : ""}`,
+            `baseline ${figure(scale(baseline.centre))} ± ` +
+            `${figure(Math.abs(scale(2 * baseline.spread) - scale(0)))}${baseline.provisional ? ", provisional" : ""}`,
           // on the side that readings do not wear towards
           position: { x: startsLate ? "end" : "start", y: wearsDown ? "start" : "end" },
           color: tones.sea,
@@ -156,7 +155,7 @@ export function trendChart(
         borderWidth: 1.4,
         label: {
           display: true,
-          content: name === "lower" && detail?.limits?.upper !== null ? texts.lowerLimit : limitLabel,
+          content: name === "lower" && detail?.limits?.upper !== null ? "lower limit" : limitLabel,
           position: "start",
           backgroundColor: "transparent",
           color: tones.verm,
@@ -176,7 +175,7 @@ export function trendChart(
         borderWidth: 0,
         label: {
           display: true,
-          content: texts.stop(momentOf(nextStop.at)),
+          content: `stop ${momentOf(nextStop.at)}`,
           position: { x: "center", y: "start" },
           color: tones.sea,
           font: { size: 11.5, weight: "bold" },
@@ -194,7 +193,7 @@ export function trendChart(
         borderWidth: 1.2,
         label: {
           display: true,
-          content: texts.newPart(life.serial),
+          content: `new part ${life.serial}`,
           position: "start",
           backgroundColor: "transparent",
           color: tones["ink-2"],
@@ -358,7 +357,7 @@ export function sameMonthChart(data: PointPage, shown: Shown, timeZone: string):
             grid: { color: tones.line },
             border: { display: false },
             ticks: { color: tones["ink-2"], callback: (value) => figure(Number(value)) },
-            title: { display: true, text: texts.asReadIn(shown.unit), color: tones["ink-2"] },
+            title: { display: true, text: `${shown.unit}, as read`, color: tones["ink-2"] },
           },
         },
         plugins: {

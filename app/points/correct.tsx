@@ -10,9 +10,8 @@ import { dayText, InZone, localInput, useSite } from "~/ui/site";
 import { correctReading } from "~/domain/readings/commands.server";
 import { pointPage, readingOf } from "~/domain/readings/pointPage.server";
 import { ReadingForm } from "./readingForm";
-import { correct as texts } from "./texts";
 
-export const meta = () => [{ title: texts.correctAReadingJuncteral }];
+export const meta = () => [{ title: "Correct a reading · Juncteral" }];
 
 export const loader = guard("technician", async ({ params, user }) => {
   const id = idParam(params);
@@ -83,14 +82,15 @@ function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
           { label: place.component },
           { label: place.name, to: `/points/${place.id}` },
         ]}
-        title={texts.correctTheReadingOf(dayText(reading.takenAt, site))}
+        title={`Correct the reading of ${dayText(reading.takenAt, site)}`}
       >
-        {texts.itReadReadBy(reading.entered, reading.by)}
+        {`It read ${reading.entered}, read by ${reading.by}. The old one stays in the record, with who ` +
+          "changed it, when and why."}
       </PageHead>
       <div className="max-w-md">
         {reading.superseded ? (
           <Notice tone="ochre">
-            {reading.supersededBy} {texts.hasAlreadyCorrectedThis} {reading.why}
+            {reading.supersededBy} has already corrected this reading: {reading.why}
           </Notice>
         ) : (
           <ReadingForm
@@ -125,17 +125,26 @@ function CorrectScreen({ loaderData, actionData }: Route.ComponentProps) {
             button={
               <div className="flex flex-wrap gap-3">
                 <Button name="intent" value="replace">
-                  {texts.saveTheCorrectedReading}
+                  Save the corrected reading
                 </Button>
                 <Button name="intent" value="withdraw" tone="danger">
-                  {texts.withdrawIt}
+                  Withdraw it
                 </Button>
               </div>
             }
           >
             <div className="mb-3 grid gap-2">
-              <CheckField name="doubtful" label={texts.doubtfulKeepItBut} defaultChecked={reading.doubtful} />
-              <TextField name="why" label={texts.why} maxLength={300} hint={texts.forExampleReadIn} />
+              <CheckField
+                name="doubtful"
+                label="Doubtful: keep it, but count it less"
+                defaultChecked={reading.doubtful}
+              />
+              <TextField
+                name="why"
+                label="Why"
+                maxLength={300}
+                hint="For example: read in gal/min, one digit off, meter not at zero"
+              />
             </div>
           </ReadingForm>
         )}

@@ -3,14 +3,15 @@ import { formatNumber, pathLabel, type MoveCause } from "@core";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 import { Section } from "~/ui/page";
 import { dayText, monthText, useShow, useSite } from "~/ui/site";
-import { forecastSection as texts } from "./texts";
 
 /** Below this share a life has left its peers. */
 const LEFT = 0.35;
 
 /** Whether its peers still say something of it. */
 const likeText = (like: number) =>
-  like < LEFT ? texts.itDoesNotGo(formatNumber(like * 100, 0)) : texts.likeItsPeers(formatNumber(like * 100, 0));
+  like < LEFT
+    ? ` It does not go the way its peers went: they hardly count (${formatNumber(like * 100, 0)} %).`
+    : ` Like its peers: ${formatNumber(like * 100, 0)} %.`;
 
 const causeText: Record<MoveCause, string> = {
   readings: "readings of it were corrected or recalled",
@@ -40,15 +41,17 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
   if (!forecast) return null;
   return (
     <Section
-      title={texts.forecast}
-      aside={detail.noTrend ? (detail.noTrend.slow ? "too slow to date" : texts.noTrendProved) : undefined}
+      title="Forecast"
+      aside={detail.noTrend ? (detail.noTrend.slow ? "too slow to date" : "no trend proved") : undefined}
     >
       {detail?.noTrend ? (
         <p className="pt-2 text-ink-2">
-          {detail.noTrend.slow ? "It moves towards its limit, too slowly to be dated" : texts.noTrendIsProved}
+          {detail.noTrend.slow
+            ? "It moves towards its limit, too slowly to be dated"
+            : "No trend is proved, so no date is given"}
           {detail.noTrend.earliest ? (
             <>
-              {texts.theEarliestPlausibleIs}{" "}
+              ; the earliest plausible is{" "}
               <strong className="text-ink">{monthText(detail.noTrend.earliest, site)}</strong>
             </>
           ) : (
@@ -60,12 +63,12 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
         <table className="w-full text-sm [&_td]:py-1 [&_th]:py-1">
           <thead>
             <tr className="ruled">
-              <th scope="col">{texts.limitReached}</th>
+              <th scope="col">limit reached</th>
               <th scope="col" className="text-right">
-                {texts.hoursOn}
+                hours on
               </th>
               <th scope="col" className="text-right">
-                {texts.date}
+                date
               </th>
             </tr>
           </thead>
@@ -74,7 +77,7 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
               <tr key={p} className="ruled">
                 <th scope="row">{p.toUpperCase()}</th>
                 <td className="text-right">
-                  {forecast.hours[p] === null ? texts.beyondTheHorizon : show(forecast.hours[p], "runningHours")}
+                  {forecast.hours[p] === null ? "beyond the horizon" : show(forecast.hours[p], "runningHours")}
                 </td>
                 <td className="text-right">{forecast.dates[p] === null ? "–" : dayText(forecast.dates[p], site)}</td>
               </tr>
@@ -87,7 +90,7 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
         <table className="mt-2 w-full text-sm [&_td]:py-1 [&_th]:py-1">
           <thead>
             <tr className="ruled">
-              <th scope="col">{texts.chanceOfReachingIt}</th>
+              <th scope="col">chance of reaching it before the stop</th>
               <th scope="col" className="text-right">
                 %
               </th>
@@ -107,17 +110,16 @@ export function ForecastSection({ detail }: { detail: NonNullable<PointPage["det
       ) : null}
       <p className="mt-2 text-sm text-ink-2">
         {detail.course > 0
-          ? texts.atThePaceOf(detail.course)
-          : texts.wearModels(
-              forecast.paths
-                .filter((p) => p.share >= 0.15)
-                .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
-                .join(", "),
-              forecast.like === null ? "" : likeText(forecast.like),
+          ? `At the pace of its last ${detail.course} readings, each beyond the one before; the doubt is what so few leave open.`
+          : `Wear models: ${forecast.paths
+              .filter((p) => p.share >= 0.15)
+              .map((p) => `${pathLabel(p.id)} ${formatNumber(p.share * 100, 0)} %`)
+              .join(", ")}` +
+            `.${forecast.like === null ? "" : likeText(forecast.like)}${
               forecast.change.probability > 0.5 && forecast.change.at
-                ? texts.theRateMostLikely(monthText(forecast.change.at, site))
-                : "",
-            )}
+                ? ` The rate most likely changed about ${monthText(forecast.change.at, site)}.`
+                : ""
+            }`}
       </p>
     </Section>
   );

@@ -8,9 +8,13 @@ import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextFiel
 import { PageHead } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
 import { setLimit } from "~/domain/readings/commands.server";
-import { limit as texts } from "./texts";
 
-export const meta = () => [{ title: texts.changeALimitJuncteral }];
+const texts = {
+  upper: (upper: string) => `upper ${upper}`,
+  lower: (lower: string) => `lower ${lower}`,
+};
+
+export const meta = () => [{ title: "Change a limit · Juncteral" }];
 
 export const loader = guard("engineer", async ({ params, user }) => {
   const { point, ...place } = await pointPlace(idParam(params), user.units);
@@ -63,69 +67,69 @@ export default function Limit({ loaderData, actionData }: Route.ComponentProps) 
           { label: place.component },
           { label: place.name, to: `/points/${place.id}` },
         ]}
-        title={texts.whereIsTheLimit}
+        title="Where is the limit, and on what does it rest?"
       >
-        {texts.theManufacturerFigureFor}
+        The manufacturer's figure for the part comes before any rule of practice.
       </PageHead>
       <Form method="post" noValidate className="grid gap-4">
         <input type="hidden" name="version" value={theirs?.version ?? version} />
         <FormProblemsProvider problems={actionData?.problems}>
           {theirs ? (
             <Notice tone="ochre">
-              {texts.set(
-                theirs.by || texts.somebody,
-                theirs.basis ? limitBases[theirs.basis as LimitBasis] : texts.noBasis,
-                [
+              {`${theirs.by || "Somebody"} set ${theirs.basis ? limitBases[theirs.basis as LimitBasis] : "no basis"}` +
+                `: ${[
                   theirs.upper === null ? "" : texts.upper(inUnit(theirs.upper, theirs.basis)),
                   theirs.lower === null ? "" : texts.lower(inUnit(theirs.lower, theirs.basis)),
                 ]
                   .filter(Boolean)
-                  .join(", "),
-                theirs.at ? `, ${momentText(theirs.at, site)}` : "",
-              )}
+                  .join(", ")}` +
+                `${theirs.at ? `, ${momentText(theirs.at, site)}` : ""}.`}
             </Notice>
           ) : null}
           <div className="grid gap-4">
             <SelectField
               name="basis"
-              label={texts.basis}
+              label="Basis"
               defaultValue={basis ?? "absolute"}
               options={bases.map((b) => ({ value: b, label: limitBases[b] }))}
             />
             <div className="grid grid-cols-2 gap-4">
               <TextField
                 name="upper"
-                label={texts.upperLimit}
+                label="Upper limit"
                 defaultValue={inUnit(upper, basis)}
-                hint={texts.percentAFactorOr(unit)}
+                hint={`Percent, a factor, or a value in ${unit}, as the basis says`}
               />
               <TextField
                 name="lower"
-                label={texts.lowerLimit}
+                label="Lower limit"
                 defaultValue={inUnit(lower, basis)}
-                hint={q.harm === "rising" ? texts.thisQuantityDoesHarm : texts.leaveEmptyForNone}
+                hint={q.harm === "rising" ? "This quantity does harm as it rises" : "Leave empty for none"}
               />
             </div>
             <TextField
               name="reason"
-              label={texts.reasonOrSource}
+              label="Reason or source"
               defaultValue={reason}
               maxLength={300}
-              hint={texts.forExampleTheManufacturer}
+              hint="For example the manufacturer's sheet, or common practice"
             />
             {question ? (
               <div>
                 <Notice tone="verm">{question}</Notice>
-                <CheckField name="beyond" label={texts.yesThePartAlready} />
+                <CheckField name="beyond" label="Yes: the part already stands beyond this limit" />
               </div>
             ) : null}
             <div>
-              <Button>{texts.saveTheLimit}</Button>
+              <Button>Save the limit</Button>
             </div>
           </div>
         </FormProblemsProvider>
       </Form>
-      <p className="mt-4 text-sm text-ink-2">{texts.fullFlowIsDisplacement(formatNumber(10, 0))}</p>
+      <p className="mt-4 text-sm text-ink-2">
+        {`Full flow is displacement times speed of the component. ${formatNumber(10, 0)} % of it is ` +
+          "common practice for a pump's case drain where the manufacturer says nothing."}
+      </p>
     </div>
   );
 }

@@ -2,13 +2,12 @@
 import type { PointPage } from "~/domain/readings/pointPage.server";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { photoSection as texts } from "./texts";
 
 export function PhotoSection({ photos, of }: { photos: PointPage["photos"]; of: string }) {
   const site = useSite();
   if (photos.length === 0) return null;
   return (
-    <Section title={texts.photographs}>
+    <Section title="Photographs">
       <ul className="mt-2 grid grid-cols-2 gap-3">
         {photos.map((p) => {
           const when = dayText(p.at, site);

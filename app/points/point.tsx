@@ -33,10 +33,19 @@ import { PhotoSection } from "./photoSection";
 import { ReadingForm } from "./readingForm";
 import { ReadingTable } from "./table";
 import { WorkingsSection } from "./workingsSection";
-import { point as texts } from "./texts";
+import type { ReactNode } from "react";
+
+const texts = {
+  inTheSameMonth: (median: ReactNode, least: string, greatest: string, readings: number, raw: string) => (
+    <>
+      In the same month of earlier years, one month either side: median {median}, from {least} to {greatest} ({readings}{" "}
+      readings). The latest: {raw}.
+    </>
+  ),
+};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: loaderData ? texts.juncteral(loaderData.data.place.name, loaderData.data.place.component) : "Juncteral" },
+  { title: loaderData ? `${loaderData.data.place.name}, ${loaderData.data.place.component} · Juncteral` : "Juncteral" },
 ];
 
 export const loader = guard("viewer", async ({ params, request, user }) => {
@@ -74,9 +83,9 @@ export const action = guardAction("technician", async ({ params, request, user }
 });
 
 const views = [
-  { id: "trend", label: texts.correctedAndAsRead },
-  { id: "months", label: texts.sameMonth },
-  { id: "table", label: texts.table },
+  { id: "trend", label: "corrected and as read" },
+  { id: "months", label: "same month" },
+  { id: "table", label: "table" },
 ] as const;
 
 export default function Point(props: Route.ComponentProps) {
@@ -100,7 +109,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
   const shown = useMemo(
     () =>
       share
-        ? { scale: (v: number) => (v / data.fullFlow!) * 100, unit: texts.ofFullFlow }
+        ? { scale: (v: number) => (v / data.fullFlow!) * 100, unit: "% of full flow" }
         : { scale: (v: number) => fromCore(v, unit), unit: data.unit },
     [share, data.fullFlow, data.unit, unit],
   );
@@ -114,22 +123,22 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
         : show(limitCore, data.quantity, { unit: data.unit });
   const limitSet = data.limit.setAt ? ` ${dayText(data.limit.setAt, site)}` : "";
   const limitLabel = [
-    texts.limit(limitShown, basisText),
+    `limit ${limitShown} · ${basisText}`,
     ...(data.limit.reason ? [data.limit.reason.toLowerCase()] : []),
-    ...(data.limit.setBy ? [texts.setBy(data.limit.setBy, limitSet)] : []),
+    ...(data.limit.setBy ? [`set by ${data.limit.setBy}${limitSet}`] : []),
   ].join(", ");
   const correctedTo = detail?.correction
     ? [
         show(detail.correction.reference.temperature, "oilTemperature"),
         ...(quantity.correction === "leakage" ? [show(detail.correction.reference.pressure, "loadPressure")] : []),
-      ].join(", ") + (quantity.correction === "leakage" ? "" : texts.andTheUsualFlow)
+      ].join(", ") + (quantity.correction === "leakage" ? "" : " and the usual flow")
     : null;
-  const legend = correctedTo === null ? texts.asRead : texts.correctedToAsRead(correctedTo);
+  const legend = correctedTo === null ? "● as read" : `● corrected to ${correctedTo} · ○ as read`;
   const aboutReadings = [
-    texts.inThisLife(data.inLife.over ? texts.over : "", data.inLife.count),
-    ...(data.marked ? [texts.marked(data.marked)] : []),
-    ...(data.superseded ? [texts.corrected(data.superseded)] : []),
-    ...(data.lifeStartedAt ? [texts.since(dayText(data.lifeStartedAt, site))] : []),
+    `${data.inLife.over ? "over " : ""}${data.inLife.count} in this life`,
+    ...(data.marked ? [`${data.marked} marked`] : []),
+    ...(data.superseded ? [`${data.superseded} corrected`] : []),
+    ...(data.lifeStartedAt ? [`since ${dayText(data.lifeStartedAt, site)}`] : []),
   ].join(" · ");
   const make = useMemo(
     () =>
@@ -186,33 +195,31 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
       />
       {saved ? (
         <Notice>
-          {texts.savedFor(saved.entered, saved.machine, saved.component)}{" "}
+          {`Saved ${saved.entered} for ${saved.machine}, ${saved.component}.`}{" "}
           {saved.pointId !== place.id ? (
             <Link to={`/points/${saved.pointId}`} className="way">
-              {texts.lookAtIt}
+              Look at it
             </Link>
           ) : null}
         </Notice>
       ) : null}
       {data.retired ? (
         <Notice tone="ochre" live={false}>
-          {texts.thisPointIsRetired}
+          This point is retired: its record stays, no reading is due.
         </Notice>
       ) : null}
       {data.farFrom && data.reference ? (
         <Notice tone="ochre" live={false}>
-          {texts.theReferenceIsFar(
-            show(data.reference.pressure, "loadPressure"),
-            data.reference.temperature === null ? "" : `, ${show(data.reference.temperature, "oilTemperature")}`,
-            show(data.farFrom.pressure, "loadPressure"),
-            show(data.farFrom.temperature, "oilTemperature"),
-          )}{" "}
+          {`The reference is far from how this point is read: ${show(data.reference.pressure, "loadPressure")}` +
+            `${data.reference.temperature === null ? "" : `, ${show(data.reference.temperature, "oilTemperature")}`}` +
+            ` against ${show(data.farFrom.pressure, "loadPressure")}, ${show(data.farFrom.temperature, "oilTemperature")}` +
+            " usually. The correction extrapolates beyond the conditions it was fitted on, so this is less certain."}{" "}
           {mayEdit ? (
             <Link to={`/fleet/edit/point/${place.id}?usual`} className="way">
-              {texts.takeTheUsualCondition}
+              Take the usual condition
             </Link>
           ) : (
-            texts.anEngineerCanSet
+            "An engineer can set the usual one."
           )}
         </Notice>
       ) : null}
@@ -223,7 +230,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
         <p className="text-[1.05rem] leading-relaxed text-ink-2">
           <span className={`font-semibold ${stateTone[data.state]}`}>{stateWords[data.state]}. </span>
           <Verdict parts={data.verdict} />
-          {data.stale ? texts.beingAssessedAgain : ""}
+          {data.stale ? " (being assessed again)" : ""}
         </p>
         <div className="col-start-2 pt-1 sm:col-start-3 sm:text-right">
           <MarginRule margin={data.margin} state={data.state} width={160} />
@@ -231,24 +238,24 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
         <p className="col-start-2 mt-2 flex flex-wrap gap-x-5 gap-y-1 sm:col-span-2">
           {data.booked.map((b) => (
             <Link key={b.id} to={`/work/${b.id}`} className="way">
-              {texts.booked(b.kind, b.startsOn ? `, ${dayText(dayStart(b.startsOn, site.timeZone), site)}` : "")}
+              {`Booked: ${b.kind}${b.startsOn ? `, ${dayText(dayStart(b.startsOn, site.timeZone), site)}` : ""}`}
             </Link>
           ))}
           {mayEdit && !data.retired ? (
             <>
               {data.booked.length === 0 ? (
                 <Link to={`/work/book?point=${place.id}`} className={data.state === "steady" ? "way" : "act"}>
-                  {texts.bookWorkIntoA}
+                  Book work into a stop
                 </Link>
               ) : null}
               <Link to={`/points/${place.id}/limit`} className="way">
-                {texts.changeTheLimit}
+                Change the limit
               </Link>
               <Link to={`/instruments/fit/${place.id}`} className="way">
-                {texts.whichInstrumentFits}
+                Which instrument fits?
               </Link>
               <Link to={`/fleet/edit/point/${place.id}`} className="way">
-                {texts.editThePoint}
+                Edit the point
               </Link>
             </>
           ) : null}
@@ -258,7 +265,7 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
       <div className="grid gap-x-6 lg:grid-cols-[minmax(0,1fr)_300px] lg:grid-rows-[auto_1fr]">
         <div className="min-w-0 max-lg:order-2 lg:row-span-2">
           <div className="ruled mb-2 flex flex-wrap items-baseline justify-between gap-x-4 pb-1.5">
-            <nav aria-label={texts.viewsOfTheReadings} className="flex gap-4">
+            <nav aria-label="Views of the readings" className="flex gap-4">
               {views.map((v) => (
                 <Link
                   key={v.id}
@@ -272,16 +279,25 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
               ))}
             </nav>
             <span className="text-sm text-ink-2">
-              {view === "trend" ? `${legend} · ${shown.unit}` : <kbd title={texts.pressT}>t</kbd>}
+              {view === "trend" ? `${legend} · ${shown.unit}` : <kbd title="press t">t</kbd>}
             </span>
           </div>
           {data.total.count === 0 ? (
-            <Empty>{texts.noReadingYet(mayLog ? texts.logTheFirstOne : texts.aTechnicianCanLog)}</Empty>
+            <Empty>
+              No reading yet.{" "}
+              {mayLog
+                ? "Log the first one beside: a part that was measured when new can be judged later."
+                : "A technician can log the first one."}
+            </Empty>
           ) : view === "table" ? null : (
             <ChartCanvas
               make={make}
               height={view === "months" ? 330 : 340}
-              label={view === "months" ? texts.readingsOfEachYear : texts.trendOfCorrectedAnd(place.name)}
+              label={
+                view === "months"
+                  ? "Readings of each year over the months"
+                  : `Trend of ${place.name}, corrected and as read, with limit and forecast. The table has the same data.`
+              }
             />
           )}
           {view === "months" ? (
@@ -299,20 +315,20 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
                   )}
                 </>
               ) : (
-                texts.fewerThanThreeReadings
+                "Fewer than three readings in the same month of earlier years of this life: nothing to compare with yet."
               )}
             </p>
           ) : null}
           {data.total.count > 0 ? (
-            <Section title={texts.readings} className="mt-4" aside={aboutReadings}>
+            <Section title="Readings" className="mt-4" aside={aboutReadings}>
               <ReadingTable data={data} mayCorrect={mayLog} />
               {superseded.length > 0 ? (
                 <div className="mt-3 text-sm">
-                  <h3>{texts.correctedReadingsKeptIn}</h3>
+                  <h3>Corrected readings, kept in the record</h3>
                   <ul>
                     {superseded.map((r) => (
                       <li key={r.id} className="py-0.5 text-ink-2">
-                        <s>{r.entered}</s> {texts.of(dayText(r.takenAt, site), r.why, r.by)}
+                        <s>{r.entered}</s> {`of ${dayText(r.takenAt, site)}: ${r.why ?? ""} (${r.by ?? ""})`}
                       </li>
                     ))}
                   </ul>
@@ -325,10 +341,10 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
         <div className="min-w-0 max-lg:order-1">
           {mayLog && !data.retired ? (
             <Section
-              title={texts.logAReading}
+              title="Log a reading"
               aside={<kbd className="rounded-[2px] border border-line-2 px-1.5 text-xs">n</kbd>}
             >
-              <p className="py-2 text-sm text-ink-2">{texts.read(readingStates[data.readState], data.conditions)}</p>
+              <p className="py-2 text-sm text-ink-2">{`Read ${readingStates[data.readState]}. ${data.conditions}`}</p>
               <ReadingForm
                 key={submission}
                 point={readingPoint}
@@ -345,7 +361,9 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
           {detail ? <ForecastSection detail={detail} /> : null}
           {detail ? <WorkingsSection detail={detail} unit={unit} /> : null}
           <PhotoSection photos={data.photos} of={place.name} />
-          <p className="text-xs text-ink-2">{texts.theToolAdvisesThe}</p>
+          <p className="text-xs text-ink-2">
+            The tool advises; the person responsible decides and signs. The manufacturer's limits come first.
+          </p>
         </aside>
       </div>
     </>

@@ -21,7 +21,6 @@ import { useLetterKey } from "~/ui/letterKey";
 import { withUnit } from "~/ui/typed";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
 import { carry, useCarried } from "./carried";
-import { readingForm as texts } from "./texts";
 
 export interface ReadingFormPoint {
   machineId: string;
@@ -138,9 +137,8 @@ export function ReadingForm({
   const hidden = ["speed", "takenAt", "instrumentId", "note", "state"].some((name) => problem[name]);
 
   const conditionsText = point.needsConditions
-    ? texts.at(
-        conditions.temperature === null ? texts.usualTemperature : written(conditions.temperature, "oilTemperature"),
-      ) + texts.andExpect(conditions.pressure === null ? texts.usualLoad : written(conditions.pressure, "loadPressure"))
+    ? `At ${conditions.temperature === null ? "usual temperature" : written(conditions.temperature, "oilTemperature")} ` +
+      `and ${conditions.pressure === null ? "usual load" : written(conditions.pressure, "loadPressure")} expect `
     : "Expect ";
 
   return (
@@ -160,7 +158,7 @@ export function ReadingForm({
           ) : (
             <TextField
               name="temperature"
-              label={texts.oil}
+              label="Oil"
               suffix={typed.temperature.match(/[a-z°]/i) ? "" : preferredUnit("oilTemperature", site.units)}
               inputMode="decimal"
               {...follow("temperature")}
@@ -168,18 +166,18 @@ export function ReadingForm({
           )}
           <TextField
             name="pressure"
-            label={texts.load}
+            label="Load"
             suffix={typed.pressure.match(/[a-z]/i) ? "" : preferredUnit("loadPressure", site.units)}
             inputMode="decimal"
             {...follow("pressure")}
           />
-          <TextField name="hours" label={texts.hours} suffix="h" inputMode="decimal" {...follow("hours")} />
+          <TextField name="hours" label="Hours" suffix="h" inputMode="decimal" {...follow("hours")} />
         </div>
         <div className={`mt-3 grid gap-3 ${point.state === "cycle" ? "grid-cols-2" : ""}`}>
           {point.state === "cycle" ? (
             <TextField
               name="least"
-              label={texts.leastOverTheCycle}
+              label="Least over the cycle"
               suffix={point.unit}
               inputMode="decimal"
               defaultValue={values.least}
@@ -188,7 +186,7 @@ export function ReadingForm({
           ) : null}
           <TextField
             name="value"
-            label={point.state === "cycle" ? texts.greatestOverTheCycle : quantity.label}
+            label={point.state === "cycle" ? "Greatest over the cycle" : quantity.label}
             suffix={typed.value.match(/[a-z°µ"%]/i) ? "" : point.unit}
             inputMode="text"
             className="py-3 text-xl"
@@ -201,22 +199,20 @@ export function ReadingForm({
             <>
               {conditionsText}
               <strong className="font-semibold text-ink">
-                {texts.to(show(Math.max(quantity.least, expected.low)), show(expected.high))}
+                {`${show(Math.max(quantity.least, expected.low))} to ${show(expected.high)}`}
               </strong>
-              {expected.beyondSeen ? texts.outsideWhatItWas : ""}.{" "}
+              {expected.beyondSeen ? " (outside what it was read at before, so less sure)" : ""}.{" "}
             </>
           ) : (
-            texts.noExpectedRangeYet
+            "No expected range: it needs three readings of a healthy part. "
           )}
           {point.last ? (
             <>
-              {texts.lastTime(
-                show(point.last.raw),
+              {`Last time ${show(point.last.raw)}${
                 point.last.temperature === null || point.isOilTemperature
                   ? ""
-                  : texts.atTemperature(written(point.last.temperature, "oilTemperature")),
-                momentText(point.last.at, { ...site, timeZone: point.timeZone }),
-              )}
+                  : ` at ${written(point.last.temperature, "oilTemperature")}`
+              }` + `, ${momentText(point.last.at, { ...site, timeZone: point.timeZone })}.`}
             </>
           ) : null}
         </p>
@@ -225,24 +221,18 @@ export function ReadingForm({
             <Notice tone="verm">{asked.message}</Notice>
             <TextField
               name="keptBecause"
-              label={texts.keepItBecause}
-              hint={texts.orPutTheValue}
+              label="Keep it, because"
+              hint="Or put the value right above."
               maxLength={300}
               defaultValue={values.note}
             />
           </div>
         ) : null}
         <details className="mb-3" open={hidden || undefined}>
-          <summary className="py-1.5 text-sea">{texts.timeStateSpeedInstrument}</summary>
+          <summary className="py-1.5 text-sea">Time, state, speed, instrument, note</summary>
           <div className="mt-2 grid gap-3">
-            <TextField name="takenAt" label={texts.readAt} type="datetime-local" {...follow("takenAt")} />
-            <TextField
-              name="speed"
-              label={texts.speed}
-              suffix={texts.rMin}
-              inputMode="decimal"
-              defaultValue={values.speed}
-            />
+            <TextField name="takenAt" label="Read at" type="datetime-local" {...follow("takenAt")} />
+            <TextField name="speed" label="Speed" suffix="r/min" inputMode="decimal" defaultValue={values.speed} />
             <input type="hidden" name="state" value={point.state} />
             <p className={`text-xs ${problem.state ? "text-verm" : "text-ink-2"}`}>
               {problem.state ??
@@ -250,18 +240,18 @@ export function ReadingForm({
             </p>
             <SelectField
               name="instrumentId"
-              label={texts.instrument}
+              label="Instrument"
               defaultValue={values.instrumentId ?? ""}
               options={[
-                { value: "", label: texts.notStated },
+                { value: "", label: "not stated" },
                 ...point.instruments.map((i) => ({ value: i.id, label: `${i.tag}, ${i.name}` })),
               ]}
             />
-            <TextArea name="note" label={texts.note} rows={2} defaultValue={values.note} maxLength={1000} />
+            <TextArea name="note" label="Note" rows={2} defaultValue={values.note} maxLength={1000} />
           </div>
         </details>
         {children}
-        {button ?? <Button className="w-full">{texts.saveAndGoTo}</Button>}
+        {button ?? <Button className="w-full">Save and go to the next point</Button>}
       </FormProblemsProvider>
     </Form>
   );

@@ -3,16 +3,19 @@ import { Link } from "react-router";
 import { formatNumber, type ReadingMark } from "@core";
 import { momentText, useShow, useSite } from "~/ui/site";
 import type { PointPage } from "~/domain/readings/pointPage.server";
-import { table as texts } from "./texts";
+
+const texts = {
+  pageOf: (page: number, over: string, pages: number) => `page ${page} of ${over}${pages}`,
+};
 
 const markText: Record<ReadingMark, string> = {
-  outlier: texts.outlierCountsLess,
-  unconfirmed: texts.doesNotFitThe,
-  beforeRepair: texts.beforeTheRepair,
-  recalled: texts.instrumentRecalledNotUsed,
-  doubtful: texts.markedDoubtfulCountsLess,
-  noConditions: texts.oilOrLoadNot,
-  offCondition: texts.conditionsOutsideTheLearned,
+  outlier: "outlier, counts less",
+  unconfirmed: "does not fit the readings before it, not used until a second reading confirms it",
+  beforeRepair: "from before the repair, not used",
+  recalled: "instrument recalled, not used",
+  doubtful: "marked doubtful, counts less",
+  noConditions: "oil or load not noted",
+  offCondition: "conditions outside the learned range",
 };
 
 export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect: boolean }) {
@@ -28,30 +31,30 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
         <table className="w-full border-collapse text-sm [&_td]:py-1.5 [&_td]:pr-4 [&_th]:py-1.5 [&_th]:pr-4">
           <thead>
             <tr className="ruled">
-              <th scope="col">{texts.taken}</th>
+              <th scope="col">taken</th>
               <th scope="col" className="text-right">
-                {texts.asRead}
+                as read
               </th>
               <th scope="col" className="text-right">
-                {texts.oil}
+                oil
               </th>
               <th scope="col" className="text-right">
-                {texts.load}
+                load
               </th>
               <th scope="col" className="text-right">
-                {texts.hours}
+                hours
               </th>
               {corrected ? (
                 <th scope="col" className="text-right">
-                  {texts.corrected}
+                  corrected
                 </th>
               ) : null}
               {data.fullFlow && corrected ? (
                 <th scope="col" className="text-right">
-                  {texts.share}
+                  share
                 </th>
               ) : null}
-              <th scope="col">{texts.byWith}</th>
+              <th scope="col">by, with</th>
             </tr>
           </thead>
           <tbody>
@@ -62,7 +65,7 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
                     <Link
                       to={`/points/${data.place.id}/readings/${r.id}`}
                       className="hover:underline"
-                      title={texts.correctThisReading}
+                      title="Correct this reading"
                     >
                       {momentText(r.at, site)}
                     </Link>
@@ -71,7 +74,7 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
                   )}
                 </td>
                 <td className="text-right whitespace-nowrap">
-                  {r.least !== null && r.least !== r.raw ? texts.to(show(r.least, data.quantity, { unit })) : ""}
+                  {r.least !== null && r.least !== r.raw ? `${show(r.least, data.quantity, { unit })} to ` : ""}
                   {show(r.raw, data.quantity, { unit })}
                 </td>
                 <td className="text-right whitespace-nowrap">
@@ -95,7 +98,7 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
                   {r.by}
                   {r.instrument ? `, ${r.instrument}` : ""}
                   {r.mark ? <span className="block text-xs text-ochre">◇ {markText[r.mark]}</span> : null}
-                  {r.keptBecause ? <span className="block text-xs text-ink-2">{texts.kept(r.keptBecause)}</span> : null}
+                  {r.keptBecause ? <span className="block text-xs text-ink-2">{`kept: ${r.keptBecause}`}</span> : null}
                   {r.note ? <span className="block text-xs text-ink-2 [overflow-wrap:anywhere]">{r.note}</span> : null}
                 </td>
               </tr>
@@ -104,18 +107,16 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
         </table>
       </div>
       {pages > 1 ? (
-        <nav aria-label={texts.pagesOfReadings} className="mt-2 flex items-center gap-4 text-sm">
+        <nav aria-label="Pages of readings" className="mt-2 flex items-center gap-4 text-sm">
           {data.page > 0 ? (
             <Link to={`?page=${data.page - 1}`} preventScrollReset className="way">
-              {texts.newer}
+              newer
             </Link>
           ) : null}
-          <span className="text-ink-2">
-            {texts.pageOf(data.page + 1, data.total.over ? texts.moreThan : "", pages)}
-          </span>
+          <span className="text-ink-2">{texts.pageOf(data.page + 1, data.total.over ? "more than " : "", pages)}</span>
           {older ? (
             <Link to={`?page=${data.page + 1}`} preventScrollReset className="way">
-              {texts.older}
+              older
             </Link>
           ) : null}
         </nav>

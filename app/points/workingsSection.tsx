@@ -3,26 +3,27 @@ import { formatNumber, fromCore, stateWords, type Unit } from "@core";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 import { Section } from "~/ui/page";
 import { WorkingTable } from "~/ui/working";
-import { workingsSection as texts } from "./texts";
 
 export function WorkingsSection({ detail, unit }: { detail: NonNullable<PointPage["detail"]>; unit: Unit }) {
+  // a difference of two values: an offset of the unit, as between degrees, falls out of it
+  const rate = (perMonth: number) => formatNumber(fromCore(perMonth, unit) - fromCore(0, unit), 3);
   return (
-    <Section title={texts.howThisWasWorked}>
+    <Section title="How this was worked out">
       {detail.workings.last ? (
         <details open>
-          <summary className="pt-2 text-sea">{texts.theLastReading}</summary>
+          <summary className="pt-2 text-sea">The last reading</summary>
           <WorkingTable working={detail.workings.last} />
         </details>
       ) : null}
       {detail.workings.baseline ? (
         <details>
-          <summary className="pt-2 text-sea">{texts.theBaseline}</summary>
+          <summary className="pt-2 text-sea">The baseline</summary>
           <WorkingTable working={detail.workings.baseline} />
         </details>
       ) : null}
       {detail.workings.forecast ? (
         <details>
-          <summary className="pt-2 text-sea">{texts.theForecast}</summary>
+          <summary className="pt-2 text-sea">The forecast</summary>
           <WorkingTable working={detail.workings.forecast} />
         </details>
       ) : null}
@@ -33,29 +34,25 @@ export function WorkingsSection({ detail, unit }: { detail: NonNullable<PointPag
         </details>
       ) : null}
       <details>
-        <summary className="pt-2 text-sea">{texts.theTrend}</summary>
+        <summary className="pt-2 text-sea">The trend</summary>
         <dl className="text-sm">
           {detail.trend.mannKendall.corrected === null ? (
-            <p className="text-ink-2">{texts.fewerThanFourReadings}</p>
+            <p className="text-ink-2">Fewer than four readings.</p>
           ) : (
             <>
               <div className="flex justify-between py-0.5">
-                <dt className="text-ink-2">{texts.mannKendallPAs}</dt>
+                <dt className="text-ink-2">Mann-Kendall p, as read</dt>
                 <dd>{formatNumber(detail.trend.mannKendall.raw!, 4)}</dd>
               </div>
               <div className="flex justify-between py-0.5">
-                <dt className="text-ink-2">{texts.mannKendallPCorrected}</dt>
+                <dt className="text-ink-2">Mann-Kendall p, corrected</dt>
                 <dd>{formatNumber(detail.trend.mannKendall.corrected, 4)}</dd>
               </div>
               {detail.trend.slope ? (
                 <div className="flex justify-between py-0.5">
-                  <dt className="text-ink-2">{texts.theilSenAMonth(unit.symbol)}</dt>
+                  <dt className="text-ink-2">{`Theil-Sen, ${unit.symbol} a month`}</dt>
                   <dd>
-                    {texts.to(
-                      formatNumber(fromCore(detail.trend.slope.perMonth, unit) - fromCore(0, unit), 3),
-                      formatNumber(fromCore(detail.trend.slope.low, unit) - fromCore(0, unit), 3),
-                      formatNumber(fromCore(detail.trend.slope.high, unit) - fromCore(0, unit), 3),
-                    )}
+                    {`${rate(detail.trend.slope.perMonth)} (${rate(detail.trend.slope.low)} to ${rate(detail.trend.slope.high)})`}
                   </dd>
                 </div>
               ) : null}

@@ -4,14 +4,14 @@ import type { TesterSample } from "@core";
 import { Button } from "~/ui/form";
 import { useShow } from "~/ui/site";
 import { useTester, type Live } from "./useTester";
-import { live as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
 const words: Record<Live["state"], string> = {
   off: "",
-  connecting: texts.waitingForTheTester,
+  connecting: "waiting for the tester",
   live: "live",
-  silent: texts.noSignalLookingFor,
-  stuck: texts.theValueDoesNot,
+  silent: "no signal: looking for it again",
+  stuck: "the value does not move at all: the meter is stuck, no step is taken",
 };
 
 export function LivePanel({
@@ -36,13 +36,13 @@ export function LivePanel({
     </div>
   );
   return (
-    <section aria-label={texts.liveTester} className="mb-4 border-y border-line py-3">
+    <section aria-label="Live tester" className="mb-4 border-y border-line py-3">
       <div className="flex flex-wrap items-baseline justify-between gap-3">
-        <h2>{texts.liveFromTheTester}</h2>
+        <h2>Live from the tester</h2>
         <span role="status" className={`text-sm font-semibold ${calm ? "text-sea" : "text-ochre"}`}>
           {words[live.state]}
-          {live.bad > 0 ? texts.linesRejected(live.bad) : ""}
-          {live.breaks > 0 ? texts.lostTimes(live.breaks) : ""}
+          {live.bad > 0 ? ` · ${counted(live.bad, "line")} rejected` : ""}
+          {live.breaks > 0 ? ` · lost ${counted(live.breaks, "time")}` : ""}
         </span>
         <Button
           type="button"
@@ -52,7 +52,7 @@ export function LivePanel({
             setOn(!on);
           }}
         >
-          {on ? texts.stopListening : texts.listenToTheTester}
+          {on ? "Stop listening" : "Listen to the tester"}
         </Button>
       </div>
       {on ? (
@@ -63,7 +63,7 @@ export function LivePanel({
             {figure(live.now ? show(live.now.temperature, "oilTemperature") : "–", "oil")}
           </div>
           <label className="mt-3 block text-sm text-ink-2">
-            {texts.reliefScrewedInSimulated(show(relief, "loadPressure"))}
+            {`Relief, screwed in (simulated tester): ${show(relief, "loadPressure")}`}
             <input
               type="range"
               min={5}
@@ -79,7 +79,7 @@ export function LivePanel({
           </label>
           <div className="grid grid-cols-2 gap-4">
             <label className="block text-sm text-ink-2">
-              {texts.speed(show(speed, "speed"))}
+              {`Speed: ${show(speed, "speed")}`}
               <input
                 type="range"
                 min={600}
@@ -94,7 +94,7 @@ export function LivePanel({
               />
             </label>
             <label className="block text-sm text-ink-2">
-              {texts.oil(oil === null ? texts.byItself : show(oil, "oilTemperature"))}
+              {`Oil: ${oil === null ? "by itself" : show(oil, "oilTemperature")}`}
               <input
                 type="range"
                 min={15}
@@ -110,7 +110,7 @@ export function LivePanel({
             </label>
           </div>
           <p className="mt-1 flex flex-wrap items-center gap-3 text-sm text-ink-2">
-            <span role="status">{texts.stepTakenOneIs(steps)}</span>
+            <span role="status">{`${counted(steps, "step")} taken. One is taken when it holds still at a new pressure.`}</span>
             <Button
               type="button"
               tone="plain"
@@ -119,25 +119,25 @@ export function LivePanel({
                 onClear();
               }}
             >
-              {texts.beginTheStepsAnew}
+              Begin the steps anew
             </Button>
             <span className="flex flex-wrap gap-2">
-              {texts.tryAFault}{" "}
+              Try a fault:{" "}
               <button type="button" className="way" onClick={() => void turn({ dropout: 1 })}>
-                {texts.dropOut}
+                drop out
               </button>
               <button type="button" className="way" onClick={() => void turn({ nonsense: 0.5 })}>
-                {texts.nonsense}
+                nonsense
               </button>
               <button type="button" className="way" onClick={() => void turn({ stuck: true })}>
-                {texts.stuck}
+                stuck
               </button>
               <button
                 type="button"
                 className="way"
                 onClick={() => void turn({ dropout: 0, nonsense: 0, stuck: false })}
               >
-                {texts.none}
+                none
               </button>
             </span>
           </p>

@@ -7,9 +7,8 @@ import { fieldsOf } from "~/platform/validate";
 import { Button, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { addPlantTest } from "~/domain/procedures/commands.server";
-import { plantTest as texts } from "./texts";
 
-export const meta = () => [{ title: texts.aTestOfYour }];
+export const meta = () => [{ title: "A test of your own · Juncteral" }];
 
 export const loader = guard("engineer", async () => null);
 
@@ -22,21 +21,21 @@ export const action = guardAction("engineer", async ({ request, user }) => {
 export default function PlantTestPage({ actionData }: Route.ComponentProps) {
   return (
     <div className="max-w-2xl">
-      <PageHead crumbs={[{ label: texts.tests, to: "/tests" }]} title={texts.addATestOf}>
-        {texts.readingsWithTheirBounds}
+      <PageHead crumbs={[{ label: "Tests", to: "/tests" }]} title="Add a test of your own">
+        Readings with their bounds, and what must be true before it starts.
       </PageHead>
       <Form method="post" noValidate>
         <FormProblemsProvider problems={actionData?.problems}>
           <div className="grid gap-4">
-            <TextField name="title" label={texts.name} maxLength={120} />
+            <TextField name="title" label="Name" maxLength={120} />
             <TextField
               name="asks"
-              label={texts.theQuestionThatIt}
+              label="The question that it answers"
               maxLength={220}
-              placeholder={texts.doesTheLatchLet}
+              placeholder="Does the latch let go in time?"
             />
             <fieldset>
-              <legend className="text-sm text-ink-2">{texts.onWhichKindsOf}</legend>
+              <legend className="text-sm text-ink-2">On which kinds of component</legend>
               <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-3">
                 {componentKindIds.map((k) => (
                   <label key={k} className="flex min-h-9 items-center gap-2 max-lg:min-h-11">
@@ -49,18 +48,18 @@ export default function PlantTestPage({ actionData }: Route.ComponentProps) {
                 <p className="text-sm font-medium text-verm">{actionData.problems.kinds}</p>
               ) : null}
             </fieldset>
-            <TextArea name="before" label={texts.whatMustBeTrue} hint={texts.oneALine} rows={3} />
-            <TextArea name="caution" label={texts.caution} rows={2} />
-            <TextArea name="steps" label={texts.steps} hint={texts.oneALine} rows={3} />
-            <TextArea name="alters" label={texts.whatIsAlteredFor} hint={texts.oneALinePut} rows={2} />
+            <TextArea name="before" label="What must be true before it starts" hint="One a line." rows={3} />
+            <TextArea name="caution" label="Caution" rows={2} />
+            <TextArea name="steps" label="Steps" hint="One a line." rows={3} />
+            <TextArea name="alters" label="What is altered for it" hint="One a line; put back afterwards." rows={2} />
             <TextArea
               name="readings"
-              label={texts.readings}
-              hint={texts.oneALineName(pointQuantityIds.join(", "))}
+              label="Readings"
+              hint={`One a line: name; quantity; least; greatest. Bounds may be empty. Quantities: ${pointQuantityIds.join(", ")}.`}
               rows={4}
-              placeholder={texts.latchPressurePressure40}
+              placeholder="Latch pressure; pressure; 40 bar; 60 bar"
             />
-            <Button>{texts.addTheTest}</Button>
+            <Button>Add the test</Button>
           </div>
         </FormProblemsProvider>
       </Form>

@@ -8,11 +8,8 @@ import { PageHead, Section } from "~/ui/page";
 import { momentText, useShow, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
 import { recordPage } from "~/domain/procedures/queries.server";
-import { record as texts } from "./texts";
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.juncteral(loaderData?.title ?? texts.test) },
-];
+export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.title ?? "Test"} · Juncteral` }];
 
 export const loader = guard("viewer", async ({ params, user }) => ({
   ...(await recordPage(idParam(params))),
@@ -32,19 +29,19 @@ export default function RecordPage({ loaderData: r }: Route.ComponentProps) {
     <>
       <PageHead
         crumbs={[
-          { label: texts.tests, to: "/tests" },
+          { label: "Tests", to: "/tests" },
           { label: r.title, to: `/tests/${r.test}?component=${r.componentId}` },
           { label: `${r.machine}, ${r.component}`, to: `/fleet/machines/${r.machineId}` },
         ]}
         title={`${r.title}, ${momentText(r.at, site)}`}
       >
-        {texts.by(r.by, r.note)}{" "}
+        {`By ${r.by}. ${r.note}`}{" "}
         <Link to={`/tests/${r.test}?component=${r.componentId}`} className="way ml-2">
-          {texts.makeItAgain}
+          Make it again
         </Link>
         {r.mayIsolate ? (
           <Link to={`/isolate/new?circuit=${r.circuitId}`} className="way ml-4">
-            {texts.isolateTheFaultBehind}
+            Isolate the fault behind it
           </Link>
         ) : null}
       </PageHead>
@@ -53,9 +50,9 @@ export default function RecordPage({ loaderData: r }: Route.ComponentProps) {
           <OutcomeView title={r.title} outcome={r.outcome} />
         </div>
         <div>
-          <Section title={texts.againstLastTime}>
+          <Section title="Against last time">
             {r.before === null ? (
-              <p className="pt-2 text-ink-2">{texts.theFirstOfIts}</p>
+              <p className="pt-2 text-ink-2">The first of its kind on this component.</p>
             ) : (
               <>
                 {now && before ? (
@@ -63,10 +60,7 @@ export default function RecordPage({ loaderData: r }: Route.ComponentProps) {
                     {r.compares}
                     {": "}
                     <strong>{text(now)}</strong>
-                    {texts.was(
-                      text(before),
-                      before.value !== 0 ? texts.times(formatNumber(now.value / before.value, 2)) : "",
-                    )}
+                    {`, was ${text(before)}${before.value !== 0 ? ` (${formatNumber(now.value / before.value, 2)} times)` : ""}.`}
                   </p>
                 ) : null}
                 <p className="pt-1 text-sm text-ink-2">
@@ -75,7 +69,7 @@ export default function RecordPage({ loaderData: r }: Route.ComponentProps) {
               </>
             )}
           </Section>
-          <Section title={texts.asEntered}>
+          <Section title="As entered">
             <dl className="pt-1 text-sm">
               {Object.entries(r.typed)
                 .filter(([, v]) => v.trim())

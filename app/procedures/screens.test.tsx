@@ -3,7 +3,6 @@ import { DAY } from "@core";
 import { renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import RecordScreen from "./record";
 import TestsScreen from "./tests";
-import * as proceduresTexts from "./texts";
 
 type Tests = Parameters<typeof TestsScreen>[0]["loaderData"];
 type Record_ = Parameters<typeof RecordScreen>[0]["loaderData"];
@@ -29,16 +28,16 @@ describe("tests", () => {
       ...given,
     } as unknown as Tests);
   test("nothing altered, nothing made: both are said", () => {
-    expect(wordsOf(show())).toContain(proceduresTexts.tests.nothingIsAlteredFor);
-    expect(wordsOf(show())).toContain(proceduresTexts.tests.noTestYet);
+    expect(wordsOf(show())).toContain("Nothing is altered for a test");
+    expect(wordsOf(show())).toContain("No test yet.");
   });
   test("one change in the singular, several not; only who works puts it back", () => {
     expect(wordsOf(show({ changes: [change] }))).toContain("1 temporary change is not put back");
     expect(wordsOf(show({ changes: [change, { ...change, id: "b" }] }))).toContain(
       "2 temporary changes are not put back",
     );
-    expect(show({ changes: [change] })).toContain(proceduresTexts.tests.itIsPutBack);
-    expect(show({ changes: [change], mayRecord: false })).not.toContain(proceduresTexts.tests.itIsPutBack);
+    expect(show({ changes: [change] })).toContain("It is put back");
+    expect(show({ changes: [change], mayRecord: false })).not.toContain("It is put back");
   });
   test("how it stood is said where somebody wrote it down", () => {
     expect(wordsOf(show({ changes: [{ ...change, before: "210 bar" }] }))).toContain("Relief backed out , was 210 bar");
@@ -90,7 +89,7 @@ describe("a record", () => {
       ...change,
     } as unknown as Record_);
   test("the first of its kind has nothing to stand beside", () => {
-    expect(wordsOf(show(null))).toContain(proceduresTexts.record.theFirstOfIts);
+    expect(wordsOf(show(null))).toContain("The first of its kind on this component.");
     expect(wordsOf(show(null))).not.toContain("times)");
   });
   test("beside the one before it: both figures and how many times", () => {

@@ -20,11 +20,8 @@ import { LivePanel } from "./live";
 import { componentPlace, lastRecord, openChanges, testOf } from "~/domain/procedures/queries.server";
 import { testerKnown } from "~/domain/procedures/tester.server";
 import { TimeLimit } from "./timer";
-import { test as texts } from "./texts";
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.juncteral(loaderData?.title ?? texts.test) },
-];
+export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.title ?? "Test"} · Juncteral` }];
 
 export const loader = guard("viewer", async ({ params, request, user }) => {
   const { procedure, plant } = await testOf(params.test ?? "");
@@ -51,7 +48,7 @@ export const loader = guard("viewer", async ({ params, request, user }) => {
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const { procedure } = await testOf(params.test ?? "");
   const id = new URL(request.url).searchParams.get("component");
-  if (!isUuid(id)) return answerWith({ problems: { form: texts.chooseTheComponentFirst } }, { status: 422 });
+  if (!isUuid(id)) return answerWith({ problems: { form: "Choose the component first." } }, { status: 422 });
   const place = await componentPlace(id);
   const fields = await formFields(request);
   if (fields.intent === "alter") {
@@ -106,8 +103,8 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
     <>
       <PageHead
         crumbs={[
-          { label: texts.rounds, to: "/rounds" },
-          { label: texts.tests, to: "/tests" },
+          { label: "Rounds", to: "/rounds" },
+          { label: "Tests", to: "/tests" },
           { label: procedure.title },
           ...(place ? [{ label: `${place.machine}, ${place.name}`, to: `/fleet/machines/${place.machineId}` }] : []),
         ]}
@@ -118,10 +115,10 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
       </Notice>
       {place === null ? (
         <div className="max-w-md">
-          <p className="mb-2">{texts.onWhichComponent}</p>
+          <p className="mb-2">On which component?</p>
           <ComponentPicker
-            label={texts.componentToTest}
-            placeholder={texts.machineOrComponent}
+            label="Component to test"
+            placeholder="Machine or component"
             onPick={(c) => void navigate(`/tests/${id}?component=${c}`)}
           />
         </div>
@@ -129,8 +126,8 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
         <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[320px_minmax(0,1fr)]">
           <div>
             <Section
-              title={texts.beforeItStarts}
-              aside={allReady ? texts.allTrue : texts.of(ready.length, procedure.before.length)}
+              title="Before it starts"
+              aside={allReady ? "all true" : `${ready.length} of ${procedure.before.length}`}
             >
               {procedure.before.map((b, i) => (
                 <label key={b} className="ruled flex min-h-11 items-center gap-3 py-1">
@@ -144,13 +141,13 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
                 </label>
               ))}
             </Section>
-            <Section title={texts.howItIsDone}>
+            <Section title="How it is done">
               <p className="py-2 text-sm">
-                <strong>{texts.theManufacturerWayFirst}</strong> {procedure.makersWay}
+                <strong>The manufacturer's way first.</strong> {procedure.makersWay}
               </p>
               {procedure.notRecommended ? (
                 <p className="border-l-2 border-verm pb-1 pl-2 text-sm text-verm">
-                  {texts.notRecommended(procedure.notRecommended)}
+                  {`Not recommended: ${procedure.notRecommended}`}
                 </p>
               ) : null}
               <ol className="ml-4 list-decimal text-sm">
@@ -162,20 +159,17 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
               </ol>
             </Section>
             {mayRecord ? (
-              <Section
-                title={texts.alteredForIt}
-                aside={changes.length > 0 ? texts.notPutBack(changes.length) : texts.nothing}
-              >
+              <Section title="Altered for it" aside={changes.length > 0 ? `${changes.length} not put back` : "nothing"}>
                 {changes.map((c) => (
                   <p key={c.id} className="py-1 text-sm text-ochre">
                     {c.what}
-                    {c.before ? texts.was(c.before) : ""}, {c.by}
+                    {c.before ? ` (was ${c.before})` : ""}, {c.by}
                   </p>
                 ))}
                 <Form method="post" key={noteSubmission} className="mt-2 grid gap-2">
                   <input type="hidden" name="intent" value="alter" />
                   <input type="hidden" name="submission" value={noteSubmission} />
-                  <TextField name="altered" label={texts.whatIsAltered} list="alters" maxLength={200} />
+                  <TextField name="altered" label="What is altered" list="alters" maxLength={200} />
                   <datalist id="alters">
                     {procedure.alters.map((a) => (
                       <option key={a} value={a} />
@@ -183,19 +177,19 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
                   </datalist>
                   <TextField
                     name="asItStood"
-                    label={texts.asItStoodBefore}
-                    placeholder={texts.n210BarThreeThreads}
+                    label="As it stood before"
+                    placeholder="210 bar, three threads showing"
                     maxLength={200}
                   />
                   {problems?.altered ? <p className="text-sm font-medium text-verm">{problems.altered}</p> : null}
-                  <Button tone="plain">{texts.noteItBeforeAltering}</Button>
+                  <Button tone="plain">Note it before altering it</Button>
                 </Form>
               </Section>
             ) : null}
           </div>
           <div className="min-w-0">
             {!allReady ? (
-              <p className="border-l-4 border-line-2 pl-4 text-ink-2">{texts.tickWhatMustBe}</p>
+              <p className="border-l-4 border-line-2 pl-4 text-ink-2">Tick what must be true; then the test opens.</p>
             ) : (
               <>
                 {procedure.timeLimit ? (
@@ -214,13 +208,13 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
                 <OutcomeView title={procedure.title} outcome={result.ok ? result.outcome : null} />
                 {last ? (
                   <p className="mb-3 text-sm text-ink-2">
-                    {texts.lastTime(momentText(last.at, site), last.by)} <Verdict parts={last.answer} />{" "}
+                    {`Last time, ${momentText(last.at, site)}, ${last.by}:`} <Verdict parts={last.answer} />{" "}
                     <Link to={`/tests/records/${last.id}`} className="way">
-                      {texts.look}
+                      Look
                     </Link>
                   </p>
                 ) : (
-                  <p className="mb-3 text-sm text-ink-2">{texts.neverMadeOnThis}</p>
+                  <p className="mb-3 text-sm text-ink-2">Never made on this component before.</p>
                 )}
                 <Form method="post" noValidate className="max-w-xl">
                   <input type="hidden" name="submission" value={submission} />
@@ -233,8 +227,8 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
                   />
                   {mayRecord ? (
                     <div className="mt-3 grid gap-3">
-                      <TextArea name="note" label={texts.note} rows={2} maxLength={1000} />
-                      <Button>{texts.keepThisTest}</Button>
+                      <TextArea name="note" label="Note" rows={2} maxLength={1000} />
+                      <Button>Keep this test</Button>
                     </div>
                   ) : null}
                 </Form>

@@ -10,9 +10,8 @@ import { dayText, momentText, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
 import { putBack } from "~/domain/procedures/commands.server";
 import { allTests, openChanges, recentRecords } from "~/domain/procedures/queries.server";
-import { tests as texts } from "./texts";
 
-export const meta = () => [{ title: texts.testsJuncteral }];
+export const meta = () => [{ title: "Tests · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => {
   const [tests, changes, records] = await Promise.all([allTests(), openChanges(), recentRecords()]);
@@ -38,24 +37,28 @@ export default function Tests({ loaderData: { tests, changes, records, mayRecord
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.rounds, to: "/rounds" }, { label: texts.tests }]}
-        title={changes.length === 0 ? texts.nothingIsAlteredFor : texts.temporaryChangeNotPut(changes.length)}
+        crumbs={[{ label: "Rounds", to: "/rounds" }, { label: "Tests" }]}
+        title={
+          changes.length === 0
+            ? "Nothing is altered for a test"
+            : `${changes.length} temporary change${changes.length === 1 ? " is" : "s are"} not put back`
+        }
       >
-        {texts.aTestThatIs}
+        A test that is made the same way each time can be compared.
         {mayEdit ? (
           <Link to="/tests/new" className="way ml-3">
-            {texts.addATestOf}
+            Add a test of your own
           </Link>
         ) : null}
       </PageHead>
       {changes.length > 0 ? (
-        <Section title={texts.toBePutBack}>
+        <Section title="To be put back">
           <ul>
             {changes.map((c) => (
               <li key={c.id} className="ruled flex flex-wrap items-center justify-between gap-3 py-2">
                 <span>
                   <strong className="text-ochre">{c.what}</strong>
-                  {c.before ? texts.was(c.before) : ""}{" "}
+                  {c.before ? `, was ${c.before}` : ""}{" "}
                   <span className="block text-sm text-ink-2">
                     <Link to={`/fleet/machines/${c.machineId}`} className="way">
                       {c.machine}
@@ -66,7 +69,7 @@ export default function Tests({ loaderData: { tests, changes, records, mayRecord
                 {mayRecord ? (
                   <Form method="post">
                     <Button name="putBack" value={c.id} tone="plain">
-                      {texts.itIsPutBack}
+                      It is put back
                     </Button>
                   </Form>
                 ) : null}
@@ -76,7 +79,7 @@ export default function Tests({ loaderData: { tests, changes, records, mayRecord
         </Section>
       ) : null}
       <div className="grid gap-x-8 lg:grid-cols-2">
-        <Section title={texts.tests}>
+        <Section title="Tests">
           <ul>
             {tests.map((t) => (
               <li key={t.id} className="ruled py-1.5">
@@ -86,15 +89,15 @@ export default function Tests({ loaderData: { tests, changes, records, mayRecord
                 >
                   {t.title}
                 </Link>
-                {t.own ? <span className="ml-2 text-sm text-ink-2">{texts.thePlantOwn}</span> : null}
+                {t.own ? <span className="ml-2 text-sm text-ink-2">the plant's own</span> : null}
                 <span className="block text-sm text-ink-2">{t.asks}</span>
               </li>
             ))}
           </ul>
         </Section>
-        <Section title={texts.madeLately}>
+        <Section title="Made lately">
           {records.length === 0 ? (
-            <Empty>{texts.noTestYet}</Empty>
+            <Empty>No test yet.</Empty>
           ) : (
             <ul>
               {records.map((r) => (

@@ -1,6 +1,9 @@
 /** A running time limit that nobody can overlook. */
 import { useEffect, useState } from "react";
-import { timer as texts } from "./texts";
+
+const texts = {
+  then: (then: string) => `then: ${then}`,
+};
 
 export function TimeLimit({
   seconds,
@@ -31,7 +34,9 @@ export function TimeLimit({
         <p>
           <strong className="text-[1.6rem]">{Math.ceil(left)} s</strong>{" "}
           <span className="ml-2">
-            {startedAt === null ? texts.theLimitIsStart(seconds) : texts.then(then.toLowerCase())}
+            {startedAt === null
+              ? `The limit is ${seconds} s. Start the clock as you begin.`
+              : texts.then(then.toLowerCase())}
           </span>
         </p>
       )}
@@ -44,7 +49,7 @@ export function TimeLimit({
             setLeft(seconds);
           }}
         >
-          {startedAt === null ? texts.startTheClock : over ? texts.startAgain : texts.stopTheClock}
+          {startedAt === null ? "Start the clock" : over ? "Start again" : "Stop the clock"}
         </button>
       </p>
     </div>

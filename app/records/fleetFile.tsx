@@ -5,15 +5,14 @@ import { formOf } from "~/platform/request.server";
 import { Button, Notice } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { importFleet } from "~/domain/assets/fleetFile/import.server";
-import { fleetFile as texts } from "./texts";
 
-export const meta = () => [{ title: texts.fleetFileJuncteral }];
+export const meta = () => [{ title: "Fleet file · Juncteral" }];
 
 export const loader = guard("engineer", async () => null);
 
 export const action = guardAction("engineer", async ({ request, user }) => {
   const file = (await formOf(request)).get("file");
-  if (!(file instanceof File) || file.size === 0) return answerWith({ messages: [texts.chooseAFile] }, { status: 422 });
+  if (!(file instanceof File) || file.size === 0) return answerWith({ messages: ["Choose a file."] }, { status: 422 });
   const result = await importFleet(await file.text(), user);
   return result.ok ? answerWith({ done: result }) : answerWith({ messages: result.messages }, { status: 422 });
 });
@@ -28,29 +27,26 @@ export default function FleetFilePage({ actionData }: Route.ComponentProps) {
   const done = actionData && "done" in actionData ? actionData.done : null;
   return (
     <div className="[&>:not(header)]:max-w-xl">
-      <PageHead crumbs={[{ label: texts.records, to: "/records" }]} title={texts.importAFleetFile}>
-        {texts.itAddsWhatIs}
+      <PageHead crumbs={[{ label: "Records", to: "/records" }]} title="Import a fleet file">
+        It adds what is missing and changes nothing that is there: the same file twice adds nothing.
       </PageHead>
       {done ? (
         <Notice>
-          {texts.wereThereAlready(
+          {`${
             Object.keys(done.added).length
-              ? texts.added(
-                  Object.entries(done.added)
-                    .map(([what, n]) => `${n} ${what}`)
-                    .join(", "),
-                )
-              : texts.nothingToAdd,
-            done.there,
-          )}{" "}
+              ? `Added ${Object.entries(done.added)
+                  .map(([what, n]) => `${n} ${what}`)
+                  .join(", ")}`
+              : "Nothing to add"
+          }` + `; ${done.there} were there already.`}{" "}
           <Link to="/fleet" className="way">
-            {texts.openTheFleet}
+            Open the fleet
           </Link>
         </Notice>
       ) : null}
       {messages.length ? (
         <Notice tone="verm">
-          <p>{texts.nothingWasAdded}</p>
+          <p>Nothing was added.</p>
           <ul className="list-disc pl-4">
             {messages.map((m: string) => (
               <li key={m}>{m}</li>
@@ -60,7 +56,7 @@ export default function FleetFilePage({ actionData }: Route.ComponentProps) {
       ) : null}
       <Form method="post" encType="multipart/form-data">
         <label htmlFor="f-file" className="mb-1 block text-sm text-ink-2">
-          {texts.fleetFileJson}
+          Fleet file, JSON
         </label>
         <input
           id="f-file"
@@ -70,7 +66,7 @@ export default function FleetFilePage({ actionData }: Route.ComponentProps) {
           className="block w-full border border-line-2 bg-sheet p-3 file:mr-4 file:border-0 file:bg-sea-soft file:px-3 file:py-2 file:text-ink"
         />
         <div className="mt-3">
-          <Button>{texts.importIt}</Button>
+          <Button>Import it</Button>
         </div>
       </Form>
     </div>

@@ -23,9 +23,12 @@ import { namesOf, tieNames, type NameInFile } from "~/domain/readings/csv/names.
 import { undoImport } from "~/domain/readings/csv/undo.server";
 import { importFields, mappingOf } from "~/domain/readings/csv/mapping";
 import { pointChoices } from "~/domain/readings/csv/export.server";
-import { importPage as texts } from "./texts";
 
-export const meta = () => [{ title: texts.importReadingsJuncteral }];
+const texts = {
+  itsReadingsStay: "Its readings stay on record as superseded and count no more; the file may be brought in again.",
+};
+
+export const meta = () => [{ title: "Import readings · Juncteral" }];
 
 export const loader = guard("technician", async ({ params, user }) => {
   const record = await importRecord(idParam(params));
@@ -58,7 +61,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   const fields = await formFields(request);
   if (fields.intent === "undo") {
     if (!mayAct(user.role, "engineer"))
-      return answerWith({ problems: { form: texts.anEngineerTakesBack } }, { status: 403 });
+      return answerWith({ problems: { form: "An engineer takes an import back." } }, { status: 403 });
     const undone = await undoImport(id, user);
     return undone.ok ? redirect(`/records/import/${id}`) : refused(undone);
   }
@@ -119,15 +122,18 @@ export default function Import({
   actionData,
 }: Route.ComponentProps) {
   const crumbs = [
-    { label: texts.records, to: "/records" },
-    { label: texts.importText, to: "/records/import" },
+    { label: "Records", to: "/records" },
+    { label: "Import", to: "/records/import" },
     { label: about.fileName },
   ];
   if (stage)
     return (
       <>
-        <PageHead crumbs={crumbs} title={stage.stage === "importing" ? texts.theFileIsBeing : texts.theFileIsBeingRead}>
-          {texts.kb(about.fileName, Math.ceil(about.bytes / 1024))}
+        <PageHead
+          crumbs={crumbs}
+          title={stage.stage === "importing" ? "The file is being imported" : "The file is being read"}
+        >
+          {`${about.fileName}, ${Math.ceil(about.bytes / 1024)} kB.`}
         </PageHead>
         <ImportProgress stage={stage.stage} progress={stage.progress} />
       </>
@@ -135,12 +141,12 @@ export default function Import({
   if (failure)
     return (
       <>
-        <PageHead crumbs={crumbs} title={texts.nothingWasImported}>
+        <PageHead crumbs={crumbs} title="Nothing was imported">
           {failure}
         </PageHead>
         <p>
           <Link to="/records/import" className="act">
-            {texts.chooseTheFileAgain}
+            Choose the file again
           </Link>
         </p>
       </>
@@ -152,11 +158,13 @@ export default function Import({
           crumbs={crumbs}
           title={
             about.undone
-              ? texts.takenBack(about.undone)
-              : texts.readingAdded(about.added, about.there ? texts.wereThereAlready(about.there) : "")
+              ? `Taken back by ${about.undone}`
+              : `${counted(about.added ?? 0, "reading")} added${about.there ? `, ${about.there} were there already` : ""}`
           }
         >
-          {about.undone ? texts.itsReadingsStay : texts.thePointsTheyBelong}
+          {about.undone
+            ? texts.itsReadingsStay
+            : "The points they belong to are being assessed; Today shows it in a moment."}
         </PageHead>
         {about.mayUndo ? (
           <TakeBack
@@ -168,10 +176,10 @@ export default function Import({
         ) : null}
         <p className="flex gap-5">
           <Link to="/" className="act">
-            {texts.goToToday}
+            Go to Today
           </Link>
           <Link to="/records/import" className="way">
-            {texts.importAnotherFile}
+            Import another file
           </Link>
         </p>
       </>
@@ -182,7 +190,7 @@ export default function Import({
   return (
     <>
       <PageHead crumbs={crumbs} title={fatesText(preview)}>
-        {texts.nothingIsSavedYet(about.fileName)}
+        {`${about.fileName}. Nothing is saved yet.`}
       </PageHead>
       <ImportForm
         mapping={mapping}
@@ -204,30 +212,34 @@ export default function Import({
         ))}
         <TextField
           name="unit-value"
-          label={texts.unitOfBareValues}
+          label="Unit of bare values"
           defaultValue={mapping.units.value}
-          hint={texts.emptyEachPointOwn}
+          hint="Empty: each point's own"
         />
         <TextField
           name="unit-pressure"
-          label={texts.unitOfBareLoads}
+          label="Unit of bare loads"
           defaultValue={mapping.units.pressure}
-          hint={texts.emptyBar}
+          hint="Empty: bar"
         />
         <TextField
           name="unit-temperature"
-          label={texts.unitOfBareOil}
+          label="Unit of bare oil temperatures"
           defaultValue={mapping.units.temperature}
-          hint={texts.emptyC}
+          hint="Empty: °C"
         />
         <SelectField
           name="pointId"
-          label={texts.orAllRowsAre}
+          label="Or all rows are of"
           defaultValue={mapping.pointId}
-          options={[{ value: "", label: texts.thePointInIts }, ...points]}
+          options={[{ value: "", label: "the point in its column" }, ...points]}
         />
         <div className="col-span-2">
-          <CheckField name="beginLives" label={texts.beginTheseLives} defaultChecked={mapping.beginLives} />
+          <CheckField
+            name="beginLives"
+            label="Begin these lives at their first reading, where it is older than “fitted on”"
+            defaultChecked={mapping.beginLives}
+          />
         </div>
       </ImportForm>
     </>

@@ -7,9 +7,12 @@ import { Button, CheckField, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
 import { recordsPage } from "~/domain/readings/csv/export.server";
-import { records as texts } from "./texts";
 
-export const meta = () => [{ title: texts.recordsJuncteral }];
+const texts = {
+  readingsOnRecord: (more: string, readings: string) => `${more}${readings} readings on record`,
+};
+
+export const meta = () => [{ title: "Records · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   page: await recordsPage(),
@@ -24,67 +27,71 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
       <PageHead
         title={
           page.readings > 0
-            ? texts.readingsOnRecord(page.more ? texts.moreThan : "", formatNumber(page.readings, 0))
-            : texts.theRecordIsEmpty
+            ? texts.readingsOnRecord(page.more ? "More than " : "", formatNumber(page.readings, 0))
+            : "The record is empty so far"
         }
       >
-        {texts.readingsAreNeverChanged}
+        Readings are never changed or deleted: a correction supersedes, and both stay.
       </PageHead>
       <div className="grid gap-x-10 lg:grid-cols-2">
         <div>
-          <Section title={texts.bringReadingsIn}>
-            <p className="py-2 text-ink-2">{texts.fromAnyCsvMap}</p>
+          <Section title="Bring readings in">
+            <p className="py-2 text-ink-2">From any CSV: map the columns, see the fate of every row, then import.</p>
             {mayImport ? (
               <Link to="/records/import" className="act">
-                {texts.importReadings}
+                Import readings
               </Link>
             ) : (
-              <p className="text-sm text-ink-2">{texts.aTechnicianCanImport}</p>
+              <p className="text-sm text-ink-2">A technician can import.</p>
             )}
           </Section>
-          <Section title={texts.takeReadingsOut}>
+          <Section title="Take readings out">
             <Form method="get" action="/records/readings.csv" reloadDocument className="mt-3 grid grid-cols-2 gap-3">
               <div className="col-span-2">
                 <SelectField
                   name="machine"
-                  label={texts.machine}
+                  label="Machine"
                   options={[
-                    { value: "", label: texts.theWholeFleet },
+                    { value: "", label: "the whole fleet" },
                     ...page.machines.map((m) => ({ value: m.id, label: m.name })),
                   ]}
                 />
               </div>
-              <TextField name="from" label={texts.from} type="date" />
-              <TextField name="to" label={texts.to} type="date" />
+              <TextField name="from" label="From" type="date" />
+              <TextField name="to" label="To" type="date" />
               <div className="col-span-2">
-                <CheckField name="superseded" label={texts.withSupersededReadings} />
+                <CheckField name="superseded" label="With superseded readings" />
               </div>
               <div className="col-span-2">
-                <Button tone="plain">{texts.exportAsCsv}</Button>
+                <Button tone="plain">Export as CSV</Button>
               </div>
             </Form>
           </Section>
-          <Section title={texts.samplesOfOil}>
+          <Section title="Samples of oil">
             <p className="flex gap-5 py-2">
               <a href="/oil/samples.csv" className="way" download="samples.csv">
-                {texts.exportAllSamplesAs}
+                Export all samples as CSV
               </a>
               {mayImport ? (
                 <Link to="/oil/import" className="way">
-                  {texts.importALaboratoryFile}
+                  Import a laboratory’s file
                 </Link>
               ) : null}
             </p>
           </Section>
-          <Section title={texts.theFleetAsOne}>
-            <p className="py-2 text-ink-2">{texts.sitesMachinesHourMeters}</p>
+          <Section title="The fleet as one file">
+            <p className="py-2 text-ink-2">
+              Sites, machines, hour meters, circuits, components with every life, points with their limits, fluids,
+              instruments with their calibrations, rounds and stops, as JSON with a published schema. With the readings
+              it brings the record back into an empty database.
+            </p>
             <p className="flex gap-5">
               <a href="/records/fleet.json" className="way" download="fleet.json">
-                {texts.exportTheFleetFile}
+                Export the fleet file
               </a>
               {mayEdit ? (
                 <Link to="/records/fleet" className="way">
-                  {texts.importAFleetFile}
+                  Import a fleet file
                 </Link>
               ) : null}
             </p>
@@ -92,7 +99,7 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
         </div>
         <div>
           {page.failed.length > 0 ? (
-            <Section title={texts.couldNotBeAssessed} aside={texts.triedAgainByItself}>
+            <Section title="Could not be assessed" aside="tried again by itself">
               <ul className="text-sm">
                 {page.failed.map((f) => (
                   <li key={f.to} className="ruled py-1.5 [overflow-wrap:anywhere]">
@@ -101,17 +108,17 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
                     </Link>
                     : {f.failure}{" "}
                     <span className="text-ink-2">
-                      ({f.failures} {f.failures === 1 ? texts.time : texts.times}
-                      {f.triedAt ? texts.last(momentText(f.triedAt, site)) : ""})
+                      ({f.failures} {f.failures === 1 ? "time" : "times"}
+                      {f.triedAt ? `, last ${momentText(f.triedAt, site)}` : ""})
                     </span>
                   </li>
                 ))}
               </ul>
             </Section>
           ) : null}
-          <Section title={texts.correctedReadings}>
+          <Section title="Corrected readings">
             {page.corrections.length === 0 ? (
-              <p className="py-2 text-ink-2">{texts.noneYet}</p>
+              <p className="py-2 text-ink-2">None yet.</p>
             ) : (
               <ul className="text-sm">
                 {page.corrections.map((c) => (
@@ -128,14 +135,16 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
               </ul>
             )}
           </Section>
-          <Section title={texts.imports}>
+          <Section title="Imports">
             {page.done.length === 0 ? (
-              <p className="py-2 text-ink-2">{texts.noneYet}</p>
+              <p className="py-2 text-ink-2">None yet.</p>
             ) : (
               <ul className="text-sm">
                 {page.done.map((i) => (
                   <li key={i.id} className="ruled py-1.5 [overflow-wrap:anywhere]">
-                    {texts.added(i.fileName, i.added)}{" "}
+                    <>
+                      {i.fileName}: {i.added} added
+                    </>{" "}
                     <span className="text-ink-2">
                       ({i.by}, {i.doneAt ? momentText(i.doneAt.getTime(), site) : ""})
                     </span>
@@ -144,9 +153,9 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
               </ul>
             )}
           </Section>
-          <Section title={texts.changesToTheFleet}>
+          <Section title="Changes to the fleet">
             {page.edits.length === 0 ? (
-              <p className="py-2 text-ink-2">{texts.noneYet}</p>
+              <p className="py-2 text-ink-2">None yet.</p>
             ) : (
               <ul className="text-sm">
                 {page.edits.map((e) => (

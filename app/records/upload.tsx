@@ -5,9 +5,8 @@ import { storeUpload, uploadLimitMb, uploadOf } from "~/platform/imports.server"
 import { Button, FormProblemsProvider } from "~/ui/form";
 import { FileField } from "~/ui/importFile";
 import { PageHead } from "~/ui/page";
-import { upload as texts } from "./texts";
 
-export const meta = () => [{ title: texts.importReadingsJuncteral }];
+export const meta = () => [{ title: "Import readings · Juncteral" }];
 
 export const loader = guard("technician", async () => ({ limitMb: uploadLimitMb() }));
 
@@ -21,14 +20,15 @@ export default function Upload({ loaderData, actionData }: Route.ComponentProps)
   const problem = actionData && "problems" in actionData ? actionData.problems : undefined;
   return (
     <div className="[&>:not(header)]:max-w-xl">
-      <PageHead crumbs={[{ label: texts.records, to: "/records" }]} title={texts.importReadingsFromA}>
-        {texts.columnsInAnyOrder}
+      <PageHead crumbs={[{ label: "Records", to: "/records" }]} title="Import readings from a CSV file">
+        Columns in any order, comma, semicolon or tab, decimal points or commas. Nothing is saved before you have seen
+        what becomes of every row.
       </PageHead>
       <Form method="post" encType="multipart/form-data">
         <FormProblemsProvider problems={problem}>
           <FileField limitMb={loaderData.limitMb} problem={problem?.file} />
           <div className="mt-3">
-            <Button>{texts.lookAtTheFile}</Button>
+            <Button>Look at the file</Button>
           </div>
         </FormProblemsProvider>
       </Form>

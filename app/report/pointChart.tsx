@@ -6,7 +6,11 @@ import type { ReportChart } from "~/domain/report/charts.server";
 import { shortMonth } from "~/ui/calendarNames";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
-import { pointChart as texts } from "./texts";
+import { counted } from "~/ui/counted";
+
+const texts = {
+  last: (value: string) => `last ${value}`,
+};
 
 const WIDTH = 640;
 const HEIGHT = 150;
@@ -64,7 +68,7 @@ export function PointChart({ chart, quantity, unit, state }: Props) {
     ...[limits?.upper, limits?.lower].flatMap((v) =>
       typeof v === "number" ? [{ v, name: "limit", tone: "var(--verm)" }] : [],
     ),
-    ...(asNew === null ? [] : [{ v: asNew, name: texts.asNew, tone: "var(--ink-2)" }]),
+    ...(asNew === null ? [] : [{ v: asNew, name: "as new", tone: "var(--ink-2)" }]),
   ];
   const from = first.at;
   const to = Math.max(site.now, last.at + MONTH, ahead.at(-1)?.at ?? 0);
@@ -83,7 +87,7 @@ export function PointChart({ chart, quantity, unit, state }: Props) {
     ...ahead.toReversed().map((f) => `${x(f.at)} ${y(f.p10)}`),
   ];
   const said = [
-    texts.readingsFromTo(readings.length, dayText(first.at, site), dayText(last.at, site)),
+    `${counted(readings.length, "reading")} from ${dayText(first.at, site)} to ${dayText(last.at, site)}`,
     texts.last(text(last.value)),
     ...lines.map((l) => `${l.name} ${text(l.v)}`),
   ].join(", ");

@@ -15,13 +15,16 @@ import { Spark } from "~/ui/spark";
 import { stateTone } from "~/ui/state";
 import { PointChart } from "./pointChart";
 import { Verdict } from "~/ui/verdict";
-import { report as texts } from "./texts";
+import { counted } from "~/ui/counted";
+
+const texts = {
+  conditionOfTo: (machine: string, from: string, to: string) => `Condition of ${machine}, ${from} to ${to}`,
+  sinceAbout: (since: string) => `, since about ${since}`,
+};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   {
-    title: texts.reportJuncteral(
-      (loaderData as Report | undefined)?.machine?.name ?? (loaderData as Report | undefined)?.site.name ?? "",
-    ),
+    title: `Report, ${(loaderData as Report | undefined)?.machine?.name ?? (loaderData as Report | undefined)?.site.name ?? ""} · Juncteral`,
   },
 ];
 
@@ -59,7 +62,7 @@ function Sheet({ r }: { r: Report }) {
         crumbs={
           r.machine
             ? [{ label: r.machine.name, to: `/fleet/machines/${r.machine.id}` }]
-            : [{ label: texts.plan, to: "/plan" }]
+            : [{ label: "Plan", to: "/plan" }]
         }
         title={texts.conditionOfTo(
           r.machine ? `${r.machine.name} (${r.machine.tag})` : r.site.name,
@@ -67,32 +70,32 @@ function Sheet({ r }: { r: Report }) {
           day(r.to),
         )}
       >
-        {texts.madePoints(momentText(r.madeAt, site), counts || texts.none)}
+        {`Made ${momentText(r.madeAt, site)}. Points: ${counts || "none"}.`}
       </PageHead>
       <Form method="get" className="mb-5 flex flex-wrap items-end gap-3 text-sm print:hidden">
         <input type="hidden" name={r.machine ? "machine" : "site"} value={r.machine?.id ?? r.site.id} />
         <label>
-          <span className="block text-ink-2">{texts.from}</span>
+          <span className="block text-ink-2">From</span>
           <input className={fieldClass} type="date" name="from" defaultValue={r.from} />
         </label>
         <label>
-          <span className="block text-ink-2">{texts.to}</span>
+          <span className="block text-ink-2">To</span>
           <input className={fieldClass} type="date" name="to" defaultValue={r.to} />
         </label>
-        <Button tone="plain">{texts.showThisPeriod}</Button>
+        <Button tone="plain">Show this period</Button>
         <Button type="button" tone="plain" onClick={() => window.print()}>
-          {texts.printOrSaveAs}
+          Print or save as PDF
         </Button>
         <a href={`/report.csv?${search}`} className="way" download>
-          {texts.figuresAsCsv}
+          Figures as CSV
         </a>
         <a href={`/report.json?${search}`} className="way" download>
-          {texts.asJson}
+          as JSON
         </a>
       </Form>
-      <Section title={texts.faults} aside={r.faults.length > 0 ? texts.namedByTheReadings : undefined}>
+      <Section title="Faults" aside={r.faults.length > 0 ? "named by the readings" : undefined}>
         {r.faults.length === 0 ? (
-          <p className="py-2 text-ink-2">{texts.noFaultIsNamed}</p>
+          <p className="py-2 text-ink-2">No fault is named by the readings.</p>
         ) : (
           <ul>
             {r.faults.map((f) => (
@@ -111,17 +114,17 @@ function Sheet({ r }: { r: Report }) {
           </ul>
         )}
       </Section>
-      <Section title={texts.whatChangedInThe}>
+      <Section title="What changed in the period">
         <ul className="py-1">
           <li className="py-0.5">
-            {texts.readingsAtPoints(
+            {`${counted(
               r.points.reduce((sum, p) => sum + p.readings, 0),
-              r.points.filter((p) => p.readings > 0).length,
-            )}
+              "reading",
+            )} at ${counted(r.points.filter((p) => p.readings > 0).length, "point")}.`}
           </li>
           {crossed.map((p) => (
             <li key={p.pointId} className="py-0.5">
-              {texts.crossedItsLimitAbout(nameOf(p), dayText(p.crossedAt!, site))}
+              {`${nameOf(p)} crossed its limit about ${dayText(p.crossedAt!, site)}.`}
             </li>
           ))}
           {beyond.map((p) => (
@@ -129,15 +132,15 @@ function Sheet({ r }: { r: Report }) {
               {nameOf(p)} stands beyond its limit.
             </li>
           ))}
-          {crossed.length + beyond.length === 0 ? <li className="py-0.5">{texts.noPointCrossedIts}</li> : null}
+          {crossed.length + beyond.length === 0 ? <li className="py-0.5">No point crossed its limit.</li> : null}
         </ul>
       </Section>
       <Section
-        title={texts.pointsThatNeedAttention}
-        aside={Object.keys(r.charts).length > 0 ? texts.dotsReadingsBandP10 : undefined}
+        title="Points that need attention"
+        aside={Object.keys(r.charts).length > 0 ? "dots: readings; band: P10 to P90; dashed: P50" : undefined}
       >
         {attention.length === 0 ? (
-          <p className="py-2 text-ink-2">{texts.noneEveryPointIs}</p>
+          <p className="py-2 text-ink-2">None: every point is steady, or not known well enough yet.</p>
         ) : (
           <ul>
             {attention.map((p) => (
@@ -146,9 +149,9 @@ function Sheet({ r }: { r: Report }) {
           </ul>
         )}
       </Section>
-      <Section title={texts.workDone}>
+      <Section title="Work done">
         {r.done.length === 0 ? (
-          <p className="py-2 text-ink-2">{texts.noneInThePeriod}</p>
+          <p className="py-2 text-ink-2">None in the period.</p>
         ) : (
           <ul>
             {r.done.map((w, i) => (
@@ -157,15 +160,15 @@ function Sheet({ r }: { r: Report }) {
                   {w.machine}, {lowerFirst(w.component)}
                 </strong>
                 : {interventionLabels[w.kind as InterventionKind].toLowerCase()}, {dayText(w.doneAt!, site)}, {w.doneBy}
-                {w.findings ? <span className="block text-ink-2">{texts.found(w.findings)}</span> : null}
+                {w.findings ? <span className="block text-ink-2">{`Found: ${w.findings}`}</span> : null}
               </li>
             ))}
           </ul>
         )}
       </Section>
-      <Section title={texts.workBooked}>
+      <Section title="Work booked">
         {r.open.length === 0 ? (
-          <p className="py-2 text-ink-2">{texts.noneBooked}</p>
+          <p className="py-2 text-ink-2">None.</p>
         ) : (
           <ul>
             {r.open.map((w, i) => (
@@ -174,25 +177,22 @@ function Sheet({ r }: { r: Report }) {
                   {w.machine}, {lowerFirst(w.component)}
                 </strong>
                 : {interventionLabels[w.kind as InterventionKind].toLowerCase()},{" "}
-                {w.stop ? `${w.stop}, ${day(w.startsOn!)}` : texts.aStopOfIts}, {w.hours} h
+                {w.stop ? `${w.stop}, ${day(w.startsOn!)}` : "a stop of its own"}, {w.hours} h
               </li>
             ))}
           </ul>
         )}
       </Section>
       {r.plan ? (
-        <Section title={texts.planName(r.plan.name)} aside={`${r.plan.madeBy}, ${dayText(r.plan.madeAt, site)}`}>
+        <Section title={`Plan: ${r.plan.name}`} aside={`${r.plan.madeBy}, ${dayText(r.plan.madeAt, site)}`}>
           <p className="py-1">
-            {texts.expectedCostOneTime(
-              moneyText(r.plan.totals.expected, r.currency),
-              moneyText(r.plan.totals.high, r.currency),
-            )}
+            {`Expected cost ${moneyText(r.plan.totals.expected, r.currency)}, one time in ten over ${moneyText(r.plan.totals.high, r.currency)}.`}
           </p>
           <ul>
             {r.plan.lines.map((l) => (
               <li key={l.piece} className="ruled break-inside-avoid py-1.5">
                 <strong className="font-semibold">{l.label}</strong>:{" "}
-                {l.kind === "wait" ? texts.wait : `${l.name}, ${dayText(l.at, site)}`}
+                {l.kind === "wait" ? "wait" : `${l.name}, ${dayText(l.at, site)}`}
                 <span className="block text-ink-2">{l.reason}</span>
               </li>
             ))}
@@ -200,25 +200,31 @@ function Sheet({ r }: { r: Report }) {
         </Section>
       ) : null}
       {r.score ? (
-        <Section title={texts.howTheForecastsHeld}>
+        <Section title="How the forecasts held">
           <p className="py-1">
             {r.score.all.covered
-              ? texts.ofLivesCrossedBetween(percent(r.score.all.covered.share)) +
-                texts.to80Should(percent(r.score.all.covered.low), percent(r.score.all.covered.high))
-              : texts.forecastsOfLivesCrossed(r.score.all.forecasts, r.score.all.lives, r.score.all.crossed)}{" "}
-            {r.score.notBefore.lives > 0 ? texts.ofLivesWithAn(r.score.notBefore.lives, r.score.notBefore.before) : ""}
+              ? `${percent(r.score.all.covered.share)} of lives crossed between P10 and P90 ` +
+                `(${percent(r.score.all.covered.low)} to ${percent(r.score.all.covered.high)}); 80 % should.`
+              : `${counted(r.score.all.forecasts, "forecast")} of ${r.score.all.lives} ${r.score.all.lives === 1 ? "life" : "lives"}` +
+                `; ${r.score.all.crossed} crossed: too few to judge.`}{" "}
+            {r.score.notBefore.lives > 0
+              ? `Of ${r.score.notBefore.lives} lives with an earliest date only, ${r.score.notBefore.before} crossed before it.`
+              : ""}
           </p>
         </Section>
       ) : null}
       {r.machine ? (
-        <Section title={texts.allPoints}>
+        <Section title="All points">
           <AllPoints points={r.points} />
         </Section>
       ) : null}
-      <p className="text-sm text-ink-2">{texts.juncteralAdvisesThePerson}</p>
+      <p className="text-sm text-ink-2">
+        Juncteral advises; the person responsible decides and signs. The manufacturer’s limits and local rules come
+        first.
+      </p>
       <p className="mt-10 hidden grid-cols-2 gap-12 print:grid">
-        <span className="border-t border-ink pt-1">{texts.madeByDate}</span>
-        <span className="border-t border-ink pt-1">{texts.seenByDate}</span>
+        <span className="border-t border-ink pt-1">Made by, date</span>
+        <span className="border-t border-ink pt-1">Seen by, date</span>
       </p>
     </article>
   );
@@ -263,7 +269,7 @@ function AllPoints({ points }: { points: readonly ReportPoint[] }) {
       <table className="w-full text-sm">
         <thead>
           <tr className="ruled text-left text-ink-2">
-            {["Point", "State", texts.lastReading, texts.marginUsed, "Readings", "P10, P50, P90"].map((h) => (
+            {["Point", "State", "Last reading", "Margin used", "Readings", "P10, P50, P90"].map((h) => (
               <th key={h} scope="col" className="py-1 pr-3 font-normal">
                 {h}
               </th>
@@ -280,7 +286,7 @@ function AllPoints({ points }: { points: readonly ReportPoint[] }) {
               <td className={`py-1 pr-3 ${stateTone[p.state]}`}>{stateWords[p.state]}</td>
               <td className="py-1 pr-3">
                 {p.lastRaw === null
-                  ? texts.none
+                  ? "none"
                   : `${show(p.lastRaw, p.quantity, { unit: p.unit })}, ${dayText(p.lastAt!, site)}`}
               </td>
               <td className="py-1 pr-3">{p.margin ? percent(p.margin.value) : ""}</td>

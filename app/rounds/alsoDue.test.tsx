@@ -4,7 +4,6 @@ import type { DueItem } from "~/domain/work/due.server";
 import { DueRows } from "~/ui/dueRows";
 import { AlsoDue } from "./alsoDue";
 import { rendered, TEST_NOW } from "~/ui/testing";
-import * as roundsTexts from "./texts";
 
 const now = TEST_NOW;
 const item = (kind: DueItem["kind"], id: string, days: number): DueItem => ({
@@ -25,10 +24,14 @@ test("nothing due: no heading over nothing", () =>
 test("a valve has its button and its caution, a hose has neither", () => {
   const valve = rendered(<AlsoDue items={[item("exercise", "valve", 3)]} moved={[]} onMoved={nothing} />);
   expect(valve).toContain("It was moved: Sluice unit 1, valve");
-  expect(valve).toContain(roundsTexts.alsoDue.movingAValveMoves);
+  expect(valve).toContain(
+    "Moving a valve moves what it drives: everybody clear, the load held or down, both ways and back.",
+  );
   const hose = rendered(<AlsoDue items={[item("hose", "hose", -3)]} moved={[]} onMoved={nothing} />);
   expect(hose).not.toContain("<button");
-  expect(hose).not.toContain(roundsTexts.alsoDue.movingAValveMoves);
+  expect(hose).not.toContain(
+    "Moving a valve moves what it drives: everybody clear, the load held or down, both ways and back.",
+  );
   expect(hose).toContain("3 days late");
 });
 

@@ -2,7 +2,6 @@
 import type { DueItem } from "~/domain/work/due.server";
 import { Button } from "~/ui/form";
 import { Due } from "~/ui/due";
-import { alsoDue as texts } from "./texts";
 
 interface Props {
   items: readonly DueItem[];
@@ -14,7 +13,7 @@ export function AlsoDue({ items, moved, onMoved }: Props) {
   if (items.length === 0) return null;
   return (
     <section className="mt-5">
-      <h2 className="ruled pb-1">{texts.alsoDueAtThis}</h2>
+      <h2 className="ruled pb-1">Also due at this machine</h2>
       <ul>
         {items.map((d) => (
           <li key={d.kind + d.id} className="ruled flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-2">
@@ -25,17 +24,19 @@ export function AlsoDue({ items, moved, onMoved }: Props) {
               </span>
             </span>
             {d.kind !== "exercise" ? null : moved.includes(d.id) ? (
-              <span className="text-sea">{texts.moved}</span>
+              <span className="text-sea">moved</span>
             ) : (
-              <Button type="button" tone="plain" aria-label={texts.itWasMoved(d.what)} onClick={() => onMoved(d.id)}>
-                {texts.moveNoted}
+              <Button type="button" tone="plain" aria-label={`It was moved: ${d.what}`} onClick={() => onMoved(d.id)}>
+                It was moved
               </Button>
             )}
           </li>
         ))}
       </ul>
       {items.some((d) => d.kind === "exercise") ? (
-        <p className="py-1.5 text-sm text-ink-2">{texts.movingAValveMoves}</p>
+        <p className="py-1.5 text-sm text-ink-2">
+          Moving a valve moves what it drives: everybody clear, the load held or down, both ways and back.
+        </p>
       ) : null}
     </section>
   );

@@ -9,9 +9,9 @@ import { PageHead } from "~/ui/page";
 import { saveRound } from "~/domain/rounds/commands.server";
 import { choosablePoints, roundRow } from "~/domain/rounds/queries.server";
 import { WayList } from "./wayList";
-import { edit as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
-export const meta = () => [{ title: texts.roundJuncteral }];
+export const meta = () => [{ title: "Round · Juncteral" }];
 
 export const loader = guard("engineer", async ({ params }) => {
   const id = params.id ? idParam(params) : null;
@@ -74,35 +74,32 @@ export default function EditRound({ loaderData: { round, choices }, actionData }
   const problem = actionData?.problems.points;
   return (
     <>
-      <PageHead
-        crumbs={[{ label: texts.rounds, to: "/rounds" }]}
-        title={round ? texts.edit(round.name) : texts.addARound}
-      />
+      <PageHead crumbs={[{ label: "Rounds", to: "/rounds" }]} title={round ? `Edit ${round.name}` : "Add a round"} />
       <Form method="post" noValidate>
         <input type="hidden" name="version" value={round?.version ?? 0} />
         <input type="hidden" name="order" value={order.join(",")} />
         <FormProblemsProvider problems={actionData?.problems}>
           <div className="grid max-w-3xl gap-4 sm:grid-cols-2">
-            <TextField name="name" label={texts.name} defaultValue={round?.name} maxLength={120} />
-            <TextField name="walkedBy" label={texts.walkedBy} defaultValue={round?.walkedBy} maxLength={120} />
+            <TextField name="name" label="Name" defaultValue={round?.name} maxLength={120} />
+            <TextField name="walkedBy" label="Walked by" defaultValue={round?.walkedBy} maxLength={120} />
             <SelectField
               name="every"
-              label={texts.howOften}
+              label="How often"
               value={every}
               onChange={(e) => setEvery(e.target.value)}
               options={[
-                { value: "week", label: texts.weekly },
-                { value: "month", label: texts.monthly },
-                { value: "days", label: texts.byCalendarDays },
-                { value: "hours", label: texts.byRunningHours },
+                { value: "week", label: "weekly" },
+                { value: "month", label: "monthly" },
+                { value: "days", label: "by calendar days" },
+                { value: "hours", label: "by running hours" },
               ]}
             />
             {every === "days" ? (
-              <TextField name="days" label={texts.days} defaultValue={round?.intervalDays} inputMode="numeric" />
+              <TextField name="days" label="Days" defaultValue={round?.intervalDays} inputMode="numeric" />
             ) : every === "hours" ? (
               <TextField
                 name="hours"
-                label={texts.runningHours}
+                label="Running hours"
                 suffix="h"
                 defaultValue={round?.intervalHours ?? ""}
                 inputMode="numeric"
@@ -111,12 +108,16 @@ export default function EditRound({ loaderData: { round, choices }, actionData }
               <span />
             )}
             <div className="sm:col-span-2">
-              <CheckField name="closer" label={texts.readMoreOftenAs} defaultChecked={round?.closer ?? true} />
+              <CheckField
+                name="closer"
+                label="Read more often as a point approaches its limit"
+                defaultChecked={round?.closer ?? true}
+              />
             </div>
           </div>
           <div className="mt-5 grid gap-x-8 gap-y-4 lg:grid-cols-2">
             <section>
-              <h2 className="ruled pb-1">{texts.onTheWayPoint(order.length)}</h2>
+              <h2 className="ruled pb-1">{`On the way, ${counted(order.length, "point")}`}</h2>
               {problem ? (
                 <p role="alert" className="py-1 font-medium text-verm">
                   {problem}
@@ -128,11 +129,11 @@ export default function EditRound({ loaderData: { round, choices }, actionData }
               />
             </section>
             <section>
-              <h2 className="ruled pb-1">{texts.addPoints}</h2>
+              <h2 className="ruled pb-1">Add points</h2>
               <input
                 type="search"
-                aria-label={texts.pointsByMachineAnd}
-                placeholder={texts.machineOrPoint}
+                aria-label="Points by machine and name"
+                placeholder="Machine or point"
                 value={filter}
                 onChange={(e) => setFilter(e.target.value)}
                 className={`${fieldClass} mt-2`}
@@ -154,17 +155,17 @@ export default function EditRound({ loaderData: { round, choices }, actionData }
               {found.length > 1 ? (
                 <p className="mt-2">
                   <Button type="button" tone="plain" onClick={() => setOrder((o) => [...o, ...found.map((c) => c.id)])}>
-                    {texts.addAll(found.length)}
+                    {`Add all ${found.length}`}
                   </Button>
                 </p>
               ) : null}
             </section>
           </div>
           <p className="mt-5 flex gap-3">
-            <Button>{round ? texts.saveTheRound : texts.addTheRound}</Button>
+            <Button>{round ? "Save the round" : "Add the round"}</Button>
             {round && !round.retired ? (
               <Button name="intent" value="retire" tone="danger">
-                {texts.retireIt}
+                Retire it
               </Button>
             ) : null}
           </p>

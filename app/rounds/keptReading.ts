@@ -6,7 +6,10 @@ import { localInput } from "~/ui/site";
 import { withUnit } from "~/ui/typed";
 import type { Entry, Judged, repeatsOf } from "./entry";
 import { typedFigure } from "./figure";
-import { keptReading as texts } from "./texts";
+
+const texts = {
+  readTimes: (times: number, values: string) => `Read ${times} times: ${values}.`,
+};
 
 export type Settled = ReturnType<typeof repeatsOf> | null;
 
@@ -47,7 +50,7 @@ export function keptFields(
   const condition = (name: "temperature" | "pressure") =>
     withUnit(entry[name], preferredUnit(name === "temperature" ? "oilTemperature" : "loadPressure", units));
   const note = [
-    open.length > 0 ? texts.notConfirmed(open.join("; ")) : "",
+    open.length > 0 ? `Not confirmed: ${open.join("; ")}.` : "",
     repeats.length > 0 ? texts.readTimes(repeats.length + 1, [...repeats, judged.value!].map(show).join(", ")) : "",
   ];
   return {

@@ -1,7 +1,5 @@
-/** Keys large enough for gloves: digits, the sign, and the unit. */
-import { keypad as texts } from "./texts";
 const keys = ["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "⌫"] as const;
-const names: Record<string, string> = { ".": "point", "⌫": texts.deleteTheLastDigit };
+const names: Record<string, string> = { ".": "point", "⌫": "delete the last digit" };
 
 const key =
   "min-h-[60px] max-sm:min-h-12 rounded-[3px] border border-line-2 bg-sheet text-[1.55rem] active:bg-sea-soft";
@@ -36,17 +34,17 @@ export function Keypad({ onKey, onSign, onUnit, unit, actions, main }: KeypadPro
             {k}
           </button>
         ))}
-        <button type="button" aria-label={texts.plusOrMinus} className={key} onPointerDown={still} onClick={onSign}>
+        <button type="button" aria-label="plus or minus" className={key} onPointerDown={still} onClick={onSign}>
           ±
         </button>
         <button
           type="button"
-          aria-label={texts.unitTakeTheNext(unit)}
+          aria-label={`unit: ${unit}, take the next`}
           className={`${side} col-span-2`}
           onPointerDown={still}
           onClick={onUnit}
         >
-          {texts.inText(unit)}
+          {`in ${unit}`}
         </button>
       </div>
       <div className="grid auto-rows-fr gap-2.5 max-sm:gap-1.5">

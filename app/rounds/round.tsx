@@ -9,10 +9,10 @@ import { dayText, daysUntil, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
 import { dueWork } from "~/domain/work/due.server";
 import { roundRow, walkPoints } from "~/domain/rounds/queries.server";
-import { round as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.juncteral(loaderData?.round.name ?? texts.round) },
+  { title: `${loaderData?.round.name ?? "Round"} · Juncteral` },
 ];
 
 const DUE_SHOWN = 20;
@@ -36,35 +36,35 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.rounds, to: "/rounds" }]}
+        crumbs={[{ label: "Rounds", to: "/rounds" }]}
         title={
           points.length === 0
-            ? texts.hasNoPoints(round.name)
+            ? `${round.name} has no points`
             : late > 0
-              ? texts.ofPointsAreLate(round.name, late, points.length)
-              : texts.nothingIsLate(round.name)
+              ? `${round.name}: ${late} of ${points.length} points ${late === 1 ? "is" : "are"} late`
+              : `${round.name}: nothing is late`
         }
       >
-        {round.walkedBy ? texts.walkedBy(round.walkedBy) : ""}
-        {round.retired ? texts.retired : ""}
+        {round.walkedBy ? `Walked by ${round.walkedBy}. ` : ""}
+        {round.retired ? "Retired. " : ""}
         <span className="inline-flex flex-wrap gap-x-4">
           {mayWalk && points.length > 0 && !round.retired ? (
             <Link to={`/rounds/${round.id}/walk`} reloadDocument className="act">
-              {texts.walkIt}
+              Walk it
             </Link>
           ) : null}
           <Link to={`/rounds/${round.id}/sheet`} className="way">
-            {texts.printASheet}
+            Print a sheet
           </Link>
           {mayEdit ? (
             <Link to={`/rounds/${round.id}/edit`} className="way">
-              {texts.edit}
+              Edit
             </Link>
           ) : null}
         </span>
       </PageHead>
       {alsoDue.length > 0 ? (
-        <Section title={texts.alsoDueAtThese}>
+        <Section title="Also due at these machines">
           <DueRows items={alsoDue} />
         </Section>
       ) : null}
@@ -72,10 +72,10 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
         <Empty>
           {mayEdit ? (
             <Link className="act" to={`/rounds/${round.id}/edit`}>
-              {texts.chooseItsPoints}
+              Choose its points
             </Link>
           ) : (
-            texts.anEngineerChoosesIts
+            "An engineer chooses its points."
           )}
         </Empty>
       ) : (
@@ -83,17 +83,17 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
           <table className="w-full [&_td]:py-1.5 [&_td]:pr-4 [&_th]:py-1.5 [&_th]:pr-4">
             <thead>
               <tr className="ruled">
-                <th scope="col">{texts.onTheWay}</th>
-                <th scope="col">{texts.state}</th>
+                <th scope="col">on the way</th>
+                <th scope="col">state</th>
                 <th scope="col" className="text-right">
-                  {texts.lastReading}
+                  last reading
                 </th>
-                <th scope="col">{texts.withText}</th>
+                <th scope="col">with</th>
                 <th scope="col" className="text-right">
-                  {texts.every}
+                  every
                 </th>
                 <th scope="col" className="text-right">
-                  {texts.due}
+                  due
                 </th>
               </tr>
             </thead>
@@ -112,9 +112,7 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
                     <StateWord state={p.state} />
                   </td>
                   <td className="text-right whitespace-nowrap">
-                    {p.last
-                      ? `${show(p.last.raw, p.quantity, { unit: p.unit })}, ${dayText(p.last.at, site)}`
-                      : texts.none}
+                    {p.last ? `${show(p.last.raw, p.quantity, { unit: p.unit })}, ${dayText(p.last.at, site)}` : "none"}
                   </td>
                   <td className="text-sm">
                     {p.instrument ? (
@@ -123,12 +121,12 @@ export default function Round({ loaderData: { round, points, alsoDue, mayWalk, m
                       </Link>
                     ) : (
                       <Link to={`/instruments/fit/${p.id}`} className="way">
-                        {texts.whichFits}
+                        which fits?
                       </Link>
                     )}
                   </td>
                   <td className={`text-right whitespace-nowrap ${p.closer ? "text-ochre" : ""}`}>
-                    {texts.days(p.everyDays)}
+                    {counted(p.everyDays, "day")}
                   </td>
                   <td className="text-right whitespace-nowrap text-ink-2">
                     <Due at={p.dueAt} />

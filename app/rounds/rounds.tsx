@@ -6,9 +6,13 @@ import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { Due } from "~/ui/due";
 import { roundList } from "~/domain/rounds/queries.server";
-import { rounds as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
-export const meta = () => [{ title: texts.roundsJuncteral }];
+const texts = {
+  late: (late: string) => `${late} late`,
+};
+
+export const meta = () => [{ title: "Rounds · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   list: await roundList(),
@@ -17,12 +21,12 @@ export const loader = guard("viewer", async ({ user }) => ({
 }));
 
 const counts = [
-  texts.noRoundIs,
-  texts.oneRoundIs,
-  texts.twoRoundsAre,
-  texts.threeRoundsAre,
-  texts.fourRoundsAre,
-  texts.fiveRoundsAre,
+  "No round is",
+  "One round is",
+  "Two rounds are",
+  "Three rounds are",
+  "Four rounds are",
+  "Five rounds are",
 ];
 
 export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route.ComponentProps) {
@@ -32,41 +36,41 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
       <PageHead
         title={
           list.length === 0
-            ? texts.noRoundYet
+            ? "No round yet"
             : late === 0
-              ? texts.noRoundIsLate
-              : texts.late(counts[late] ?? texts.roundsAre(late))
+              ? "No round is late"
+              : texts.late(counts[late] ?? `${late} rounds are`)
         }
       >
-        {texts.readingsInWalkingOrder}
+        Readings in walking order, with their conditions, on a tablet with or without a network.
         <span className="ml-3 inline-flex flex-wrap gap-x-4">
           <Link to="/instruments" className="way">
-            {texts.instruments}
+            Instruments
           </Link>
           <Link to="/tests" className="way">
-            {texts.tests}
+            Tests
           </Link>
           {mayEdit ? (
             <Link to="/rounds/new" className="way">
-              {texts.addARound}
+              Add a round
             </Link>
           ) : null}
         </span>
       </PageHead>
       {list.length === 0 ? (
         <Empty>
-          {texts.aRoundIsA}{" "}
+          A round is a list of points in the order in which they are walked.{" "}
           {mayEdit ? (
             <>
               <Link to="/rounds/new" className="act">
-                {texts.addARound}
+                Add a round
               </Link>{" "}
               <Link to="/fleet/begin" className="way">
-                {texts.orAddAMachine}
+                Or add a machine from a template, with its round
               </Link>
             </>
           ) : (
-            texts.anEngineerAddsThe
+            "An engineer adds the first one."
           )}
         </Empty>
       ) : (
@@ -81,28 +85,26 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
                   {r.name}
                 </Link>
                 <span className="block text-sm text-ink-2">
-                  {texts.every(
-                    r.points,
+                  {`${r.points} ${r.points === 1 ? "point" : "points"}, every ${
                     r.intervalHours === null
-                      ? texts.days(r.intervalDays)
-                      : texts.runningHours(formatNumber(r.intervalHours, 0)),
-                    r.closer > 0 ? texts.readMoreOftenNear(r.closer) : "",
-                    r.walkedBy ? `, ${r.walkedBy}` : "",
-                  )}
+                      ? counted(r.intervalDays, "day")
+                      : `${formatNumber(r.intervalHours, 0)} running hours`
+                  }` +
+                    `${r.closer > 0 ? `, ${r.closer} read more often near their limit` : ""}${r.walkedBy ? `, ${r.walkedBy}` : ""}`}
                 </span>
               </span>
               <span className={r.late > 0 ? "text-verm" : ""}>
-                {r.points === 0 ? texts.noPoints : r.due === 0 ? texts.nothingDue : texts.due(r.due)}
+                {r.points === 0 ? "no points" : r.due === 0 ? "nothing due" : `${r.due} due`}
               </span>
               <span className="text-ink-2">{r.dueAt === null ? "" : <Due at={r.dueAt} />}</span>
               <span className="flex gap-4">
                 {mayWalk && r.points > 0 ? (
                   <Link to={`/rounds/${r.id}/walk`} reloadDocument className="act">
-                    {texts.walkIt}
+                    Walk it
                   </Link>
                 ) : null}
                 <Link to={`/rounds/${r.id}/sheet`} className="way">
-                  {texts.paper}
+                  Paper
                 </Link>
               </span>
             </li>

@@ -5,7 +5,6 @@ import RoundScreen from "./round";
 import RoundsScreen from "./rounds";
 import SheetScreen from "./sheet";
 import { WalkEnd } from "./walkEnd";
-import * as roundsTexts from "./texts";
 
 type List = Parameters<typeof RoundsScreen>[0]["loaderData"];
 type One = Parameters<typeof RoundScreen>[0]["loaderData"];
@@ -31,7 +30,7 @@ const list = (rows: object[], change: object = {}) =>
 describe("all rounds", () => {
   test("none yet: an engineer begins, others are told who does", () => {
     expect(list([])).toContain('href="/rounds/new"');
-    expect(wordsOf(list([], { mayEdit: false }))).toContain(roundsTexts.rounds.anEngineerAddsThe);
+    expect(wordsOf(list([], { mayEdit: false }))).toContain("An engineer adds the first one.");
   });
   test.each([
     [0, "No round is late"],
@@ -53,7 +52,7 @@ describe("all rounds", () => {
   });
   test("a round without points is not walked, nor by who only looks", () => {
     expect(list([line({ points: 0, dueAt: null })])).not.toContain("/walk");
-    expect(wordsOf(list([line({ points: 0, dueAt: null })]))).toContain(roundsTexts.rounds.noPoints);
+    expect(wordsOf(list([line({ points: 0, dueAt: null })]))).toContain("no points");
     expect(list([line()], { mayWalk: false })).not.toContain("/walk");
     expect(list([line()])).toContain("/rounds/r1/walk");
   });
@@ -99,7 +98,7 @@ describe("one round", () => {
   test("no points: an engineer chooses them", () => {
     expect(wordsOf(one([]))).toContain("North side has no points");
     expect(one([])).toContain("/rounds/r1/edit");
-    expect(wordsOf(one([], { mayEdit: false }))).toContain(roundsTexts.round.anEngineerChoosesIts);
+    expect(wordsOf(one([], { mayEdit: false }))).toContain("An engineer chooses its points.");
   });
   test("late ones are counted; each machine is named once on the way", () => {
     const words = wordsOf(
@@ -115,7 +114,7 @@ describe("one round", () => {
   });
   test("never read says so; which instrument fits is one press away", () => {
     const html = one([point({ last: null })]);
-    expect(wordsOf(html)).toContain(roundsTexts.round.none);
+    expect(wordsOf(html)).toContain("none");
     expect(html).toContain('href="/instruments/fit/p1"');
     expect(one([point({ instrument: { id: "i1", tag: "G-1", name: "Gauge" } })])).toContain('href="/instruments/i1"');
   });
@@ -135,7 +134,7 @@ describe("one round", () => {
       to: "/work/due",
     };
     const html = one([point()], { alsoDue: [due] });
-    expect(html.indexOf("Outer gate, valve")).toBeLessThan(html.indexOf(roundsTexts.round.onTheWay));
+    expect(html.indexOf("Outer gate, valve")).toBeLessThan(html.indexOf("on the way"));
   });
   test("on paper there is a line for each point, with its state and where the last value stood", () => {
     const words = wordsOf(
@@ -184,9 +183,9 @@ describe("the end of a walk", () => {
   });
   test("all read and sent", () => {
     const words = wordsOf(end({ p1: "read", p2: "read" }));
-    expect(words).toContain(roundsTexts.walkEnd.walkedAndAllOf);
+    expect(words).toContain("Walked, and all of it is sent");
     expect(words).toContain("2 read, of 2.");
-    expect(words).not.toContain(roundsTexts.walkEnd.notDealtWith);
+    expect(words).not.toContain("Not dealt with");
   });
   test("passed over, and left: what was not dealt with can be gone to", () => {
     const words = wordsOf(end({ p1: "skipped" }));
@@ -196,7 +195,9 @@ describe("the end of a walk", () => {
   test("without a network what is kept stays on the tablet and says when it goes", () => {
     const words = wordsOf(end({ p1: "read" }, { waiting: [kept({})], network: "noNetwork" }));
     expect(words).toContain("Walked; 1 still kept on this tablet");
-    expect(words).toContain(roundsTexts.walkEnd.theyAreSentWhen);
+    expect(words).toContain(
+      "They are sent when the network is back, from this page or any other of Juncteral that is open.",
+    );
   });
   test("what the server refused is put right in the very field that it named", () => {
     const refused = kept({ problem: { fate: "refused", field: "takenAt", message: "That is in the future." } });
@@ -204,7 +205,7 @@ describe("the end of a walk", () => {
     expect(wordsOf(html)).toContain("1 entry needs you");
     expect(wordsOf(html)).toContain("That is in the future.");
     expect(html).toMatch(/type="datetime-local"[^>]*value="2026-11-24T08:10"/);
-    expect(wordsOf(html)).toContain(roundsTexts.walkEnd.discard);
+    expect(wordsOf(html)).toContain("Discard");
   });
   test("a conflict keeps theirs, and a point that is gone is called so", () => {
     const conflict = kept({
@@ -224,7 +225,7 @@ describe("the end of a walk", () => {
     );
     expect(words).toContain("2 entries need you");
     expect(words).toContain("A point that is gone, 4.4");
-    expect(words).toContain(roundsTexts.walkEnd.keepTheirs);
-    expect(words).toContain(roundsTexts.walkEnd.aPhotograph);
+    expect(words).toContain("Keep theirs");
+    expect(words).toContain(", a photograph");
   });
 });

@@ -5,9 +5,8 @@ import { guard, idParam } from "~/platform/guard.server";
 import { Button } from "~/ui/form";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { roundRow, walkPoints, type WalkPoint } from "~/domain/rounds/queries.server";
-import { sheet as texts } from "./texts";
 
-export const meta = () => [{ title: texts.roundSheetJuncteral }];
+export const meta = () => [{ title: "Round sheet · Juncteral" }];
 
 export const loader = guard("viewer", async ({ params, user }) => {
   const [round, points] = await Promise.all([roundRow(idParam(params)), walkPoints(idParam(params), user.units)]);
@@ -25,10 +24,7 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
       temperature: p.expectation.reference?.temperature ?? null,
       at: site.now,
     });
-    return texts.to(
-      show(Math.max(quantityOf(p.quantity).least, e.low), p.quantity, { unit: p.unit }),
-      show(e.high, p.quantity, { unit: p.unit }),
-    );
+    return `${show(Math.max(quantityOf(p.quantity).least, e.low), p.quantity, { unit: p.unit })} to ${show(e.high, p.quantity, { unit: p.unit })}`;
   };
   return (
     <div className="round-sheet print:text-black">
@@ -36,13 +32,16 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
         <h1 className="min-w-0 [overflow-wrap:anywhere]">{round.name}</h1>
         <span className="flex gap-4 print:hidden">
           <Link to={`/rounds/${round.id}`} className="way">
-            {texts.back}
+            Back
           </Link>
           <Button type="button" tone="plain" onClick={() => window.print()}>
-            {texts.print}
+            Print
           </Button>
         </span>
-        <p className="w-full text-sm text-ink-2">{texts.readByOnOil}</p>
+        <p className="w-full text-sm text-ink-2">
+          Read by ____________________ on ____________ . Oil under pressure pierces skin: never search for a leak with
+          the hand. Expected ranges hold at the reference condition, or as it runs.
+        </p>
       </header>
       <table
         className={
@@ -53,31 +52,31 @@ export default function Sheet({ loaderData: { round, points } }: Route.Component
         <thead>
           <tr>
             <th scope="col" className="w-[27%]">
-              {texts.point}
+              point
             </th>
             <th scope="col" className="w-[9%]">
-              {texts.read}
+              read
             </th>
             <th scope="col" className="w-[7%]">
-              {texts.withText}
+              with
             </th>
             <th scope="col" className="w-[13%]">
-              {texts.last}
+              last
             </th>
             <th scope="col" className="w-[13%]">
-              {texts.expected}
+              expected
             </th>
             <th scope="col" className="w-[7%]">
-              {texts.oil}
+              oil
             </th>
             <th scope="col" className="w-[7%]">
-              {texts.load}
+              load
             </th>
             <th scope="col" className="w-[7%]">
-              {texts.hours}
+              hours
             </th>
             <th scope="col" className="w-[10%]">
-              {texts.reading}
+              reading
             </th>
           </tr>
         </thead>

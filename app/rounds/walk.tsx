@@ -19,10 +19,9 @@ import { AlsoDue } from "./alsoDue";
 import { WalkEnd } from "./walkEnd";
 import { WalkPointScreen } from "./walkPoint";
 import { WalkTop } from "./walkTop";
-import { walk as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.juncteral(loaderData?.round.name ?? texts.round) },
+  { title: `${loaderData?.round.name ?? "Round"} · Juncteral` },
 ];
 
 export const loader = guard("technician", async ({ params, user }) => {
@@ -125,7 +124,7 @@ export default function WalkPage({ loaderData }: Route.ComponentProps) {
         <Insecure />
         <main>
           {!walk ? (
-            <p className="py-10 text-ink-2">{texts.gettingTheRoundReady}</p>
+            <p className="py-10 text-ink-2">Getting the round ready …</p>
           ) : point ? (
             <>
               <WalkPointScreen

@@ -1,7 +1,6 @@
 /** The conditions that a point is read under, to be looked at and ticked. */
 import { readingStates } from "@core";
 import type { WalkPoint } from "~/domain/rounds/queries.server";
-import { walkConditions as texts } from "./texts";
 
 /** What has to hold at a point: as its maker of rounds wrote it, its state, its instrument. */
 export const conditionsOf = ({ conditions, readState, instrument }: WalkPoint): string[] => [
@@ -9,8 +8,8 @@ export const conditionsOf = ({ conditions, readState, instrument }: WalkPoint): 
     .split(",")
     .map((c) => c.trim())
     .filter(Boolean),
-  texts.read(readingStates[readState]),
-  ...(instrument ? [texts.withText(instrument.tag)] : []),
+  `Read ${readingStates[readState]}`,
+  ...(instrument ? [`With ${instrument.tag}`] : []),
 ];
 
 interface Props {
@@ -21,7 +20,7 @@ interface Props {
 
 export function WalkConditions({ conditions, held, onHeld }: Props) {
   return (
-    <div className="mt-2.5 flex flex-wrap gap-2 max-sm:mt-1.5" role="group" aria-label={texts.lookAndTickWhat}>
+    <div className="mt-2.5 flex flex-wrap gap-2 max-sm:mt-1.5" role="group" aria-label="Look, and tick what holds">
       {conditions.map((c) => {
         const seen = held.includes(c);
         return (
@@ -31,7 +30,7 @@ export function WalkConditions({ conditions, held, onHeld }: Props) {
             aria-pressed={seen}
             onClick={() => onHeld(seen ? held.filter((x) => x !== c) : [...held, c])}
             className={
-              `min-h-11 flex-1 rounded-[3px] border px-3 text-sm ` +
+              "min-h-11 flex-1 rounded-[3px] border px-3 text-sm " +
               `${seen ? "border-sea bg-sea-soft font-semibold text-sea" : "border-line-2 bg-sheet text-ink"}`
             }
           >

@@ -4,7 +4,6 @@ import { Button } from "~/ui/form";
 import type { WalkPoint } from "~/domain/rounds/queries.server";
 import type { KeptOfRound, Walk } from "~/device/store.client";
 import { troublesOfRounds, type useOutbox } from "~/device/useOutbox";
-import { walkEnd as texts } from "./texts";
 
 interface Props {
   round: { id: string };
@@ -25,12 +24,12 @@ export function WalkEnd({ round, points, walk, outbox, onGo, onAgain }: Props) {
     <div className="mt-4">
       <h1>
         {troubles.length > 0
-          ? texts.you(troubles.length)
+          ? `${troubles.length} ${troubles.length === 1 ? "entry needs" : "entries need"} you`
           : waiting.length > 0
-            ? texts.walkedStillKeptOn(waiting.length)
-            : texts.walkedAndAllOf}
+            ? `Walked; ${waiting.length} still kept on this tablet`
+            : "Walked, and all of it is sent"}
       </h1>
-      <p className="mt-1 text-ink-2">{texts.readOf(read, skipped ? texts.passedOver(skipped) : "", points.length)}</p>
+      <p className="mt-1 text-ink-2">{`${read} read${skipped ? `, ${skipped} passed over` : ""}, of ${points.length}.`}</p>
       {troubles.length > 0 ? (
         <ul className="mt-3">
           {troubles.map((t) => (
@@ -41,14 +40,18 @@ export function WalkEnd({ round, points, walk, outbox, onGo, onAgain }: Props) {
       {waiting.length > 0 ? (
         <p className="mt-3">
           <Button type="button" onClick={() => void outbox.send()}>
-            {texts.sendNow}
+            Send now
           </Button>{" "}
-          <span className="ml-2 text-ink-2">{network === "noNetwork" ? texts.theyAreSentWhen : ""}</span>
+          <span className="ml-2 text-ink-2">
+            {network === "noNetwork"
+              ? "They are sent when the network is back, from this page or any other of Juncteral that is open."
+              : ""}
+          </span>
         </p>
       ) : null}
       {left.length > 0 ? (
         <section className="mt-5">
-          <h2 className="ruled pb-1">{texts.notDealtWith}</h2>
+          <h2 className="ruled pb-1">Not dealt with</h2>
           <ul>
             {left.map((p) => (
               <li key={p.id} className="ruled">
@@ -62,10 +65,10 @@ export function WalkEnd({ round, points, walk, outbox, onGo, onAgain }: Props) {
       ) : null}
       <p className="mt-6 flex flex-wrap gap-4">
         <a href={`/rounds/${round.id}`} className="act">
-          {texts.leaveTheRound}
+          Leave the round
         </a>
         <button type="button" className="way" onClick={onAgain}>
-          {texts.walkItAgain}
+          Walk it again
         </button>
       </p>
     </div>
@@ -95,13 +98,13 @@ function Trouble({
   return (
     <li className="ruled py-3">
       <p className="font-semibold">
-        {point ? `${point.machine}, ${point.component}: ${point.name}` : texts.aPointThatIs}
+        {point ? `${point.machine}, ${point.component}: ${point.name}` : "A point that is gone"}
         {item.kind === "reading"
           ? `, ${item.fields.value}`
           : item.kind === "photo"
-            ? texts.aPhotograph
+            ? ", a photograph"
             : item.kind === "move"
-              ? texts.aValveWasMoved
+              ? ", a valve was moved"
               : ""}
       </p>
       <p className="text-verm">{item.problem?.message}</p>
@@ -111,8 +114,8 @@ function Trouble({
             <label className="text-sm text-ink-2">
               {{
                 value: "Value",
-                takenAt: texts.readAt,
-                hours: texts.runningHours,
+                takenAt: "Read at",
+                hours: "Running hours",
                 temperature: "Oil",
                 pressure: "Load",
                 least: "Least",
@@ -125,12 +128,12 @@ function Trouble({
               />
             </label>
             <Button type="button" onClick={() => void act("again")}>
-              {texts.sendAgain}
+              Send again
             </Button>
           </>
         ) : null}
         <Button type="button" tone="danger" onClick={() => void act("drop")}>
-          {item.problem?.fate === "conflict" ? texts.keepTheirs : texts.discard}
+          {item.problem?.fate === "conflict" ? "Keep theirs" : "Discard"}
         </Button>
       </p>
     </li>

@@ -2,10 +2,9 @@
 import { quantityOf } from "@core";
 import type { WalkPoint } from "~/domain/rounds/queries.server";
 import { momentText, useShow, useSite } from "~/ui/site";
-import { walkExpected as texts } from "./texts";
 import type { WalkEntry } from "./useWalkEntry";
 
-const keepReasons = [texts.readTwiceTheSame, texts.loadWasDifferent, texts.knownBeingWorkedOn];
+const keepReasons = ["Read twice, the same", "Load was different", "Known, being worked on"];
 
 function Question({ typing }: { typing: WalkEntry }) {
   const { judged, settled, reason, setReason } = typing;
@@ -23,7 +22,7 @@ function Question({ typing }: { typing: WalkEntry }) {
               aria-pressed={reason === r}
               onClick={() => setReason(reason === r ? "" : r)}
               className={
-                `min-h-11 rounded-[3px] border px-3 text-sm ` +
+                "min-h-11 rounded-[3px] border px-3 text-sm " +
                 `${reason === r ? "border-sea bg-sea-soft font-semibold" : "border-line-2 bg-sheet"}`
               }
             >
@@ -46,29 +45,27 @@ export function WalkExpected({ point, typing }: { point: WalkPoint; typing: Walk
     <p className="text-ink-2">
       {judged.expected ? (
         <>
-          {texts.expect(
-            <strong className="text-ink">
-              {texts.to(
-                wording(Math.max(quantityOf(point.quantity).least, judged.expected.low)),
-                wording(judged.expected.high),
-              )}
-            </strong>,
-            entry.temperature || entry.pressure ? texts.underTheseConditions : texts.atTheUsualConditions,
-            judged.expected.beyondSeen ? texts.lessSureItWas : "",
-          )}{" "}
+          <>
+            Expect{" "}
+            {
+              <strong className="text-ink">
+                {`${wording(Math.max(quantityOf(point.quantity).least, judged.expected.low))} to ${wording(judged.expected.high)}`}
+              </strong>
+            }
+            {entry.temperature || entry.pressure ? " under these conditions" : " at the usual conditions"}
+            {judged.expected.beyondSeen ? ", less sure: it was never read like this" : ""}.
+          </>{" "}
         </>
       ) : (
-        texts.noExpectedRangeYet
+        "No expected range yet. "
       )}
       {point.last
-        ? texts.lastTime(
-            wording(point.last.raw),
+        ? `Last time ${wording(point.last.raw)}${
             point.last.temperature === null || point.isOilTemperature
               ? ""
-              : texts.at(show(point.last.temperature, "oilTemperature")),
-            momentText(point.last.at, site),
-          )
-        : texts.neverReadBefore}
+              : ` at ${show(point.last.temperature, "oilTemperature")}`
+          }` + `, ${momentText(point.last.at, site)}.`
+        : "Never read before."}
       {settled ? ` ${settled.message}` : ""}
     </p>
   );

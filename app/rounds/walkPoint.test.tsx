@@ -5,7 +5,6 @@ import type { Walk } from "~/device/store.client";
 import type { WalkPoint } from "~/domain/rounds/queries.server";
 import { SiteProvider } from "~/ui/site";
 import { drain, NOW } from "./testPoint";
-import * as roundsTexts from "./texts";
 import { conditionsOf } from "./walkConditions";
 import { WalkPointScreen } from "./walkPoint";
 
@@ -62,8 +61,8 @@ test("a bare figure's unit stands beside it: the point's for the value, the read
 
 test("never read, and nothing expected, is said", () => {
   const html = screen({ last: null });
-  expect(html).toContain(roundsTexts.walkExpected.neverReadBefore);
-  expect(html).toContain(roundsTexts.walkExpected.noExpectedRangeYet.trim());
+  expect(html).toContain("Never read before.");
+  expect(html).toContain("No expected range yet. ".trim());
 });
 
 test("with a past it says what to expect; less sure where it was never read like this", () => {
@@ -79,11 +78,11 @@ test("with a past it says what to expect; less sure where it was never read like
     { fluid: drain.fluid },
   );
   const usual = screen({ expectation }, { conditions: { m: { temperature: "50", pressure: "208", hours: "" } } });
-  expect(usual).toContain(roundsTexts.walkExpected.underTheseConditions);
-  expect(usual).not.toContain(roundsTexts.walkExpected.lessSureItWas);
+  expect(usual).toContain(" under these conditions");
+  expect(usual).not.toContain(", less sure: it was never read like this");
   const cold = screen({ expectation }, { conditions: { m: { temperature: "10", pressure: "90", hours: "" } } });
-  expect(cold).toContain(roundsTexts.walkExpected.lessSureItWas);
-  expect(screen({ expectation })).toContain(roundsTexts.walkExpected.atTheUsualConditions);
+  expect(cold).toContain(", less sure: it was never read like this");
+  expect(screen({ expectation })).toContain(" at the usual conditions");
 });
 
 test("conditions are those of the point, its state and its instrument; the ones that were seen are ticked", () => {
@@ -93,12 +92,7 @@ test("conditions are those of the point, its state and its instrument; the ones 
     instrument: { id: "i", tag: "FM-2", name: "Meter" },
   };
   const all = conditionsOf(point);
-  expect(all).toEqual([
-    "at 210 bar",
-    "boom level",
-    roundsTexts.walkConditions.read("as it runs"),
-    roundsTexts.walkConditions.withText("FM-2"),
-  ]);
+  expect(all).toEqual(["at 210 bar", "boom level", "Read as it runs", "With FM-2"]);
   const html = screen(point, { held: { m: ["boom level"] } });
   expect(html.match(/aria-pressed="true"/g)).toHaveLength(1);
   expect(html.match(/aria-pressed="false"/g)).toHaveLength(3);

@@ -10,7 +10,6 @@ import { useShow, useSite } from "~/ui/site";
 import type { EntryField } from "./entry";
 import { keptFields } from "./keptReading";
 import { Keypad } from "./keypad";
-import { walkPoint as texts } from "./texts";
 import { useWalkEntry } from "./useWalkEntry";
 import { conditionsOf, WalkConditions } from "./walkConditions";
 import { WalkExpected } from "./walkExpected";
@@ -77,7 +76,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
     try {
       setPhoto(await (await import("~/device/photo.client")).smallPhoto(picked));
     } catch {
-      setPhotoProblem(texts.thatFileIsNo);
+      setPhotoProblem("That file is no picture that this tablet can read.");
     }
   }
 
@@ -90,7 +89,11 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       <h1 className="mt-3 text-[1.75rem]">
         {point.machine}, {point.component}: {lowerFirst(point.name)}
       </h1>
-      {walk.done[point.id] ? <p className="mt-1 text-ochre">{texts.alreadyOnThisRound(walk.done[point.id])}</p> : null}
+      {walk.done[point.id] ? (
+        <p className="mt-1 text-ochre">
+          <>Already {walk.done[point.id]} on this round.</>
+        </p>
+      ) : null}
       {parts.length > 0 ? (
         <div className="mt-1 max-sm:hidden">
           <CircuitStrip parts={parts} here={point.componentId} label={point.circuit} />
@@ -99,17 +102,17 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
       <p className="mt-1 border-l-4 border-ochre bg-ochre-soft px-3.5 py-2 text-[0.95rem]">{point.caution}</p>
       <WalkConditions conditions={conditions} held={held} onHeld={setHeld} />
       <div className={`mt-2.5 grid gap-3 max-sm:mt-1.5 ${point.isOilTemperature ? "grid-cols-2" : "grid-cols-3"}`}>
-        {point.isOilTemperature ? null : input("temperature", texts.oil, preferredUnit("oilTemperature", units))}
-        {input("pressure", texts.load, preferredUnit("loadPressure", units))}
-        {input("hours", texts.hours, "h")}
+        {point.isOilTemperature ? null : input("temperature", "Oil", preferredUnit("oilTemperature", units))}
+        {input("pressure", "Load", preferredUnit("loadPressure", units))}
+        {input("hours", "Hours", "h")}
       </div>
       <div className={`mt-2.5 grid items-end gap-3 ${cycle ? "grid-cols-2" : ""}`}>
-        {cycle ? input("least", texts.leastOverTheCycle, point.unit) : null}
-        {input("value", cycle ? texts.greatestOverTheCycle : quantityOf(point.quantity).label, point.unit, true)}
+        {cycle ? input("least", "Least over the cycle", point.unit) : null}
+        {input("value", cycle ? "Greatest over the cycle" : quantityOf(point.quantity).label, point.unit, true)}
       </div>
       <div id="w-expected" aria-live="polite" className="mt-2 min-h-[3.2rem] text-[0.95rem]">
         <WalkExpected point={point} typing={typing} />
-        {photo ? <p className="text-sm text-sea">{texts.aPhotographGoesWith}</p> : null}
+        {photo ? <p className="text-sm text-sea">A photograph goes with it.</p> : null}
         {photoProblem ? <p className="text-sm text-verm">{photoProblem}</p> : null}
       </div>
       {skipping ? <WalkSkip onSkip={(why) => void skip(why)} onStay={() => setSkipping(false)} /> : null}
@@ -119,7 +122,7 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
         accept="image/*"
         capture="environment"
         className="hidden"
-        aria-label={texts.photograph}
+        aria-label="Photograph"
         onChange={(e) => void takePhoto(e.target.files?.[0])}
       />
       <div className="mt-2 max-sm:sticky max-sm:bottom-0 max-sm:-mx-4 max-sm:border-t max-sm:border-line max-sm:bg-paper max-sm:px-4 max-sm:py-2">
@@ -130,14 +133,14 @@ export function WalkPointScreen({ round, point, parts, walk, present, user, outb
           unit={typing.unit}
           actions={[
             {
-              label: texts.readAgain,
+              label: "Read again",
               disabled: judged.value === null || repeats.length >= MOST_REPEATS,
               onPress: typing.readAgain,
             },
-            { label: texts.skip, onPress: () => setSkipping(true) },
-            { label: photo ? texts.photoAgain : texts.photo, onPress: () => file.current?.click() },
+            { label: "Skip", onPress: () => setSkipping(true) },
+            { label: photo ? "Photo again" : "Photo", onPress: () => file.current?.click() },
           ]}
-          main={{ label: texts.keepNext, onPress: () => void keepReading() }}
+          main={{ label: "Keep, next", onPress: () => void keepReading() }}
         />
       </div>
     </>

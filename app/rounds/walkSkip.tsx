@@ -1,12 +1,9 @@
-/** Why a point is passed over. */
-import { walkSkip as texts } from "./texts";
-
-const reasons = [texts.machineStands, texts.oilTooCold, texts.cannotBeReached, texts.instrumentMissing];
+const reasons = ["Machine stands", "Oil too cold", "Cannot be reached", "Instrument missing"];
 
 export function WalkSkip({ onSkip, onStay }: { onSkip(reason: string): void; onStay(): void }) {
   return (
     <div className="mb-2 border-l-4 border-line-2 bg-sheet px-3.5 py-2">
-      <p>{texts.whyIsItPassed}</p>
+      <p>Why is it passed over?</p>
       <p className="mt-1.5 flex flex-wrap gap-2">
         {reasons.map((r) => (
           <button
@@ -19,7 +16,7 @@ export function WalkSkip({ onSkip, onStay }: { onSkip(reason: string): void; onS
           </button>
         ))}
         <button type="button" onClick={onStay} className="min-h-11 px-3 text-sm text-ink-2">
-          {texts.noReadIt}
+          No, read it
         </button>
       </p>
     </div>

@@ -1,6 +1,5 @@
 /** The top of a walked round: how far, and what the network does, in words. */
 import { networkWords, troublesOfRounds, type useOutbox } from "~/device/useOutbox";
-import { walkTop as texts } from "./texts";
 
 type Outbox = ReturnType<typeof useOutbox>;
 
@@ -24,27 +23,27 @@ export function WalkTop({
     <header>
       <div className="flex flex-wrap items-center justify-between gap-x-4">
         <span className="text-ink-2">
-          {round.name} <strong className="ml-2 text-ink">{texts.of(Math.min(index + 1, count), count)}</strong>
+          {round.name} <strong className="ml-2 text-ink">{`${Math.min(index + 1, count)} of ${count}`}</strong>
         </span>
         <span role="status" className={`font-semibold ${calm ? "text-sea" : "text-ochre"}`}>
           {networkWords(network, waiting.length)}
-          {troubles.length > 0 ? texts.needYou(troubles.length) : ""}
+          {troubles.length > 0 ? ` · ${troubles.length} need you` : ""}
         </span>
         <span className="flex gap-5">
           {index > 0 ? (
             <button type="button" className="min-h-11 text-ink-2" onClick={() => onGo(index - 1)}>
-              {texts.back}
+              Back
             </button>
           ) : null}
           <a href={`/rounds/${round.id}`} className="inline-flex min-h-11 items-center text-ink-2">
-            {texts.leave}
+            Leave
           </a>
         </span>
       </div>
       <div
         className="mt-1 h-1.5 rounded-full bg-line"
         role="progressbar"
-        aria-label={texts.pointsDealtWith}
+        aria-label="Points dealt with"
         aria-valuemin={0}
         aria-valuemax={count}
         aria-valuenow={index}
@@ -53,11 +52,15 @@ export function WalkTop({
       </div>
       {network === "signIn" ? (
         <p className="mt-2 border-l-4 border-ochre bg-ochre-soft px-3 py-2">
-          {texts.youWereSignedOut(
-            <a href={`/sign-in?to=/rounds/${round.id}/walk`} className="way">
-              {texts.signInAgain}
-            </a>,
-          )}
+          <>
+            You were signed out. Nothing is lost:{" "}
+            {
+              <a href={`/sign-in?to=/rounds/${round.id}/walk`} className="way">
+                sign in again
+              </a>
+            }
+            , and what is kept here is sent.
+          </>
         </p>
       ) : null}
     </header>

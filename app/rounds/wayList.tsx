@@ -17,7 +17,10 @@ import {
 } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { Button } from "~/ui/form";
-import { wayList as texts } from "./texts";
+
+const texts = {
+  putDownAtPlace: (id: string, place: number) => `${id} put down at place ${place}.`,
+};
 
 export interface WayPoint {
   id: string;
@@ -39,7 +42,7 @@ export function WayList({ points, onOrder }: Props) {
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
   const ids = points.map((p) => p.id);
-  const nameOf = (id: string | number) => points.find((p) => p.id === id)?.label ?? texts.thePoint;
+  const nameOf = (id: string | number) => points.find((p) => p.id === id)?.label ?? "the point";
   const placeOf = (id: string | number | undefined) => ids.indexOf(String(id)) + 1;
   const drop = ({ active, over }: DragEndEvent) => {
     if (over && active.id !== over.id) onOrder(arrayMove(ids, placeOf(active.id) - 1, placeOf(over.id) - 1));
@@ -52,17 +55,18 @@ export function WayList({ points, onOrder }: Props) {
       onDragEnd={drop}
       accessibility={{
         screenReaderInstructions: {
-          draggable: texts.pressSpaceToPick,
+          draggable:
+            "Press space to pick the point up, the arrow keys to move it along the way, space to put it down, escape to leave it where it was.",
         },
         announcements: {
-          onDragStart: ({ active }) => texts.pickedUpPlaceOf(nameOf(active.id), placeOf(active.id), ids.length),
+          onDragStart: ({ active }) => `Picked up ${nameOf(active.id)}, place ${placeOf(active.id)} of ${ids.length}.`,
           // over itself at the very beginning: what was said of it being picked up stays
           onDragOver: ({ active, over }) =>
             over && over.id !== active.id
-              ? texts.toPlaceOf(nameOf(active.id), placeOf(over.id), ids.length)
+              ? `${nameOf(active.id)} to place ${placeOf(over.id)} of ${ids.length}.`
               : undefined,
           onDragEnd: ({ active, over }) => texts.putDownAtPlace(nameOf(active.id), placeOf(over?.id ?? active.id)),
-          onDragCancel: ({ active }) => texts.staysWhereItWas(nameOf(active.id)),
+          onDragCancel: ({ active }) => `${nameOf(active.id)} stays where it was.`,
         },
       }}
     >
@@ -92,7 +96,7 @@ function WayRow({ point, onLeave }: { point: WayPoint; onLeave(): void }) {
         type="button"
         {...attributes}
         {...listeners}
-        aria-label={texts.move(point.machine, point.label)}
+        aria-label={`Move ${point.machine}, ${point.label}`}
         className="min-h-11 w-11 shrink-0 cursor-grab touch-none text-ink-2 active:cursor-grabbing"
       >
         <svg
@@ -114,7 +118,7 @@ function WayRow({ point, onLeave }: { point: WayPoint; onLeave(): void }) {
         type="button"
         tone="plain"
         className="shrink-0 px-3"
-        aria-label={texts.leaveOut(point.label)}
+        aria-label={`Leave out: ${point.label}`}
         onClick={onLeave}
       >
         ×

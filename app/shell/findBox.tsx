@@ -4,7 +4,6 @@ import { useEffect, useRef, useState } from "react";
 import { useFetcher, useNavigate } from "react-router";
 import type { loader } from "./find";
 import { useLetterKey } from "~/ui/letterKey";
-import { findBox as texts } from "./texts";
 
 export function FindBox() {
   const [text, setText] = useState("");
@@ -35,7 +34,7 @@ export function FindBox() {
   return (
     <Command
       shouldFilter={false}
-      label={texts.findAMachinePoint}
+      label="Find a machine, point or action"
       className="relative"
       onKeyDown={(e) => {
         if (e.key === "Escape") {
@@ -53,7 +52,7 @@ export function FindBox() {
         }}
         onFocus={() => setOpen(true)}
         onBlur={() => setTimeout(() => setOpen(false), 150)}
-        placeholder={texts.findAMachinePointAction}
+        placeholder="Find a machine, point, action"
         maxLength={120}
         className="w-full rounded-[3px] border border-line-2 bg-sheet py-2 pr-9 pl-3 placeholder:text-ink-2"
       />
@@ -68,7 +67,7 @@ export function FindBox() {
         className="absolute top-full right-0 z-20 mt-1 max-h-96 w-full min-w-72 overflow-auto border border-line-2 bg-sheet shadow-lg"
       >
         {text.trim() && current && found.length === 0 ? (
-          <Command.Empty className="px-3 py-2 text-ink-2">{texts.nothingByThatName}</Command.Empty>
+          <Command.Empty className="px-3 py-2 text-ink-2">Nothing by that name.</Command.Empty>
         ) : null}
         {found.map((f) => (
           <Command.Item

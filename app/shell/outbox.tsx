@@ -1,7 +1,6 @@
 /** What a tablet kept is sent from every page, not only from the round or the procedure. */
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { outbox as texts } from "./texts";
 
 const RETRY_MS = 30_000;
 const DATABASE = "juncteral-rounds";
@@ -54,10 +53,12 @@ export function KeptReadings() {
   return (
     <p role="status" className="mb-3 border-l-4 border-ochre bg-ochre-soft px-3 py-2 print:hidden">
       {state.troubles > 0
-        ? texts.ofThisDeviceCould(state.troubles) + texts.andYou(state.troubles)
-        : texts.keptOnThisDevice(state.waiting)}{" "}
+        ? `${state.troubles} ${state.troubles === 1 ? "entry" : "entries"} of this device could not be saved ` +
+          `and ${state.troubles === 1 ? "needs" : "need"} you.`
+        : `${state.waiting} ${state.waiting === 1 ? "entry is" : "entries are"} kept on this device and ` +
+          "will be sent when the server answers."}{" "}
       <Link to={state.page} reloadDocument className="way">
-        {texts.openWhereItWas}
+        Open where it was made
       </Link>
     </p>
   );

@@ -3,8 +3,6 @@ import { HOUR } from "@core";
 import type { ComponentType } from "react";
 import { rendered, renderedPage, TEST_NOW, wordsOf } from "~/ui/testing";
 import Shell, { ErrorBoundary } from "./shell";
-import { shell as texts } from "./texts";
-import { errorPage } from "~/ui/texts";
 
 type Frame = Parameters<typeof Shell>[0]["loaderData"];
 const working = { runs: true, lastSeen: TEST_NOW, waiting: 0, failed: 0 };
@@ -26,11 +24,11 @@ const placeLink = (html: string, to: string) =>
 
 test("what asks for somebody stands as a number beside its place, and nothing where nothing does", () => {
   const html = show({ decisions: 8, oils: 3, openWork: 1 });
-  expect(wordsOf(placeLink(html, "/"))).toBe(`${texts.today} 8`);
-  expect(wordsOf(placeLink(html, "/oil"))).toBe(`${texts.oil} 3`);
-  expect(wordsOf(placeLink(html, "/work"))).toBe(`${texts.work} 1`);
-  expect(wordsOf(placeLink(html, "/fleet"))).toBe(texts.fleet);
-  expect(wordsOf(placeLink(show(), "/"))).toBe(texts.today);
+  expect(wordsOf(placeLink(html, "/"))).toBe("Today 8");
+  expect(wordsOf(placeLink(html, "/oil"))).toBe("Oil 3");
+  expect(wordsOf(placeLink(html, "/work"))).toBe("Work 1");
+  expect(wordsOf(placeLink(html, "/fleet"))).toBe("Fleet");
+  expect(wordsOf(placeLink(show(), "/"))).toBe("Today");
 });
 test("the site and who is signed in, with the role, lead to the account", () => {
   expect(wordsOf(placeLink(show(), "/account"))).toBe("T. Wren, technician");
@@ -38,7 +36,7 @@ test("the site and who is signed in, with the role, lead to the account", () => 
 });
 test("the first link goes past the places to the screen", () => {
   const html = show();
-  expect(html.indexOf('href="#screen"')).toBeLessThan(html.indexOf(`aria-label="${texts.places}"`));
+  expect(html.indexOf('href="#screen"')).toBeLessThan(html.indexOf('aria-label="Places"'));
   expect(html).toMatch(/<main id="screen" tabindex="-1"/i);
 });
 
@@ -51,22 +49,22 @@ describe("assessments that stand still", () => {
   test("nor where it does not run and nothing waits", () => expect(warned({ runs: false })).toBeNull());
   test("since when, and how many wait", () =>
     expect(warned({ runs: false, waiting: 12, lastSeen: TEST_NOW - HOUR })).toBe(
-      texts.assessmentsHaveStopped(texts.since("24\u00a0Nov, 08:00")) +
-        texts.areWaitingAndNo(12) +
-        texts.theirAssessmentsAreOut,
+      "Assessments have stopped since 24\u00a0Nov, 08:00: " +
+        "12 are waiting and no worker is running. Readings are safe; " +
+        "their assessments are out of date.",
     ));
   test("a worker that was never seen gives no date; a great many are not counted out", () => {
     const said = warned({ runs: false, waiting: 5000, lastSeen: null })!;
-    expect(said).toContain(texts.assessmentsHaveStopped(""));
-    expect(said).toContain(texts.areWaitingAndNo(texts.veryMany));
+    expect(said).toContain("Assessments have stopped: ");
+    expect(said).toContain("very many are waiting and no worker is running. Readings are safe; ");
   });
   test("what could not be assessed is an engineer's to see to", () => {
-    expect(warned({ failed: 1 }, "engineer")).toBe(texts.couldNotBeAssessed(1));
-    expect(texts.couldNotBeAssessed(1)).not.toMatch(/records /);
+    expect(warned({ failed: 1 }, "engineer")).toBe("1 record could not be assessed. See Records.");
+    expect("1 record could not be assessed. See Records.").not.toMatch(/records /);
     expect(warned({ failed: 2 }, "technician")).toBeNull();
   });
   test("a worker that stopped comes before what failed", () =>
-    expect(warned({ runs: false, waiting: 1, failed: 2 }, "engineer")).toContain(texts.theirAssessmentsAreOut));
+    expect(warned({ runs: false, waiting: 1, failed: 2 }, "engineer")).toContain("their assessments are out of date."));
 });
 
 describe("an address that fails inside the frame", () => {
@@ -75,12 +73,14 @@ describe("an address that fails inside the frame", () => {
   const answer = (status: number, data: unknown) => ({ status, statusText: "", internal: false, data });
   test("no such record: named, with the way back to Today", () => {
     const said = failed(answer(404, { kind: "missing", what: "point" }));
-    expect(said).toContain(errorPage.theAddressMayBe);
-    expect(said).toContain(errorPage.goToToday);
+    expect(said).toContain(
+      "The address may be old, or the record was retired. The find box opens machines and points by name.",
+    );
+    expect(said).toContain("Go to Today");
   });
   test("a fault of ours never shows its message", () => {
     const said = failed(new Error("relation readings does not exist"));
-    expect(said).toContain(errorPage.thisPageCouldNot);
+    expect(said).toContain("This page could not be made");
     expect(said).not.toContain("relation");
   });
 });

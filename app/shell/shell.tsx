@@ -11,7 +11,10 @@ import { FindBox } from "./findBox";
 import { KeptReadings } from "./outbox";
 import { openDecisions } from "~/domain/overview/decisions.server";
 import { shellCounts } from "~/domain/overview/shell.server";
-import { shell as texts } from "./texts";
+
+const texts = {
+  areWaitingAndNo: (waiting: number | string) => `${waiting} are waiting and no worker is running. Readings are safe; `,
+};
 
 export const loader = guard("viewer", async ({ user, context }) => ({
   user,
@@ -27,11 +30,12 @@ function standingText(
 ): string | null {
   if (!runs && waiting > 0)
     return (
-      texts.assessmentsHaveStopped(lastSeen === null ? "" : texts.since(momentText(lastSeen, site))) +
-      texts.areWaitingAndNo(waiting >= 1000 ? texts.veryMany : waiting) +
-      texts.theirAssessmentsAreOut
+      `Assessments have stopped${lastSeen === null ? "" : ` since ${momentText(lastSeen, site)}`}: ` +
+      texts.areWaitingAndNo(waiting >= 1000 ? "very many" : waiting) +
+      "their assessments are out of date."
     );
-  if (failed > 0 && role === "engineer") return texts.couldNotBeAssessed(failed);
+  if (failed > 0 && role === "engineer")
+    return `${failed} ${failed === 1 ? "record" : "records"} could not be assessed. See Records.`;
   return null;
 }
 
@@ -40,15 +44,15 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
   const standing = standingText(worker, user.role, { timeZone, now, units: user.units });
   const busy = useNavigation().state !== "idle";
   const places = [
-    { to: "/", label: texts.today, count: decisions },
-    { to: "/fleet", label: texts.fleet, count: 0 },
-    { to: "/rounds", label: texts.rounds, count: 0 },
-    { to: "/oil", label: texts.oil, count: oils },
-    { to: "/isolate", label: texts.isolate, count: 0 },
-    { to: "/plan", label: texts.plan, count: 0 },
-    { to: "/work", label: texts.work, count: openWork },
-    { to: "/calculators", label: texts.calculators, count: 0 },
-    { to: "/records", label: texts.records, count: 0 },
+    { to: "/", label: "Today", count: decisions },
+    { to: "/fleet", label: "Fleet", count: 0 },
+    { to: "/rounds", label: "Rounds", count: 0 },
+    { to: "/oil", label: "Oil", count: oils },
+    { to: "/isolate", label: "Isolate", count: 0 },
+    { to: "/plan", label: "Plan", count: 0 },
+    { to: "/work", label: "Work", count: openWork },
+    { to: "/calculators", label: "Calculators", count: 0 },
+    { to: "/records", label: "Records", count: 0 },
   ];
   return (
     <SiteProvider value={{ timeZone, now, units: user.units }}>
@@ -56,11 +60,11 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
         href="#screen"
         className="sr-only focus:not-sr-only focus:absolute focus:z-30 focus:bg-sheet focus:px-3 focus:py-2"
       >
-        {texts.skipToTheScreen}
+        Skip to the screen
       </a>
       <div className="lg:grid lg:min-h-screen lg:grid-cols-[148px_minmax(0,1fr)] print:block">
         <nav
-          aria-label={texts.places}
+          aria-label="Places"
           className={
             "flex print:hidden items-center gap-x-1 border-line px-3 py-2 max-lg:ruled max-sm:overflow-x-auto " +
             "max-sm:py-0 sm:flex-wrap lg:sticky lg:top-0 lg:h-screen lg:flex-col lg:items-stretch lg:border-r lg:px-0 lg:py-5"
@@ -75,8 +79,8 @@ export default function Shell({ loaderData }: Route.ComponentProps) {
               to={p.to}
               end={p.to === "/"}
               className={({ isActive }) =>
-                `flex min-h-9 shrink-0 items-center justify-between gap-2 px-3 py-1.5 max-lg:min-h-11 sm:max-lg:px-2 ` +
-                `lg:border-l-[3px] lg:px-4 ` +
+                "flex min-h-9 shrink-0 items-center justify-between gap-2 px-3 py-1.5 max-lg:min-h-11 sm:max-lg:px-2 " +
+                "lg:border-l-[3px] lg:px-4 " +
                 (isActive
                   ? "border-sea bg-gradient-to-r from-sea-soft font-semibold text-ink max-lg:border-b-[3px]"
                   : "border-transparent text-ink-2 hover:text-ink")

@@ -7,7 +7,6 @@ import { shortMonth } from "~/ui/calendarNames";
 import { stateTone } from "~/ui/state";
 import { dayText, HALF_YEAR, useSite } from "~/ui/site";
 import type { HorizonLine } from "~/domain/overview/today.server";
-import { horizon as texts } from "./texts";
 
 const TOP = 24;
 const ROW = 29;
@@ -47,9 +46,9 @@ export function Horizon({
     const years = [l.p10, l.p50, l.p90].some((ms) => ms !== null && Math.abs(ms - site.now) > HALF_YEAR);
     const dated = (ms: number) => dayText(ms, { ...site, years });
     return [
-      texts.to(dated(l.p10), l.p90 === null ? texts.beyondTheHorizon : dated(l.p90)),
+      `${dated(l.p10)} to ${l.p90 === null ? "beyond the horizon" : dated(l.p90)}`,
       ...(l.p50 === null ? [] : [`P50 ${dated(l.p50)}`]),
-      ...(l.bookedOn ? [texts.booked(dayText(at(l.bookedOn), site))] : []),
+      ...(l.bookedOn ? [`booked ${dayText(at(l.bookedOn), site)}`] : []),
     ].join(", ");
   };
   return (

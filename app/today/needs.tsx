@@ -9,7 +9,12 @@ import { dayText, monthText, useSite } from "~/ui/site";
 import { Spark } from "~/ui/spark";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
-import { needs as texts } from "./texts";
+import { counted } from "~/ui/counted";
+
+const texts = {
+  booked: (kind: string, startsOn: string) => `Booked: ${kind}${startsOn}`,
+  sinceAbout: (since: string) => `, since about ${since}`,
+};
 
 /** The points of an entry, the worst first. */
 export const pointsOf = (need: Need): Decision[] => (need.kind === "point" ? [need.point] : need.fault.points);
@@ -62,7 +67,7 @@ function FaultActs({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
   return (
     <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
       <Link to={`/isolate/faults/${f.circuitId}`} className={actsNow(f.fault.cause) ? "act" : "way"}>
-        {actsNow(f.fault.cause) ? texts.putItRightNow : texts.seeTheEvidence}
+        {actsNow(f.fault.cause) ? "Put it right now" : "See the evidence"}
       </Link>
       {booking ? (
         <Link to={`/work/${booking.id}`} className="way">
@@ -73,12 +78,12 @@ function FaultActs({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
         </Link>
       ) : mayBook && !actsNow(f.fault.cause) ? (
         <Link to={`/work/book?point=${worst.pointId}&from=fault&of=${f.circuitId}`} className="act">
-          {pressing(worst) ? texts.bookWorkIntoA : texts.planForAStop}
+          {pressing(worst) ? "Book work into a stop" : "Plan for a stop"}
         </Link>
       ) : null}
       {actsNow(f.fault.cause) ? null : (
         <Link to="/plan" className="way">
-          {texts.seeItInThe}
+          See it in the plan
         </Link>
       )}
     </p>
@@ -101,12 +106,12 @@ export function FaultRow({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
       <p className="text-ink-2">
         <strong className="font-semibold text-ink">{causes[fault.cause].label}</strong>
         {f.since === null ? "" : <>{texts.sinceAbout(monthText(f.since, site))}</>}
-        {texts.odds(oddsText(fault.share))} {actsNow(fault.cause) ? null : <Verdict parts={worst.verdict} />}
+        {`: odds ${oddsText(fault.share)}.`} {actsNow(fault.cause) ? null : <Verdict parts={worst.verdict} />}
       </p>
       <p className="text-sm text-ink-2">{actText(act)}</p>
       {f.points.length > 1 ? (
         <details className="text-sm">
-          <summary className="way w-fit cursor-pointer">{texts.itAccountsForFindings(f.points.length)}</summary>
+          <summary className="way w-fit cursor-pointer">{`It accounts for ${counted(f.points.length, "finding")}`}</summary>
           <ul className="mt-1">
             {f.points.map((p) => (
               <li key={p.pointId} className="flex items-center justify-between gap-3 py-1">
@@ -145,7 +150,7 @@ export function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
       <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
         {d.asksAgain ? (
           <Link to={`/points/${d.pointId}`} className="act">
-            {texts.takeASecondReading}
+            Take a second reading
           </Link>
         ) : null}
         {d.booking ? (
@@ -158,20 +163,20 @@ export function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
         ) : mayBook && !(d.asksAgain && d.state === "steady") ? (
           d.state === "unproven" ? (
             <Link to={`${book}&kind=inspection`} className="act">
-              {texts.bookATest}
+              Book a test
             </Link>
           ) : (
             <Link to={book} className="act">
-              {d.state === "drifting" ? texts.planForAStop : texts.bookWorkIntoA}
+              {d.state === "drifting" ? "Plan for a stop" : "Book work into a stop"}
             </Link>
           )
         ) : null}
         <Link to={`/points/${d.pointId}`} className="way">
-          {texts.lookAtTheTrend}
+          Look at the trend
         </Link>
         {mayBook && pressing(d) ? (
           <Link to={`/isolate/new?circuit=${d.circuitId}&symptom=gaugeOdd`} className="way">
-            {texts.findTheCause}
+            Find the cause
           </Link>
         ) : null}
       </p>
@@ -184,7 +189,7 @@ export function OilRow({ o }: { o: OilNeed }) {
     <Entry
       state={o.state}
       to={`/oil/${o.circuitId}`}
-      title={texts.oilOfThe(o.machine, lowerFirst(o.circuit))}
+      title={`${o.machine}, oil of the ${lowerFirst(o.circuit)}`}
       margin={o.margin}
       of={o.margin?.of}
     >
@@ -194,11 +199,11 @@ export function OilRow({ o }: { o: OilNeed }) {
       <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
         {o.eventId ? (
           <Link to={`/oil/debris/${o.eventId}`} className="way">
-            {texts.aDebrisEventIs}
+            A debris event is open
           </Link>
         ) : (
           <Link to={`/oil/${o.circuitId}`} className="act">
-            {texts.seeWhatHappened}
+            See what happened
           </Link>
         )}
       </p>

@@ -35,11 +35,20 @@ import {
   stopsAhead,
   type NextStop,
 } from "~/domain/overview/today.server";
-import { today as texts } from "./texts";
+import { counted } from "~/ui/counted";
+
+const texts = {
+  whatWasReadIsWell: (read: number, unread: number) =>
+    read === 0
+      ? "No point was read yet, so nothing is known of these machines. Walk the rounds, or log a reading at a point."
+      : `${read === 1 ? "The point that was read needs nobody" : `The ${read} points that were read need nobody`}. ` +
+        `${unread === 1 ? "One was not read yet" : `${unread} were not read yet`}, ` +
+        `and nothing is known of ${unread === 1 ? "it" : "them"}: walk the rounds.`,
+};
 
 const DUE_SHOWN = 5;
 
-export const meta = () => [{ title: texts.todayJuncteral }];
+export const meta = () => [{ title: "Today · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user, context }) => {
   const [open, toDecide, oils, counts, lines, due, dueInAll, ahead, changed, byDate] = await Promise.all([
@@ -71,23 +80,23 @@ export const loader = guard("viewer", async ({ user, context }) => {
 });
 
 const numbers = [
-  texts.nothingNeeds,
-  texts.oneThingNeeds,
-  texts.twoThingsNeed,
-  texts.threeThingsNeed,
-  texts.fourThingsNeed,
-  texts.fiveThingsNeed,
-  texts.sixThingsNeed,
-  texts.sevenThingsNeed,
-  texts.eightThingsNeed,
-  texts.nineThingsNeed,
+  "Nothing needs",
+  "One thing needs",
+  "Two things need",
+  "Three things need",
+  "Four things need",
+  "Five things need",
+  "Six things need",
+  "Seven things need",
+  "Eight things need",
+  "Nine things need",
 ];
 
 /** What changed since the reader looked before this visit. */
 function Since({ changed: { since, points, states, done } }: { changed: Changed }) {
   const site = useSite();
   return (
-    <Section title={texts.sinceYouLastLooked} aside={momentText(since, site)}>
+    <Section title="Since you last looked" aside={momentText(since, site)}>
       <ul>
         {points.map((p) => (
           <li key={p.pointId} className="ruled py-1.5">
@@ -95,16 +104,16 @@ function Since({ changed: { since, points, states, done } }: { changed: Changed 
               {p.machine}, {lowerFirst(p.component)}
             </Link>
             : <span className={stateTone[p.state]}>{stateWords[p.state]}</span>
-            <span className="text-ink-2">{texts.was(stateWords[p.before])}</span>
+            <span className="text-ink-2">{`, was ${stateWords[p.before]}`}</span>
           </li>
         ))}
         {states > points.length ? (
-          <li className="py-1.5 text-ink-2">{texts.moreChangedTheirState(states - points.length)}</li>
+          <li className="py-1.5 text-ink-2">{`${states - points.length} more changed their state.`}</li>
         ) : null}
         {done > 0 ? (
           <li className="py-1.5">
             <Link to="/work" className="hover:underline">
-              {texts.pieceOfWorkDone(done)}
+              {`${counted(done, "piece")} of work done`}
             </Link>
           </li>
         ) : null}
@@ -117,10 +126,10 @@ function Since({ changed: { since, points, states, done } }: { changed: Changed 
 function ByDate({ items }: { items: readonly DueItem[] }) {
   return (
     <Section
-      title={texts.dueByDate}
+      title="Due by date"
       aside={
         <Link to="/work/due" className="way">
-          {texts.allOfIt}
+          All of it
         </Link>
       }
     >
@@ -130,7 +139,7 @@ function ByDate({ items }: { items: readonly DueItem[] }) {
 }
 
 function finding(open: number): string {
-  return texts.aDecision(numbers[open] ?? texts.thingsNeed(open));
+  return `${numbers[open] ?? `${open} things need`} a decision`;
 }
 
 function partWord(work: NextStop["work"][number], stop: NextStop, now: number): PartAnswer {
@@ -139,7 +148,7 @@ function partWord(work: NextStop["work"][number], stop: NextStop, now: number): 
         { leadTimeDays: work.leadTimeDays, orderedOn: work.orderedOn, today: dayOf(now, stop.timeZone) },
         stop.startsOn,
       )
-    : { late: false, text: texts.noPartNeeded };
+    : { late: false, text: "no part needed" };
 }
 
 export default function Today({ loaderData }: Route.ComponentProps) {
@@ -156,49 +165,48 @@ export default function Today({ loaderData }: Route.ComponentProps) {
       <PageHead
         title={
           watched === 0
-            ? texts.noMachinesYet
+            ? "No machines yet"
             : open === 0 && counts.unread > 0
-              ? texts.nothingNeedsOfWhatWasRead(counts.unread, watched)
+              ? counts.unread === watched
+                ? "Nothing is read yet"
+                : `Nothing needs a decision in what was read; ${counts.unread} of ${watched} points are not read yet`
               : finding(open)
         }
       >
-        {texts.pointsWatched(
-          weekday(today),
-          today.getDate(),
-          monthName(today),
-          watched,
+        {`${weekday(today)} ${today.getDate()} ${monthName(today)}. ${watched} points watched${
           watched > 0
             ? `: ${order
                 .filter((s) => counts[s] > 0)
                 .map((s) => `${counts[s]} ${stateWords[s]}`)
                 .join(", ")}`
-            : "",
-        )}
+            : ""
+        }.`}
       </PageHead>
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[minmax(0,560fr)_minmax(0,486fr)]">
-        <Section title={texts.needsYouWorstFirst}>
+        <Section title="Needs you, worst first">
           {toDecide.length + oils.length === 0 ? (
             <Empty>
               {watched === 0 ? (
                 mayBook ? (
                   <>
-                    {texts.beginWithAMachine}{" "}
+                    Begin with a machine from a template: it is ready to be read in two minutes. Or load a whole fleet
+                    from a file.{" "}
                     <span className="mt-2 flex gap-5">
                       <Link className="act" to="/fleet/begin">
-                        {texts.addAMachineFrom}
+                        Add a machine from a template
                       </Link>
                       <Link className="way" to="/records/fleet">
-                        {texts.loadAFleetFile}
+                        Load a fleet file
                       </Link>
                     </span>
                   </>
                 ) : (
-                  texts.anEngineerAddsThe
+                  "An engineer adds the first machine."
                 )
               ) : counts.unread > 0 ? (
                 texts.whatWasReadIsWell(watched - counts.unread, counts.unread)
               ) : (
-                texts.everyPointIsSteady
+                "Every point is steady. Walk the rounds that are due; that is all for today."
               )}
             </Empty>
           ) : (
@@ -221,31 +229,40 @@ export default function Today({ loaderData }: Route.ComponentProps) {
           )}
           {open > shown ? (
             <p className="py-2 text-sm text-ink-2">
-              {texts.theWorstOfAnd(
-                shown,
-                open,
-                <Link to="/fleet" className="way">
-                  {texts.fleet}
-                </Link>,
-                <Link to="/oil" className="way">
-                  {texts.oil}
-                </Link>,
-              )}
+              <>
+                The worst {shown} of {open};{" "}
+                {
+                  <Link to="/fleet" className="way">
+                    Fleet
+                  </Link>
+                }{" "}
+                and{" "}
+                {
+                  <Link to="/oil" className="way">
+                    Oil
+                  </Link>
+                }{" "}
+                have the rest.
+              </>
             </p>
           ) : null}
         </Section>
         <div>
           {changed ? <Since changed={changed} /> : null}
-          <Section title={texts.horizon} aside={texts.nextMonthsP10To(months)}>
+          <Section title="Horizon" aside={`next ${months} months · P10 to P90, mark at P50`}>
             {lines.length === 0 ? (
-              <Empty>{counts.unread === watched ? texts.nothingToForecast : texts.noPointIsForecast(months)}</Empty>
+              <Empty>
+                {counts.unread === watched
+                  ? "Nothing is read yet, so nothing can be forecast."
+                  : `No point is forecast to reach its limit within ${months} months.`}
+              </Empty>
             ) : (
               <Horizon lines={lines} stops={ahead.all} months={months} />
             )}
           </Section>
-          <Section title={texts.readingsDue} aside={dueInAll ? texts.withinAWeek(dueInAll) : undefined}>
+          <Section title="Readings due" aside={dueInAll ? `${dueInAll} within a week` : undefined}>
             {due.length === 0 ? (
-              <Empty>{texts.noReadingFallsDue}</Empty>
+              <Empty>No reading falls due within a week.</Empty>
             ) : (
               <ul>
                 {due.map((r) => (
@@ -254,7 +271,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
                       {r.name}
                     </Link>
                     <span className="text-right">
-                      {r.points} {r.points === 1 ? texts.point : texts.points}
+                      {r.points} {r.points === 1 ? "point" : "points"}
                     </span>
                     <span className="text-right">
                       <Due at={r.dueAt} />
@@ -266,28 +283,25 @@ export default function Today({ loaderData }: Route.ComponentProps) {
           </Section>
           {byDate.length > 0 ? <ByDate items={byDate} /> : null}
           <Section
-            title={texts.workAtTheNext}
+            title="Work at the next stop"
             aside={
               ahead.next
                 ? `${dayText(dayStart(ahead.next.startsOn, ahead.next.timeZone), { ...site, timeZone: ahead.next.timeZone })}, ` +
-                  texts.crewHoursOf(
-                    ahead.next.work.reduce((s, w) => s + w.hours, 0),
-                    ahead.next.crewHours,
-                  )
+                  `${ahead.next.work.reduce((s, w) => s + w.hours, 0)} crew hours of ${ahead.next.crewHours}`
                 : undefined
             }
           >
             {!ahead.next ? (
               <Empty>
-                {texts.noStopIsPlanned}{" "}
+                No stop is planned.{" "}
                 {mayBook && watched > 0 ? (
                   <Link className="act" to="/fleet/new/stop">
-                    {texts.planAStop}
+                    Plan a stop
                   </Link>
                 ) : null}
               </Empty>
             ) : ahead.next.work.length === 0 ? (
-              <Empty>{texts.nothingIsBookedOn}</Empty>
+              <Empty>Nothing is booked on it yet.</Empty>
             ) : (
               <ul>
                 {ahead.next.work.map((w) => {

@@ -9,7 +9,6 @@ import { useShow, useSite } from "./site";
 import { cellNumber, type Typed } from "./typed";
 import { Verdict } from "./verdict";
 import { WorkingTable } from "./working";
-import { calculation as texts } from "./texts";
 
 export function GivenFields({
   fields,
@@ -70,7 +69,11 @@ export function OutcomeView({
     <>
       <div aria-live="polite" className={`border-l-4 pl-4 ${tones[outcome?.tone ?? "plain"]}`}>
         <p className="text-[1.05rem] leading-relaxed text-ink-2">
-          {outcome ? <Verdict parts={outcome.answer} /> : texts.theResultAppearsAs}
+          {outcome ? (
+            <Verdict parts={outcome.answer} />
+          ) : (
+            "The result appears as soon as every field is filled in correctly."
+          )}
         </p>
         {outcome?.notes?.map((note) => (
           <p key={note} className="mt-1 text-sm text-ink-2">
@@ -83,7 +86,7 @@ export function OutcomeView({
           <ChartCanvas
             make={makeChart}
             height={270}
-            label={texts.overTheWorkingHolds(title, outcome.chart!.y.label, outcome.chart!.x.label)}
+            label={`${title}: ${outcome.chart!.y.label} over ${outcome.chart!.x.label}. The working holds the numbers.`}
           />
         </div>
       ) : null}
@@ -96,7 +99,7 @@ export function OutcomeView({
         </div>
       ) : null}
       {outcome ? (
-        <Section title={texts.howThisWasWorked} className="mt-5">
+        <Section title="How this was worked out" className="mt-5">
           <WorkingTable working={outcome.working} />
         </Section>
       ) : null}
@@ -127,7 +130,7 @@ function GivenField({
           label={label}
           value={value}
           onChange={(e) => onChange(e.target.value)}
-          options={value === "" ? [{ value: "", label: texts.choose }, ...field.options] : field.options}
+          options={value === "" ? [{ value: "", label: "choose" }, ...field.options] : field.options}
         />
       </div>
     );
@@ -161,9 +164,7 @@ function GivenField({
         hint={field.hint}
         suffix={suffix}
         inputMode="text"
-        placeholder={
-          field.optional ? texts.leftOut : example && field.example ? texts.suchAs(field.example) : undefined
-        }
+        placeholder={field.optional ? "left out" : example && field.example ? `such as ${field.example}` : undefined}
         value={value}
         onChange={(e) => onChange(e.target.value)}
         maxLength={60}

@@ -1,6 +1,5 @@
 /** A circuit as a strip, from the reservoir to what moves, in the graphic symbols of ISO 1219-1, with a pin where one stands. */
 import type { ComponentKind } from "@core";
-import { circuitStrip as texts } from "./texts";
 
 interface Part {
   id: string;
@@ -110,7 +109,7 @@ export function CircuitStrip({ parts, here, label }: { parts: readonly Part[]; h
       className="h-[104px] w-full text-ink"
       preserveAspectRatio="xMinYMid meet"
       role="img"
-      aria-label={texts.placeOfInThe(label, parts[at]?.name ?? texts.thisPart, at + 1, parts.length)}
+      aria-label={`${label}: ${parts[at]?.name ?? "this part"}, place ${at + 1} of ${parts.length} in the circuit`}
       fill="var(--sheet)"
       stroke="currentColor"
       strokeWidth="1.5"
@@ -146,7 +145,7 @@ export function CircuitStrip({ parts, here, label }: { parts: readonly Part[]; h
                 stroke="none"
                 fill="var(--sea)"
               >
-                {texts.youAreHere}
+                you are here
               </text>
             </>
           ) : null}

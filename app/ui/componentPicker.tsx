@@ -2,7 +2,6 @@
 import { Command } from "cmdk";
 import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
-import { componentPicker as texts } from "./texts";
 
 interface Answer {
   /** The text that it answers. */
@@ -45,7 +44,7 @@ export function ComponentPicker({
         className="absolute top-full right-0 left-0 z-20 mt-1 max-h-72 overflow-auto border border-line-2 bg-sheet shadow-lg"
       >
         {current && found.length === 0 && text.trim() ? (
-          <Command.Empty className="px-3 py-2 text-ink-2">{texts.noComponentByThat}</Command.Empty>
+          <Command.Empty className="px-3 py-2 text-ink-2">No component by that name.</Command.Empty>
         ) : null}
         {found.map((f) => (
           <Command.Item

@@ -2,7 +2,6 @@
 import { AlertDialog } from "radix-ui";
 import { useRef } from "react";
 import { Button } from "./form";
-import { confirm as texts } from "./texts";
 
 export function ConfirmButton({
   intent,
@@ -34,7 +33,7 @@ export function ConfirmButton({
           <div className="flex justify-end gap-3">
             <AlertDialog.Cancel asChild>
               <Button type="button" tone="plain">
-                {texts.no}
+                No
               </Button>
             </AlertDialog.Cancel>
             <AlertDialog.Action asChild>

@@ -1,7 +1,6 @@
 /** What a person sees when a page cannot be shown, and what to do next. */
 import { useEffect } from "react";
 import { Link, useRevalidator } from "react-router";
-import { errorPage as texts } from "./texts";
 
 const RETRY_MS = 3000;
 
@@ -34,30 +33,36 @@ export function ErrorPage({ status, detail }: { status: number; detail: unknown 
   return (
     <main className="mx-auto max-w-xl px-6 py-20">
       {kind?.kind === "database" ? (
-        <Waiting title={texts.theDatabaseDoesNot}>{texts.nothingThatWasSaved}</Waiting>
+        <Waiting title="The database does not answer">
+          Nothing that was saved is lost. This page looks again every few seconds and goes on by itself.
+        </Waiting>
       ) : kind?.kind === "busy" ? (
-        <Waiting title={texts.tooManyAtOnce}>{texts.itGoesOnByItself}</Waiting>
+        <Waiting title="Many people ask at this moment">
+          All is well, only busy: nothing is lost. This page tries again every few seconds and goes on by itself.
+        </Waiting>
       ) : kind?.kind === "forbidden" ? (
         <>
-          <h1>
-            {texts.thisIsForAn} {kind.needs}
-          </h1>
-          <p className="mt-2">{texts.youAreSignedIn(kind.has)}</p>
+          <h1>This is for an {kind.needs}</h1>
+          <p className="mt-2">
+            <>You are signed in as {kind.has}. Ask an engineer of your site to do it, or sign in with another name.</>
+          </p>
         </>
       ) : status === 404 ? (
         <>
-          <h1>{texts.thereIsNoSuch(kind?.what ?? texts.page)}</h1>
-          <p className="mt-2">{texts.theAddressMayBe}</p>
+          <h1>{`There is no such ${kind?.what ?? "page"}`}</h1>
+          <p className="mt-2">
+            The address may be old, or the record was retired. The find box opens machines and points by name.
+          </p>
         </>
       ) : (
         <>
-          <h1>{texts.thisPageCouldNot}</h1>
-          <p className="mt-2">{texts.theFaultIsOurs}</p>
+          <h1>This page could not be made</h1>
+          <p className="mt-2">The fault is ours and has been written to the log. What you saved before is safe.</p>
         </>
       )}
       <p className="mt-5">
         <Link to="/" className="act">
-          {texts.goToToday}
+          Go to Today
         </Link>
       </p>
     </main>

@@ -5,13 +5,16 @@ import { ConfirmButton } from "./confirm";
 import { counted } from "./counted";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "./form";
 import { Section } from "./page";
-import { importFile as texts } from "./texts";
+
+const texts = {
+  line: (line: number) => `line ${line}`,
+};
 
 export function FileField({ limitMb, problem }: { limitMb: number; problem: string | undefined }) {
   return (
     <>
       <label htmlFor="f-file" className="mb-1 block text-sm text-ink-2">
-        {texts.fileAtMostMb(limitMb)}
+        {`File, at most ${limitMb} MB`}
       </label>
       <input
         id="f-file"
@@ -45,29 +48,29 @@ export function FormatFields({
     <>
       <SelectField
         name="delimiter"
-        label={texts.separatedBy}
+        label="Separated by"
         defaultValue={named(mapping.delimiter)}
         options={delimiters.map((d) => ({ value: named(d.value), label: d.label }))}
       />
       <SelectField
         name="decimalMark"
-        label={texts.decimalMark}
+        label="Decimal mark"
         defaultValue={mapping.decimalMark}
         options={[
-          { value: ".", label: texts.point34 },
-          { value: ",", label: texts.comma34 },
+          { value: ".", label: "point, 3.4" },
+          { value: ",", label: "comma, 3,4" },
         ]}
       />
-      <SelectField name="dateOrder" label={texts.dates} defaultValue={mapping.dateOrder} options={dateOrders} />
+      <SelectField name="dateOrder" label="Dates" defaultValue={mapping.dateOrder} options={dateOrders} />
       <TextField
         name="titleLines"
-        label={texts.linesAboveTheHeadings}
+        label="Lines above the headings"
         inputMode="numeric"
         defaultValue={String(mapping.titleLines)}
-        hint={texts.aTitleForExample}
+        hint="A title, for example"
       />
       <div className="self-end">
-        <CheckField name="hasHeader" label={texts.firstRowIsA} defaultChecked={mapping.hasHeader} />
+        <CheckField name="hasHeader" label="First row is a heading" defaultChecked={mapping.hasHeader} />
       </div>
     </>
   );
@@ -76,10 +79,10 @@ export function FormatFields({
 /** Columns of the file as options of a field. */
 export function columnOptions(head: readonly string[], hasHeader: boolean) {
   return [
-    { value: "", label: texts.notInTheFile },
+    { value: "", label: "not in the file" },
     ...head.map((h, i) => ({
       value: String(i),
-      label: hasHeader ? `${i + 1}: ${h.slice(0, 40)}` : texts.column(i + 1, h.slice(0, 20)),
+      label: hasHeader ? `${i + 1}: ${h.slice(0, 40)}` : `column ${i + 1} (${h.slice(0, 20)})`,
     })),
   ];
 }
@@ -100,14 +103,14 @@ export interface FileFates {
 
 /** "3 to add, 1 bad". */
 export function fatesText({ counts }: FileFates): string {
-  if (counts.add + counts.there + counts.bad === 0) return texts.theFileHasNo;
-  const parts = [texts.toAdd(counts.add)];
-  if (counts.there) parts.push(texts.thereAlready(counts.there));
-  if (counts.bad) parts.push(texts.bad(counts.bad));
+  if (counts.add + counts.there + counts.bad === 0) return "The file has no rows";
+  const parts = [`${counts.add} to add`];
+  if (counts.there) parts.push(`${counts.there} there already`);
+  if (counts.bad) parts.push(`${counts.bad} bad`);
   return parts.join(", ");
 }
 
-const fateText = { add: texts.willBeAdded, there: texts.isThereAlready, bad: "bad" };
+const fateText = { add: "will be added", there: "there already", bad: "bad" };
 
 function BadRows({ fates: { bad, faults, counts }, skipBad }: { fates: FileFates; skipBad: boolean }) {
   if (bad.length === 0) return null;
@@ -115,20 +118,24 @@ function BadRows({ fates: { bad, faults, counts }, skipBad }: { fates: FileFates
   const told = faults.length < bad.length && faults.length > 0;
   return (
     <Section
-      title={texts.badRowsByLine}
-      aside={counts.bad > bad.length ? texts.theFirstOf(bad.length, counts.bad) : undefined}
+      title="Bad rows, by line"
+      aside={counts.bad > bad.length ? `the first ${bad.length} of ${counts.bad}` : undefined}
     >
-      <ul className="max-h-56 overflow-y-auto text-sm" tabIndex={0} aria-label={texts.badRows}>
+      <ul className="max-h-56 overflow-y-auto text-sm" tabIndex={0} aria-label="Bad rows">
         {(told ? faults : bad.map((b) => ({ reason: b.reason, count: 1, first: b.line, last: b.line }))).map((f) => (
           <li key={`${f.first} ${f.reason}`} className="ruled grid grid-cols-[11rem_minmax(0,1fr)] py-1">
             <span className="text-ink-2">
-              {f.count === 1 ? texts.line(f.first) : texts.rowsFromTo(f.count, f.first, f.last)}
+              {f.count === 1 ? texts.line(f.first) : `${f.count} rows, ${f.first} to ${f.last}`}
             </span>
             <span className="[overflow-wrap:anywhere]">{f.reason}</span>
           </li>
         ))}
       </ul>
-      <CheckField name="skipBad" label={texts.leaveOutTheBad(counts.bad)} defaultChecked={skipBad} />
+      <CheckField
+        name="skipBad"
+        label={`Leave out the ${counted(counts.bad, "bad row")} and import the rest`}
+        defaultChecked={skipBad}
+      />
     </Section>
   );
 }
@@ -136,8 +143,11 @@ function BadRows({ fates: { bad, faults, counts }, skipBad }: { fates: FileFates
 function OddRows({ odd }: { odd: FileFates["odd"] }) {
   if (odd.length === 0) return null;
   return (
-    <Section title={texts.runningHoursToLook} aside={texts.importedAsTheyAre}>
-      <ul className="max-h-40 overflow-y-auto text-sm" tabIndex={0} aria-label={texts.rowsWithOddHours}>
+    <Section
+      title="Values and running hours to look at"
+      aside="imported as they are; hours that do not fit are not used"
+    >
+      <ul className="max-h-40 overflow-y-auto text-sm" tabIndex={0} aria-label="Rows to look at">
         {odd.map((o) => (
           <li key={o.line} className="ruled grid grid-cols-[5rem_minmax(0,1fr)] py-1">
             <span className="text-ink-2">{texts.line(o.line)}</span>
@@ -151,13 +161,13 @@ function OddRows({ odd }: { odd: FileFates["odd"] }) {
 
 function FirstRows({ fates: { head, rows }, hasHeader }: { fates: FileFates; hasHeader: boolean }) {
   return (
-    <Section title={texts.firstRowsAndWhat}>
-      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label={texts.firstRows}>
+    <Section title="First rows and what becomes of them">
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="First rows">
         <table className="w-full text-sm whitespace-nowrap [&_td]:py-1 [&_td]:pr-4 [&_th]:py-1 [&_th]:pr-4">
           <thead>
             <tr className="ruled">
-              <th scope="col">{texts.lineOfTheFile}</th>
-              <th scope="col">{texts.fate}</th>
+              <th scope="col">line</th>
+              <th scope="col">fate</th>
               {hasHeader
                 ? head.slice(0, 16).map((h, i) => (
                     <th scope="col" key={i}>
@@ -215,28 +225,30 @@ export function ImportForm({
     <Form method="post" key={JSON.stringify(mapping)} noValidate>
       <FormProblemsProvider problems={problems}>
         <div className="gap-x-8 max-xl:flex max-xl:flex-col xl:grid xl:grid-cols-[330px_minmax(0,1fr)]">
-          <Section title={texts.whatIsWhat} className="max-xl:order-2">
+          <Section title="What is what" className="max-xl:order-2">
             <div className="mt-3 grid grid-cols-2 gap-3">{children}</div>
             <div className="mt-3">
               <Button tone="plain" name="intent" value="preview">
-                {texts.lookAgain}
+                Look again
               </Button>
             </div>
           </Section>
           <div className="min-w-0">
-            {unused.length > 0 ? <p className="mb-3 text-ink-2">{texts.notUsed(unused.join(", "))}</p> : null}
+            {unused.length > 0 ? (
+              <p className="mb-3 text-ink-2">{`Columns that nothing is taken from: ${unused.join(", ")}.`}</p>
+            ) : null}
             {above}
             <BadRows fates={fates} skipBad={mapping.skipBad} />
             <OddRows odd={fates.odd} />
             {counts.add > 0 ? (
               <div className="mb-5">
                 <Button name="intent" value="import">
-                  {texts.importText(counts.add, noun)}
+                  {`Import ${counts.add} ${noun}${counts.add === 1 ? "" : "s"}`}
                 </Button>
               </div>
             ) : (
               <Notice tone="ochre">
-                {texts.thereIsNothingTo(counts.there ? texts.everyGoodRowIs : texts.underThisMapping)}
+                {`There is nothing to add${counts.there ? ": every good row is recorded already" : " under this mapping"}.`}
               </Notice>
             )}
             <FirstRows fates={fates} hasHeader={mapping.hasHeader} />
@@ -258,14 +270,10 @@ export function ImportProgress({ stage, progress }: { stage: "previewing" | "imp
   return (
     <div className="max-w-md" role="status">
       <p className="mb-2">
-        {texts.youMayLeaveThis(stage === "importing" ? texts.theRowsAreBeing : texts.everyRowIsBeing)}
+        {`${stage === "importing" ? "The rows are being stored." : "Every row is being looked at."} You ` +
+          "may leave this page: it goes on by itself."}
       </p>
-      <progress
-        className="w-full"
-        max={100}
-        value={share}
-        aria-label={stage === "importing" ? texts.storing : texts.reading}
-      >
+      <progress className="w-full" max={100} value={share} aria-label={stage === "importing" ? "Storing" : "Reading"}>
         {share} %
       </progress>
     </div>

@@ -1,7 +1,6 @@
 /** The margin rule: a thin ruler with ticks at baseline and limit, the value as a notch, its doubt as a whisker. */
 import { formatNumber, type Assessment, type ConditionState } from "@core";
 import { stateTone } from "./state";
-import { marginRule as texts } from "./texts";
 
 const LIMIT_AT = 0.78;
 const FARTHEST = 0.965;
@@ -13,10 +12,10 @@ function place(margin: number): number {
 
 /** The figure under a margin rule. */
 export function marginText(margin: Assessment["margin"], state: ConditionState): string {
-  if (!margin || state === "unproven") return texts.notYetKnown;
+  if (!margin || state === "unproven") return "not yet known";
   const percent = Math.round(margin.value * 100);
-  if (percent > 999) return texts.farBeyondTheLimit;
-  return texts.ofMarginUsed(formatNumber(Math.max(0, percent), 0));
+  if (percent > 999) return "far beyond the limit";
+  return `${formatNumber(Math.max(0, percent), 0)} % of margin used`;
 }
 
 export function MarginRule({

@@ -1,5 +1,3 @@
-/** Juncteral's mark: two lines that meet across a step. */
-import { mark as texts } from "./texts";
 export function Mark({ large = false }: { large?: boolean }) {
   return (
     <span className={`inline-flex items-center gap-2.5 font-semibold ${large ? "text-2xl" : "text-[1.02rem]"}`}>
@@ -14,7 +12,7 @@ export function Mark({ large = false }: { large?: boolean }) {
         <path d="M1 4.5h6M15 13.5h6" stroke="var(--ink)" />
         <path d="M1 13.5h5l9-9h6" stroke="var(--sea)" />
       </svg>
-      {texts.juncteral}
+      Juncteral
     </span>
   );
 }

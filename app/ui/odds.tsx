@@ -1,10 +1,9 @@
 /** Odds as a number and a bar, with the place where they stood before the last result. */
 import { formatNumber } from "@core";
-import { odds as texts } from "./texts";
 
 /** A chance in words: never 0 or 100 %, which no evidence gives. */
 export const oddsText = (share: number): string =>
-  share > 0.99 ? texts.over99 : share < 0.01 ? texts.under1 : `${formatNumber(100 * share, 0)} %`;
+  share > 0.99 ? "over 99 %" : share < 0.01 ? "under 1 %" : `${formatNumber(100 * share, 0)} %`;
 
 export function OddsBar({ now, before }: { now: number; before: number | null }) {
   const moved = before !== null && Math.abs(before - now) >= 0.005;
@@ -16,7 +15,7 @@ export function OddsBar({ now, before }: { now: number; before: number | null })
         {moved ? <rect x={Math.min(99, 100 * before)} y="0" width="1.4" height="10" fill="var(--ink)" /> : null}
       </svg>
       <span className="w-[4.5rem] text-right">{oddsText(now)}</span>
-      <span className="sr-only">{moved ? texts.was(oddsText(before)) : ""}</span>
+      <span className="sr-only">{moved ? `, was ${oddsText(before)}` : ""}</span>
     </span>
   );
 }

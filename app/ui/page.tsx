@@ -1,7 +1,6 @@
 /** The frame of a screen: where you are, one heading that says the finding, and the find box. */
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { page as texts } from "./texts";
 
 export interface Crumb {
   label: string;
@@ -20,7 +19,7 @@ export function PageHead({
   return (
     <header className="mb-4 pr-0 lg:pr-72">
       {crumbs.length > 0 ? (
-        <nav aria-label={texts.whereYouAre} className="mb-1 text-sm text-ink-2">
+        <nav aria-label="Where you are" className="mb-1 text-sm text-ink-2">
           {crumbs.map((c, i) => (
             <span key={i}>
               {i > 0 ? <span aria-hidden="true"> › </span> : null}

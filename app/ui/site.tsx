@@ -4,7 +4,7 @@ import { TZDate } from "@date-fns/tz";
 import { lightFormat } from "date-fns";
 import { createContext, use, useMemo, type ReactNode } from "react";
 import { monthName, shortMonth, weekday } from "./calendarNames";
-import { site as texts } from "./texts";
+import { counted } from "./counted";
 
 export interface SiteContext {
   timeZone: string;
@@ -85,8 +85,8 @@ export const daysUntil = (ms: number, { now, timeZone }: SiteContext): number =>
 /** "in 9 days", "2 days late", "today", and the weekday within a week. */
 export function dueText(ms: number, site: SiteContext): string {
   const days = daysUntil(ms, site);
-  if (days < 0) return texts.daysLate(-days);
-  if (days === 0) return texts.today;
+  if (days < 0) return `${counted(-days, "day")} late`;
+  if (days === 0) return "today";
   if (days < 7) return weekday(new TZDate(ms, site.timeZone));
-  return texts.inDays(days);
+  return `in ${days} days`;
 }

@@ -2,7 +2,6 @@
 import { formatNumber } from "@core";
 import type { ConditionState } from "@core";
 import { stateTone } from "./state";
-import { spark as texts } from "./texts";
 
 /** Share of the time from first to last, and of the margin. */
 export type SparkPoint = [time: number, used: number];
@@ -31,7 +30,7 @@ export function Spark({
       width={WIDTH}
       height={HEIGHT}
       role="img"
-      aria-label={texts.marginUsedOverMonths(months, percent(points[0]!), percent(last))}
+      aria-label={`Margin used over ${months} months: from ${percent(points[0]!)} % to ${percent(last)} %`}
       className={`inline-block ${stateTone[state]}`}
       fill="none"
     >

@@ -5,7 +5,6 @@ import type { loader } from "./alternatives";
 import { Button } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { alternativesTable as texts } from "./texts";
 
 const percent = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)}\u00a0%`;
 
@@ -21,34 +20,34 @@ export function AlternativesTable({ componentId }: { componentId: string }) {
           tone="plain"
           onClick={() => void fetcher.load(`/work/alternatives?component=${componentId}`)}
         >
-          {fetcher.state === "idle" ? texts.compareTheAlternatives : texts.pricingThem}
+          {fetcher.state === "idle" ? "Compare the alternatives" : "Pricing them …"}
         </Button>
       </p>
     );
   return (
-    <Section title={texts.alternativesTheCheapestFirst} aside={texts.expectedCostFailingBefore}>
+    <Section title="Alternatives, the cheapest first" aside="expected cost, failing before included">
       {!found ? (
-        <p className="py-2 text-ink-2">{texts.noForecastFaultOr}</p>
+        <p className="py-2 text-ink-2">No forecast, fault or booking asks for work here: there is nothing to price.</p>
       ) : (
         <div className="overflow-x-auto">
           <table className="w-full [&_td]:py-1.5 [&_td]:pr-4 [&_th]:py-1.5 [&_th]:pr-4">
             <thead>
               <tr className="ruled">
-                <th scope="col">{texts.way}</th>
-                <th scope="col">{texts.when}</th>
+                <th scope="col">way</th>
+                <th scope="col">when</th>
                 <th scope="col" className="text-right">
-                  {texts.crewHours}
+                  crew hours
                 </th>
                 <th scope="col" className="text-right">
-                  {texts.cost}
+                  cost
                 </th>
                 <th scope="col" className="text-right">
-                  {texts.limitBefore}
+                  limit before
                 </th>
                 <th scope="col" className="text-right">
-                  {texts.failsBefore}
+                  fails before
                 </th>
-                <th scope="col">{texts.cure}</th>
+                <th scope="col">cure</th>
               </tr>
             </thead>
             <tbody>
@@ -63,14 +62,15 @@ export function AlternativesTable({ componentId }: { componentId: string }) {
                   <td className="text-right">{percent(w.crossed)}</td>
                   <td className="text-right">{percent(w.fails)}</td>
                   <td className="text-ink-2">
-                    {w.interim ? texts.stopGapTheCause : w.id === "wait" ? texts.nothingIsDone : texts.cure}
+                    {w.interim ? "stop-gap: the cause stays open" : w.id === "wait" ? "nothing is done" : "cure"}
                   </td>
                 </tr>
               ))}
             </tbody>
           </table>
           <p className="py-2 text-sm text-ink-2">
-            {texts.estimatesForDecidingNot(found.assumed ? texts.hoursOrCostsAre : "")}
+            {`Estimates for deciding, not a promise${found.assumed ? "; hours or costs are usual ones of the kind" : ""}` +
+              ". A stop-gap is priced as if it changed nothing of the wear."}
           </p>
         </div>
       )}

@@ -14,9 +14,8 @@ import { bookWork } from "~/domain/work/commands.server";
 import { AlternativesTable } from "./alternativesTable";
 import { NoStopInTime } from "./noStopInTime";
 import { bookingContext } from "~/domain/work/queries.server";
-import { book as texts } from "./texts";
 
-export const meta = () => [{ title: texts.bookWorkJuncteral }];
+export const meta = () => [{ title: "Book work · Juncteral" }];
 
 export const loader = guard("engineer", async ({ request }) => {
   const search = new URL(request.url).searchParams;
@@ -47,19 +46,19 @@ export default function Book({
   const proposed = about.stops.find((s) => s.id === about.proposed);
   const first = about.stops.find((s) => !s.part.late);
   const title = atOnce
-    ? texts.toBeDoneNow(about.component)
+    ? `${about.component}: to be done now`
     : about.stops.length === 0
-      ? texts.noStopIsPlanned(about.component)
+      ? `${about.component}: no stop is planned yet`
       : proposed
-        ? texts.theOnIsThe(about.component, proposed.name, dayText(proposed.at, site))
+        ? `${about.component}: the ${proposed.name} on ${dayText(proposed.at, site)} is the first that the part can make`
         : !first
-          ? texts.thePartComesAfter(about.component)
-          : texts.likelyPastItsLimit(about.component, first.name, dayText(first.at, site));
+          ? `${about.component}: the part comes after every planned stop`
+          : `${about.component}: likely past its limit before the ${first.name} on ${dayText(first.at, site)}`;
   return (
     <div className="max-w-3xl">
       <PageHead
         crumbs={[
-          { label: texts.work, to: "/work" },
+          { label: "Work", to: "/work" },
           { label: about.machine, to: `/fleet/machines/${about.machineId}` },
           { label: about.component },
         ]}
@@ -78,7 +77,7 @@ export default function Book({
       {!atOnce && about.leastBad !== null ? <NoStopInTime about={about} /> : null}
       {about.open.length > 0 ? (
         <Notice tone="ochre" live={false}>
-          {texts.bookedAlready}{" "}
+          Booked already:{" "}
           {about.open.map((o) => (
             <Link key={o.id} to={`/work/${o.id}`} className="way mr-3">
               {o.kind}
@@ -95,9 +94,9 @@ export default function Book({
         <input type="hidden" name="origin" value={origin.kind} />
         <input type="hidden" name="originId" value={origin.id} />
         <FormProblemsProvider problems={actionData?.problems}>
-          <Section title={texts.atWhichStop}>
+          <Section title="At which stop?">
             <fieldset>
-              <legend className="sr-only">{texts.stop}</legend>
+              <legend className="sr-only">Stop</legend>
               {actionData?.problems?.stopId ? (
                 <p className="py-1 text-sm font-medium text-verm" role="alert">
                   {actionData.problems.stopId}
@@ -128,7 +127,9 @@ export default function Book({
                       {part.text}
                     </span>
                     <span className="text-ink-2 max-sm:col-start-2">
-                      {s.probability === null ? "" : texts.ofTheLimitBefore(chance(s.probability).replace(/^an? /, ""))}
+                      {s.probability === null
+                        ? ""
+                        : `${chance(s.probability).replace(/^an? /, "")} of the limit before · `}
                       <span
                         className={full ? "text-ochre" : ""}
                       >{`${s.bookedHours}\u00a0of\u00a0${s.crewHours}\u00a0h`}</span>
@@ -144,33 +145,42 @@ export default function Book({
                   defaultChecked={atOnce || about.stops.length === 0}
                   className="size-4 accent-sea"
                 />
-                <span>{atOnce ? texts.nowItNeedsNo : texts.aStopOfIts}</span>
+                <span>{atOnce ? "Now: it needs no stop" : "A stop of its own, not planned yet"}</span>
               </label>
             </fieldset>
           </Section>
           <div className="grid gap-4 sm:grid-cols-3">
             <SelectField
               name="kind"
-              label={texts.whatIsToBe}
+              label="What is to be done"
               defaultValue={kind}
               options={interventionKinds.map((value) => ({ value, label: interventionLabels[value] }))}
             />
-            <TextField name="crewHours" label={texts.crewHours} defaultValue="8" inputMode="decimal" />
-            <TextField name="partOrderedOn" label={texts.partOrderedOn} type="date" hint={texts.emptyNotOrderedYet} />
+            <TextField name="crewHours" label="Crew hours" defaultValue="8" inputMode="decimal" />
+            <TextField name="partOrderedOn" label="Part ordered on" type="date" hint="Empty: not ordered yet" />
           </div>
           <div className="mt-4">
-            <TextArea name="note" label={texts.whyAndWhatTo} maxLength={2000} hint={texts.confirmByLoadTest} />
+            <TextArea
+              name="note"
+              label="Why, and what to mind"
+              maxLength={2000}
+              hint="Confirm by load test before money is spent, where the manufacturer's manual allows it."
+            />
           </div>
           <div className="mt-3">
-            <CheckField name="interim" label={texts.aStopGapIts} defaultChecked={interim} />
+            <CheckField
+              name="interim"
+              label="A stop-gap: its cause stays open, to be looked at again"
+              defaultChecked={interim}
+            />
           </div>
           {about.open.length > 0 ? (
             <div className="mt-3">
-              <CheckField name="again" label={texts.bookAnotherPieceOf} />
+              <CheckField name="again" label="Book another piece of work for this component" />
             </div>
           ) : null}
           <div className="mt-4">
-            <Button>{texts.bookIt}</Button>
+            <Button>Book it</Button>
           </div>
         </FormProblemsProvider>
       </Form>

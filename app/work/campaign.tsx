@@ -8,10 +8,9 @@ import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
-import { campaign as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.juncteral(loaderData?.page.campaign.title ?? texts.campaign) },
+  { title: `${loaderData?.page.campaign.title ?? "Campaign"} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => ({
@@ -24,16 +23,16 @@ export const action = guardAction("technician", async ({ params, request, user }
   const id = idParam(params);
   const fields = await formFields(request);
   if (fields.intent === "close" && !mayAct(user.role, "engineer"))
-    return refused({ problems: { form: texts.anEngineerClosesA }, status: 403 });
+    return refused({ problems: { form: "An engineer closes a campaign." }, status: 403 });
   const done = fields.intent === "close" ? await closeCampaign(id, user) : await settlePart(id, fields, user);
   return done.ok ? redirect(`/work/campaigns/${id}`) : refused(done);
 });
 
 const words = {
-  open: texts.notLookedAt,
-  new: texts.newVariantNothingTo,
-  old: texts.oldVariantToBe,
-  done: texts.oldVariantChanged,
+  open: "not looked at",
+  new: "new variant, nothing to do",
+  old: "old variant, to be changed",
+  done: "old variant, changed",
 } as const;
 
 export default function Campaign(props: Route.ComponentProps) {
@@ -52,24 +51,18 @@ function CampaignPage({ loaderData: { page, mayLook, mayEdit }, actionData }: Ro
   return (
     <div className="max-w-4xl">
       <PageHead
-        crumbs={[
-          { label: texts.work, to: "/work" },
-          { label: texts.dueByDate, to: "/work/due" },
-          { label: campaign.title },
-        ]}
-        title={texts.ofSettled(campaign.title, settled, parts.length, old > 0 ? texts.toBeChanged(old) : "")}
+        crumbs={[{ label: "Work", to: "/work" }, { label: "Due by date", to: "/work/due" }, { label: campaign.title }]}
+        title={`${campaign.title}: ${settled} of ${parts.length} settled${old > 0 ? `, ${old} to be changed` : ""}`}
       >
-        {texts.bulletin(
-          campaign.bulletin,
-          campaign.why,
-          campaign.dueOn ? texts.doneBy(dayText(dayStart(campaign.dueOn, page.timeZone), site)) : "",
-          campaign.closedAt ? texts.closedBy(campaign.closedBy) : "",
-          <strong className="font-semibold text-ink">{texts.marking}</strong>,
-          campaign.marking,
-        )}
+        <>
+          Bulletin {campaign.bulletin}. {campaign.why}{" "}
+          {campaign.dueOn ? `Done by ${dayText(dayStart(campaign.dueOn, page.timeZone), site)}. ` : ""}
+          {campaign.closedAt ? `Closed by ${campaign.closedBy}. ` : ""}
+          {<strong className="font-semibold text-ink">Marking:</strong>} {campaign.marking}
+        </>
       </PageHead>
       <FormProblemsProvider problems={actionData?.problems}>
-        <Section title={texts.parts}>
+        <Section title="Parts">
           <ul>
             {parts.map((p) => (
               <li key={p.id} className="ruled py-2">
@@ -79,7 +72,7 @@ function CampaignPage({ loaderData: { page, mayLook, mayEdit }, actionData }: Ro
                   </Link>
                   <span className={p.result === "old" ? "font-medium text-ochre" : "text-ink-2"}>
                     {words[p.result]}
-                    {p.marking ? texts.marked(p.marking) : ""}
+                    {p.marking ? `; marked ${p.marking}` : ""}
                     {p.by && p.at ? `, ${p.by}, ${dayText(p.at, site)}` : ""}
                   </span>
                 </span>
@@ -90,10 +83,10 @@ function CampaignPage({ loaderData: { page, mayLook, mayEdit }, actionData }: Ro
                     <div className="w-56">
                       <SelectField
                         name={`result-${p.id}`}
-                        label={texts.found}
+                        label="Found"
                         defaultValue=""
                         options={[
-                          { value: "", label: texts.choose },
+                          { value: "", label: "choose" },
                           ...(["new", "old", "done"] as const).map((value) => ({ value, label: words[value] })),
                         ]}
                       />
@@ -101,18 +94,18 @@ function CampaignPage({ loaderData: { page, mayLook, mayEdit }, actionData }: Ro
                     <div className="w-40">
                       <TextField
                         name={`marking-${p.id}`}
-                        label={texts.markingRead}
+                        label="Marking read"
                         defaultValue={p.marking}
                         maxLength={100}
                       />
                     </div>
-                    <Button tone="plain">{texts.keep}</Button>
+                    <Button tone="plain">Keep</Button>
                     {p.result === "old" && mayEdit ? (
                       <Link
                         to={`/work/book?component=${p.componentId}&kind=replacement&from=campaign&of=${campaign.id}`}
                         className="way"
                       >
-                        {texts.bookTheChange}
+                        Book the change
                       </Link>
                     ) : null}
                   </Form>
@@ -124,7 +117,7 @@ function CampaignPage({ loaderData: { page, mayLook, mayEdit }, actionData }: Ro
         {mayEdit && !campaign.closedAt && settled === parts.length ? (
           <Form method="post">
             <Button name="intent" value="close">
-              {texts.closeTheCampaign}
+              Close the campaign
             </Button>
           </Form>
         ) : null}

@@ -4,7 +4,7 @@ import type { InterventionPage } from "~/domain/work/queries.server";
 import { Button } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
-import { carryOut as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
 export function CarryOut({
   page,
@@ -22,15 +22,17 @@ export function CarryOut({
   const offered = procedures.filter((p) => !begun.has(p.id));
   return (
     <Section
-      title={texts.procedures}
+      title="Procedures"
       aside={
         <Link to="/work/procedures" className="way">
-          {texts.allProcedures}
+          All procedures
         </Link>
       }
     >
       {runs.length === 0 ? (
-        <p className="py-2 text-ink-2">{texts.noneIsBegunA}</p>
+        <p className="py-2 text-ink-2">
+          None is begun. A procedure leads step by step, and the record is made while it is done.
+        </p>
       ) : (
         <ul>
           {runs.map((r) => (
@@ -38,24 +40,25 @@ export function CarryOut({
               <span className="min-w-0">
                 <span className="font-semibold">{r.procedure.title}</span>
                 <span className="block text-sm text-ink-2">
-                  {texts.ofStepsBegunBy(
-                    r.stand.closed,
-                    r.stand.steps.length,
-                    momentText(r.startedAt, site),
-                    r.startedBy,
-                    r.version > 0 ? texts.thePlantVersion(r.version) : "",
-                    r.stand.skippedHolds.length > 0 ? (
-                      <strong className="text-verm"> {texts.holdPointSkipped(r.stand.skippedHolds.length)}</strong>
-                    ) : null,
-                    r.stand.next !== null && r.stand.held
-                      ? texts.standsAtTheHold(r.stand.steps.find((s) => s.step.id === r.stand.held)!.step.text)
-                      : "",
-                  )}
+                  <>
+                    {r.stand.closed} of {r.stand.steps.length} steps; begun {momentText(r.startedAt, site)} by{" "}
+                    {r.startedBy}
+                    {r.version > 0 ? `, the plant’s version ${r.version}` : ""}
+                    {r.stand.skippedHolds.length > 0 ? (
+                      <strong className="text-verm">
+                        {" "}
+                        {`${r.stand.skippedHolds.length} hold point${r.stand.skippedHolds.length > 1 ? "s" : ""} skipped`}
+                      </strong>
+                    ) : null}
+                    {r.stand.next !== null && r.stand.held
+                      ? `; stands at the hold point “${r.stand.steps.find((s) => s.step.id === r.stand.held)!.step.text}”`
+                      : ""}
+                  </>
                 </span>
               </span>
               {mayWork ? (
                 <Link to={`/work/runs/${r.id}`} reloadDocument className="act">
-                  {r.stand.next === null || !open ? texts.seeTheSteps : texts.goOnWithIt}
+                  {r.stand.next === null || !open ? "See the steps" : "Go on with it"}
                 </Link>
               ) : null}
             </li>
@@ -64,18 +67,18 @@ export function CarryOut({
       )}
       {findings.length > 0 ? (
         <p className="py-2 text-ink-2">
-          {texts.findingWrittenDownOn(findings.length)}{" "}
+          {`${counted(findings.length, "finding")} written down on opening.`}{" "}
           {debris ? (
             debris.eventId ? (
               <Link to={`/oil/debris/${debris.eventId}`} className="way">
-                {texts.theDebrisEventOf}
+                The debris event of this circuit
               </Link>
             ) : mayWork ? (
               <Link
                 to={`/oil/${page.circuitId}/debris?${new URLSearchParams({ what: debris.what, part: work.componentId })}`}
                 className="act"
               >
-                {texts.debrisWasFoundOpen}
+                Debris was found: open a debris event
               </Link>
             ) : null
           ) : null}
@@ -86,7 +89,7 @@ export function CarryOut({
           <Form method="post" className="mt-2 flex flex-wrap items-end gap-3">
             <input type="hidden" name="submission" value={submission} />
             <label className="min-w-0 grow text-sm text-ink-2">
-              {texts.beginWith}
+              Begin with
               <select
                 name="procedure"
                 className="mt-0.5 block min-h-11 w-full rounded-[3px] border border-line-2 bg-sheet px-3 text-ink"
@@ -94,17 +97,17 @@ export function CarryOut({
                 {offered.map((p) => (
                   <option key={p.copyId ?? p.id} value={p.copyId ?? p.id}>
                     {p.title}
-                    {p.copyId ? texts.version(p.machine ?? texts.thePlantOwn, p.version) : ""}
+                    {p.copyId ? ` (${p.machine ?? "the plant’s own"}, version ${p.version})` : ""}
                   </option>
                 ))}
               </select>
             </label>
             <Button name="intent" value="begin" tone="plain">
-              {texts.beginIt}
+              Begin it
             </Button>
           </Form>
         ) : (
-          <p className="py-2 text-ink-2">{texts.noProcedureIsWritten}</p>
+          <p className="py-2 text-ink-2">No procedure is written for this kind of part.</p>
         )
       ) : null}
     </Section>

@@ -3,7 +3,6 @@ import { Link } from "react-router";
 import { formatNumber, quantityOf } from "@core";
 import type { BeforeAfter } from "~/domain/work/proof.server";
 import { useShow } from "~/ui/site";
-import { compared as texts } from "./texts";
 
 const verdictTone = {
   proven: "text-sea font-semibold",
@@ -17,22 +16,22 @@ export function Compared({ rows, condemned }: { rows: readonly BeforeAfter[]; co
   const show = useShow();
   const value = (r: BeforeAfter, side: BeforeAfter["before"]) =>
     side === null
-      ? texts.notMeasured
+      ? "not measured"
       : `${show(side.value, r.quantity, { unit: r.unit })}${r.fullFlow && r.reference ? ` (${formatNumber((side.value / r.fullFlow) * 100, 1)} %)` : ""}`;
   return (
     <div className="overflow-x-auto">
       <table className="w-full [&_td]:py-1.5 [&_td]:pr-4 [&_td]:align-top [&_th]:py-1.5 [&_th]:pr-4">
         <thead>
           <tr className="ruled">
-            <th scope="col">{texts.point}</th>
+            <th scope="col">point</th>
             <th scope="col" className="text-right">
-              {texts.before}
+              before
             </th>
             <th scope="col" className="text-right">
-              {texts.after}
+              after
             </th>
-            <th scope="col">{texts.difference}</th>
-            <th scope="col">{texts.comparedAt}</th>
+            <th scope="col">difference</th>
+            <th scope="col">compared at</th>
           </tr>
         </thead>
         <tbody>
@@ -62,24 +61,21 @@ export function Compared({ rows, condemned }: { rows: readonly BeforeAfter[]; co
                       {show(r.proof.difference, r.quantity, { unit: r.unit })} ±{" "}
                       {show(2 * r.proof.uncertainty, r.quantity, { unit: r.unit })}
                       {r.expected
-                        ? texts.expected(show(r.expected.value, r.quantity, { unit: r.unit }), r.expected.basis)
+                        ? `; expected ${show(r.expected.value, r.quantity, { unit: r.unit })} (${r.expected.basis})`
                         : ""}
                     </span>
                   </>
                 ) : (
-                  <span className="text-ink-2">{texts.notKnownYet}</span>
+                  <span className="text-ink-2">not known yet</span>
                 )}
               </td>
               <td className="text-sm text-ink-2">
-                {texts.medianOfAndReadings(
-                  r.reference ? show(r.reference.temperature, "oilTemperature") : "",
+                {`${r.reference ? show(r.reference.temperature, "oilTemperature") : ""}${
                   r.reference && quantityOf(r.quantity).correction === "leakage"
                     ? `, ${show(r.reference.pressure, "loadPressure")}`
-                    : "",
-                  r.reference ? "; " : "",
-                  r.before?.readings ?? 0,
-                  r.after?.readings ?? 0,
-                )}
+                    : ""
+                }` +
+                  `${r.reference ? "; " : ""}median of ${r.before?.readings ?? 0} and ${r.after?.readings ?? 0} readings`}
               </td>
             </tr>
           ))}

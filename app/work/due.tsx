@@ -10,9 +10,9 @@ import { Button, Notice } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { DueRows } from "~/ui/dueRows";
 import { dayText, momentText, useSite } from "~/ui/site";
-import { due as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
-export const meta = () => [{ title: texts.dueByDateJuncteral }];
+export const meta = () => [{ title: "Due by date · Juncteral" }];
 
 const MOST = 100;
 
@@ -40,16 +40,17 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.work, to: "/work" }, { label: texts.dueByDate }]}
+        crumbs={[{ label: "Work", to: "/work" }, { label: "Due by date" }]}
         title={
           due.length === 0
-            ? texts.nothingFallsDueWithin(ahead)
+            ? `Nothing falls due within ${ahead} days`
             : late > 0
-              ? texts.ofLate(late, due.length)
-              : texts.fallDueWithinDays(due.length, ahead)
+              ? `${late} of ${due.length} ${late === 1 ? "is" : "are"} late`
+              : `${due.length} fall${due.length === 1 ? "s" : ""} due within ${ahead} days`
         }
       >
-        {texts.stopGapsToLook}
+        Stop-gaps to look at again, valves that seldom move, hoses at their longest usual life, fills to change back,
+        campaigns, work that no reading proves yet, work that waits for no stop or missed its own, calibrations.
       </PageHead>
       {actionData?.problems?.form ? <Notice tone="verm">{actionData.problems.form}</Notice> : null}
       {due.length > 0 ? (
@@ -58,17 +59,17 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
         </div>
       ) : null}
       <Section
-        title={texts.campaigns}
+        title="Campaigns"
         aside={
           mayEdit ? (
             <Link to="/work/campaigns/new" className="way">
-              {texts.beginACampaign}
+              Begin a campaign
             </Link>
           ) : undefined
         }
       >
         {campaigns.length === 0 ? (
-          <Empty>{texts.noBulletinRunsAs}</Empty>
+          <Empty>No bulletin runs as a campaign.</Empty>
         ) : (
           <ul>
             {campaigns.map((c) => (
@@ -80,16 +81,18 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
                   <span className="block text-ink-2">{c.bulletin}</span>
                 </span>
                 <span className="text-ink-2">
-                  {texts.ofSettled(c.settled, c.parts, c.closedAt ? texts.closed : "")}
+                  {`${c.settled} of ${c.parts} settled${c.closedAt ? ", closed" : ""}`}
                 </span>
               </li>
             ))}
           </ul>
         )}
       </Section>
-      <Section title={texts.valvesThatSeldomMove}>
+      <Section title="Valves that seldom move">
         {plan.length === 0 ? (
-          <Empty>{texts.noPartHasA}</Empty>
+          <Empty>
+            No part has a longest time without a move. It is stated at the part; what stands still for months seizes.
+          </Empty>
         ) : (
           <ul>
             {plan.map((p) => (
@@ -99,18 +102,15 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
                     {p.machine}, {lowerFirst(p.component)}
                   </Link>
                   <span className="block text-ink-2">
-                    {texts.atLeastEveryDays(
-                      p.days,
-                      p.last === null ? texts.noMoveIsOn : texts.movedBy(momentText(p.last, site), p.by),
-                      p.dueAt === null ? "" : texts.nextBy(dayText(p.dueAt, site)),
-                    )}
+                    {`at least every ${counted(p.days, "day")}; ${p.last === null ? "no move is on record" : `moved ${momentText(p.last, site)} by ${p.by}`}` +
+                      `${p.dueAt === null ? "" : `, next by ${dayText(p.dueAt, site)}`}`}
                   </span>
                 </span>
                 {mayMove ? (
                   <Form method="post">
                     <input type="hidden" name="submission" value={p.submission} />
                     <Button name="componentId" value={p.id} tone="plain">
-                      {texts.itWasMovedToday}
+                      It was moved today
                     </Button>
                   </Form>
                 ) : null}
@@ -118,7 +118,9 @@ export default function Due({ loaderData, actionData }: Route.ComponentProps) {
             ))}
           </ul>
         )}
-        <p className="py-2 text-sm text-ink-2">{texts.movingAValveMoves}</p>
+        <p className="py-2 text-sm text-ink-2">
+          Moving a valve moves what it drives: everybody clear, the load held or down, both ways and back.
+        </p>
       </Section>
     </>
   );

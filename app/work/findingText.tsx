@@ -2,7 +2,6 @@
 import { findingKinds, findingSays, type FindingKindId } from "@core";
 import type { RunFinding } from "~/domain/work/runState";
 import { momentText, useSite } from "~/ui/site";
-import { findingText as texts } from "./texts";
 
 interface Props {
   kind: FindingKindId;
@@ -24,11 +23,7 @@ export function Withdrawn({ withdrawn }: { withdrawn: NonNullable<RunFinding["wi
   const site = useSite();
   return (
     <p className="text-sm text-ink-2">
-      {texts.withdrawnBy(
-        withdrawn.by,
-        momentText(withdrawn.at, site),
-        withdrawn.because ? `: ${withdrawn.because}` : "",
-      )}
+      {`Withdrawn by ${withdrawn.by}, ${momentText(withdrawn.at, site)}${withdrawn.because ? `: ${withdrawn.because}` : ""}`}
     </p>
   );
 }

@@ -19,9 +19,8 @@ import { Compared } from "./compared";
 import { KeepWriteUp, Signing, WriteUp, WriteUpFields } from "./writeUp";
 import { interventionLabels } from "~/domain/work/form";
 import { bookingContext, interventionPage, type InterventionPage } from "~/domain/work/queries.server";
-import { intervention as texts } from "./texts";
 
-export const meta = () => [{ title: texts.workJuncteral }];
+export const meta = () => [{ title: "Work · Juncteral" }];
 
 export const loader = guard("viewer", async ({ params, user }) => {
   const page = await interventionPage(idParam(params));
@@ -87,10 +86,10 @@ export const action = guardAction("technician", async ({ params, request, user }
 });
 
 const cautions = [
-  texts.isolateLockAndRelease,
-  texts.suspendedLoadsArePropped,
-  texts.torqueSettingsAndLimits,
-  texts.measureBeforeWashingKeep,
+  "Isolate, lock and release stored pressure (accumulators and pressurised reservoirs too); prove zero at a gauge.",
+  "Suspended loads are propped before a line is opened. Hot oil; eye protection; card, never the hand, to look for a leak.",
+  "Torque, settings and limits come from the manufacturer's current manual; isolation and lifting follow local codes and are done by licensed people.",
+  "Measure before washing, keep debris as evidence, plug every open line. Fill the case before the first start; the case drain stays open.",
 ];
 
 export default function Intervention(props: Route.ComponentProps) {
@@ -114,7 +113,7 @@ function OriginLink({ work }: { work: Pick<InterventionPage["work"], "origin" | 
   }[work.origin];
   return to ? (
     <Link to={to} className="way">
-      {texts.whereItCameFrom}
+      Where it came from
     </Link>
   ) : null;
 }
@@ -132,75 +131,75 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
   );
   const day = (text: string) => dayText(dayStart(text, page.timeZone), { ...site, timeZone: page.timeZone });
   const title = work.doneAt
-    ? texts.done(page.machine, page.component, dayText(work.doneAt.getTime(), site))
+    ? `${page.machine}, ${page.component}: done ${dayText(work.doneAt.getTime(), site)}`
     : work.cancelledAt
-      ? texts.cancelled(page.machine, page.component)
-      : `${page.machine}, ${page.component}: ${page.startsOn ? texts.on(page.stop!, day(page.startsOn)) : texts.noStopYet}`;
+      ? `${page.machine}, ${page.component}: cancelled`
+      : `${page.machine}, ${page.component}: ${page.startsOn ? `${page.stop!} on ${day(page.startsOn)}` : "no stop yet"}`;
   return (
     <div className="max-w-3xl">
       <PageHead
         crumbs={[
-          { label: texts.work, to: "/work" },
+          { label: "Work", to: "/work" },
           { label: page.machine, to: `/fleet/machines/${page.machineId}` },
           { label: page.component },
         ]}
         title={title}
       >
-        {texts.crewHoursBookedBy(
-          interventionLabels[work.kind],
-          work.crewHours,
-          work.bookedBy,
-          work.pointId ? (
+        <>
+          {interventionLabels[work.kind]}, {work.crewHours} crew hours, booked by {work.bookedBy}
+          {work.pointId ? (
             <>
-              {texts.becauseOf}{" "}
+              , because of{" "}
               <Link to={`/points/${work.pointId}`} className="way">
-                {texts.thisPoint}
+                this point
               </Link>
             </>
-          ) : null,
-          work.note,
-        )}
+          ) : null}
+          . {work.note}
+        </>
         {work.condemnedBy.length > 0 ? (
           <span className="block">
-            {texts.condemnedBy} <Verdict parts={work.condemnedBy} />
+            Condemned by: <Verdict parts={work.condemnedBy} />
           </span>
         ) : null}
         <span className="mt-1 flex flex-wrap gap-x-4">
           <OriginLink work={work} />
           {work.doneAt || page.runs.length > 0 ? (
             <Link to={`/work/${work.id}/record`} className="way">
-              {texts.theRecord}
+              The record
             </Link>
           ) : null}
         </span>
       </PageHead>
       {work.doneAt ? (
         <>
-          <Section title={texts.beforeBesideAfter}>
+          <Section title="Before beside after">
             {page.compared.length === 0 ? (
-              <p className="py-2 text-ink-2">{texts.theComponentHasNo}</p>
+              <p className="py-2 text-ink-2">The component has no point: nothing to compare.</p>
             ) : (
               <Compared rows={page.compared} condemned={work.pointId} />
             )}
             {page.proven === null && !work.signedAt ? (
               <p className="mt-2 text-ink-2">
-                {texts.notProvenYetRepeat}{" "}
+                Not proven yet: repeat the reading that condemned the part, at the same conditions.{" "}
                 {work.pointId ? (
                   <Link to={`/points/${work.pointId}`} className="act">
-                    {texts.logItNow}
+                    Log it now
                   </Link>
                 ) : null}
               </p>
             ) : null}
           </Section>
-          <Section title={texts.whatWasFoundAnd}>
-            <p className="py-2 [overflow-wrap:anywhere]">{work.findings || texts.nothingWasNoted}</p>
+          <Section title="What was found and done">
+            <p className="py-2 [overflow-wrap:anywhere]">{work.findings || "Nothing was noted."}</p>
             <p className="text-ink-2">
-              {texts.byAt(
-                work.doneBy,
-                work.doneHours === null ? texts.unknownHours : show(work.doneHours, "runningHours"),
-                work.startedLifeId ? texts.aNewLifeBegan(page.lifeSerial ? texts.withPart(page.lifeSerial) : "") : "",
-              )}
+              <>
+                By {work.doneBy} at {work.doneHours === null ? "unknown hours" : show(work.doneHours, "runningHours")}.
+                {work.startedLifeId
+                  ? ` A new life began${page.lifeSerial ? ` with part ${page.lifeSerial}` : ""}; its baseline is ` +
+                    "provisional until 20 readings."
+                  : ""}
+              </>
             </p>
           </Section>
         </>
@@ -228,45 +227,45 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
           {work.kind !== "inspection" && page.fromSteps.doneAt === null ? (
             <p className={`mb-4 ${part.late ? "font-semibold text-ochre" : "text-ink-2"}`}>
               {part.late ? "◆ " : ""}
-              {work.partOrderedOn ? texts.partOrdered(day(work.partOrderedOn)) : texts.partNotOrdered}
+              {work.partOrderedOn ? `Part ordered ${day(work.partOrderedOn)}: ` : "Part not ordered: "}
               {part.text}.
             </p>
           ) : null}
           <AlternativesTable componentId={work.componentId} />
           {mayEdit ? (
-            <Section title={texts.plan}>
+            <Section title="Plan">
               <Form method="post" className="mt-3 flex flex-wrap items-end gap-3">
                 <input type="hidden" name="version" value={work.version} />
                 <div className="w-72">
                   <SelectField
                     name="stopId"
-                    label={texts.stop}
+                    label="Stop"
                     defaultValue={work.stopId ?? ""}
                     options={[
-                      { value: "", label: texts.aStopOfIts },
+                      { value: "", label: "a stop of its own" },
                       ...choices.map((s) => ({ value: s.id, label: `${s.name}, ${dayText(s.at, site)}` })),
                     ]}
                   />
                 </div>
                 <Button name="intent" value="move" tone="plain">
-                  {texts.moveItThere}
+                  Move it there
                 </Button>
                 {work.partOrderedOn || work.kind === "inspection" ? null : (
                   <Button name="intent" value="order" tone="plain">
-                    {texts.partIsOrdered}
+                    Part is ordered
                   </Button>
                 )}
                 <ConfirmButton
                   intent="cancel"
-                  label={texts.cancelTheWork}
-                  question={texts.cancelThisWork}
-                  explain={texts.itLeavesTheStop}
+                  label="Cancel the work"
+                  question="Cancel this work?"
+                  explain="It leaves the stop. The record keeps that it was booked and cancelled."
                 />
               </Form>
             </Section>
           ) : null}
           {mayFinish ? (
-            <Section title={texts.recordItAsDone}>
+            <Section title="Record it as done">
               <Notice tone="ochre" live={false}>
                 <ul className="list-disc pl-4">
                   {cautions.map((c) => (
@@ -279,63 +278,64 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
                 <div className="grid gap-4 sm:grid-cols-3">
                   <TextField
                     name="doneAt"
-                    label={texts.doneAt}
+                    label="Done at"
                     type="datetime-local"
                     defaultValue={localInput(page.fromSteps.doneAt ?? site.now, page.timeZone)}
-                    hint={work.kind === "replacement" ? texts.readingsFromThisMoment : undefined}
+                    hint={work.kind === "replacement" ? "Readings from this moment on are the new part’s" : undefined}
                   />
                   <TextField
                     name="hours"
-                    label={texts.runningHours}
+                    label="Running hours"
                     suffix="h"
                     inputMode="decimal"
-                    hint={page.counter === null ? undefined : texts.lastNoted(show(page.counter, "runningHours"))}
+                    hint={page.counter === null ? undefined : `Last noted: ${show(page.counter, "runningHours")}`}
                   />
                   {work.kind === "replacement" ? (
                     <TextField
                       name="serial"
-                      label={texts.serialOfTheNew}
+                      label="Serial of the new part"
                       defaultValue={page.fromSteps.serial}
                       maxLength={60}
                     />
                   ) : null}
                 </div>
                 <div className="mt-4">
-                  <TextArea name="findings" label={texts.whatWasFoundChanged} maxLength={2000} />
+                  <TextArea name="findings" label="What was found, changed, measured" maxLength={2000} />
                 </div>
-                <h3 className="mt-5 mb-2">{texts.forTheRecord}</h3>
+                <h3 className="mt-5 mb-2">For the record, and for the next shift</h3>
                 <WriteUpFields page={page} />
                 <KeepWriteUp kept={actionData !== undefined && "kept" in actionData} />
                 {work.kind === "replacement" ? null : (
                   <div className="mt-4">
                     <TextField
                       name="modification"
-                      label={texts.changedForGoodA}
+                      label="Changed for good (a modification): what, where it is one"
                       maxLength={500}
-                      hint={texts.trendsOfThePart}
+                      hint="Trends of the part begin anew from here."
                     />
                     <div className="mt-1">
-                      <CheckField name="wholeCircuit" label={texts.trendsOfTheWhole} />
+                      <CheckField name="wholeCircuit" label="Trends of the whole circuit begin anew" />
                     </div>
                   </div>
                 )}
                 {mayEdit && problemsOf("finish")?.form ? (
                   <div className="mt-3">
-                    <CheckField name="acceptAltered" label={texts.iAcceptByName} />
+                    <CheckField name="acceptAltered" label="I accept by name that it stays altered" />
                   </div>
                 ) : null}
                 {problemsOf("finish")?.hours ? (
                   <div className="mt-3">
-                    <CheckField name="hoursRight" label={texts.theHoursAreRight} />
+                    <CheckField name="hoursRight" label="The hours are right all the same" />
                   </div>
                 ) : null}
                 <p className="my-3 text-sm text-ink-2">
-                  {texts.everythingAlteredForThe(
-                    work.kind === "replacement" ? texts.theLifeOfThe : texts.theLifeOfThePart,
-                  )}
+                  {work.kind === "replacement"
+                    ? "The life of the old part ends here and a new one begins, with a provisional baseline."
+                    : "The life of the part goes on."}{" "}
+                  Everything altered for the work must be put back before you sign.
                 </p>
                 <Button name="intent" value="finish">
-                  {texts.recordItAsDone}
+                  Record it as done
                 </Button>
               </Form>
             </Section>

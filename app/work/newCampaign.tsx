@@ -7,9 +7,8 @@ import { guard, guardAction, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
-import { newCampaign as texts } from "./texts";
 
-export const meta = () => [{ title: texts.beginACampaignJuncteral }];
+export const meta = () => [{ title: "Begin a campaign · Juncteral" }];
 
 export const loader = guard("engineer", async () => ({
   sites: (await choices(["sites"])).sites ?? [],
@@ -26,13 +25,14 @@ export default function NewCampaign({ loaderData: { sites, submission }, actionD
     <div className="max-w-2xl">
       <PageHead
         crumbs={[
-          { label: texts.work, to: "/work" },
-          { label: texts.dueByDate, to: "/work/due" },
-          { label: texts.beginACampaign },
+          { label: "Work", to: "/work" },
+          { label: "Due by date", to: "/work/due" },
+          { label: "Begin a campaign" },
         ]}
-        title={texts.aManufacturerBulletinPart}
+        title="A manufacturer’s bulletin, part by part"
       >
-        {texts.everyPartOfThe}
+        Every part of the kind is put on a list: its marking tells which variant it is, and the list tells which are
+        done.
       </PageHead>
       <Form method="post" noValidate>
         <FormProblemsProvider problems={actionData?.problems}>
@@ -40,26 +40,26 @@ export default function NewCampaign({ loaderData: { sites, submission }, actionD
           <div className="grid gap-4 sm:grid-cols-2">
             <TextField
               name="title"
-              label={texts.whatIsChanged}
+              label="What is changed"
               maxLength={100}
-              placeholder={texts.counterbalanceInsteadOfPilot}
+              placeholder="Counterbalance instead of pilot check"
             />
-            <TextField name="bulletin" label={texts.bulletinNumberAndRevision} maxLength={100} />
-            <SelectField name="siteId" label={texts.site} options={sites} />
-            <TextField name="dueOn" label={texts.doneBy} type="date" hint={texts.emptyNoDayNamed} />
+            <TextField name="bulletin" label="Bulletin, number and revision" maxLength={100} />
+            <SelectField name="siteId" label="Site" options={sites} />
+            <TextField name="dueOn" label="Done by" type="date" hint="Empty: no day named" />
             <SelectField
               name="kind"
-              label={texts.kindOfPart}
+              label="Kind of part"
               options={componentKindIds.map((value) => ({ value, label: componentKinds[value].label }))}
             />
-            <TextField name="model" label={texts.modelWhereOnlyOne} maxLength={100} />
+            <TextField name="model" label="Model, where only one is concerned" maxLength={100} />
           </div>
           <div className="mt-4 grid gap-4">
-            <TextField name="marking" label={texts.howTheOldVariant} maxLength={300} />
-            <TextArea name="why" label={texts.why} maxLength={1000} />
+            <TextField name="marking" label="How the old variant is told from the new one" maxLength={300} />
+            <TextArea name="why" label="Why" maxLength={1000} />
           </div>
           <div className="mt-4">
-            <Button>{texts.beginTheCampaign}</Button>
+            <Button>Begin the campaign</Button>
           </div>
         </FormProblemsProvider>
       </Form>

@@ -3,7 +3,6 @@ import { useEffect, useState, type CSSProperties, type KeyboardEvent } from "rea
 import type { RunPhoto } from "~/domain/work/runState";
 import { Button, fieldClass } from "~/ui/form";
 import type { Run } from "./useRun";
-import { photo as texts } from "./texts";
 import { whoOf } from "./who";
 
 interface Mark {
@@ -18,7 +17,7 @@ const MOST_MARKS = 12;
 const within = (share: number) => Math.min(1, Math.max(0, share));
 
 const source = (photo: { id: string; base64?: string }) =>
-  photo.base64 ? texts.dataImageJpegBase64(photo.base64) : `/work/photos/${photo.id}`;
+  photo.base64 ? `data:image/jpeg;base64,${photo.base64}` : `/work/photos/${photo.id}`;
 
 /** White within black: seen on oil and on steel alike. */
 const ringStyle = (m: Mark): CSSProperties => ({
@@ -27,8 +26,8 @@ const ringStyle = (m: Mark): CSSProperties => ({
   width: `${m.radius * 200}%`,
   aspectRatio: 1,
   transform: "translate(-50%, -50%)",
-  border: texts.n3pxSolidFff,
-  boxShadow: texts.n0002px,
+  border: "3px solid #fff",
+  boxShadow: "0 0 0 2px #000, inset 0 0 0 1.5px #000",
 });
 
 function Rings({ marks }: { marks: readonly Mark[] }) {
@@ -49,13 +48,13 @@ export function PhotoStrip({ photos }: { photos: readonly (RunPhoto & { base64?:
           <a href={p.base64 ? undefined : `/work/photos/${p.id}`} className="relative block">
             <img
               src={source(p)}
-              alt={p.caption || texts.photographWithoutACaption}
+              alt={p.caption || "Photograph without a caption"}
               loading="lazy"
               className="block w-full rounded-[3px]"
             />
             <Rings marks={p.marks} />
           </a>
-          {p.caption || texts.noCaption}, {whoOf(p)}
+          {p.caption || "no caption"}, {whoOf(p)}
         </li>
       ))}
     </ul>
@@ -95,13 +94,13 @@ export function PhotoTaker({
   if (failed)
     return (
       <p className="mt-2 text-verm">
-        {texts.thatFileIsNo}{" "}
+        That file is no picture that this tablet can read.{" "}
         <button type="button" className="way" onClick={onEnd}>
-          {texts.leaveIt}
+          Leave it
         </button>
       </p>
     );
-  if (!picture) return <p className="mt-2 text-ink-2">{texts.makingThePictureReady}</p>;
+  if (!picture) return <p className="mt-2 text-ink-2">Making the picture ready …</p>;
   const add = (x: number, y: number) =>
     setMarks((m) => (m.length < MOST_MARKS ? [...m, { x: within(x), y: within(y), radius: RADIUS }] : m));
   const move = (index: number) => (event: KeyboardEvent) => {
@@ -116,7 +115,7 @@ export function PhotoTaker({
   };
   return (
     <div className="mt-2 border-l-4 border-line-2 bg-sheet px-3.5 py-2">
-      <p className="text-sm text-ink-2">{texts.tapWhereToLook}</p>
+      <p className="text-sm text-ink-2">Tap where to look; tap a ring to take it away.</p>
       <span
         className="relative mt-1 block w-full max-w-md cursor-crosshair"
         onClick={(e) => {
@@ -124,12 +123,12 @@ export function PhotoTaker({
           add((e.clientX - box.left) / box.width, (e.clientY - box.top) / box.height);
         }}
       >
-        <img src={`data:image/jpeg;base64,${picture}`} alt={texts.thePhotographJustTaken} className="block w-full" />
+        <img src={`data:image/jpeg;base64,${picture}`} alt="The photograph just taken" className="block w-full" />
         {marks.map((m, i) => (
           <button
             key={i}
             type="button"
-            aria-label={texts.ringArrowsMoveIt(i + 1)}
+            aria-label={`Ring ${i + 1}: arrows move it, Delete takes it away`}
             onKeyDown={move(i)}
             onClick={(e) => {
               e.stopPropagation();
@@ -141,7 +140,7 @@ export function PhotoTaker({
         ))}
       </span>
       <label className="mt-2 block text-sm text-ink-2">
-        {texts.whatItShows}
+        What it shows
         <input
           className={`${fieldClass} min-h-12`}
           value={caption}
@@ -156,13 +155,13 @@ export function PhotoTaker({
             void run.keep({ kind: "workPhoto", step, finding, caption, marks, base64: picture }).then(() => onEnd())
           }
         >
-          {texts.keepThePhotograph}
+          Keep the photograph
         </Button>
         <button type="button" className="min-h-11 text-ink-2" onClick={() => add(0.5, 0.5)}>
-          {texts.ringInTheMiddle}
+          Ring in the middle
         </button>
         <button type="button" className="min-h-11 text-ink-2" onClick={onEnd}>
-          {texts.leaveIt}
+          Leave it
         </button>
       </p>
     </div>

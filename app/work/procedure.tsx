@@ -10,10 +10,10 @@ import { formFields } from "~/platform/request.server";
 import { ConfirmButton } from "~/ui/confirm";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
-import { procedure as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.juncteral(loaderData?.procedure.title ?? texts.procedure) },
+  { title: `${loaderData?.procedure.title ?? "Procedure"} · Juncteral` },
 ];
 
 export const loader = guard("viewer", async ({ params, user }) => {
@@ -39,20 +39,17 @@ export default function Procedure({ loaderData, actionData }: Route.ComponentPro
     <div className="max-w-4xl">
       <PageHead
         crumbs={[
-          { label: texts.work, to: "/work" },
-          { label: texts.procedures, to: "/work/procedures" },
+          { label: "Work", to: "/work" },
+          { label: "Procedures", to: "/work/procedures" },
           { label: procedure.title },
         ]}
         title={procedure.title}
       >
-        {texts.stepsHoldPoints(
-          procedure.purpose,
+        {`${procedure.purpose} ${
           procedure.copyId
-            ? texts.versionBy(procedure.machine ?? texts.thePlantOwn, procedure.version, procedure.madeBy)
-            : texts.asItShipsCommon,
-          stepsOf(procedure).length,
-          holds.length,
-        )}
+            ? `${procedure.machine ?? "The plant’s own"}, version ${procedure.version} by ${procedure.madeBy}.`
+            : "As it ships: common practice; the manufacturer’s document goes first."
+        }` + ` ${counted(stepsOf(procedure).length, "step")}, ${counted(holds.length, "hold point")}.`}
       </PageHead>
       <Notice tone="ochre" live={false}>
         <ul className="list-disc pl-4">
@@ -63,7 +60,7 @@ export default function Procedure({ loaderData, actionData }: Route.ComponentPro
       </Notice>
       {procedure.renew.length > 0 ? (
         <p className="mb-3">
-          <strong className="font-semibold">{texts.alwaysRenewed}</strong> {procedure.renew.join(", ")}.
+          <strong className="font-semibold">Always renewed:</strong> {procedure.renew.join(", ")}.
         </p>
       ) : null}
       {procedure.phases.map((phase) => (
@@ -71,9 +68,11 @@ export default function Procedure({ loaderData, actionData }: Route.ComponentPro
           <ol>
             {phase.steps.map((s) => (
               <li key={s.id} className="ruled break-inside-avoid py-1.5">
-                {numbers.get(s.id)}. {s.hold ? <strong className="text-verm">{texts.hold} </strong> : null}
+                {numbers.get(s.id)}. {s.hold ? <strong className="text-verm">HOLD </strong> : null}
                 {s.text}
-                {s.hold ? <span className="block text-sm text-ink-2">{texts.nobodyGoesOnWithout(s.hold)}</span> : null}
+                {s.hold ? (
+                  <span className="block text-sm text-ink-2">{`Nobody goes on without it: ${s.hold}.`}</span>
+                ) : null}
                 {s.caution ? <span className="block text-sm text-ochre">{s.caution}</span> : null}
               </li>
             ))}
@@ -82,49 +81,51 @@ export default function Procedure({ loaderData, actionData }: Route.ComponentPro
       ))}
       {procedure.notRecommended ? (
         <Notice tone="ochre" live={false}>
-          {texts.notRecommended(procedure.notRecommended)}
+          {`Not recommended: ${procedure.notRecommended}`}
         </Notice>
       ) : null}
       {mayEdit ? (
-        <Section title={procedure.copyId ? texts.changeItANew : texts.makeItThePlant}>
+        <Section title={procedure.copyId ? "Change it: a new version" : "Make it the plant’s own"}>
           <details className="mt-2" open={actionData?.problems !== undefined}>
-            <summary className="way cursor-pointer">{texts.editTheStepsAs}</summary>
+            <summary className="way cursor-pointer">Edit the steps as text</summary>
             <Form method="post" noValidate className="mt-3">
               <FormProblemsProvider problems={actionData?.problems}>
                 <input type="hidden" name="submission" value={submission} />
                 <input type="hidden" name="version" value={procedure.version} />
                 <div className="grid gap-4 sm:grid-cols-2">
-                  <TextField name="title" label={texts.title} defaultValue={procedure.title} maxLength={100} />
+                  <TextField name="title" label="Title" defaultValue={procedure.title} maxLength={100} />
                   <SelectField
                     name="machineId"
-                    label={texts.forText}
+                    label="For"
                     defaultValue={procedure.machineId ?? ""}
-                    options={[{ value: "", label: texts.allMachines }, ...machines]}
+                    options={[{ value: "", label: "all machines" }, ...machines]}
                   />
                 </div>
                 <div className="mt-3">
                   <TextArea
                     name="steps"
-                    label={texts.steps}
+                    label="Steps"
                     rows={24}
                     defaultValue={text}
                     hint={
                       "# begins a part. ! marks a hold point, its reason after |. What stands in [ ] ties a line to what " +
-                      texts.itAsksForLeave +
-                      texts.forSomethingItselfAt
+                      "it asks for: leave it on lines that you only reword, leave it out on new ones. A new line may ask " +
+                      "for something itself, at its end: => pressure: At the test port, => text: Serial, => torque."
                     }
                   />
                 </div>
                 <div className="mt-3">
-                  <TextArea name="renew" label={texts.alwaysRenewedOneA} defaultValue={procedure.renew.join("\n")} />
+                  <TextArea name="renew" label="Always renewed, one a line" defaultValue={procedure.renew.join("\n")} />
                 </div>
                 {actionData?.problems?.without ? (
                   <div className="mt-3">
-                    <CheckField name="without" label={texts.theseHoldPointsAre} />
+                    <CheckField name="without" label="These hold points are left out on purpose" />
                   </div>
                 ) : null}
-                <p className="my-3 text-sm text-ink-2">{texts.workThatIsUnder}</p>
-                <Button>{procedure.copyId ? texts.keepAsTheNext : texts.keepAsThePlant}</Button>
+                <p className="my-3 text-sm text-ink-2">
+                  Work that is under way goes on with the version it began with, and records keep it.
+                </p>
+                <Button>{procedure.copyId ? "Keep as the next version" : "Keep as the plant’s own"}</Button>
               </FormProblemsProvider>
             </Form>
           </details>
@@ -132,9 +133,9 @@ export default function Procedure({ loaderData, actionData }: Route.ComponentPro
             <Form method="post" className="mt-4">
               <ConfirmButton
                 intent="retire"
-                label={texts.takeItOutOf}
-                question={texts.takeThisCopyOut}
-                explain={texts.theProcedureAsIt}
+                label="Take it out of use"
+                question="Take this copy out of use?"
+                explain="The procedure as it ships is offered again. Records keep the version they were done with."
               />
             </Form>
           ) : null}

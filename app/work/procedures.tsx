@@ -4,9 +4,9 @@ import { componentKinds, stepsOf } from "@core";
 import { allProcedures } from "~/domain/work/procedures.server";
 import { guard } from "~/platform/guard.server";
 import { PageHead, Section } from "~/ui/page";
-import { procedures as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
-export const meta = () => [{ title: texts.proceduresJuncteral }];
+export const meta = () => [{ title: "Procedures · Juncteral" }];
 
 export const loader = guard("viewer", async () => {
   const all = await allProcedures();
@@ -37,12 +37,12 @@ function Rows({ rows }: { rows: readonly Row[] }) {
               {p.title}
             </Link>
             {p.own ? (
-              <span className="text-ink-2">{texts.version(p.machine ?? texts.thePlantOwn, p.version)}</span>
+              <span className="text-ink-2">{`, ${p.machine ?? "the plant’s own"}, version ${p.version}`}</span>
             ) : null}
             <span className="block text-ink-2">{p.purpose}</span>
           </span>
           <span className="text-sm text-ink-2">
-            {texts.stepsHoldPoints(p.steps, p.holds)}
+            {`${counted(p.steps, "step")}, ${counted(p.holds, "hold point")}`}
             <span className="block">{p.kinds.map((k) => componentKinds[k].label.toLowerCase()).join(", ")}</span>
           </span>
         </li>
@@ -56,17 +56,18 @@ export default function Procedures({ loaderData: { procedures } }: Route.Compone
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.work, to: "/work" }, { label: texts.procedures }]}
-        title={texts.proceduresInAll(procedures.length, own.length > 0 ? texts.ofThePlantOwn(own.length) : "")}
+        crumbs={[{ label: "Work", to: "/work" }, { label: "Procedures" }]}
+        title={`${procedures.length} procedures${own.length > 0 ? `, ${own.length} of the plant’s own` : ""}`}
       >
-        {texts.commonPracticeInGeneral}
+        Common practice, in general words. The manufacturer’s current document for the part goes first, and is asked for
+        by number and revision. A procedure is begun from a piece of work.
       </PageHead>
       {own.length > 0 ? (
-        <Section title={texts.thePlantOwnProcedures}>
+        <Section title="The plant’s own">
           <Rows rows={own} />
         </Section>
       ) : null}
-      <Section title={texts.asTheyShip}>
+      <Section title="As they ship">
         <Rows rows={procedures.filter((p) => !p.own)} />
       </Section>
     </>

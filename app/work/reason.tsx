@@ -2,7 +2,6 @@
 import { useState } from "react";
 import { SHORTEST_REASON } from "~/domain/work/runState";
 import { Button, fieldClass } from "~/ui/form";
-import { reason as texts } from "./texts";
 
 interface Props {
   question: string;
@@ -29,7 +28,7 @@ export function Reason({ question, act, onNo, onYes }: Props) {
       </label>
       {short ? (
         <p role="alert" className="mt-1 text-sm font-medium text-verm">
-          {texts.sayWhyInA}
+          Say why in a few words.
         </p>
       ) : null}
       <p className="mt-2 flex flex-wrap gap-4">
@@ -41,7 +40,7 @@ export function Reason({ question, act, onNo, onYes }: Props) {
           {act}
         </Button>
         <button type="button" className="min-h-11 text-ink-2" onClick={onNo}>
-          {texts.no}
+          No
         </button>
       </p>
     </div>

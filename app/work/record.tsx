@@ -10,10 +10,13 @@ import { Verdict } from "~/ui/verdict";
 import { Compared } from "./compared";
 import { FindingText, Withdrawn } from "./findingText";
 import { PhotoStrip } from "./photo";
-import { record as texts } from "./texts";
 import { whoOf } from "./who";
 
-export const meta = () => [{ title: texts.recordOfWorkJuncteral }];
+const texts = {
+  takenBackBy: (by: string, at: string, reason: string) => `Taken back by ${by}, ${at}: ${reason}`,
+};
+
+export const meta = () => [{ title: "Record of work · Juncteral" }];
 
 export const loader = guard("viewer", async ({ params }) => ({ record: await recordPage(idParam(params)) }));
 
@@ -48,9 +51,9 @@ function RecordPage({ record }: { record: Whole }) {
     <div className="report max-w-4xl">
       <PageHead
         crumbs={[
-          { label: texts.work, to: "/work" },
+          { label: "Work", to: "/work" },
           { label: `${record.machine}, ${record.component}`, to: `/work/${work.id}` },
-          { label: texts.record },
+          { label: "Record" },
         ]}
         title={`${record.machine}, ${record.component}: ${interventionLabels[work.kind].toLowerCase()}`}
       >
@@ -58,23 +61,23 @@ function RecordPage({ record }: { record: Whole }) {
         {record.componentTag ? `, ${record.componentTag}` : ""}.{" "}
         {work.signedAt ? (
           <strong className="text-ink">
-            {texts.signedBy(momentText(work.signedAt.getTime(), site))} {work.signedBy}
+            {`Signed ${momentText(work.signedAt.getTime(), site)} by`} {work.signedBy}
           </strong>
         ) : (
-          <strong className="text-ochre">{texts.notSignedStillOpen}</strong>
+          <strong className="text-ochre">Not signed: still open to changes</strong>
         )}
         <span className="mt-1 flex gap-x-4 print:hidden">
           <button type="button" className="way" onClick={() => window.print()}>
-            {texts.printOrKeepAs}
+            Print, or keep as PDF
           </button>
           <a href={`/work/${work.id}/record.json`} className="way" download>
-            {texts.theSameAsJson}
+            The same as JSON
           </a>
         </span>
       </PageHead>
       {skipped.length > 0 ? (
         <div className="mb-4 border-l-4 border-verm bg-verm-soft px-3 py-2">
-          <strong>{texts.holdPointsThatWere}</strong>
+          <strong>Hold points that were skipped</strong>
           <ul>
             {skipped.map(({ run, s }) => (
               <li key={run.id + s.step.id}>
@@ -84,7 +87,7 @@ function RecordPage({ record }: { record: Whole }) {
           </ul>
         </div>
       ) : null}
-      <Section title={texts.why}>
+      <Section title="Why">
         <dl>
           {work.condemnedBy.length > 0 ? (
             <Pair name="Condemned by">
@@ -93,33 +96,28 @@ function RecordPage({ record }: { record: Whole }) {
             </Pair>
           ) : null}
           {work.note ? <Pair name="Booked">{`${work.note} (${work.bookedBy})`}</Pair> : null}
-          <Pair name="Stop">{record.stop ?? texts.aStopOfIts}</Pair>
+          <Pair name="Stop">{record.stop ?? "a stop of its own"}</Pair>
           {work.doneAt ? (
             <Pair name="Done">
-              {texts.by(
-                momentText(work.doneAt.getTime(), site),
-                work.doneBy,
-                work.doneHours === null ? "" : texts.at(show(work.doneHours, "runningHours")),
-              )}
+              <>
+                {momentText(work.doneAt.getTime(), site)} by {work.doneBy}
+                {work.doneHours === null ? "" : `, at ${show(work.doneHours, "runningHours")}`}
+              </>
             </Pair>
           ) : (
-            <Pair name="Done">{texts.notYet}</Pair>
+            <Pair name="Done">not yet</Pair>
           )}
           {work.people ? <Pair name="People">{work.people}</Pair> : null}
           {work.startedLifeId ? (
             <Pair name="Part">
-              {texts.outIn(
-                record.oldSerial || texts.noSerial,
-                record.newSerial || texts.noSerial,
-                record.model ? ` (${record.model})` : "",
-              )}
+              {`${record.oldSerial || "no serial"} out, ${record.newSerial || "no serial"} in${record.model ? ` (${record.model})` : ""}`}
             </Pair>
           ) : null}
           {work.parts ? <Pair name="Parts used">{work.parts}</Pair> : null}
           {work.modification ? <Pair name="Modification">{work.modification}</Pair> : null}
         </dl>
       </Section>
-      <Section title={texts.whatWasFound}>
+      <Section title="What was found">
         {work.findings ? <p className="py-2 whitespace-pre-line">{work.findings}</p> : null}
         <ul>
           {record.findings.map((f) => (
@@ -135,7 +133,7 @@ function RecordPage({ record }: { record: Whole }) {
           ))}
         </ul>
         {!work.findings && record.findings.length === 0 ? (
-          <p className="py-2 text-ink-2">{texts.nothingWasWrittenDown}</p>
+          <p className="py-2 text-ink-2">Nothing was written down.</p>
         ) : null}
         <PhotoStrip photos={loose} />
       </Section>
@@ -143,29 +141,28 @@ function RecordPage({ record }: { record: Whole }) {
         <Section
           key={r.id}
           title={r.procedure.title}
-          aside={texts.begunBy(
-            r.version > 0 ? texts.thePlantVersion(r.version) : texts.asItShips,
-            momentText(r.startedAt, site),
-            r.startedBy,
-          )}
+          aside={
+            `${r.version > 0 ? `the plant’s version ${r.version}` : "as it ships"}, begun ${momentText(r.startedAt, site)}` +
+            ` by ${r.startedBy}`
+          }
         >
           <ol>
             {r.stand.steps.map((s, i) => (
               <li key={s.step.id} className="ruled break-inside-avoid py-1">
                 <span className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-4">
                   <span>
-                    {i + 1}. {s.step.hold ? <strong>{texts.hold} </strong> : null}
+                    {i + 1}. {s.step.hold ? <strong>HOLD </strong> : null}
                     {s.step.text}
                     {s.entry && answerText(s.step.ask, s.entry.values) ? (
                       <strong className="font-semibold"> {answerText(s.step.ask, s.entry.values)}</strong>
                     ) : null}
                     {s.state === "skipped" ? (
-                      <strong className="text-verm"> {texts.skipped(s.entry!.reason)}</strong>
+                      <strong className="text-verm"> {`Skipped: ${s.entry!.reason}`}</strong>
                     ) : null}
                   </span>
                   <span className="text-right text-sm text-ink-2">
-                    {s.entry ? `${whoOf(s.entry)}, ${momentText(s.entry.at, site)}` : texts.open}
-                    {s.released ? texts.releasedBy(s.released.by) : ""}
+                    {s.entry ? `${whoOf(s.entry)}, ${momentText(s.entry.at, site)}` : "open"}
+                    {s.released ? `; released by ${s.released.by}` : ""}
                   </span>
                 </span>
                 {r.entries
@@ -181,31 +178,27 @@ function RecordPage({ record }: { record: Whole }) {
           </ol>
         </Section>
       ))}
-      <Section title={texts.proof}>
+      <Section title="Proof">
         {record.compared.length === 0 ? (
-          <p className="py-2 text-ink-2">{texts.noPointToCompare}</p>
+          <p className="py-2 text-ink-2">No point to compare.</p>
         ) : (
           <Compared rows={record.compared} condemned={work.pointId} />
         )}
         {work.unprovenBecause ? (
-          <p className="py-2 text-ochre">{texts.signedWithoutProof(work.unprovenBecause, work.signedBy)}</p>
+          <p className="py-2 text-ochre">{`Signed without proof: ${work.unprovenBecause} (${work.signedBy ?? ""})`}</p>
         ) : null}
       </Section>
-      <Section title={texts.asLeft}>
+      <Section title="As left">
         <dl>
-          <Pair name="Settings">{work.settingsLeft || texts.notWrittenDown}</Pair>
-          <Pair name="Open points">{work.openPoints || texts.none}</Pair>
+          <Pair name="Settings">{work.settingsLeft || "not written down"}</Pair>
+          <Pair name="Open points">{work.openPoints || "none"}</Pair>
           {record.accepted.length > 0 ? (
             <Pair name="Left altered">
               <ul>
                 {record.accepted.map((a) => (
                   <li key={a.what}>
-                    {texts.acceptedBy(
-                      a.what,
-                      a.by,
-                      momentText(a.at, site),
-                      a.putBackAt === null ? "" : texts.putBackBy(a.putBackBy, momentText(a.putBackAt, site)),
-                    )}
+                    {`${a.what}: accepted by ${a.by}, ${momentText(a.at, site)}`}
+                    {a.putBackAt === null ? null : `; put back by ${a.putBackBy}, ${momentText(a.putBackAt, site)}`}
                   </li>
                 ))}
               </ul>
@@ -214,16 +207,14 @@ function RecordPage({ record }: { record: Whole }) {
           {work.interim ? (
             <Pair name="Stop-gap">
               {work.lookedAgainAt
-                ? texts.closedBy(work.lookedAgainBy, momentText(work.lookedAgainAt.getTime(), site))
-                : texts.itsCauseStaysOpen(
-                    work.lookAgainOn ? dayText(Date.parse(`${work.lookAgainOn}T12:00:00Z`), site) : texts.noDayNamed,
-                  )}
+                ? `closed by ${work.lookedAgainBy}, ${momentText(work.lookedAgainAt.getTime(), site)}`
+                : `its cause stays open; look again on ${work.lookAgainOn ? dayText(Date.parse(`${work.lookAgainOn}T12:00:00Z`), site) : "no day named"}`}
             </Pair>
           ) : null}
         </dl>
       </Section>
       {record.addenda.length > 0 ? (
-        <Section title={texts.additionsAfterSigning}>
+        <Section title="Additions after signing">
           <ul>
             {record.addenda.map((a) => (
               <li key={a.id} className="ruled py-1.5 whitespace-pre-line">
@@ -237,22 +228,22 @@ function RecordPage({ record }: { record: Whole }) {
           </ul>
         </Section>
       ) : null}
-      <Section title={texts.signatures}>
+      <Section title="Signatures">
         <dl>
           <Pair name="Signed">
-            {work.signedAt ? `${work.signedBy}, ${momentText(work.signedAt.getTime(), site)}` : texts.open}
+            {work.signedAt ? `${work.signedBy}, ${momentText(work.signedAt.getTime(), site)}` : "open"}
           </Pair>
           {record.twoSignatures || work.checkedAt ? (
             <Pair name="Checked">
-              {work.checkedAt ? `${work.checkedBy}, ${momentText(work.checkedAt.getTime(), site)}` : texts.open}
+              {work.checkedAt ? `${work.checkedBy}, ${momentText(work.checkedAt.getTime(), site)}` : "open"}
             </Pair>
           ) : null}
         </dl>
       </Section>
       <p className="text-sm text-ink-2">
-        {texts.torquesSettingsAndLimits}{" "}
+        Torques, settings and limits come from the manufacturer’s current document, named above where it was noted.{" "}
         <Link to={`/work/${work.id}`} className="way print:hidden">
-          {texts.toTheWork}
+          To the work
         </Link>
       </p>
     </div>

@@ -6,9 +6,8 @@ import { Button, fieldClass } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { interventionLabels } from "~/domain/work/form";
-import { records as texts } from "./texts";
 
-export const meta = () => [{ title: texts.recordsOfWorkJuncteral }];
+export const meta = () => [{ title: "Records of work · Juncteral" }];
 
 export const loader = guard("viewer", async ({ request }) => {
   const text = (new URL(request.url).searchParams.get("find") ?? "").slice(0, 200);
@@ -20,18 +19,22 @@ export default function Records({ loaderData: { text, records, more } }: Route.C
   return (
     <>
       <PageHead
-        crumbs={[{ label: texts.work, to: "/work" }, { label: texts.records }]}
-        title={text ? texts.recordWith(records.length, more ? texts.andMore : "", text) : texts.workThatWasDone}
+        crumbs={[{ label: "Work", to: "/work" }, { label: "Records" }]}
+        title={
+          text
+            ? `${records.length}${more ? " and more" : ""} record${records.length === 1 ? "" : "s"} with “${text}”`
+            : "Work that was done"
+        }
       />
       <Form className="mb-4 flex max-w-2xl flex-wrap items-end gap-3" role="search">
         <label className="min-w-0 grow text-sm text-ink-2">
-          {texts.machinePartNumberOr}
+          Machine, part number or serial, finding, person
           <input name="find" defaultValue={text} className={`${fieldClass} text-ink`} maxLength={200} />
         </label>
-        <Button>{texts.find}</Button>
+        <Button>Find</Button>
       </Form>
       {records.length === 0 ? (
-        <Empty>{text ? texts.noRecordHasAll : texts.noWorkHasBeen}</Empty>
+        <Empty>{text ? "No record has all of these words." : "No work has been recorded yet."}</Empty>
       ) : (
         <ul>
           {records.map((r) => (
@@ -47,13 +50,13 @@ export default function Records({ loaderData: { text, records, more } }: Route.C
               </span>
               <span className="text-ink-2">{dayText(r.doneAt, site)}</span>
               <span className={r.signed ? "text-ink-2" : "text-ochre"}>
-                {r.interim ? texts.stopGap : r.signed ? texts.signed : texts.notSigned}
+                {r.interim ? "stop-gap" : r.signed ? "signed" : "not signed"}
               </span>
             </li>
           ))}
         </ul>
       )}
-      {more ? <p className="py-2 text-ink-2">{texts.theNewestSixtyAdd}</p> : null}
+      {more ? <p className="py-2 text-ink-2">The newest sixty. Add a word to find fewer.</p> : null}
     </>
   );
 }

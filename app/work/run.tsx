@@ -15,10 +15,9 @@ import { RunFindings } from "./runFindings";
 import { RunStep } from "./runStep";
 import { RunTroubles } from "./runTroubles";
 import { useRun } from "./useRun";
-import { run as texts } from "./texts";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
-  { title: texts.juncteral(loaderData?.page.run.procedure.title ?? texts.procedure) },
+  { title: `${loaderData?.page.run.procedure.title ?? "Procedure"} · Juncteral` },
 ];
 
 export const loader = guard("technician", async ({ params, user }) => ({
@@ -58,7 +57,7 @@ export default function RunRoute({ loaderData: { page, user, mayPass, now: loade
           <p role="status" className="mt-2 border-l-4 border-ochre bg-ochre-soft px-3 py-2">
             {run.closed}{" "}
             <a href={`/work/${page.run.interventionId}`} className="way">
-              {texts.seeTheWork}
+              See the work
             </a>
           </p>
         ) : null}
@@ -68,7 +67,7 @@ export default function RunRoute({ loaderData: { page, user, mayPass, now: loade
           <p className="text-ink-2">
             {page.machine}, {page.component}
           </p>
-          <nav aria-label={texts.partsOfTheProcedure} className="mt-3 flex flex-wrap gap-2">
+          <nav aria-label="Parts of the procedure" className="mt-3 flex flex-wrap gap-2">
             {phases.map((p, i) => {
               const own = stand.steps.filter((s) => s.phase === p.title);
               const open = own.filter((s) => s.state === "open" || s.waits).length;
@@ -97,7 +96,7 @@ export default function RunRoute({ loaderData: { page, user, mayPass, now: loade
                 showFindings ? "border-sea bg-sea-soft font-semibold text-sea" : "border-line-2 bg-sheet"
               }`}
             >
-              {texts.findings} <span className="text-ink-2">{run.findings.filter((f) => !f.withdrawn).length}</span>
+              Findings <span className="text-ink-2">{run.findings.filter((f) => !f.withdrawn).length}</span>
             </button>
           </nav>
           {showFindings ? (
@@ -113,7 +112,7 @@ export default function RunRoute({ loaderData: { page, user, mayPass, now: loade
               ) : null}
               {page.run.procedure.renew.length > 0 && at === 0 ? (
                 <p className="mt-2">
-                  <strong>{texts.alwaysRenewed}</strong> {page.run.procedure.renew.join(", ")}.
+                  <strong>Always renewed:</strong> {page.run.procedure.renew.join(", ")}.
                 </p>
               ) : null}
               <ol className="mt-3">
@@ -145,18 +144,18 @@ export default function RunRoute({ loaderData: { page, user, mayPass, now: loade
               <p className="mt-4 flex flex-wrap justify-between gap-3">
                 {at > 0 ? (
                   <button type="button" className="min-h-11 text-ink-2" onClick={() => go(at - 1)}>
-                    {texts.back(phases[at - 1]!.title)}
+                    {`Back: ${phases[at - 1]!.title}`}
                   </button>
                 ) : (
                   <span />
                 )}
                 {at < phases.length - 1 ? (
                   <button type="button" className="way min-h-11" onClick={() => go(at + 1)}>
-                    {texts.next(phases[at + 1]!.title)}
+                    {`Next: ${phases[at + 1]!.title}`}
                   </button>
                 ) : stand.next === null ? (
                   <a href={`/work/${page.run.interventionId}`} className="act">
-                    {texts.allStepsAreClosed}
+                    All steps are closed: record the work
                   </a>
                 ) : null}
               </p>
@@ -176,22 +175,22 @@ function Top({ page, run }: { page: Route.ComponentProps["loaderData"]["page"]; 
     <header>
       <div className="flex flex-wrap items-center justify-between gap-x-4">
         <span className="text-ink-2">
-          <strong className="text-ink">{texts.of(stand.closed, count)}</strong> {texts.steps}
+          <strong className="text-ink">{`${stand.closed} of ${count}`}</strong> steps
           {stand.skippedHolds.length > 0 ? (
-            <span className="ml-2 font-semibold text-verm">{texts.holdPointSkipped(stand.skippedHolds.length)}</span>
+            <span className="ml-2 font-semibold text-verm">{`${stand.skippedHolds.length} hold point${stand.skippedHolds.length > 1 ? "s" : ""} skipped`}</span>
           ) : null}
         </span>
         <span role="status" className={`font-semibold ${calm ? "text-sea" : "text-ochre"}`}>
           {networkWords(outbox.network, waiting)}
         </span>
         <a href={`/work/${page.run.interventionId}`} className="inline-flex min-h-11 items-center text-ink-2">
-          {texts.leave}
+          Leave
         </a>
       </div>
       <div
         className="mt-1 h-1.5 rounded-full bg-line"
         role="progressbar"
-        aria-label={texts.stepsClosed}
+        aria-label="Steps closed"
         aria-valuemin={0}
         aria-valuemax={count}
         aria-valuenow={stand.closed}
@@ -203,11 +202,15 @@ function Top({ page, run }: { page: Route.ComponentProps["loaderData"]["page"]; 
       </div>
       {outbox.network === "signIn" ? (
         <p className="mt-2 border-l-4 border-ochre bg-ochre-soft px-3 py-2">
-          {texts.youWereSignedOut(
-            <a href={`/sign-in?to=/work/runs/${page.run.id}`} className="way">
-              {texts.signInAgain}
-            </a>,
-          )}
+          <>
+            You were signed out. Nothing is lost:{" "}
+            {
+              <a href={`/sign-in?to=/work/runs/${page.run.id}`} className="way">
+                sign in again
+              </a>
+            }
+            , and what is kept here is sent.
+          </>
         </p>
       ) : null}
     </header>

@@ -19,7 +19,6 @@ import { Reason } from "./reason";
 import { PhotoButton } from "./runStep";
 import { focusFirst, TypedFields } from "./typedFields";
 import type { Run } from "./useRun";
-import { runFindings as texts } from "./texts";
 import { whoOf } from "./who";
 
 /** Who is at the tablet: the writer of a finding, or an engineer, may withdraw it. */
@@ -32,8 +31,8 @@ export function RunFindings({ run, units, me }: { run: Run; units: UnitPreferenc
   const [kind, setKind] = useState<FindingKindId | null>(null);
   return (
     <section className="mt-3">
-      <h2>{texts.findingsBeforeAnythingIs}</h2>
-      {run.findings.length === 0 ? <p className="py-2 text-ink-2">{texts.nothingIsWrittenDown}</p> : null}
+      <h2>Findings, before anything is washed</h2>
+      {run.findings.length === 0 ? <p className="py-2 text-ink-2">Nothing is written down yet.</p> : null}
       <ul>
         {run.findings.map((f) => (
           <Finding key={f.id} finding={f} run={run} me={me} />
@@ -41,8 +40,8 @@ export function RunFindings({ run, units, me }: { run: Run; units: UnitPreferenc
       </ul>
       {run.closed ? null : (
         <>
-          <h3 className="mt-4">{run.findings.length === 0 ? texts.writeOneDown : texts.writeDownAnother}</h3>
-          <div className="mt-2 flex flex-wrap gap-2" role="group" aria-label={texts.kindOfFinding}>
+          <h3 className="mt-4">{run.findings.length === 0 ? "Write one down" : "Write down another"}</h3>
+          <div className="mt-2 flex flex-wrap gap-2" role="group" aria-label="Kind of finding">
             {findingKindIds.map((k) => (
               <button
                 key={k}
@@ -89,8 +88,8 @@ function Finding({ finding: f, run, me }: { finding: RunFinding; run: Run; me: M
         <PhotoTaker file={photo} run={run} step="" finding={f.id} onEnd={() => setPhoto(null)} />
       ) : asking ? (
         <Reason
-          question={texts.whatWasWrongWith}
-          act={texts.withdrawIt}
+          question="What was wrong with it? The finding stays on the record, struck out."
+          act="Withdraw it"
           onNo={() => setAsking(false)}
           onYes={async (reason) => {
             await run.keep({ kind: "withdrawal", finding: f.id, reason });
@@ -102,7 +101,7 @@ function Finding({ finding: f, run, me }: { finding: RunFinding; run: Run; me: M
           <PhotoButton wanted={says.bad} onPick={setPhoto} />
           {mayWithdraw ? (
             <button type="button" className="min-h-11 text-ink-2 underline" onClick={() => setAsking(true)}>
-              {texts.withdrawIt}
+              Withdraw it
             </button>
           ) : null}
         </p>
@@ -146,7 +145,7 @@ function FindingForm({
       />
       <p className="mt-3">
         <Button type="button" className="min-h-12" onClick={() => void keep()}>
-          {texts.keepTheFinding}
+          Keep the finding
         </Button>
       </p>
     </div>

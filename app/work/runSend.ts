@@ -1,7 +1,6 @@
 import { receiveWork } from "~/domain/work/receive.server";
 import { guardAction, idParam } from "~/platform/guard.server";
 import { jsonOf } from "~/platform/request.server";
-import { runSend as texts } from "./texts";
 
 const MOST = 50;
 
@@ -9,6 +8,6 @@ const MOST = 50;
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const items = await jsonOf(request);
   if (!Array.isArray(items) || items.length > MOST)
-    return Response.json({ fates: [], message: texts.thisCannotBeRead }, { status: 400 });
+    return Response.json({ fates: [], message: "This cannot be read." }, { status: 400 });
   return Response.json({ fates: await receiveWork(idParam(params), items as unknown[], user) });
 });

@@ -7,7 +7,6 @@ import { PhotoStrip, PhotoTaker } from "./photo";
 import { Reason } from "./reason";
 import { focusFirst, TypedFields } from "./typedFields";
 import type { Run } from "./useRun";
-import { runStep as texts } from "./texts";
 import { whoOf } from "./who";
 
 interface Props {
@@ -54,16 +53,16 @@ export function RunStep(props: Props) {
           {mark}
         </span>
         <span className={barred && state === "open" ? "text-ink-2" : ""}>
-          {step.hold ? <strong className="mr-2 text-verm">{texts.hold}</strong> : null}
+          {step.hold ? <strong className="mr-2 text-verm">HOLD</strong> : null}
           <span className="sr-only">{{ open: "open", done: "done", skipped: "skipped" }[state]}: </span>
           {number}. {step.text}
           {entry ? (
             <span className={`block text-sm ${state === "skipped" ? "font-semibold text-verm" : "text-ink-2"}`}>
-              {state === "skipped" ? texts.skipped(entry.reason) : ""}
+              {state === "skipped" ? `skipped: ${entry.reason}. ` : ""}
               {answerText(step.ask, entry.values)}
               {answerText(step.ask, entry.values) ? ", " : ""}
               {whoOf(entry)}, {momentText(entry.at, site)}
-              {stand.released ? texts.releasedBy(stand.released.by) : waits ? texts.waitsForAnEngineer : ""}
+              {stand.released ? `; released by ${stand.released.by}` : waits ? "; waits for an engineer's release" : ""}
             </span>
           ) : null}
         </span>
@@ -101,14 +100,14 @@ function Open({ stand, run, barred, onDone, tags, pointId, units, mayPass }: Pro
   if (barred !== null && state === "open")
     return (
       <p className="mt-1 ml-10 text-ochre">
-        {texts.notBeforeTheHold} <strong>{barred}</strong>
+        Not before the hold point: <strong>{barred}</strong>
       </p>
     );
   return (
     <div className="mt-1 sm:ml-10">
       {step.hold ? (
         <p className="mb-2 text-verm">
-          <strong>{texts.nobodyGoesOnWithout}</strong> {step.hold}.
+          <strong>Nobody goes on without it:</strong> {step.hold}.
         </p>
       ) : null}
       {step.caution ? <p className="mb-2 border-l-4 border-ochre bg-ochre-soft px-3 py-1.5">{step.caution}</p> : null}
@@ -121,7 +120,7 @@ function Open({ stand, run, barred, onDone, tags, pointId, units, mayPass }: Pro
         </p>
       ) : null}
       {step.alters && state === "open" ? (
-        <p className="mb-2 text-sm text-ink-2">{texts.itGoesOnThe(step.alters.toLowerCase())}</p>
+        <p className="mb-2 text-sm text-ink-2">{`It goes on the machine’s list of temporary changes until it is put back: ${step.alters.toLowerCase()}.`}</p>
       ) : null}
       {state === "open" ? (
         <TypedFields
@@ -140,8 +139,8 @@ function Open({ stand, run, barred, onDone, tags, pointId, units, mayPass }: Pro
       ) : null}
       {asking ? (
         <Reason
-          question={asking === "skipped" ? texts.whyIsItSkipped : texts.whyIsItTaken}
-          act={asking === "skipped" ? texts.skipIt : texts.takeItBack}
+          question={asking === "skipped" ? "Why is it skipped? The record keeps it for ever." : "Why is it taken back?"}
+          act={asking === "skipped" ? "Skip it" : "Take it back"}
           onNo={() => setAsking(null)}
           onYes={async (reason) => {
             await send(asking, {}, reason);
@@ -152,30 +151,30 @@ function Open({ stand, run, barred, onDone, tags, pointId, units, mayPass }: Pro
         <p className="mt-2.5 flex flex-wrap items-center gap-x-4 gap-y-2">
           {state === "open" ? (
             <Button type="button" className="min-h-12 px-7" onClick={() => void done()}>
-              {texts.done}
+              Done
             </Button>
           ) : null}
           {waits && mayPass ? (
             <Button
               type="button"
               className="min-h-12"
-              onClick={() => void send("released", {}, texts.seenAndReleased).then(onDone)}
+              onClick={() => void send("released", {}, "Seen and released.").then(onDone)}
             >
-              {texts.releaseIt}
+              Release it
             </Button>
           ) : null}
           <PhotoButton wanted={step.photo === true} onPick={setPhotoFor} />
           {state === "open" ? (
             step.hold && !mayPass ? (
-              <span className="text-sm text-ink-2">{texts.aHoldPointIs}</span>
+              <span className="text-sm text-ink-2">A hold point is not skipped; an engineer may, with a reason.</span>
             ) : (
               <button type="button" className="min-h-11 text-ink-2 underline" onClick={() => setAsking("skipped")}>
-                {texts.skipIt}
+                Skip it
               </button>
             )
           ) : (
             <button type="button" className="min-h-11 text-ink-2 underline" onClick={() => setAsking("reopened")}>
-              {texts.takeItBack}
+              Take it back
             </button>
           )}
         </p>
@@ -191,7 +190,7 @@ export function PhotoButton({ wanted, onPick }: { wanted: boolean; onPick(file: 
         wanted ? "border-sea font-semibold text-sea" : "border-line-2"
       }`}
     >
-      {wanted ? texts.photographWantedHere : texts.photograph}
+      {wanted ? "Photograph (wanted here)" : "Photograph"}
       <input
         type="file"
         accept="image/*"

@@ -3,13 +3,12 @@ import { answerText } from "@core";
 import type { KeptOfWork } from "~/device/store.client";
 import { Button } from "~/ui/form";
 import type { Run } from "./useRun";
-import { runTroubles as texts } from "./texts";
 
 export function RunTroubles({ run }: { run: Run }) {
   if (run.troubles.length === 0) return null;
   return (
     <section className="mt-3 border-l-4 border-verm bg-verm-soft px-3.5 py-2" role="alert">
-      <h2>{texts.you(run.troubles.length)}</h2>
+      <h2>{`${run.troubles.length} ${run.troubles.length === 1 ? "entry needs" : "entries need"} you`}</h2>
       <ul>
         {run.troubles.map((item) => (
           <Trouble key={item.submission} item={item} run={run} />
@@ -19,7 +18,7 @@ export function RunTroubles({ run }: { run: Run }) {
   );
 }
 
-const done = { done: "done", skipped: "skipped", reopened: texts.takenBack, released: "released" };
+const done = { done: "done", skipped: "skipped", reopened: "taken back", released: "released" };
 
 function Trouble({ item, run }: { item: KeptOfWork; run: Run }) {
   const stand = item.kind === "step" ? run.stand.steps.find((s) => s.step.id === item.step) : undefined;
@@ -28,27 +27,27 @@ function Trouble({ item, run }: { item: KeptOfWork; run: Run }) {
     item.kind === "step"
       ? `${(stand?.step.text ?? item.step).replace(/\.$/, "")}: ${done[item.entry]}${answer ? `, ${answer}` : ""}`
       : item.kind === "finding"
-        ? texts.finding(Object.values(item.values).join(", "))
+        ? `Finding: ${Object.values(item.values).join(", ")}`
         : item.kind === "withdrawal"
-          ? texts.aFindingWithdrawn(item.reason)
+          ? `A finding withdrawn: ${item.reason}`
           : `Photograph${item.caption ? `: ${item.caption}` : ""}`;
   const conflict = item.problem?.fate === "conflict";
   return (
     <li className="ruled py-2">
-      <p className="font-semibold">{texts.yours(own)}</p>
+      <p className="font-semibold">{`Yours: ${own}`}</p>
       <p>{item.problem?.message}</p>
       <p className="mt-2 flex flex-wrap gap-3">
         {conflict && stand ? (
           <Button type="button" onClick={() => void run.settle(item, "again", stand.last ?? "")}>
-            {texts.recordMineAsWell}
+            Record mine as well
           </Button>
         ) : (
           <Button type="button" tone="plain" onClick={() => void run.settle(item, "again", stand?.last ?? "")}>
-            {texts.sendAgain}
+            Send again
           </Button>
         )}
         <Button type="button" tone="danger" onClick={() => void run.settle(item, "drop")}>
-          {conflict ? texts.keepTheirs : texts.discard}
+          {conflict ? "Keep theirs" : "Discard"}
         </Button>
       </p>
     </li>

@@ -10,7 +10,6 @@ import { RunTroubles } from "./runTroubles";
 import { TypedFields } from "./typedFields";
 import type { Run } from "./useRun";
 import { rendered, TEST_NOW, wordsOf } from "~/ui/testing";
-import * as workTexts from "./texts";
 
 const now = TEST_NOW;
 const procedure = workProcedures.find((p) => p.id === "replace-compensated-pump")!;
@@ -65,12 +64,12 @@ function step(id: string, run: Run, { barred = null as string | null, mayPass = 
 describe("a step", () => {
   test("behind an open hold point is not offered", () => {
     const html = step("card", runOf(), { barred: "Isolated" });
-    expect(html).toContain(workTexts.runStep.notBeforeTheHold);
+    expect(html).toContain("Not before the hold point:");
     expect(html).not.toContain(">Done<");
   });
   test("that is a hold point says why, and only an engineer may skip it", () => {
     const technician = step("zero", runOf());
-    expect(technician).toContain(workTexts.runStep.nobodyGoesOnWithout);
+    expect(technician).toContain("Nobody goes on without it:");
     expect(technician).not.toContain(">Skip it<");
     expect(step("zero", runOf(), { mayPass: true })).toContain(">Skip it<");
   });
@@ -82,7 +81,7 @@ describe("a step", () => {
   });
   test("that waits for its release offers it to who may", () => {
     const waits = runOf([entry("isolated")], {}, true);
-    expect(wordsOf(step("isolated", waits))).toContain(workTexts.runStep.waitsForAnEngineer);
+    expect(wordsOf(step("isolated", waits))).toContain("; waits for an engineer's release");
     expect(step("isolated", waits)).not.toContain(">Release it<");
     expect(step("isolated", waits, { mayPass: true })).toContain(">Release it<");
   });
@@ -123,16 +122,16 @@ describe("entries that the server refused", () => {
     expect(html).toContain("1 entry needs you");
     expect(html).toContain("45 N·m, stated 42 N·m, in 3 passes");
     expect(html).toContain("R. Oduya did this");
-    expect(html).toContain(workTexts.runTroubles.recordMineAsWell);
-    expect(html).toContain(workTexts.runTroubles.keepTheirs);
+    expect(html).toContain("Record mine as well");
+    expect(html).toContain("Keep theirs");
   });
   test("a refusal can be sent again or given up; a step that is gone is still told", () => {
     const problem = { fate: "refused" as const, message: "This procedure has no such step." };
     const gone = { ...item, submission: "t", step: "gone", problem };
     const html = rendered(<RunTroubles run={runOf([], { troubles: [gone, { ...item, problem }] })} />);
     expect(html).toContain("2 entries need you");
-    expect(html).toContain(workTexts.runTroubles.sendAgain);
-    expect(html).toContain(workTexts.runTroubles.discard);
+    expect(html).toContain("Send again");
+    expect(html).toContain("Discard");
   });
 });
 
@@ -147,27 +146,27 @@ describe("findings", () => {
   };
   const me = { name: "T. Wren", engineer: false };
   test("none yet", () =>
-    expect(rendered(<RunFindings run={runOf()} units={{}} me={me} />)).toContain(workTexts.runFindings.writeOneDown));
+    expect(rendered(<RunFindings run={runOf()} units={{}} me={me} />)).toContain("Write one down"));
   test("each says what follows; of a signed record none is added", () => {
     const findings = [wear];
     const open = rendered(<RunFindings run={runOf([], { findings })} units={{}} me={me} />);
     expect(open).toContain("replaced as a set");
-    expect(open).toContain(workTexts.runFindings.writeDownAnother);
+    expect(open).toContain("Write down another");
     expect(rendered(<RunFindings run={runOf([], { findings, closed: "signed" })} units={{}} me={me} />)).not.toContain(
-      workTexts.runFindings.writeDownAnother,
+      "Write down another",
     );
   });
   test("the writer or an engineer may withdraw one; withdrawn, it stays struck out and advises nothing", () => {
     const shown = (finding: RunFinding, who: typeof me) =>
       rendered(<RunFindings run={runOf([], { findings: [finding] })} units={{}} me={who} />);
-    expect(shown(wear, me)).not.toContain(workTexts.runFindings.withdrawIt);
-    expect(shown(wear, { ...me, name: wear.by })).toContain(workTexts.runFindings.withdrawIt);
-    expect(shown(wear, { ...me, engineer: true })).toContain(workTexts.runFindings.withdrawIt);
+    expect(shown(wear, me)).not.toContain("Withdraw it");
+    expect(shown(wear, { ...me, name: wear.by })).toContain("Withdraw it");
+    expect(shown(wear, { ...me, engineer: true })).toContain("Withdraw it");
     const withdrawn = { by: wear.by, at: now, because: "the scores were dirt" };
     const html = shown({ ...wear, withdrawn }, { ...me, engineer: true });
     expect(html).toContain("<s>");
     expect(html).toContain("the scores were dirt");
-    expect(html).not.toContain(workTexts.runFindings.withdrawIt);
+    expect(html).not.toContain("Withdraw it");
     expect(html).not.toContain("replaced as a set");
   });
 });
@@ -195,8 +194,8 @@ describe("before beside after", () => {
   });
   test("not read since", () => {
     const html = rendered(<Compared rows={[row({ after: null, proof: null })]} condemned="p" />);
-    expect(html).toContain(workTexts.compared.notMeasured);
-    expect(html).toContain(workTexts.compared.notKnownYet);
+    expect(html).toContain("not measured");
+    expect(html).toContain("not known yet");
   });
   test.each([
     ["p", "text-ochre"],

@@ -1,7 +1,6 @@
 /** Fields of a step or a finding: texts, quantities as typed, choices; each with its message. */
 import { preferredUnit, type QuantityId, type UnitPreference } from "@core";
 import { fieldClass } from "~/ui/form";
-import { typedFields as texts } from "./texts";
 
 export interface TypedField {
   name: string;
@@ -58,11 +57,11 @@ export function TypedFields({
             <label htmlFor={id} className="mb-0.5 block text-sm text-ink-2">
               {f.label}
               {f.quantity ? ` (${preferredUnit(f.quantity, units)})` : ""}
-              {f.optional ? texts.whereKnown : ""}
+              {f.optional ? ", where known" : ""}
             </label>
             {f.options ? (
               <select {...shared} onChange={(e) => onSet(f.name, e.target.value)}>
-                <option value="">{texts.choose}</option>
+                <option value="">Choose</option>
                 {f.options.map((o) => (
                   <option key={o.id} value={o.id}>
                     {o.label}

@@ -1,5 +1,3 @@
-import { who as texts } from "./texts";
-
 /** Who did it, and who sent it where that was somebody else. */
 export const whoOf = ({ by, sentBy }: { by: string; sentBy?: string | null }) =>
-  sentBy ? texts.sentByAnother(by, sentBy) : by;
+  sentBy ? `${by} (sent by ${sentBy})` : by;

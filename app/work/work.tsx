@@ -8,9 +8,9 @@ import { dayText, useSite } from "~/ui/site";
 import { interventionLabels } from "~/domain/work/form";
 import { dueWork } from "~/domain/work/due.server";
 import { workPage, type WorkRow } from "~/domain/work/queries.server";
-import { work as texts } from "./texts";
+import { counted } from "~/ui/counted";
 
-export const meta = () => [{ title: texts.workJuncteral }];
+export const meta = () => [{ title: "Work · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
   ...(await workPage()),
@@ -28,7 +28,7 @@ function partOf(w: WorkRow, now: number) {
       );
 }
 
-const recordWord = (w: WorkRow) => (w.interim ? "stop-gap" : w.signedAt ? "signed" : texts.notSigned);
+const recordWord = (w: WorkRow) => (w.interim ? "stop-gap" : w.signedAt ? "signed" : "not signed");
 
 function WorkLine({ w }: { w: WorkRow }) {
   const site = useSite();
@@ -45,10 +45,10 @@ function WorkLine({ w }: { w: WorkRow }) {
         </span>
       </span>
       <span className="text-ink-2">
-        {w.doneAt ? texts.done(dayText(w.doneAt.getTime(), site)) : texts.crewHours(w.crewHours)}
+        {w.doneAt ? `done ${dayText(w.doneAt.getTime(), site)}` : `${w.crewHours} crew hours`}
       </span>
       <span className={part?.late ? "font-medium text-ochre" : "text-ink-2"}>
-        {w.doneAt ? recordWord(w) : (part?.text ?? texts.noPartNeeded)}
+        {w.doneAt ? recordWord(w) : (part?.text ?? "no part needed")}
       </span>
     </li>
   );
@@ -66,36 +66,36 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
       <PageHead
         title={
           missed.length
-            ? texts.pieceOfWorkFell(missed.length)
+            ? `${counted(missed.length, "piece")} of work fell past a stop`
             : late
-              ? texts.partAfterTheStop(late)
+              ? `${late} part${late === 1 ? " comes" : "s come"} after the stop`
               : open.length
-                ? texts.pieceOfWorkBooked(open.length)
-                : texts.noWorkIsBooked
+                ? `${counted(open.length, "piece")} of work booked, parts in time`
+                : "No work is booked"
         }
       >
         <span className="flex flex-wrap gap-x-4">
           {mayEdit ? (
             <Link to="/fleet/new/stop" className="way">
-              {texts.planAStop}
+              Plan a stop
             </Link>
           ) : null}
           <Link to="/plan" className="way">
-            {texts.seeThePlan}
+            See the plan
           </Link>
           <Link to="/work/due" className="way">
-            {texts.dueByDate(due > 0 ? ` (${due})` : "")}
+            {`Due by date${due > 0 ? ` (${due})` : ""}`}
           </Link>
           <Link to="/work/procedures" className="way">
-            {texts.procedures}
+            Procedures
           </Link>
           <Link to="/work/records" className="way">
-            {texts.records}
+            Records
           </Link>
         </span>
       </PageHead>
       {missed.length ? (
-        <Section title={texts.stopHasPassedWork}>
+        <Section title="Stop has passed, work still open">
           <ul>
             {missed.map((w) => (
               <WorkLine key={w.id} w={w} />
@@ -109,22 +109,18 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
         return (
           <Section
             key={s.id}
-            title={texts.day(
-              s.name,
-              dayText(dayStart(s.startsOn, s.timeZone), { ...site, timeZone: s.timeZone }),
-              s.days,
-            )}
+            title={`${s.name}, ${dayText(dayStart(s.startsOn, s.timeZone), { ...site, timeZone: s.timeZone })}, ${counted(s.days, "day")}`}
             aside={
               <>
                 <span className={hours > s.crewHours ? "font-medium text-ochre" : ""}>
-                  {texts.ofCrewHours(hours, s.crewHours)}
+                  {`${hours} of ${s.crewHours} crew hours`}
                 </span>
                 {mayEdit ? (
                   <>
                     {" "}
                     ·{" "}
-                    <Link to={`/fleet/edit/stop/${s.id}`} className="way" aria-label={texts.edit(s.name)}>
-                      {texts.editIt}
+                    <Link to={`/fleet/edit/stop/${s.id}`} className="way" aria-label={`Edit ${s.name}`}>
+                      Edit
                     </Link>
                   </>
                 ) : null}
@@ -132,7 +128,7 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
             }
           >
             {own.length === 0 ? (
-              <p className="py-2 text-ink-2">{texts.nothingBooked}</p>
+              <p className="py-2 text-ink-2">Nothing booked.</p>
             ) : (
               <ul>
                 {own.map((w) => (
@@ -145,18 +141,18 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
       })}
       {ahead.length === 0 ? (
         <Empty>
-          {texts.noStopIsPlanned}{" "}
+          No stop is planned.{" "}
           {mayEdit ? (
             <Link to="/fleet/new/stop" className="act">
-              {texts.planAStop}
+              Plan a stop
             </Link>
           ) : (
-            texts.anEngineerPlansStops
+            "An engineer plans stops."
           )}
         </Empty>
       ) : null}
       {later.length ? (
-        <Section title={texts.atLaterStops}>
+        <Section title="At later stops">
           <ul>
             {later.map((w) => (
               <WorkLine key={w.id} w={w} />
@@ -165,7 +161,7 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
         </Section>
       ) : null}
       {loose.length ? (
-        <Section title={texts.withoutAStop}>
+        <Section title="Without a stop">
           <ul>
             {loose.map((w) => (
               <WorkLine key={w.id} w={w} />
@@ -174,15 +170,15 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
         </Section>
       ) : null}
       <Section
-        title={texts.doneSoFar}
+        title="Done"
         aside={
           <Link to="/work/records" className="way">
-            {texts.allRecords}
+            All records
           </Link>
         }
       >
         {done.length === 0 ? (
-          <p className="py-2 text-ink-2">{texts.noWorkHasBeen}</p>
+          <p className="py-2 text-ink-2">No work has been recorded yet.</p>
         ) : (
           <ul>
             {done.map((w) => (

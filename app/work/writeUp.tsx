@@ -4,7 +4,6 @@ import type { InterventionPage } from "~/domain/work/queries.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
-import { writeUp as texts } from "./texts";
 
 type Problems = Record<string, string> | undefined;
 
@@ -13,25 +12,25 @@ export function WriteUpFields({ page }: { page: InterventionPage }) {
   const { work } = page;
   return (
     <div className="grid gap-4 sm:grid-cols-2">
-      <TextArea name="parts" label={texts.partsAndSerialsUsed} defaultValue={work.parts} maxLength={1000} />
+      <TextArea name="parts" label="Parts and serials used" defaultValue={work.parts} maxLength={1000} />
       <TextArea
         name="settingsLeft"
-        label={texts.settingsAsLeft}
+        label="Settings as left"
         defaultValue={work.settingsLeft || page.fromSteps.settingsLeft}
         maxLength={1000}
       />
       <TextArea
         name="openPoints"
-        label={work.doneAt ? texts.whatStaysOpen : texts.howItStandsWhat}
+        label={work.doneAt ? "What stays open" : "How it stands, what stays open"}
         defaultValue={work.openPoints}
         maxLength={1000}
       />
       <div>
-        <TextField name="people" label={texts.people} defaultValue={work.people} maxLength={300} />
+        <TextField name="people" label="People" defaultValue={work.people} maxLength={300} />
         <div className="mt-3">
-          <CheckField name="interim" label={texts.aStopGapIts} defaultChecked={work.interim} />
+          <CheckField name="interim" label="A stop-gap: its cause stays open" defaultChecked={work.interim} />
         </div>
-        <TextField name="lookAgainOn" label={texts.lookAgainOn} type="date" defaultValue={work.lookAgainOn ?? ""} />
+        <TextField name="lookAgainOn" label="Look again on" type="date" defaultValue={work.lookAgainOn ?? ""} />
       </div>
     </div>
   );
@@ -44,10 +43,10 @@ export function KeepWriteUp({ kept }: { kept: boolean }) {
   return (
     <div className="mt-3">
       <Button name="intent" value="writeUp" tone="plain">
-        {texts.keepIt}
+        Keep it
       </Button>
       <span role="status" className="ml-3 text-sea">
-        {kept && settled ? texts.kept : ""}
+        {kept && settled ? "Kept." : ""}
       </span>
     </div>
   );
@@ -56,7 +55,7 @@ export function KeepWriteUp({ kept }: { kept: boolean }) {
 /** The write-up of work that is done. */
 export function WriteUp({ page, problems, kept }: { page: InterventionPage; problems: Problems; kept: boolean }) {
   return (
-    <Section title={texts.forTheRecord}>
+    <Section title="For the record">
       <Form method="post" noValidate className="mt-2">
         <FormProblemsProvider problems={problems} focus={false}>
           <input type="hidden" name="version" value={page.work.version} />
@@ -73,20 +72,22 @@ function AlteredList({ altered, mayAccept }: { altered: InterventionPage["altere
   const site = useSite();
   return (
     <Form method="post" className="mb-3">
-      <h3>{texts.stillAlteredOnThe}</h3>
+      <h3>Still altered on the machine</h3>
       <ul>
         {altered.map((a) => (
           <li key={a.id} className="ruled flex flex-wrap items-center justify-between gap-x-4 gap-y-1 py-1.5">
             <span className="min-w-0">{a.what}</span>
             {a.acceptedAt !== null ? (
               <span className="text-sm text-ink-2">
-                {texts.acceptedBy(a.acceptedBy, momentText(a.acceptedAt, site))}
+                <>
+                  accepted by {a.acceptedBy}, {momentText(a.acceptedAt, site)}
+                </>
               </span>
             ) : mayAccept ? (
               <span>
                 <input type="hidden" name="intent" value="accept" />
-                <Button name="changeId" value={a.id} tone="plain" aria-label={texts.acceptThatItStays(a.what)}>
-                  {texts.acceptIt}
+                <Button name="changeId" value={a.id} tone="plain" aria-label={`Accept that it stays: ${a.what}`}>
+                  Accept that it stays
                 </Button>
               </span>
             ) : null}
@@ -114,24 +115,23 @@ export function Signing({
   const { work, against, altered, twoSignatures, proven } = page;
   if (work.signedAt)
     return (
-      <Section title={texts.signed}>
+      <Section title="Signed">
         <p className="py-2">
-          {texts.signedBy(
-            <strong>{work.signedBy}</strong>,
-            momentText(work.signedAt.getTime(), site),
-            work.unprovenBecause ? texts.notProven(work.unprovenBecause) : texts.provenByAReading,
-            work.checkedAt
-              ? texts.checkedBy(work.checkedBy, momentText(work.checkedAt.getTime(), site))
+          <>
+            Signed by {<strong>{work.signedBy}</strong>}, {momentText(work.signedAt.getTime(), site)}
+            {work.unprovenBecause ? `, not proven: ${work.unprovenBecause}` : ", proven by a reading"}.{" "}
+            {work.checkedAt
+              ? `Checked by ${work.checkedBy}, ${momentText(work.checkedAt.getTime(), site)}.`
               : twoSignatures
-                ? texts.aSecondPersonIs
-                : "",
-          )}
+                ? "A second person is still to check it."
+                : ""}
+          </>
         </p>
         <FormProblemsProvider problems={problems}>
           {!work.checkedAt && twoSignatures && work.signedById !== me ? (
             <Form method="post" className="mb-3">
               <Button name="intent" value="check">
-                {texts.checkedSignAsThe}
+                Checked: sign as the second person
               </Button>
             </Form>
           ) : null}
@@ -139,22 +139,22 @@ export function Signing({
             <Form method="post" className="mb-4 flex flex-wrap items-end gap-4">
               <TextField
                 name="lookAgainOn"
-                label={texts.lookedAtItHolds}
+                label="Looked at: it holds, look again on"
                 type="date"
                 defaultValue={work.lookAgainOn ?? ""}
               />
-              <CheckField name="cured" label={texts.itsCauseIsDealt} />
+              <CheckField name="cured" label="its cause is dealt with" />
               <Button name="intent" value="looked" tone="plain">
-                {texts.keepIt}
+                Keep it
               </Button>
             </Form>
           ) : null}
           <Form method="post" noValidate>
             <input type="hidden" name="submission" value={submission} />
-            <TextArea name="addendum" label={texts.anAdditionToThe} maxLength={2000} />
+            <TextArea name="addendum" label="An addition to the record" maxLength={2000} />
             <div className="mt-2">
               <Button name="intent" value="addendum" tone="plain">
-                {texts.addIt}
+                Add it
               </Button>
             </div>
           </Form>
@@ -162,7 +162,7 @@ export function Signing({
       </Section>
     );
   return (
-    <Section title={texts.signTheRecord}>
+    <Section title="Sign the record">
       {against.length > 0 ? (
         <ul className="list-disc py-2 pl-5">
           {against.map((a) => (
@@ -178,18 +178,24 @@ export function Signing({
             {proven === true ? null : (
               <TextArea
                 name="unprovenBecause"
-                label={proven === null ? texts.noReadingSinceProves : texts.theReadingsSinceDo}
+                label={
+                  proven === null
+                    ? "No reading since proves it. Why it is signed all the same"
+                    : "The readings since do not prove it. Why it is signed all the same"
+                }
                 maxLength={500}
               />
             )}
-            <p className="my-2 text-sm text-ink-2">{texts.aSignedRecordIs}</p>
+            <p className="my-2 text-sm text-ink-2">
+              A signed record is locked: what comes later is an addition to it. Signed as you, with the time.
+            </p>
             <Button name="intent" value="sign" disabled={against.length > 0}>
-              {texts.signIt}
+              Sign it
             </Button>
           </FormProblemsProvider>
         </Form>
       ) : (
-        <p className="py-2 text-ink-2">{texts.anEngineerSignsIt}</p>
+        <p className="py-2 text-ink-2">An engineer signs it.</p>
       )}
     </Section>
   );

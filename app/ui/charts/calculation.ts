@@ -13,7 +13,6 @@ import {
 } from "@core";
 import type { MakeChart } from "./canvas";
 import { faded } from "./tones";
-import { calculationChart as texts } from "../texts";
 
 type XY = { x: number; y: number };
 const figure = (value: number) => formatNumber(value, decimalsFor(value, 2));
@@ -119,7 +118,7 @@ export function calculatorChart(chart: CalculatorChart, units: UnitPreference): 
           tooltip: {
             callbacks: {
               title: () => "",
-              label: (item) => texts.at(item.dataset.label, figure((item.raw as XY).y), figure((item.raw as XY).x)),
+              label: (item) => `${item.dataset.label}: ${figure((item.raw as XY).y)} at ${figure((item.raw as XY).x)}`,
             },
           },
           annotation: { annotations },

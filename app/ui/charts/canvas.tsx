@@ -2,7 +2,6 @@
 import type { Chart, ChartConfiguration } from "chart.js";
 import { useEffect, useRef, useState } from "react";
 import { readTones, type Tone } from "./tones";
-import { canvas as texts } from "../texts";
 
 export type MakeChart = (tones: Record<Tone, string>) => ChartConfiguration;
 
@@ -34,7 +33,7 @@ export function ChartCanvas({ make, label, height }: { make: MakeChart; label: s
   return (
     <div style={{ height }} className="relative">
       {failed ? (
-        <p className="pt-6 text-ink-2">{texts.theChartCouldNot}</p>
+        <p className="pt-6 text-ink-2">The chart could not be loaded. The table has the same data.</p>
       ) : (
         <canvas ref={canvas} role="img" aria-label={label} />
       )}

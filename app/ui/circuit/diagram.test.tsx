@@ -2,7 +2,6 @@
 import { draftCircuit, elementKinds, portKey, symbolSizes, type Drawing, type Netlist } from "@core";
 import { rendered, wordsOf } from "~/ui/testing";
 import { CircuitDiagram, type DiagramPoint } from "./diagram";
-import * as uiTexts from "../texts";
 
 let netlist: Netlist;
 let drawing: Drawing;
@@ -72,9 +71,7 @@ test("a point opens from its gauge, and says in words what its tone says", () =>
 });
 
 test("what was never read is said, not drawn as nothing", () =>
-  expect(wordsOf(drawn({}, [point({ text: "", margin: null, state: "unproven" })]))).toContain(
-    uiTexts.diagram.notReadYet,
-  ));
+  expect(wordsOf(drawn({}, [point({ text: "", margin: null, state: "unproven" })]))).toContain("not read yet"));
 
 test("a what-if writes the change with its sign, and colours it", () => {
   const more = drawn({ changes: new Map([["p-1", { text: "192 bar", change: "+25 bar", sign: 1 as const }]]) });

@@ -22,7 +22,10 @@ import { figureText } from "../figureText";
 import { useSite } from "../site";
 import { StateGlyph, stateTone } from "../state";
 import { CircuitSymbol } from "./symbols";
-import { diagram as texts } from "../texts";
+
+const texts = {
+  bore: (bore: string) => `${bore} bore`,
+};
 
 export interface DiagramPoint {
   id: string;
@@ -261,7 +264,7 @@ export function CircuitDiagram(props: {
                         fill="currentColor"
                         className="text-[12px] font-semibold"
                       >
-                        {change ? change.text : point.text || texts.notReadYet}
+                        {change ? change.text : point.text || "not read yet"}
                         {change?.change ? ` (${change.change})` : ""}
                       </text>
                       {change ? null : (
@@ -361,11 +364,11 @@ export function CircuitDiagram(props: {
 
 const lineText = ({ made, tag, rating, bore, length, fittedOn }: LineData, units: UnitPreference) =>
   [
-    `${made === "hose" ? texts.hose : texts.pipe} ${tag}`,
-    ...(rating === null ? [] : [texts.rated(figureText(rating, "bar", units))]),
+    `${made === "hose" ? "Hose" : "Pipe"} ${tag}`,
+    ...(rating === null ? [] : [`rated ${figureText(rating, "bar", units)}`]),
     ...(bore === null ? [] : [texts.bore(figureText(bore, "mm", units))]),
     ...(length === null ? [] : [`${length} m`]),
-    ...(fittedOn ? [texts.fitted(fittedOn)] : []),
+    ...(fittedOn ? [`fitted ${fittedOn}`] : []),
   ].join(", ");
 
 const clipped = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
