@@ -168,16 +168,16 @@ export type {
   FieldSpec,
   Outcome,
 } from "./calculators/types";
-export { procedureOf, procedures, proceduresFor } from "./procedures/index";
-export { plantProcedure, plantTestProblem } from "./procedures/plant";
-export type { PlantTest, Procedure } from "./procedures/types";
+export { checkOf, checks, checksFor } from "./checks/index";
+export { plantCheck, plantTestProblem } from "./checks/plant";
+export type { PlantTest, Check } from "./checks/types";
 export type { Principle } from "./instrument/fitness";
 export { cautionFor } from "./rounds/caution";
 export { readingInterval } from "./rounds/interval";
 export { readsTheOil } from "./rounds/oilTemperature";
 export { judgeRepeats } from "./rounds/repeats";
-export { isNewStep, isStuck, readTesterLine, stillStep } from "./procedures/live";
-export type { Timed } from "./procedures/live";
+export { isNewStep, isStuck, readTesterLine, stillStep } from "./checks/live";
+export type { Timed } from "./checks/live";
 export { restingKnobs, simulateTester } from "./simulation/tester";
 export type { TesterKnobs, TesterSample } from "./simulation/tester";
 export { analyteIds, analytes, countIds, countSizes, isAnalyte } from "./oil/analytes";

@@ -2,7 +2,7 @@
  * What five years leave in the record of a plant: tests, a corrected figure, a file brought in, a recall by hand,
  * a new hour meter, something altered and put back.
  */
-import { DAY, HOUR, procedures, exampleOf, runCalculator } from "@core";
+import { DAY, HOUR, checks, exampleOf, runCalculator } from "@core";
 import { and, asc, eq, gte, isNull, lt, sql } from "drizzle-orm";
 import type { Queryable } from "~/db/client.server";
 import {
@@ -110,7 +110,7 @@ async function replaceMeter(tx: Queryable, now: number): Promise<void> {
 async function addTests(tx: Queryable, now: number): Promise<void> {
   for (const made of tests) {
     const part = await partOf(tx, made.tag, made.component);
-    const procedure = procedures.find((p) => p.id === made.test);
+    const procedure = checks.find((p) => p.id === made.test);
     if (!part || !procedure) continue;
     const at = new Date(now - made.daysAgo * DAY);
     const typed = exampleOf(procedure.calculation);

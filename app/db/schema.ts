@@ -12,6 +12,6 @@ export * from "./workTables";
 export * from "./workRunTables";
 export * from "./planTables";
 export * from "./roundTables";
-export * from "./procedureTables";
+export * from "./checkTables";
 export * from "./recordTables";
 export * from "./views";

@@ -6,7 +6,7 @@ import { components, machines, sites } from "./assetTables";
 import { bytea, created, id, moment, retired, version } from "./columns";
 import type { CampaignResult } from "./kinds";
 import { sender, users } from "./peopleTables";
-import { temporaryChanges } from "./procedureTables";
+import { temporaryChanges } from "./checkTables";
 import { interventions } from "./workTables";
 
 /** A plant's copy of a procedure, for all machines or for one; each change is a row of its own. */

@@ -38,7 +38,7 @@ import { factsOf } from "./assets/facts.server";
 import { saveRound } from "./rounds/commands.server";
 import { receive } from "./rounds/receive.server";
 import { choosablePoints, roundList, walkPoints } from "./rounds/queries.server";
-import { addPlantTest, noteChange, putBack, recordTest } from "./procedures/commands.server";
+import { addPlantTest, noteChange, putBack, recordTest } from "./checks/commands.server";
 import {
   allTests,
   componentPlace,
@@ -47,7 +47,7 @@ import {
   recentRecords,
   recordPage,
   testOf,
-} from "./procedures/queries.server";
+} from "./checks/queries.server";
 import { correctReading, setLimit } from "./readings/commands.server";
 import { logReading } from "./readings/log.server";
 import { pointPlace } from "./readings/place.server";
@@ -1190,11 +1190,11 @@ describe("at the machine", () => {
   describe("tests at the machine", () => {
     test("kept with what they said, compared with last time; work is not signed off while something is altered", async () => {
       const place = await componentPlace(second.component);
-      const { procedure } = await testOf("shut-in");
+      const { check } = await testOf("shut-in");
       const typed = { pressure: "205", low: "195", high: "215", seconds: "12" };
       expect(
         await recordTest(
-          procedure,
+          check,
           place,
           { ...typed, pressure: "", submission: crypto.randomUUID() },
           actorNamed("T. Wren"),
@@ -1202,13 +1202,13 @@ describe("at the machine", () => {
         ),
       ).toMatchObject({ ok: false, problems: { pressure: expect.any(String) } });
       const form = { ...typed, note: "", submission: crypto.randomUUID() };
-      const kept = await recordTest(procedure, place, form, actorNamed("T. Wren"), {});
-      expect(await recordTest(procedure, place, form, actorNamed("T. Wren"), {})).toEqual(kept);
+      const kept = await recordTest(check, place, form, actorNamed("T. Wren"), {});
+      expect(await recordTest(check, place, form, actorNamed("T. Wren"), {})).toEqual(kept);
       await db()
         .update(testRecords)
         .set({ at: new Date(NOW - DAY) });
       const again = await recordTest(
-        procedure,
+        check,
         place,
         { ...typed, pressure: "2000 psi", submission: crypto.randomUUID() },
         actorNamed("T. Wren"),
@@ -1298,7 +1298,7 @@ describe("at the machine", () => {
       const added = await addPlantTest(own, ["cylinder"], actorNamed("R. Oduya"));
       if (!added.ok) throw new Error("not added");
       expect((await allTests()).find((t) => t.id === added.id)).toMatchObject({ own: true, title: "Latch" });
-      expect((await testOf(added.id)).procedure.title).toBe("Latch");
+      expect((await testOf(added.id)).check.title).toBe("Latch");
     });
   });
 

@@ -1,6 +1,6 @@
 import { Link, redirect } from "react-router";
 import type { Route } from "./+types/machine";
-import { componentKinds, proceduresFor, quantityOf, type ComponentKind } from "@core";
+import { componentKinds, checksFor, quantityOf, type ComponentKind } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
@@ -200,11 +200,11 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
                         </Link>
                       </span>
                     ) : null}
-                    {proceduresFor(k.kind).length > 0 ? (
+                    {checksFor(k.kind).length > 0 ? (
                       <details className="mt-0.5 text-sm font-normal">
                         <summary className="text-sea">Tests</summary>
                         <span className="flex flex-wrap gap-x-4 gap-y-1 pt-1">
-                          {proceduresFor(k.kind).map((t) => (
+                          {checksFor(k.kind).map((t) => (
                             <Link key={t.id} to={`/tests/${t.id}?component=${k.id}`} className="way">
                               {t.title}
                             </Link>

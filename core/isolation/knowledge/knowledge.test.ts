@@ -1,7 +1,7 @@
 /** The tables are proper: nothing is named that is not there, every cause can be reached and told from its neighbours. */
 import { describe, expect, test } from "@jest/globals";
 import { elementKinds } from "../../circuit/kinds";
-import { procedures } from "../../procedures";
+import { checks } from "../../checks";
 import { causesOf } from "../candidates";
 import { beginCase, chancesOf, chancesUnderAll } from "../case";
 import { causeIds, causes } from "./causes";
@@ -26,7 +26,7 @@ describe("what is named is there", () => {
     expect(results.length).toBeGreaterThan(1);
     expect(t.basis).not.toBe("");
     if (t.at) expect(Object.keys(parts)).toContain(t.at);
-    if (t.procedure) expect(procedures.map((p) => p.id)).toContain(t.procedure);
+    if (t.procedure) expect(checks.map((p) => p.id)).toContain(t.procedure);
     // the first result is the ordinary one: no cause brings it
     expect(Object.keys(t.shows)).not.toContain(results[0]);
     for (const [result, given] of Object.entries(t.shows)) {

@@ -1,11 +1,11 @@
 import { componentKindIds } from "../equipment/kinds";
 import { exampleOf, runCalculator } from "../calculators/run";
-import { procedureOf, procedures, proceduresFor } from "./index";
-import { plantProcedure, plantTestProblem } from "./plant";
+import { checkOf, checks, checksFor } from "./index";
+import { plantCheck, plantTestProblem } from "./plant";
 import type { PlantTest } from "./types";
 
 const answer = (id: string, typed: Record<string, string> = {}) => {
-  const { calculation } = procedureOf(id)!;
+  const { calculation } = checkOf(id)!;
   const result = runCalculator(calculation, { ...exampleOf(calculation), ...typed });
   return result.ok
     ? {
@@ -16,7 +16,7 @@ const answer = (id: string, typed: Record<string, string> = {}) => {
     : { tone: "", text: Object.values(result.problems).join(" "), rows: [] };
 };
 
-test.each(procedures.map((p) => [p.id, p] as const))(
+test.each(checks.map((p) => [p.id, p] as const))(
   "%s: states what must be true, a caution, the manufacturer's way, steps, and compares a line that exists",
   (id, p) => {
     expect(p.before.length).toBeGreaterThan(0);
@@ -31,8 +31,8 @@ test.each(procedures.map((p) => [p.id, p] as const))(
 );
 
 test("every kind of component has tests, and ids differ", () => {
-  for (const kind of componentKindIds) expect(proceduresFor(kind).length).toBeGreaterThan(0);
-  expect(new Set(procedures.map((p) => p.id)).size).toBe(procedures.length);
+  for (const kind of componentKindIds) expect(checksFor(kind).length).toBeGreaterThan(0);
+  expect(new Set(checks.map((p) => p.id)).size).toBe(checks.length);
 });
 
 describe("verdicts", () => {
@@ -95,7 +95,7 @@ describe("a plant's own test", () => {
       { label: "Time", quantity: "strokeTime", least: null, greatest: 3 },
     ],
   };
-  const run = (typed: Record<string, string>) => runCalculator(plantProcedure("own", own).calculation, typed);
+  const run = (typed: Record<string, string>) => runCalculator(plantCheck("own", own).calculation, typed);
   const said = (typed: Record<string, string>) => {
     const r = run(typed);
     return r.ok ? r.outcome.answer.map((p) => ("text" in p ? p.text : "")).join("") : Object.values(r.problems).join();

@@ -1,7 +1,7 @@
 /** Tests that a plant writes for itself: readings, each against its bounds. */
 import { calculator, maybe, say, type FieldSpec } from "../calculators/types";
 import { quantityOf } from "../units/quantities";
-import type { PlantTest, Procedure } from "./types";
+import type { PlantTest, Check } from "./types";
 
 /**
  * A plant's own test as a guided test: every reading against its bounds.
@@ -11,9 +11,9 @@ import type { PlantTest, Procedure } from "./types";
  * @example
  * const bound = { label: "Charge pressure", quantity: "pressure", least: 18, greatest: 24 };
  * const test = { title: "Charge", asks: "", kinds: [], before: [], caution: "", steps: [], alters: [], readings: [bound] };
- * runCalculator(plantProcedure("own", test).calculation, { r0: "15 bar" }).outcome.tone // "bad"
+ * runCalculator(plantCheck("own", test).calculation, { r0: "15 bar" }).outcome.tone // "bad"
  */
-export function plantProcedure(id: string, test: PlantTest): Procedure {
+export function plantCheck(id: string, test: PlantTest): Check {
   const fields: Record<string, FieldSpec> = Object.fromEntries(
     test.readings.map((r, i) => [`r${i}`, maybe(r.quantity, { label: r.label })]),
   );

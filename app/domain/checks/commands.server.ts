@@ -12,7 +12,7 @@ import {
   runCalculator,
   type ComponentKind,
   type PlantTest,
-  type Procedure,
+  type Check,
   type UnitPreference,
 } from "@core";
 import { db } from "~/db/client.server";
@@ -26,7 +26,7 @@ export type Recorded = Answer;
 
 /** Keep a test that was made. What it says is worked out here, from what was typed. */
 export async function recordTest(
-  procedure: Procedure,
+  check: Check,
   place: Place,
   fields: Record<string, string>,
   actor: Actor,
@@ -35,7 +35,7 @@ export async function recordTest(
   if (!isUuid(fields.submission)) return formIsOld();
   // what was typed without a unit was meant in the person's own: the record says so to everybody
   const typed = Object.fromEntries(
-    Object.entries(procedure.calculation.fields).map(([k, field]) => {
+    Object.entries(check.calculation.fields).map(([k, field]) => {
       const text = (fields[k] ?? "").trim().slice(0, 20_000);
       return [
         k,
@@ -45,7 +45,7 @@ export async function recordTest(
       ];
     }),
   );
-  const result = runCalculator(procedure.calculation, typed, units);
+  const result = runCalculator(check.calculation, typed, units);
   if (!result.ok) return { ok: false, problems: result.problems };
   return db().transaction(async (tx): Promise<Recorded> => {
     const [life] = await tx
@@ -57,7 +57,7 @@ export async function recordTest(
       .values({
         componentId: place.id,
         lifeId: life?.id ?? null,
-        test: procedure.id,
+        test: check.id,
         at: new Date(now()),
         typed,
         outcome: result.outcome,

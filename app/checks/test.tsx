@@ -2,7 +2,7 @@ import { actorNamed } from "~/domain/access/testActor";
 import { useMemo, useState } from "react";
 import { Form, Link, data as answerWith, redirect, useNavigate } from "react-router";
 import type { Route } from "./+types/test";
-import { plantProcedure, procedureOf, runCalculator, type TesterSample } from "@core";
+import { plantCheck, checkOf, runCalculator, type TesterSample } from "@core";
 import { factsOf } from "~/domain/assets/facts.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
@@ -15,47 +15,47 @@ import { PageHead, Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
 import { typedFrom, type Typed } from "~/ui/typed";
 import { Verdict } from "~/ui/verdict";
-import { noteChange, recordTest } from "~/domain/procedures/commands.server";
+import { noteChange, recordTest } from "~/domain/checks/commands.server";
 import { LivePanel } from "./live";
-import { componentPlace, lastRecord, openChanges, testOf } from "~/domain/procedures/queries.server";
-import { testerKnown } from "~/domain/procedures/tester.server";
+import { componentPlace, lastRecord, openChanges, testOf } from "~/domain/checks/queries.server";
+import { testerKnown } from "~/domain/checks/tester.server";
 import { TimeLimit } from "./timer";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.title ?? "Test"} · Juncteral` }];
 
 export const loader = guard("viewer", async ({ params, request, user }) => {
-  const { procedure, plant } = await testOf(params.test ?? "");
+  const { check, plant } = await testOf(params.test ?? "");
   const id = new URL(request.url).searchParams.get("component");
   const place = isUuid(id) ? await componentPlace(id) : null;
   const [facts, last, changes] = place
-    ? await Promise.all([factsOf(place.id), lastRecord(place.id, procedure.id), openChanges(place.machineId)])
+    ? await Promise.all([factsOf(place.id), lastRecord(place.id, check.id), openChanges(place.machineId)])
     : [null, null, []];
   return {
-    id: procedure.id,
-    title: procedure.title,
+    id: check.id,
+    title: check.title,
     plant,
     place,
     facts: facts?.facts ?? {},
     last,
     changes,
     mayRecord: mayAct(user.role, "technician"),
-    live: procedure.id === "load-test" && testerKnown(),
+    live: check.id === "load-test" && testerKnown(),
     submission: crypto.randomUUID(),
     noteSubmission: crypto.randomUUID(),
   };
 });
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
-  const { procedure } = await testOf(params.test ?? "");
+  const { check } = await testOf(params.test ?? "");
   const id = new URL(request.url).searchParams.get("component");
   if (!isUuid(id)) return answerWith({ problems: { form: "Choose the component first." } }, { status: 422 });
   const place = await componentPlace(id);
   const fields = await formFields(request);
   if (fields.intent === "alter") {
     const noted = await noteChange(place, fields, actorNamed(user.name));
-    return noted.ok ? redirect(`/tests/${procedure.id}?component=${place.id}`) : refused(noted);
+    return noted.ok ? redirect(`/tests/${check.id}?component=${place.id}`) : refused(noted);
   }
-  const recorded = await recordTest(procedure, place, fields, actorNamed(user.name), user.units);
+  const recorded = await recordTest(check, place, fields, actorNamed(user.name), user.units);
   return recorded.ok ? redirect(`/tests/records/${recorded.id}`) : refused(recorded);
 });
 
@@ -72,17 +72,17 @@ export default function TestPage({ loaderData, actionData }: Route.ComponentProp
 
 function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "loaderData" | "actionData">) {
   const { id, plant, place, facts, last, changes, mayRecord, live, submission, noteSubmission } = loaderData;
-  const procedure = useMemo(() => (plant ? plantProcedure(id, plant) : procedureOf(id)!), [plant, id]);
+  const check = useMemo(() => (plant ? plantCheck(id, plant) : checkOf(id)!), [plant, id]);
   const site = useSite();
   const navigate = useNavigate();
-  const { calculation } = procedure;
+  const { calculation } = check;
   // only what the fleet knows stands there at first: nothing is measured yet
   const [typed, setTyped] = useState<Typed>(() =>
     typedFrom(calculation, new URLSearchParams(), facts, site.units, { example: false }),
   );
   const [ready, setReady] = useState<readonly number[]>([]);
   const result = useMemo(() => runCalculator(calculation, typed, site.units), [calculation, typed, site.units]);
-  const allReady = ready.length === procedure.before.length;
+  const allReady = ready.length === check.before.length;
   const told = result.ok
     ? {}
     : Object.fromEntries(
@@ -90,7 +90,7 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
       );
   const line = (label: string | undefined) =>
     result.ok ? result.outcome.working.rows.find((r) => r.label === label)?.value : undefined;
-  const [reached, bound] = [line(procedure.breakOff?.row), line(procedure.breakOff?.above)];
+  const [reached, bound] = [line(check.breakOff?.row), line(check.breakOff?.above)];
   const set = (name: string, value: string) => setTyped((t) => ({ ...t, [name]: value }));
   const addStep = (s: TesterSample) =>
     setTyped((t) => ({
@@ -105,13 +105,13 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
         crumbs={[
           { label: "Rounds", to: "/rounds" },
           { label: "Tests", to: "/tests" },
-          { label: procedure.title },
+          { label: check.title },
           ...(place ? [{ label: `${place.machine}, ${place.name}`, to: `/fleet/machines/${place.machineId}` }] : []),
         ]}
         title={calculation.asks}
       />
       <Notice tone="ochre" live={false}>
-        {procedure.caution}
+        {check.caution}
       </Notice>
       {place === null ? (
         <div className="max-w-md">
@@ -127,9 +127,9 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
           <div>
             <Section
               title="Before it starts"
-              aside={allReady ? "all true" : `${ready.length} of ${procedure.before.length}`}
+              aside={allReady ? "all true" : `${ready.length} of ${check.before.length}`}
             >
-              {procedure.before.map((b, i) => (
+              {check.before.map((b, i) => (
                 <label key={b} className="ruled flex min-h-11 items-center gap-3 py-1">
                   <input
                     type="checkbox"
@@ -143,15 +143,15 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
             </Section>
             <Section title="How it is done">
               <p className="py-2 text-sm">
-                <strong>The manufacturer's way first.</strong> {procedure.makersWay}
+                <strong>The manufacturer's way first.</strong> {check.makersWay}
               </p>
-              {procedure.notRecommended ? (
+              {check.notRecommended ? (
                 <p className="border-l-2 border-verm pb-1 pl-2 text-sm text-verm">
-                  {`Not recommended: ${procedure.notRecommended}`}
+                  {`Not recommended: ${check.notRecommended}`}
                 </p>
               ) : null}
               <ol className="ml-4 list-decimal text-sm">
-                {procedure.steps.map((s) => (
+                {check.steps.map((s) => (
                   <li key={s} className="py-1">
                     {s}
                   </li>
@@ -171,7 +171,7 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
                   <input type="hidden" name="submission" value={noteSubmission} />
                   <TextField name="altered" label="What is altered" list="alters" maxLength={200} />
                   <datalist id="alters">
-                    {procedure.alters.map((a) => (
+                    {check.alters.map((a) => (
                       <option key={a} value={a} />
                     ))}
                   </datalist>
@@ -192,9 +192,9 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
               <p className="border-l-4 border-line-2 pl-4 text-ink-2">Tick what must be true; then the test opens.</p>
             ) : (
               <>
-                {procedure.timeLimit ? (
+                {check.timeLimit ? (
                   <TimeLimit
-                    {...procedure.timeLimit}
+                    {...check.timeLimit}
                     breakOff={reached !== undefined && bound !== undefined && reached > bound}
                   />
                 ) : null}
@@ -205,7 +205,7 @@ function TestScreen({ loaderData, actionData }: Pick<Route.ComponentProps, "load
                     steps={(typed.steps ?? "").split("\n").filter(Boolean).length}
                   />
                 ) : null}
-                <OutcomeView title={procedure.title} outcome={result.ok ? result.outcome : null} />
+                <OutcomeView title={check.title} outcome={result.ok ? result.outcome : null} />
                 {last ? (
                   <p className="mb-3 text-sm text-ink-2">
                     {`Last time, ${momentText(last.at, site)}, ${last.by}:`} <Verdict parts={last.answer} />{" "}

@@ -3,7 +3,7 @@ import type { ComponentKind } from "../equipment/kinds";
 import type { Calculator } from "../calculators/types";
 import type { PointQuantityId } from "../units/quantities";
 
-export interface Procedure {
+export interface Check {
   id: string;
   title: string;
   /** Kinds of component on which it is offered. */

@@ -1,6 +1,6 @@
 /** Tests at the machine: what can be made, what was made, and what was altered for it. */
 import { and, desc, eq, isNull, lt, sql } from "drizzle-orm";
-import { plantProcedure, procedureOf, procedures, type Procedure } from "@core";
+import { plantCheck, checkOf, checks, type Check } from "@core";
 import { db } from "~/db/client.server";
 import { circuits, components, machines, temporaryChanges, testDefinitions, testRecords } from "~/db/schema";
 import { notFound } from "~/platform/missing";
@@ -16,7 +16,7 @@ export async function allTests(): Promise<
     .where(isNull(testDefinitions.retiredAt))
     .orderBy(testDefinitions.createdAt);
   return [
-    ...procedures.map((p) => ({ id: p.id, title: p.title, asks: p.calculation.asks, own: false, kinds: p.kinds })),
+    ...checks.map((p) => ({ id: p.id, title: p.title, asks: p.calculation.asks, own: false, kinds: p.kinds })),
     ...own.map((d) => ({
       id: d.id,
       title: d.definition.title,
@@ -30,12 +30,12 @@ export async function allTests(): Promise<
 /** A test by its id, with the plant's definition where it is one of its own. 404 when there is none. */
 export async function testOf(
   id: string,
-): Promise<{ procedure: Procedure; plant: (typeof testDefinitions.$inferSelect)["definition"] | null }> {
-  const shipped = procedureOf(id);
-  if (shipped) return { procedure: shipped, plant: null };
+): Promise<{ check: Check; plant: (typeof testDefinitions.$inferSelect)["definition"] | null }> {
+  const shipped = checkOf(id);
+  if (shipped) return { check: shipped, plant: null };
   const [row] = isUuid(id) ? await db().select().from(testDefinitions).where(eq(testDefinitions.id, id)) : [];
   if (!row) throw notFound("test");
-  return { procedure: plantProcedure(row.id, row.definition), plant: row.definition };
+  return { check: plantCheck(row.id, row.definition), plant: row.definition };
 }
 
 const placed = {
@@ -83,11 +83,11 @@ export async function recordPage(id: string) {
     )
     .orderBy(desc(testRecords.at))
     .limit(1);
-  const { procedure } = await testOf(record.test);
+  const { check } = await testOf(record.test);
   return {
-    title: procedure.title,
-    compares: procedure.compares ?? null,
-    fields: Object.fromEntries(Object.entries(procedure.calculation.fields).map(([k, f]) => [k, f.label])),
+    title: check.title,
+    compares: check.compares ?? null,
+    fields: Object.fromEntries(Object.entries(check.calculation.fields).map(([k, f]) => [k, f.label])),
     componentId: record.componentId,
     component: row.component,
     circuitId: row.circuitId,

@@ -6,7 +6,7 @@ import type { ComponentKind } from "../equipment/kinds";
 import { endPeak, fallAfterStop, inletAndCase, shutIn, standbyLeakage, testPort } from "./atTheGauge";
 import { response, solenoid, spool } from "./ofValves";
 import { heatSurvey, hotLevel, slipTorque, weep } from "./byHandAndEye";
-import type { Procedure } from "./types";
+import type { Check } from "./types";
 
 const pumps: readonly ComponentKind[] = ["axialPistonPump", "gearPump", "closedLoopPump"];
 const valves: readonly ComponentKind[] = [
@@ -32,7 +32,7 @@ const gaugeFits = "The gauge can take the worst pressure that can come.";
 const clear = "Everybody clear; nothing that can move is under load.";
 const bench = (id: string): Calculator => calculatorOf(id)!;
 
-export const procedures: readonly Procedure[] = [
+export const checks: readonly Check[] = [
   {
     id: "load-test",
     title: "Load test of a pump",
@@ -304,19 +304,19 @@ export const procedures: readonly Procedure[] = [
  * The guided test with an id.
  * @param id as in its address
  * @returns the test; undefined: there is none
- * @example procedureOf("hot-level").title // "Hot oil level"
+ * @example checkOf("hot-level").title // "Hot oil level"
  */
-export function procedureOf(id: string): Procedure | undefined {
-  return procedures.find((p) => p.id === id);
+export function checkOf(id: string): Check | undefined {
+  return checks.find((p) => p.id === id);
 }
 
 /**
  * Guided tests that are offered on a kind of component.
  * @param kind of the register; one that is not known gets none
  * @returns in the order in which they are listed
- * @example proceduresFor("other").some((test) => test.id === "hot-level") // true
- * @example proceduresFor("teapot") // []
+ * @example checksFor("other").some((test) => test.id === "hot-level") // true
+ * @example checksFor("teapot") // []
  */
-export function proceduresFor(kind: string): Procedure[] {
-  return procedures.filter((p) => (p.kinds as readonly string[]).includes(kind));
+export function checksFor(kind: string): Check[] {
+  return checks.filter((p) => (p.kinds as readonly string[]).includes(kind));
 }

@@ -1,6 +1,6 @@
 /** Tests at the machine against a database: what is kept of one, what is altered for it, and a plant's own. */
 import { eq } from "drizzle-orm";
-import { procedures } from "@core";
+import { checks } from "@core";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
 import { lives, temporaryChanges, testDefinitions, testRecords } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
@@ -14,7 +14,7 @@ let plant: Plant;
 let dropDatabase: () => Promise<void>;
 
 beforeAll(async () => {
-  dropDatabase = await ownDatabase("procedures");
+  dropDatabase = await ownDatabase("checks");
   await migrateDatabase();
   plant = await addPlant("PR");
 });
@@ -27,7 +27,7 @@ afterAll(async () => {
 const shutIn = { pressure: "205", low: "195", high: "215", seconds: "12" };
 const record = async (change: Record<string, string> = {}, units = {}) =>
   recordTest(
-    (await testOf("shut-in")).procedure,
+    (await testOf("shut-in")).check,
     await componentPlace(plant.pump),
     { ...shutIn, submission: crypto.randomUUID(), ...change },
     TECHNICIAN,
@@ -166,20 +166,20 @@ describe("a plant's own test", () => {
     const done = await addPlantTest(own, ["cylinder", "teapot"], ENGINEER);
     if (!done.ok) throw new Error(JSON.stringify(done.problems));
     const all = await allTests();
-    expect(all.slice(0, procedures.length).every((t) => !t.own)).toBe(true);
+    expect(all.slice(0, checks.length).every((t) => !t.own)).toBe(true);
     expect(all.at(-1)).toMatchObject({ id: done.id, own: true, kinds: ["cylinder"] });
-    const { plant: definition, procedure } = await testOf(done.id);
+    const { plant: definition, check } = await testOf(done.id);
     expect(definition).toMatchObject({
       before: ["Gate shut", "Nobody near it"],
       steps: ["Press open.", "Watch the gauge."],
     });
-    expect(Object.keys(procedure.calculation.fields)).toHaveLength(2);
+    expect(Object.keys(check.calculation.fields)).toHaveLength(2);
   });
   test("what it says is kept like any other", async () => {
     const [mine] = (await allTests()).filter((t) => t.own);
-    const { procedure } = await testOf(mine!.id);
+    const { check } = await testOf(mine!.id);
     const done = await recordTest(
-      procedure,
+      check,
       await componentPlace(plant.pump),
       { r0: "50", r1: "2", submission: crypto.randomUUID() },
       TECHNICIAN,
