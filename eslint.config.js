@@ -53,6 +53,11 @@ export default ts.config(
           selector: "CallExpression[callee.property.name='insert'][arguments.0.name='changes']",
           message: "audit() is the one writer of the record of changes.",
         },
+        {
+          selector:
+            "CallExpression[callee.property.name='transaction'] > :function CallExpression[callee.type='Identifier'][callee.name='db']",
+          message: "Inside a transaction use its own connection: two that wait for each other's would wait for ever.",
+        },
       ],
     },
   },
