@@ -8,6 +8,7 @@ import { fieldClass } from "~/ui/form";
 import { Empty } from "~/ui/page";
 import { StateGlyph } from "~/ui/state";
 import { fleetList } from "~/domain/assets/queries.server";
+import { sitesInUse } from "~/domain/assets/site.server";
 
 const texts = {
   nothingNeedsYouOfWhatWasRead: (unread: number, points: number) =>
@@ -18,7 +19,9 @@ export const meta = () => [{ title: "Fleet · Juncteral" }];
 
 export const loader = guard("viewer", async ({ request, user }) => {
   const retired = new URL(request.url).searchParams.has("retired");
-  return { machines: await fleetList(retired), retired, mayEdit: mayAct(user.role, "engineer") };
+  const mayEdit = mayAct(user.role, "engineer");
+  const [machines, sites] = await Promise.all([fleetList(retired), mayEdit ? sitesInUse() : []]);
+  return { machines, sites, retired, mayEdit };
 });
 
 /** Nobody is needed: over what was read, since what nobody looked at is not normal. */
@@ -30,7 +33,7 @@ function finding(machines: readonly { points: number; unread: number }[]): strin
     : texts.nothingNeedsYouOfWhatWasRead(total("unread"), total("points"));
 }
 
-export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Route.ComponentProps) {
+export default function Fleet({ loaderData: { machines, sites, retired, mayEdit } }: Route.ComponentProps) {
   const { id } = useParams();
   const [filter, setFilter] = useState("");
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
@@ -120,6 +123,16 @@ export default function Fleet({ loaderData: { machines, retired, mayEdit } }: Ro
               {(["site", "machine", "circuit", "component", "point", "fluid"] as const).map((k) => (
                 <Link key={k} to={`/fleet/new/${k}`} className="way">
                   {k}
+                </Link>
+              ))}
+            </p>
+          ) : null}
+          {sites.length > 0 ? (
+            <p className="mb-2 flex flex-wrap gap-x-4 gap-y-2 text-sm">
+              <span className="text-ink-2">Settings of</span>
+              {sites.map((s) => (
+                <Link key={s.id} to={`/fleet/edit/site/${s.id}`} className="way">
+                  {s.name}
                 </Link>
               ))}
             </p>

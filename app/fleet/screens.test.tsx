@@ -25,7 +25,7 @@ describe("the list of machines", () => {
     ...change,
   });
   const show = (machines: object[], change: object = {}) =>
-    page(FleetScreen, { machines, retired: false, mayEdit: true, ...change } as unknown as Fleet);
+    page(FleetScreen, { machines, sites: [], retired: false, mayEdit: true, ...change } as unknown as Fleet);
   test("none yet: an engineer begins from a template, others are told who does", () => {
     expect(show([])).toContain('href="/fleet/begin"');
     const looks = show([], { mayEdit: false });
@@ -39,6 +39,10 @@ describe("the list of machines", () => {
       "2 of 2 machines need you",
     );
   });
+  test("the settings of each site are a press away", () =>
+    expect(show([machine("a")], { sites: [{ id: "s7", name: "North yard" }] })).toContain(
+      'href="/fleet/edit/site/s7"',
+    ));
   test("what nobody read is not normal", () => {
     expect(wordsOf(show([machine("a"), machine("b", { unread: 12 })]))).toContain("12 of 24 points are not read yet");
     expect(wordsOf(show([machine("a", { unread: 12 })]))).toContain("Nothing is read yet");

@@ -47,13 +47,15 @@ export default function Book({
   const first = about.stops.find((s) => !s.part.late);
   const title = atOnce
     ? `${about.component}: to be done now`
-    : about.stops.length === 0
-      ? `${about.component}: no stop is planned yet`
-      : proposed
-        ? `${about.component}: the ${proposed.name} on ${dayText(proposed.at, site)} is the first that the part can make`
-        : !first
-          ? `${about.component}: the part comes after every planned stop`
-          : `${about.component}: likely past its limit before the ${first.name} on ${dayText(first.at, site)}`;
+    : about.beyond
+      ? `${about.component}: beyond its limit now`
+      : about.stops.length === 0
+        ? `${about.component}: no stop is planned yet`
+        : proposed
+          ? `${about.component}: the ${proposed.name} on ${dayText(proposed.at, site)} is the first that the part can make`
+          : !first
+            ? `${about.component}: the part comes after every planned stop`
+            : `${about.component}: likely past its limit before the ${first.name} on ${dayText(first.at, site)}`;
   return (
     <div className="max-w-3xl">
       <PageHead
@@ -127,7 +129,7 @@ export default function Book({
                       {part.text}
                     </span>
                     <span className="text-ink-2 max-sm:col-start-2">
-                      {s.probability === null
+                      {s.probability === null || about.beyond
                         ? ""
                         : `${chance(s.probability).replace(/^an? /, "")} of the limit before · `}
                       <span

@@ -270,6 +270,9 @@ describe("booking", () => {
     const part = { leadTimeDays: null, orderedOn: null };
     const words = wordsOf(show({ stops: [], proposed: null, leastBad: "own", beyond: true, beforePart: 1, part }));
     expect(words).toContain("It is beyond its limit now");
+    expect(words).toContain("Pump A: beyond its limit now");
+    const late = wordsOf(show({ beyond: true, leastBad: "1", proposed: null, stops: [stop("1", false)] }));
+    expect(late).not.toContain("of the limit before");
     expect(words).toContain("How long its part takes is not on record");
     expect(words).not.toMatch(/chance of the limit|A part ordered today/);
   });
