@@ -5,11 +5,9 @@ import { addFirstEngineer, firstKeyHolds, firstPasswordProblem, signIn } from "~
 import { Button, FormProblemsProvider, Notice, TextField } from "~/ui/form";
 import { Mark } from "~/ui/mark";
 
-const texts = {
-  theAddressHoldsNoMore:
-    "This address holds no more: the first engineer is made, or a newer address was printed. Sign in.",
-  lettersAndDigits: "2 to 40 letters, digits, dots, dashes; no spaces.",
-};
+const ADDRESS_IS_USED =
+  "This address holds no more: the first engineer is made, or a newer address was printed. Sign in.";
+const SIGN_IN_RULE = "2 to 40 letters, digits, dots, dashes; no spaces.";
 
 export const meta = () => [{ title: "First engineer · Juncteral" }];
 
@@ -22,7 +20,7 @@ export const loader = openLoader(async ({ params }) => {
 const signInName = /^[a-z0-9][a-z0-9._-]{1,39}$/;
 
 export const action = openAction(async ({ request, params, context }) => {
-  if (!(await firstKeyHolds(params.key ?? ""))) return problems({ form: texts.theAddressHoldsNoMore }, 409);
+  if (!(await firstKeyHolds(params.key ?? ""))) return problems({ form: ADDRESS_IS_USED }, 409);
   const fields = await formFields(request);
   const name = (fields.name ?? "").trim();
   const chosen = (fields.signIn ?? "").trim().toLowerCase();
@@ -30,12 +28,12 @@ export const action = openAction(async ({ request, params, context }) => {
   const weak = firstPasswordProblem(name, password) ?? (password.length > 200 ? "At most 200 characters." : undefined);
   const wrong = {
     ...(name.length >= 2 && name.length <= 100 ? {} : { name: "Give your name: 2 to 100 characters." }),
-    ...(signInName.test(chosen) ? {} : { signIn: texts.lettersAndDigits }),
+    ...(signInName.test(chosen) ? {} : { signIn: SIGN_IN_RULE }),
     ...(weak ? { password: weak } : {}),
     ...(password === (fields.again ?? "") ? {} : { again: "The two are not the same." }),
   };
   if (Object.keys(wrong).length > 0) return problems(wrong);
-  if (!(await addFirstEngineer(name, password, chosen))) return problems({ form: texts.theAddressHoldsNoMore }, 409);
+  if (!(await addFirstEngineer(name, password, chosen))) return problems({ form: ADDRESS_IS_USED }, 409);
   const done = await signIn(chosen, password, context.address, context.secure, request);
   return redirect("/", done.ok ? { headers: { "Set-Cookie": done.cookie } } : {});
 });
@@ -60,13 +58,7 @@ export default function First() {
               required
               autoFocus
             />
-            <TextField
-              name="signIn"
-              label="Sign-in name"
-              hint={texts.lettersAndDigits}
-              autoComplete="username"
-              required
-            />
+            <TextField name="signIn" label="Sign-in name" hint={SIGN_IN_RULE} autoComplete="username" required />
             <TextField
               name="password"
               label="Password"

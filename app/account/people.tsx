@@ -17,10 +17,6 @@ import {
   type Person,
 } from "~/domain/access/people.server";
 
-const texts = {
-  since: (role: string, since: string) => `${role} since ${since}`,
-};
-
 export const meta = () => [{ title: "People · Juncteral" }];
 
 export const loader = guard("engineer", async ({ user, request }) => ({
@@ -78,7 +74,7 @@ function PersonRow({
             {`signs in as ${p.signIn}`},{" "}
             {p.endedAt
               ? `was ${p.role} until ${dayText(p.endedAt, site)}`
-              : texts.since(p.role, dayText(p.since, site))}
+              : `${p.role} since ${dayText(p.since, site)}`}
             {own ? ": you" : ""}
           </span>
         </summary>

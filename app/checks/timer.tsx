@@ -1,10 +1,6 @@
 /** A running time limit that nobody can overlook. */
 import { useEffect, useState } from "react";
 
-const texts = {
-  then: (then: string) => `then: ${then}`,
-};
-
 export function TimeLimit({
   seconds,
   then,
@@ -36,7 +32,7 @@ export function TimeLimit({
           <span className="ml-2">
             {startedAt === null
               ? `The limit is ${seconds} s. Start the clock as you begin.`
-              : texts.then(then.toLowerCase())}
+              : `then: ${then.toLowerCase()}`}
           </span>
         </p>
       )}

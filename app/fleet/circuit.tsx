@@ -28,13 +28,6 @@ import { askedOf, nothingAsked, over, searchOf, USUAL_OIL, type Asked } from "./
 import { WhatIfPanel } from "./whatIfPanel";
 import { counted } from "~/ui/counted";
 
-const texts = {
-  nowTheLevelOf: (fit: string, label: string, usualOil: string) =>
-    "Now: the level of the last readings at their reference condition; “does not fit” where it lies further " +
-    `off than its uncertainty and the model’s explain. ${fit}${label} at ${usualOil} when healthy. ` +
-    "Temperatures are those after hours of the machine’s usual day.",
-};
-
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `What if, ${loaderData?.machine ?? "circuit"} · Juncteral` },
 ];
@@ -295,14 +288,14 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
               </tbody>
             </table>
             <p className="mt-2 text-xs text-ink-2">
-              {texts.nowTheLevelOf(
-                fit
-                  ? `Fitted to ${counted(fit.met.length, "baseline")} with ${counted(fit.free.length, "free figure")}` +
+              {"Now: the level of the last readings at their reference condition; “does not fit” where it lies further " +
+                `off than its uncertainty and the model’s explain. ${
+                  fit
+                    ? `Fitted to ${counted(fit.met.length, "baseline")} with ${counted(fit.free.length, "free figure")}` +
                       ": it says what would follow, it does not prove a cause. "
-                  : "Not fitted: no baseline yet. ",
-                elementKinds.tank.label,
-                show(USUAL_OIL, "oilTemperature"),
-              )}
+                    : "Not fitted: no baseline yet. "
+                }${elementKinds.tank.label} at ${show(USUAL_OIL, "oilTemperature")} when healthy. ` +
+                "Temperatures are those after hours of the machine’s usual day."}
             </p>
           </Section>
         </div>

@@ -15,10 +15,6 @@ import { useSite } from "~/ui/site";
 import { DraftInput } from "./draftInput";
 import { LineFields } from "./lineFields";
 
-const texts = {
-  to: (from: string | undefined, to: string | undefined) => `${from} to ${to}`,
-};
-
 export function ElementList(props: {
   netlist: Netlist;
   /** Components on record that are not drawn: a symbol may be one of them. */
@@ -96,7 +92,7 @@ export function ElementList(props: {
       <Section title="Lines" aside={`${netlist.lines.length}`} className="mt-4">
         <ul className="text-sm">
           {netlist.lines.map((l) => {
-            const name = texts.to(labels.get(portKey(l.from)), labels.get(portKey(l.to)));
+            const name = `${labels.get(portKey(l.from))} to ${labels.get(portKey(l.to))}`;
             return (
               <li key={l.id} className="ruled flex items-start justify-between gap-3 py-1">
                 <details className="min-w-0 flex-1">

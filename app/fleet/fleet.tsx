@@ -10,11 +10,6 @@ import { StateGlyph } from "~/ui/state";
 import { fleetList } from "~/domain/assets/queries.server";
 import { sitesInUse } from "~/domain/assets/site.server";
 
-const texts = {
-  nothingNeedsYouOfWhatWasRead: (unread: number, points: number) =>
-    `Nothing needs you in what was read; ${unread} of ${points} points are not read yet`,
-};
-
 export const meta = () => [{ title: "Fleet · Juncteral" }];
 
 export const loader = guard("viewer", async ({ request, user }) => {
@@ -30,7 +25,7 @@ function finding(machines: readonly { points: number; unread: number }[]): strin
   if (total("unread") === 0) return "All machines are normal";
   return total("unread") === total("points")
     ? "Nothing is read yet"
-    : texts.nothingNeedsYouOfWhatWasRead(total("unread"), total("points"));
+    : `Nothing needs you in what was read; ${total("unread")} of ${total("points")} points are not read yet`;
 }
 
 export default function Fleet({ loaderData: { machines, sites, retired, mayEdit } }: Route.ComponentProps) {

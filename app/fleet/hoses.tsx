@@ -4,10 +4,6 @@ import { figureText } from "~/ui/figureText";
 import { useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
 
-const texts = {
-  bore: (bore: string) => `${bore} bore`,
-};
-
 export function Hoses({ netlist }: { netlist: Netlist }) {
   const { now, units } = useSite();
   const lines = netlist.lines.flatMap((l) => (l.data ? [{ ...l, data: l.data }] : []));
@@ -32,7 +28,7 @@ export function Hoses({ netlist }: { netlist: Netlist }) {
                 {[
                   data.made,
                   ...(data.rating === null ? [] : [`rated ${figureText(data.rating, "bar", units)}`]),
-                  ...(data.bore === null ? [] : [texts.bore(figureText(data.bore, "mm", units))]),
+                  ...(data.bore === null ? [] : [`${figureText(data.bore, "mm", units)} bore`]),
                   ...(data.length === null ? [] : [`${formatNumber(data.length, 2)} m`]),
                   ...(age === null ? [] : [`${formatNumber(age, 1)} years`]),
                 ].join(", ")}

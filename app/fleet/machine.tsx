@@ -17,10 +17,6 @@ import { HourMeter } from "./meter";
 import { machinePage, machinePlace } from "~/domain/assets/queries.server";
 import { counted } from "~/ui/counted";
 
-const texts = {
-  itsOil: (oil: string) => `Its oil${oil}`,
-};
-
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.page.machine.name ?? "Machine"} · Juncteral` },
 ];
@@ -138,7 +134,7 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
           aside={
             <span className="inline-flex gap-4">
               <Link to={`/oil/${circuit.id}`} className="way">
-                {texts.itsOil(circuit.oil === "alarm" || circuit.oil === "alert" ? `: ${circuit.oil}` : "")}
+                {`Its oil${circuit.oil === "alarm" || circuit.oil === "alert" ? `: ${circuit.oil}` : ""}`}
               </Link>
               {mayEdit ? (
                 <>

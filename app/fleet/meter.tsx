@@ -4,11 +4,6 @@ import { Button, FormProblemsProvider, SelectField, TextField } from "~/ui/form"
 import { Section } from "~/ui/page";
 import { localInput, momentText, useShow, useSite } from "~/ui/site";
 
-const texts = {
-  beforeAfter: (kind: string, at: string, before: string, after: string, note: string) =>
-    `${kind} ${at}: ${before} before, ${after} after. ${note}`,
-};
-
 const words = { replaced: "Replaced", reset: "Set back", corrected: "Put right" };
 
 export interface MeterChangeShown {
@@ -51,7 +46,7 @@ export function HourMeter({
         {changes.map((c) => (
           <li key={c.id} className="ruled flex flex-wrap items-baseline gap-x-4 py-1.5">
             <span>
-              {texts.beforeAfter(words[c.kind], momentText(c.at, site), hours(c.before), hours(c.after), c.note)}{" "}
+              {`${words[c.kind]} ${momentText(c.at, site)}: ${hours(c.before)} before, ${hours(c.after)} after. ${c.note}`}{" "}
               <span className="text-ink-2">({c.by})</span>
             </span>
             {mayEdit ? (

@@ -7,14 +7,6 @@ import { Empty, PageHead } from "~/ui/page";
 import { useShow } from "~/ui/site";
 import { fitsOf } from "~/domain/instruments/queries.server";
 
-const texts = {
-  itUsuallyReadsCan: (expected: string, greatest: string, change: string, viscosity: string) =>
-    `It usually reads ${expected}, can come to ${greatest}, and a change of ${change} must be ` +
-    `detectable: a quarter of the way from as new to the limit${viscosity}.`,
-  errorUOfAllowed: (permissible: string, expanded: string, allowed: string, place: string) =>
-    `Error ± ${permissible}, U ${expanded} of ${allowed} allowed; reads at ${place} % of its scale.`,
-};
-
 export const meta = () => [{ title: "Which instrument fits? · Juncteral" }];
 
 export const loader = guard("viewer", async ({ params, user }) => ({
@@ -44,12 +36,9 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
       >
         {need ? (
           <>
-            {texts.itUsuallyReadsCan(
-              show(need.expected, quantity),
-              show(need.greatest, quantity),
-              show(need.change, quantity, { digits: 2 }),
-              need.viscosity ? `; the oil has ${formatNumber(need.viscosity, 0)} mm²/s` : "",
-            )}
+            {`It usually reads ${show(need.expected, quantity)}, can come to ${show(need.greatest, quantity)}, ` +
+              `and a change of ${show(need.change, quantity, { digits: 2 })} must be ` +
+              `detectable: a quarter of the way from as new to the limit${need.viscosity ? `; the oil has ${formatNumber(need.viscosity, 0)} mm²/s` : ""}.`}
           </>
         ) : (
           "Log a first reading, so that its usual value is known."
@@ -78,12 +67,8 @@ export default function FitPage({ loaderData: { place, need, fits, others, mayAd
                 {instrument.tag}, {instrument.name}
               </Link>
               <span className="block text-sm text-ink-2">
-                {texts.errorUOfAllowed(
-                  show(fitness.permissible, quantity, { digits: 2 }),
-                  show(fitness.expanded, quantity, { digits: 2 }),
-                  show(fitness.allowed, quantity, { digits: 2 }),
-                  formatNumber(fitness.place, 0),
-                )}
+                {`Error ± ${show(fitness.permissible, quantity, { digits: 2 })}, U ${show(fitness.expanded, quantity, { digits: 2 })} ` +
+                  `of ${show(fitness.allowed, quantity, { digits: 2 })} allowed; reads at ${formatNumber(fitness.place, 0)} % of its scale.`}
               </span>
               {fitness.reasons.map((r) => (
                 <span key={r.message} className={`block text-sm ${r.must ? "text-verm" : "text-ink-2"}`}>

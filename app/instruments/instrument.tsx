@@ -13,12 +13,6 @@ import { principles } from "~/domain/instruments/form";
 import { instrumentPage, instrumentRow } from "~/domain/instruments/queries.server";
 import { counted } from "~/ui/counted";
 
-const texts = {
-  read: (stated: string, read: string) => `${stated} read ${read}`,
-  readingFromTo: (readings: number, from: string, until: string, reason: string) =>
-    `${counted(readings, "reading")} from ${from} to ${until}: ${reason}`,
-};
-
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.page.instrument.tag ?? "Instrument"} · Juncteral` },
 ];
@@ -129,7 +123,7 @@ export default function Instrument({
                     , {c.kind}, {momentText(c.at, site)}, {c.by}
                     {c.certificate ? `, certificate ${c.certificate}` : ""}
                     <span className="block text-sm text-ink-2">
-                      {c.points.map((p) => texts.read(exact(p.stated), exact(p.read))).join("; ")}
+                      {c.points.map((p) => `${exact(p.stated)} read ${exact(p.read)}`).join("; ")}
                       {c.note ? `. ${c.note}` : ""}
                     </span>
                   </li>
@@ -143,7 +137,7 @@ export default function Instrument({
                 {recalls.map((r) => (
                   <li key={r.id} className="ruled py-2">
                     <span className={r.withdrawnBy ? "line-through" : ""}>
-                      {texts.readingFromTo(r.readings, dayText(r.from, site), dayText(r.until, site), r.reason)}
+                      {`${counted(r.readings, "reading")} from ${dayText(r.from, site)} to ${dayText(r.until, site)}: ${r.reason}`}
                     </span>{" "}
                     <span className="text-ink-2">({r.by})</span>
                     {r.withdrawnBy ? (

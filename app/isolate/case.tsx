@@ -20,15 +20,12 @@ import { OddsBar, oddsText } from "~/ui/odds";
 import { BookLink } from "./bookLink";
 import { TestCard, TestCost } from "./testCard";
 
-const texts = {
-  readingsOffTheHealthy: (off: string) => `Readings off the healthy circuit: ${off}.`,
-  ofAllPoints: (well: number, unread: number) =>
-    `${well > 0 ? ` ${well === 1 ? "One that was read is as it should be" : `${well} that were read are as they should be`}.` : ""}` +
-    `${unread > 0 ? ` ${unread === 1 ? "One point was" : `${unread} points were`} not read, or too seldom to judge by: not known.` : ""}`,
-  theModelDoesNot: (missed: string) =>
-    `The model does not fit this circuit, so its readings are not used${missed ? `: it does not show what was read at ${missed}` : ""}. ` +
-    "Put right the figures of its drawing.",
-};
+const ofAllPoints = (well: number, unread: number) =>
+  `${well > 0 ? ` ${well === 1 ? "One that was read is as it should be" : `${well} that were read are as they should be`}.` : ""}` +
+  `${unread > 0 ? ` ${unread === 1 ? "One point was" : `${unread} points were`} not read, or too seldom to judge by: not known.` : ""}`;
+const whyNoModel = (missed: string) =>
+  `The model does not fit this circuit, so its readings are not used${missed ? `: it does not show what was read at ${missed}` : ""}. ` +
+  "Put right the figures of its drawing.";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Isolate, ${loaderData?.page.machine ?? ""} · Juncteral` },
@@ -151,14 +148,14 @@ function Evidence({ page, mayEnter }: { page: CasePage; mayEnter: boolean }) {
                 ? "No point of this circuit has readings to judge by: nothing is known from its gauges."
                 : `${
                     page.gauges.off.length > 0
-                      ? texts.readingsOffTheHealthy(page.gauges.off.join("; ").toLowerCase())
+                      ? `Readings off the healthy circuit: ${page.gauges.off.join("; ").toLowerCase()}.`
                       : "No reading is off the healthy circuit."
-                  }${page.gauges.read === null ? "" : texts.ofAllPoints(page.gauges.read - page.gauges.off.length, page.gauges.of - page.gauges.read)}`
+                  }${page.gauges.read === null ? "" : ofAllPoints(page.gauges.read - page.gauges.off.length, page.gauges.of - page.gauges.read)}`
               : !page.hasDiagram
                 ? "No circuit is drawn, so readings are not used."
                 : page.missed === null
                   ? "No point of this circuit has a baseline yet, so readings are not used."
-                  : texts.theModelDoesNot(page.missed.join("; ").toLowerCase())}
+                  : whyNoModel(page.missed.join("; ").toLowerCase())}
           </span>
           {page.gauges && mayEnter && !page.closed ? <TakeOut intent="gauges" out={page.gauges.out} /> : null}
         </li>

@@ -10,10 +10,6 @@ import { StateGlyph } from "~/ui/state";
 import { OddsBar, oddsText } from "~/ui/odds";
 import { BookLink } from "./bookLink";
 
-const texts = {
-  awayFromItsBaseline: (since: string) => `away from its baseline since about ${since}`,
-};
-
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `What the readings say, ${loaderData?.page.machine ?? ""} · Juncteral` },
 ];
@@ -63,7 +59,7 @@ function Findings({ page, ids, title, none }: { page: Page; ids: readonly string
                   </Link>
                   {since ? (
                     <span className="block text-sm text-ink-2">
-                      {texts.awayFromItsBaseline(monthText(since, site))}
+                      {`away from its baseline since about ${monthText(since, site)}`}
                     </span>
                   ) : null}
                 </span>

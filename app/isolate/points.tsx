@@ -9,20 +9,6 @@ import { Button, Notice } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
 
-const texts = {
-  andTheCircuitIs: (opened: string) => `, and the circuit is opened ${opened} times less often an isolation`,
-  savesMinAnIsolation: (
-    inRounds: string,
-    saved: string,
-    error: string,
-    opened: string,
-    savedAYear: string,
-    sure: string,
-  ) =>
-    `${inRounds}Saves ${saved} min an isolation (standard error ${error})${opened}: about ${savedAYear} min ` +
-    `a year here.${sure}`,
-};
-
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Test points, ${loaderData?.page.machine ?? ""} · Juncteral` },
 ];
@@ -53,16 +39,15 @@ function Line({ point, rate }: { point: TestPoint; rate: number }) {
       <strong className="font-semibold [overflow-wrap:anywhere]">{point.text}</strong>
       <span className="block">{kindText(point)}</span>
       <span className="block text-sm text-ink-2">
-        {texts.savesMinAnIsolation(
+        {`${
           point.inRounds
             ? "What it shows is known before anything is wrong, and the first test can be another one. "
-            : "The instrument goes on in two minutes, under pressure and without tools. ",
-          minutes(point.saved),
-          minutes(point.error),
-          point.opened > 0.05 ? texts.andTheCircuitIs(formatNumber(point.opened, 2)) : "",
-          formatNumber(point.saved * rate, 0),
-          point.sure ? "" : " Not proven: chance among the drawn faults may account for it.",
-        )}
+            : "The instrument goes on in two minutes, under pressure and without tools. "
+        }Saves ${minutes(point.saved)} min an isolation (standard error ${minutes(point.error)})` +
+          (point.opened > 0.05
+            ? `, and the circuit is opened ${formatNumber(point.opened, 2)} times less often an isolation`
+            : "") +
+          `: about ${formatNumber(point.saved * rate, 0)} min a year here.${point.sure ? "" : " Not proven: chance among the drawn faults may account for it."}`}
       </span>
     </li>
   );

@@ -8,13 +8,6 @@ import { CircuitDiagram, type DiagramPoint } from "~/ui/circuit/diagram";
 import { Button, FormProblemsProvider, Notice, SelectField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 
-const texts = {
-  yourWayTookMin: (minutes: number, bestMinutes: number, cost: string, bestCost: string) =>
-    `Your way took ${minutes} min, the best path ${bestMinutes} min. With the cure it cost ${cost}, the ` +
-    `best path ${bestCost} (usual figures).`,
-  theInstrumentTimesAs: (times: string) => `(the instrument: ${times} times as usual)`,
-};
-
 export const meta = () => [{ title: "A case to practise on · Juncteral" }];
 
 export const loader = guard("viewer", async ({ params, user }) => practicePage(idParam(params), user.id));
@@ -46,12 +39,8 @@ function Debrief({ over, minutes, currency }: { over: NonNullable<Page["over"]>;
         </>
       </p>
       <p className="mt-1">
-        {texts.yourWayTookMin(
-          minutes,
-          over.best.minutes,
-          moneyText(over.cost, currency),
-          moneyText(over.best.cost, currency),
-        )}
+        {`Your way took ${minutes} min, the best path ${over.best.minutes} min. With the cure it cost ${moneyText(over.cost, currency)}, the ` +
+          `best path ${moneyText(over.best.cost, currency)} (usual figures).`}
       </p>
       {over.unsafe.length > 0 ? (
         <ul className="mt-2">
@@ -189,7 +178,7 @@ export default function PracticeCase({ loaderData: page, actionData }: Route.Com
                     {m.times === null ? null : (
                       <span className="text-sm text-ink-2">
                         {" "}
-                        {texts.theInstrumentTimesAs(formatNumber(m.times, 2))}
+                        {`(the instrument: ${formatNumber(m.times, 2)} times as usual)`}
                       </span>
                     )}
                   </li>

@@ -7,9 +7,7 @@ import { countsOfCode, decimalsFor, formatNumber, type MetalPoint, type OilAsses
 import type { MakeChart } from "~/ui/charts/canvas";
 import { faded, type Tone } from "~/ui/charts/tones";
 
-const texts = {
-  overM: (size: number) => `over ${size} µm`,
-};
+const overSize = (size: number) => `over ${size} µm`;
 
 interface Sampled {
   at: number;
@@ -150,7 +148,7 @@ export function countsChart(
       const style = { pointStyle, pointRadius: 3, pointBorderColor: tones[tone], borderColor: tones[tone] } as const;
       return [
         {
-          label: texts.overM(size),
+          label: overSize(size),
           data: points(true),
           ...style,
           borderWidth: 1.3,
@@ -202,7 +200,7 @@ export function codesChart(
 ): MakeChart {
   return (tones) => {
     const lines = SIZES.map(([, size, tone, pointStyle], i): ChartDataset<"line", XY[]> => ({
-      label: texts.overM(size),
+      label: overSize(size),
       data: samples.flatMap((s) =>
         s.comparable && typeof s.numbers[i] === "number" ? [{ x: s.at, y: s.numbers[i] }] : [],
       ),

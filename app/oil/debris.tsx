@@ -21,10 +21,6 @@ import { answerTask, closeDebris, isClean, reopenDebris } from "~/domain/oil/deb
 import { debrisPage } from "~/domain/oil/debrisPage.server";
 import { counted } from "~/ui/counted";
 
-const texts = {
-  ofLookedAt: (looked: number, of: number) => `${looked} of ${of} looked at`,
-};
-
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Debris event, ${loaderData?.page.machine ?? ""} · Juncteral` },
 ];
@@ -234,7 +230,7 @@ export default function Debris({ loaderData: { page, since, mayLog, mayClose }, 
         </Notice>
       )}
       {taskProblems.form ? <Notice tone="verm">{taskProblems.form}</Notice> : null}
-      <Section title="What it threatens" aside={texts.ofLookedAt(of("check").length - left, of("check").length)}>
+      <Section title="What it threatens" aside={`${of("check").length - left} of ${of("check").length} looked at`}>
         <ul>
           {of("check").map((t) => (
             <TaskRow

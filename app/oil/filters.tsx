@@ -16,12 +16,6 @@ import { dayText, localInput, useShow, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 
-const texts = {
-  elementInSince: (since: string) => `, element in since ${since}`,
-  dropAtOneViscosity: (now: string, asFitted: string, usualNew: string, hoursLeft: string) =>
-    `Drop at one viscosity and flow: ${now} now, ${asFitted} as fitted${usualNew}${hoursLeft}.`,
-};
-
 interface Element {
   componentId: string;
   /** The life of the element that is in; null: none is on record. */
@@ -83,7 +77,7 @@ export function FilterSection({
             <li key={e.componentId} className="ruled py-2.5">
               <p>
                 <strong className="font-semibold">{e.name}</strong>
-                {e.since ? texts.elementInSince(dayText(e.since, site)) : ""}.{" "}
+                {e.since ? `, element in since ${dayText(e.since, site)}` : ""}.{" "}
                 <span className={f?.past || f?.blocked ? "text-verm" : "text-ink-2"}>
                   {f
                     ? sentence(f, site)
@@ -92,16 +86,15 @@ export function FilterSection({
               </p>
               {f ? (
                 <p className="text-sm text-ink-2">
-                  {texts.dropAtOneViscosity(
-                    show(f.now, "pressureDrop"),
-                    show(f.asFitted, "pressureDrop"),
-                    f.usualNew !== null ? `, ${show(f.usualNew, "pressureDrop")} usual of a new one` : "",
-                    f.hoursLeft && !f.past
-                      ? `; ${formatNumber(Math.round(f.hoursLeft.early / 10) * 10, 0)} ` +
+                  {`Drop at one viscosity and flow: ${show(f.now, "pressureDrop")} now, ${show(f.asFitted, "pressureDrop")} as fitted` +
+                    (f.usualNew !== null ? `, ${show(f.usualNew, "pressureDrop")} usual of a new one` : "") +
+                    `${
+                      f.hoursLeft && !f.past
+                        ? `; ${formatNumber(Math.round(f.hoursLeft.early / 10) * 10, 0)} ` +
                           `${f.hoursLeft.late === null ? "or more" : `to ${formatNumber(Math.round(f.hoursLeft.late / 10) * 10, 0)}`} ` +
                           "running hours left"
-                      : "",
-                  )}{" "}
+                        : ""
+                    }.`}{" "}
                   {point ? (
                     <Link to={`/points/${point.pointId}`} className="way">
                       Its readings

@@ -12,11 +12,6 @@ import { circuitPlace } from "~/domain/oil/place.server";
 import { fluidPage } from "~/domain/oil/fluidPage.server";
 import { counted } from "~/ui/counted";
 
-const texts = {
-  runningHoursOld: (hours: string) => `${hours} running hours old; `,
-  laboratoryMmAt40: (kv40: number, at: string) => `laboratory: ${kv40} mm²/s at 40 °C on ${at}`,
-};
-
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Fluid of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },
 ];
@@ -137,7 +132,7 @@ export default function Fluid({
         ) : null}
         {fill && age !== null
           ? `${counted(Math.round(age), "day")}, about ` +
-            texts.runningHoursOld(formatNumber(page.detail?.age?.hours ?? age * page.hoursPerDay, 0)) +
+            `${formatNumber(page.detail?.age?.hours ?? age * page.hoursPerDay, 0)} running hours old; ` +
             `${formatNumber(fill.toppedUp, 0)} L topped up ` +
             `since${page.volume ? ` (${Math.round((fill.toppedUp / page.volume) * 100)} % of ${page.volume} L)` : ""}. ` +
             (due === null
@@ -165,7 +160,7 @@ export default function Fluid({
         <div className="min-w-0">
           <Section
             title="What the measured viscosity changed"
-            aside={last ? texts.laboratoryMmAt40(last.kv40, dayText(last.at, site)) : undefined}
+            aside={last ? `laboratory: ${last.kv40} mm²/s at 40 °C on ${dayText(last.at, site)}` : undefined}
           >
             {page.changed.length === 0 ? (
               <p className="py-2 text-ink-2">

@@ -22,16 +22,6 @@ import { labPreview, runLabImport, saveLabMapping, type LabPreview } from "~/dom
 import { undoLabImport } from "~/domain/oil/labFile/undo.server";
 import { labMappingOf, placeFields } from "~/domain/oil/labFile/mapping";
 import { counted } from "~/ui/counted";
-import type { ReactNode } from "react";
-
-const texts = {
-  theOilsThatThey: (laboratory: ReactNode) => (
-    <>
-      The oils that they belong to are being judged; the list shows it in a moment. How {laboratory} writes its file is
-      kept.
-    </>
-  ),
-};
 
 export const meta = () => [{ title: "Import a laboratory’s file · Juncteral" }];
 
@@ -127,7 +117,14 @@ export default function LabImport({
               : `${counted(about.added ?? 0, "sample")} added${about.there ? `, ${about.there} were there already` : ""}`
           }
         >
-          {about.undone ? TAKEN_BACK : texts.theOilsThatThey(about.laboratory)}
+          {about.undone ? (
+            TAKEN_BACK
+          ) : (
+            <>
+              The oils that they belong to are being judged; the list shows it in a moment. How {about.laboratory}{" "}
+              writes its file is kept.
+            </>
+          )}
         </PageHead>
         {about.mayUndo ? (
           <TakeBack added={about.added} noun="sample" explain={TAKEN_BACK} problem={actionData?.problems.form} />

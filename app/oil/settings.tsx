@@ -18,10 +18,7 @@ import { PageHead, Section } from "~/ui/page";
 import { setCircuitOil, setComponentOil } from "~/domain/oil/settings.server";
 import { settingsPage } from "~/domain/oil/settingsPage.server";
 
-const texts = {
-  emptyAsUsual: (usual: string) => `Empty: as usual, ${usual}`,
-  mm: "mm²/s",
-};
+const VISCOSITY_UNIT = "mm²/s";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Target and materials of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },
@@ -180,7 +177,7 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                             defaultValue={c.materials.map((m) => `${m.metal}: ${m.part}`).join("\n")}
                             hint={
                               usual.length
-                                ? texts.emptyAsUsual(usual.map((m) => `${m.metal}: ${m.part}`).join("; "))
+                                ? `Empty: as usual, ${usual.map((m) => `${m.metal}: ${m.part}`).join("; ")}`
                                 : undefined
                             }
                             maxLength={500}
@@ -189,26 +186,26 @@ export default function OilSettings({ loaderData: { page, open }, actionData }: 
                         <TextField
                           name="least"
                           label="Viscosity, least"
-                          suffix={texts.mm}
+                          suffix={VISCOSITY_UNIT}
                           defaultValue={text(c.fluidNeed?.least)}
                           hint="When hottest"
                         />
                         <TextField
                           name="bestLow"
                           label="best from"
-                          suffix={texts.mm}
+                          suffix={VISCOSITY_UNIT}
                           defaultValue={text(c.fluidNeed?.bestLow)}
                         />
                         <TextField
                           name="bestHigh"
                           label="best to"
-                          suffix={texts.mm}
+                          suffix={VISCOSITY_UNIT}
                           defaultValue={text(c.fluidNeed?.bestHigh)}
                         />
                         <TextField
                           name="greatestAtStart"
                           label="greatest at a start"
-                          suffix={texts.mm}
+                          suffix={VISCOSITY_UNIT}
                           defaultValue={text(c.fluidNeed?.greatestAtStart)}
                         />
                         <div className="flex flex-wrap gap-x-5 sm:col-span-4">

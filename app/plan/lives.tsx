@@ -5,12 +5,6 @@ import { planSites } from "~/domain/plan/pieces.server";
 import { guard, notFound } from "~/platform/guard.server";
 import { Empty, PageHead, Section } from "~/ui/page";
 
-const texts = {
-  weibullShape95To: (shape: string, low: string, high: string, scale: string, cLow: string, cHigh: string) =>
-    `Weibull shape ${shape} (95\u00a0% ${low} to ${high}), scale ${scale} (${cLow} to ${cHigh}).`,
-  byAgeReplacingAt: (age: string, note: string) => `By age, replacing at ${age} would cost least. ${note}`,
-};
-
 export const meta = () => [{ title: "Lives by kind · Juncteral" }];
 
 export const loader = guard("viewer", async ({ request }) => {
@@ -58,18 +52,14 @@ function Fitted({ k, fit }: { k: KindLives; fit: NonNullable<KindLives["fit"]> }
   return (
     <div className="py-2">
       <p>
-        {texts.weibullShape95To(
-          fit.shape.toFixed(2),
-          s.low.toFixed(2),
-          s.high.toFixed(2),
-          hours(fit.scale),
-          hours(c.low),
-          hours(c.high),
-        )}
+        {`Weibull shape ${fit.shape.toFixed(2)} (95\u00a0% ${s.low.toFixed(2)} to ${s.high.toFixed(2)}), ` +
+          `scale ${hours(fit.scale)} (${hours(c.low)} to ${hours(c.high)}).`}
       </p>
       {advice ? (
         <p className="mt-1">
-          {advice.age === null ? `By age: ${advice.note}` : texts.byAgeReplacingAt(hours(advice.age), advice.note)}{" "}
+          {advice.age === null
+            ? `By age: ${advice.note}`
+            : `By age, replacing at ${hours(advice.age)} would cost least. ${advice.note}`}{" "}
           <span className="text-ink-2">
             Crossing the limit is taken as failing here, which makes the age too early; the condition of each part
             decides.

@@ -21,18 +21,6 @@ import { Stops } from "./stops";
 import { usePlanner } from "./usePlanner";
 import { useWishes } from "./useWishes";
 import { counted } from "~/ui/counted";
-import type { ReactNode } from "react";
-
-const texts = {
-  waitReadAgainBy: (again: string) => `wait, read again by ${again}`,
-  whatIsPinnedAnd: (wished: string) => ` What is pinned and wished costs ${wished} of it.`,
-  expectedCostOneTime: (expected: ReactNode, high: string, failures: string, proof: string, wished: string) => (
-    <>
-      Expected cost {expected}, one time in ten over {high}; {failures} failures to be expected. {proof}
-      {wished}
-    </>
-  ),
-};
 
 export const meta = () => [{ title: "Plan · Juncteral" }];
 
@@ -150,7 +138,7 @@ function Planned({
             : "a stop of its own",
         at: line?.option.kind === "own" ? line.option.at : Infinity,
       },
-      { id: "wait", label: again ? texts.waitReadAgainBy(dayText(again, here)) : "wait", at: Infinity },
+      { id: "wait", label: again ? `wait, read again by ${dayText(again, here)}` : "wait", at: Infinity },
     ];
     const reason = line ? reasonOf(line, piece, writer) : "";
     const group = wishes.together.find((g) => g.includes(piece.id)) ?? [piece.id];
@@ -210,17 +198,19 @@ function Planned({
       <p className="mb-3" role="status">
         {solved && fresh && !solved.problem ? (
           <>
-            {texts.expectedCostOneTime(
-              <strong className="font-semibold">{moneyText(solved.value.expected, currency)}</strong>,
-              moneyText(solved.value.high, currency),
-              solved.value.failures.toFixed(1),
-              solving
+            <>
+              Expected cost {<strong className="font-semibold">{moneyText(solved.value.expected, currency)}</strong>},
+              one time in ten over {moneyText(solved.value.high, currency)}; {solved.value.failures.toFixed(1)} failures
+              to be expected.{" "}
+              {solving
                 ? `Best so far, at most ${percent(solved.gap)} from the best; still solving.`
                 : solved.gap <= 1e-4
                   ? "Proven: no plan of these pieces is cheaper."
-                  : `At most ${percent(solved.gap)} dearer than the best possible.`,
-              wished !== null && wished > 0.5 ? texts.whatIsPinnedAnd(moneyText(wished, currency)) : "",
-            )}
+                  : `At most ${percent(solved.gap)} dearer than the best possible.`}
+              {wished !== null && wished > 0.5
+                ? ` What is pinned and wished costs ${moneyText(wished, currency)} of it.`
+                : ""}
+            </>
           </>
         ) : solving ? (
           "Solving…"

@@ -7,21 +7,6 @@ import { guard } from "~/platform/guard.server";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 
-const texts = {
-  late: (late: string) => `${late} late`,
-  forecastsOfLivesAs: (
-    forecasts: number,
-    lives: number,
-    crossed: number | string,
-    allCrossed: number,
-    unforeseen: string,
-  ) =>
-    `${forecasts} forecasts of ${lives} lives, as they were issued; ${crossed} crossed ` +
-    `${allCrossed === 1 ? "its" : "their"} limit. Each life counts once. A part that was replaced ` +
-    `before, or runs on, counts as long as it was seen.${unforeseen}`,
-  tooNarrowSoFar: (narrow: string) => `Too narrow so far: ${narrow}. Allow for more on either side.`,
-};
-
 export const meta = () => [{ title: "Scorecard · Juncteral" }];
 
 export const loader = guard("viewer", scorecardPage);
@@ -34,7 +19,7 @@ const lateText = (late: number | null) =>
     : Math.abs(late) < 0.05
       ? "on time"
       : late > 0
-        ? texts.late(percent(late))
+        ? `${percent(late)} late`
         : `${percent(-late)} early`;
 
 /** P10 to P90 as it should hold, and as it held: a ruler from 0 to 100 %. */
@@ -107,15 +92,13 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
       ) : (
         <>
           <p className="mb-4 max-w-3xl">
-            {texts.forecastsOfLivesAs(
-              all.forecasts,
-              all.lives,
-              all.crossed === 0 ? "none" : all.crossed,
-              all.crossed,
-              page.unforeseen > 0
-                ? ` ${page.unforeseen} ${page.unforeseen === 1 ? "life" : "lives"} crossed before any forecast was issued.`
-                : " None crossed before a forecast was issued.",
-            )}
+            {`${all.forecasts} forecasts of ${all.lives} lives, as they were issued; ${all.crossed === 0 ? "none" : all.crossed} crossed ` +
+              `${all.crossed === 1 ? "its" : "their"} limit. Each life counts once. A part that was replaced ` +
+              `before, or runs on, counts as long as it was seen.${
+                page.unforeseen > 0
+                  ? ` ${page.unforeseen} ${page.unforeseen === 1 ? "life" : "lives"} crossed before any forecast was issued.`
+                  : " None crossed before a forecast was issued."
+              }`}
           </p>
           {page.notBefore.lives > 0 ? (
             <p className="mb-4 max-w-3xl">
@@ -126,11 +109,9 @@ export default function ScorecardPage({ loaderData: page }: Route.ComponentProps
           ) : null}
           {page.narrow.length > 0 ? (
             <p className="mb-4 max-w-3xl font-medium text-ochre">
-              {texts.tooNarrowSoFar(
-                page.narrow
-                  .map((n) => (n.widened > 1 ? `${n.name} (the plan draws them ${n.widened} times as wide)` : n.name))
-                  .join("; "),
-              )}
+              {`Too narrow so far: ${page.narrow
+                .map((n) => (n.widened > 1 ? `${n.name} (the plan draws them ${n.widened} times as wide)` : n.name))
+                .join("; ")}. Allow for more on either side.`}
             </p>
           ) : null}
           {all.covered ? null : (

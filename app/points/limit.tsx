@@ -9,11 +9,6 @@ import { PageHead } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
 import { setLimit } from "~/domain/readings/commands.server";
 
-const texts = {
-  upper: (upper: string) => `upper ${upper}`,
-  lower: (lower: string) => `lower ${lower}`,
-};
-
 export const meta = () => [{ title: "Change a limit · Juncteral" }];
 
 export const loader = guard("engineer", async ({ params, user }) => {
@@ -78,8 +73,8 @@ export default function Limit({ loaderData, actionData }: Route.ComponentProps) 
             <Notice tone="ochre">
               {`${theirs.by || "Somebody"} set ${theirs.basis ? limitBases[theirs.basis as LimitBasis] : "no basis"}` +
                 `: ${[
-                  theirs.upper === null ? "" : texts.upper(inUnit(theirs.upper, theirs.basis)),
-                  theirs.lower === null ? "" : texts.lower(inUnit(theirs.lower, theirs.basis)),
+                  theirs.upper === null ? "" : `upper ${inUnit(theirs.upper, theirs.basis)}`,
+                  theirs.lower === null ? "" : `lower ${inUnit(theirs.lower, theirs.basis)}`,
                 ]
                   .filter(Boolean)
                   .join(", ")}` +

@@ -33,16 +33,6 @@ import { PhotoSection } from "./photoSection";
 import { ReadingForm } from "./readingForm";
 import { ReadingTable } from "./table";
 import { WorkingsSection } from "./workingsSection";
-import type { ReactNode } from "react";
-
-const texts = {
-  inTheSameMonth: (median: ReactNode, least: string, greatest: string, readings: number, raw: string) => (
-    <>
-      In the same month of earlier years, one month either side: median {median}, from {least} to {greatest} ({readings}{" "}
-      readings). The latest: {raw}.
-    </>
-  ),
-};
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: loaderData ? `${loaderData.data.place.name}, ${loaderData.data.place.component} · Juncteral` : "Juncteral" },
@@ -304,15 +294,17 @@ function PointScreen({ loaderData, actionData }: Route.ComponentProps) {
             <p className="mt-2 mb-4 text-ink-2">
               {data.sameMonth && data.last ? (
                 <>
-                  {texts.inTheSameMonth(
-                    <strong className="text-ink">
-                      {show(data.sameMonth.median, data.quantity, { unit: data.unit })}
-                    </strong>,
-                    show(data.sameMonth.least, data.quantity, { unit: data.unit }),
-                    show(data.sameMonth.greatest, data.quantity, { unit: data.unit }),
-                    data.sameMonth.readings,
-                    show(data.last.raw, data.quantity, { unit: data.unit }),
-                  )}
+                  <>
+                    In the same month of earlier years, one month either side: median{" "}
+                    {
+                      <strong className="text-ink">
+                        {show(data.sameMonth.median, data.quantity, { unit: data.unit })}
+                      </strong>
+                    }
+                    , from {show(data.sameMonth.least, data.quantity, { unit: data.unit })} to{" "}
+                    {show(data.sameMonth.greatest, data.quantity, { unit: data.unit })} ({data.sameMonth.readings}{" "}
+                    readings). The latest: {show(data.last.raw, data.quantity, { unit: data.unit })}.
+                  </>
                 </>
               ) : (
                 "Fewer than three readings in the same month of earlier years of this life: nothing to compare with yet."

@@ -4,10 +4,6 @@ import { formatNumber, type ReadingMark } from "@core";
 import { momentText, useShow, useSite } from "~/ui/site";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 
-const texts = {
-  pageOf: (page: number, over: string, pages: number) => `page ${page} of ${over}${pages}`,
-};
-
 const markText: Record<ReadingMark, string> = {
   outlier: "outlier, counts less",
   unconfirmed: "does not fit the readings before it, not used until a second reading confirms it",
@@ -113,7 +109,7 @@ export function ReadingTable({ data, mayCorrect }: { data: PointPage; mayCorrect
               newer
             </Link>
           ) : null}
-          <span className="text-ink-2">{texts.pageOf(data.page + 1, data.total.over ? "more than " : "", pages)}</span>
+          <span className="text-ink-2">{`page ${data.page + 1} of ${data.total.over ? "more than " : ""}${pages}`}</span>
           {older ? (
             <Link to={`?page=${data.page + 1}`} preventScrollReset className="way">
               older

@@ -24,9 +24,7 @@ import { undoImport } from "~/domain/readings/csv/undo.server";
 import { importFields, mappingOf } from "~/domain/readings/csv/mapping";
 import { pointChoices } from "~/domain/readings/csv/export.server";
 
-const texts = {
-  itsReadingsStay: "Its readings stay on record as superseded and count no more; the file may be brought in again.",
-};
+const READINGS_STAY = "Its readings stay on record as superseded and count no more; the file may be brought in again.";
 
 export const meta = () => [{ title: "Import readings · Juncteral" }];
 
@@ -162,17 +160,10 @@ export default function Import({
               : `${counted(about.added ?? 0, "reading")} added${about.there ? `, ${about.there} were there already` : ""}`
           }
         >
-          {about.undone
-            ? texts.itsReadingsStay
-            : "The points they belong to are being assessed; Today shows it in a moment."}
+          {about.undone ? READINGS_STAY : "The points they belong to are being assessed; Today shows it in a moment."}
         </PageHead>
         {about.mayUndo ? (
-          <TakeBack
-            added={about.added}
-            noun="reading"
-            explain={texts.itsReadingsStay}
-            problem={actionData?.problems.form}
-          />
+          <TakeBack added={about.added} noun="reading" explain={READINGS_STAY} problem={actionData?.problems.form} />
         ) : null}
         <p className="flex gap-5">
           <Link to="/" className="act">

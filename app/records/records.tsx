@@ -8,10 +8,6 @@ import { PageHead, Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
 import { recordsPage } from "~/domain/readings/csv/export.server";
 
-const texts = {
-  readingsOnRecord: (more: string, readings: string) => `${more}${readings} readings on record`,
-};
-
 export const meta = () => [{ title: "Records · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
@@ -27,7 +23,7 @@ export default function Records({ loaderData: { page, mayImport, mayEdit } }: Ro
       <PageHead
         title={
           page.readings > 0
-            ? texts.readingsOnRecord(page.more ? "More than " : "", formatNumber(page.readings, 0))
+            ? `${page.more ? "More than " : ""}${formatNumber(page.readings, 0)} readings on record`
             : "The record is empty so far"
         }
       >

@@ -8,9 +8,7 @@ import { dayText, useShow, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";
 import { counted } from "~/ui/counted";
 
-const texts = {
-  last: (value: string) => `last ${value}`,
-};
+const lastOf = (value: string) => `last ${value}`;
 
 const WIDTH = 640;
 const HEIGHT = 150;
@@ -80,7 +78,7 @@ export function PointChart({ chart, quantity, unit, state }: Props) {
   const text = (v: number) => show(v, quantity, { unit });
   const labels = spread([
     ...lines.map((l) => ({ y: y(l.v), text: `${l.name} ${text(l.v)}`, tone: l.tone })),
-    { y: y(last.value), text: texts.last(text(last.value)), tone: "currentColor" },
+    { y: y(last.value), text: lastOf(text(last.value)), tone: "currentColor" },
   ]);
   const band = [
     ...ahead.map((f) => `${x(f.at)} ${y(f.p90)}`),
@@ -88,7 +86,7 @@ export function PointChart({ chart, quantity, unit, state }: Props) {
   ];
   const said = [
     `${counted(readings.length, "reading")} from ${dayText(first.at, site)} to ${dayText(last.at, site)}`,
-    texts.last(text(last.value)),
+    lastOf(text(last.value)),
     ...lines.map((l) => `${l.name} ${text(l.v)}`),
   ].join(", ");
   return (

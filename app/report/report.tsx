@@ -17,11 +17,6 @@ import { PointChart } from "./pointChart";
 import { Verdict } from "~/ui/verdict";
 import { counted } from "~/ui/counted";
 
-const texts = {
-  conditionOfTo: (machine: string, from: string, to: string) => `Condition of ${machine}, ${from} to ${to}`,
-  sinceAbout: (since: string) => `, since about ${since}`,
-};
-
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   {
     title: `Report, ${(loaderData as Report | undefined)?.machine?.name ?? (loaderData as Report | undefined)?.site.name ?? ""} · Juncteral`,
@@ -64,11 +59,7 @@ function Sheet({ r }: { r: Report }) {
             ? [{ label: r.machine.name, to: `/fleet/machines/${r.machine.id}` }]
             : [{ label: "Plan", to: "/plan" }]
         }
-        title={texts.conditionOfTo(
-          r.machine ? `${r.machine.name} (${r.machine.tag})` : r.site.name,
-          day(r.from),
-          day(r.to),
-        )}
+        title={`Condition of ${r.machine ? `${r.machine.name} (${r.machine.tag})` : r.site.name}, ${day(r.from)} to ${day(r.to)}`}
       >
         {`Made ${momentText(r.madeAt, site)}. Points: ${counts || "none"}.`}
       </PageHead>
@@ -106,7 +97,7 @@ function Sheet({ r }: { r: Report }) {
                 <span className="text-ink-2">
                   {" "}
                   · {oddsText(f.share)}
-                  {f.since === null ? "" : texts.sinceAbout(dayText(f.since, site))}
+                  {f.since === null ? "" : `, since about ${dayText(f.since, site)}`}
                 </span>
                 <span className="block text-ink-2">{f.act}.</span>
               </li>

@@ -7,10 +7,6 @@ import { withUnit } from "~/ui/typed";
 import type { Entry, Judged, repeatsOf } from "./entry";
 import { typedFigure } from "./figure";
 
-const texts = {
-  readTimes: (times: number, values: string) => `Read ${times} times: ${values}.`,
-};
-
 export type Settled = ReturnType<typeof repeatsOf> | null;
 
 export interface ReadEntry {
@@ -51,7 +47,7 @@ export function keptFields(
     withUnit(entry[name], preferredUnit(name === "temperature" ? "oilTemperature" : "loadPressure", units));
   const note = [
     open.length > 0 ? `Not confirmed: ${open.join("; ")}.` : "",
-    repeats.length > 0 ? texts.readTimes(repeats.length + 1, [...repeats, judged.value!].map(show).join(", ")) : "",
+    repeats.length > 0 ? `Read ${repeats.length + 1} times: ${[...repeats, judged.value!].map(show).join(", ")}.` : "",
   ];
   return {
     value,

@@ -8,10 +8,6 @@ import { Due } from "~/ui/due";
 import { roundList } from "~/domain/rounds/queries.server";
 import { counted } from "~/ui/counted";
 
-const texts = {
-  late: (late: string) => `${late} late`,
-};
-
 export const meta = () => [{ title: "Rounds · Juncteral" }];
 
 export const loader = guard("viewer", async ({ user }) => ({
@@ -39,7 +35,7 @@ export default function Rounds({ loaderData: { list, mayWalk, mayEdit } }: Route
             ? "No round yet"
             : late === 0
               ? "No round is late"
-              : texts.late(counts[late] ?? `${late} rounds are`)
+              : `${counts[late] ?? `${late} rounds are`} late`
         }
       >
         Readings in walking order, with their conditions, on a tablet with or without a network.

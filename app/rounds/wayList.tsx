@@ -18,10 +18,6 @@ import {
 import { CSS } from "@dnd-kit/utilities";
 import { Button } from "~/ui/form";
 
-const texts = {
-  putDownAtPlace: (id: string, place: number) => `${id} put down at place ${place}.`,
-};
-
 export interface WayPoint {
   id: string;
   machine: string;
@@ -65,7 +61,7 @@ export function WayList({ points, onOrder }: Props) {
             over && over.id !== active.id
               ? `${nameOf(active.id)} to place ${placeOf(over.id)} of ${ids.length}.`
               : undefined,
-          onDragEnd: ({ active, over }) => texts.putDownAtPlace(nameOf(active.id), placeOf(over?.id ?? active.id)),
+          onDragEnd: ({ active, over }) => `${nameOf(active.id)} put down at place ${placeOf(over?.id ?? active.id)}.`,
           onDragCancel: ({ active }) => `${nameOf(active.id)} stays where it was.`,
         },
       }}

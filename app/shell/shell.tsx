@@ -12,10 +12,6 @@ import { KeptReadings } from "./outbox";
 import { openDecisions } from "~/domain/overview/decisions.server";
 import { shellCounts } from "~/domain/overview/shell.server";
 
-const texts = {
-  areWaitingAndNo: (waiting: number | string) => `${waiting} are waiting and no worker is running. Readings are safe; `,
-};
-
 export const loader = guard("viewer", async ({ user, context }) => ({
   user,
   now: now(),
@@ -31,7 +27,7 @@ function standingText(
   if (!runs && waiting > 0)
     return (
       `Assessments have stopped${lastSeen === null ? "" : ` since ${momentText(lastSeen, site)}`}: ` +
-      texts.areWaitingAndNo(waiting >= 1000 ? "very many" : waiting) +
+      `${waiting >= 1000 ? "very many" : waiting} are waiting and no worker is running. Readings are safe; ` +
       "their assessments are out of date."
     );
   if (failed > 0 && role === "engineer")

@@ -11,10 +11,7 @@ import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { counted } from "~/ui/counted";
 
-const texts = {
-  booked: (kind: string, startsOn: string) => `Booked: ${kind}${startsOn}`,
-  sinceAbout: (since: string) => `, since about ${since}`,
-};
+const bookedText = (kind: string, startsOn: string) => `Booked: ${kind}${startsOn}`;
 
 /** The points of an entry, the worst first. */
 export const pointsOf = (need: Need): Decision[] => (need.kind === "point" ? [need.point] : need.fault.points);
@@ -71,7 +68,7 @@ function FaultActs({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
       </Link>
       {booking ? (
         <Link to={`/work/${booking.id}`} className="way">
-          {texts.booked(
+          {bookedText(
             booking.kind,
             booking.startsOn ? `, ${dayText(dayStart(booking.startsOn, site.timeZone), site)}` : "",
           )}
@@ -105,7 +102,7 @@ export function FaultRow({ f, mayBook }: { f: FaultNeed; mayBook: boolean }) {
     >
       <p className="text-ink-2">
         <strong className="font-semibold text-ink">{causes[fault.cause].label}</strong>
-        {f.since === null ? "" : <>{texts.sinceAbout(monthText(f.since, site))}</>}
+        {f.since === null ? "" : <>{`, since about ${monthText(f.since, site)}`}</>}
         {`: odds ${oddsText(fault.share)}.`} {actsNow(fault.cause) ? null : <Verdict parts={worst.verdict} />}
       </p>
       <p className="text-sm text-ink-2">{actText(act)}</p>
@@ -155,7 +152,7 @@ export function DecisionRow({ d, mayBook }: { d: Decision; mayBook: boolean }) {
         ) : null}
         {d.booking ? (
           <Link to={`/work/${d.booking.id}`} className="way">
-            {texts.booked(
+            {bookedText(
               d.booking.kind,
               d.booking.startsOn ? `, ${dayText(dayStart(d.booking.startsOn, site.timeZone), site)}` : "",
             )}

@@ -37,14 +37,12 @@ import {
 } from "~/domain/overview/today.server";
 import { counted } from "~/ui/counted";
 
-const texts = {
-  whatWasReadIsWell: (read: number, unread: number) =>
-    read === 0
-      ? "No point was read yet, so nothing is known of these machines. Walk the rounds, or log a reading at a point."
-      : `${read === 1 ? "The point that was read needs nobody" : `The ${read} points that were read need nobody`}. ` +
-        `${unread === 1 ? "One was not read yet" : `${unread} were not read yet`}, ` +
-        `and nothing is known of ${unread === 1 ? "it" : "them"}: walk the rounds.`,
-};
+const whatWasReadIsWell = (read: number, unread: number) =>
+  read === 0
+    ? "No point was read yet, so nothing is known of these machines. Walk the rounds, or log a reading at a point."
+    : `${read === 1 ? "The point that was read needs nobody" : `The ${read} points that were read need nobody`}. ` +
+      `${unread === 1 ? "One was not read yet" : `${unread} were not read yet`}, ` +
+      `and nothing is known of ${unread === 1 ? "it" : "them"}: walk the rounds.`;
 
 const DUE_SHOWN = 5;
 
@@ -204,7 +202,7 @@ export default function Today({ loaderData }: Route.ComponentProps) {
                   "An engineer adds the first machine."
                 )
               ) : counts.unread > 0 ? (
-                texts.whatWasReadIsWell(watched - counts.unread, counts.unread)
+                whatWasReadIsWell(watched - counts.unread, counts.unread)
               ) : (
                 "Every point is steady. Walk the rounds that are due; that is all for today."
               )}

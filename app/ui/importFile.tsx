@@ -6,9 +6,7 @@ import { counted } from "./counted";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "./form";
 import { Section } from "./page";
 
-const texts = {
-  line: (line: number) => `line ${line}`,
-};
+const lineText = (line: number) => `line ${line}`;
 
 export function FileField({ limitMb, problem }: { limitMb: number; problem: string | undefined }) {
   return (
@@ -125,7 +123,7 @@ function BadRows({ fates: { bad, faults, counts }, skipBad }: { fates: FileFates
         {(told ? faults : bad.map((b) => ({ reason: b.reason, count: 1, first: b.line, last: b.line }))).map((f) => (
           <li key={`${f.first} ${f.reason}`} className="ruled grid grid-cols-[11rem_minmax(0,1fr)] py-1">
             <span className="text-ink-2">
-              {f.count === 1 ? texts.line(f.first) : `${f.count} rows, ${f.first} to ${f.last}`}
+              {f.count === 1 ? lineText(f.first) : `${f.count} rows, ${f.first} to ${f.last}`}
             </span>
             <span className="[overflow-wrap:anywhere]">{f.reason}</span>
           </li>
@@ -150,7 +148,7 @@ function OddRows({ odd }: { odd: FileFates["odd"] }) {
       <ul className="max-h-40 overflow-y-auto text-sm" tabIndex={0} aria-label="Rows to look at">
         {odd.map((o) => (
           <li key={o.line} className="ruled grid grid-cols-[5rem_minmax(0,1fr)] py-1">
-            <span className="text-ink-2">{texts.line(o.line)}</span>
+            <span className="text-ink-2">{lineText(o.line)}</span>
             <span className="[overflow-wrap:anywhere]">{o.reason}</span>
           </li>
         ))}

@@ -12,10 +12,6 @@ import { FindingText, Withdrawn } from "./findingText";
 import { PhotoStrip } from "./photo";
 import { whoOf } from "./who";
 
-const texts = {
-  takenBackBy: (by: string, at: string, reason: string) => `Taken back by ${by}, ${at}: ${reason}`,
-};
-
 export const meta = () => [{ title: "Record of work · Juncteral" }];
 
 export const loader = guard("viewer", async ({ params }) => ({ record: await recordPage(idParam(params)) }));
@@ -169,7 +165,7 @@ function RecordPage({ record }: { record: Whole }) {
                   .filter((e) => e.step === s.step.id && e.kind === "reopened")
                   .map((e) => (
                     <span key={e.submission} className="block text-sm text-ink-2">
-                      {texts.takenBackBy(whoOf(e), momentText(e.at, site), e.reason)}
+                      {`Taken back by ${whoOf(e)}, ${momentText(e.at, site)}: ${e.reason}`}
                     </span>
                   ))}
                 <PhotoStrip photos={record.photos.filter((p) => p.step === s.step.id)} />

@@ -31,7 +31,7 @@ import { errorText } from "~/runtime/errors";
  * Shape of the JSON that an assessment stores. Count it on when it changes, or when
  * the words of verdicts do: what has another shape is not read, and made again.
  */
-export const ASSESSMENT_SHAPE = 10;
+export const ASSESSMENT_SHAPE = 11;
 
 /** What the pages of a machine and its circuits read of an assessment: a fraction of it. */
 export type AssessmentParts = Pick<AssessmentDetail, "baseline" | "limits" | "expectation" | "lastAt" | "margin">;

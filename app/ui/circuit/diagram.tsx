@@ -23,10 +23,6 @@ import { useSite } from "../site";
 import { StateGlyph, stateTone } from "../state";
 import { CircuitSymbol } from "./symbols";
 
-const texts = {
-  bore: (bore: string) => `${bore} bore`,
-};
-
 export interface DiagramPoint {
   id: string;
   name: string;
@@ -366,7 +362,7 @@ const lineText = ({ made, tag, rating, bore, length, fittedOn }: LineData, units
   [
     `${made === "hose" ? "Hose" : "Pipe"} ${tag}`,
     ...(rating === null ? [] : [`rated ${figureText(rating, "bar", units)}`]),
-    ...(bore === null ? [] : [texts.bore(figureText(bore, "mm", units))]),
+    ...(bore === null ? [] : [`${figureText(bore, "mm", units)} bore`]),
     ...(length === null ? [] : [`${length} m`]),
     ...(fittedOn ? [`fitted ${fittedOn}`] : []),
   ].join(", ");
