@@ -39,15 +39,15 @@ function Line({ point, rate }: { point: TestPoint; rate: number }) {
       <strong className="font-semibold [overflow-wrap:anywhere]">{point.text}</strong>
       <span className="block">{kindText(point)}</span>
       <span className="block text-sm text-ink-2">
-        {`${
-          point.inRounds
-            ? "What it shows is known before anything is wrong, and the first test can be another one. "
-            : "The instrument goes on in two minutes, under pressure and without tools. "
-        }Saves ${minutes(point.saved)} min an isolation (standard error ${minutes(point.error)})` +
+        {point.inRounds
+          ? "What it shows is known before anything is wrong, and the first test can be another one. "
+          : "The instrument goes on in two minutes, under pressure and without tools. "}
+        {`Saves ${minutes(point.saved)} min an isolation (standard error ${minutes(point.error)})` +
           (point.opened > 0.05
             ? `, and the circuit is opened ${formatNumber(point.opened, 2)} times less often an isolation`
             : "") +
-          `: about ${formatNumber(point.saved * rate, 0)} min a year here.${point.sure ? "" : " Not proven: chance among the drawn faults may account for it."}`}
+          `: about ${formatNumber(point.saved * rate, 0)} min a year here.`}
+        {point.sure ? null : " Not proven: chance among the drawn faults may account for it."}
       </span>
     </li>
   );
