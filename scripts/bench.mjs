@@ -54,11 +54,11 @@ async function strain(cluster) {
   }
 }
 
-/** The words as a person lives with them, on the part that nothing was chosen on: with and without peers and stops. */
+/** The words as a person lives with them, on lives that are drawn anew every day: with and without peers and stops. */
 async function alarms() {
   for (const peers of ["none", "mixed"])
     for (const stops of ["off", "on"]) {
-      const args = ["scripts/bench/alarms.ts", "--part", "reported", "--peers", peers, "--stops", stops];
+      const args = ["scripts/bench/alarms.ts", "--part", "report", "--peers", peers, "--stops", stops];
       if ((await follow(bin("tsx"), args)).code !== 0) throw new Error("The alarms were not measured.");
     }
 }

@@ -212,7 +212,7 @@ export function ReadingForm({
                 point.last.temperature === null || point.isOilTemperature
                   ? ""
                   : ` at ${written(point.last.temperature, "oilTemperature")}`
-              }` + `, ${momentText(point.last.at, { ...site, timeZone: point.timeZone })}.`}
+              }, ${momentText(point.last.at, { ...site, timeZone: point.timeZone })}.`}
             </>
           ) : null}
         </p>

@@ -38,7 +38,7 @@ export default function FleetFilePage({ actionData }: Route.ComponentProps) {
                   .map(([what, n]) => `${n} ${what}`)
                   .join(", ")}`
               : "Nothing to add"
-          }` + `; ${done.there} were there already.`}{" "}
+          }; ${done.there} were there already.`}{" "}
           <Link to="/fleet" className="way">
             Open the fleet
           </Link>

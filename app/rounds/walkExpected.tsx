@@ -64,7 +64,7 @@ export function WalkExpected({ point, typing }: { point: WalkPoint; typing: Walk
             point.last.temperature === null || point.isOilTemperature
               ? ""
               : ` at ${show(point.last.temperature, "oilTemperature")}`
-          }` + `, ${momentText(point.last.at, site)}.`
+          }, ${momentText(point.last.at, site)}.`
         : "Never read before."}
       {settled ? ` ${settled.message}` : ""}
     </p>

@@ -288,6 +288,7 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
                     label="Running hours"
                     suffix="h"
                     inputMode="decimal"
+                    defaultValue={page.fromSteps.hours ?? undefined}
                     hint={page.counter === null ? undefined : `Last noted: ${show(page.counter, "runningHours")}`}
                   />
                   {work.kind === "replacement" ? (

@@ -323,7 +323,7 @@ describe("carrying it out and signing it", () => {
       twoSignatures: false,
       proven: true,
       circuitId: "k1",
-      fromSteps: { serial: "", settingsLeft: "", doneAt: null },
+      fromSteps: { serial: "", settingsLeft: "", doneAt: null, hours: null },
       ...change,
     }) as unknown as InterventionPage;
   const carry = (given: InterventionPage, mayWork = true) =>

@@ -49,7 +49,7 @@ export default function Procedure({ loaderData, actionData }: Route.ComponentPro
           procedure.copyId
             ? `${procedure.machine ?? "The plant’s own"}, version ${procedure.version} by ${procedure.madeBy}.`
             : "As it ships: common practice; the manufacturer’s document goes first."
-        }` + ` ${counted(stepsOf(procedure).length, "step")}, ${counted(holds.length, "hold point")}.`}
+        } ${counted(stepsOf(procedure).length, "step")}, ${counted(holds.length, "hold point")}.`}
       </PageHead>
       <Notice tone="ochre" live={false}>
         <ul className="list-disc pl-4">

@@ -40,6 +40,8 @@ export function noiseOf(readings: readonly FilterReading[], corrected: boolean, 
 /** Fewest second differences in each half that tell whether the noise grows with the level, and what counts beside them for "it does not". */
 const FEWEST_HALF = 5;
 const PSEUDO_HALF = 3;
+/** A half that scatters by no more than this factor more may do so by chance. */
+const BY_CHANCE = 1.3;
 /** It grows by this factor from one half to the other at most. */
 const MOST_GROWTH = 4;
 
@@ -66,7 +68,7 @@ export function growingNoise(
   const spread = (of: typeof parts) => robustSpread(of.map((p) => p.second));
   const centre = (of: typeof parts) => median(of.map((p) => p.level));
   const way = centre(high) - centre(low);
-  const told = Math.log(Math.min(MOST_GROWTH, Math.max(1, spread(high) / spread(low) / 1.3)));
+  const told = Math.log(Math.min(MOST_GROWTH, Math.max(1, spread(high) / spread(low) / BY_CHANCE)));
   const growth = (told * half) / (half + PSEUDO_HALF);
   // a level that stays where it is says nothing of what noise does with it
   if (!(growth > 0) || !(way > noise)) return { noise, readings };

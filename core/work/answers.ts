@@ -85,11 +85,23 @@ function boundsProblem(ask: Extract<Ask, { kind: "value" }>, value: number): str
   return null;
 }
 
+function aboveProblem(
+  ask: Extract<Ask, { kind: "value" }>,
+  value: number,
+  others: Parameters<typeof stepProblems>[2],
+  units: UnitPreference,
+): string | null {
+  const other = ask.above === undefined ? null : inCore(others[ask.above]?.value, ask.quantity, units);
+  if (other === null || value > other) return null;
+  const { unit } = quantityOf(ask.quantity);
+  return `It must lie above the ${formatQuantity(other, ask.quantity, { unit })} set before, by the stated gap. Set it again, or skip it with the reason.`;
+}
+
 /**
  * What is wrong with what was entered at a step, by field.
  * @param step the step
  * @param values as typed
- * @param others values of other steps as typed, by step: a count is held against its pair
+ * @param others values of other steps as typed, by step: a count is held against its pair, a setting against the one it must exceed
  * @param units units of bare numbers
  * @returns messages by field; empty: nothing is wrong
  * @example
@@ -125,7 +137,7 @@ export function stepProblems(
   }
   if (ask.kind === "value") {
     const value = inCore(values.value, ask.quantity, units);
-    if (value !== null) set("value", boundsProblem(ask, value));
+    if (value !== null) set("value", boundsProblem(ask, value) ?? aboveProblem(ask, value, others, units));
   }
   if (ask.kind === "torque") {
     set("passes", countProblem(values.passes!));

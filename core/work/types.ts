@@ -8,7 +8,16 @@ export type Ask =
   | { kind: "text"; label: string; optional?: true; fills?: "serial" | "settingsLeft" }
   /** Pieces counted; `equals`: the step whose count must come out again. */
   | { kind: "count"; label: string; equals?: string }
-  | { kind: "value"; label: string; quantity: QuantityId; least?: number; greatest?: number; optional?: true }
+  /** `above`: the step whose value it must exceed. */
+  | {
+      kind: "value";
+      label: string;
+      quantity: QuantityId;
+      least?: number;
+      greatest?: number;
+      above?: string;
+      optional?: true;
+    }
   /** The manufacturer's torque and the one that was reached, both N·m, and how many passes it took. */
   | { kind: "torque" }
   /** A calendar day, 2027-01-18. */

@@ -44,6 +44,7 @@ describe("the procedures that ship", () => {
       const before = ids.slice(0, i);
       if (s.putsBack) expect(before).toContain(s.putsBack);
       if (s.ask?.kind === "count" && s.ask.equals) expect(before).toContain(s.ask.equals);
+      if (s.ask?.kind === "value" && s.ask.above) expect(before).toContain(s.ask.above);
       if (s.alters) expect(steps.slice(i + 1).filter((later) => later.putsBack === s.id)).not.toHaveLength(0);
       if (s.ask?.kind === "choice") expect(s.ask.options.some((o) => !o.stops)).toBe(true);
     });
@@ -217,6 +218,14 @@ describe("what is entered at a step", () => {
     expect(stepProblems(back, { count: "5" }, { off: { count: "6" } }).count).toContain("6 went out, 5 came back");
     expect(stepProblems(back, { count: "6" }, { off: { count: "6" } })).toEqual({});
     expect(stepProblems(back, { count: "6" }, {})).toEqual({});
+  });
+  test("a relief is set above the compensator; without one noted before, nothing is held against it", () => {
+    const relief = step({ kind: "value", label: "Relief set", quantity: "pressure", above: "compensator" });
+    const at = (value: string) => stepProblems(relief, { value: "208 bar" }, { compensator: { value } });
+    expect(at("208 bar").value).toMatch(/above the 208\sbar set before/);
+    expect(at("195 bar")).toEqual({});
+    expect(at("3100 psi").value).toContain("It must lie above");
+    expect(stepProblems(relief, { value: "208 bar" }, {})).toEqual({});
   });
   test("a pressure in the reader's own unit is held against the same limit", () => {
     const zero = step({ kind: "value", label: "Zero", quantity: "pressure", greatest: 0.5 });

@@ -13,6 +13,7 @@ import {
   readings,
   sites,
   stops,
+  workRuns,
 } from "~/db/schema";
 import { debrisEvents } from "~/db/oilTables";
 import { currentDetail } from "~/domain/condition/index.server";
@@ -273,7 +274,13 @@ export async function interventionPage(id: string) {
     .from(lives)
     .where(and(eq(lives.componentId, row.work.componentId), isNull(lives.endedAt)));
   const [counter] = await db()
-    .select({ hours: sql<number | null>`max(${readings.hours})` })
+    .select({
+      hours: sql<number | null>`max(${readings.hours})`,
+      // typed with what was read since its procedure began: nobody types it a second time
+      since: sql<
+        number | null
+      >`max(${readings.hours}) filter (where ${readings.takenAt} >= (select min(w.started_at) from ${workRuns} w where w.intervention_id = ${id}))`,
+    })
     .from(readings)
     .innerJoin(points, eq(points.id, readings.pointId))
     .where(and(eq(points.componentId, row.work.componentId), isNull(readings.supersededAt)));
@@ -282,7 +289,7 @@ export async function interventionPage(id: string) {
   const runs = await runsOf(id, row.holdsReleased);
   return {
     ...row,
-    fromSteps: heldBySteps(runs),
+    fromSteps: { ...heldBySteps(runs), hours: counter?.since ?? null },
     proven: provenBy(compared, row.work.pointId),
     lifeSerial: life?.serial ?? "",
     lifeStartedAt: life?.startedAt.getTime() ?? null,

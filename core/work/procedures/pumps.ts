@@ -93,7 +93,7 @@ const pressureThenFlow: readonly WorkStep[] = [
     ask: { kind: "text", label: "Flow or turns", optional: true },
   }),
   step("relief-gap", "Relief above the compensator by the stated gap.", {
-    ask: { kind: "value", label: "Relief set", quantity: "pressure" },
+    ask: { kind: "value", label: "Relief set", quantity: "pressure", above: "pressure-first" },
   }),
 ];
 

@@ -49,7 +49,16 @@ export async function addMissing(
       (s) => s.name,
       file.sites.map((s) => ({
         key: s.name,
-        row: { name: s.name, timeZone: s.timeZone, retiredAt: date(s.retiredAt) },
+        row: {
+          name: s.name,
+          timeZone: s.timeZone,
+          // what the file leaves out is as the table has it
+          holdsReleased: s.holdsReleased,
+          twoSignatures: s.twoSignatures,
+          nextChanceDays: s.nextChanceDays,
+          acceptedPercent: s.acceptedPercent,
+          retiredAt: date(s.retiredAt),
+        },
       })),
       (rows) => tx.insert(sites).values(rows),
     )

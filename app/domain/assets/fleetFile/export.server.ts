@@ -249,6 +249,10 @@ export async function exportFleet(): Promise<FleetFile> {
   const siteOf = (site: Row<typeof sites>): FleetSite => ({
     name: site.name,
     timeZone: site.timeZone,
+    holdsReleased: site.holdsReleased,
+    twoSignatures: site.twoSignatures,
+    nextChanceDays: site.nextChanceDays,
+    acceptedPercent: site.acceptedPercent,
     ...when("retiredAt", site.retiredAt),
     stops: stopsOf(site.id).map((s) => ({
       name: s.name,

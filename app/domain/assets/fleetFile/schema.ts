@@ -167,6 +167,10 @@ export const fleetSchema = {
       items: record(["name", "timeZone"], {
         name,
         timeZone: name,
+        holdsReleased: { type: "boolean" },
+        twoSignatures: { type: "boolean" },
+        nextChanceDays: whole(1, 365),
+        acceptedPercent: whole(1, 50),
         retiredAt,
         rounds: {
           type: "array",

@@ -60,6 +60,11 @@ export interface FleetInstrument extends Retirable {
 export interface FleetSite extends Retirable {
   name: string;
   timeZone: string;
+  /** Settings; left out: as a new site has them. */
+  holdsReleased?: boolean;
+  twoSignatures?: boolean;
+  nextChanceDays?: number;
+  acceptedPercent?: number;
   stops?: (Retirable & {
     name: string;
     startsOn: string;
