@@ -88,7 +88,7 @@ test("drawn by hand it stays as drawn, two people are told of one another, and t
   const send = (n: unknown, v: number, intent = "keep") =>
     drawCircuit(circuitId, { netlist: JSON.stringify(n), version: String(v), intent }, engineer);
   expect(await send(own, version)).toMatchObject({ ok: true });
-  expect(await send(netlist, version)).toMatchObject({ ok: false, status: 409 });
+  expect(await send(netlist, version)).toMatchObject({ ok: false, because: "conflict" });
   const kept = (await diagramOf(circuitId))!;
   expect(kept).toMatchObject({ drawnBy: "R. Oduya", version: version + 1 });
   expect(kept.netlist.elements.find((e) => e.kind === "relief")!.name).toBe("Main relief");

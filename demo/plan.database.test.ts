@@ -116,8 +116,8 @@ test("what changed since it was solved is told, and nothing is kept", async () =
     ...form("Old"),
     choice: JSON.stringify({ ...choice, [Object.keys(choice)[0]!]: crypto.randomUUID() }),
   };
-  expect(await keepPlan(gone, by)).toMatchObject({ ok: false, status: 409 });
-  expect(await keepPlan({ ...form("Odd"), choice: "not JSON" }, by)).toMatchObject({ ok: false, status: 409 });
+  expect(await keepPlan(gone, by)).toMatchObject({ ok: false, because: "conflict" });
+  expect(await keepPlan({ ...form("Odd"), choice: "not JSON" }, by)).toMatchObject({ ok: false, because: "conflict" });
   expect(await keepPlan(form(""), by)).toMatchObject({ ok: false, problems: { name: expect.any(String) } });
   expect(await keepPlan({ ...form("Nowhere"), siteId: crypto.randomUUID() }, by)).toMatchObject({ ok: false });
   expect(await keptPlans(site.id)).toHaveLength(before);
@@ -145,7 +145,7 @@ test("a plan whose stop was taken out of use since is not booked at all, and say
   try {
     expect(await bookPlan(kept.id, by)).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
       problems: { form: expect.stringContaining(facts.machine) },
     });
     expect(await booked()).toEqual(before);

@@ -179,7 +179,7 @@ async function carryOut(runId: string, until: string | null, user = technician):
     if (ask?.kind === "count") values.count = (ask.equals ? given[ask.equals]?.count : undefined) ?? "4";
     if (ask?.kind === "torque") Object.assign(values, { stated: "42 N·m", reached: "42 N·m", passes: "3" });
     if (ask?.kind === "choice") values.choice = ask.options.find((o) => !o.stops)!.id;
-    if (ask?.kind === "value") values.value = String(Math.max(0, ask.least ?? 0));
+    if (ask?.kind === "value") values.value = String(Math.max(0, ask.least ?? 0) + (ask.above ? 10 : 0));
     given[id] = values;
     if (closedBy === "evidence") await takePhoto(runId);
     if (closedBy === "reading") await testOnce();
@@ -330,7 +330,7 @@ test("what is altered stands on the machine until its step puts it back", async 
     version: "1",
     hoursRight: "on",
   };
-  expect(await finishWork(work, zone, fields, technician)).toMatchObject({ ok: false, status: 409 });
+  expect(await finishWork(work, zone, fields, technician)).toMatchObject({ ok: false, because: "conflict" });
   // accepting by name is the engineer's, and is written down
   expect(await finishWork(work, zone, { ...fields, acceptAltered: "on" }, technician)).toMatchObject({ ok: false });
   await send(run, engineer, { step: "isolated", entry: "reopened", reason: "locked at the wrong pump" });
@@ -492,7 +492,7 @@ test("what stays altered is accepted entry by entry, by name, and stands on the 
     expect(await acceptAltered(work, { changeId: open.id }, engineer)).toMatchObject({ ok: true });
   expect(await acceptAltered(work, { changeId: uuid() }, engineer)).toMatchObject({ ok: false });
   expect(await sign()).toMatchObject({ ok: true });
-  expect(await acceptAltered(work, { changeId: open.id }, engineer)).toMatchObject({ ok: false, status: 409 });
+  expect(await acceptAltered(work, { changeId: open.id }, engineer)).toMatchObject({ ok: false, because: "conflict" });
   await db()
     .update(temporaryChanges)
     .set({ putBackAt: new Date(now()), putBackBy: "L. Aske" })
@@ -639,7 +639,7 @@ test("from the finding to a signed record: proven by a reading, locked, added to
   expect(
     await writeUp(work, { parts: "Pump N 4711", settingsLeft: "210 bar", version: await version() }, technician),
   ).toMatchObject({ ok: true });
-  expect(await signWork(work, { version: "1" }, engineer)).toMatchObject({ ok: false, status: 409 });
+  expect(await signWork(work, { version: "1" }, engineer)).toMatchObject({ ok: false, because: "conflict" });
   expect(await signWork(work, { version: await version() }, engineer)).toMatchObject({
     ok: false,
     problems: { unprovenBecause: expect.stringContaining("No reading since") },
@@ -668,7 +668,7 @@ test("from the finding to a signed record: proven by a reading, locked, added to
   expect(await signWork(work, { version: await version() }, engineer)).toMatchObject({ ok: true });
   expect(await signWork(work, { version: "1" }, engineer)).toMatchObject({ ok: true });
   // locked for every way in
-  expect(await writeUp(work, { version: await version() }, engineer)).toMatchObject({ ok: false, status: 409 });
+  expect(await writeUp(work, { version: await version() }, engineer)).toMatchObject({ ok: false, because: "conflict" });
   expect(
     await send(run, technician, { step: "leaks", entry: "reopened", reason: "a drip was seen later" }),
   ).toMatchObject({ fate: "refused" });
@@ -877,12 +877,12 @@ test("what comes due by date: a stop-gap, a valve to move, an old hose, a campai
   expect(await lookedAgain(work, { cured: "on" }, technician)).toMatchObject({ ok: true });
   expect(await kinds()).not.toContain("interim");
   const { parts } = await campaignPage(begun.id);
-  expect(await closeCampaign(begun.id, engineer)).toMatchObject({ ok: false, status: 409 });
+  expect(await closeCampaign(begun.id, engineer)).toMatchObject({ ok: false, because: "conflict" });
   for (const p of parts) {
     const fields = { part: p.id, version: "1", [`result-${p.id}`]: "done", [`marking-${p.id}`]: "K" };
     expect(await settlePart(begun.id, { ...fields, [`marking-${p.id}`]: "" }, technician)).toMatchObject({ ok: false });
     expect(await settlePart(begun.id, fields, technician)).toMatchObject({ ok: true });
-    expect(await settlePart(begun.id, fields, technician)).toMatchObject({ ok: false, status: 409 });
+    expect(await settlePart(begun.id, fields, technician)).toMatchObject({ ok: false, because: "conflict" });
   }
   expect(await closeCampaign(begun.id, engineer)).toMatchObject({ ok: true });
   expect((await dueWork({ most: 100 })).map((d) => d.what)).not.toContain("Springs");

@@ -30,7 +30,7 @@ export const action = guardAction("engineer", async ({ request, user }) => {
   const id = isUuid(fields.person) ? fields.person : null;
   let done: Done;
   if (fields.intent === "add") done = await addPerson(fields, user);
-  else if (!id) done = { ok: false, status: 404, problems: { form: "There is no such person." } };
+  else if (!id) done = { ok: false, because: "gone", problems: { form: "There is no such person." } };
   else if (fields.intent === "password") done = await setPassword(id, fields, user);
   else if (fields.intent === "end" || fields.intent === "give")
     done = await setAccess(id, fields.intent === "give", user);

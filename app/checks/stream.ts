@@ -1,5 +1,5 @@
 import { guard, guardAction } from "~/platform/guard.server";
-import { testerStream, turnKnobs } from "~/domain/checks/tester.server";
+import { testerStream, turnKnobs } from "~/platform/tester.server";
 
 export const loader = guard("technician", async ({ request }) => testerStream(request.signal));
 

@@ -18,7 +18,7 @@ import { Verdict } from "~/ui/verdict";
 import { noteChange, recordTest } from "~/domain/checks/commands.server";
 import { LivePanel } from "./live";
 import { componentPlace, lastRecord, openChanges, testOf } from "~/domain/checks/queries.server";
-import { testerKnown } from "~/domain/checks/tester.server";
+import { testerKnown } from "~/platform/tester.server";
 import { TimeLimit } from "./timer";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.title ?? "Test"} · Juncteral` }];

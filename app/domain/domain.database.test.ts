@@ -669,7 +669,7 @@ describe("work", () => {
       await changeWork(booked.id, { intent: "move", stopId: "", version: "1" }, actorNamed("R. Oduya")),
     ).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
     });
     const done = { doneAt: "2026-11-24T08:00", hours: "14000", serial: "", findings: "scored", version: "2" };
     expect(await finishWork(booked.id, "Europe/London", done, actorNamed("T. Wren"))).toMatchObject({
@@ -695,7 +695,7 @@ describe("work", () => {
       await finishWork(booked.id, "Europe/London", { ...done, serial: "B3" }, actorNamed("T. Wren")),
     ).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
     });
     const both = await db().select().from(lives).where(eq(lives.componentId, ids.component)).orderBy(lives.startedAt);
     expect(both.map((l) => [l.serial, l.endedAt === null])).toEqual([
@@ -781,7 +781,7 @@ describe("fleet register", () => {
       await editRecord("machine", ids.machine, { ...fields, note: "second" }, actorNamed("L. Aske")),
     ).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
       version: machine!.version + 1,
       problems: { form: expect.stringContaining("R. Oduya changed this record") },
     });
@@ -991,7 +991,7 @@ describe("at the machine", () => {
           [second.point],
           actorNamed("R. Oduya"),
         ),
-      ).toMatchObject({ ok: false, status: 409 });
+      ).toMatchObject({ ok: false, because: "conflict" });
       expect((await roundList()).find((r) => r.id === roundId)).toMatchObject({
         name: "Trial again",
         points: 1,
@@ -1110,7 +1110,7 @@ describe("at the machine", () => {
       const row = await instrumentRow(added.id);
       expect(
         await saveInstrument(row, { ...form, name: "Trial meter 2", version: "9" }, actorNamed("R. Oduya"), {}),
-      ).toMatchObject({ ok: false, status: 409 });
+      ).toMatchObject({ ok: false, because: "conflict" });
       expect(
         await recordCheck(
           row,

@@ -16,7 +16,7 @@ type Owner<T extends SubmittedTable> = Partial<Record<keyof T["_"]["columns"], s
 /** The id of a form stands for one record at one place. */
 export const sentElsewhere: Refused = {
   ok: false,
-  status: 409,
+  because: "conflict",
   problems: { form: "This form was already used for another record. Load the page again; what you typed stays here." },
 };
 

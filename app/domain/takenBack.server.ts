@@ -18,7 +18,8 @@ export async function takeImportBack(
 ): Promise<Answer> {
   const done = await db().transaction(async (tx): Promise<Answer> => {
     const [record] = await tx.select().from(imports).where(eq(imports.id, id)).for("update");
-    if (!record?.doneAt) return { ok: false, status: 404, problems: { form: "Nothing of this file was imported." } };
+    if (!record?.doneAt)
+      return { ok: false, because: "gone", problems: { form: "Nothing of this file was imported." } };
     if (record.undoneAt) return { ok: true, id };
     const taken = await take(tx, record);
     await tx

@@ -40,7 +40,7 @@ export const action = guardAction("engineer", async ({ params, request, user }) 
       ? await setCircuitOil(id, fields, user)
       : isUuid(component) && known
         ? await setComponentOil(component, fields, user)
-        : ({ ok: false, status: 404, problems: { form: "That part is not in this circuit." } } as const);
+        : ({ ok: false, because: "gone", problems: { form: "That part is not in this circuit." } } as const);
   return done.ok
     ? redirect(component ? `/oil/${id}/settings?open=${component}#${component}` : `/oil/${id}?said=settings`)
     : refused(done, { componentId: component });

@@ -150,12 +150,15 @@ export function problems(fields: Record<string, string>, status = 422) {
   return data<FormProblems>({ problems: fields }, { status });
 }
 
+/** What the domain calls it when a command refused, as HTTP says it. */
+const statuses = { gone: 404, conflict: 409, tooOften: 429, busy: 503, forbidden: 403 } as const;
+
 /** A command that refused, as the form shows it; `more` for what else the page must know. */
 export function refused<E extends object = object>(
-  { problems: fields, status }: { problems: Record<string, string>; status?: number },
+  { problems: fields, because }: { problems: Record<string, string>; because?: keyof typeof statuses },
   more?: E,
 ) {
-  return data({ problems: fields, ...(more as E) }, { status: status ?? 422 });
+  return data({ problems: fields, ...(more as E) }, { status: because ? statuses[because] : 422 });
 }
 
 /** An action for people of at least `role`. When the database is away, the form keeps what was typed. */

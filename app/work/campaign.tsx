@@ -23,7 +23,7 @@ export const action = guardAction("technician", async ({ params, request, user }
   const id = idParam(params);
   const fields = await formFields(request);
   if (fields.intent === "close" && !mayAct(user.role, "engineer"))
-    return refused({ problems: { form: "An engineer closes a campaign." }, status: 403 });
+    return refused({ problems: { form: "An engineer closes a campaign." }, because: "forbidden" });
   const done = fields.intent === "close" ? await closeCampaign(id, user) : await settlePart(id, fields, user);
   return done.ok ? redirect(`/work/campaigns/${id}`) : refused(done);
 });

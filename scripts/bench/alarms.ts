@@ -6,18 +6,12 @@
  */
 import { parseArgs } from "node:util";
 import {
-  assess,
   defaultPrior,
   dynamicViscosity,
   learnPrior,
   random,
-  rememberState,
-  standingOf,
-  type AssessContext,
-  type Assessment,
   type AssessPoint,
   type AssessReading,
-  type StateMemory,
   type WearPrior,
 } from "@core";
 import {
@@ -32,12 +26,20 @@ import { oilTemperatureAt } from "../../core/simulation/life";
 import { universeCourse, type UniverseFamily } from "../../core/simulation/universe";
 import { drawnSeed } from "./drawn";
 import { contextOf, peerOf, pointOf, readingsOf } from "./origins";
-
-const DAY = 86_400_000;
-const YEAR = 365 * DAY;
-/** Weeks until a part is there, and the time that it takes to order it. */
-const LEAD_DAYS = 56;
-const TO_ORDER = 28 * DAY;
+import {
+  alarms,
+  DAY,
+  daysAhead,
+  LEAD_DAYS,
+  LENGTHS,
+  NOISES,
+  takenBack,
+  TO_ORDER,
+  toldOf,
+  warns,
+  YEAR,
+  type Told,
+} from "./words";
 
 const { values: options } = parseArgs({
   options: {
@@ -48,6 +50,7 @@ const { values: options } = parseArgs({
     worst: { type: "boolean", default: false },
   },
 });
+const stops = options.stops === "on";
 const tuned = options.part === "tuned";
 const laws: FleetLaw[] = tuned
   ? ["linear", "exponential", "oneChange", "delayedOnset"]
@@ -55,72 +58,9 @@ const laws: FleetLaw[] = tuned
 const families: UniverseFamily[] = tuned
   ? ["feedback", "ageing", "multiplies", "seasons", "compound"]
   : ["jumps", "wanders", "blows", "rests", "renewals"];
-/** Running hours to the limit, and readings in such a life: one a month. */
-const LENGTHS = [
-  [6000, 17],
-  [15_000, 42],
-  [28_000, 78],
-] as const;
-const NOISES = [0.03, 0.06];
 /** "reported" has been looked at for long; "report" is drawn anew every day, of the same families. */
 const drawn = options.part === "report" ? drawnSeed("alarms") : null;
 let seed = drawn?.seed ?? (tuned ? 140_000 : 190_000);
-
-/** What is told at a moment. */
-interface Told {
-  at: number;
-  state: Assessment["state"];
-  p50: number | null;
-  /** "Not before" was said of it; null: it was not. */
-  notBefore: number | null;
-}
-
-const warns = (t: Told) => t.state === "alert" || t.state === "alarm";
-const alarms = (t: Told) => t.state === "alarm";
-
-/** Two stops a year, from half a year after the first reading on. */
-const stopsFrom = (first: number) =>
-  options.stops === "on"
-    ? Array.from({ length: 60 }, (_, i) => ({ id: String(i), at: first + (i + 1) * 0.5 * YEAR }))
-    : [];
-
-/** Told at each reading, and a fortnight later. */
-function toldOf(
-  readings: readonly AssessReading[],
-  point: AssessPoint,
-  context: (now: number) => AssessContext,
-): Told[] {
-  const stops = stopsFrom(readings[0]!.at);
-  const told: Told[] = [];
-  let memory: StateMemory | null = null;
-  for (let n = 3; n <= readings.length; n++) {
-    const last = readings[n - 1]!;
-    const next = readings[n]?.at ?? Infinity;
-    for (const now of [last.at + 3_600_000, last.at + 14 * DAY]) {
-      if (now >= next) continue;
-      const known = readings.slice(0, n);
-      const given = { ...context(now), leadTimeDays: LEAD_DAYS, stops: stops.filter((s) => s.at > now) };
-      const made = assess(known, point, { ...given, standing: standingOf(memory, known, point, given) });
-      memory = rememberState(made.state, known, point, given, memory);
-      told.push({
-        at: now,
-        state: made.state,
-        p50: made.forecast && !made.noTrend ? made.forecast.dates.p50 : null,
-        notBefore: made.noTrend?.earliest ?? null,
-      });
-    }
-  }
-  return told;
-}
-
-/** Is what was said taken back at some time, by being said no more? */
-const takenBack = (told: readonly Told[], says: (t: Told) => boolean) =>
-  told.some((t, i) => i > 0 && says(told[i - 1]!) && !says(t));
-/** Days before the limit at which it was said for the first time. */
-const daysAhead = (told: readonly Told[], says: (t: Told) => boolean, limitAt: number) => {
-  const first = told.find(says);
-  return first ? (limitAt - first.at) / DAY : -Infinity;
-};
 
 function mixedPeers(turn: number, hours: number, noise: number, count: number): WearPrior {
   if (options.peers === "none") return defaultPrior;
@@ -154,9 +94,9 @@ interface Lived {
 function lived(key: string, life: FleetLife, prior: WearPrior): Lived {
   const before = life.readings.filter((r) => r.hours <= life.crossing);
   const limitAt = before[0]!.at + ((life.crossing - before[0]!.hours) / life.hoursPerDay) * DAY;
-  const told = toldOf(readingsOf(life, before.length), pointOf(life), (now) => contextOf(life, prior, now)).filter(
-    (t) => t.at < limitAt,
-  );
+  const told = toldOf(readingsOf(life, before.length), pointOf(life), stops, (now) =>
+    contextOf(life, prior, now),
+  ).filter((t) => t.at < limitAt);
   return {
     key,
     alert: daysAhead(told, warns, limitAt),
@@ -256,7 +196,7 @@ for (const [k, kind] of steadyKinds.entries())
       };
     });
     const life = { hoursPerDay: 12 } as FleetLife;
-    const told = toldOf(readings, kind.point, (now) => contextOf(life, defaultPrior, now));
+    const told = toldOf(readings, kind.point, stops, (now) => contextOf(life, defaultPrior, now));
     const begins = (says: (t: Told) => boolean) =>
       told.filter((t, i) => says(t) && !(i > 0 && says(told[i - 1]!))).length;
     falseAlerts += begins(warns);

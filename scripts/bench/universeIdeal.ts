@@ -5,16 +5,17 @@
  * by the readings over a library of courses. With many quiet readings few of its courses fit: how many count is told,
  * and where they are too few its figure says nothing.
  *
- *   npx tsx scripts/bench/universeIdeal.ts [--lives N] [--library N] [--peers]
+ *   npx tsx scripts/bench/universeIdeal.ts [--part reported|report] [--lives N] [--library N] [--peers]
  *
  * With --peers it knows what an endless number of peers of its own kind would tell too: its family, and the centre of the
  * lives; ours knows eight of them.
  */
 import { parseArgs } from "node:util";
-import { assess, defaultPrior, dynamicViscosity, random, type WearPrior } from "@core";
+import { assess, defaultPrior, random, type WearPrior } from "@core";
 import { crps } from "../../core/forecast/score";
-import { fleetFluid, fleetReference, measuredLives, type FleetLife } from "../../core/simulation/fleet";
-import { universeCourse, universeFamilies, type UniverseFamily } from "../../core/simulation/universe";
+import { measuredLives, type FleetLife } from "../../core/simulation/fleet";
+import { universeCourse, type UniverseFamily } from "../../core/simulation/universe";
+import { drawnSeed } from "./drawn";
 import {
   binName,
   bins,
@@ -29,9 +30,21 @@ import {
   share,
   TIME_SCALES,
 } from "./origins";
+import {
+  drawsOf,
+  effectiveOf,
+  ENDS,
+  levels,
+  libraryAt,
+  lnReading,
+  nearest,
+  scalesOf,
+  type Library,
+} from "./universeLibrary";
 
 const { values: options } = parseArgs({
   options: {
+    part: { type: "string", default: "reported" },
     lives: { type: "string", default: "3" },
     library: { type: "string", default: "3000" },
     peers: { type: "boolean", default: false },
@@ -40,37 +53,10 @@ const { values: options } = parseArgs({
 const DAY = 86_400_000;
 const ORIGINS = [0.25, 0.4, 0.55, 0.7, 0.85, 0.95];
 const REPORTED: UniverseFamily[] = ["jumps", "wanders", "blows", "rests", "renewals"];
-/** Ends that the library knows; a life takes the nearest. */
-const ENDS = [2.8, 3.4, 4, 4.6, 5.2, 5.8];
-const PLACES = 320;
-const LONGEST = 1.6;
-/** ln time scales that are tried: three centres, 0.35 between lives. */
-const SCALES = 60;
-const SPREAD = 0.35;
-const ODD = { share: 0.02, reach: 0.6 };
 /** Fewer courses than this say nothing. */
 const ENOUGH = 10;
-const SEED = 80_000;
-
-/** Ways to the limit by share of the time scale, and the share at which each is there. */
-interface Library {
-  ways: Float32Array[];
-  crossings: number[];
-}
-
-function libraryAt(end: number, count: number, only?: UniverseFamily): Library {
-  const ways: Float32Array[] = [];
-  const crossings: number[] = [];
-  for (let i = 0; i < count; i++) {
-    const family = only ?? universeFamilies[i % universeFamilies.length]!;
-    const course = universeCourse(family, random(7_000_000 + i * 10 + ENDS.indexOf(end)).fork(family), 1, end);
-    const way = Float32Array.from({ length: PLACES + 1 }, (_, k) => (course((k * LONGEST) / PLACES) - 1) / (end - 1));
-    const first = way.findIndex((m) => m >= 1);
-    ways.push(way);
-    crossings.push(first < 0 ? LONGEST : (first * LONGEST) / PLACES);
-  }
-  return { ways, crossings };
-}
+/** `--part report`: on lives that are drawn anew every day. */
+const drawn = options.part === "report" ? drawnSeed("universeIdeal") : null;
 
 const made = new Map<UniverseFamily | "all", Library[]>();
 
@@ -84,28 +70,6 @@ function librariesOf(family: UniverseFamily): Library[] {
   return own;
 }
 
-function scalesOf(centre: number): { scale: number; prior: number }[] {
-  const centres = options.peers ? [centre] : TIME_SCALES;
-  const [low, high] = [Math.log(centres[0]!) - 3 * SPREAD, Math.log(centres.at(-1)!) + 3 * SPREAD];
-  return Array.from({ length: SCALES }, (_, i) => {
-    const ln = low + ((high - low) * (i + 0.5)) / SCALES;
-    return {
-      scale: Math.exp(ln),
-      prior: centres.reduce((sum, c) => sum + Math.exp(-0.5 * ((ln - Math.log(c)) / SPREAD) ** 2), 0),
-    };
-  });
-}
-
-/** ln of the level over as new, reading by reading, by one who knows the exponents. */
-function levels({ readings, asNew, exponents: { a, b } }: FleetLife, n: number): { hours: number; ln: number }[] {
-  const muRef = dynamicViscosity(fleetFluid, fleetReference.temperature);
-  return readings.slice(0, n).map((r) => {
-    const viscosity = dynamicViscosity(fleetFluid, r.temperature) / muRef;
-    const correction = a * Math.log(r.pressure / fleetReference.pressure) - b * Math.log(viscosity);
-    return { hours: r.hours, ln: Math.log(r.value / asNew) - correction };
-  });
-}
-
 interface Told {
   /** Time left and its weight. */
   left: { hours: number; weight: number }[];
@@ -115,26 +79,18 @@ interface Told {
 
 function ideal(life: FleetLife, n: number, noise: number, family: UniverseFamily, centre: number): Told {
   const end = life.limit / life.asNew;
-  const { ways, crossings } =
-    librariesOf(family)[ENDS.reduce((best, e, i) => (Math.abs(e - end) < Math.abs(ENDS[best]! - end) ? i : best), 0)]!;
+  const { ways, crossings } = nearest(librariesOf(family), end);
   const seen = levels(life, n);
   const now = seen.at(-1)!.hours;
-  const usual = (1 - ODD.share) / (noise * Math.sqrt(2 * Math.PI));
-  const odd = ODD.share / (2 * ODD.reach);
   const found: { hours: number; ln: number }[] = [];
   let best = -Infinity;
-  for (const { scale, prior } of scalesOf(centre))
+  for (const { scale, prior } of scalesOf(options.peers ? [centre] : TIME_SCALES))
     for (let c = 0; c < ways.length; c++) {
       const crossing = crossings[c]! * scale;
       if (crossing <= now) continue;
-      const way = ways[c]!;
       let ln = Math.log(prior + 1e-300);
-      for (const { hours, ln: read } of seen) {
-        const place = Math.min(PLACES - 1e-6, (hours / scale) * (PLACES / LONGEST));
-        const k = Math.floor(place);
-        const margin = way[k]! + (place - k) * (way[k + 1]! - way[k]!);
-        const e = read - Math.log(1 + margin * (end - 1));
-        ln += Math.log(usual * Math.exp(-0.5 * (e / noise) ** 2) + (Math.abs(e) < ODD.reach ? odd : 1e-12));
+      for (const read of seen) {
+        ln += lnReading(ways[c]!, scale, end, noise, read);
         // so far behind that nothing brings it back: the rest is not worth reckoning
         if (ln < best - 40) break;
       }
@@ -143,19 +99,7 @@ function ideal(life: FleetLife, n: number, noise: number, family: UniverseFamily
       found.push({ hours: crossing - now, ln });
     }
   const left = found.map((f) => ({ hours: f.hours, weight: Math.exp(f.ln - best) })).filter((f) => f.weight > 1e-9);
-  const sum = left.reduce((s, f) => s + f.weight, 0);
-  const squares = left.reduce((s, f) => s + f.weight ** 2, 0);
-  return { left: left.map((f) => ({ ...f, weight: f.weight / sum })), effective: sum ** 2 / squares };
-}
-
-/** As many equally likely draws as a forecast has. */
-function drawsOf(left: readonly { hours: number; weight: number }[]): number[] {
-  const sorted = [...left].sort((p, q) => p.hours - q.hours);
-  let [i, sum] = [0, sorted[0]?.weight ?? 0];
-  return Array.from({ length: 200 }, (_, k) => {
-    while (sum < (k + 0.5) / 200 && i < sorted.length - 1) sum += sorted[++i]!.weight;
-    return sorted[i]!.hours;
-  });
+  return { left, effective: effectiveOf(left.map((f) => f.weight)) };
 }
 
 interface Compared {
@@ -179,7 +123,7 @@ function compare(life: FleetLife, family: UniverseFamily, noise: number, centre:
     if (!made) return [];
     const truth = life.crossing - last.hours;
     const { left, effective } = ideal(life, n, noise, family, centre);
-    const draws = drawsOf(left);
+    const draws = drawsOf(left, 200);
     const own = made.crossingDates.map((d) =>
       d === null ? made.horizonHours : Math.min(made.horizonHours, ((d - last.at) / DAY) * life.hoursPerDay),
     );
@@ -190,7 +134,7 @@ function compare(life: FleetLife, family: UniverseFamily, noise: number, centre:
 }
 
 const compared: Compared[] = [];
-let turn = SEED;
+let turn = drawn?.seed ?? 80_000;
 for (const family of REPORTED)
   for (const noise of NOISES)
     for (const readings of READINGS) {
@@ -223,6 +167,7 @@ function row(name: string, all: readonly Compared[]): void {
           `${figures((c) => c.ideal)} | ${share(group.map((c) => c.idealCovers)).toFixed(2)} | ${figures((c) => c.ours)} |\n`,
   );
 }
+if (drawn) process.stdout.write(`${drawn.told}\n`);
 process.stdout.write(
   "| | origins where enough courses fit | courses that count | ideal: median | mean | covers | " +
     "this forecast: median | mean |\n|---|---|---|---|---|---|---|---|\n",

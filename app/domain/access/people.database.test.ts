@@ -99,12 +99,12 @@ test("two who change one person: the second is told", async () => {
   expect(await changePerson(wren.id, fields, actorNamed("Oduya"))).toEqual({ ok: true });
   expect(await changePerson(wren.id, { ...fields, name: "T. W." }, actorNamed("Aske"))).toMatchObject({
     ok: false,
-    status: 409,
+    because: "conflict",
   });
   expect((await person("wren")).name).toBe("Tom Wren");
   expect(await changePerson(crypto.randomUUID(), fields, actorNamed("Oduya"))).toMatchObject({
     ok: false,
-    status: 404,
+    because: "gone",
   });
 });
 

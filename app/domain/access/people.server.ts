@@ -122,7 +122,7 @@ export async function changePerson(id: string, fields: Record<string, string>, a
       .from(users)
       .where(eq(users.id, id))
       .for("update");
-    if (!before) return { ok: false, status: 404, problems: { form: "There is no such person." } };
+    if (!before) return { ok: false, because: "gone", problems: { form: "There is no such person." } };
     if (before.version !== version) return changedMeanwhile("this person");
     if (await nameTaken(tx, values.name, id)) return { ok: false, problems: { name: NAME_TAKEN } };
     await tx
@@ -178,7 +178,11 @@ export async function changeOwnPassword(
   if (weak) return { ok: false, problems: { password: weak } };
   const own = user ? await ownPassword(id, user.passwordHash, checked.values.old) : false;
   if (own === "later")
-    return { ok: false, status: 429, problems: { old: "Tried too often. Wait a quarter of an hour, then try again." } };
+    return {
+      ok: false,
+      because: "tooOften",
+      problems: { old: "Tried too often. Wait a quarter of an hour, then try again." },
+    };
   if (!own) return { ok: false, problems: { old: "That is not your password." } };
   await store(id, checked.values.password, "changed the own password", actor, session);
   return { ok: true };
@@ -193,7 +197,7 @@ export async function setAccess(id: string, on: boolean, actor: Actor): Promise<
       .set({ retiredAt: on ? null : new Date(now()), version: sql`${users.version} + 1` })
       .where(eq(users.id, id))
       .returning({ name: users.name });
-    if (!person) return { ok: false, status: 404, problems: { form: "There is no such person." } };
+    if (!person) return { ok: false, because: "gone", problems: { form: "There is no such person." } };
     if (!on) await tx.delete(sessions).where(eq(sessions.userId, id));
     await audit(tx, actor, { what: `${on ? "gave back" : "ended"} the access of ${person.name}`, recordId: id });
     return { ok: true };

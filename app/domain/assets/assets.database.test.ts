@@ -75,7 +75,6 @@ describe.each(kinds)("a %s", (kind) => {
     for (const name of ["", "   ", "x".repeat(101)])
       expect(await addRecord(kind, { ...forms()[kind], name }, ENGINEER)).toMatchObject({
         ok: false,
-        status: 422,
         problems: { name: expect.any(String) },
       });
   });
@@ -83,7 +82,7 @@ describe.each(kinds)("a %s", (kind) => {
     expect(await edit(kind, id, { ...forms()[kind], name: "Renamed" })).toEqual({ ok: true, id });
     expect(await editRecord(kind, id, { ...forms()[kind], name: "Old form", version: "1" }, ENGINEER)).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
       version: 2,
       problems: { form: expect.stringContaining(`${ENGINEER.name} changed this record`) },
     });
@@ -101,7 +100,7 @@ describe.each(kinds)("a %s", (kind) => {
   test("that is not there is told so", async () => {
     expect(await editRecord(kind, crypto.randomUUID(), { ...forms()[kind], version: "1" }, ENGINEER)).toMatchObject({
       ok: false,
-      status: 404,
+      because: "gone",
     });
   });
 });
@@ -255,7 +254,7 @@ describe("hour meters", () => {
     ["a figure after in bar", { after: "5 bar" }, "after"],
     ["an old form", { submission: "x" }, "submission"],
   ])("%s is refused", async (_what, given, field) => {
-    expect(await record(given)).toMatchObject({ ok: false, status: 422, problems: { [field]: expect.any(String) } });
+    expect(await record(given)).toMatchObject({ ok: false, problems: { [field]: expect.any(String) } });
   });
   test("three of one form at once are one record; it makes the machine's points stale", async () => {
     await db().update(assessments).set({ stale: false });
@@ -270,7 +269,7 @@ describe("hour meters", () => {
     const other = await addPlant("AS3");
     expect(await withdrawMeterChange(other.machine, { change: own!.id }, ENGINEER)).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
     });
     expect(await withdrawMeterChange(plant.machine, { change: "x" }, ENGINEER)).toMatchObject({ ok: false });
     expect(await withdrawMeterChange(plant.machine, { change: own!.id }, ENGINEER)).toMatchObject({ ok: true });

@@ -73,7 +73,6 @@ export async function addRecord(
   if (!checked.ok || (life && !life.ok))
     return {
       ok: false,
-      status: 422,
       problems: { ...(!checked.ok && checked.problems), ...(life && !life.ok && life.problems) },
     };
   try {
@@ -110,9 +109,9 @@ export async function addRecord(
     return { ok: true, id };
   } catch (error) {
     if (error instanceof StartDate)
-      return { ok: false, status: 422, problems: { startedAt: "Write a date that has passed, as 2026-11-20." } };
+      return { ok: false, problems: { startedAt: "Write a date that has passed, as 2026-11-20." } };
     const problems = constraintProblem(error);
-    if (problems) return { ok: false, status: 422, problems };
+    if (problems) return { ok: false, problems };
     throw error;
   }
 }
@@ -225,12 +224,12 @@ export async function editRecord(
     intent === "retire" || intent === "restore"
       ? { ok: true as const, columns: { retiredAt: intent === "retire" ? new Date(now()) : null } }
       : await checkRecord(kind, fields, units);
-  if (!checked.ok) return { ok: false, status: 422, problems: checked.problems };
+  if (!checked.ok) return { ok: false, problems: checked.problems };
   const table = tableOf(kind) as typeof sites;
   try {
     const edited = await db().transaction(async (tx): Promise<Edited> => {
       const [before] = await tx.select().from(table).where(eq(table.id, id)).for("no key update");
-      if (!before) return { ok: false, status: 404, problems: { form: "This record is gone." } };
+      if (!before) return { ok: false, because: "gone", problems: { form: "This record is gone." } };
       if (String(before.version) !== fields.version) {
         const [last] = await tx
           .select()
@@ -240,7 +239,7 @@ export async function editRecord(
           .limit(1);
         return {
           ok: false,
-          status: 409,
+          because: "conflict",
           version: before.version,
           problems: {
             form:
@@ -253,7 +252,7 @@ export async function editRecord(
         kind === "point"
           ? await seriesProblem(tx, id, before as unknown as typeof points.$inferSelect, checked.columns)
           : undefined;
-      if (problem) return { ok: false, status: 422, problems: problem };
+      if (problem) return { ok: false, problems: problem };
       const wrong =
         kind === "component"
           ? await movePresentLife(
@@ -263,7 +262,7 @@ export async function editRecord(
               fields,
             )
           : undefined;
-      if (wrong) return { ok: false, status: 422, problems: wrong };
+      if (wrong) return { ok: false, problems: wrong };
       const did = intent === "retire" ? "retired" : intent === "restore" ? "brought back" : "edited";
       await tx
         .update(table)
@@ -282,7 +281,7 @@ export async function editRecord(
     return edited;
   } catch (error) {
     const problems = constraintProblem(error);
-    if (problems) return { ok: false, status: 422, problems };
+    if (problems) return { ok: false, problems };
     throw error;
   }
 }

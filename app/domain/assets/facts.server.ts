@@ -12,7 +12,7 @@ export interface Facts {
   facts: Partial<Record<FactId, number>>;
 }
 
-/** What the fleet knows of a component. 404 when there is none. */
+/** What the fleet knows of a component. `Missing` when there is none. */
 export async function factsOf(componentId: string): Promise<Facts> {
   const [[row], [relief], [reference]] = await Promise.all([
     db()

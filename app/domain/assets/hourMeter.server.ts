@@ -49,12 +49,11 @@ export async function recordMeterChange(
   timeZone: string,
 ): Promise<Edited> {
   const checked = await check(schema, fields);
-  if (!checked.ok) return { ok: false, status: 422, problems: checked.problems };
+  if (!checked.ok) return { ok: false, problems: checked.problems };
   const v = checked.values;
   const at = localMoment(v.at, timeZone);
-  if (Number.isNaN(at))
-    return { ok: false, status: 422, problems: { at: "Write the date and time as 2026-11-20 10:40." } };
-  if (at > now() + 300_000) return { ok: false, status: 422, problems: { at: "That is in the future." } };
+  if (Number.isNaN(at)) return { ok: false, problems: { at: "Write the date and time as 2026-11-20 10:40." } };
+  if (at > now() + 300_000) return { ok: false, problems: { at: "That is in the future." } };
   const values = {
     machineId,
     kind: v.kind,
@@ -104,7 +103,7 @@ export async function withdrawMeterChange(
     await staleAtMachine(tx, machineId);
     return undefined;
   });
-  if (problem) return { ok: false, status: 409, problems: { form: problem } };
+  if (problem) return { ok: false, because: "conflict", problems: { form: problem } };
   await requestAssessment();
   return { ok: true, id: change };
 }

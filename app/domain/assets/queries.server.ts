@@ -95,7 +95,7 @@ export interface MachinePoint {
   trend?: MarginTrend | null;
 }
 
-/** Where a machine stands. 404 when there is none. */
+/** Where a machine stands. `Missing` when there is none. */
 export async function machinePlace(id: string): Promise<{ machine: string; timeZone: string }> {
   const [row] = await db()
     .select({ machine: machines.id, timeZone: sites.timeZone })

@@ -27,7 +27,7 @@ export async function allTests(): Promise<
   ];
 }
 
-/** A test by its id, with the plant's definition where it is one of its own. 404 when there is none. */
+/** A test by its id, with the plant's definition where it is one of its own. `Missing` when there is none. */
 export async function testOf(
   id: string,
 ): Promise<{ check: Check; plant: (typeof testDefinitions.$inferSelect)["definition"] | null }> {

@@ -7,7 +7,7 @@ import { notFound } from "~/platform/missing";
 import { presentOf } from "./present";
 import { diagramOf } from "./diagram.server";
 
-/** 404 when there is none, or nothing is on record to be drawn. */
+/** `Missing` when there is none, or nothing is on record to be drawn. */
 export async function circuitPage(id: string) {
   const [[place], rows, diagram] = await Promise.all([
     db()

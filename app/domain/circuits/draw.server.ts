@@ -51,7 +51,7 @@ export async function previewOf(circuitId: string, text: string): Promise<Answer
     if (!(error instanceof ThreadsBusy)) throw error;
     return {
       ok: false,
-      status: 503,
+      because: "busy",
       problems: { form: "Too much is being drawn at once. It is drawn again at the next change." },
     };
   }
@@ -63,7 +63,7 @@ export async function drawCircuit(circuitId: string, fields: Record<string, stri
   const drawn = propose ? null : await drawnNetlist(circuitId, fields.netlist ?? "");
   if (typeof drawn === "string") return { ok: false, problems: { form: drawn } };
   // there is a row to change from the first look on
-  if (!(await diagramOf(circuitId))) return { ok: false, status: 404, problems: { form: "This circuit is gone." } };
+  if (!(await diagramOf(circuitId))) return { ok: false, because: "gone", problems: { form: "This circuit is gone." } };
   const answer = await db().transaction(async (tx): Promise<Answer> => {
     const [before] = await tx
       .select({

@@ -92,7 +92,7 @@ describe("the register", () => {
     const row = await added({ tag: "G-TWO" });
     const [mine, theirs] = [form({ tag: "G-TWO", name: "Mine" }), form({ tag: "G-TWO", name: "Theirs" })];
     expect(await saveInstrument(row, mine, ENGINEER, {})).toMatchObject({ ok: true });
-    expect(await saveInstrument(row, theirs, TECHNICIAN, {})).toMatchObject({ ok: false, status: 409 });
+    expect(await saveInstrument(row, theirs, TECHNICIAN, {})).toMatchObject({ ok: false, because: "conflict" });
     const now = await instrumentRow(row.id);
     expect(now).toMatchObject({ name: "Mine", version: 2 });
     // who did what stands in the record of changes, once for each change that was made

@@ -44,7 +44,7 @@ export function resultText(own: IsolationCase, at: string, result: string): stri
   return test && words ? `${asked(test.text)} ${lowerFirst(words)}` : at;
 }
 
-/** 404 when there is none. */
+/** `Missing` when there is none. */
 export async function casePage(id: string) {
   const [[row], entered] = await Promise.all([
     db()

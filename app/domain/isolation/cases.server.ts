@@ -4,7 +4,7 @@ import { oddsOf, symptoms, type GaugeEvidence, type Netlist, type PlantKnowledge
 import { db, type Queryable } from "~/db/client.server";
 import { circuits, isolationResults, isolations, machines } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
-import { changedMeanwhile, FORM_IS_OLD, formIsOld, type Answer } from "~/domain/answer";
+import { changedMeanwhile, FORM_IS_OLD, formIsOld, type Answer, type Refused } from "~/domain/answer";
 import { diagramIfAny } from "~/domain/circuits/index.server";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
 import { isUuid } from "~/platform/validate";
@@ -129,8 +129,12 @@ async function locked(tx: Queryable, id: string) {
   return row;
 }
 
-const GONE = { ok: false as const, status: 404, problems: { form: "This isolation is gone." } };
-const CLOSED = { ok: false as const, status: 409, problems: { form: "This isolation is closed. Begin a new one." } };
+const GONE: Refused = { ok: false, because: "gone", problems: { form: "This isolation is gone." } };
+const CLOSED: Refused = {
+  ok: false,
+  because: "conflict",
+  problems: { form: "This isolation is closed. Begin a new one." },
+};
 
 /** Enter the result of a test. Sent twice it is there once; a second result of one test stands beside the first. */
 export async function enterResult(id: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {

@@ -113,8 +113,8 @@ test("two people close it: the second is told, and a closed case takes no result
   });
   expect((await closeIsolation(id, { version: "99", found }, engineer)).ok).toBe(false);
   expect((await closeIsolation(id, { version: String(version), found }, engineer)).ok).toBe(true);
-  expect(await closeIsolation(id, { version: String(version), found }, engineer)).toMatchObject({ status: 409 });
-  expect(await enter(id, "ask.lately", "nothing")).toMatchObject({ status: 409 });
+  expect(await closeIsolation(id, { version: String(version), found }, engineer)).toMatchObject({ because: "conflict" });
+  expect(await enter(id, "ask.lately", "nothing")).toMatchObject({ because: "conflict" });
   expect(await doubtGauges(id, true)).toMatchObject({ ok: false });
   expect((await isolationsListed()).find((c) => c.id === id)).toMatchObject({ found: suspects[0]!.text });
 });
@@ -159,7 +159,7 @@ test("practice: a test is made once, a name ends it, and it is its owner's alone
   expect((await practicePage(begun.id, person!.id)).made).toHaveLength(1);
   expect((await practiceName(begun.id, "nonsense", person!)).ok).toBe(false);
   expect((await practiceName(begun.id, suspects[0]!.id, person!)).ok).toBe(true);
-  expect(await practiceTest(begun.id, tests[1]!.id, person!)).toMatchObject({ status: 409 });
+  expect(await practiceTest(begun.id, tests[1]!.id, person!)).toMatchObject({ because: "conflict" });
   expect((await practicePage(begun.id, person!.id)).over).not.toBeNull();
   await expect(practicePage(begun.id, crypto.randomUUID())).rejects.toThrow(Missing);
 });
@@ -253,7 +253,7 @@ test("test points are worked out when asked, and said to be none where there is 
   expect(page!.failure).toBeNull();
   expect(page!.madeAt).not.toBeNull();
   expect(page!.advice!.cases).toBeGreaterThan(0);
-  expect(await askTestPoints(crypto.randomUUID())).toMatchObject({ ok: false, status: 404 });
+  expect(await askTestPoints(crypto.randomUUID())).toMatchObject({ ok: false, because: "gone" });
 }, 240_000);
 
 test("an open bulletin and what parts of the model had stand in the evidence, and can be taken out", async () => {
@@ -299,6 +299,6 @@ test("an open bulletin and what parts of the model had stand in the evidence, an
   expect(await doubtLeaning(second, 1, false)).toMatchObject({ ok: true });
   expect(share(await casePage(second))).toBeGreaterThan(share(without));
   expect(await doubtLeaning(second, 7, true)).toMatchObject({ ok: false });
-  expect(await doubtLeaning(first, 0, true)).toMatchObject({ ok: false, status: 409 });
-  expect(await doubtLeaning(crypto.randomUUID(), 0, true)).toMatchObject({ ok: false, status: 404 });
+  expect(await doubtLeaning(first, 0, true)).toMatchObject({ ok: false, because: "conflict" });
+  expect(await doubtLeaning(crypto.randomUUID(), 0, true)).toMatchObject({ ok: false, because: "gone" });
 });

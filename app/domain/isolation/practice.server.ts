@@ -21,7 +21,7 @@ import { db } from "~/db/client.server";
 import { practiceRuns } from "~/db/schema";
 import type { Actor } from "~/domain/access/index.server";
 import { drawingOf } from "~/domain/circuits/index.server";
-import { FORM_IS_OLD, type Answer } from "~/domain/answer";
+import { FORM_IS_OLD, type Answer, type Refused } from "~/domain/answer";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
 import { notFound } from "~/platform/missing";
 import { isUuid } from "~/platform/validate";
@@ -39,7 +39,7 @@ const caseIn = (run: Run) => practiceCase(hiddenIn(run), run.level, run.seed);
 
 const GONE: Answer = {
   ok: false,
-  status: 409,
+  because: "conflict",
   problems: { form: "What this case hides is no longer in the knowledge. Begin another one." },
 };
 
@@ -109,7 +109,7 @@ export async function beginPractice(fields: Record<string, string>, actor: Actor
   }
 }
 
-const OVER = { ok: false as const, status: 409, problems: { form: "This case is over. Begin another one." } };
+const OVER: Refused = { ok: false, because: "conflict", problems: { form: "This case is over. Begin another one." } };
 
 /** Make a test, or renew a part on a guess. Made twice it is made once: what it shows stays. */
 export async function practiceTest(id: string, test: string, actor: Actor): Promise<Answer> {
@@ -158,7 +158,7 @@ export async function practiceName(id: string, named: string, actor: Actor): Pro
   return { ok: true, id };
 }
 
-/** What the page of a case shows; its owner's alone. 404 for anybody else. */
+/** What the page of a case shows; its owner's alone. `Missing` for anybody else. */
 export async function practicePage(id: string, personId: string) {
   const [row] = await db()
     .select()

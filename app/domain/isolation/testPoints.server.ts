@@ -27,7 +27,7 @@ const YEARS = 3;
 /** Ask for it. Asked twice it is worked out once. */
 export async function askTestPoints(circuitId: string): Promise<Answer> {
   const [circuit] = await db().select({ id: circuits.id }).from(circuits).where(eq(circuits.id, circuitId));
-  if (!circuit) return { ok: false, status: 404, problems: { form: "This circuit is gone." } };
+  if (!circuit) return { ok: false, because: "gone", problems: { form: "This circuit is gone." } };
   const asked = { askedAt: new Date(now()), madeAt: null, failure: null };
   await db()
     .insert(testPointAdvices)

@@ -126,18 +126,18 @@ export async function answerTask(eventId: string, fields: Record<string, string>
       .from(debrisEvents)
       .where(eq(debrisEvents.id, eventId))
       .for("update");
-    if (!event || event.closedAt) return { ok: false, status: 409, problems: { form: "The event is closed." } };
+    if (!event || event.closedAt) return { ok: false, because: "conflict", problems: { form: "The event is closed." } };
     const [task] = await tx
       .select()
       .from(tasks)
       .where(and(eq(tasks.id, taskId), eq(tasks.eventId, eventId)));
-    if (!task) return { ok: false, status: 404, problems: { form: "There is no such entry on this list." } };
+    if (!task) return { ok: false, because: "gone", problems: { form: "There is no such entry on this list." } };
     // one's own answer sent twice is the same answer; somebody else's stands, and one is told
     if (task.doneAt && task.doneBy === actor.name && task.result === result) return { ok: true, id: taskId };
     if (task.doneAt)
       return {
         ok: false,
-        status: 409,
+        because: "conflict",
         problems: {
           [`result-${taskId}`]:
             `${task.doneBy} has already answered this: ${task.result}${task.note ? `, ${task.note}` : ""}. Load ` +
@@ -165,7 +165,7 @@ export async function reopenDebris(eventId: string, fields: Record<string, strin
   if (why.length < 3) return { ok: false, problems: { why: "Say why: the record keeps it." } };
   return db().transaction(async (tx): Promise<Answer> => {
     const [before] = await tx.select().from(debrisEvents).where(eq(debrisEvents.id, eventId)).for("update");
-    if (!before?.closedAt) return { ok: false, status: 409, problems: { form: "The event is open." } };
+    if (!before?.closedAt) return { ok: false, because: "conflict", problems: { form: "The event is open." } };
     const values = {
       closedAt: null,
       closedBy: null,
@@ -192,7 +192,7 @@ export async function closeDebris(eventId: string, fields: Record<string, string
     const [event] = await tx.select().from(debrisEvents).where(eq(debrisEvents.id, eventId)).for("update");
     if (!event) return { ok: false, problems: { form: "There is no such event." } };
     if (event.closedAt)
-      return { ok: false, status: 409, problems: { form: `${event.closedBy} has closed it already.` } };
+      return { ok: false, because: "conflict", problems: { form: `${event.closedBy} has closed it already.` } };
     const [open] = await tx
       .select({ n: sql<number>`count(*)::int` })
       .from(tasks)

@@ -93,7 +93,7 @@ export async function withdrawOilEvent(
       .set({ withdrawnAt: new Date(now()), withdrawnBy: actor.name, withdrawnWhy: why.slice(0, 500) })
       .where(and(eq(oilEvents.id, id), eq(oilEvents.circuitId, circuitId), isNull(oilEvents.withdrawnAt)))
       .returning({ kind: oilEvents.kind });
-    if (!gone) return { ok: false, status: 409, problems: { form: "It is withdrawn already." } };
+    if (!gone) return { ok: false, because: "conflict", problems: { form: "It is withdrawn already." } };
     await markOilStale(tx, [circuitId]);
     if (gone.kind === "fill" || gone.kind === "change") await takeFluid(tx, circuitId, actor);
     return { ok: true, id };

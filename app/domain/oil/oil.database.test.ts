@@ -325,14 +325,14 @@ describe("fills", () => {
       await withdrawOilEvent(crypto.randomUUID(), { event: id, why: "Wrong machine" }, actorNamed("T")),
     ).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
     });
     expect(await withdrawOilEvent(ids.circuit, { event: id, why: "Wrong machine" }, actorNamed("T"))).toMatchObject({
       ok: true,
     });
     expect(await withdrawOilEvent(ids.circuit, { event: id, why: "Wrong machine" }, actorNamed("T"))).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
     });
     expect(await holds()).toBe(ids.fluid);
     expect((await fluidPage(ids.circuit)).events.find((e) => e.id === id)!.withdrawn).toEqual({
@@ -424,7 +424,7 @@ describe("samples", () => {
     const id = drain.ok ? drain.id : "";
     expect(await withdrawSample(id, "", actorNamed("T. Wren"))).toMatchObject({ ok: false });
     expect(await withdrawSample(id, "wrong machine", actorNamed("T. Wren"))).toMatchObject({ ok: true });
-    expect(await withdrawSample(id, "again", actorNamed("T. Wren"))).toMatchObject({ ok: false, status: 409 });
+    expect(await withdrawSample(id, "again", actorNamed("T. Wren"))).toMatchObject({ ok: false, because: "conflict" });
     expect((await circuitPage(ids.circuit)).listed.find((s) => s.id === id)).toMatchObject({ remark: "withdrawn" });
     expect(await save(entry("B-1", 50, counts(9)))).toMatchObject({ ok: true });
   });
@@ -460,7 +460,7 @@ describe("targets, materials, elements", () => {
       await setCircuitOil(ids.circuit, { ...fields, targetReason: "me too" }, actorNamed("L. Aske")),
     ).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
     });
     expect((await circuitPage(ids.circuit)).detail!.target).toMatchObject({
       text: "20/18/15",
@@ -591,7 +591,7 @@ describe("targets, materials, elements", () => {
     });
     expect(await set({ beta: "200", size: "6", flow: "60", bypass: "3", version: "0" })).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
     });
     expect((await circuitPage(ids.circuit)).detail!.filters[0]).toMatchObject({ past: null, blocked: false });
     expect((await cleanUpPage(ids.circuit)).filters[0]!.filter).toMatchObject({ beta: 200 });
@@ -720,12 +720,12 @@ describe("a debris event", () => {
       problems: { source: expect.stringContaining("in vain") },
     });
     expect(await close()).toMatchObject({ ok: true });
-    expect(await close()).toMatchObject({ ok: false, status: 409 });
+    expect(await close()).toMatchObject({ ok: false, because: "conflict" });
     expect(
       await answerTask(id, { task: checks[0]!.id, result: "clean", note: "" }, actorNamed("T. Wren")),
     ).toMatchObject({
       ok: false,
-      status: 409,
+      because: "conflict",
     });
     expect((await debrisPage(id)).event).toMatchObject({ sourceComponentId: ids.pump, closedBy: "R. Oduya" });
     expect(await reopenDebris(id, { why: "" }, actorNamed("L. Aske"))).toMatchObject({
@@ -735,7 +735,10 @@ describe("a debris event", () => {
     expect(await reopenDebris(id, { why: "Brass in the next sample" }, actorNamed("L. Aske"))).toMatchObject({
       ok: true,
     });
-    expect(await reopenDebris(id, { why: "Again" }, actorNamed("L. Aske"))).toMatchObject({ ok: false, status: 409 });
+    expect(await reopenDebris(id, { why: "Again" }, actorNamed("L. Aske"))).toMatchObject({
+      ok: false,
+      because: "conflict",
+    });
     expect((await debrisPage(id)).event).toMatchObject({
       closedAt: null,
       sourceComponentId: null,
@@ -810,7 +813,7 @@ describe("a laboratory's file", () => {
     );
     expect((await labPreview(await importRecord(other))).bad[0]!.reason).toMatch(/on record for another sample/);
     // taken back as a whole: the sample is withdrawn, its number free, and asking twice does it once
-    expect(await undoLabImport(next, actorNamed("R. Oduya"))).toMatchObject({ ok: false, status: 404 });
+    expect(await undoLabImport(next, actorNamed("R. Oduya"))).toMatchObject({ ok: false, because: "gone" });
     await saveLabMapping(next, mapping);
     expect(await runLabImport(await importRecord(next))).toMatchObject({ ok: true, added: 1 });
     expect(await undoLabImport(next, actorNamed("R. Oduya"))).toMatchObject({ ok: true });

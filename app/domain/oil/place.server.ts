@@ -4,7 +4,7 @@ import { db } from "~/db/client.server";
 import { circuits, fluids, machines, sites } from "~/db/schema";
 import { notFound } from "~/platform/missing";
 
-/** A circuit and where it is. 404 when there is none. */
+/** A circuit and where it is. `Missing` when there is none. */
 export async function circuitPlace(id: string) {
   const [row] = await db()
     .select({

@@ -127,7 +127,7 @@ export async function withdrawSample(id: string, why: string, actor: Actor): Pro
     );
     return taken;
   });
-  if (!row) return { ok: false, status: 409, problems: { why: "It is withdrawn already." } };
+  if (!row) return { ok: false, because: "conflict", problems: { why: "It is withdrawn already." } };
   await reassess(row.circuitId);
   return { ok: true, id };
 }

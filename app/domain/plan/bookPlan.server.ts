@@ -129,7 +129,7 @@ export async function bookPlan(
     if (gone.length > 0)
       return {
         ok: false,
-        status: 409,
+        because: "conflict",
         problems: {
           form: `Nothing was booked: the stop or the component is no longer in use for ${listed(gone)}. Solve and keep the plan again.`,
         },

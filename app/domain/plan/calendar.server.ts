@@ -129,7 +129,7 @@ export async function revokeFeed(id: string, actor: Actor): Promise<Answer> {
     .set({ revokedAt: new Date(now()) })
     .where(and(eq(calendarFeeds.id, id), sql`${calendarFeeds.personId} = ${actor.id}`, isNull(calendarFeeds.revokedAt)))
     .returning({ id: calendarFeeds.id });
-  if (rows.length === 0) return { ok: false, status: 404, problems: { form: "This address is already revoked." } };
+  if (rows.length === 0) return { ok: false, because: "gone", problems: { form: "This address is already revoked." } };
   await audit(db(), actor, { what: "revoked a calendar address", recordId: id });
   return { ok: true, id };
 }

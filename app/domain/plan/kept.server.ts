@@ -72,7 +72,7 @@ export async function keepPlan(fields: Record<string, string>, actor: Actor): Pr
   if (!found)
     return {
       ok: false,
-      status: 409,
+      because: "conflict",
       problems: { form: "Work, stops or readings changed since this plan was solved. Solve again, then keep it." },
     };
   const gap = Number(fields.gap);

@@ -45,7 +45,7 @@ const placeOf = statement((tx) =>
     .where(eq(points.id, sql.placeholder("point"))),
 );
 
-/** Where a point sits, its unit being the one that the reader prefers. 404 when there is none. */
+/** Where a point sits, its unit being the one that the reader prefers. `Missing` when there is none. */
 export async function pointPlace(
   id: string,
   units: UnitPreference = {},

@@ -263,7 +263,7 @@ export async function nextPointOf(id: string): Promise<string | null> {
   return rows.rows[0]?.id ?? null;
 }
 
-/** One reading of a point. 404 when it is not there. */
+/** One reading of a point. `Missing` when it is not there. */
 export async function readingOf(pointId: string, readingId: string) {
   const [reading] = await db()
     .select()

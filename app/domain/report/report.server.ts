@@ -179,7 +179,7 @@ async function statesIn(where: Where): Promise<Record<ConditionState, number>> {
   return states;
 }
 
-/** The report that is asked for, `whole` for a file. 404 where the site or the machine is not there. */
+/** The report that is asked for, `whole` for a file. `Missing` where the site or the machine is not there. */
 export async function report(asked: ReportAsked, { whole = false } = {}) {
   const [machine] = isUuid(asked.machine)
     ? await ask<{ id: string; name: string; tag: string; siteId: string }>(

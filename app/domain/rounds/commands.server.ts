@@ -47,7 +47,7 @@ export async function saveRound(
     problems.days = "How many days?";
   if (checked.ok && checked.values.every === "hours" && checked.values.hours === undefined)
     problems.hours = "How many running hours?";
-  if (!checked.ok || Object.keys(problems).length > 0) return { ok: false, problems, status: 422 };
+  if (!checked.ok || Object.keys(problems).length > 0) return { ok: false, problems };
   const v = checked.values;
   const values = {
     name: v.name,
@@ -69,7 +69,6 @@ export async function saveRound(
       return {
         ok: false,
         problems: { points: "A point that was chosen is gone. Load the page again; what you chose stays here." },
-        status: 422,
       };
     let roundId = id;
     if (roundId === null) {
@@ -86,7 +85,7 @@ export async function saveRound(
       });
     } else {
       const [row] = await tx.select().from(rounds).where(eq(rounds.id, roundId)).for("update");
-      if (!row) return { ok: false, problems: { form: "This round is gone." }, status: 404 };
+      if (!row) return { ok: false, problems: { form: "This round is gone." }, because: "gone" };
       if (row.version !== v.version) return changedMeanwhile("this round");
       await tx
         .update(rounds)

@@ -92,7 +92,7 @@ describe("a round is refused", () => {
   test("that is not there", async () =>
     expect(await saveRound(crypto.randomUUID(), round(), [plant.drain], ENGINEER)).toMatchObject({
       ok: false,
-      status: 404,
+      because: "gone",
     }));
 });
 
@@ -123,7 +123,7 @@ describe("a round", () => {
       saveRound(id, round({ name: "Theirs", version: "1" }), [plant.drain, second], ENGINEER),
     ]);
     expect(answers.map((a) => a.ok).sort()).toEqual([false, true]);
-    expect(answers.find((a) => !a.ok)).toMatchObject({ status: 409 });
+    expect(answers.find((a) => !a.ok)).toMatchObject({ because: "conflict" });
     const kept = await roundRow(id);
     const held = await db().select().from(roundPoints).where(eq(roundPoints.roundId, id));
     expect(held).toHaveLength(kept.name === "Mine" ? 1 : 2);

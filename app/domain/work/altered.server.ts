@@ -77,11 +77,11 @@ export async function acceptAltered(id: string, fields: Record<string, string>, 
   const { changeId } = fields;
   return db().transaction(async (tx): Promise<Answer> => {
     const [work] = await tx.select().from(interventions).where(eq(interventions.id, id)).for("update");
-    if (!work) return { ok: false, status: 404, problems: { form: "This work is gone." } };
+    if (!work) return { ok: false, because: "gone", problems: { form: "This work is gone." } };
     if (work.signedAt)
-      return { ok: false, status: 409, problems: { form: `${work.signedBy} has signed the record already.` } };
+      return { ok: false, because: "conflict", problems: { form: `${work.signedBy} has signed the record already.` } };
     const entry = isUuid(changeId) ? (await alteredAt(tx, work)).find((a) => a.id === changeId) : undefined;
-    if (!entry) return { ok: false, status: 409, problems: { form: "That was put back in the meantime." } };
+    if (!entry) return { ok: false, because: "conflict", problems: { form: "That was put back in the meantime." } };
     await acceptByName(tx, id, entry.acceptedBy ? [] : [entry], actor);
     return { ok: true, id };
   });

@@ -150,7 +150,7 @@ export async function closeCampaign(id: string, actor: Actor): Promise<Answer> {
     if (open.length > 0)
       return {
         ok: false,
-        status: 409,
+        because: "conflict",
         problems: { form: `${open.length} part${open.length === 1 ? " is" : "s are"} not settled yet.` },
       };
     await tx

@@ -1,5 +1,5 @@
 /** Booking work, carrying it out, cancelling it; each in one transaction. */
-import { changedMeanwhile, type Answer } from "~/domain/answer";
+import { changedMeanwhile, type Answer, type Because, type Refused } from "~/domain/answer";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
@@ -21,7 +21,11 @@ import { errorText } from "~/runtime/errors";
 
 export type WorkSaved = Answer;
 
-const refused = (problems: Record<string, string>, status = 422): WorkSaved => ({ ok: false, problems, status });
+const refused = (problems: Record<string, string>, because?: Because): Refused => ({
+  ok: false,
+  problems,
+  ...(because && { because }),
+});
 
 /** Book a piece of work, into a stop or without one. The same form sent twice books once. */
 export async function bookWork(fields: Record<string, string>, actor: Actor): Promise<WorkSaved> {
@@ -71,7 +75,7 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
               `${there.by} has already booked work for this component (${there.kind}). Tick “another piece of ` +
               `work” to book beside it; what you typed stays here.`,
           },
-          409,
+          "conflict",
         );
       const pointId = isUuid(v.pointId) ? v.pointId : null;
       const condemnedBy = await condemning(tx, { pointId, origin: v.origin, originId: v.originId });
@@ -109,8 +113,8 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
 export async function changeWork(id: string, fields: Record<string, string>, actor: Actor): Promise<WorkSaved> {
   return db().transaction(async (tx): Promise<WorkSaved> => {
     const [row] = await tx.select().from(interventions).where(eq(interventions.id, id)).for("update");
-    if (!row) return refused({ form: "This work is gone." }, 404);
-    if (row.doneAt || row.cancelledAt) return refused({ form: "This work is already closed." }, 409);
+    if (!row) return refused({ form: "This work is gone." }, "gone");
+    if (row.doneAt || row.cancelledAt) return refused({ form: "This work is already closed." }, "conflict");
     if (String(row.version) !== fields.version) return changedMeanwhile("this work");
     const next = { version: row.version + 1 };
     if (fields.intent === "cancel")
@@ -187,9 +191,9 @@ export async function finishWork(
   let assessed: string[] = [];
   const saved = await db().transaction(async (tx): Promise<WorkSaved> => {
     const [row] = await tx.select().from(interventions).where(eq(interventions.id, id)).for("update");
-    if (!row) return refused({ form: "This work is gone." }, 404);
+    if (!row) return refused({ form: "This work is gone." }, "gone");
     if (row.doneAt || row.cancelledAt)
-      return refused({ form: `${row.doneBy ?? "Somebody"} has already closed this work.` }, 409);
+      return refused({ form: `${row.doneBy ?? "Somebody"} has already closed this work.` }, "conflict");
     if (row.version !== version) return changedMeanwhile("this work");
     const open = await openRuns(tx, row);
     if (open.length > 0)
@@ -197,7 +201,7 @@ export async function finishWork(
         {
           form: `Not to be recorded as done yet: ${open.join("; ")}. Do them, or skip them with a reason that stays on the record.`,
         },
-        409,
+        "conflict",
       );
     const altered = (await alteredAt(tx, row)).filter((a) => a.acceptedBy === null);
     const left = altered.map((a) => a.what).join(", ");
@@ -209,7 +213,7 @@ export async function finishWork(
             `Not to be recorded as done yet: ${left} on this machine is still altered. Put it back under Tests or in ` +
             `its procedure first; an engineer may accept it by name.`,
         },
-        409,
+        "conflict",
       );
     const replacing = row.kind === "replacement";
     await holdParts(tx, eq(components.id, row.componentId));

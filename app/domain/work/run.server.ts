@@ -41,8 +41,9 @@ export async function startRun(interventionId: string, fields: Record<string, st
     if (!work) throw notFound("piece of work");
     const before = await sentBefore(tx, workRuns, submission, { interventionId });
     if (before) return before;
-    if (work.cancelledAt) return { ok: false, status: 409, problems: { form: "This work was cancelled." } };
-    if (work.signedAt) return { ok: false, status: 409, problems: { form: "The record of this work is signed." } };
+    if (work.cancelledAt) return { ok: false, because: "conflict", problems: { form: "This work was cancelled." } };
+    if (work.signedAt)
+      return { ok: false, because: "conflict", problems: { form: "The record of this work is signed." } };
     const [row] = await tx
       .insert(workRuns)
       .values({

@@ -4,7 +4,7 @@ import { calendarDay, lowerFirst } from "@core";
 import { db, type Queryable } from "~/db/client.server";
 import { interventions, workAddenda } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
-import { changedMeanwhile, formIsOld, type Answer } from "~/domain/answer";
+import { changedMeanwhile, formIsOld, type Answer, type Because, type Refused } from "~/domain/answer";
 import { sentBefore } from "~/domain/sent.server";
 import { check, isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
@@ -16,7 +16,7 @@ import { SHORTEST_REASON } from "./runState";
 
 type Work = typeof interventions.$inferSelect;
 
-const refuse = (form: string, status = 409): Answer => ({ ok: false, status, problems: { form } });
+const refuse = (form: string, because: Because = "conflict"): Refused => ({ ok: false, because, problems: { form } });
 
 async function held(tx: Queryable, id: string): Promise<Work | undefined> {
   const [work] = await tx.select().from(interventions).where(eq(interventions.id, id)).for("update");
@@ -30,7 +30,7 @@ export async function writeUp(id: string, fields: Record<string, string>, actor:
   const { version } = checked.values;
   return db().transaction(async (tx): Promise<Answer> => {
     const work = await held(tx, id);
-    if (!work) return refuse("This work is gone.", 404);
+    if (!work) return refuse("This work is gone.", "gone");
     if (work.signedAt) return refuse(`${work.signedBy} has signed the record. Write it as an addition.`);
     if (work.version !== version) return changedMeanwhile("this record");
     const values = recordWords(checked.values);
@@ -61,7 +61,7 @@ export async function againstSigning(q: Queryable, work: Work): Promise<string[]
 export async function signWork(id: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
   return db().transaction(async (tx): Promise<Answer> => {
     const work = await held(tx, id);
-    if (!work) return refuse("This work is gone.", 404);
+    if (!work) return refuse("This work is gone.", "gone");
     if (work.signedAt)
       return work.signedById === actor.id ? { ok: true, id } : refuse(`${work.signedBy} has signed it already.`);
     if (Number(fields.version) !== work.version) return changedMeanwhile("this record");
@@ -98,7 +98,7 @@ export async function signWork(id: string, fields: Record<string, string>, actor
 export async function checkWork(id: string, actor: Actor): Promise<Answer> {
   return db().transaction(async (tx): Promise<Answer> => {
     const work = await held(tx, id);
-    if (!work) return refuse("This work is gone.", 404);
+    if (!work) return refuse("This work is gone.", "gone");
     if (!work.signedAt) return refuse("It is not signed yet.");
     if (work.checkedAt)
       return work.checkedById === actor.id ? { ok: true, id } : refuse(`${work.checkedBy} has checked it.`);
@@ -140,7 +140,7 @@ export async function lookedAgain(id: string, fields: Record<string, string>, ac
     return { ok: false, problems: { lookAgainOn: "Say when to look again, or that its cause is dealt with." } };
   return db().transaction(async (tx): Promise<Answer> => {
     const work = await held(tx, id);
-    if (!work?.interim) return refuse("This is no stop-gap.", 404);
+    if (!work?.interim) return refuse("This is no stop-gap.", "gone");
     if (work.lookedAgainAt) return refuse(`${work.lookedAgainBy} has closed it.`);
     await tx
       .update(interventions)

@@ -112,7 +112,7 @@ describe("booking", () => {
     const answers = await Promise.all([bookWork(form(), ENGINEER), bookWork(form(), actorNamed("L. Aske"))]);
     expect(answers.filter((a) => a.ok)).toHaveLength(1);
     expect(answers.find((a) => !a.ok)).toMatchObject({
-      status: 409,
+      because: "conflict",
       problems: { form: expect.stringMatching(/^(R\. Oduya|L\. Aske) has already booked/) },
     });
     expect(await bookWork({ ...form(), again: "on" }, ENGINEER)).toMatchObject({ ok: true });
@@ -151,11 +151,17 @@ describe("changing what is booked", () => {
   test("cancelled it is closed: nothing changes it any more, and it is on no list", async () => {
     const work = await booked();
     await changeWork(work.id, { intent: "cancel", version: "1" }, ENGINEER);
-    expect(await changeWork(work.id, { stopId: "", version: "2" }, ENGINEER)).toMatchObject({ ok: false, status: 409 });
+    expect(await changeWork(work.id, { stopId: "", version: "2" }, ENGINEER)).toMatchObject({
+      ok: false,
+      because: "conflict",
+    });
     expect((await workPage()).open.map((w) => w.id)).not.toContain(work.id);
   });
   test("what is not there is told so", async () => {
-    expect(await changeWork(crypto.randomUUID(), { version: "1" }, ENGINEER)).toMatchObject({ ok: false, status: 404 });
+    expect(await changeWork(crypto.randomUUID(), { version: "1" }, ENGINEER)).toMatchObject({
+      ok: false,
+      because: "gone",
+    });
     await expect(interventionPage(crypto.randomUUID())).rejects.toThrow(Missing);
   });
 });
@@ -206,7 +212,7 @@ describe("finishing", () => {
       finishWork(work.id, ZONE, done({ serial: "C-8" }), actorNamed("L. Aske")),
     ]);
     expect(answers.filter((a) => a.ok)).toHaveLength(1);
-    expect(answers.find((a) => !a.ok)).toMatchObject({ status: 409 });
+    expect(answers.find((a) => !a.ok)).toMatchObject({ because: "conflict" });
     expect(await db().select().from(lives).where(eq(lives.componentId, work.componentId))).toHaveLength(2);
   });
 });
