@@ -231,6 +231,8 @@ export {
   type DrawnWire,
   type LineStyle,
 } from "./circuit/drawing";
+export { drawnAsLaid } from "./circuit/layout/draw";
+export { layoutGraph } from "./circuit/layout/graph";
 export { LONGEST_DRAWN, tagPlaces } from "./circuit/tagPlaces";
 export { ageOf, HOSE_YEARS, lineFigures, lineRemarks, lineStyle, type LineFigure } from "./circuit/lineData";
 export {
