@@ -26,7 +26,6 @@ const subjects = [
   "oil",
   "overview",
   "plan",
-  "planning",
   "checks",
   "readings",
   "report",

@@ -49,8 +49,17 @@ export type {
   Wishes,
 } from "./plan/types";
 export { moneyText, optionName, readAgainBy, reasonOf, type PlanWriter } from "./plan/words";
-export { addDays, calendarDay, dayOf, daysBetween, dayStart, isDay } from "./planning/day";
-export { partAgainstStop, partReadyOn, type PartAnswer } from "./planning/part";
+export { addDays, calendarDay, dayOf, daysBetween, dayStart, isDay } from "./units/day";
+export { partAgainstStop, partReadyOn, type PartAnswer } from "./plan/part";
+export {
+  pieceOf,
+  reasonsIn,
+  type PieceComponent,
+  type PieceFacts,
+  type PieceFault,
+  type PiecePoint,
+  type PieceWork,
+} from "./plan/piece";
 export { questionHours } from "./hours/question";
 export { CLOCK_SLACK, fittedAt, NOT_FITTED, readingProblems } from "./readings/rules";
 export { physicallyOdd, physicsQuestion, type KnownOfCircuit } from "./readings/physics";

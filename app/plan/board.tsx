@@ -1,11 +1,9 @@
 /** Pieces over time: the forecast's span, planned stops as columns, and where the plan puts each; a mark can be dragged. */
-import { lowerFirst } from "@core";
 import { useRef, useState, type PointerEvent } from "react";
 import { Link } from "react-router";
 import { addMonths, startOfMonth } from "date-fns";
 import { TZDate } from "@date-fns/tz";
-import type { PlanLine, PlanProblem } from "@core";
-import type { PieceFacts } from "~/domain/plan/piece.server";
+import { lowerFirst, type PieceFacts, type PlanLine, type PlanProblem } from "@core";
 import { shortMonth } from "~/ui/calendarNames";
 import { dayText, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";

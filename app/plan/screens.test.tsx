@@ -1,9 +1,8 @@
 /** Screens of the plan in states that a walk seldom meets: no stop, no part, late, over its crew, too few lives, one plan kept. */
-import { DAY, noWishes, type PlanHelp, type PlanLine, type Scorecard } from "@core";
+import { DAY, noWishes, type PieceFacts, type PlanHelp, type PlanLine, type Scorecard } from "@core";
 import type { KeptPlan } from "~/domain/plan/kept.server";
 import type { KindLives } from "~/domain/plan/lives.server";
 import type { OrderLine } from "~/domain/plan/orders.server";
-import type { PieceFacts } from "~/domain/plan/piece.server";
 import type { SitePlan } from "~/domain/plan/pieces.server";
 import type { LifeEnd, ScoreGroup } from "~/domain/plan/scorecard.server";
 import type { DueItem } from "~/domain/work/due.server";

@@ -1,6 +1,6 @@
 /** The sentence that an experienced colleague would say. Numbers, their conditions and their doubt stay together. */
 import { DAY, YEAR } from "../units/time";
-import { formatNumber } from "../units/format";
+import { formatNumber, lowerFirst } from "../units/format";
 import { quantityOf, type PointQuantityId } from "../units/quantities";
 import type { LimitRule, Limits } from "../baseline/limit";
 import { BEYOND, MAYBE_BEYOND, PROVED_READINGS } from "../state/state";
@@ -343,4 +343,3 @@ function weeks(ms: number): string {
 }
 
 const upperFirst = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
-const lowerFirst = (t: string) => t.charAt(0).toLowerCase() + t.slice(1);

@@ -1,5 +1,5 @@
 /** What is entered at a step: which fields it has, and what is wrong with them. */
-import { calendarDay } from "../planning/day";
+import { calendarDay } from "../units/day";
 import { parseNumber, parseQuantity } from "../units/parse";
 import { preferredUnit, type UnitPreference } from "../units/preference";
 import { quantityOf, type QuantityId } from "../units/quantities";

@@ -22,7 +22,7 @@ import { claimStale, inParallel, sweep } from "./claims.server";
 import { now } from "~/runtime/clock.server";
 import { keepEvidence, peersOf, readEndedLives } from "./peerEvidence.server";
 import { log } from "~/runtime/log.server";
-import { notOver } from "~/domain/planning/index.server";
+import { notOver } from "./chances.server";
 import { assessPointOf, contextOf, countOfLife, pointSetups, readingsOfLife, type PointSetup } from "./setups.server";
 import { assessInThread, type AssessResult } from "./threads.server";
 import { errorText } from "~/runtime/errors";

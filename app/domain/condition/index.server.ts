@@ -27,6 +27,7 @@ export {
   readingsOfLife,
 } from "./setups.server";
 export { assessInThread } from "./threads.server";
+export { leadTimeNow, leadTimeNowOf, notOver, notOverOf } from "./chances.server";
 export { claimStale, sweep } from "./claims.server";
 export { marginTrendOf, type MarginTrend } from "./trend";
 export { usualAt } from "./usualConditions.server";

@@ -30,7 +30,7 @@ import {
   sites,
   workRuns,
 } from "~/db/schema";
-import { leadTimeNow } from "~/domain/planning/index.server";
+import { leadTimeNow } from "./chances.server";
 import { now } from "~/runtime/clock.server";
 
 /** Everything about a point that an assessment needs, except readings, stops and peers. */

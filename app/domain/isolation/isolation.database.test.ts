@@ -113,7 +113,9 @@ test("two people close it: the second is told, and a closed case takes no result
   });
   expect((await closeIsolation(id, { version: "99", found }, engineer)).ok).toBe(false);
   expect((await closeIsolation(id, { version: String(version), found }, engineer)).ok).toBe(true);
-  expect(await closeIsolation(id, { version: String(version), found }, engineer)).toMatchObject({ because: "conflict" });
+  expect(await closeIsolation(id, { version: String(version), found }, engineer)).toMatchObject({
+    because: "conflict",
+  });
   expect(await enter(id, "ask.lately", "nothing")).toMatchObject({ because: "conflict" });
   expect(await doubtGauges(id, true)).toMatchObject({ ok: false });
   expect((await isolationsListed()).find((c) => c.id === id)).toMatchObject({ found: suspects[0]!.text });

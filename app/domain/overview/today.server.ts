@@ -4,11 +4,17 @@ import { sql } from "drizzle-orm";
 import type { Assessment, ConditionState, NamedFault, OilAssessment } from "@core";
 import type { DiagnosisDetail } from "~/db/schema";
 import { ask } from "~/db/client.server";
-import { marginTrendOf, partsOf, type AssessmentParts, type MarginTrend } from "~/domain/condition/index.server";
+import {
+  type AssessmentParts,
+  leadTimeNowOf,
+  type MarginTrend,
+  marginTrendOf,
+  notOverOf,
+  partsOf,
+} from "~/domain/condition/index.server";
 import { accountedFor, faultKey, openEvent } from "./decisions.server";
 import { dueAt, roundJoins } from "~/domain/readings/index.server";
 import { now } from "~/runtime/clock.server";
-import { leadTimeNowOf, notOverOf } from "~/domain/planning/index.server";
 
 const DECISIONS = 12;
 /** Points that are read to make so many entries: one fault may move several. */

@@ -3,13 +3,28 @@
  * and what is due without any stop.
  */
 import { and, asc, eq, getTableColumns, isNotNull, isNull, lte } from "drizzle-orm";
-import { DAY, dayStart, noWishes, usualCosts, type PlanCosts, type PlanProblem, type PlanStop } from "@core";
+import {
+  causes,
+  DAY,
+  dayOf,
+  dayStart,
+  noWishes,
+  pieceOf,
+  reasonsIn,
+  usualCosts,
+  type PieceFacts,
+  type PieceFault,
+  type PlanCosts,
+  type PlanProblem,
+  type PlanStop,
+} from "@core";
 import { db } from "~/db/client.server";
+import type { DiagnosisDetail } from "~/db/schema";
 import { circuitDiagnoses, circuits, instruments, machines, planCosts, sites, stops } from "~/db/schema";
-import { notOver } from "~/domain/planning/index.server";
-import { causesIn, pieceOf, today, type NowItem, type PieceFacts } from "./piece.server";
+import { notOver } from "~/domain/condition/index.server";
+import { now } from "~/runtime/clock.server";
 import { componentRows, pointRows, workRows } from "./rows.server";
-import { widenings } from "./scorecard.server";
+import { familyOf, widenings } from "./scorecard.server";
 
 /** A plan looks so far ahead, and to a month past its last stop, at most three years. */
 const AHEAD = 365 * DAY;
@@ -38,6 +53,14 @@ export async function planSites(asked: string | null) {
   return { all, site: all.find((s) => s.id === asked) ?? all[0] ?? null };
 }
 
+/** What is due and stops nothing. */
+export interface NowItem {
+  key: string;
+  text: string;
+  act: string;
+  to: string;
+}
+
 export interface SitePlan {
   problem: PlanProblem;
   pieces: Record<string, PieceFacts>;
@@ -59,7 +82,7 @@ export interface SitePlan {
 /** The problem of a site as it stands, without wishes but those that bookings are. */
 export async function sitePlan(site: { id: string; timeZone: string }): Promise<SitePlan> {
   // the site's day, not the second: a plan that is kept a minute later must find the same options
-  const at = today(site.timeZone);
+  const at = dayStart(dayOf(now(), site.timeZone), site.timeZone);
   const [stopRows, machineRows, { costs }, work, faults, wider] = await Promise.all([
     db()
       .select(getTableColumns(stops))
@@ -86,8 +109,7 @@ export async function sitePlan(site: { id: string; timeZone: string }): Promise<
   const last = planned.at(-1)?.at ?? at;
   const until = Math.min(at + FARTHEST, Math.max(at + AHEAD, last + AFTER_LAST));
   const points = await pointRows(site.id, until);
-  const told = faults.flatMap((f) => (f.detail ? [{ circuitId: f.circuitId, detail: f.detail }] : []));
-  const { found, atOnce } = causesIn(points, told);
+  const { reasons: found, atOnce } = reasonsIn(points, faults.flatMap(namedIn));
   const ids = [
     ...new Set([
       ...found.map((c) => c.componentId),
@@ -110,8 +132,9 @@ export async function sitePlan(site: { id: string; timeZone: string }): Promise<
         component,
         reasons,
         work.find((w) => w.componentId === id),
+        at,
         site.timeZone,
-        wider,
+        (point) => wider.get(familyOf(point)) ?? 1,
       ),
     ];
   });
@@ -138,7 +161,15 @@ export async function sitePlan(site: { id: string; timeZone: string }): Promise<
       wishes: { ...noWishes, pinned },
     },
     pieces: Object.fromEntries(made.map((m) => [m.facts.id, m.facts])),
-    atOnce: [...atOnce, ...(await calibrationsDue(at))],
+    atOnce: [
+      ...atOnce.map(({ fault: { key, text, act, circuitId }, worst }) => ({
+        key,
+        text: `${worst.machine}: ${text}`,
+        act: `${act.text}, ${act.minutes} min`,
+        to: `/isolate/faults/${circuitId}`,
+      })),
+      ...(await calibrationsDue(at)),
+    ],
     stops: planned.map(({ id, name, startsOn, days, at: begins, crewHours, electricianHours }) => ({
       id,
       name,
@@ -150,6 +181,18 @@ export async function sitePlan(site: { id: string; timeZone: string }): Promise<
     })),
     strangeTags,
   };
+}
+
+/** The named faults of a circuit, each with the act that cures it. */
+function namedIn({ circuitId, detail }: { circuitId: string; detail: DiagnosisDetail | null }): PieceFault[] {
+  return (detail?.named ?? []).map(({ fault, text, explains, cause }, i) => ({
+    key: `${circuitId}/${i + 1}`,
+    circuitId,
+    element: fault.element,
+    text,
+    explains,
+    act: causes[cause].act,
+  }));
 }
 
 /** Calibrations that fall due within two months: readings made after it are not believed as before. */

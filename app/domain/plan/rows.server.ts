@@ -1,59 +1,24 @@
 /** What stands in the record of a site's plan: points that ask for work, components, and work that is booked. */
 import { sql } from "drizzle-orm";
-import type { ConditionState, PointQuantityId } from "@core";
+import type { PieceComponent, PiecePoint, PieceWork } from "@core";
 import { ask } from "~/db/client.server";
 import { sites, stops } from "~/db/schema";
-import { leadTimeNowOf } from "~/domain/planning/index.server";
+import { leadTimeNowOf } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 
 /** Rows that are read, the most urgent first. */
 const MOST_PIECES = 1000;
 
-export interface PointRow {
-  pointId: string;
-  componentId: string;
-  circuitId: string;
+export interface PointRow extends PiecePoint {
   machineId: string;
-  machine: string;
   component: string;
-  kind: string;
-  quantity: PointQuantityId;
-  point: string;
-  state: ConditionState;
   urgency: number;
-  crossings: (number | null)[] | null;
-  noTrend: boolean;
-  beyond: number | null;
-  /** Margin used, and how far one reading scatters in shares of the way from baseline to limit; null: not known. */
-  used: number | null;
-  scatter: number | null;
   fittedAt: Date | string | null;
 }
 
-export interface ComponentRow {
+export interface WorkRow extends PieceWork {
   componentId: string;
-  circuitId: string;
-  machineId: string;
-  machine: string;
-  component: string;
-  kind: string;
-  leadTimeDays: number | null;
-  partCost: number | null;
-  failureCost: number | null;
-  spares: number;
-  fittedAt: Date | string | null;
-}
-
-export interface WorkRow {
-  id: string;
-  componentId: string;
-  pointId: string | null;
-  kind: string;
   note: string;
-  crewHours: number;
-  orderedOn: string | null;
-  stopId: string | null;
-  ahead: boolean | null;
 }
 
 const inPlan = sql`(a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 is not null))`;
@@ -74,9 +39,9 @@ export async function pointRows(siteId: string, until: number): Promise<PointRow
     order by a.urgency desc limit ${MOST_PIECES}`);
 }
 
-export async function componentRows(ids: readonly string[]): Promise<Map<string, ComponentRow>> {
+export async function componentRows(ids: readonly string[]): Promise<Map<string, PieceComponent>> {
   if (ids.length === 0) return new Map();
-  const rows = await ask<ComponentRow>(sql`
+  const rows = await ask<PieceComponent>(sql`
     select c.id as "componentId", c.circuit_id as "circuitId", m.id as "machineId", m.name as machine, c.name as component,
            c.kind, ${leadTimeNowOf} as "leadTimeDays", c.part_cost as "partCost", c.failure_cost as "failureCost",
            c.spares_on_hand as spares, l.started_at as "fittedAt"

@@ -6,7 +6,7 @@ import { componentMoves } from "~/db/schema";
 import type { Actor } from "~/domain/access/index.server";
 import { formIsOld, type Answer } from "~/domain/answer";
 import { sentBefore, sentElsewhere } from "~/domain/sent.server";
-import { leadTimeNowOf } from "~/domain/planning/index.server";
+import { leadTimeNowOf } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { isUuid } from "~/platform/validate";
 

@@ -16,10 +16,9 @@ import {
   workRuns,
 } from "~/db/schema";
 import { debrisEvents } from "~/db/oilTables";
-import { currentDetail } from "~/domain/condition/index.server";
+import { currentDetail, leadTimeNow, notOver } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/missing";
-import { leadTimeNow, notOver } from "~/domain/planning/index.server";
 import { proceduresFor } from "./procedures.server";
 import { beforeAndAfter, provenBy } from "./proof.server";
 import { alteredAt } from "./altered.server";

@@ -37,7 +37,9 @@ const CLEAR = 3;
  * @param laid the same graph, laid out
  * @returns where each symbol, line and text stands
  * @throws {TypeError} when it is the layout of another graph
- * @example drawnAsLaid(graph, await new ELK().layout({ id: "circuit", children: graph.nodes, edges: graph.edges })).wires
+ * @example
+ * const graph = layoutGraph(circuitOf({ p: ["fixedPump"] }, []));
+ * drawnAsLaid(graph, { children: [{ id: "p", x: 10, y: 20, width: 48, height: 44 }] }).parts[0].x // 10
  */
 export function drawnAsLaid(graph: LayoutGraph, laid: LaidOut): Drawing {
   const { sheet } = graph;

@@ -66,7 +66,7 @@ const sideOf = (up: boolean) => ({ "elk.port.side": up ? "NORTH" : "SOUTH" });
  * @param netlist of the circuit; its figures and lengths do not matter
  * @returns the graph; the same netlist makes the same one
  * @throws {never} for a netlist whose lines lead to ports that there are
- * @example layoutGraph(netlist).nodes.length // symbols, reservoirs and joints
+ * @example layoutGraph(circuitOf({ t: ["tank"], p: ["fixedPump"] }, ["p.in - t.T"])).edges.length // 1
  */
 export function layoutGraph(netlist: Netlist): LayoutGraph {
   const sheet = new Sheet(netlist);

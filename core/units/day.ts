@@ -1,5 +1,5 @@
 /** Calendar days of a site, written 2027-01-18: stops and orders are days, not moments. */
-import { DAY } from "../units/time";
+import { DAY } from "./time";
 import { TZDate } from "@date-fns/tz";
 import { lightFormat } from "date-fns";
 

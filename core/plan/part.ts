@@ -1,5 +1,5 @@
 /** Will the part be there? One rule for every screen and for the assessment. */
-import { addDays, daysBetween } from "./day";
+import { addDays, daysBetween } from "../units/day";
 
 export interface PartFacts {
   /** Days from order to delivery; null: not stated; 0: on the shelf. */
