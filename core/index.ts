@@ -281,6 +281,8 @@ export {
   findingProblems,
   findingSays,
   proceduresForWork,
+  expectedAfter,
+  isProven,
   proofOf,
   proofSides,
   standOfRun,

@@ -6,7 +6,7 @@ export type { FindingKindId } from "./findings";
 export { entryProblem, standOfRun, stepsOf } from "./progress";
 export type { RunStand, StepStand } from "./progress";
 export { proceduresForWork, workProcedures } from "./procedures/index";
-export { proofOf, proofSides } from "./proof";
+export { expectedAfter, isProven, proofOf, proofSides } from "./proof";
 export type { Proof } from "./proof";
 export { withUnits } from "./settled";
 export type { Ask, StepEntry, WorkPhase, WorkProcedure, WorkRules, WorkStep } from "./types";

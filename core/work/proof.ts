@@ -113,3 +113,49 @@ export function proofSides(before: readonly number[], after: readonly number[], 
   const since = within ? after.slice(after.findLastIndex(isBeyond) + 1) : after;
   return { before: last.slice(apart + 1), after: since.slice(0, COMPARED), scatter };
 }
+
+/** Readings of the part before that tell how it was when new; it must have twice as many in all. */
+const AS_NEW = 5;
+
+/**
+ * What a part should read after work on it: the manufacturer's value of a new one, else what the circuit's model shows, else what
+ * the part before it read when it was new.
+ * @param known the manufacturer's value and the model's, in the point's unit, null where there is none; readings before, corrected,
+ * in time order; whether the part was renewed, so that it is as new
+ * @returns the value and on what it rests; null: nothing tells it
+ * @throws {never}
+ * @example expectedAfter({ makersNew: 1.8, model: 2, before: [], renewed: false }).basis // "manufacturer’s value"
+ */
+export function expectedAfter({
+  makersNew,
+  model,
+  before,
+  renewed,
+}: {
+  makersNew: number | null;
+  model: number | null;
+  before: readonly number[];
+  renewed: boolean;
+}): { value: number; basis: string } | null {
+  if (makersNew !== null) return { value: makersNew, basis: "manufacturer’s value" };
+  if (model !== null) return { value: model, basis: "the circuit’s model" };
+  return renewed && before.length >= 2 * AS_NEW
+    ? { value: median(before.slice(0, AS_NEW)), basis: "the part before, when it was new" }
+    : null;
+}
+
+/**
+ * Is work proven? By the point that condemned the part where there is one, else by any of its points.
+ * @param compared points of the part with what their readings prove; null: one side was not read
+ * @param pointId the point that condemned it; null: none
+ * @returns null: nothing that counts was read since
+ * @throws {never}
+ * @example isProven([{ pointId: "a", proof: null }], null) // null
+ */
+export function isProven(
+  compared: readonly { pointId: string; proof: Pick<Proof, "verdict"> | null }[],
+  pointId: string | null,
+): boolean | null {
+  const told = compared.flatMap((c) => (c.proof && (pointId === null || c.pointId === pointId) ? [c.proof] : []));
+  return told.length === 0 ? null : told.some((proof) => proof.verdict === "proven");
+}

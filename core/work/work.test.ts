@@ -9,6 +9,8 @@ import {
   findingProblems,
   findingSays,
   proceduresForWork,
+  expectedAfter,
+  isProven,
   proofOf,
   proofSides,
   standOfRun,
@@ -336,4 +338,28 @@ describe("the proof", () => {
     expect(() => proofOf([], [1], 1, "rising", null)).toThrow(RangeError);
     expect(() => proofOf([1], [1], 0, "rising", null)).toThrow(RangeError);
   });
+});
+
+describe("what the part should read now, and whether that is proven", () => {
+  const none = { makersNew: null, model: null, before: [], renewed: true };
+  test.each([
+    [{ ...none, makersNew: 1.8, model: 2 }, 1.8],
+    [{ ...none, model: 2, before: Array<number>(10).fill(3) }, 2],
+    [{ ...none, before: [1, 2, 3, 4, 5, 9, 9, 9, 9, 9] }, 3],
+  ])("the nearest witness counts: %#", (known, value) => expect(expectedAfter(known)?.value).toBe(value));
+  test("of a part that stayed, or was read too seldom, nobody knows", () => {
+    expect(expectedAfter({ ...none, before: Array<number>(10).fill(3), renewed: false })).toBeNull();
+    expect(expectedAfter({ ...none, before: Array<number>(9).fill(3) })).toBeNull();
+  });
+  const rows = [
+    { pointId: "a", proof: { verdict: "no change seen" as const } },
+    { pointId: "b", proof: { verdict: "proven" as const } },
+    { pointId: "c", proof: null },
+  ];
+  test.each([
+    ["a", false],
+    ["b", true],
+    ["c", null],
+    [null, true],
+  ])("condemned by %p", (pointId, proven) => expect(isProven(rows, pointId)).toBe(proven));
 });

@@ -2,6 +2,7 @@
 import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import {
   correctSeries,
+  expectedAfter,
   HOUR,
   median,
   proofOf,
@@ -30,8 +31,6 @@ export interface BeforeAfter {
   proof: Proof | null;
 }
 
-/** Readings of the part before that tell how it was when new, and those it must have in all. */
-const AS_NEW = 5;
 /** Work without a procedure takes a shift at most: what was read in it, after the booking, was read to prove it. */
 const SHIFT = 8 * HOUR;
 /** How well a manufacturer's value is known, as a share. */
@@ -92,7 +91,12 @@ export async function beforeAndAfter(work: typeof interventions.$inferSelect): P
       : null;
     const limits = known?.ok ? known.limits : null;
     const { before, after, scatter } = proofSides(whole, since, limits);
-    const expected = expectedOf(point, modelled.get(setup.pointId) ?? null, whole, renewed);
+    const expected = expectedAfter({
+      makersNew: point.makersNew,
+      model: modelled.get(setup.pointId) ?? null,
+      before: whole,
+      renewed,
+    });
     const name = names.get(setup.pointId)!;
     rows.push({
       pointId: setup.pointId,
@@ -129,26 +133,4 @@ async function modelOf(componentId: string): Promise<Map<string, number>> {
     .where(eq(components.id, componentId));
   const met = row?.fit?.fits ? row.fit.met : [];
   return new Map(met.flatMap((m) => (m.model === null ? [] : [[m.pointId, m.model] as const])));
-}
-
-/** The manufacturer's value of a new part, else what the circuit's model shows, else what the part before read as new. */
-function expectedOf(
-  point: ReturnType<typeof assessPointOf>,
-  model: number | null,
-  before: readonly number[],
-  renewed: boolean,
-): BeforeAfter["expected"] {
-  if (point.makersNew !== null) return { value: point.makersNew, basis: "manufacturer’s value" };
-  if (model !== null) return { value: model, basis: "the circuit’s model" };
-  return renewed && before.length >= 2 * AS_NEW
-    ? { value: median(before.slice(0, AS_NEW)), basis: "the part before, when it was new" }
-    : null;
-}
-
-/** Is it proven? By the point that condemned it where there is one, else by any; null: nothing was read since. */
-export function provenBy(rows: readonly BeforeAfter[], pointId: string | null): boolean | null {
-  const own = pointId ? rows.filter((r) => r.pointId === pointId) : rows;
-  const told = own.filter((r) => r.proof !== null);
-  if (told.length === 0) return null;
-  return told.some((r) => r.proof!.verdict === "proven");
 }

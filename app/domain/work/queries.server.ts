@@ -1,6 +1,6 @@
 /** Reads of planned and finished work. */
 import { and, asc, desc, eq, getTableColumns, gte, inArray, isNotNull, isNull, sql } from "drizzle-orm";
-import { dayOf, dayStart, findingSays, partAgainstStop, partReadyOn, probabilityBy } from "@core";
+import { dayOf, dayStart, findingSays, isProven, partAgainstStop, partReadyOn, probabilityBy } from "@core";
 import { db } from "~/db/client.server";
 import {
   assessments,
@@ -20,7 +20,7 @@ import { currentDetail, leadTimeNow, notOver } from "~/domain/condition/index.se
 import { now } from "~/runtime/clock.server";
 import { notFound } from "~/platform/missing";
 import { proceduresFor } from "./procedures.server";
-import { beforeAndAfter, provenBy } from "./proof.server";
+import { beforeAndAfter } from "./proof.server";
 import { alteredAt } from "./altered.server";
 import { findingsOf, runsOf, type WorkRun } from "./run.server";
 import type { RunFinding } from "./runState";
@@ -289,7 +289,7 @@ export async function interventionPage(id: string) {
   return {
     ...row,
     fromSteps: { ...heldBySteps(runs), hours: counter?.since ?? null },
-    proven: provenBy(compared, row.work.pointId),
+    proven: isProven(compared, row.work.pointId),
     lifeSerial: life?.serial ?? "",
     lifeStartedAt: life?.startedAt.getTime() ?? null,
     counter: counter?.hours ?? null,

@@ -1,6 +1,6 @@
 /** The record of a piece of work: written up, signed, checked by a second person, added to. Signed is locked. */
 import { eq } from "drizzle-orm";
-import { calendarDay, lowerFirst } from "@core";
+import { calendarDay, isProven, lowerFirst } from "@core";
 import { db, type Queryable } from "~/db/client.server";
 import { interventions, workAddenda } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
@@ -10,7 +10,7 @@ import { check, isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
 import { alteredAt } from "./altered.server";
 import { recordWords, writeUpSchema } from "./form";
-import { beforeAndAfter, provenBy } from "./proof.server";
+import { beforeAndAfter } from "./proof.server";
 import { openRuns } from "./run.server";
 import { SHORTEST_REASON } from "./runState";
 
@@ -68,7 +68,7 @@ export async function signWork(id: string, fields: Record<string, string>, actor
     const against = await againstSigning(tx, work);
     if (against.length > 0) return refuse(`Not yet: ${against.join("; ")}.`);
     const because = (fields.unprovenBecause ?? "").trim().slice(0, 500);
-    const proven = provenBy(await beforeAndAfter(work), work.pointId);
+    const proven = isProven(await beforeAndAfter(work), work.pointId);
     if (proven !== true && because.length < SHORTEST_REASON)
       return {
         ok: false,
