@@ -36,6 +36,7 @@ import { users } from "~/db/peopleTables";
 import { assessStalePoints, markAllStale } from "~/domain/condition/assessment.server";
 import { now as clock } from "~/runtime/clock.server";
 import { hashPassword } from "~/platform/session.server";
+import { takeEveryCore } from "~/platform/threads.server";
 import { backIssue } from "./backIssue.server";
 import { loadPlans } from "./plans.server";
 import { loadWork } from "./work.server";
@@ -380,16 +381,19 @@ export async function loadDemo(
     return true;
   });
   if (!loaded) return false;
+  takeEveryCore();
   // twice: the second time every point and every circuit knows its peers
   for (let pass = 0; pass < 2; pass++) {
     await markAllStale();
     await assessStaleCircuits();
     await assessStalePoints();
   }
+  // diagnoses take one thread, what was issued through the years the others
+  const issued = backIssue(clock());
   await diagnoseStaleCircuits();
   await loadIsolations(people[1]!.name, clock());
   await loadPractice(clock());
-  await backIssue(clock());
+  await issued;
   await loadWork(clock());
   await loadPlans({ id: null, name: people[0]!.name, role: "engineer" });
   return true;

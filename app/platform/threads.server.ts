@@ -4,8 +4,14 @@ import { availableParallelism } from "node:os";
 import { resolve } from "node:path";
 import { Piscina } from "piscina";
 
-/** One core is left to the event loop. */
 const MOST_THREADS = 4;
+/** One core is left to the event loop, which answers pages. */
+let coresLeft = 1;
+
+/** For a batch that answers nobody meanwhile: its threads take every core. To be called before its first task. */
+export function takeEveryCore(): void {
+  coresLeft = 0;
+}
 
 /** What a kind of task may take. */
 export interface ThreadLimits {
@@ -45,7 +51,7 @@ export function inThreads<Task, Result>(
       pool = new Piscina<Task, Result>({
         filename: script,
         minThreads: 0,
-        maxThreads: Math.max(1, Math.min(most, availableParallelism() - 1)),
+        maxThreads: Math.max(1, Math.min(most, availableParallelism() - coresLeft)),
         idleTimeout: 60_000,
         ...(waiting !== undefined && { maxQueue: waiting }),
       });
