@@ -29,25 +29,15 @@ export { cusum } from "./change/cusum";
 export { ewma } from "./change/ewma";
 export { weibullFit, type Life, type WeibullFit } from "./lives/weibull";
 export { ageReplacement, type AgeReplacement } from "./lives/ageReplacement";
-export { solvePlan, type SolveStep } from "./plan/solve";
+export { solvePlan } from "./plan/solve";
 export { openingOf, prepare as preparePlan } from "./plan/blocks";
 export { helpsOf, type PlanHelp } from "./plan/helps";
 export { linesOf, type PlanLine } from "./plan/lines";
 export { valueOf as planValue, type PlanValue } from "./plan/value";
-export { hoursOf, optionsOf, standsAt } from "./plan/options";
+export { hoursOf, optionsOf } from "./plan/options";
 export { costsOfKind, usualCosts, usualHours } from "./plan/usual";
 export { noWishes, tradeIds, trades } from "./plan/types";
-export type {
-  CrewHours,
-  PlanCosts,
-  PlanOption,
-  PlanPiece,
-  PlanProblem,
-  PlanStop,
-  PlanTrouble,
-  Trade,
-  Wishes,
-} from "./plan/types";
+export type { CrewHours, PlanCosts, PlanPiece, PlanProblem, PlanStop, PlanTrouble, Wishes } from "./plan/types";
 export { moneyText, optionName, readAgainBy, reasonOf, type PlanWriter } from "./plan/words";
 export { addDays, calendarDay, dayOf, daysBetween, dayStart, isDay } from "./units/day";
 export { partAgainstStop, partReadyOn, type PartAnswer } from "./plan/part";
@@ -76,7 +66,7 @@ export { firstPassageCdf, firstPassageQuantile } from "./forecast/firstPassage";
 export { defaultPrior, learnPrior } from "./forecast/prior";
 export type { PeerLife, WearPrior } from "./forecast/prior";
 export { pathLabel } from "./forecast/wearPath";
-export { explainGauges, type Explanation, type FaultAt } from "./isolation/explain";
+export { explainGauges, type Explanation } from "./isolation/explain";
 export { pointsOff } from "./isolation/tried";
 export { actText, faultsText } from "./isolation/text";
 export { actsNow, standingDiagnosis } from "./isolation/standing";
@@ -120,17 +110,17 @@ export { renewable, renewalOf, renewedIn } from "./isolation/practiceCost";
 export { testPointAdvice, type TestPoint, type TestPointAdvice } from "./isolation/testPoints";
 export type { Leaning, PlantCause, PlantKnowledge } from "./isolation/knowledge/plant";
 export { reasonsOf } from "./isolation/why";
-export { adviceOf, type Advice, type Proposal } from "./isolation/next";
+export { adviceOf } from "./isolation/next";
 export { onsetOf } from "./assessment/onset";
 export { warmthOf } from "./circuit/heat";
 export { agrees, distanceOf, matchOf } from "./circuit/match";
 export type { PresentGauge } from "./circuit/match";
 export { outcomeOf, type LifeOutcome } from "./assessment/outcome";
-export { decideBy, EARLIEST, type Decision } from "./assessment/decide";
+export { decideBy } from "./assessment/decide";
 export { usualPrior } from "./assessment/usualPrior";
 export { rememberState, standingOf, type StateMemory } from "./assessment/standing";
 export { forecastBasis, rememberForecast, type ForecastMemory, type MoveCause } from "./assessment/moved";
-export { widenCrossings, wideningOf } from "./forecast/widen";
+export { wideningOf } from "./forecast/widen";
 export { scorecard, type IssuedForecast, type Scorecard } from "./forecast/scorecard";
 export { assess } from "./assessment/assess";
 export { probabilityBy } from "./assessment/dated";
@@ -212,16 +202,10 @@ export { assessOil } from "./oil/assess";
 export type { FilterData, OilAssessment, OilComponentInput, OilFinding, OilInput } from "./oil/types";
 export type { LeakSeries } from "./oil/agreement";
 export { elementKindIds, elementKinds, type ElementKindId } from "./circuit/kinds";
-export type { ElementKind, PortRole } from "./circuit/kinds/types";
 export {
   netlistProblems,
-  nodesOf,
   portKey,
-  roleOf,
-  whyNotJoined,
-  type CircuitElement,
   type CircuitLine,
-  type Gauge,
   type LineData,
   type Netlist,
   type PortRef,
@@ -230,29 +214,13 @@ export { componentKindOf, draftCircuit, elementKindOf } from "./circuit/draft";
 export { gaugesOf, type DraftComponent } from "./circuit/draftBoard";
 export { fitCircuit, type BaselineReading, type FitResult } from "./circuit/fit";
 export type { Circumstances } from "./circuit/circumstances";
-export { gaugeReader, modelStateOf, oilAt, workCommands, type Readout } from "./circuit/gauges";
-export {
-  isNamed,
-  styleOf,
-  symbolSizes,
-  type Drawing,
-  type DrawnPart,
-  type DrawnWire,
-  type LineStyle,
-} from "./circuit/drawing";
+export { gaugeReader, oilAt, workCommands } from "./circuit/gauges";
+export { isNamed, symbolSizes, type Drawing, type LineStyle } from "./circuit/drawing";
 export { drawnAsLaid } from "./circuit/layout/draw";
 export { layoutGraph } from "./circuit/layout/graph";
 export { LONGEST_DRAWN, tagPlaces } from "./circuit/tagPlaces";
 export { ageOf, HOSE_YEARS, lineFigures, lineRemarks, lineStyle, type LineFigure } from "./circuit/lineData";
-export {
-  play,
-  pressureAt,
-  scenarios,
-  scenariosOf,
-  type CourseLine,
-  type Played,
-  type ScenarioId,
-} from "./circuit/scenarios";
+export { play, pressureAt, scenarios, scenariosOf, type CourseLine, type ScenarioId } from "./circuit/scenarios";
 export { steadyState } from "./circuit/steady";
 export { familyOfQuantity, readingFamilies, readingFamilyIds, type ReadingFamily } from "./equipment/families";
 export { machineTemplates, oilGrades, templateIds, type OilGrade, type TemplateId } from "./equipment/templates";
@@ -262,7 +230,6 @@ export {
   addElement,
   changeElement,
   joinPorts,
-  LONGEST_NAME,
   placeComponent,
   portsOf,
   removeElement,
@@ -291,14 +258,4 @@ export {
   withUnits,
   workProcedures,
 } from "./work/index";
-export type {
-  Ask,
-  FindingKindId,
-  Proof,
-  RunStand,
-  StepEntry,
-  StepStand,
-  WorkProcedure,
-  WorkRules,
-  WorkStep,
-} from "./work/index";
+export type { Ask, FindingKindId, Proof, RunStand, StepEntry, StepStand, WorkProcedure, WorkStep } from "./work/index";
