@@ -194,3 +194,12 @@ test("a report of the site and of a machine: its figures as files, printed on pa
   const printed = await page.pdf({ format: "A4", preferCSSPageSize: true });
   expect(printed.length).toBeGreaterThan(10_000);
 });
+
+test("a solver that does not load is said, and is not “Solving…” for ever", async ({ page }) => {
+  await signIn(page);
+  await page.route(/planner\.worker/, (route) => route.abort());
+  await page.goto("/plan");
+  await expect(page.getByText("did not load")).toBeVisible();
+  await expect(page.getByText("Solving…")).toHaveCount(0);
+  await page.unroute(/planner\.worker/);
+});

@@ -96,7 +96,12 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
     (): Circumstances => ({ commands: usual, data: fitted, ...oilAt(fluid, USUAL_OIL) }),
     [usual, fitted, fluid],
   );
-  const { answer, course, start, explanations, explain } = useSolver(netlist, states, healthyOnes, circumstances);
+  const { answer, failed, course, start, explanations, explain } = useSolver(
+    netlist,
+    states,
+    healthyOnes,
+    circumstances,
+  );
 
   const healthy = new Map(answer?.healthy ?? []);
   const so = new Map(answer?.asked ?? []);
@@ -149,7 +154,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
               : `${page.machine}: ${moved} of ${changes.size} gauges would move`
         }
       />
-      {answer?.problem ? <Notice tone="verm">{answer.problem}</Notice> : null}
+      {failed || answer?.problem ? <Notice tone="verm">{failed ?? answer?.problem}</Notice> : null}
       {fit && !fit.fits ? (
         <Notice tone="ochre" live={false}>
           The model does not show what this circuit’s gauges showed when it was healthy: take it as a picture, not as a
@@ -226,7 +231,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
               setAsked({ ...nothingAsked, faults: { [element]: { [fault]: severity } } })
             }
           />
-          <Section title="What the gauges would show" aside={answer ? undefined : "computing …"}>
+          <Section title="What the gauges would show" aside={answer || failed ? undefined : "computing …"}>
             {answer && asAsked.of > 0 ? (
               <p className="pt-2 text-sm" data-testid="match">
                 {touched

@@ -1,7 +1,11 @@
 /** The circuit's solver in a thread of its own: the newest question is answered, older ones are dropped. */
 import { useEffect, useRef, useState } from "react";
 import type { Circumstances, Explanation, Netlist, PresentGauge, ReadingState, ScenarioId } from "@core";
-import type { Answer, CourseAnswer, Explain, ExplainAnswer, Play, Question, Setup } from "./whatIf.worker";
+import { hired, type Hired } from "~/ui/hired";
+import type { Answer, CircuitSolver, CourseAnswer } from "./whatIf.worker";
+
+const CANNOT = "The circuit cannot be computed.";
+const said = (error: unknown) => (error instanceof Error ? error.message : CANNOT);
 
 export function useSolver(
   netlist: Netlist,
@@ -10,68 +14,87 @@ export function useSolver(
   asked: Circumstances,
 ): {
   answer: Answer | null;
+  /** Why there is no answer; null: there is, or it is being computed. */
+  failed: string | null;
   course: CourseAnswer | null;
   start: (scenario: ScenarioId) => void;
   explanations: Explanation[] | null;
   explain: (gauges: PresentGauge[]) => void;
 } {
-  const worker = useRef<Worker | null>(null);
-  const newest = useRef(0);
+  const solver = useRef<Hired<CircuitSolver> | null>(null);
+  const newest = useRef(asked);
   const busy = useRef(false);
-  const waiting = useRef<Circumstances | null>(null);
   const [answer, setAnswer] = useState<Answer | null>(null);
+  const [failed, setFailed] = useState<string | null>(null);
   const [course, setCourse] = useState<CourseAnswer | null>(null);
   const [explanations, setExplanations] = useState<Explanation[] | null>(null);
 
+  /** What `then` does with an answer, unless another circuit was given meanwhile. */
+  function ask<R>(
+    own: Hired<CircuitSolver>,
+    call: Parameters<typeof own.call<R>>[0],
+    then: (found: R) => void,
+    otherwise?: () => void,
+  ): Promise<void> {
+    return own.call(call).then(
+      (found) => {
+        if (solver.current !== own) return;
+        setFailed(null);
+        then(found);
+      },
+      (error: unknown) => {
+        if (solver.current !== own) return;
+        setFailed(said(error));
+        otherwise?.();
+      },
+    );
+  }
+
   useEffect(() => {
-    const w = new Worker(new URL("./whatIf.worker.ts", import.meta.url), { type: "module" });
-    worker.current = w;
+    const own = hired<CircuitSolver>(new Worker(new URL("./whatIf.worker.ts", import.meta.url), { type: "module" }));
+    solver.current = own;
     busy.current = false;
-    w.postMessage({ kind: "setup", netlist, states: [...states], healthy } satisfies Setup);
-    w.onmessage = ({ data }: MessageEvent<Answer | CourseAnswer | ExplainAnswer>) => {
-      if ("course" in data) {
-        setCourse(data);
-        return;
-      }
-      if ("explanations" in data) {
-        setExplanations(data.explanations);
-        return;
-      }
-      busy.current = false;
-      if (data.id === newest.current) setAnswer(data);
-      if (waiting.current) {
-        const next = waiting.current;
-        waiting.current = null;
-        busy.current = true;
-        w.postMessage({ kind: "ask", id: newest.current, asked: next } satisfies Question);
-      }
-    };
+    void ask(
+      own,
+      (w) => w.setUp(netlist, states, healthy),
+      () => undefined,
+    );
     return () => {
-      worker.current = null;
-      busy.current = false;
-      waiting.current = null;
-      w.terminate();
+      solver.current = null;
+      own.end();
     };
   }, [netlist, states, healthy]);
 
   useEffect(() => {
-    const id = ++newest.current;
-    if (busy.current) {
-      waiting.current = asked;
-      return;
-    }
-    busy.current = true;
-    worker.current?.postMessage({ kind: "ask", id, asked } satisfies Question);
-    // a new worker knows nothing yet: it is asked again
+    newest.current = asked;
+    const own = solver.current;
+    if (!own || busy.current) return;
+    // one question at a time; when it is answered the newest is asked, if it is another one. A new worker knows nothing yet
+    void (async () => {
+      busy.current = true;
+      let question: Circumstances | null = null;
+      while (solver.current === own && question !== newest.current) {
+        const next: Circumstances = newest.current;
+        question = next;
+        await ask(own, (w) => w.ask(next), setAnswer);
+      }
+      if (solver.current === own) busy.current = false;
+    })();
   }, [asked, netlist, states, healthy]);
 
   const start = (scenario: ScenarioId) => {
     setCourse(null);
-    worker.current?.postMessage({ kind: "play", scenario, asked } satisfies Play);
+    if (solver.current) void ask(solver.current, (w) => w.play(scenario, asked), setCourse);
   };
   const explain = (gauges: PresentGauge[]) => {
     setExplanations(null);
-    worker.current?.postMessage({ kind: "explain", gauges } satisfies Explain);
+    if (solver.current)
+      void ask(
+        solver.current,
+        (w) => w.explain(gauges),
+        setExplanations,
+        () => setExplanations([]),
+      );
   };
-  return { answer, course, start, explanations, explain };
+  return { answer, failed, course, start, explanations, explain };
 }

@@ -1,4 +1,5 @@
 /** Solves a circuit beside the page: as healthy, and as asked. */
+import { expose } from "comlink";
 import {
   elementKinds,
   explainGauges,
@@ -14,35 +15,6 @@ import {
   type ReadingState,
   type ScenarioId,
 } from "@core";
-
-export interface Setup {
-  kind: "setup";
-  netlist: Netlist;
-  states: [string, ReadingState][];
-  healthy: Circumstances;
-}
-
-export interface Question {
-  kind: "ask";
-  id: number;
-  asked: Circumstances;
-}
-
-export interface Play {
-  kind: "play";
-  scenario: ScenarioId;
-  asked: Circumstances;
-}
-
-export interface Explain {
-  kind: "explain";
-  gauges: PresentGauge[];
-}
-
-/** Single faults by how well they explain the gauges as they stand. */
-export interface ExplainAnswer {
-  explanations: Explanation[];
-}
 
 /** A course in time, as a chart and in words. */
 export interface CourseAnswer {
@@ -64,7 +36,6 @@ export interface PortState {
 }
 
 export interface Answer {
-  id: number;
   /** By point, core units: as healthy, as asked. */
   healthy: [string, number | null][];
   asked: [string, number | null][];
@@ -74,79 +45,65 @@ export interface Answer {
   took: number;
 }
 
-let setup:
-  | { usual: Circumstances; netlist: Netlist; read: ReturnType<typeof gaugeReader>; healthy: Answer["healthy"] }
-  | undefined;
+interface Setup {
+  netlist: Netlist;
+  usual: Circumstances;
+  read: ReturnType<typeof gaugeReader>;
+  healthy: Answer["healthy"];
+}
+let setup: Setup | undefined;
 
-addEventListener("message", ({ data }: MessageEvent<Setup | Question | Play | Explain>) => {
-  try {
-    if (data.kind === "setup") {
-      const states = new Map(data.states);
-      const healthy = gaugeReader(data.netlist, states)({ ...data.healthy, commands: workCommands(data.netlist) });
-      setup = {
-        usual: data.healthy,
-        netlist: data.netlist,
-        read: gaugeReader(data.netlist, states),
-        healthy: [...healthy.values],
-      };
-      return;
-    }
-    if (!setup) return;
+/** @throws {Error} before a circuit was given */
+function given(): Setup {
+  if (!setup) throw new Error("No circuit was given.");
+  return setup;
+}
+
+/** Ports of the circuit at work; none where it has no state. */
+function portsOf(netlist: Netlist, work: ReturnType<Setup["read"]>["states"]["work"]): PortState[] {
+  if (!work.ok) return [];
+  const warmer = warmthOf(netlist, work);
+  return netlist.elements
+    .filter((e) => e.kind !== "tank")
+    .flatMap((e) =>
+      Object.entries(elementKinds[e.kind].ports).flatMap(([port, { label }]): PortState[] => {
+        const ref = { element: e.id, port };
+        const pressure = work.pressure(ref);
+        return pressure === null ? [] : [{ ...ref, label, pressure, flow: work.flowOut(ref), warmer: warmer(ref) }];
+      }),
+    );
+}
+
+const circuit = {
+  /** The circuit that is asked about from here on, and how it is when healthy. */
+  setUp(netlist: Netlist, states: readonly [string, ReadingState][], usual: Circumstances): void {
+    const read = gaugeReader(netlist, new Map(states));
+    const { values } = read({ ...usual, commands: workCommands(netlist) });
+    setup = { netlist, usual, read, healthy: [...values] };
+  },
+  ask(asked: Circumstances): Answer {
+    const { netlist, read, healthy } = given();
     const began = performance.now();
-    if (data.kind === "explain") {
-      const explanations = explainGauges(setup.netlist, setup.read, setup.usual, data.gauges);
-      postMessage({ explanations } satisfies ExplainAnswer);
-      return;
-    }
-    if (data.kind === "play") {
-      const { lines, words } = play(setup.netlist, data.scenario, data.asked);
-      const took = performance.now() - began;
-      postMessage({ course: data.scenario, lines, words, took } satisfies CourseAnswer);
-      return;
-    }
-    const readout = setup.read(data.asked);
-    const work = readout.states.work;
-    const warmer = work.ok ? warmthOf(setup.netlist, work) : null;
-    const ports = work.ok
-      ? setup.netlist.elements.flatMap((e) =>
-          Object.entries(elementKinds[e.kind].ports).flatMap(([port, { label }]): PortState[] => {
-            const pressure = e.kind === "tank" ? null : work.pressure({ element: e.id, port });
-            return pressure === null
-              ? []
-              : [
-                  {
-                    element: e.id,
-                    port,
-                    label,
-                    pressure,
-                    flow: work.flowOut({ element: e.id, port }),
-                    warmer: warmer!({ element: e.id, port }),
-                  },
-                ];
-          }),
-        )
-      : [];
-    const failed = Object.values(readout.states).find((s) => !s.ok);
-    postMessage({
-      id: data.id,
-      healthy: setup.healthy,
-      asked: [...readout.values],
-      ports,
+    const { states, values } = read(asked);
+    const failed = Object.values(states).find((s) => !s.ok);
+    return {
+      healthy,
+      asked: [...values],
+      ports: portsOf(netlist, states.work),
       problem: failed && !failed.ok ? failed.problem : null,
       took: performance.now() - began,
-    } satisfies Answer);
-  } catch (error) {
-    if (data.kind === "explain") {
-      postMessage({ explanations: [] } satisfies ExplainAnswer);
-      return;
-    }
-    postMessage({
-      id: data.kind === "ask" ? data.id : 0,
-      healthy: [],
-      asked: [],
-      ports: [],
-      problem: error instanceof Error ? error.message : "The circuit cannot be computed.",
-      took: 0,
-    } satisfies Answer);
-  }
-});
+    };
+  },
+  play(scenario: ScenarioId, asked: Circumstances): CourseAnswer {
+    const began = performance.now();
+    const { lines, words } = play(given().netlist, scenario, asked);
+    return { course: scenario, lines, words, took: performance.now() - began };
+  },
+  /** Single faults by how well they explain the gauges as they stand. */
+  explain(gauges: PresentGauge[]): Explanation[] {
+    const { netlist, read, usual } = given();
+    return explainGauges(netlist, read, usual, gauges);
+  },
+};
+export type CircuitSolver = typeof circuit;
+expose(circuit);

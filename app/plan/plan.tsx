@@ -109,7 +109,7 @@ function Planned({
   const [only, setOnly] = useState("");
   const [shown, setShown] = useState(ROWS);
   const asked = useMemo(() => ({ ...plan.problem, wishes }), [plan.problem, wishes]);
-  const { solved, unwished, fresh, solving, stop, again } = usePlanner(asked);
+  const { solved, failed, unwished, fresh, solving, stop, again } = usePlanner(asked);
   const { currency } = asked.costs;
   const writer: PlanWriter = {
     day: (ms) => dayText(ms, here),
@@ -194,25 +194,23 @@ function Planned({
       </PageHead>
       {problem ? <Notice tone="verm">{problem}</Notice> : null}
       <LeftOut left={left} />
-      {solved?.problem ? <Notice tone="verm">{solved.problem}</Notice> : null}
+      {failed ? <Notice tone="verm">{failed}</Notice> : null}
       <p className="mb-3" role="status">
-        {solved && fresh && !solved.problem ? (
+        {solved && fresh && !failed ? (
           <>
-            <>
-              Expected cost {<strong className="font-semibold">{moneyText(solved.value.expected, currency)}</strong>},
-              one time in ten over {moneyText(solved.value.high, currency)}; {solved.value.failures.toFixed(1)} failures
-              to be expected.{" "}
-              {solving
-                ? `Best so far, at most ${percent(solved.gap)} from the best; still solving.`
-                : solved.gap <= 1e-4
-                  ? "Proven: no plan of these pieces is cheaper."
-                  : `At most ${percent(solved.gap)} dearer than the best possible.`}
-              {wished !== null && wished > 0.5
-                ? ` What is pinned and wished costs ${moneyText(wished, currency)} of it.`
-                : ""}
-            </>
+            Expected cost {<strong className="font-semibold">{moneyText(solved.value.expected, currency)}</strong>}, one
+            time in ten over {moneyText(solved.value.high, currency)}; {solved.value.failures.toFixed(1)} failures to be
+            expected.{" "}
+            {solving
+              ? `Best so far, at most ${percent(solved.gap)} from the best; still solving.`
+              : solved.gap <= 1e-4
+                ? "Proven: no plan of these pieces is cheaper."
+                : `At most ${percent(solved.gap)} dearer than the best possible.`}
+            {wished !== null && wished > 0.5
+              ? ` What is pinned and wished costs ${moneyText(wished, currency)} of it.`
+              : ""}
           </>
-        ) : solving ? (
+        ) : failed ? null : solving ? (
           "Solving…"
         ) : (
           "Stopped before a plan to these wishes was found."
@@ -332,7 +330,7 @@ function Planned({
         <Helps plan={plan} helps={solved?.helps ?? null} solving={solving} currency={currency} />
       </div>
       <DueBeside plan={plan} due={due} />
-      {mayEdit && solved && !solved.problem && asked.pieces.length > 0 ? (
+      {mayEdit && solved && !failed && asked.pieces.length > 0 ? (
         <Form method="post" className="mb-7 flex flex-wrap items-end gap-3 print:hidden">
           <input type="hidden" name="intent" value="keep" />
           <input type="hidden" name="siteId" value={site.id} />

@@ -1,4 +1,5 @@
 /** Solves a plan beside the page: the first plan at once, better ones as they are found, then what wishes cost. */
+import { expose } from "comlink";
 import loadHighs from "highs";
 import wasm from "highs/runtime?url";
 import {
@@ -14,70 +15,56 @@ import {
   type PlanValue,
 } from "@core";
 
-export interface Solve {
-  id: number;
-  problem: PlanProblem;
-  /** Stops by itself at such a gap, or after so many seconds. */
-  gap: number;
-  seconds: number;
-}
-
+/** A plan, better than the last one told. */
 export interface Solved {
-  id: number;
-  kind: "step" | "done" | "failed";
   /** By piece: the option that it takes. */
   choice: Record<string, string>;
   lines: PlanLine[];
   value: PlanValue;
   gap: number;
   troubles: PlanTrouble[];
+  /** Told with the last one. */
   helps: PlanHelp[];
   /** ms since it was asked. */
   took: number;
-  problem?: string;
 }
 
-/** Expected cost of the same pieces where nobody wishes anything. */
-export interface Unwished {
-  id: number;
-  kind: "unwished";
-  expected: number;
+/** Stops by itself at such a gap, or after so many seconds. */
+interface Until {
+  gap: number;
+  seconds: number;
 }
 
 const solver = loadHighs({ locateFile: () => wasm });
 
-addEventListener("message", ({ data }: MessageEvent<Solve>) => {
-  void solve(data);
-});
-
-async function solve({ id, problem, gap, seconds }: Solve): Promise<void> {
-  const began = performance.now();
-  try {
+const planner = {
+  /** Plans, better and better: each is handed to `onStep`, the best comes back. */
+  async solve(problem: PlanProblem, until: Until, onStep: (solved: Solved) => void): Promise<Solved> {
+    const began = performance.now();
     const highs = await solver;
-    const tell = (kind: Solved["kind"], { prepared, step }: ReturnType<typeof solvePlan>) => {
+    const told = ({ prepared, step }: ReturnType<typeof solvePlan>, done: boolean): Solved => {
       const lines = linesOf(prepared, step.choice);
-      postMessage({
-        id,
-        kind,
+      return {
         choice: Object.fromEntries(lines.map((l) => [l.piece, l.option.id])),
         lines,
         value: planValue(prepared, step.choice),
         gap: step.gap,
         troubles: prepared.troubles,
-        helps: kind === "done" ? helpsOf(prepared, step.choice) : [],
+        helps: done ? helpsOf(prepared, step.choice) : [],
         took: performance.now() - began,
-      } satisfies Solved);
+      };
     };
-    const onStep: NonNullable<Parameters<typeof solvePlan>[2]>["onStep"] = (step, prepared) =>
-      tell("step", { step, prepared });
-    tell("done", solvePlan(problem, highs, { gap, seconds, onStep }));
+    return told(
+      solvePlan(problem, highs, { ...until, onStep: (step, prepared) => onStep(told({ step, prepared }, false)) }),
+      true,
+    );
+  },
+  /** Expected cost of the same pieces where nobody wishes anything. */
+  async unwished(problem: PlanProblem, until: Until): Promise<number> {
     const { caution } = problem.wishes;
-    const free = solvePlan({ ...problem, wishes: { ...noWishes, caution } }, highs, { gap, seconds });
-    const { expected } = planValue(free.prepared, free.step.choice);
-    postMessage({ id, kind: "unwished", expected } satisfies Unwished);
-  } catch (error) {
-    const nothing = { choice: {}, lines: [], gap: 1, troubles: [], helps: [], took: performance.now() - began };
-    const problemText = error instanceof Error ? error.message : "The plan cannot be solved.";
-    postMessage({ id, kind: "failed", ...nothing, problem: problemText });
-  }
-}
+    const { prepared, step } = solvePlan({ ...problem, wishes: { ...noWishes, caution } }, await solver, until);
+    return planValue(prepared, step.choice).expected;
+  },
+};
+export type Planner = typeof planner;
+expose(planner);

@@ -1,16 +1,19 @@
 /** The plan's solver in a thread of its own: a change asks anew and drops what was asked before. */
 import { useEffect, useRef, useState } from "react";
+import { proxy } from "comlink";
 import type { PlanProblem } from "@core";
-import type { Solve, Solved, Unwished } from "./planner.worker";
+import { hired, type Hired } from "~/ui/hired";
+import type { Planner, Solved } from "./planner.worker";
 
 /** Gap at which it stops by itself, and seconds after which it does in any case. */
-const GAP = 0.001;
-const SECONDS = 60;
+const UNTIL = { gap: 0.001, seconds: 60 };
 /** Changes that follow one another are one, ms. */
 const SETTLE = 200;
 
 export function usePlanner(problem: PlanProblem): {
   solved: Solved | null;
+  /** Why there is none; null: there is, or it is being looked for. */
+  failed: string | null;
   unwished: number | null;
   /** Is `solved` the answer to what is asked now, or still the one to what was asked before? */
   fresh: boolean;
@@ -18,46 +21,54 @@ export function usePlanner(problem: PlanProblem): {
   stop: () => void;
   again: () => void;
 } {
-  const worker = useRef<Worker | null>(null);
-  const asked = useRef(0);
+  const planner = useRef<Hired<Planner> | null>(null);
   const [answer, setAnswer] = useState<{ solved: Solved; to: PlanProblem } | null>(null);
+  const [failed, setFailed] = useState<string | null>(null);
   const [unwished, setUnwished] = useState<number | null>(null);
   const [solving, setSolving] = useState(true);
   const [round, setRound] = useState(0);
 
   useEffect(() => {
-    const id = ++asked.current;
     const timer = setTimeout(() => {
       // a solve cannot be called off: its thread ends, and what it found stays
-      worker.current?.terminate();
-      const w = new Worker(new URL("./planner.worker.ts", import.meta.url), { type: "module" });
-      worker.current = w;
+      planner.current?.end();
+      const own = hired<Planner>(new Worker(new URL("./planner.worker.ts", import.meta.url), { type: "module" }));
+      planner.current = own;
+      const isAsked = () => planner.current === own;
       setSolving(true);
+      setFailed(null);
       setUnwished(null);
-      w.onmessage = ({ data }: MessageEvent<Solved | Unwished>) => {
-        if (data.id !== asked.current) return;
-        if (data.kind === "unwished") {
-          setUnwished(data.expected);
-          return;
-        }
-        setAnswer({ solved: data, to: problem });
-        if (data.kind !== "step") setSolving(false);
+      const tell = (solved: Solved) => {
+        if (isAsked()) setAnswer({ solved, to: problem });
       };
-      w.postMessage({ id, problem, gap: GAP, seconds: SECONDS } satisfies Solve);
+      void (async () => {
+        try {
+          tell(await own.call((w) => w.solve(problem, UNTIL, proxy(tell))));
+          if (!isAsked()) return;
+          setSolving(false);
+          const free = await own.call((w) => w.unwished(problem, UNTIL));
+          if (isAsked()) setUnwished(free);
+        } catch (error) {
+          if (!isAsked()) return;
+          setSolving(false);
+          setFailed(error instanceof Error ? error.message : "The plan cannot be solved.");
+        }
+      })();
     }, SETTLE);
     return () => clearTimeout(timer);
   }, [problem, round]);
 
-  useEffect(() => () => worker.current?.terminate(), []);
+  useEffect(() => () => planner.current?.end(), []);
 
   const stop = () => {
-    worker.current?.terminate();
-    worker.current = null;
+    planner.current?.end();
+    planner.current = null;
     setSolving(false);
   };
   const fresh = answer?.to === problem;
   return {
     solved: answer?.solved ?? null,
+    failed,
     unwished: fresh ? unwished : null,
     fresh,
     solving,
