@@ -203,7 +203,8 @@ function renewalOrLook(points: readonly PiecePoint[], kind: string): Task {
  * @returns the piece as the plan weighs it, and its facts
  * @throws {never}
  * @example
- * const pump = { componentId: "c", circuitId: "k", machineId: "m", machine: "Crane", component: "Pump", kind: "gearPump", leadTimeDays: 5, partCost: 900, failureCost: 4000, spares: 0, fittedAt: null };
+ * const part = { leadTimeDays: 5, partCost: 900, failureCost: 4000, spares: 0, fittedAt: null };
+ * const pump = { componentId: "c", circuitId: "k", machineId: "m", machine: "Crane", component: "Pump", kind: "gearPump", ...part };
  * const booked = { id: "w", pointId: null, kind: "repair", crewHours: 6, orderedOn: null, stopId: null, ahead: null };
  * pieceOf(pump, [], booked, Date.UTC(2026, 10, 24), "UTC", () => 1).facts.act // "Repair or overhaul it"
  */
