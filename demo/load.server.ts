@@ -389,11 +389,12 @@ export async function loadDemo(
     await assessStalePoints();
   }
   // diagnoses take one thread, what was issued through the years the others
-  const issued = backIssue(clock());
-  await diagnoseStaleCircuits();
-  await loadIsolations(people[1]!.name, clock());
-  await loadPractice(clock());
-  await issued;
+  const diagnosed = async () => {
+    await diagnoseStaleCircuits();
+    await loadIsolations(people[1]!.name, clock());
+    await loadPractice(clock());
+  };
+  await Promise.all([diagnosed(), backIssue(clock())]);
   await loadWork(clock());
   await loadPlans({ id: null, name: people[0]!.name, role: "engineer" });
   return true;

@@ -40,9 +40,11 @@ async function fill(step: Locator): Promise<void> {
           ? "42"
           : /-count$/.test(id)
             ? "4"
-            : /-value$/.test(id)
-              ? "0"
-              : "as the sheet says",
+            : /relief-gap-value$/.test(id)
+              ? "20"
+              : /-value$/.test(id)
+                ? "0"
+                : "as the sheet says",
     );
   }
 }

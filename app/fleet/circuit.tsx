@@ -276,7 +276,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                         <span
                           className={`block text-xs ${change?.sign === 1 ? "text-verm" : change?.sign === -1 ? "text-sea" : "text-ink-2"}`}
                         >
-                          {change ? change.change || "no change" : answer && !failed ? "not modelled" : ""}
+                          {change ? change.change || "no change" : answer ? "not modelled" : ""}
                         </span>
                       </td>
                       <td className="text-right whitespace-nowrap">

@@ -1,11 +1,15 @@
 /** The circuit's solver in a thread of its own: the newest question is answered, older ones are dropped. */
 import { useEffect, useRef, useState } from "react";
+import type { Remote } from "comlink";
 import type { Circumstances, Explanation, Netlist, PresentGauge, ReadingState, ScenarioId } from "@core";
 import { hired, type Hired } from "~/ui/hired";
 import type { Answer, CircuitSolver, CourseAnswer } from "./whatIf.worker";
 
-const CANNOT = "The circuit cannot be computed.";
-const said = (error: unknown) => (error instanceof Error ? error.message : CANNOT);
+/** A worker, and when it has taken its circuit in. */
+interface Given {
+  hired: Hired<CircuitSolver>;
+  ready: Promise<void>;
+}
 
 export function useSolver(
   netlist: Netlist,
@@ -21,7 +25,7 @@ export function useSolver(
   explanations: Explanation[] | null;
   explain: (gauges: PresentGauge[]) => void;
 } {
-  const solver = useRef<Hired<CircuitSolver> | null>(null);
+  const solver = useRef<Given | null>(null);
   const newest = useRef(asked);
   const busy = useRef(false);
   const [answer, setAnswer] = useState<Answer | null>(null);
@@ -29,39 +33,36 @@ export function useSolver(
   const [course, setCourse] = useState<CourseAnswer | null>(null);
   const [explanations, setExplanations] = useState<Explanation[] | null>(null);
 
-  /** What `then` does with an answer, unless another circuit was given meanwhile. */
+  /** Hands an answer on, or nothing and why, unless another circuit was given meanwhile. */
   function ask<R>(
-    own: Hired<CircuitSolver>,
-    call: Parameters<typeof own.call<R>>[0],
-    then: (found: R) => void,
-    otherwise?: () => void,
+    own: Given,
+    call: (worker: Remote<CircuitSolver>) => Promise<R>,
+    tell: (found: R | null) => void,
   ): Promise<void> {
-    return own.call(call).then(
-      (found) => {
-        if (solver.current !== own) return;
-        setFailed(null);
-        then(found);
-      },
-      (error: unknown) => {
-        if (solver.current !== own) return;
-        setFailed(said(error));
-        otherwise?.();
-      },
-    );
+    return own.ready
+      .then(() => own.hired.call(call))
+      .then(
+        (found) => {
+          if (solver.current === own) tell(found);
+        },
+        (error: unknown) => {
+          if (solver.current !== own) return;
+          setFailed(error instanceof Error ? error.message : "The circuit cannot be computed.");
+          tell(null);
+        },
+      );
   }
 
   useEffect(() => {
-    const own = hired<CircuitSolver>(new Worker(new URL("./whatIf.worker.ts", import.meta.url), { type: "module" }));
-    solver.current = own;
+    const worker = hired<CircuitSolver>(new Worker(new URL("./whatIf.worker.ts", import.meta.url), { type: "module" }));
+    // what is asked waits for the circuit, and is refused with what is wrong with it
+    const ready = worker.call((w) => w.setUp(netlist, states, healthy));
+    ready.catch(() => undefined);
+    solver.current = { hired: worker, ready };
     busy.current = false;
-    void ask(
-      own,
-      (w) => w.setUp(netlist, states, healthy),
-      () => undefined,
-    );
     return () => {
       solver.current = null;
-      own.end();
+      worker.end();
     };
   }, [netlist, states, healthy]);
 
@@ -76,7 +77,14 @@ export function useSolver(
       while (solver.current === own && question !== newest.current) {
         const next: Circumstances = newest.current;
         question = next;
-        await ask(own, (w) => w.ask(next), setAnswer);
+        await ask(
+          own,
+          (w) => w.ask(next),
+          (found) => {
+            if (found) setFailed(null);
+            setAnswer(found);
+          },
+        );
       }
       if (solver.current === own) busy.current = false;
     })();
@@ -92,8 +100,7 @@ export function useSolver(
       void ask(
         solver.current,
         (w) => w.explain(gauges),
-        setExplanations,
-        () => setExplanations([]),
+        (found) => setExplanations(found ?? []),
       );
   };
   return { answer, failed, course, start, explanations, explain };

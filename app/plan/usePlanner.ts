@@ -29,12 +29,13 @@ export function usePlanner(problem: PlanProblem): {
   const [round, setRound] = useState(0);
 
   useEffect(() => {
+    let current = true;
     const timer = setTimeout(() => {
       // a solve cannot be called off: its thread ends, and what it found stays
       planner.current?.end();
       const own = hired<Planner>(new Worker(new URL("./planner.worker.ts", import.meta.url), { type: "module" }));
       planner.current = own;
-      const isAsked = () => planner.current === own;
+      const isAsked = () => current && planner.current === own;
       setSolving(true);
       setFailed(null);
       setUnwished(null);
@@ -55,7 +56,10 @@ export function usePlanner(problem: PlanProblem): {
         }
       })();
     }, SETTLE);
-    return () => clearTimeout(timer);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
   }, [problem, round]);
 
   useEffect(() => () => planner.current?.end(), []);

@@ -13,7 +13,7 @@ export function hired<T>(worker: Worker): Hired<T> {
   const remote = wrap<T>(worker);
   const died = new Promise<never>((_, reject) => {
     worker.addEventListener("error", () =>
-      reject(new Error("The part of this page that computes did not load. Load the page again.")),
+      reject(new Error("The part of this page that computes did not load, or broke off. Load the page again.")),
     );
   });
   // refused to whoever asks; alone it is no error of the page

@@ -85,16 +85,23 @@ function boundsProblem(ask: Extract<Ask, { kind: "value" }>, value: number): str
   return null;
 }
 
-function aboveProblem(
+/** A setting against the one that it must exceed, and against the one that it must not reach. */
+function orderProblem(
   ask: Extract<Ask, { kind: "value" }>,
   value: number,
   others: Parameters<typeof stepProblems>[2],
   units: UnitPreference,
 ): string | null {
-  const other = ask.above === undefined ? null : inCore(others[ask.above]?.value, ask.quantity, units);
-  if (other === null || value > other) return null;
   const { unit } = quantityOf(ask.quantity);
-  return `It must lie above the ${formatQuantity(other, ask.quantity, { unit })} set before, by the stated gap. Set it again, or skip it with the reason.`;
+  const setAt = (step: string | undefined) =>
+    step === undefined ? null : inCore(others[step]?.value, ask.quantity, units);
+  const text = (other: number) => formatQuantity(other, ask.quantity, { unit });
+  const [least, most] = [setAt(ask.above), setAt(ask.below)];
+  if (least !== null && value <= least)
+    return `It must lie above the ${text(least)} set before, by the stated gap. Set it again, or skip it with the reason.`;
+  if (most !== null && value >= most)
+    return `The ${text(most)} set after it must lie above it. Set this lower, or take that step back first and set it anew.`;
+  return null;
 }
 
 /**
@@ -137,7 +144,7 @@ export function stepProblems(
   }
   if (ask.kind === "value") {
     const value = inCore(values.value, ask.quantity, units);
-    if (value !== null) set("value", boundsProblem(ask, value) ?? aboveProblem(ask, value, others, units));
+    if (value !== null) set("value", boundsProblem(ask, value) ?? orderProblem(ask, value, others, units));
   }
   if (ask.kind === "torque") {
     set("passes", countProblem(values.passes!));

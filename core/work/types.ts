@@ -8,7 +8,7 @@ export type Ask =
   | { kind: "text"; label: string; optional?: true; fills?: "serial" | "settingsLeft" }
   /** Pieces counted; `equals`: the step whose count must come out again. */
   | { kind: "count"; label: string; equals?: string }
-  /** `above`: the step whose value it must exceed. */
+  /** `above`: the step whose value it must exceed; `below`: the later step whose value, where it stands already, it must not reach. */
   | {
       kind: "value";
       label: string;
@@ -16,6 +16,7 @@ export type Ask =
       least?: number;
       greatest?: number;
       above?: string;
+      below?: string;
       optional?: true;
     }
   /** The manufacturer's torque and the one that was reached, both N·m, and how many passes it took. */

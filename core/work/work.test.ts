@@ -46,7 +46,11 @@ describe("the procedures that ship", () => {
       const before = ids.slice(0, i);
       if (s.putsBack) expect(before).toContain(s.putsBack);
       if (s.ask?.kind === "count" && s.ask.equals) expect(before).toContain(s.ask.equals);
-      if (s.ask?.kind === "value" && s.ask.above) expect(before).toContain(s.ask.above);
+      if (s.ask?.kind === "value" && s.ask.above) {
+        expect(before).toContain(s.ask.above);
+        const other = steps.find((o) => s.ask?.kind === "value" && o.id === s.ask.above)?.ask;
+        expect(other).toMatchObject({ kind: "value", below: s.id });
+      }
       if (s.alters) expect(steps.slice(i + 1).filter((later) => later.putsBack === s.id)).not.toHaveLength(0);
       if (s.ask?.kind === "choice") expect(s.ask.options.some((o) => !o.stops)).toBe(true);
     });
@@ -228,6 +232,13 @@ describe("what is entered at a step", () => {
     expect(at("195 bar")).toEqual({});
     expect(at("3100 psi").value).toContain("It must lie above");
     expect(stepProblems(relief, { value: "208 bar" }, {})).toEqual({});
+  });
+  test("a compensator that is set anew after the relief must stay below it", () => {
+    const compensator = step({ kind: "value", label: "Pressure set", quantity: "pressure", below: "relief" });
+    const at = (value: string, relief: string) => stepProblems(compensator, { value }, { relief: { value: relief } });
+    expect(at("215 bar", "208 bar").value).toMatch(/208\sbar set after it/);
+    expect(at("190 bar", "208 bar")).toEqual({});
+    expect(stepProblems(compensator, { value: "215 bar" }, {})).toEqual({});
   });
   test("a pressure in the reader's own unit is held against the same limit", () => {
     const zero = step({ kind: "value", label: "Zero", quantity: "pressure", greatest: 0.5 });

@@ -14,24 +14,19 @@ import {
   type AssessReading,
   type WearPrior,
 } from "@core";
-import {
-  fleetFluid,
-  fleetReference,
-  measuredLives,
-  simulateFleet,
-  type FleetLaw,
-  type FleetLife,
-} from "../../core/simulation/fleet";
+import { fleetFluid, fleetReference, simulateFleet, type FleetLaw, type FleetLife } from "../../core/simulation/fleet";
 import { oilTemperatureAt } from "../../core/simulation/life";
-import { universeCourse, type UniverseFamily } from "../../core/simulation/universe";
+import type { UniverseFamily } from "../../core/simulation/universe";
 import { drawnSeed } from "./drawn";
 import { contextOf, peerOf, pointOf, readingsOf } from "./origins";
 import {
   alarms,
   DAY,
   daysAhead,
+  familyLives,
   LEAD_DAYS,
   LENGTHS,
+  limitOf,
   NOISES,
   takenBack,
   TO_ORDER,
@@ -93,7 +88,7 @@ interface Lived {
 
 function lived(key: string, life: FleetLife, prior: WearPrior): Lived {
   const before = life.readings.filter((r) => r.hours <= life.crossing);
-  const limitAt = before[0]!.at + ((life.crossing - before[0]!.hours) / life.hoursPerDay) * DAY;
+  const limitAt = limitOf(life);
   const told = toldOf(readingsOf(life, before.length), pointOf(life), stops, (now) =>
     contextOf(life, prior, now),
   ).filter((t) => t.at < limitAt);
@@ -118,17 +113,10 @@ for (const [i, [hours, count]] of LENGTHS.entries())
       const [life] = simulateFleet({ law, noise, readingsPerLife: count, seed, lives: 1, timeScale: hours });
       if (life) wearing.push(lived(`${law} ${hours} ${noise}`, life, mixedPeers(seed, hours, noise, count)));
     }
-for (const [i, [hours, count]] of LENGTHS.entries())
-  for (const family of families)
-    for (let n = 0; n < Number(options.lives); n++) {
-      seed++;
-      const noise = NOISES[(seed + i) % NOISES.length]!;
-      const plan = { seed, lives: 1, noise, readingsPerLife: count, timeScale: hours };
-      const [life] = measuredLives(plan, random(seed).fork(family), (rng, scale, end) =>
-        universeCourse(family, rng, scale, end),
-      );
-      if (life) wearing.push(lived(`${family} ${hours} ${noise}`, life, mixedPeers(seed, hours, noise, count)));
-    }
+const lives = Number(options.lives);
+for (const { family, hours, count, noise, seed: own, life } of familyLives(seed, families, lives))
+  wearing.push(lived(`${family} ${hours} ${noise}`, life, mixedPeers(own, hours, noise, count)));
+seed += LENGTHS.length * families.length * lives;
 
 /** Points that never wear: a case drain, a pressure, a flow, a temperature with its seasons; five years, every month. */
 const steadyKinds: {

@@ -7,9 +7,9 @@
  *   npx tsx scripts/bench/alarmsIdeal.ts [--lives N] [--library N]
  */
 import { parseArgs } from "node:util";
-import { decideBy, defaultPrior, random, type ConditionState } from "@core";
-import { measuredLives, type FleetLife } from "../../core/simulation/fleet";
-import { universeCourse, type UniverseFamily } from "../../core/simulation/universe";
+import { decideBy, defaultPrior, type ConditionState } from "@core";
+import type { FleetLife } from "../../core/simulation/fleet";
+import type { UniverseFamily } from "../../core/simulation/universe";
 import { conditionState } from "../../core/state/state";
 import { drawnSeed } from "./drawn";
 import { contextOf, pointOf, readingsOf } from "./origins";
@@ -18,9 +18,10 @@ import {
   alarms,
   DAY,
   daysAhead,
+  familyLives,
   LEAD_DAYS,
   LENGTHS,
-  NOISES,
+  limitOf,
   takenBack,
   TO_ORDER,
   toldOf,
@@ -120,26 +121,15 @@ function lived(all: readonly Told[], limitAt: number): Lived {
 const ours: Lived[] = [];
 const ideal: Lived[] = [];
 const thinness: number[] = [];
-let seed = drawn.seed;
-for (const [i, [hours, count]] of LENGTHS.entries())
-  for (const family of FAMILIES)
-    for (let n = 0; n < Number(options.lives); n++) {
-      seed++;
-      const noise = NOISES[(seed + i) % NOISES.length]!;
-      const plan = { seed, lives: 1, noise, readingsPerLife: count, timeScale: hours };
-      const [made] = measuredLives(plan, random(seed).fork(family), (rng, scale, end) =>
-        universeCourse(family, rng, scale, end),
-      );
-      if (!made) continue;
-      const life = { ...made, readings: made.readings.filter((r) => r.hours <= made.crossing) };
-      const first = life.readings[0]!;
-      const limitAt = first.at + ((life.crossing - first.hours) / life.hoursPerDay) * DAY;
-      const context = (now: number) => contextOf(life, defaultPrior, now);
-      ours.push(lived(toldOf(readingsOf(life, life.readings.length), pointOf(life), false, context), limitAt));
-      const { told, thin } = toldByIdeal(life, noise);
-      ideal.push(lived(told, limitAt));
-      thinness.push(thin);
-    }
+for (const { noise, life: whole } of familyLives(drawn.seed, FAMILIES, Number(options.lives))) {
+  const life = { ...whole, readings: whole.readings.filter((r) => r.hours <= whole.crossing) };
+  const limitAt = limitOf(life);
+  const context = (now: number) => contextOf(life, defaultPrior, now);
+  ours.push(lived(toldOf(readingsOf(life, life.readings.length), pointOf(life), false, context), limitAt));
+  const { told, thin } = toldByIdeal(life, noise);
+  ideal.push(lived(told, limitAt));
+  thinness.push(thin);
+}
 
 const IN_TIME = LEAD_DAYS + TO_ORDER / DAY;
 const share = (lives: readonly Lived[], of: (l: Lived) => boolean) =>

@@ -1,6 +1,7 @@
 /** The words as a person lives with them: what is told of a life at each reading and between, and how long before its limit. */
 import {
   assess,
+  random,
   rememberState,
   standingOf,
   type AssessContext,
@@ -9,6 +10,8 @@ import {
   type AssessReading,
   type StateMemory,
 } from "@core";
+import { measuredLives, type FleetLife } from "../../core/simulation/fleet";
+import { universeCourse, type UniverseFamily } from "../../core/simulation/universe";
 
 export const DAY = 86_400_000;
 export const YEAR = 365 * DAY;
@@ -77,3 +80,31 @@ export const daysAhead = (told: readonly Told[], says: (t: Told) => boolean, lim
   const first = told.find(says);
   return first ? (limitAt - first.at) / DAY : -Infinity;
 };
+
+/** Lives of each family and length, `lives` of each, by seeds that follow on `from`. */
+export function familyLives(
+  from: number,
+  families: readonly UniverseFamily[],
+  lives: number,
+): { family: UniverseFamily; hours: number; count: number; noise: number; seed: number; life: FleetLife }[] {
+  let seed = from;
+  return LENGTHS.flatMap(([hours, count], i) =>
+    families.flatMap((family) =>
+      Array.from({ length: lives }).flatMap(() => {
+        seed++;
+        const noise = NOISES[(seed + i) % NOISES.length]!;
+        const plan = { seed, lives: 1, noise, readingsPerLife: count, timeScale: hours };
+        const made = measuredLives(plan, random(seed).fork(family), (rng, scale, end) =>
+          universeCourse(family, rng, scale, end),
+        );
+        return made.map((life) => ({ family, hours, count, noise, seed, life }));
+      }),
+    ),
+  );
+}
+
+/** When the limit of a life is reached, epoch ms. */
+export function limitOf(life: FleetLife): number {
+  const first = life.readings[0]!;
+  return first.at + ((life.crossing - first.hours) / life.hoursPerDay) * DAY;
+}

@@ -9,31 +9,22 @@ import { now } from "~/runtime/clock.server";
 /** Rows that are read, the most urgent first. */
 const MOST_PIECES = 1000;
 
-export interface PointRow extends PiecePoint {
-  machineId: string;
-  component: string;
-  urgency: number;
-  fittedAt: Date | string | null;
-}
-
 export interface WorkRow extends PieceWork {
   componentId: string;
-  note: string;
 }
 
 const inPlan = sql`(a.state in ('alarm', 'alert') or (a.state = 'drifting' and a.p10 is not null))`;
 
-export async function pointRows(siteId: string, until: number): Promise<PointRow[]> {
-  return ask<PointRow>(sql`
-    select p.id as "pointId", p.component_id as "componentId", p.circuit_id as "circuitId", p.machine_id as "machineId",
-           p.machine, p.component, p.component_kind as kind, p.quantity, p.name as point, a.state, a.urgency,
+export async function pointRows(siteId: string, until: number): Promise<PiecePoint[]> {
+  return ask<PiecePoint>(sql`
+    select p.id as "pointId", p.component_id as "componentId", p.circuit_id as "circuitId",
+           p.machine, p.component_kind as kind, p.quantity, p.name as point, a.state,
            a.detail -> 'forecast' -> 'crossingDates' as crossings, (a.detail ->> 'noTrend') is not null as "noTrend",
            (a.detail ->> 'beyond')::float8 as beyond, (a.margin ->> 'value')::float8 as used,
            (a.detail -> 'expectation' ->> 'deviation')::float8
              * case when a.detail -> 'expectation' ->> 'scale' = 'log' then abs(lim.value) else 1 end
-             / nullif(abs(lim.value - (a.detail -> 'baseline' ->> 'centre')::float8), 0) as scatter,
-           l.started_at as "fittedAt"
-    from assessments a join active_points p on p.id = a.point_id left join lives l on l.id = a.life_id
+             / nullif(abs(lim.value - (a.detail -> 'baseline' ->> 'centre')::float8), 0) as scatter
+    from assessments a join active_points p on p.id = a.point_id
     cross join lateral (select coalesce((a.detail -> 'limits' ->> 'upper')::float8, (a.detail -> 'limits' ->> 'lower')::float8) as value) lim
     where p.site_id = ${siteId} and ${inPlan} and (a.p10 is null or a.p10 < ${new Date(until).toISOString()})
     order by a.urgency desc limit ${MOST_PIECES}`);
@@ -53,7 +44,7 @@ export async function componentRows(ids: readonly string[]): Promise<Map<string,
 
 export async function workRows(siteId: string): Promise<WorkRow[]> {
   return ask<WorkRow>(sql`
-    select i.id, i.component_id as "componentId", i.point_id as "pointId", i.kind, i.note, i.crew_hours as "crewHours",
+    select i.id, i.component_id as "componentId", i.point_id as "pointId", i.kind, i.crew_hours as "crewHours",
            i.part_ordered_on::text as "orderedOn", i.stop_id as "stopId",
            (${stops.startsOn} + ${stops.days} > (${new Date(now()).toISOString()}::timestamptz at time zone ${sites.timeZone})::date) as ahead
     from interventions i join components c on c.id = i.component_id join circuits k on k.id = c.circuit_id

@@ -24,7 +24,7 @@ export function askText(ask: Ask | undefined): string {
     case "count":
       return ask.equals === undefined ? `count: ${ask.label}` : "";
     case "value": {
-      const bare = [ask.least, ask.greatest, ask.above, ask.optional].every((bound) => bound === undefined);
+      const bare = [ask.least, ask.greatest, ask.above, ask.below, ask.optional].every((bound) => bound === undefined);
       const word = quantityOf(ask.quantity).label.toLowerCase();
       return bare && quantities.get(word) === ask.quantity ? `${word}: ${ask.label}` : "";
     }

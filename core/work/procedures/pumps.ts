@@ -84,7 +84,7 @@ const pressureThenFlow: readonly WorkStep[] = [
     "pressure-first",
     "Pressure first: compensator in until the gauge reads its set value against blocked consumers; lock nut.",
     {
-      ask: { kind: "value", label: "Pressure set", quantity: "pressure" },
+      ask: { kind: "value", label: "Pressure set", quantity: "pressure", below: "relief-gap" },
       caution: cautions.outlet,
       putsBack: "backed-off",
     },
