@@ -20,7 +20,7 @@ import { ordersCsv, ordersOf } from "~/domain/plan/orders.server";
 import { costsOf, planSites, sitePlan } from "~/domain/plan/pieces.server";
 import { scorecardPage } from "~/domain/plan/scorecard.server";
 import { report, type ReportAsked } from "~/domain/report/report.server";
-import { bookingContext } from "~/domain/work/queries.server";
+import { bookingContext } from "~/domain/bookings/context.server";
 import { closeQueue } from "~/platform/jobs.server";
 import { Missing } from "~/platform/missing";
 import { now } from "~/runtime/clock.server";

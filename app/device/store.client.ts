@@ -1,8 +1,8 @@
 /** What a tablet keeps by itself: ways walked, work under way, and everything not sent yet. IndexedDB through idb. */
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import type { Fate, Outgoing } from "~/domain/rounds/outgoing";
-import type { OutgoingWork } from "~/domain/work/outgoing";
-import type { RunState } from "~/domain/work/runState";
+import type { OutgoingWork } from "~/domain/runs/outgoing";
+import type { RunState } from "~/domain/runs/runState";
 
 interface Stored {
   order: number;

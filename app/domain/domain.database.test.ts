@@ -69,8 +69,9 @@ import { fieldsOf } from "~/platform/validate";
 import { sinceLastLook } from "./overview/changed.server";
 import { find } from "./overview/shell.server";
 import { needs, horizon, stateCounts, stopsAhead } from "./overview/today.server";
-import { bookWork, changeWork, finishWork } from "./work/commands.server";
-import { bookingContext, interventionPage } from "./work/queries.server";
+import { bookWork, changeWork, finishWork } from "./bookings/commands.server";
+import { bookingContext } from "./bookings/context.server";
+import { interventionPage } from "./bookings/page.server";
 import { add, addPlant, componentForm, pointForm, readingForm as entry } from "./testPlant";
 import { Missing } from "~/platform/missing";
 

@@ -2,7 +2,7 @@
 import { Link } from "react-router";
 import { lowerFirst, moneyText, type PlanHelp } from "@core";
 import type { SitePlan } from "~/domain/plan/pieces.server";
-import type { DueItem } from "~/domain/work/due.server";
+import type { DueItem } from "~/domain/bookings/due.server";
 import { DueRows } from "~/ui/dueRows";
 import { Notice } from "~/ui/form";
 import { Section } from "~/ui/page";

@@ -5,7 +5,7 @@ import { lowerFirst, moneyText, optionName, readAgainBy, reasonOf, type PlanWrit
 import { bookPlan } from "~/domain/plan/bookPlan.server";
 import { dropPlan, keepPlan, keptPlans } from "~/domain/plan/kept.server";
 import { planSites, sitePlan } from "~/domain/plan/pieces.server";
-import { dueWork } from "~/domain/work/due.server";
+import { dueWork } from "~/domain/bookings/due.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";

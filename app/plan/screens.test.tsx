@@ -5,7 +5,7 @@ import type { KindLives } from "~/domain/plan/lives.server";
 import type { OrderLine } from "~/domain/plan/orders.server";
 import type { SitePlan } from "~/domain/plan/pieces.server";
 import type { LifeEnd, ScoreGroup } from "~/domain/plan/scorecard.server";
-import type { DueItem } from "~/domain/work/due.server";
+import type { DueItem } from "~/domain/bookings/due.server";
 import { rendered, renderedPage as page, TEST_NOW, wordsOf } from "~/ui/testing";
 import { DUE_SHOWN, DueBeside, Helps, LeftOut } from "./beside";
 import { Board, type BoardRow } from "./board";

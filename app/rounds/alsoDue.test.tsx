@@ -1,6 +1,6 @@
 /** What else falls due: on a round only a valve is moved, and rows say how late they are. */
 import { DAY } from "@core";
-import type { DueItem } from "~/domain/work/due.server";
+import type { DueItem } from "~/domain/bookings/due.server";
 import { DueRows } from "~/ui/dueRows";
 import { AlsoDue } from "./alsoDue";
 import { rendered, TEST_NOW } from "~/ui/testing";

@@ -14,7 +14,7 @@ import { Insecure } from "~/device/insecure";
 import { takeAlong } from "~/device/takeAlong";
 import { useOutbox } from "~/device/useOutbox";
 import { uuid } from "~/device/uuid";
-import { dueWork } from "~/domain/work/due.server";
+import { dueWork } from "~/domain/bookings/due.server";
 import { AlsoDue } from "./alsoDue";
 import { WalkEnd } from "./walkEnd";
 import { WalkPointScreen } from "./walkPoint";

@@ -12,7 +12,7 @@ import {
   stateWords,
 } from "@core";
 import { sinceLastLook, type Changed } from "~/domain/overview/changed.server";
-import { dueWork, type DueItem } from "~/domain/work/due.server";
+import { dueWork, type DueItem } from "~/domain/bookings/due.server";
 import { openDecisions } from "~/domain/overview/decisions.server";
 import { guard, oncePerRequest } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";

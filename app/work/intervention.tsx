@@ -8,17 +8,18 @@ import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, localInput, useShow, useSite } from "~/ui/site";
-import { changeWork, finishWork } from "~/domain/work/commands.server";
-import { acceptAltered } from "~/domain/work/altered.server";
-import { startRun } from "~/domain/work/run.server";
-import { addAddendum, checkWork, lookedAgain, signWork, writeUp } from "~/domain/work/sign.server";
+import { changeWork, finishWork } from "~/domain/bookings/commands.server";
+import { acceptAltered } from "~/domain/runs/altered.server";
+import { startRun } from "~/domain/runs/run.server";
+import { addAddendum, checkWork, lookedAgain, signWork, writeUp } from "~/domain/record/sign.server";
 import { Verdict } from "~/ui/verdict";
 import { AlternativesTable } from "./alternativesTable";
 import { CarryOut } from "./carryOut";
 import { Compared } from "./compared";
 import { KeepWriteUp, Signing, WriteUp, WriteUpFields } from "./writeUp";
-import { interventionLabels } from "~/domain/work/form";
-import { bookingContext, interventionPage, type InterventionPage } from "~/domain/work/queries.server";
+import { interventionLabels } from "~/domain/bookings/form";
+import { bookingContext } from "~/domain/bookings/context.server";
+import { interventionPage, type InterventionPage } from "~/domain/bookings/page.server";
 
 export const meta = () => [{ title: "Work · Juncteral" }];
 

@@ -2,7 +2,7 @@ import { Form, redirect } from "react-router";
 import type { Route } from "./+types/newCampaign";
 import { componentKindIds, componentKinds } from "@core";
 import { choices } from "~/domain/assets/queries.server";
-import { beginCampaign } from "~/domain/work/campaigns.server";
+import { beginCampaign } from "~/domain/bookings/campaigns.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextArea, TextField } from "~/ui/form";

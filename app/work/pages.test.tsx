@@ -1,7 +1,7 @@
 /** Pages of work in states that a walk seldom meets: past its stop, late part, full crew, nothing due, two signatures, by role. */
 import { DAY } from "@core";
 import { renderedPage as page, rendered, TEST_NOW, wordsOf } from "~/ui/testing";
-import type { InterventionPage } from "~/domain/work/queries.server";
+import type { InterventionPage } from "~/domain/bookings/page.server";
 import BookScreen from "./book";
 import CampaignScreen from "./campaign";
 import { CarryOut } from "./carryOut";

@@ -12,7 +12,7 @@ import {
 } from "@core";
 import { Button } from "~/ui/form";
 import { momentText, useSite } from "~/ui/site";
-import type { RunFinding } from "~/domain/work/runState";
+import type { RunFinding } from "~/domain/runs/runState";
 import { FindingText, Withdrawn } from "./findingText";
 import { PhotoStrip, PhotoTaker } from "./photo";
 import { Reason } from "./reason";

@@ -1,7 +1,7 @@
 /** Screens of work in states that a walk seldom meets: barred, waiting, refused, worse than before, long, empty. */
 import { standOfRun, workProcedures, type StepEntry } from "@core";
-import type { BeforeAfter } from "~/domain/work/proof.server";
-import type { RunFinding } from "~/domain/work/runState";
+import type { BeforeAfter } from "~/domain/record/proof.server";
+import type { RunFinding } from "~/domain/runs/runState";
 import { Compared } from "./compared";
 import { PhotoStrip } from "./photo";
 import { RunFindings } from "./runFindings";

@@ -10,9 +10,9 @@ import type {
   OutgoingWithdrawal,
   OutgoingWork,
   OutgoingWorkPhoto,
-} from "~/domain/work/outgoing";
-import type { RunPage } from "~/domain/work/run.server";
-import type { RunFinding, RunPhoto, RunState } from "~/domain/work/runState";
+} from "~/domain/runs/outgoing";
+import type { RunPage } from "~/domain/runs/run.server";
+import type { RunFinding, RunPhoto, RunState } from "~/domain/runs/runState";
 
 /** Others' steps are looked for so often. */
 const LOOK_MS = 5000;

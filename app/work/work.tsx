@@ -5,9 +5,9 @@ import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { interventionLabels } from "~/domain/work/form";
-import { dueWork } from "~/domain/work/due.server";
-import { workPage, type WorkRow } from "~/domain/work/queries.server";
+import { interventionLabels } from "~/domain/bookings/form";
+import { dueWork } from "~/domain/bookings/due.server";
+import { workPage, type WorkRow } from "~/domain/bookings/list.server";
 import { counted } from "~/ui/counted";
 
 export const meta = () => [{ title: "Work · Juncteral" }];

@@ -8,7 +8,7 @@ import { Missing } from "~/platform/missing";
 import { makePhoto } from "~/platform/photoStore.server";
 import { writerOf, type Writer } from "~/domain/access/index.server";
 import { logReading, pointPlace } from "~/domain/readings/index.server";
-import { keepMove } from "~/domain/work/index.server";
+import { keepMove } from "~/domain/bookings/index.server";
 import type { SignedInUser } from "~/platform/session.server";
 import { outgoingOf, type Fate, type Outgoing } from "./outgoing";
 

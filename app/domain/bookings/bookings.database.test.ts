@@ -9,7 +9,9 @@ import { actorNamed } from "~/domain/access/testActor";
 import { add, addPlant, componentForm, ENGINEER, TECHNICIAN, ZONE, type Plant } from "~/domain/testPlant";
 import { closeQueue } from "~/platform/jobs.server";
 import { bookWork, changeWork, finishWork } from "./commands.server";
-import { bookingContext, interventionPage, workPage } from "./queries.server";
+import { bookingContext } from "./context.server";
+import { workPage } from "./list.server";
+import { interventionPage } from "./page.server";
 import { Missing } from "~/platform/missing";
 
 let plant: Plant;

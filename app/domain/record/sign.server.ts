@@ -8,11 +8,11 @@ import { changedMeanwhile, formIsOld, type Answer, type Because, type Refused } 
 import { sentBefore } from "~/domain/sent.server";
 import { check, isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
-import { alteredAt } from "./altered.server";
+import { alteredAt } from "~/domain/runs/altered.server";
 import { recordWords, writeUpSchema } from "./form";
 import { beforeAndAfter } from "./proof.server";
-import { openRuns } from "./run.server";
-import { SHORTEST_REASON } from "./runState";
+import { openRuns } from "~/domain/runs/run.server";
+import { SHORTEST_REASON } from "~/domain/runs/runState";
 
 type Work = typeof interventions.$inferSelect;
 
