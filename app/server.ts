@@ -4,10 +4,9 @@
  */
 import type { Server } from "node:http";
 import { closeConnections, isDatabaseDown, migrateDatabase } from "~/db/client.server";
-import { labPreview, runLabImport } from "./domain/oil/labFile/import.server";
-import { assessStalePoints, markAllStale } from "./domain/condition/assessment.server";
-import { assessStaleCircuits } from "./domain/condition/oilAssessment.server";
-import { adviseTestPoints, diagnoseStaleCircuits } from "./domain/isolation/index.server";
+import { labPreview, runLabImport } from "~/domain/oil/index.server";
+import { assessStaleCircuits, assessStalePoints, markAllStale } from "~/domain/condition/index.server";
+import { adviseTestPoints, diagnoseStaleCircuits } from "~/domain/isolation/index.server";
 import { config } from "./runtime/config.server";
 import { makeApp } from "~/platform/http.server";
 import { keepBeating } from "~/platform/heartbeat.server";
@@ -16,7 +15,7 @@ import { closeQueue, requestAssessment, runWorker } from "~/platform/jobs.server
 import { log } from "./runtime/log.server";
 import { addFirstEngineer, newFirstKey } from "~/platform/session.server";
 import { closeThreads } from "./platform/threads.server";
-import { preview, runImport } from "./domain/readings/csv/import.server";
+import { preview, runImport } from "~/domain/readings/index.server";
 export { loadDemo } from "@demo/load.server";
 export { startProblem } from "~/platform/startProblem.server";
 import { serveTester } from "@demo/tester.server";

@@ -33,7 +33,7 @@ import {
   stops,
 } from "~/db/schema";
 import { users } from "~/db/peopleTables";
-import { assessStalePoints, markAllStale } from "~/domain/condition/assessment.server";
+import { assessStalePoints, markAllStale, assessStaleCircuits, markOilStale } from "~/domain/condition/index.server";
 import { now as clock } from "~/runtime/clock.server";
 import { hashPassword } from "~/platform/session.server";
 import { takeEveryCore } from "~/platform/threads.server";
@@ -42,7 +42,6 @@ import { loadPlans } from "./plans.server";
 import { loadWork } from "./work.server";
 import { loadIsolations, loadPractice } from "./isolations.server";
 import { diagnoseStaleCircuits } from "~/domain/isolation/index.server";
-import { assessStaleCircuits, markOilStale } from "~/domain/condition/oilAssessment.server";
 import { fleetPlan } from "./fleet";
 import { lifePlan, livesOf } from "./lives";
 import { addLiving } from "./living.server";

@@ -4,8 +4,7 @@ import loadHighs from "highs";
 import { DAY, linesOf, solvePlan, type Wishes } from "@core";
 import { db } from "~/db/client.server";
 import { plans } from "~/db/schema";
-import { keepPlan } from "~/domain/plan/kept.server";
-import { planSites, sitePlan } from "~/domain/plan/pieces.server";
+import { keepPlan, planSites, sitePlan } from "~/domain/plan/index.server";
 import type { Actor } from "~/domain/access/index.server";
 
 /** Solved in so many seconds at most. */

@@ -9,8 +9,7 @@ import { fieldsOf } from "~/platform/validate";
 import { formOf } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
-import { saveUnits } from "~/domain/access/preferences.server";
-import { changeOwnPassword } from "~/domain/access/people.server";
+import { saveUnits, changeOwnPassword } from "~/domain/access/index.server";
 import { letterKeysCookie, letterKeysOff } from "./letterKeys.server";
 import { themeCookie, themeOf, themes } from "./theme.server";
 

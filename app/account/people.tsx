@@ -15,7 +15,7 @@ import {
   setPassword,
   type Done,
   type Person,
-} from "~/domain/access/people.server";
+} from "~/domain/access/index.server";
 
 export const meta = () => [{ title: "People · Juncteral" }];
 

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Route } from "./+types/calculator";
 import { calculatorGroups, calculatorOf, runCalculator } from "@core";
-import { factsOf } from "~/domain/assets/facts.server";
+import { factsOf } from "~/domain/assets/index.server";
 import { guard, notFound } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { GivenFields, OutcomeView } from "~/ui/calculation";

@@ -6,7 +6,7 @@ import { guard, guardAction, refused } from "~/platform/guard.server";
 import { fieldsOf } from "~/platform/validate";
 import { Button, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
-import { addPlantTest } from "~/domain/checks/commands.server";
+import { addPlantTest } from "~/domain/checks/index.server";
 
 export const meta = () => [{ title: "A test of your own · Juncteral" }];
 

@@ -7,7 +7,7 @@ import { OutcomeView } from "~/ui/calculation";
 import { PageHead, Section } from "~/ui/page";
 import { momentText, useShow, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
-import { recordPage } from "~/domain/checks/queries.server";
+import { recordPage } from "~/domain/checks/index.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.title ?? "Test"} · Juncteral` }];
 

@@ -8,8 +8,7 @@ import { Button } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, momentText, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
-import { putBack } from "~/domain/checks/commands.server";
-import { allTests, openChanges, recentRecords } from "~/domain/checks/queries.server";
+import { putBack, allTests, openChanges, recentRecords } from "~/domain/checks/index.server";
 
 export const meta = () => [{ title: "Tests · Juncteral" }];
 

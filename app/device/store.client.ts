@@ -1,8 +1,7 @@
 /** What a tablet keeps by itself: ways walked, work under way, and everything not sent yet. IndexedDB through idb. */
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
-import type { Fate, Outgoing } from "~/domain/rounds/outgoing";
-import type { OutgoingWork } from "~/domain/runs/outgoing";
-import type { RunState } from "~/domain/runs/runState";
+import type { Fate, Outgoing } from "~/domain/rounds/index";
+import type { OutgoingWork, RunState } from "~/domain/runs/index";
 
 interface Stored {
   order: number;

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Form, redirect } from "react-router";
 import type { Route } from "./+types/begin";
 import { machineTemplates, oilGrades, templateIds } from "@core";
-import { machineFromTemplate, siteNames } from "~/domain/assets/template.server";
+import { machineFromTemplate, siteNames } from "~/domain/assets/index.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, SelectField, TextField } from "~/ui/form";

@@ -14,7 +14,7 @@ import {
   type QuantityId,
   type ReadingState,
 } from "@core";
-import { circuitPage } from "~/domain/circuits/circuitPage.server";
+import { circuitPage } from "~/domain/circuits/index.server";
 import { guard, idParam } from "~/platform/guard.server";
 import { CircuitDiagram, type GaugeChange } from "~/ui/circuit/diagram";
 import { Notice } from "~/ui/form";

@@ -6,7 +6,7 @@ import { marginText } from "~/ui/marginRule";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { Hoses } from "./hoses";
 import type { CircuitDiagram as Diagram } from "~/domain/circuits/index.server";
-import type { MachineCircuit, MachinePoint } from "~/domain/assets/queries.server";
+import type { MachineCircuit, MachinePoint } from "~/domain/assets/index.server";
 
 /** Points as the diagram shows them. */
 export function useDiagramPoints(components: readonly { points: readonly MachinePoint[] }[]) {

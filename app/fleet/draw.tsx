@@ -18,8 +18,7 @@ import {
   type Netlist,
   type PortRef,
 } from "@core";
-import { circuitPage } from "~/domain/circuits/circuitPage.server";
-import { drawCircuit, previewOf } from "~/domain/circuits/draw.server";
+import { circuitPage, drawCircuit, previewOf } from "~/domain/circuits/index.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { CircuitDiagram } from "~/ui/circuit/diagram";

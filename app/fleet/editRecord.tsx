@@ -6,12 +6,9 @@ import { Button, FormProblemsProvider, Notice } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead } from "~/ui/page";
 import { useShow } from "~/ui/site";
-import { usualAt } from "~/domain/condition/usualConditions.server";
-import { editRecord } from "~/domain/assets/commands.server";
-import { isRecordKind, recordSpecs } from "~/domain/assets/form";
-import { afterEdit } from "~/domain/assets/paths.server";
-import { choices, recordOf } from "~/domain/assets/queries.server";
-import { presentLifeOf } from "~/domain/assets/presentLife.server";
+import { usualAt } from "~/domain/condition/index.server";
+import { editRecord, afterEdit, choices, recordOf, presentLifeOf } from "~/domain/assets/index.server";
+import { isRecordKind, recordSpecs } from "~/domain/assets/index";
 import { LifeFields } from "./lifeFields";
 import { RecordFields, fieldText } from "./recordFields";
 

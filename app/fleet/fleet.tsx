@@ -7,8 +7,7 @@ import { mayAct } from "~/platform/permissions";
 import { fieldClass } from "~/ui/form";
 import { Empty } from "~/ui/page";
 import { StateGlyph } from "~/ui/state";
-import { fleetList } from "~/domain/assets/queries.server";
-import { sitesInUse } from "~/domain/assets/site.server";
+import { fleetList, sitesInUse } from "~/domain/assets/index.server";
 
 export const meta = () => [{ title: "Fleet · Juncteral" }];
 

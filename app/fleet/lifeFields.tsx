@@ -1,5 +1,5 @@
 /** When the part that is in was fitted, at what hours, and whether anybody knew how it was. */
-import type { PresentLife } from "~/domain/assets/presentLife.server";
+import type { PresentLife } from "~/domain/assets/index.server";
 import { CheckField, TextField } from "~/ui/form";
 import { Section } from "~/ui/page";
 

@@ -10,11 +10,10 @@ import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, InZone, useShow, useSite } from "~/ui/site";
 import { Spark } from "~/ui/spark";
 import { StateWord } from "~/ui/state";
-import { recordMeterChange, withdrawMeterChange } from "~/domain/assets/hourMeter.server";
+import { recordMeterChange, withdrawMeterChange, machinePage, machinePlace } from "~/domain/assets/index.server";
 import { diagramIfAny } from "~/domain/circuits/index.server";
 import { CircuitPicture } from "./circuitPicture";
 import { HourMeter } from "./meter";
-import { machinePage, machinePlace } from "~/domain/assets/queries.server";
 import { counted } from "~/ui/counted";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

@@ -8,8 +8,8 @@ import {
   readingFamilyIds,
   type ReadingFamily,
 } from "@core";
-import { fleetMatrix, type MatrixCell } from "~/domain/overview/matrix.server";
-import { areaList } from "~/domain/assets/queries.server";
+import { fleetMatrix, type MatrixCell } from "~/domain/overview/index.server";
+import { areaList } from "~/domain/assets/index.server";
 import { guard } from "~/platform/guard.server";
 import { fieldClass } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";

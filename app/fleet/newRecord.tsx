@@ -4,10 +4,8 @@ import { guard, guardAction, notFound, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider } from "~/ui/form";
 import { PageHead } from "~/ui/page";
-import { addRecord } from "~/domain/assets/commands.server";
-import { isRecordKind, recordSpecs } from "~/domain/assets/form";
-import { afterEdit } from "~/domain/assets/paths.server";
-import { choices } from "~/domain/assets/queries.server";
+import { addRecord, afterEdit, choices } from "~/domain/assets/index.server";
+import { isRecordKind, recordSpecs } from "~/domain/assets/index";
 import { RecordFields } from "./recordFields";
 import { LifeFields } from "./lifeFields";
 

@@ -1,9 +1,7 @@
 /** The fields of a record, by its description. */
 import { findUnit, fromCore, preferredUnit, quantityOf, type QuantityId, type UnitPreference } from "@core";
-import { analyteLines } from "~/domain/assets/analyteLines";
+import { analyteLines, type FieldSpec, type RecordKind, recordSpecs } from "~/domain/assets/index";
 import { CheckField, SelectField, TextArea, TextField } from "~/ui/form";
-import type { FieldSpec, RecordKind } from "~/domain/assets/form";
-import { recordSpecs } from "~/domain/assets/form";
 
 export type Choices = Record<string, { value: string; label: string }[]>;
 

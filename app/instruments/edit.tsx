@@ -7,9 +7,8 @@ import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { useSite } from "~/ui/site";
-import { saveInstrument } from "~/domain/instruments/commands.server";
-import { principleIds, principles } from "~/domain/instruments/form";
-import { instrumentRow } from "~/domain/instruments/queries.server";
+import { saveInstrument, instrumentRow } from "~/domain/instruments/index.server";
+import { principleIds, principles } from "~/domain/instruments/index";
 
 export const meta = () => [{ title: "Instrument · Juncteral" }];
 

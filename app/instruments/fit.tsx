@@ -5,7 +5,7 @@ import { guard, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { useShow } from "~/ui/site";
-import { fitsOf } from "~/domain/instruments/queries.server";
+import { fitsOf } from "~/domain/instruments/index.server";
 
 export const meta = () => [{ title: "Which instrument fits? · Juncteral" }];
 

@@ -3,14 +3,19 @@ import type { Route } from "./+types/instrument";
 import { preferredUnit, quantityOf } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { siteTimeZone } from "~/domain/assets/site.server";
+import { siteTimeZone } from "~/domain/assets/index.server";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, localInput, momentText, useShow, useSite } from "~/ui/site";
-import { recallInstrument, recordCheck, withdrawRecall } from "~/domain/instruments/commands.server";
-import { principles } from "~/domain/instruments/form";
-import { instrumentPage, instrumentRow } from "~/domain/instruments/queries.server";
+import {
+  recallInstrument,
+  recordCheck,
+  withdrawRecall,
+  instrumentPage,
+  instrumentRow,
+} from "~/domain/instruments/index.server";
+import { principles } from "~/domain/instruments/index";
 import { counted } from "~/ui/counted";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

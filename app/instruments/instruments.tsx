@@ -6,7 +6,7 @@ import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { SortedTable } from "~/ui/sortedTable";
-import { instrumentList } from "~/domain/instruments/queries.server";
+import { instrumentList } from "~/domain/instruments/index.server";
 import { counted } from "~/ui/counted";
 
 export const meta = () => [{ title: "Instruments · Juncteral" }];

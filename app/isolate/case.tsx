@@ -7,8 +7,9 @@ import {
   doubtLeaning,
   enterResult,
   withdrawResult,
-} from "~/domain/isolation/cases.server";
-import { casePage, type CasePage } from "~/domain/isolation/casePage.server";
+  casePage,
+  type CasePage,
+} from "~/domain/isolation/index.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/fault";
 import { actText, causes, lowerFirst, type NamedFault } from "@core";
-import { faultPage } from "~/domain/isolation/place.server";
+import { faultPage } from "~/domain/isolation/index.server";
 import { guard, idParam, notFound } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/isolate";
 import { symptoms } from "@core";
-import { isolationsListed, standingFaults } from "~/domain/isolation/place.server";
+import { isolationsListed, standingFaults } from "~/domain/isolation/index.server";
 import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";

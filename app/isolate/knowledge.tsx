@@ -11,8 +11,8 @@ import {
   type PartId,
   type SymptomId,
 } from "@core";
-import { addKnowledge, plantEntries, retireKnowledge } from "~/domain/isolation/plant.server";
-import { actKinds, gradeTexts, lines, rankTexts } from "~/domain/isolation/plantForm";
+import { addKnowledge, plantEntries, retireKnowledge } from "~/domain/isolation/index.server";
+import { actKinds, gradeTexts, lines, rankTexts } from "~/domain/isolation/index";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";

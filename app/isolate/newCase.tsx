@@ -1,8 +1,7 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/newCase";
 import { symptomGroups, symptoms } from "@core";
-import { openIsolation } from "~/domain/isolation/cases.server";
-import { circuitNamed, circuitsNamed } from "~/domain/isolation/place.server";
+import { openIsolation, circuitNamed, circuitsNamed } from "~/domain/isolation/index.server";
 import { guard, guardAction, notFound, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { formFields } from "~/platform/request.server";

@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import { Form, Link, redirect, useRevalidator } from "react-router";
 import type { Route } from "./+types/points";
 import { formatNumber, type TestPoint } from "@core";
-import { askTestPoints, testPointsPage } from "~/domain/isolation/testPoints.server";
+import { askTestPoints, testPointsPage } from "~/domain/isolation/index.server";
 import { guard, guardAction, idParam, notFound, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Button, Notice } from "~/ui/form";

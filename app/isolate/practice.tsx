@@ -1,7 +1,7 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/practice";
 import { lowerFirst, practiceLevels } from "@core";
-import { beginPractice, practiceOf } from "~/domain/isolation/practice.server";
+import { beginPractice, practiceOf } from "~/domain/isolation/index.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextField } from "~/ui/form";

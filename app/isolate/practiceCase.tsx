@@ -1,7 +1,7 @@
 import { Form, Link, redirect, useSearchParams } from "react-router";
 import type { Route } from "./+types/practiceCase";
 import { formatNumber, lowerFirst, moneyText } from "@core";
-import { practiceName, practicePage, practiceTest } from "~/domain/isolation/practice.server";
+import { practiceName, practicePage, practiceTest } from "~/domain/isolation/index.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { CircuitDiagram, type DiagramPoint } from "~/ui/circuit/diagram";

@@ -1,7 +1,7 @@
 /** One test with how it is made, its caution, and its results to choose from. */
 import { Form, Link } from "react-router";
 import { preparations } from "@core";
-import type { ShownTest } from "~/domain/isolation/casePage.server";
+import type { ShownTest } from "~/domain/isolation/index.server";
 import { Button, Notice } from "~/ui/form";
 
 const riskText = {

@@ -23,7 +23,7 @@ import { ChartCanvas } from "~/ui/charts/canvas";
 import { FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, quantityText, useSite } from "~/ui/site";
-import { cleanUpPage } from "~/domain/oil/cleanUpPage.server";
+import { cleanUpPage } from "~/domain/oil/index.server";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Cleaning up ${loaderData?.page.machine ?? ""} · Juncteral` },

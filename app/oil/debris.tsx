@@ -17,8 +17,7 @@ import {
 import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { CauseList } from "./chain";
-import { answerTask, closeDebris, isClean, reopenDebris } from "~/domain/oil/debris.server";
-import { debrisPage } from "~/domain/oil/debrisPage.server";
+import { answerTask, closeDebris, isClean, reopenDebris, debrisPage } from "~/domain/oil/index.server";
 import { counted } from "~/ui/counted";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

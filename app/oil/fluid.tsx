@@ -7,9 +7,7 @@ import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
-import { noteOilEvent, withdrawOilEvent } from "~/domain/oil/fills.server";
-import { circuitPlace } from "~/domain/oil/place.server";
-import { fluidPage } from "~/domain/oil/fluidPage.server";
+import { noteOilEvent, withdrawOilEvent, circuitPlace, fluidPage } from "~/domain/oil/index.server";
 import { counted } from "~/ui/counted";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

@@ -18,9 +18,8 @@ import {
   TakeBack,
 } from "~/ui/importFile";
 import { PageHead } from "~/ui/page";
-import { labPreview, runLabImport, saveLabMapping, type LabPreview } from "~/domain/oil/labFile/import.server";
-import { undoLabImport } from "~/domain/oil/labFile/undo.server";
-import { labMappingOf, placeFields } from "~/domain/oil/labFile/mapping";
+import { labPreview, runLabImport, saveLabMapping, type LabPreview, undoLabImport } from "~/domain/oil/index.server";
+import { labMappingOf, placeFields } from "~/domain/oil/index";
 import { counted } from "~/ui/counted";
 
 export const meta = () => [{ title: "Import a laboratory’s file · Juncteral" }];

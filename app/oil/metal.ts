@@ -1,6 +1,6 @@
 import { isAnalyte } from "@core";
 import { guard, idParam, notFound } from "~/platform/guard.server";
-import { metalOf } from "~/domain/oil/circuitPage.server";
+import { metalOf } from "~/domain/oil/index.server";
 
 /** The series of one metal, fetched when it is chosen. */
 export const loader = guard("viewer", async ({ params }) => {

@@ -6,9 +6,7 @@ import { now } from "~/runtime/clock.server";
 import { Button, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { localInput } from "~/ui/site";
-import { openDebris } from "~/domain/oil/debris.server";
-import { circuitPlace } from "~/domain/oil/place.server";
-import { settingsPage } from "~/domain/oil/settingsPage.server";
+import { openDebris, circuitPlace, settingsPage } from "~/domain/oil/index.server";
 
 export const meta = () => [{ title: "Open a debris event · Juncteral" }];
 

@@ -8,10 +8,8 @@ import { formOf } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { localInput } from "~/ui/site";
-import { saveSample } from "~/domain/oil/samples.server";
-import { placeOptions, sludgeOptions, stateOptions } from "~/domain/oil/form";
-import { laboratoryNames } from "~/domain/oil/labFile/import.server";
-import { circuitPlace } from "~/domain/oil/place.server";
+import { saveSample, laboratoryNames, circuitPlace } from "~/domain/oil/index.server";
+import { placeOptions, sludgeOptions, stateOptions } from "~/domain/oil/index";
 
 export const meta = () => [{ title: "Enter a sample · Juncteral" }];
 

@@ -6,7 +6,7 @@ import { guard } from "~/platform/guard.server";
 import { fieldClass } from "~/ui/form";
 import { Empty } from "~/ui/page";
 import { StateGlyph } from "~/ui/state";
-import { oilList } from "~/domain/oil/overview.server";
+import { oilList } from "~/domain/oil/index.server";
 
 export const meta = () => [{ title: "Oil · Juncteral" }];
 

@@ -9,7 +9,7 @@ import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { StateGlyph } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
-import { oilOverview } from "~/domain/oil/overview.server";
+import { oilOverview } from "~/domain/oil/index.server";
 
 export const meta = () => [{ title: "Oil · Juncteral" }];
 

@@ -11,8 +11,7 @@ import { FormProblemsProvider, Notice, TextField } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, momentText, useShow, useSite } from "~/ui/site";
-import { withdrawSample } from "~/domain/oil/samples.server";
-import { samplePage } from "~/domain/oil/samplePage.server";
+import { withdrawSample, samplePage } from "~/domain/oil/index.server";
 import { CodeLines, sizeChart } from "./sizes";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

@@ -11,12 +11,11 @@ import {
 } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
-import { analyteLines } from "~/domain/assets/analyteLines";
+import { analyteLines } from "~/domain/assets/index";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
-import { setCircuitOil, setComponentOil } from "~/domain/oil/settings.server";
-import { settingsPage } from "~/domain/oil/settingsPage.server";
+import { setCircuitOil, setComponentOil, settingsPage } from "~/domain/oil/index.server";
 
 const VISCOSITY_UNIT = "mm²/s";
 

@@ -5,7 +5,7 @@ import { storeUpload, uploadLimitMb, uploadOf } from "~/platform/imports.server"
 import { Button, FormProblemsProvider, TextField } from "~/ui/form";
 import { FileField } from "~/ui/importFile";
 import { PageHead } from "~/ui/page";
-import { laboratoryNames } from "~/domain/oil/labFile/import.server";
+import { laboratoryNames } from "~/domain/oil/index.server";
 
 export const meta = () => [{ title: "Import a laboratory’s file · Juncteral" }];
 

@@ -1,8 +1,8 @@
 /** What stands beside a plan: what would help it most, and what is due without a stop or by its date. */
 import { Link } from "react-router";
 import { lowerFirst, moneyText, type PlanHelp } from "@core";
-import type { SitePlan } from "~/domain/plan/pieces.server";
-import type { DueItem } from "~/domain/bookings/due.server";
+import type { SitePlan } from "~/domain/plan/index.server";
+import type { DueItem } from "~/domain/bookings/index.server";
 import { DueRows } from "~/ui/dueRows";
 import { Notice } from "~/ui/form";
 import { Section } from "~/ui/page";

@@ -1,6 +1,6 @@
 import { Form } from "react-router";
 import type { Route } from "./+types/calendar";
-import { feedsOf, makeFeed, revokeFeed } from "~/domain/plan/calendar.server";
+import { feedsOf, makeFeed, revokeFeed } from "~/domain/plan/index.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { formFields } from "~/platform/request.server";

@@ -1,4 +1,4 @@
-import { calendarText, opensFeed } from "~/domain/plan/calendar.server";
+import { calendarText, opensFeed } from "~/domain/plan/index.server";
 import { guardToken, notFound } from "~/platform/guard.server";
 import { calendarAnswer } from "./calendarAnswer";
 

@@ -1,4 +1,4 @@
-import { calendarText } from "~/domain/plan/calendar.server";
+import { calendarText } from "~/domain/plan/index.server";
 import { guard } from "~/platform/guard.server";
 import { calendarAnswer } from "./calendarAnswer";
 

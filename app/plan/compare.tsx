@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { Form } from "react-router";
 import { moneyText } from "@core";
-import type { KeptPlan } from "~/domain/plan/kept.server";
+import type { KeptPlan } from "~/domain/plan/index.server";
 import { Button } from "~/ui/form";
 import { ConfirmButton } from "~/ui/confirm";
 import { Section } from "~/ui/page";

@@ -1,7 +1,6 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/costs";
-import { setCosts } from "~/domain/plan/kept.server";
-import { costsOf, planSites } from "~/domain/plan/pieces.server";
+import { setCosts, costsOf, planSites } from "~/domain/plan/index.server";
 import { guard, guardAction, notFound, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";

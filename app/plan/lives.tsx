@@ -1,7 +1,6 @@
 import type { Route } from "./+types/lives";
 import { lowerFirst, formatNumber } from "@core";
-import { livesPage, type KindLives, type RunningPart } from "~/domain/plan/lives.server";
-import { planSites } from "~/domain/plan/pieces.server";
+import { livesPage, type KindLives, type RunningPart, planSites } from "~/domain/plan/index.server";
 import { guard, notFound } from "~/platform/guard.server";
 import { Empty, PageHead, Section } from "~/ui/page";
 

@@ -1,8 +1,7 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/parts";
 import { lowerFirst, dayOf, dayStart } from "@core";
-import { ordersOf, type OrderLine } from "~/domain/plan/orders.server";
-import { planSites } from "~/domain/plan/pieces.server";
+import { ordersOf, type OrderLine, planSites } from "~/domain/plan/index.server";
 import { guard, notFound } from "~/platform/guard.server";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";

@@ -1,5 +1,4 @@
-import { ordersCsv, ordersOf } from "~/domain/plan/orders.server";
-import { planSites } from "~/domain/plan/pieces.server";
+import { ordersCsv, ordersOf, planSites } from "~/domain/plan/index.server";
 import { guard, notFound } from "~/platform/guard.server";
 
 /** The order list as a CSV file. */

@@ -2,7 +2,7 @@ import { DAY, lowerFirst } from "@core";
 import { Link } from "react-router";
 import type { Route } from "./+types/scorecard";
 import type { Scorecard } from "@core";
-import { scorecardPage, type LifeEnd, type ScoreGroup } from "~/domain/plan/scorecard.server";
+import { scorecardPage, type LifeEnd, type ScoreGroup } from "~/domain/plan/index.server";
 import { guard } from "~/platform/guard.server";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";

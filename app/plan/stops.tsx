@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { hoursOf, tradeIds, trades, type CrewHours, type Wishes } from "@core";
-import type { SitePlan } from "~/domain/plan/pieces.server";
+import type { SitePlan } from "~/domain/plan/index.server";
 import { fieldClass } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";

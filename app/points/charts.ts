@@ -6,7 +6,7 @@ import type { AnnotationOptions } from "chartjs-plugin-annotation";
 import { DAY, MONTH, formatNumber, decimalsFor, quantityOf } from "@core";
 import type { MakeChart } from "~/ui/charts/canvas";
 import { faded } from "~/ui/charts/tones";
-import type { PointPage } from "~/domain/readings/pointPage.server";
+import type { PointPage } from "~/domain/readings/index.server";
 
 export interface Shown {
   /** Core unit to the unit of the axis. */

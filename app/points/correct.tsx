@@ -2,13 +2,11 @@ import { readsTheOil, findUnit, fromCore, preferredUnit, quantityOf } from "@cor
 import { redirect } from "react-router";
 import type { Route } from "./+types/correct";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
-import { pointPlace } from "~/domain/readings/place.server";
+import { pointPlace, correctReading, pointPage, readingOf } from "~/domain/readings/index.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, Notice, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { dayText, InZone, localInput, useSite } from "~/ui/site";
-import { correctReading } from "~/domain/readings/commands.server";
-import { pointPage, readingOf } from "~/domain/readings/pointPage.server";
 import { ReadingForm } from "./readingForm";
 
 export const meta = () => [{ title: "Correct a reading · Juncteral" }];

@@ -1,6 +1,6 @@
 /** The forecast beside a point's trend: when the limit is reached, the chance before each stop, which wear models say so. */
 import { formatNumber, pathLabel, type MoveCause } from "@core";
-import type { PointPage } from "~/domain/readings/pointPage.server";
+import type { PointPage } from "~/domain/readings/index.server";
 import { Section } from "~/ui/page";
 import { dayText, monthText, useShow, useSite } from "~/ui/site";
 

@@ -2,12 +2,11 @@ import { Form, data as answerWith, redirect } from "react-router";
 import type { Route } from "./+types/limit";
 import { findUnit, formatNumber, fromCore, limitBases, limitBasisIds, quantityOf, type LimitBasis } from "@core";
 import { guard, guardAction, idParam } from "~/platform/guard.server";
-import { pointPlace } from "~/domain/readings/place.server";
+import { pointPlace, setLimit } from "~/domain/readings/index.server";
 import { formFields } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { PageHead } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
-import { setLimit } from "~/domain/readings/commands.server";
 
 export const meta = () => [{ title: "Change a limit · Juncteral" }];
 

@@ -1,5 +1,5 @@
 /** Photographs taken at a point. */
-import type { PointPage } from "~/domain/readings/pointPage.server";
+import type { PointPage } from "~/domain/readings/index.server";
 import { Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 

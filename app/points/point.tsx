@@ -15,8 +15,14 @@ import {
 } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
-import { logReading } from "~/domain/readings/log.server";
-import { pointPlace } from "~/domain/readings/place.server";
+import {
+  logReading,
+  pointPlace,
+  nextPointOf,
+  pointPage,
+  savedReading,
+  supersededReadings,
+} from "~/domain/readings/index.server";
 import { formFields } from "~/platform/request.server";
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { Notice } from "~/ui/form";
@@ -27,7 +33,6 @@ import { dayText, InZone, useShow, useSite } from "~/ui/site";
 import { StateGlyph, stateTone } from "~/ui/state";
 import { Verdict } from "~/ui/verdict";
 import { sameMonthChart, trendChart } from "./charts";
-import { nextPointOf, pointPage, savedReading, supersededReadings } from "~/domain/readings/pointPage.server";
 import { ForecastSection } from "./forecastSection";
 import { PhotoSection } from "./photoSection";
 import { ReadingForm } from "./readingForm";

@@ -2,7 +2,7 @@
 import { Link } from "react-router";
 import { formatNumber, type ReadingMark } from "@core";
 import { momentText, useShow, useSite } from "~/ui/site";
-import type { PointPage } from "~/domain/readings/pointPage.server";
+import type { PointPage } from "~/domain/readings/index.server";
 
 const markText: Record<ReadingMark, string> = {
   outlier: "outlier, counts less",

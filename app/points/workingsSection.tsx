@@ -1,6 +1,6 @@
 /** How a point's verdict was worked out: the last reading, the baseline, the forecast, the trend. */
 import { formatNumber, fromCore, stateWords, type Unit } from "@core";
-import type { PointPage } from "~/domain/readings/pointPage.server";
+import type { PointPage } from "~/domain/readings/index.server";
 import { Section } from "~/ui/page";
 import { WorkingTable } from "~/ui/working";
 

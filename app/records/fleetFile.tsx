@@ -4,7 +4,7 @@ import { guard, guardAction } from "~/platform/guard.server";
 import { formOf } from "~/platform/request.server";
 import { Button, Notice } from "~/ui/form";
 import { PageHead } from "~/ui/page";
-import { importFleet } from "~/domain/assets/fleetFile/import.server";
+import { importFleet } from "~/domain/assets/index.server";
 
 export const meta = () => [{ title: "Fleet file · Juncteral" }];
 

@@ -1,5 +1,5 @@
 import { guard } from "~/platform/guard.server";
-import { exportFleet } from "~/domain/assets/fleetFile/export.server";
+import { exportFleet } from "~/domain/assets/index.server";
 
 /** The fleet file. */
 export const loader = guard(

@@ -18,11 +18,18 @@ import {
   ImportProgress,
   TakeBack,
 } from "~/ui/importFile";
-import { preview, runImport, saveMapping, storedPreview } from "~/domain/readings/csv/import.server";
-import { namesOf, tieNames, type NameInFile } from "~/domain/readings/csv/names.server";
-import { undoImport } from "~/domain/readings/csv/undo.server";
-import { importFields, mappingOf } from "~/domain/readings/csv/mapping";
-import { pointChoices } from "~/domain/readings/csv/export.server";
+import {
+  preview,
+  runImport,
+  saveMapping,
+  storedPreview,
+  namesOf,
+  tieNames,
+  type NameInFile,
+  undoImport,
+  pointChoices,
+} from "~/domain/readings/index.server";
+import { importFields, mappingOf } from "~/domain/readings/index";
 
 const READINGS_STAY = "Its readings stay on record as superseded and count no more; the file may be brought in again.";
 

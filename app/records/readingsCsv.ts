@@ -3,7 +3,7 @@ import { csvAnswer } from "~/platform/csv.server";
 import { guard } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 
-import { readingsQuery } from "~/domain/readings/csv/export.server";
+import { readingsQuery } from "~/domain/readings/index.server";
 
 /** Readings of a selection as a CSV file. */
 export const loader = guard("viewer", async ({ request }) => {

@@ -6,7 +6,7 @@ import { mayAct } from "~/platform/permissions";
 import { Button, CheckField, SelectField, TextField } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";
-import { recordsPage } from "~/domain/readings/csv/export.server";
+import { recordsPage } from "~/domain/readings/index.server";
 
 export const meta = () => [{ title: "Records · Juncteral" }];
 

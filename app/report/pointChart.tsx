@@ -2,7 +2,7 @@
 import { MONTH } from "@core";
 import { TZDate } from "@date-fns/tz";
 import type { ConditionState, PointQuantityId } from "@core";
-import type { ReportChart } from "~/domain/report/charts.server";
+import type { ReportChart } from "~/domain/report/index.server";
 import { shortMonth } from "~/ui/calendarNames";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { stateTone } from "~/ui/state";

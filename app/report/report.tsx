@@ -1,10 +1,8 @@
 import { Form, Link } from "react-router";
 import type { Route } from "./+types/report";
 import { type ConditionState, BEYOND, lowerFirst, dayStart, moneyText, readingStates, stateWords } from "@core";
-import type { ReportChart } from "~/domain/report/charts.server";
-import { report, reportAsked, type Report, type ReportPoint } from "~/domain/report/report.server";
-import { interventionLabels } from "~/domain/bookings/form";
-import type { InterventionKind } from "~/domain/bookings/form";
+import { type ReportChart, report, reportAsked, type Report, type ReportPoint } from "~/domain/report/index.server";
+import { interventionLabels, type InterventionKind } from "~/domain/bookings/index";
 import { guard } from "~/platform/guard.server";
 import { Button, fieldClass } from "~/ui/form";
 import { MarginRule } from "~/ui/marginRule";

@@ -1,5 +1,5 @@
 import { dayOf, quantityOf } from "@core";
-import { report, reportAsked } from "~/domain/report/report.server";
+import { report, reportAsked } from "~/domain/report/index.server";
 import { csvText } from "~/platform/csvRows";
 import { guard } from "~/platform/guard.server";
 

@@ -1,4 +1,4 @@
-import { report, reportAsked } from "~/domain/report/report.server";
+import { report, reportAsked } from "~/domain/report/index.server";
 import { guard } from "~/platform/guard.server";
 
 /** All figures of a report as JSON: values in core units, moments as epoch ms. */

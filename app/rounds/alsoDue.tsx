@@ -1,5 +1,5 @@
 /** What else falls due at a machine of the round: seen where it stands; a valve that was moved is kept like a reading. */
-import type { DueItem } from "~/domain/bookings/due.server";
+import type { DueItem } from "~/domain/bookings/index.server";
 import { Button } from "~/ui/form";
 import { Due } from "~/ui/due";
 

@@ -6,8 +6,7 @@ import { fieldsOf } from "~/platform/validate";
 import { formOf } from "~/platform/request.server";
 import { Button, CheckField, FormProblemsProvider, SelectField, TextField, fieldClass } from "~/ui/form";
 import { PageHead } from "~/ui/page";
-import { saveRound } from "~/domain/rounds/commands.server";
-import { choosablePoints, roundRow } from "~/domain/rounds/queries.server";
+import { saveRound, choosablePoints, roundRow } from "~/domain/rounds/index.server";
 import { WayList } from "./wayList";
 import { counted } from "~/ui/counted";
 

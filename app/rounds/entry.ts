@@ -13,7 +13,7 @@ import {
   type Question,
   type UnitPreference,
 } from "@core";
-import type { WalkPoint } from "~/domain/rounds/queries.server";
+import type { WalkPoint } from "~/domain/rounds/index.server";
 
 export interface Entry {
   value: string;

@@ -8,7 +8,7 @@ import {
   type QuantityId,
   type UnitPreference,
 } from "@core";
-import type { WalkPoint } from "~/domain/rounds/queries.server";
+import type { WalkPoint } from "~/domain/rounds/index.server";
 import type { EntryField } from "./entry";
 
 /** A figure, then its unit where one is written. */

@@ -1,7 +1,7 @@
 /** One reading of a walk as the tablet keeps it: with the units that it was typed in, whoever sends it. */
 import { preferredUnit, type UnitPreference } from "@core";
-import type { Outgoing } from "~/domain/rounds/outgoing";
-import type { WalkPoint } from "~/domain/rounds/queries.server";
+import type { Outgoing } from "~/domain/rounds/index";
+import type { WalkPoint } from "~/domain/rounds/index.server";
 import { localInput } from "~/ui/site";
 import { withUnit } from "~/ui/typed";
 import type { Entry, Judged, repeatsOf } from "./entry";

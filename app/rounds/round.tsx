@@ -7,8 +7,8 @@ import { DueRows } from "~/ui/dueRows";
 import { Due } from "~/ui/due";
 import { dayText, daysUntil, useShow, useSite } from "~/ui/site";
 import { StateWord } from "~/ui/state";
-import { dueWork } from "~/domain/bookings/due.server";
-import { roundRow, walkPoints } from "~/domain/rounds/queries.server";
+import { dueWork } from "~/domain/bookings/index.server";
+import { roundRow, walkPoints } from "~/domain/rounds/index.server";
 import { counted } from "~/ui/counted";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [

@@ -5,7 +5,7 @@ import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead } from "~/ui/page";
 import { Due } from "~/ui/due";
-import { roundList } from "~/domain/rounds/queries.server";
+import { roundList } from "~/domain/rounds/index.server";
 import { counted } from "~/ui/counted";
 
 export const meta = () => [{ title: "Rounds · Juncteral" }];

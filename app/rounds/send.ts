@@ -1,6 +1,6 @@
 import { guardAction, idParam } from "~/platform/guard.server";
 import { jsonOf } from "~/platform/request.server";
-import { receive } from "~/domain/rounds/receive.server";
+import { receive } from "~/domain/rounds/index.server";
 
 const MOST = 50;
 

@@ -4,7 +4,7 @@ import { expectedReading, quantityOf, readingStates } from "@core";
 import { guard, idParam } from "~/platform/guard.server";
 import { Button } from "~/ui/form";
 import { dayText, useShow, useSite } from "~/ui/site";
-import { roundRow, walkPoints, type WalkPoint } from "~/domain/rounds/queries.server";
+import { roundRow, walkPoints, type WalkPoint } from "~/domain/rounds/index.server";
 
 export const meta = () => [{ title: "Round sheet · Juncteral" }];
 

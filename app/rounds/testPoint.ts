@@ -1,6 +1,6 @@
 /** For tests of a walk: the case drain of a hoist's pump. */
 import { DAY } from "@core";
-import type { WalkPoint } from "~/domain/rounds/queries.server";
+import type { WalkPoint } from "~/domain/rounds/index.server";
 
 export const NOW = Date.UTC(2026, 10, 24, 9);
 

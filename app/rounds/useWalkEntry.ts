@@ -2,7 +2,7 @@
 import { useRef, useState } from "react";
 import type { UnitPreference } from "@core";
 import type { Walk } from "~/device/store.client";
-import type { WalkPoint } from "~/domain/rounds/queries.server";
+import type { WalkPoint } from "~/domain/rounds/index.server";
 import { useSite } from "~/ui/site";
 import { emptyEntry, judgeEntry, repeatsOf, type Entry, type EntryField } from "./entry";
 import { inNextUnit, pressed, signTurned, unitOf } from "./figure";

@@ -1,6 +1,6 @@
 /** The conditions that a point is read under, to be looked at and ticked. */
 import { readingStates } from "@core";
-import type { WalkPoint } from "~/domain/rounds/queries.server";
+import type { WalkPoint } from "~/domain/rounds/index.server";
 
 /** What has to hold at a point: as its maker of rounds wrote it, its state, its instrument. */
 export const conditionsOf = ({ conditions, readState, instrument }: WalkPoint): string[] => [

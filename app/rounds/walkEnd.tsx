@@ -1,7 +1,7 @@
 /** The end of a round: what was read, what waits on the device, what the server would not take. */
 import { useState } from "react";
 import { Button } from "~/ui/form";
-import type { WalkPoint } from "~/domain/rounds/queries.server";
+import type { WalkPoint } from "~/domain/rounds/index.server";
 import type { KeptOfRound, Walk } from "~/device/store.client";
 import { troublesOfRounds, type useOutbox } from "~/device/useOutbox";
 

@@ -1,6 +1,6 @@
 /** Beside the field: what is expected and what it was last time, or the question about a value that is odd. */
 import { quantityOf } from "@core";
-import type { WalkPoint } from "~/domain/rounds/queries.server";
+import type { WalkPoint } from "~/domain/rounds/index.server";
 import { momentText, useShow, useSite } from "~/ui/site";
 import type { WalkEntry } from "./useWalkEntry";
 

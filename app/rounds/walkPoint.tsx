@@ -4,7 +4,7 @@ import { lowerFirst, preferredUnit, quantityOf, type UnitPreference } from "@cor
 import type { Walk } from "~/device/store.client";
 import type { useOutbox } from "~/device/useOutbox";
 import { uuid } from "~/device/uuid";
-import type { StripPart, WalkPoint } from "~/domain/rounds/queries.server";
+import type { StripPart, WalkPoint } from "~/domain/rounds/index.server";
 import { CircuitStrip } from "~/ui/circuitStrip";
 import { useShow, useSite } from "~/ui/site";
 import type { EntryField } from "./entry";

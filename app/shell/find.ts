@@ -1,5 +1,5 @@
 import { guard } from "~/platform/guard.server";
-import { find } from "~/domain/overview/shell.server";
+import { find } from "~/domain/overview/index.server";
 
 /** What the find box, and pickers of one kind of record, ask while a person types. */
 export const loader = guard("viewer", async ({ request }) => {

@@ -9,8 +9,7 @@ import type { WorkerHealth } from "~/platform/heartbeat.server";
 import { momentText, SiteProvider, type SiteContext } from "~/ui/site";
 import { FindBox } from "./findBox";
 import { KeptReadings } from "./outbox";
-import { openDecisions } from "~/domain/overview/decisions.server";
-import { shellCounts } from "~/domain/overview/shell.server";
+import { openDecisions, shellCounts } from "~/domain/overview/index.server";
 
 export const loader = guard("viewer", async ({ user, context }) => ({
   user,

@@ -6,7 +6,7 @@ import { dayStart } from "@core";
 import { shortMonth } from "~/ui/calendarNames";
 import { stateTone } from "~/ui/state";
 import { dayText, HALF_YEAR, useSite } from "~/ui/site";
-import type { HorizonLine } from "~/domain/overview/today.server";
+import type { HorizonLine } from "~/domain/overview/index.server";
 
 const TOP = 24;
 const ROW = 29;

@@ -2,7 +2,7 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { lowerFirst, actsNow, actText, causes, dayStart, stateWords } from "@core";
-import type { Decision, FaultNeed, Need, OilNeed } from "~/domain/overview/today.server";
+import type { Decision, FaultNeed, Need, OilNeed } from "~/domain/overview/index.server";
 import { MarginRule } from "~/ui/marginRule";
 import { oddsText } from "~/ui/odds";
 import { dayText, monthText, useSite } from "~/ui/site";

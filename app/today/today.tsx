@@ -11,9 +11,21 @@ import {
   type PartAnswer,
   stateWords,
 } from "@core";
-import { sinceLastLook, type Changed } from "~/domain/overview/changed.server";
-import { dueWork, type DueItem } from "~/domain/bookings/due.server";
-import { openDecisions } from "~/domain/overview/decisions.server";
+import {
+  sinceLastLook,
+  type Changed,
+  openDecisions,
+  HORIZON_MONTHS,
+  duePoints,
+  dueRounds,
+  horizon,
+  needs,
+  oilNeeds,
+  stateCounts,
+  stopsAhead,
+  type NextStop,
+} from "~/domain/overview/index.server";
+import { dueWork, type DueItem } from "~/domain/bookings/index.server";
 import { guard, oncePerRequest } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
@@ -24,17 +36,6 @@ import { stateTone } from "~/ui/state";
 import { monthName, weekday } from "~/ui/calendarNames";
 import { Horizon } from "./horizon";
 import { DecisionRow, FaultRow, OilRow, pointsOf, pressing } from "./needs";
-import {
-  HORIZON_MONTHS,
-  duePoints,
-  dueRounds,
-  horizon,
-  needs,
-  oilNeeds,
-  stateCounts,
-  stopsAhead,
-  type NextStop,
-} from "~/domain/overview/today.server";
 import { counted } from "~/ui/counted";
 
 const whatWasReadIsWell = (read: number, unread: number) =>

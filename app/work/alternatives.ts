@@ -1,4 +1,4 @@
-import { alternativesOf } from "~/domain/plan/alternatives.server";
+import { alternativesOf } from "~/domain/plan/index.server";
 import { guard, notFound } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 

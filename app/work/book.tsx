@@ -1,7 +1,7 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/book";
 import { chance } from "@core";
-import { interventionKinds, interventionLabels } from "~/domain/bookings/form";
+import { interventionKinds, interventionLabels } from "~/domain/bookings/index";
 import { guard, guardAction, notFound, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { formFields } from "~/platform/request.server";
@@ -10,10 +10,9 @@ import { MarginRule } from "~/ui/marginRule";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
 import { Verdict } from "~/ui/verdict";
-import { bookWork } from "~/domain/bookings/commands.server";
+import { bookWork, bookingContext } from "~/domain/bookings/index.server";
 import { AlternativesTable } from "./alternativesTable";
 import { NoStopInTime } from "./noStopInTime";
-import { bookingContext } from "~/domain/bookings/context.server";
 
 export const meta = () => [{ title: "Book work · Juncteral" }];
 

@@ -1,7 +1,7 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/campaign";
 import { dayStart, lowerFirst } from "@core";
-import { campaignPage, closeCampaign, settlePart } from "~/domain/bookings/campaigns.server";
+import { campaignPage, closeCampaign, settlePart } from "~/domain/bookings/index.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";

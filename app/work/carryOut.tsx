@@ -1,6 +1,6 @@
 /** Procedures of a piece of work: those under way, and those that fit it. */
 import { Form, Link } from "react-router";
-import type { InterventionPage } from "~/domain/bookings/page.server";
+import type { InterventionPage } from "~/domain/bookings/index.server";
 import { Button } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";

@@ -1,7 +1,7 @@
 /** Before beside after, with what the difference proves. */
 import { Link } from "react-router";
 import { formatNumber, quantityOf } from "@core";
-import type { BeforeAfter } from "~/domain/record/proof.server";
+import type { BeforeAfter } from "~/domain/record/index.server";
 import { useShow } from "~/ui/site";
 
 const verdictTone = {

@@ -1,8 +1,7 @@
 import { Form, Link, redirect } from "react-router";
 import type { Route } from "./+types/due";
 import { lowerFirst } from "@core";
-import { campaignList } from "~/domain/bookings/campaigns.server";
-import { AHEAD, dueWork, exercisePlan, noteMove } from "~/domain/bookings/due.server";
+import { campaignList, AHEAD, dueWork, exercisePlan, noteMove } from "~/domain/bookings/index.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";

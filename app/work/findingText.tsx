@@ -1,6 +1,6 @@
 /** A finding in words, on the tablet and on the record; one that was withdrawn is struck out and stays. */
 import { findingKinds, findingSays, type FindingKindId } from "@core";
-import type { RunFinding } from "~/domain/runs/runState";
+import type { RunFinding } from "~/domain/runs/index";
 import { momentText, useSite } from "~/ui/site";
 
 interface Props {

@@ -8,18 +8,21 @@ import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextArea
 import { ConfirmButton } from "~/ui/confirm";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, localInput, useShow, useSite } from "~/ui/site";
-import { changeWork, finishWork } from "~/domain/bookings/commands.server";
-import { acceptAltered } from "~/domain/runs/altered.server";
-import { startRun } from "~/domain/runs/run.server";
-import { addAddendum, checkWork, lookedAgain, signWork, writeUp } from "~/domain/record/sign.server";
+import {
+  changeWork,
+  finishWork,
+  bookingContext,
+  interventionPage,
+  type InterventionPage,
+} from "~/domain/bookings/index.server";
+import { acceptAltered, startRun } from "~/domain/runs/index.server";
+import { addAddendum, checkWork, lookedAgain, signWork, writeUp } from "~/domain/record/index.server";
 import { Verdict } from "~/ui/verdict";
 import { AlternativesTable } from "./alternativesTable";
 import { CarryOut } from "./carryOut";
 import { Compared } from "./compared";
 import { KeepWriteUp, Signing, WriteUp, WriteUpFields } from "./writeUp";
-import { interventionLabels } from "~/domain/bookings/form";
-import { bookingContext } from "~/domain/bookings/context.server";
-import { interventionPage, type InterventionPage } from "~/domain/bookings/page.server";
+import { interventionLabels } from "~/domain/bookings/index";
 
 export const meta = () => [{ title: "Work · Juncteral" }];
 

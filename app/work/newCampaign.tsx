@@ -1,8 +1,8 @@
 import { Form, redirect } from "react-router";
 import type { Route } from "./+types/newCampaign";
 import { componentKindIds, componentKinds } from "@core";
-import { choices } from "~/domain/assets/queries.server";
-import { beginCampaign } from "~/domain/bookings/campaigns.server";
+import { choices } from "~/domain/assets/index.server";
+import { beginCampaign } from "~/domain/bookings/index.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { Button, FormProblemsProvider, SelectField, TextArea, TextField } from "~/ui/form";

@@ -1,6 +1,6 @@
 /** That no planned stop comes before the limit, what is known of the part, and which way is the least bad. */
 import { chance } from "@core";
-import type { BookingContext } from "~/domain/bookings/context.server";
+import type { BookingContext } from "~/domain/bookings/index.server";
 import { Notice } from "~/ui/form";
 import { dayText, useSite } from "~/ui/site";
 

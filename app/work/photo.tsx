@@ -1,6 +1,6 @@
 /** Photographs of work: taken, marked, and shown with their marks. */
 import { useEffect, useState, type CSSProperties, type KeyboardEvent } from "react";
-import type { RunPhoto } from "~/domain/runs/runState";
+import type { RunPhoto } from "~/domain/runs/index";
 import { Button, fieldClass } from "~/ui/form";
 import type { Run } from "./useRun";
 import { whoOf } from "./who";

@@ -1,9 +1,9 @@
 import { Form, redirect } from "react-router";
 import type { Route } from "./+types/procedure";
 import { stepsOf } from "@core";
-import { choices } from "~/domain/assets/queries.server";
-import { procedureText } from "~/domain/runs/procedureForm";
-import { keepCopy, procedureBy, retireCopy } from "~/domain/runs/procedures.server";
+import { choices } from "~/domain/assets/index.server";
+import { procedureText } from "~/domain/runs/index";
+import { keepCopy, procedureBy, retireCopy } from "~/domain/runs/index.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/procedures";
 import { componentKinds, stepsOf } from "@core";
-import { allProcedures } from "~/domain/runs/procedures.server";
+import { allProcedures } from "~/domain/runs/index.server";
 import { guard } from "~/platform/guard.server";
 import { PageHead, Section } from "~/ui/page";
 import { counted } from "~/ui/counted";

@@ -1,6 +1,6 @@
 /** Why something is skipped or taken back: a few words, kept on the record. */
 import { useState } from "react";
-import { SHORTEST_REASON } from "~/domain/runs/runState";
+import { SHORTEST_REASON } from "~/domain/runs/index";
 import { Button, fieldClass } from "~/ui/form";
 
 interface Props {

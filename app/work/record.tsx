@@ -1,8 +1,8 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/record";
 import { answerText } from "@core";
-import { recordPage } from "~/domain/record/record.server";
-import { interventionLabels } from "~/domain/bookings/form";
+import { recordPage } from "~/domain/record/index.server";
+import { interventionLabels } from "~/domain/bookings/index";
 import { guard, idParam } from "~/platform/guard.server";
 import { PageHead, Section } from "~/ui/page";
 import { dayText, InZone, momentText, useShow, useSite } from "~/ui/site";

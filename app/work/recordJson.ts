@@ -1,4 +1,4 @@
-import { recordPage } from "~/domain/record/record.server";
+import { recordPage } from "~/domain/record/index.server";
 import { guard, idParam } from "~/platform/guard.server";
 
 /** The record of a piece of work for programs: what its page shows, photographs by their address. */

@@ -1,11 +1,11 @@
 import { Form, Link } from "react-router";
 import type { Route } from "./+types/records";
-import { findRecords } from "~/domain/record/record.server";
+import { findRecords } from "~/domain/record/index.server";
 import { guard } from "~/platform/guard.server";
 import { Button, fieldClass } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { interventionLabels } from "~/domain/bookings/form";
+import { interventionLabels } from "~/domain/bookings/index";
 
 export const meta = () => [{ title: "Records of work · Juncteral" }];
 

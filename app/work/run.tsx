@@ -5,7 +5,7 @@ import type { Route } from "./+types/run";
 import { Insecure } from "~/device/insecure";
 import { takeAlong } from "~/device/takeAlong";
 import { networkWords } from "~/device/useOutbox";
-import { runPage } from "~/domain/runs/run.server";
+import { runPage } from "~/domain/runs/index.server";
 import { guard, idParam } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { now } from "~/runtime/clock.server";

@@ -12,7 +12,7 @@ import {
 } from "@core";
 import { Button } from "~/ui/form";
 import { momentText, useSite } from "~/ui/site";
-import type { RunFinding } from "~/domain/runs/runState";
+import type { RunFinding } from "~/domain/runs/index";
 import { FindingText, Withdrawn } from "./findingText";
 import { PhotoStrip, PhotoTaker } from "./photo";
 import { Reason } from "./reason";

@@ -1,4 +1,4 @@
-import { receiveWork } from "~/domain/runs/receive.server";
+import { receiveWork } from "~/domain/runs/index.server";
 import { guardAction, idParam } from "~/platform/guard.server";
 import { jsonOf } from "~/platform/request.server";
 

@@ -1,4 +1,4 @@
-import { runState } from "~/domain/runs/run.server";
+import { runState } from "~/domain/runs/index.server";
 import { guard, idParam } from "~/platform/guard.server";
 
 /** What others did meanwhile in a procedure. */

@@ -10,9 +10,11 @@ import type {
   OutgoingWithdrawal,
   OutgoingWork,
   OutgoingWorkPhoto,
-} from "~/domain/runs/outgoing";
-import type { RunPage } from "~/domain/runs/run.server";
-import type { RunFinding, RunPhoto, RunState } from "~/domain/runs/runState";
+  RunFinding,
+  RunPhoto,
+  RunState,
+} from "~/domain/runs/index";
+import type { RunPage } from "~/domain/runs/index.server";
 
 /** Others' steps are looked for so often. */
 const LOOK_MS = 5000;

@@ -5,9 +5,8 @@ import { guard } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
 import { dayText, useSite } from "~/ui/site";
-import { interventionLabels } from "~/domain/bookings/form";
-import { dueWork } from "~/domain/bookings/due.server";
-import { workPage, type WorkRow } from "~/domain/bookings/list.server";
+import { interventionLabels } from "~/domain/bookings/index";
+import { dueWork, workPage, type WorkRow } from "~/domain/bookings/index.server";
 import { counted } from "~/ui/counted";
 
 export const meta = () => [{ title: "Work · Juncteral" }];

@@ -1,6 +1,6 @@
 /** The record of work that is done: written up, signed, checked, added to. */
 import { Form, useNavigation } from "react-router";
-import type { InterventionPage } from "~/domain/bookings/page.server";
+import type { InterventionPage } from "~/domain/bookings/index.server";
 import { Button, CheckField, FormProblemsProvider, TextArea, TextField } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";

@@ -11,7 +11,7 @@ import { from as copyFrom } from "pg-copy-streams";
 import { pipeline } from "node:stream/promises";
 import { closeConnections } from "~/db/client.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";
-import { runImport, saveMapping } from "~/domain/readings/csv/import.server";
+import { runImport, saveMapping } from "~/domain/readings/index.server";
 import { median, page, say, signedIn, sqlTime, time } from "./timing";
 
 const client = new pg.Client({ connectionString: process.env.DATABASE_URL });

@@ -10,8 +10,8 @@ import pg from "pg";
 import { from as copyFrom } from "pg-copy-streams";
 import { closeConnections } from "~/db/client.server";
 import { importRecord, storeUpload } from "~/platform/imports.server";
-import { assessCircuits, assessStaleCircuits } from "~/domain/condition/oilAssessment.server";
-import { runLabImport, saveLabMapping } from "~/domain/oil/labFile/import.server";
+import { assessCircuits, assessStaleCircuits } from "~/domain/condition/index.server";
+import { runLabImport, saveLabMapping } from "~/domain/oil/index.server";
 import { median, page, say, signedIn, sqlTime, time } from "./timing";
 
 const ROWS = 200_000;

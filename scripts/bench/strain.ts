@@ -7,7 +7,7 @@ import pg from "pg";
 import { closeConnections } from "~/db/client.server";
 import { beginStage, importRecord, storeUpload } from "~/platform/imports.server";
 import { closeQueue } from "~/platform/jobs.server";
-import { saveMapping } from "~/domain/readings/csv/import.server";
+import { saveMapping } from "~/domain/readings/index.server";
 import { fuzz } from "../../e2e/fuzz";
 import { fuzzJson, fuzzPages } from "../../e2e/support";
 import { median, page, say, signedIn, time } from "./timing";

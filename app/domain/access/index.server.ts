@@ -1,4 +1,15 @@
-/** What other subjects use of access: who acts, and the record of what was changed. */
+/** Who may what, who acts, and the record of what was changed. */
 export type { Actor } from "./actor";
 export { audit } from "./audit.server";
-export { writerOf, type Writer } from "./writer.server";
+export {
+  type Done,
+  type Person,
+  addPerson,
+  changeOwnPassword,
+  changePerson,
+  people,
+  setAccess,
+  setPassword,
+} from "./people.server";
+export { saveUnits } from "./preferences.server";
+export { type Writer, writerOf } from "./writer.server";

@@ -1,2 +1,3 @@
-/** What other subjects use of assets, in the browser too. */
-export { analyteField } from "./analyteLines";
+/** Words and lines of the fleet, in the browser too. */
+export { analyteField, analyteLines } from "./analyteLines";
+export { type FieldSpec, type RecordKind, isRecordKind, recordSpecs } from "./form";

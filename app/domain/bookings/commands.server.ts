@@ -12,11 +12,10 @@ import { log } from "~/runtime/log.server";
 import { hoursQuestionOf } from "~/domain/readings/index.server";
 import { check, pastMoment, isUuid } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
-import { acceptByName, alteredAt } from "~/domain/runs/altered.server";
-import { recordWords, writeUpSchema, writtenUp } from "~/domain/record/form";
+import { acceptByName, alteredAt, openRuns } from "~/domain/runs/index.server";
+import { recordWords, writeUpSchema, writtenUp } from "~/domain/record/index";
 import { bookingSchema, doneSchema } from "./form";
 import { holdParts, renewLife, splitTrends } from "./lives.server";
-import { openRuns } from "~/domain/runs/run.server";
 import { condemning } from "./origin.server";
 import { errorText } from "~/runtime/errors";
 

@@ -2,16 +2,24 @@
 import { and, desc, eq, gte, isNull, sql } from "drizzle-orm";
 import { findingSays, isProven } from "@core";
 import { db } from "~/db/client.server";
-import { circuits, components, interventions, lives, machines, points, readings, sites, stops, workRuns } from "~/db/schema";
+import {
+  circuits,
+  components,
+  interventions,
+  lives,
+  machines,
+  points,
+  readings,
+  sites,
+  stops,
+  workRuns,
+} from "~/db/schema";
 import { debrisEvents } from "~/db/oilTables";
 import { leadTimeNow } from "~/domain/condition/index.server";
 import { notFound } from "~/platform/missing";
-import { proceduresFor } from "~/domain/runs/procedures.server";
-import { beforeAndAfter } from "~/domain/record/proof.server";
-import { alteredAt } from "~/domain/runs/altered.server";
-import { findingsOf, runsOf, type WorkRun } from "~/domain/runs/run.server";
-import type { RunFinding } from "~/domain/runs/runState";
-import { againstSigning } from "~/domain/record/sign.server";
+import { proceduresFor, alteredAt, findingsOf, runsOf, type WorkRun } from "~/domain/runs/index.server";
+import { beforeAndAfter, againstSigning } from "~/domain/record/index.server";
+import type { RunFinding } from "~/domain/runs/index";
 
 /** Debris that was found in the work: what it was, and the event of its circuit since the work was booked, where one is open. */
 async function debrisOf(

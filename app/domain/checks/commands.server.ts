@@ -1,7 +1,7 @@
 /** Writes of tests: records, the register of temporary changes, the plant's own definitions. */
 import { type Answer, formIsOld } from "~/domain/answer";
 import { sentBefore, sentElsewhere } from "~/domain/sent.server";
-import { type Actor } from "~/domain/access/index.server";
+import type { Actor } from "~/domain/access/index.server";
 import { and, eq, isNull } from "drizzle-orm";
 import {
   componentKindIds,

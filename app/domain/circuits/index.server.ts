@@ -1,4 +1,6 @@
-/** What others use of the circuits: their diagrams, and their gauges as they stand. */
+/** Diagrams of circuits, and their gauges as they stand. */
+export { circuitPage } from "./circuitPage.server";
+export { type CircuitDiagram, diagramIfAny, diagramOf } from "./diagram.server";
+export { drawCircuit, previewOf } from "./draw.server";
 export { drawingOf } from "./drawing.server";
-export { diagramIfAny, diagramOf, type CircuitDiagram } from "./diagram.server";
 export { presentOf } from "./present";

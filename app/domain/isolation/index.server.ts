@@ -1,7 +1,10 @@
-/** What others use of the isolation of faults. */
-export { diagnoseStaleCircuits } from "./diagnose.server";
-export { adviseTestPoints } from "./testPoints.server";
+/** Isolation of faults: cases, evidence, tests, standing diagnoses. */
 export { caseOf } from "./caseOf.server";
-export { closeIsolation, enterResult, openIsolation } from "./cases.server";
-export { beginPractice, practiceName, practiceTest } from "./practice.server";
+export { type CasePage, type ShownTest, casePage } from "./casePage.server";
+export { closeIsolation, doubtGauges, doubtLeaning, enterResult, openIsolation, withdrawResult } from "./cases.server";
+export { diagnoseStaleCircuits } from "./diagnose.server";
 export { evidenceWords } from "./evidence.server";
+export { circuitNamed, circuitsNamed, faultPage, isolationsListed, standingFaults } from "./place.server";
+export { addKnowledge, plantEntries, retireKnowledge } from "./plant.server";
+export { beginPractice, practiceName, practiceOf, practicePage, practiceTest } from "./practice.server";
+export { adviseTestPoints, askTestPoints, testPointsPage } from "./testPoints.server";

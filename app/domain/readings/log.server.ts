@@ -3,7 +3,7 @@
  * neighbours in time, questioned where it is odd, saved once. Readings are only ever added or superseded.
  */
 import type { Answer } from "~/domain/answer";
-import { type Actor } from "~/domain/access/index.server";
+import type { Actor } from "~/domain/access/index.server";
 import { and, desc, eq, isNull, lte, sql } from "drizzle-orm";
 import type { ParsedQuantity, Question } from "@core";
 import { brokenConstraint, db, type Queryable } from "~/db/client.server";

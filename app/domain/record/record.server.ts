@@ -15,9 +15,8 @@ import {
   workFindings,
 } from "~/db/schema";
 import { notFound } from "~/platform/missing";
-import { acceptedFor } from "~/domain/runs/altered.server";
+import { acceptedFor, findingsOf, photosOf, runsOf } from "~/domain/runs/index.server";
 import { beforeAndAfter } from "./proof.server";
-import { findingsOf, photosOf, runsOf } from "~/domain/runs/run.server";
 
 export async function recordPage(id: string) {
   const [row] = await db()

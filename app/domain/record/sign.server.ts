@@ -8,11 +8,10 @@ import { changedMeanwhile, formIsOld, type Answer, type Because, type Refused } 
 import { sentBefore } from "~/domain/sent.server";
 import { check, isUuid } from "~/platform/validate";
 import { now } from "~/runtime/clock.server";
-import { alteredAt } from "~/domain/runs/altered.server";
+import { alteredAt, openRuns } from "~/domain/runs/index.server";
 import { recordWords, writeUpSchema } from "./form";
 import { beforeAndAfter } from "./proof.server";
-import { openRuns } from "~/domain/runs/run.server";
-import { SHORTEST_REASON } from "~/domain/runs/runState";
+import { SHORTEST_REASON } from "~/domain/runs/index";
 
 type Work = typeof interventions.$inferSelect;
 

@@ -1,0 +1,3 @@
+/** The forms of oil, in the browser too. */
+export { placeOptions, sludgeOptions, stateOptions } from "./form";
+export { labMappingOf, placeFields } from "./labFile/mapping";
