@@ -10,7 +10,8 @@ import { adviseTestPoints, diagnoseStaleCircuits } from "~/domain/isolation/inde
 import { config } from "./runtime/config.server";
 import { makeApp } from "~/platform/http.server";
 import { keepBeating } from "~/platform/heartbeat.server";
-import { endStage, importRecord, sweepUploads, tellProgress } from "~/platform/imports.server";
+import { endStage, importRecord, tellProgress } from "~/platform/imports.server";
+import { sweepUploads } from "~/platform/uploads.server";
 import { closeQueue, requestAssessment, runWorker } from "~/platform/jobs.server";
 import { log } from "./runtime/log.server";
 import { addFirstEngineer, newFirstKey } from "~/platform/session.server";

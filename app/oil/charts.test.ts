@@ -1,7 +1,8 @@
 /** What the pictures of the oil are made of. */
 import { DAY } from "@core";
 import type { MetalPoint } from "@core";
-import { codesChart, countsChart, metalChart } from "./charts";
+import { codesChart, countsChart } from "./charts";
+import { metalChart } from "./metalChart";
 
 const NOW = Date.UTC(2026, 10, 24);
 const tones = Object.fromEntries(

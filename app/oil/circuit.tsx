@@ -1,7 +1,6 @@
 import { useMemo, useState } from "react";
 import { Link, redirect } from "react-router";
 import type { Route } from "./+types/circuit";
-import { analytes, type ConditionState } from "@core";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
@@ -18,10 +17,10 @@ import { codesChart, countsChart } from "./charts";
 import { CauseList, FindingList, SuspectList } from "./chain";
 import { FilterSection } from "./filters";
 import { MetalSection } from "./metals";
-import { renewElement, circuitPage, elementsIn, type ShownOil, circuitPlace } from "~/domain/oil/index.server";
+import { renewElement, circuitPage, elementsIn, circuitPlace } from "~/domain/oil/index.server";
 import { SizeSection } from "./sizes";
 import { lineOf, SmallCharts } from "./smallCharts";
-import { counted } from "~/ui/counted";
+import { finding, saidText } from "./circuitWords";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Oil of ${loaderData?.page.machine ?? "a circuit"} · Juncteral` },
@@ -49,40 +48,6 @@ export const action = guardAction("technician", async ({ params, request }) => {
     : ({ ok: false, problems: { form: "Choose a filter." } } as const);
   return done.ok ? redirect(`/oil/${id}?said=element`) : refused(done, { componentId: fields.componentId });
 });
-
-/** Where no single finding has a heading of its own: what is below says it. Only a steady oil is normal. */
-const byState: Record<ConditionState, string> = {
-  alarm: "its oil needs attention now",
-  alert: "its oil needs attention",
-  drifting: "still clean, but drifting",
-  steady: "its oil is normal",
-  unproven: "not enough is known of its oil",
-  unread: "not enough is known of its oil",
-};
-
-function finding(machine: string, detail: ShownOil | null, samples: number): string {
-  if (!detail || samples === 0) return `${machine}: no sample of its oil yet`;
-  const worst = Math.max(...detail.over.map((o) => o ?? -Infinity));
-  const parts: string[] = [];
-  if (detail.filters.some((f) => f.past)) parts.push("oil bypasses its filter");
-  if (worst > 0) parts.push(worst === Infinity ? "too dirty to count" : `${counted(worst, "number")} over target`);
-  if (detail.metals.some((m) => m.passed.includes("own"))) parts.push("more metal than before");
-  if (detail.water && !detail.water.below && detail.water.ppm >= 500) parts.push("water in the oil");
-  if (detail.viscosityOff !== null && Math.abs(detail.viscosityOff) >= 0.1)
-    parts.push(
-      `${Math.round(Math.abs(detail.viscosityOff) * 100)} % too ${detail.viscosityOff < 0 ? "thin" : "thick"}`,
-    );
-  const climbs = detail.metals.filter((m) => m.climb);
-  if (climbs.length > 0) parts.push(`${climbs.map((m) => analytes[m.id].short).join(" and ")} climbing`);
-  return `${machine}: ${parts.length ? parts.join(", ") : byState[detail.state]}`;
-}
-
-const saidText: Record<string, string> = {
-  sample: "The sample is recorded.",
-  element: "New element recorded; its readings start a new series.",
-  settings: "Saved.",
-  withdrawn: "Sample withdrawn: it stays on record but no longer counts.",
-};
 
 export default function OilCircuit({ loaderData: { page, elements, mayLog, mayEdit, said } }: Route.ComponentProps) {
   const site = useSite();

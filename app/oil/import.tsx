@@ -8,15 +8,8 @@ import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
 import { SelectField } from "~/ui/form";
-import {
-  columnOptions,
-  columnText,
-  fatesText,
-  FormatFields,
-  ImportForm,
-  ImportProgress,
-  TakeBack,
-} from "~/ui/importFile";
+import { columnOptions, FormatFields, ImportForm, ImportProgress, TakeBack } from "~/ui/importFile";
+import { columnText, fatesText } from "~/ui/importFates";
 import { PageHead } from "~/ui/page";
 import { labPreview, runLabImport, saveLabMapping, type LabPreview, undoLabImport } from "~/domain/oil/index.server";
 import { labMappingOf, placeFields } from "~/domain/oil/index";

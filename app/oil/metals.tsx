@@ -4,7 +4,7 @@ import { useFetcher } from "react-router";
 import { analytes, formatNumber, type AnalyteId, type MetalAlarm, type MetalPoint } from "@core";
 import { ChartCanvas } from "~/ui/charts/canvas";
 import { Section } from "~/ui/page";
-import { metalChart } from "./charts";
+import { metalChart } from "./metalChart";
 
 const number = (value: number | null, digits = 1) => (value === null ? "–" : formatNumber(value, digits));
 const passedText: Record<MetalAlarm["passed"][number], string> = {

@@ -1,6 +1,7 @@
 import { DAY } from "@core";
 import type { ChartConfiguration } from "chart.js";
-import { sameMonthChart, trendChart } from "./charts";
+import { trendChart } from "./charts";
+import { sameMonthChart } from "./sameMonthChart";
 import type { PointPage } from "~/domain/readings/pointPage.server";
 
 const now = Date.UTC(2026, 10, 24);

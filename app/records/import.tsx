@@ -9,15 +9,8 @@ import { Button, CheckField, SelectField, TextField } from "~/ui/form";
 import { counted } from "~/ui/counted";
 import { PageHead, Section } from "~/ui/page";
 import { beginStage, importRecord, isLarge } from "~/platform/imports.server";
-import {
-  columnOptions,
-  columnText,
-  fatesText,
-  FormatFields,
-  ImportForm,
-  ImportProgress,
-  TakeBack,
-} from "~/ui/importFile";
+import { columnOptions, FormatFields, ImportForm, ImportProgress, TakeBack } from "~/ui/importFile";
+import { columnText, fatesText } from "~/ui/importFates";
 import {
   preview,
   runImport,

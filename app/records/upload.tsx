@@ -1,7 +1,7 @@
 import { Form, redirect } from "react-router";
 import type { Route } from "./+types/upload";
 import { guard, guardAction, problems } from "~/platform/guard.server";
-import { storeUpload, uploadLimitMb, uploadOf } from "~/platform/imports.server";
+import { storeUpload, uploadLimitMb, uploadOf } from "~/platform/uploads.server";
 import { Button, FormProblemsProvider } from "~/ui/form";
 import { FileField } from "~/ui/importFile";
 import { PageHead } from "~/ui/page";

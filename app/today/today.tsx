@@ -1,19 +1,9 @@
 import { TZDate } from "@date-fns/tz";
 import { Link } from "react-router";
 import type { Route } from "./+types/today";
-import {
-  lowerFirst,
-  conditionStates,
-  dayOf,
-  dayStart,
-  partAgainstStop,
-  type ConditionState,
-  type PartAnswer,
-  stateWords,
-} from "@core";
+import { conditionStates, dayStart, type ConditionState, stateWords } from "@core";
 import {
   sinceLastLook,
-  type Changed,
   openDecisions,
   HORIZON_MONTHS,
   duePoints,
@@ -23,20 +13,17 @@ import {
   oilNeeds,
   stateCounts,
   stopsAhead,
-  type NextStop,
 } from "~/domain/overview/index.server";
-import { dueWork, type DueItem } from "~/domain/bookings/index.server";
+import { dueWork } from "~/domain/bookings/index.server";
 import { guard, oncePerRequest } from "~/platform/guard.server";
 import { mayAct } from "~/platform/permissions";
 import { Empty, PageHead, Section } from "~/ui/page";
-import { DueRows } from "~/ui/dueRows";
 import { Due } from "~/ui/due";
-import { dayText, momentText, useSite } from "~/ui/site";
-import { stateTone } from "~/ui/state";
+import { dayText, useSite } from "~/ui/site";
 import { monthName, weekday } from "~/ui/calendarNames";
 import { Horizon } from "./horizon";
 import { DecisionRow, FaultRow, OilRow, pointsOf, pressing } from "./needs";
-import { counted } from "~/ui/counted";
+import { Since, ByDate, finding, partWord } from "./parts";
 
 const whatWasReadIsWell = (read: number, unread: number) =>
   read === 0
@@ -77,78 +64,6 @@ export const loader = guard("viewer", async ({ user, context }) => {
     mayBook: mayAct(user.role, "engineer"),
   };
 });
-
-const numbers = [
-  "Nothing needs",
-  "One thing needs",
-  "Two things need",
-  "Three things need",
-  "Four things need",
-  "Five things need",
-  "Six things need",
-  "Seven things need",
-  "Eight things need",
-  "Nine things need",
-];
-
-/** What changed since the reader looked before this visit. */
-function Since({ changed: { since, points, states, done } }: { changed: Changed }) {
-  const site = useSite();
-  return (
-    <Section title="Since you last looked" aside={momentText(since, site)}>
-      <ul>
-        {points.map((p) => (
-          <li key={p.pointId} className="ruled py-1.5">
-            <Link to={`/points/${p.pointId}`} className="hover:underline">
-              {p.machine}, {lowerFirst(p.component)}
-            </Link>
-            : <span className={stateTone[p.state]}>{stateWords[p.state]}</span>
-            <span className="text-ink-2">{`, was ${stateWords[p.before]}`}</span>
-          </li>
-        ))}
-        {states > points.length ? (
-          <li className="py-1.5 text-ink-2">{`${states - points.length} more changed their state.`}</li>
-        ) : null}
-        {done > 0 ? (
-          <li className="py-1.5">
-            <Link to="/work" className="hover:underline">
-              {`${counted(done, "piece")} of work done`}
-            </Link>
-          </li>
-        ) : null}
-      </ul>
-    </Section>
-  );
-}
-
-/** Stop-gaps, valves to move, hoses, fills, campaigns, work not proven: the first that fall due. */
-function ByDate({ items }: { items: readonly DueItem[] }) {
-  return (
-    <Section
-      title="Due by date"
-      aside={
-        <Link to="/work/due" className="way">
-          All of it
-        </Link>
-      }
-    >
-      <DueRows items={items} />
-    </Section>
-  );
-}
-
-function finding(open: number): string {
-  return `${numbers[open] ?? `${open} things need`} a decision`;
-}
-
-function partWord(work: NextStop["work"][number], stop: NextStop, now: number): PartAnswer {
-  return work.needsPart
-    ? partAgainstStop(
-        { leadTimeDays: work.leadTimeDays, orderedOn: work.orderedOn, today: dayOf(now, stop.timeZone) },
-        stop.startsOn,
-      )
-    : { late: false, text: "no part needed" };
-}
 
 export default function Today({ loaderData }: Route.ComponentProps) {
   const { open, toDecide, oils, counts, lines, due, dueInAll, ahead, changed, byDate, months, mayBook } = loaderData;

@@ -10,7 +10,8 @@ import pg from "pg";
 import { from as copyFrom } from "pg-copy-streams";
 import { pipeline } from "node:stream/promises";
 import { closeConnections } from "~/db/client.server";
-import { importRecord, storeUpload } from "~/platform/imports.server";
+import { importRecord } from "~/platform/imports.server";
+import { storeUpload } from "~/platform/uploads.server";
 import { runImport, saveMapping } from "~/domain/readings/index.server";
 import { median, page, say, signedIn, sqlTime, time } from "./timing";
 

@@ -5,7 +5,8 @@
 import { readFileSync } from "node:fs";
 import pg from "pg";
 import { closeConnections } from "~/db/client.server";
-import { beginStage, importRecord, storeUpload } from "~/platform/imports.server";
+import { beginStage, importRecord } from "~/platform/imports.server";
+import { storeUpload } from "~/platform/uploads.server";
 import { closeQueue } from "~/platform/jobs.server";
 import { saveMapping } from "~/domain/readings/index.server";
 import { fuzz } from "../../e2e/fuzz";

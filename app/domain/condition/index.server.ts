@@ -1,21 +1,8 @@
 /** The condition of a point: assessing, what an assessment is made of, marking stale. */
-export {
-  ASSESSMENT_SHAPE,
-  type AssessmentParts,
-  addEmptyAssessments,
-  assessPoint,
-  assessPoints,
-  assessStalePoints,
-  currentDetail,
-  currentParts,
-  issuedOf,
-  issuedRow,
-  markAllStale,
-  markDiagnosisStale,
-  markStale,
-  partsOf,
-  stopsBySite,
-} from "./assessment.server";
+export { assessPoint, assessPoints, assessStalePoints, stopsBySite } from "./assessment.server";
+export { addEmptyAssessments, markAllStale, markDiagnosisStale, markStale } from "./marking.server";
+export { issuedOf, issuedRow } from "./issued.server";
+export { ASSESSMENT_SHAPE, type AssessmentParts, currentDetail, currentParts, partsOf } from "./shape.server";
 export { leadTimeNow, leadTimeNowOf, notOver, notOverOf } from "./chances.server";
 export { claimStale, sweep } from "./claims.server";
 export { assessCircuits, assessOilNow, assessStaleCircuits, markOilStale } from "./oilAssessment.server";

@@ -11,7 +11,7 @@ import { assessOil, urgenciesOf, type OilAssessment } from "@core";
 import { db, isDatabaseDown, type Queryable } from "~/db/client.server";
 import { oilAssessments } from "~/db/oilTables";
 import { components, points } from "~/db/schema";
-import { markStale, oilIsFresh } from "./assessment.server";
+import { markStale, oilIsFresh } from "./marking.server";
 import { claimStale, sweep } from "./claims.server";
 import { now } from "~/runtime/clock.server";
 import { log } from "~/runtime/log.server";

@@ -17,7 +17,7 @@ import {
 import { type Queryable } from "~/db/client.server";
 import { oilEvents, samples } from "~/db/oilTables";
 import { circuits, components, fluids, hourMeterChanges, lives, machines, points } from "~/db/schema";
-import { oilQuantities } from "./assessment.server";
+import { oilQuantities } from "./marking.server";
 import { assessPointOf, contextOf, pointSetups, readingsOfLife } from "./setups.server";
 import { OIL_SHAPE } from "./oilStored.server";
 import { now } from "~/runtime/clock.server";

@@ -1,6 +1,6 @@
 /** The margin that a point has used over its life, as a small line draws it. */
 import { MONTH, marginHistory } from "@core";
-import type { AssessmentParts } from "./assessment.server";
+import type { AssessmentParts } from "./shape.server";
 
 export interface MarginTrend {
   /** From the first moment to the last. */

@@ -10,7 +10,6 @@ import { guessDateOrder } from "~/platform/csvCells";
 import { decode, guessDecimalMark, guessDelimiter } from "~/platform/csvText";
 import {
   badRows,
-  contentOf,
   copyIn,
   fatesShown,
   headingsOf,
@@ -19,8 +18,9 @@ import {
   type Imported,
   type ImportRow,
   type ReadFile,
-  type ShownFates,
 } from "~/platform/imports.server";
+import { type ShownFates } from "~/platform/fates.server";
+import { contentOf } from "~/platform/uploads.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
 import { fits, guessLabColumns, labMappingSchema, type LabMapping } from "./mapping";

@@ -5,17 +5,16 @@ import { db } from "~/db/client.server";
 import { imports } from "~/db/schema";
 import {
   badRows,
-  contentOf,
   copyIn,
-  FatesShown,
   headingsOf,
   markDone,
   readRows,
   type Imported,
   type ImportRow,
   type Outcome,
-  type ShownFates,
 } from "~/platform/imports.server";
+import { FatesShown, type ShownFates } from "~/platform/fates.server";
+import { contentOf } from "~/platform/uploads.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
 import { unusedColumns } from "~/platform/csvCells";
