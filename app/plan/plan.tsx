@@ -1,24 +1,26 @@
 import { useMemo, useState } from "react";
-import { Form, Link, redirect } from "react-router";
+import { Link, redirect } from "react-router";
 import type { Route } from "./+types/plan";
-import { lowerFirst, moneyText, optionName, readAgainBy, reasonOf, type PlanWriter } from "@core";
+import { moneyText, type PlanWriter } from "@core";
 import { bookPlan, dropPlan, keepPlan, keptPlans, planSites, sitePlan } from "~/domain/plan/index.server";
 import { dueWork } from "~/domain/bookings/index.server";
 import { guard, guardAction, refused } from "~/platform/guard.server";
 import { isUuid } from "~/platform/validate";
 import { mayAct } from "~/platform/permissions";
 import { formFields } from "~/platform/request.server";
-import { Button, fieldClass, FormProblemsProvider, Notice, TextField } from "~/ui/form";
+import { Button, FormProblemsProvider, Notice } from "~/ui/form";
 import { Empty, PageHead } from "~/ui/page";
 import { dayText, InZone, useSite } from "~/ui/site";
-import { SteppedSelect } from "~/ui/steppedSelect";
 import { DueBeside, DUE_SHOWN, Helps, LeftOut } from "./beside";
-import { Board, type BoardRow } from "./board";
+import { Board } from "./board";
 import { Compare } from "./compare";
 import { Stops } from "./stops";
 import { usePlanner } from "./usePlanner";
 import { useWishes } from "./useWishes";
 import { counted } from "~/ui/counted";
+import { boardRows } from "./boardRows";
+import { KeepPlan, PlanTools, Troubles } from "./planParts";
+import { headline, percent } from "./planWords";
 
 export const meta = () => [{ title: "Plan · Juncteral" }];
 
@@ -54,9 +56,6 @@ type Loaded = NonNullable<Route.ComponentProps["loaderData"]["loaded"]> & { mayE
 
 /** Pieces on the page at first, and more at a time. */
 const ROWS = 50;
-/** Pieces offered to go together with, at most. */
-const COMPANIONS = 12;
-const ZOOMS = [1, 3, 6, 12, 24, 36];
 
 export default function Plan({ loaderData: { loaded, mayEdit }, actionData }: Route.ComponentProps) {
   if (!loaded)
@@ -115,49 +114,8 @@ function Planned({
     now: asked.now,
     stops: new Map(asked.stops.map((s) => [s.id, s])),
   };
-  const unstated = Object.values(plan.pieces).filter((p) => p.needsPart && p.leadTimeDays === null && !p.orderedOn);
   const ahead = asked.stops.filter((s) => !wishes.without.includes(s.id));
-  const lineOf = new Map(solved?.lines.map((l) => [l.piece, l]));
-  const called = (id: string) => `${plan.pieces[id]!.machine}, ${lowerFirst(plan.pieces[id]!.component)}`;
-  const rows = asked.pieces.flatMap((piece): BoardRow[] => {
-    const facts = plan.pieces[piece.id]!;
-    const line = lineOf.get(piece.id) ?? null;
-    if (only && !`${facts.machine} ${facts.component}`.toLowerCase().includes(only.toLowerCase())) return [];
-    const again = line?.option.kind === "wait" ? readAgainBy(piece, asked.now) : null;
-    const ways = [
-      ...ahead
-        .filter((s) => s.machines === null || s.machines.includes(piece.machine))
-        .map((s) => ({ id: s.id, label: `${s.name}, ${dayText(s.at, here)}`, at: s.at })),
-      {
-        id: "own",
-        label:
-          line?.option.kind === "own"
-            ? `${optionName(line.option, writer)}, ${dayText(line.option.at, here)}`
-            : "a stop of its own",
-        at: line?.option.kind === "own" ? line.option.at : Infinity,
-      },
-      { id: "wait", label: again ? `wait, read again by ${dayText(again, here)}` : "wait", at: Infinity },
-    ];
-    const reason = line ? reasonOf(line, piece, writer) : "";
-    const group = wishes.together.find((g) => g.includes(piece.id)) ?? [piece.id];
-    const others = asked.pieces.filter((p) => !group.includes(p.id));
-    const near = [
-      ...others.filter((p) => p.machine === piece.machine),
-      ...others.filter((p) => p.machine !== piece.machine),
-    ];
-    return [
-      {
-        facts,
-        line,
-        pinned: wishes.pinned[piece.id] !== undefined,
-        forbidden: wishes.forbidden[piece.id] ?? [],
-        reason,
-        goesWith: group.filter((id) => id !== piece.id && plan.pieces[id]).map(called),
-        companions: near.slice(0, COMPANIONS).map((p) => ({ id: p.id, label: called(p.id) })),
-        ways,
-      },
-    ];
-  });
+  const rows = boardRows(plan, asked, solved, ahead, only, writer, here);
   const count = (kind: string) => solved?.lines.filter((l) => l.option.kind === kind).length ?? 0;
   const wished = unwished !== null && solved ? solved.value.expected - unwished : null;
   return (
@@ -214,97 +172,21 @@ function Planned({
           "Stopped before a plan to these wishes was found."
         )}
       </p>
-      <div className="mb-4 flex flex-wrap items-end gap-x-5 gap-y-2 text-sm print:hidden">
-        {sites.length > 1 ? (
-          <Form method="get" className="flex items-end gap-2">
-            <label>
-              <span className="block text-ink-2">Site</span>
-              <select name="site" className={fieldClass} defaultValue={site.id}>
-                {sites.map((s) => (
-                  <option key={s.id} value={s.id}>
-                    {s.name}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <Button tone="plain">Go to it</Button>
-          </Form>
-        ) : null}
-        <label>
-          <span className="block text-ink-2">Show</span>
-          <select className={fieldClass} value={months} onChange={(e) => setMonths(Number(e.target.value))}>
-            {ZOOMS.map((m) => (
-              <option key={m} value={m}>
-                {m === 1 ? "a month" : m < 12 ? `${m} months` : m === 12 ? "a year" : `${m / 12} years`}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          <span className="block text-ink-2">Machine or component</span>
-          <input className={fieldClass} value={only} onChange={(e) => setOnly(e.target.value)} placeholder="all" />
-        </label>
-        <label>
-          <span className="block text-ink-2">Weigh</span>
-          <SteppedSelect
-            className={fieldClass}
-            value={String(wishes.caution)}
-            onTake={(caution) => set({ caution: Number(caution) })}
-          >
-            <option value={0}>the expected cost</option>
-            <option value={0.5}>the worst tenth as much</option>
-            <option value={0.8}>mostly the worst tenth</option>
-          </SteppedSelect>
-        </label>
-        <label>
-          <span className="block text-ink-2">More crew at each stop</span>
-          <SteppedSelect
-            className={fieldClass}
-            value={String(wishes.moreCrew.mechanical ?? 0)}
-            onTake={(hours) => set({ moreCrew: { mechanical: Number(hours) } })}
-          >
-            {[0, 8, 16, 24, 40].map((h) => (
-              <option key={h} value={h}>
-                {h === 0 ? "none" : `${h} h`}
-              </option>
-            ))}
-          </SteppedSelect>
-        </label>
-        {solving ? (
-          <Button type="button" tone="plain" onClick={stop}>
-            Stop solving
-          </Button>
-        ) : (
-          <Button type="button" tone="plain" onClick={again}>
-            Solve again
-          </Button>
-        )}
-        <Button type="button" tone="plain" onClick={reset}>
-          Take wishes back
-        </Button>
-      </div>
-      {solved?.troubles.length || plan.strangeTags.length || unstated.length ? (
-        <Notice tone="ochre" live={false}>
-          <ul>
-            {solved?.troubles.map((t, i) => (
-              <li key={i}>
-                {t.text} <span className="text-ink-2">{`What can be done: ${t.offers.join("; ")}.`}</span>
-              </li>
-            ))}
-            {unstated.map((p) => (
-              <li key={p.id}>
-                {`${p.machine}, ${lowerFirst(p.component)}: how long its part takes is not stated, so it is taken as on the shelf.`}{" "}
-                <Link to={`/fleet/edit/component/${p.componentId}`} className="way">
-                  State it
-                </Link>
-              </li>
-            ))}
-            {plan.strangeTags.map((t) => (
-              <li key={`${t.stop} ${t.tag}`}>{`${t.stop} names the machine ${t.tag}, which is not at this site.`}</li>
-            ))}
-          </ul>
-        </Notice>
-      ) : null}
+      <PlanTools
+        site={site}
+        sites={sites}
+        months={months}
+        setMonths={setMonths}
+        only={only}
+        setOnly={setOnly}
+        wishes={wishes}
+        set={set}
+        reset={reset}
+        solving={solving}
+        stop={stop}
+        again={again}
+      />
+      <Troubles plan={plan} troubles={solved?.troubles ?? []} />
       {asked.pieces.length === 0 ? (
         <Empty>No forecast, fault or booking asks for work in the next year.</Empty>
       ) : (
@@ -329,22 +211,7 @@ function Planned({
       </div>
       <DueBeside plan={plan} due={due} />
       {mayEdit && solved && !failed && asked.pieces.length > 0 ? (
-        <Form method="post" className="mb-7 flex flex-wrap items-end gap-3 print:hidden">
-          <input type="hidden" name="intent" value="keep" />
-          <input type="hidden" name="siteId" value={site.id} />
-          <input type="hidden" name="submission" value={submission} />
-          <input type="hidden" name="wishes" value={JSON.stringify(wishes)} />
-          <input type="hidden" name="choice" value={JSON.stringify(solved.choice)} />
-          <input type="hidden" name="gap" value={solved.gap} />
-          <TextField
-            name="name"
-            label="Keep this plan as"
-            defaultValue=""
-            placeholder="One more fitter"
-            maxLength={80}
-          />
-          <Button disabled={!fresh}>Keep it</Button>
-        </Form>
+        <KeepPlan siteId={site.id} submission={submission} wishes={wishes} solved={solved} fresh={fresh} />
       ) : null}
       <Compare kept={kept} currency={currency} mayEdit={mayEdit} />
       <p className="text-sm text-ink-2">
@@ -355,16 +222,3 @@ function Planned({
     </>
   );
 }
-
-/** "7 pieces of work: 5 at planned stops, 1 at a stop of its own, 1 waits". */
-function headline(all: number, stop: number, own: number, wait: number): string {
-  const parts = [
-    stop > 0 ? `${stop} at planned stops` : "",
-    own > 0 ? `${own} at ${own === 1 ? "a stop of its own" : "stops of their own"}` : "",
-    wait > 0 ? `${wait} wait${wait === 1 ? "s" : ""}` : "",
-  ].filter(Boolean);
-  return `${counted(all, "piece")} of work: ${parts.join(", ")}`;
-}
-
-const percent = (share: number) =>
-  `${share >= 0.0995 ? Math.round(share * 100) : (share * 100).toFixed(share < 0.01 ? 2 : 1)}\u00a0%`;
