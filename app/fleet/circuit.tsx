@@ -1,9 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
-import { Link, useNavigation, useSearchParams } from "react-router";
+import { useNavigation, useSearchParams } from "react-router";
 import type { Route } from "./+types/circuit";
 import {
-  agrees,
-  distanceOf,
   elementKinds,
   formatNumber,
   matchOf,
@@ -16,7 +14,8 @@ import {
 } from "@core";
 import { circuitPage } from "~/domain/circuits/index.server";
 import { guard, idParam } from "~/platform/guard.server";
-import { CircuitDiagram, type GaugeChange } from "~/ui/circuit/diagram";
+import { CircuitDiagram } from "~/ui/circuit/diagram";
+import { type GaugeChange } from "~/ui/circuit/gaugeText";
 import { Notice } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { InZone, useShow } from "~/ui/site";
@@ -27,6 +26,7 @@ import { useSolver } from "./useSolver";
 import { askedOf, nothingAsked, over, searchOf, USUAL_OIL, type Asked } from "./whatIf";
 import { WhatIfPanel } from "./whatIfPanel";
 import { counted } from "~/ui/counted";
+import { Gauges, Ports } from "./whatIfTables";
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `What if, ${loaderData?.machine ?? "circuit"} · Juncteral` },
@@ -136,7 +136,6 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
   });
   const asHealthy = matchOf(present, (id) => modelled(id, healthy));
   const asAsked = matchOf(present, (id) => modelled(id, so));
-  const nameOf = (id: string) => netlist.elements.find((e) => e.id === id)?.name ?? "";
   return (
     <>
       {kept ? <Notice tone="sea">The circuit is kept as drawn.</Notice> : null}
@@ -173,39 +172,7 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
             label={`Circuit diagram of ${page.machine}, ${page.name}, as asked. The table has the same figures.`}
           />
           <InTime netlist={netlist} course={course} onPlay={start} onMoment={setReadouts} />
-          <details className="mt-4 mb-4">
-            <summary className="text-sea">Pressure, flow and warmth at every port, at work</summary>
-            <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="Ports">
-              <table className="mt-2 w-full text-sm [&_td]:py-0.5 [&_td]:pr-4">
-                <thead>
-                  <tr className="ruled">
-                    <th scope="col">port</th>
-                    <th scope="col" className="text-right">
-                      pressure
-                    </th>
-                    <th scope="col" className="text-right">
-                      flow out
-                    </th>
-                    <th scope="col" className="text-right">
-                      over the tank
-                    </th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {(answer?.ports ?? []).map((p) => (
-                    <tr key={`${p.element}/${p.port}`} className="ruled">
-                      <td>
-                        {nameOf(p.element)}, {p.label}
-                      </td>
-                      <td className="text-right">{show(p.pressure, "pressure")}</td>
-                      <td className="text-right">{show(p.flow, "flow")}</td>
-                      <td className="text-right">{p.warmer === null ? "stands" : show(p.warmer, "temperatureRise")}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
-          </details>
+          <Ports ports={answer?.ports ?? []} netlist={netlist} />
         </div>
         <div className="min-w-0">
           <Section
@@ -241,57 +208,13 @@ function WhatIfScreen({ loaderData: page }: Route.ComponentProps) {
                     (asHealthy.agree < asHealthy.of ? " Ask for a fault and see whether it explains more." : "")}
               </p>
             ) : null}
-            <table className="w-full text-[13px] [&_td]:py-1 [&_td+td]:pl-2 [&_th]:py-1 [&_th+th]:pl-2">
-              <thead>
-                <tr className="ruled">
-                  <th scope="col">gauge</th>
-                  <th scope="col" className="text-right">
-                    healthy
-                  </th>
-                  <th scope="col" className="text-right">
-                    as asked
-                  </th>
-                  <th scope="col" className="text-right">
-                    now
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {page.points.map((p) => {
-                  const before = healthy.get(p.id) ?? null;
-                  const change = changes.get(p.id);
-                  return (
-                    <tr key={p.id} className="ruled align-top">
-                      <td>
-                        <Link to={`/points/${p.id}`} className="hover:underline">
-                          {p.name}
-                        </Link>
-                        <span className="block text-xs text-ink-2">{p.component}</span>
-                      </td>
-                      <td className="text-right whitespace-nowrap">
-                        {before === null ? "–" : show(before, p.quantity, { unit: p.unit })}
-                      </td>
-                      <td className="text-right whitespace-nowrap">
-                        <span className="font-semibold">{change?.text ?? "–"}</span>
-                        <span
-                          className={`block text-xs ${change?.sign === 1 ? "text-verm" : change?.sign === -1 ? "text-sea" : "text-ink-2"}`}
-                        >
-                          {change ? change.change || "no change" : answer ? "not modelled" : ""}
-                        </span>
-                      </td>
-                      <td className="text-right whitespace-nowrap">
-                        {p.now ? show(p.now.value, p.quantity, { unit: p.unit }) : "–"}
-                        {p.now && distanceOf(p.now, modelled(p.id, so)) !== null ? (
-                          <span className="block text-xs text-ink-2">
-                            {agrees(distanceOf(p.now, modelled(p.id, so))) ? "fits" : "does not fit"}
-                          </span>
-                        ) : null}
-                      </td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
+            <Gauges
+              points={page.points}
+              healthy={healthy}
+              changes={changes}
+              modelled={(id) => modelled(id, so)}
+              computed={answer !== null}
+            />
             <p className="mt-2 text-xs text-ink-2">
               {"Now: the level of the last readings at their reference condition; “does not fit” where it lies further " +
                 `off than its uncertainty and the model’s explain. ${

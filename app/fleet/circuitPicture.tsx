@@ -1,7 +1,8 @@
 /** The diagram of a circuit as measured: each point where it is read, with its last reading and its margin. */
 import { Link } from "react-router";
 import { gaugesOf, quantityOf, stateWords } from "@core";
-import { CircuitDiagram, type DiagramPoint, type MissingGauge } from "~/ui/circuit/diagram";
+import { CircuitDiagram, type MissingGauge } from "~/ui/circuit/diagram";
+import { type DiagramPoint } from "~/ui/circuit/gaugeText";
 import { marginText } from "~/ui/marginRule";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { Hoses } from "./hoses";

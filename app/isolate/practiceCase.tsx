@@ -4,7 +4,8 @@ import { formatNumber, lowerFirst, moneyText } from "@core";
 import { practiceName, practicePage, practiceTest } from "~/domain/isolation/index.server";
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
-import { CircuitDiagram, type DiagramPoint } from "~/ui/circuit/diagram";
+import { CircuitDiagram } from "~/ui/circuit/diagram";
+import { type DiagramPoint } from "~/ui/circuit/gaugeText";
 import { Button, FormProblemsProvider, Notice, SelectField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 

@@ -1,7 +1,8 @@
 /** The circuit diagram: what it says to whom, beside what it draws. */
 import { draftCircuit, elementKinds, portKey, symbolSizes, type Drawing, type Netlist } from "@core";
 import { rendered, wordsOf } from "~/ui/testing";
-import { CircuitDiagram, type DiagramPoint } from "./diagram";
+import { CircuitDiagram } from "./diagram";
+import { type DiagramPoint } from "./gaugeText";
 
 let netlist: Netlist;
 let drawing: Drawing;

@@ -9,10 +9,7 @@ import {
   isNamed,
   LONGEST_DRAWN,
   portKey,
-  symbolSizes,
   tagPlaces,
-  type ConditionState,
-  type Assessment,
   type Drawing,
   type LineData,
   type LineStyle,
@@ -20,32 +17,15 @@ import {
 } from "@core";
 import { figureText } from "../figureText";
 import { useSite } from "../site";
-import { StateGlyph, stateTone } from "../state";
+import { stateTone } from "../state";
 import { CircuitSymbol } from "./symbols";
-
-export interface DiagramPoint {
-  id: string;
-  name: string;
-  state: ConditionState;
-  margin: Assessment["margin"];
-  /** The last reading with its unit; empty: never read. */
-  text: string;
-  /** For hover and screen readers. */
-  about: string;
-}
+import { clipped, GaugeText, ROW, type DiagramPoint, type GaugeChange } from "./gaugeText";
+import { PickPorts, type PortPick } from "./pickPorts";
 
 export interface MissingGauge {
   element: string;
   port: string;
   text: string;
-}
-
-/** What a what-if says of a point: the value, and its change from healthy. */
-export interface GaugeChange {
-  text: string;
-  change: string;
-  /** Sign of the change; 0: none worth a word. */
-  sign: -1 | 0 | 1;
 }
 
 const dashes: Record<LineStyle, string | undefined> = {
@@ -56,67 +36,6 @@ const dashes: Record<LineStyle, string | undefined> = {
   pilot: "3 3",
 };
 const widths: Record<LineStyle, number> = { pressure: 1.9, return: 1.3, suction: 2.6, case: 1.3, pilot: 1.1 };
-
-const TANK_PORT = symbolSizes.tank!.ports.T!;
-const ROW = 38;
-const RULE = 92;
-const LIMIT_AT = 0.78;
-const GLYPH = 11;
-
-/** The margin rule as small as it stays readable. */
-function SmallRule({ margin, state }: { margin: Assessment["margin"]; state: ConditionState }) {
-  if (!margin || state === "unproven") return <path d={`M0 0H${RULE}`} stroke="var(--line-2)" strokeDasharray="2 3" />;
-  const x = (share: number) => Math.min(0.97, Math.max(0, share * LIMIT_AT)) * RULE;
-  return (
-    <>
-      <path d={`M0 0H${RULE}`} stroke="var(--line-2)" />
-      <path d={`M0 -3.500v6M${LIMIT_AT * RULE} -5v7.500`} stroke="var(--ink-2)" strokeWidth="1.4" />
-      <path d={`M${x(margin.value)} -1l-4 -6h8z`} fill="currentColor" stroke="none" />
-    </>
-  );
-}
-
-/** Choosing ports in the diagram itself. */
-export interface PortPick {
-  /** "element/port" that was chosen first; empty: none. */
-  from: string;
-  nameOf: (key: string) => string;
-  onPick: (key: string) => void;
-}
-
-/** Where ports can be pressed; the reservoir is drawn at every line that ends in it. */
-function PickPorts({
-  drawing,
-  tank,
-  pick: { from, nameOf, onPick },
-}: {
-  drawing: Drawing;
-  tank: string;
-  pick: PortPick;
-}) {
-  const spots = [
-    ...Object.entries(drawing.ports),
-    ...drawing.tanks.map((t): [string, [number, number]] => [tank, [t.x + TANK_PORT.x, t.y]]),
-  ];
-  return spots.map(([key, [x, y]], i) =>
-    nameOf(key) === "" ? null : (
-      <circle
-        key={i}
-        cx={x}
-        cy={y}
-        r="9"
-        fill={key === from ? "var(--sea)" : "transparent"}
-        stroke="var(--sea)"
-        strokeWidth="1"
-        strokeDasharray={key === from ? undefined : "2 2"}
-        className="cursor-pointer hover:fill-[var(--sea-soft)]"
-        onClick={() => onPick(key)}
-      >
-        <title>{nameOf(key)}</title>
-      </circle>
-    ),
-  );
-}
 
 export function CircuitDiagram(props: {
   netlist: Netlist;
@@ -223,53 +142,15 @@ export function CircuitDiagram(props: {
               ) : null}
               {gauges.map((g, i) => {
                 const point = points.get(g.pointId)!;
-                const change = changes?.get(g.pointId);
-                const y = part.textY + 18 + i * ROW;
-                const tone = change
-                  ? change.sign === 0
-                    ? "text-ink-2"
-                    : change.sign > 0
-                      ? "text-verm"
-                      : "text-sea"
-                  : stateTone[point.state];
                 return (
-                  <Link key={g.pointId} to={`/points/${g.pointId}`} aria-label={point.about} className="group">
-                    <title>{point.about}</title>
-                    <rect
-                      x={part.textX - 4}
-                      y={y - 2}
-                      width="140"
-                      height={ROW - 2}
-                      fill="transparent"
-                      stroke="none"
-                      className="group-hover:fill-[var(--sea-soft)] group-focus-visible:stroke-[var(--sea)]"
-                    />
-                    <text x={part.textX} y={y + 9} stroke="none" className="fill-[var(--ink-2)] text-[11px]">
-                      {clipped(point.name, 25)}
-                    </text>
-                    <g className={tone}>
-                      {change ? null : (
-                        <g transform={`translate(${part.textX} ${y + 11})`}>
-                          <StateGlyph state={point.state} size={GLYPH} />
-                        </g>
-                      )}
-                      <text
-                        x={part.textX + (change ? 0 : GLYPH + 3)}
-                        y={y + 21}
-                        stroke="none"
-                        fill="currentColor"
-                        className="text-[12px] font-semibold"
-                      >
-                        {change ? change.text : point.text || "not read yet"}
-                        {change?.change ? ` (${change.change})` : ""}
-                      </text>
-                      {change ? null : (
-                        <g transform={`translate(${part.textX} ${y + 32})`}>
-                          <SmallRule margin={point.margin} state={point.state} />
-                        </g>
-                      )}
-                    </g>
-                  </Link>
+                  <GaugeText
+                    key={g.pointId}
+                    pointId={g.pointId}
+                    point={point}
+                    change={changes?.get(g.pointId)}
+                    x={part.textX}
+                    y={part.textY + 18 + i * ROW}
+                  />
                 );
               })}
             </g>
@@ -366,5 +247,3 @@ const lineText = ({ made, tag, rating, bore, length, fittedOn }: LineData, units
     ...(length === null ? [] : [`${length} m`]),
     ...(fittedOn ? [`fitted ${fittedOn}`] : []),
   ].join(", ");
-
-const clipped = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
