@@ -5,7 +5,8 @@ import type { Forecast } from "../forecast/forecast";
 import { median, robustSpread } from "../trend/robust";
 import { floorOf } from "./floor";
 import type { Indicator } from "./indicator";
-import { P10_P90, type BelievedLevel } from "./level";
+import { P10_P90 } from "../numeric/normal";
+import type { BelievedLevel } from "./level";
 import { range, type CorrectedSeries } from "./series";
 import type { AssessContext, AssessedForecast, AssessPoint, Expectation } from "./types";
 

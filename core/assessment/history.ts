@@ -1,7 +1,8 @@
 /** The share of the margin that a point has used over its life, for a small line beside a word. */
 import { leavesMargin, nearestSide, sidesOf, usedTowards } from "../baseline/margin";
 import { presentLevel } from "./expectation";
-import { P10_P90, type BelievedLevel } from "./level";
+import { P10_P90 } from "../numeric/normal";
+import type { BelievedLevel } from "./level";
 import type { Assessment } from "./types";
 
 /** Moments that a small line shows; more cannot be told apart. */

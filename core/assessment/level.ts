@@ -3,11 +3,8 @@ import { excess, sidesOf, type LimitSide } from "../baseline/margin";
 import type { Limits } from "../baseline/limit";
 import { FEWEST_READINGS, type Forecast } from "../forecast/forecast";
 import { median, robustSpread } from "../trend/robust";
-import { normalCdf } from "../numeric/normal";
+import { normalCdf, P10_P90 } from "../numeric/normal";
 import type { Indicator } from "./indicator";
-
-/** Width of P10 to P90 of a normal, in standard deviations. */
-export const P10_P90 = 2.563;
 
 export interface BelievedLevel {
   /** Core unit of the indicator, at its reference condition. */

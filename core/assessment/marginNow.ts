@@ -2,12 +2,10 @@
 import type { Baseline } from "../baseline/baseline";
 import { usedTowards, type LimitSide } from "../baseline/margin";
 import type { Forecast } from "../forecast/forecast";
+import { P90 } from "../numeric/normal";
 import type { Indicator } from "./indicator";
 import type { BelievedLevel } from "./level";
 import type { Assessment, SeriesPoint } from "./types";
-
-/** P90 of a normal, in standard deviations. */
-const P90 = 1.2816;
 
 /** Of the forecast's level where there is one, else of the readings'. */
 export function marginOf(

@@ -3,6 +3,8 @@
  * p_l·A_l − p_o·A_o = F, so that with φ = A_o/A_l: p_l = F/A_l + φ·p_o. A leak across the piston raises both
  * pressures along that line. Gauge pressures, bar.
  */
+import { P90 } from "../numeric/normal";
+
 export interface HoldingReadings {
   /** Load side, bar. */
   loadPressure: number;
@@ -48,9 +50,6 @@ export interface HoldingMargin {
   overRating: boolean;
 }
 
-/** 80 % two-sided of a normal. */
-const Z10 = 1.2816;
-
 /**
  * Margin of a load-holding valve. A check valve opens when R·(p_pilot − p_b) ≥ p_l − p_b (+ spring); a
  * counterbalance valve when p_l + R·p_pilot ≥ setting + p_back·(1 + R).
@@ -95,9 +94,9 @@ function counterbalanceOpensAt(base: number, phi: number, { ratio, setting, back
 function timeTo(margin: number | null, rise: HoldingReadings["rise"]): HoldingMargin["timeToOpening"] {
   if (margin === null || !rise || !(rise.perMinute > 0)) return null;
   if (margin <= 0) return { p10: 0, p50: 0, p90: 0 };
-  const slow = rise.perMinute - Z10 * rise.uncertainty;
+  const slow = rise.perMinute - P90 * rise.uncertainty;
   return {
-    p10: margin / (rise.perMinute + Z10 * rise.uncertainty),
+    p10: margin / (rise.perMinute + P90 * rise.uncertainty),
     p50: margin / rise.perMinute,
     p90: slow > 0 ? margin / slow : null,
   };

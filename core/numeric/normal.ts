@@ -1,5 +1,10 @@
 /** The standard normal distribution, with the digits of its lower tail kept. */
 
+/** P90 of the standard normal: P10 to P90 is 80 % of it. */
+export const P90 = 1.2816;
+/** From P10 to P90, in standard deviations. */
+export const P10_P90 = 2 * P90;
+
 const LN_SQRT_2PI = 0.5 * Math.log(2 * Math.PI);
 /** Below this the tail is computed by itself: one half plus a sum that is nearly minus one half has lost its digits. */
 const TAIL = -3;

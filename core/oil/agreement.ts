@@ -1,4 +1,5 @@
 /** Does the machine say what the oil says? A leakage before and after a moment, and both told in words. */
+import { P10_P90 } from "../numeric/normal";
 import { DAY } from "../units/time";
 import type { VerdictPart } from "../state/verdictPart";
 import { mannKendall } from "../trend/mannKendall";
@@ -51,7 +52,7 @@ export function leakSince(leak: LeakSeries, moment: number): LeakChange {
   const reach = median(last.map((r) => r.at / DAY)) - median(days);
   const error = Math.hypot(
     scatter / Math.sqrt(last.length),
-    (reach * (line.high - line.low)) / 2 / 1.282,
+    (reach * (line.high - line.low)) / P10_P90,
     scatter / Math.sqrt(recent.length),
   );
   return { ...who, worse: excess > CLEAR * error && excess > Math.log(LEAST_FACTOR), factor: Math.exp(excess) };

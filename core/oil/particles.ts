@@ -1,4 +1,5 @@
 /** Counts of particles over time: the step that dirt makes, the trend, and the margin that they have used. */
+import { P90 } from "../numeric/normal";
 import { iso4406Bounds } from "../contamination/iso4406";
 import { mannKendall } from "../trend/mannKendall";
 import { theilSen } from "../trend/theilSen";
@@ -72,7 +73,7 @@ export function particleMargin(samples: readonly OilSample[], target: CircuitTar
   };
   const value = of(samples.at(-1)!);
   if (value === null) return null;
-  const doubt = (1.282 * SCATTER) / Math.LN2 / 2;
+  const doubt = (P90 * SCATTER) / Math.LN2 / 2;
   return {
     value,
     low: value - doubt,

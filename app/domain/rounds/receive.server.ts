@@ -1,22 +1,24 @@
 /** What a tablet sends is taken in, one entry after another; each has its own fate and nothing is taken twice. */
 import { and, eq, type SQL } from "drizzle-orm";
-import { CLOCK_SLACK } from "@core";
+import { CLOCK_SLACK, type UnitPreference } from "@core";
 import { brokenConstraint, codeOf, db } from "~/db/client.server";
 import { photos, points, roundPoints, roundSkips } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
 import { Missing } from "~/platform/missing";
 import { makePhoto } from "~/platform/photoStore.server";
-import { writerOf, type Writer } from "~/domain/access/index.server";
+import { writerOf, type Actor, type Writer } from "~/domain/access/index.server";
 import { logReading, pointPlace } from "~/domain/readings/index.server";
 import { keepMove } from "~/domain/bookings/index.server";
-import type { SignedInUser } from "~/platform/session.server";
 import { outgoingOf, type Fate, type Outgoing } from "./outgoing";
+
+/** Who is signed in at the tablet, and the units of what it left bare. */
+type Sender = Actor & { units: UnitPreference };
 
 /** Kept where the tablet did not question a value and the server, knowing more by now, would. */
 const READ_ON_ROUND = "As read on the round; not questioned on the tablet.";
 
 /** Take in the entries of a round. */
-export async function receive(roundId: string, items: readonly unknown[], user: SignedInUser): Promise<Fate[]> {
+export async function receive(roundId: string, items: readonly unknown[], user: Sender): Promise<Fate[]> {
   const fates: Fate[] = [];
   for (const given of items) {
     const item = outgoingOf(given);
@@ -44,7 +46,7 @@ async function thereAlready(table: typeof roundSkips | typeof photos, submission
     : { submission, fate: "refused", message: "An entry of another point has this id already. Enter it again." };
 }
 
-async function receiveOne(roundId: string, item: Outgoing, user: SignedInUser, writer: Writer): Promise<Fate> {
+async function receiveOne(roundId: string, item: Outgoing, user: Sender, writer: Writer): Promise<Fate> {
   const { submission } = item;
   const { by, sentBy, sentById } = writer;
   if (item.at > now() + CLOCK_SLACK)

@@ -3,10 +3,9 @@ import { eq, sql } from "drizzle-orm";
 import { answerText, CLOCK_SLACK, entryProblem, standOfRun, stepProblems, type RunStand, type StepEntry } from "@core";
 import { db, type Queryable } from "~/db/client.server";
 import { interventions, workEntries } from "~/db/schema";
-import { writerOf, type Writer } from "~/domain/access/index.server";
+import { writerOf, type Actor, type Writer } from "~/domain/access/index.server";
 import { makePhoto } from "~/platform/photoStore.server";
 import { mayAct } from "~/platform/permissions";
-import type { SignedInUser } from "~/platform/session.server";
 import { now } from "~/runtime/clock.server";
 import { outgoingWorkOf, type OutgoingStep, type OutgoingWork } from "./outgoing";
 import { missingFor } from "./closedBy.server";
@@ -16,7 +15,7 @@ import { receiveFinding, withdraw, receivePhoto } from "./receiveFound.server";
 import { type WorkFate, refused, type Place, placeOf, takenBy, usedElsewhere } from "./held.server";
 
 /** Take in the entries of a run, one after another. */
-export async function receiveWork(runId: string, items: readonly unknown[], user: SignedInUser): Promise<WorkFate[]> {
+export async function receiveWork(runId: string, items: readonly unknown[], user: Actor): Promise<WorkFate[]> {
   const fates: WorkFate[] = [];
   for (const given of items) {
     const item = outgoingWorkOf(given);
@@ -34,7 +33,7 @@ export async function receiveWork(runId: string, items: readonly unknown[], user
   return fates;
 }
 
-async function receiveOne(item: OutgoingWork, user: SignedInUser): Promise<WorkFate> {
+async function receiveOne(item: OutgoingWork, user: Actor): Promise<WorkFate> {
   // a picture is made anew before the run is held: that takes a second, and nobody else waits for it
   const made = item.kind === "workPhoto" ? await makePhoto(Buffer.from(item.base64, "base64")) : null;
   return db().transaction(async (tx): Promise<WorkFate> => {
@@ -78,7 +77,7 @@ async function receiveStep(
   place: Place,
   item: OutgoingStep,
   by: Writer,
-  user: SignedInUser,
+  user: Actor,
 ): Promise<WorkFate> {
   const { submission } = item;
   const entries = await entriesOf(tx, item.runId);

@@ -3,10 +3,9 @@ import { eq, and } from "drizzle-orm";
 import { findingProblems } from "@core";
 import { type Queryable } from "~/db/client.server";
 import { workFindings, workPhotos } from "~/db/schema";
-import { type Writer } from "~/domain/access/index.server";
+import type { Actor, Writer } from "~/domain/access/index.server";
 import { keepPhoto, type MadePhoto } from "~/platform/photoStore.server";
 import { mayAct } from "~/platform/permissions";
-import type { SignedInUser } from "~/platform/session.server";
 import { isUuid } from "~/platform/validate";
 import { type OutgoingFinding, type OutgoingWithdrawal, type OutgoingWorkPhoto } from "./outgoing";
 import { type WorkFate, refused, type Place } from "./held.server";
@@ -38,7 +37,7 @@ export async function withdraw(
   place: Place,
   item: OutgoingWithdrawal,
   by: Writer,
-  user: SignedInUser,
+  user: Actor,
 ): Promise<WorkFate> {
   const { submission } = item;
   const [finding] = await tx
