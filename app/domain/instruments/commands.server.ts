@@ -62,7 +62,7 @@ export async function saveInstrument(
     note: v.note,
   };
   try {
-    return await db().transaction(async (tx): Promise<Done> => {
+    const saved = await db().transaction(async (tx): Promise<Done> => {
       if (!old) {
         const [row] = await tx.insert(instruments).values(values).returning({ id: instruments.id });
         await audit(tx, actor, { what: "instrument added", recordId: row!.id, after: values });
@@ -79,8 +79,13 @@ export async function saveInstrument(
         })
         .where(eq(instruments.id, old.id));
       await audit(tx, actor, { what: "instrument", recordId: old.id, before: locked, after: values });
+      // how sure a reading is follows from these two: what it ever read is judged anew
+      if (locked!.fullScale !== values.fullScale || locked!.accuracyClass !== values.accuracyClass)
+        await markStale(tx, await pointsRead(tx, old.id));
       return { ok: true, id: old.id };
     });
+    await requestAssessment();
+    return saved;
   } catch (error) {
     if (brokenConstraint(error)?.includes("tag"))
       return { ok: false, problems: { tag: "Another instrument has this tag." } };
@@ -173,16 +178,16 @@ export function monthsLater(at: number, months: number, timeZone: string): Date 
 /** Most points that are assessed at once; more are left to the worker. */
 const AT_ONCE = 60;
 
-/** Points at which an instrument read anything in a period: what a recall, or its withdrawal, changes the judgement of. */
-async function pointsRead(tx: Queryable, instrumentId: string, from: Date, until: Date): Promise<string[]> {
+/** Points at which an instrument read anything, in a period or ever: what a recall, or its withdrawal, changes the judgement of. */
+async function pointsRead(tx: Queryable, instrumentId: string, from?: Date, until?: Date): Promise<string[]> {
   const rows = await tx
     .selectDistinct({ id: readings.pointId })
     .from(readings)
     .where(
       and(
         eq(readings.instrumentId, instrumentId),
-        gte(readings.takenAt, from),
-        lte(readings.takenAt, until),
+        from && gte(readings.takenAt, from),
+        until && lte(readings.takenAt, until),
         isNull(readings.supersededAt),
       ),
     );

@@ -1,7 +1,7 @@
 /** The register of instruments: what is refused, what two people do to one, when it is due, which one fits. */
 import { eq } from "drizzle-orm";
 import { closeConnections, db, migrateDatabase } from "~/db/client.server";
-import { changes, instrumentChecks, instruments } from "~/db/schema";
+import { assessments, changes, instrumentChecks, instruments } from "~/db/schema";
 import { ownDatabase } from "~/db/testDatabase";
 import { logReading, pointPlace } from "~/domain/readings/index.server";
 import { addPlant, ENGINEER, readingForm, TECHNICIAN, ZONE, type Plant } from "~/domain/testPlant";
@@ -268,6 +268,35 @@ describe("a recall", () => {
       ZONE,
     );
     expect((await instrumentPage(row.id)).failedUnrecalled).toBe(false);
+  });
+});
+
+describe("an accuracy that is put right", () => {
+  test("has what it read judged again, and nothing where only its name was changed", async () => {
+    const gauge = await added({ tag: "AC-1", quantity: "caseDrainFlow", fullScale: "20 L/min", accuracyClass: "1" });
+    expect(
+      await logReading(
+        await pointPlace(plant.drain),
+        readingForm({ takenAt: "2026-11-12T09:00", instrumentId: gauge.id, keptBecause: "trial" }),
+        TECHNICIAN,
+      ),
+    ).toMatchObject({ ok: true });
+    await db().update(assessments).set({ stale: false }).where(eq(assessments.pointId, plant.drain));
+    const stale = async () =>
+      (
+        await db().select({ stale: assessments.stale }).from(assessments).where(eq(assessments.pointId, plant.drain))
+      )[0]!.stale;
+    const edit = (change: Record<string, string>, version: string) =>
+      saveInstrument(
+        gauge,
+        form({ tag: "AC-1", quantity: "caseDrainFlow", fullScale: "20 L/min", accuracyClass: "1", version, ...change }),
+        ENGINEER,
+        {},
+      );
+    expect(await edit({ name: "Meter of the shop" }, "1")).toMatchObject({ ok: true });
+    expect(await stale()).toBe(false);
+    expect(await edit({ name: "Meter of the shop", accuracyClass: "5" }, "2")).toMatchObject({ ok: true });
+    expect(await stale()).toBe(true);
   });
 });
 
