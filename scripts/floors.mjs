@@ -4,7 +4,7 @@
  *   node scripts/floors.mjs           writes the picture
  *   node scripts/floors.mjs --check   fails where the picture shows another house than the imports do
  */
-import { readFileSync, writeFileSync } from "node:fs";
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { cruise } from "dependency-cruiser";
 import extractTSConfig from "dependency-cruiser/config-utl/extract-ts-config";
 
@@ -72,11 +72,27 @@ function picture(uses) {
   return `\`\`\`mermaid\nflowchart TD\n${lines.join("\n")}\n\`\`\`\n`;
 }
 
+/** Files that the documents name and that are not there. */
+function namedButGone() {
+  return ["README.md", "CONTRIBUTING.md", PAGE, "docs/plan.md", "docs/isolation.md", "docs/forecast.md"].flatMap(
+    (document) =>
+      [...readFileSync(document, "utf8").matchAll(/`((?:app|core|demo|e2e|scripts|docs|reference)\/[\w./-]+)`/g)]
+        .filter(([, path]) => !existsSync(path))
+        .map(([, path]) => `${document} names ${path}, which is not there`),
+  );
+}
+
 const page = readFileSync(PAGE, "utf8");
 const [before, rest] = page.split(BEGIN);
 const drawn = before + BEGIN + picture(await floors()) + END + rest.split(END)[1];
 if (!process.argv.includes("--check")) writeFileSync(PAGE, drawn);
-else if (drawn !== page) {
+else {
+  for (const gone of namedButGone()) {
+    process.stderr.write(`${gone}\n`);
+    process.exitCode = 1;
+  }
+}
+if (process.argv.includes("--check") && drawn !== page) {
   process.stderr.write(`${PAGE} shows another house than the imports do: run node scripts/floors.mjs\n`);
   process.exitCode = 1;
 }
