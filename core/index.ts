@@ -257,5 +257,18 @@ export {
   stepsOf,
   withUnits,
   workProcedures,
+  jobStand,
 } from "./work/index";
-export type { Ask, FindingKindId, Proof, RunStand, StepEntry, StepStand, WorkProcedure, WorkStep } from "./work/index";
+export type {
+  Ask,
+  FindingKindId,
+  JobStageId,
+  JobStageState,
+  JobStand,
+  Proof,
+  RunStand,
+  StepEntry,
+  StepStand,
+  WorkProcedure,
+  WorkStep,
+} from "./work/index";

@@ -39,6 +39,7 @@ import { hashPassword } from "~/platform/session.server";
 import { takeEveryCore } from "~/platform/threads.server";
 import { backIssue } from "./backIssue.server";
 import { loadPlans } from "./plans.server";
+import { loadJobs } from "./jobs.server";
 import { loadWork } from "./work.server";
 import { loadIsolations, loadPractice } from "./isolations.server";
 import { diagnoseStaleCircuits } from "~/domain/isolation/index.server";
@@ -395,6 +396,7 @@ export async function loadDemo(
   };
   await Promise.all([diagnosed(), backIssue(clock())]);
   await loadWork(clock());
+  await loadJobs({ id: null, name: people[1]!.name, role: "technician" });
   await loadPlans({ id: null, name: people[0]!.name, role: "engineer" });
   return true;
 }

@@ -19,6 +19,7 @@ import {
   instruments,
   interventions,
   isolations,
+  jobs,
   machines,
   plans,
   points,
@@ -98,6 +99,7 @@ beforeAll(async () => {
   await first("instrument", db().select({ id: instruments.id }).from(instruments).orderBy(asc(instruments.tag)));
   await first("sample", db().select({ id: samples.id }).from(samples).orderBy(desc(samples.takenAt)).limit(1));
   await first("debris", db().select({ id: debrisEvents.id }).from(debrisEvents).limit(1));
+  await first("job", db().select({ id: jobs.id }).from(jobs).limit(1));
   await first("isolation", db().select({ id: isolations.id }).from(isolations).limit(1));
   await first(
     "practice",
@@ -217,6 +219,10 @@ const pages: [file: string, record: string | null, search?: string, params?: Rec
   ["plan/calendar", null],
   ["report/report", null],
   ["report/report", null, "?machine=:machine"],
+  ["jobs/jobs", null],
+  ["jobs/newJob", null],
+  ["jobs/newJob", null, "?circuit=:circuit"],
+  ["jobs/job", "job"],
   ["work/work", null],
   ["work/book", null, "?point=:point"],
   ["work/procedures", null],

@@ -70,6 +70,9 @@ const matrix: Record<string, { look: Role | null; send: Role | null; form?: Reco
   "/report": { look: "viewer", send: null },
   "/report.json": { look: "viewer", send: null },
   "/report.csv": { look: "viewer", send: null },
+  "/jobs": { look: "viewer", send: null },
+  "/jobs/new": { look: "technician", send: "technician" },
+  "/jobs/:id": { look: "viewer", send: "technician" },
   "/work": { look: "viewer", send: null },
   "/work/book": { look: "engineer", send: "engineer" },
   // moving, ordering and cancelling are an engineer's; a technician finishes

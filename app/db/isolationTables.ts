@@ -28,6 +28,7 @@ import type {
   TestPointAdvice,
 } from "@core";
 import { circuits } from "./assetTables";
+import { jobs } from "./jobTables";
 import { users } from "./peopleTables";
 import { derived, id, moment, retired, version } from "./columns";
 
@@ -110,6 +111,7 @@ export const isolations = pgTable(
     circuitId: uuid("circuit_id")
       .notNull()
       .references(() => circuits.id),
+    jobId: uuid("job_id").references(() => jobs.id),
     symptom: text("symptom").$type<SymptomId>().notNull(),
     note: text("note").notNull().default(""),
     openedAt: moment("opened_at").notNull(),
@@ -140,6 +142,7 @@ export const isolations = pgTable(
     index("isolations_symptom")
       .on(t.symptom, t.closedAt.desc())
       .where(sql`${t.closedAt} is not null`),
+    index("isolations_job").on(t.jobId),
     index("isolations_circuit").on(t.circuitId, t.openedAt.desc()),
   ],
 );

@@ -6,5 +6,5 @@ export type InterventionKind = (typeof interventionKinds)[number];
 export const campaignResults = ["open", "new", "old", "done"] as const;
 export type CampaignResult = (typeof campaignResults)[number];
 /** Where a piece of work came from. */
-export const workOrigins = ["", "fault", "isolation", "plan", "debris", "campaign"] as const;
+export const workOrigins = ["", "fault", "isolation", "plan", "debris", "campaign", "job"] as const;
 export type WorkOrigin = (typeof workOrigins)[number];

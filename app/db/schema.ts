@@ -7,6 +7,7 @@ export * from "./instrumentTables";
 export * from "./readingTables";
 export * from "./conditionTables";
 export * from "./circuitTables";
+export * from "./jobTables";
 export * from "./isolationTables";
 export * from "./workTables";
 export * from "./workRunTables";

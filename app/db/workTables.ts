@@ -6,6 +6,7 @@ import { users } from "./peopleTables";
 import type { VerdictPart } from "@core";
 import { boolean, date, doublePrecision, index, integer, jsonb, pgTable, text, uuid } from "drizzle-orm/pg-core";
 import { sites, components, lives, points } from "./assetTables";
+import { jobs } from "./jobTables";
 
 export const stops = pgTable(
   "stops",
@@ -35,6 +36,7 @@ export const interventions = pgTable(
     componentId: uuid("component_id")
       .notNull()
       .references(() => components.id),
+    jobId: uuid("job_id").references(() => jobs.id),
     /** The point that asked for it. */
     pointId: uuid("point_id").references(() => points.id),
     stopId: uuid("stop_id").references(() => stops.id),
@@ -87,6 +89,7 @@ export const interventions = pgTable(
       .on(t.doneAt)
       .where(sql`${t.doneAt} is not null and ${t.signedAt} is null`),
     index("interventions_component").on(t.componentId),
+    index("interventions_job").on(t.jobId),
     index("interventions_point").on(t.pointId),
     index("interventions_stop").on(t.stopId),
     index("interventions_open")

@@ -15,7 +15,7 @@ import {
 import { circuitPage } from "~/domain/circuits/index.server";
 import { guard, idParam } from "~/platform/guard.server";
 import { CircuitDiagram } from "~/ui/circuit/diagram";
-import { type GaugeChange } from "~/ui/circuit/gaugeText";
+import type { GaugeChange } from "~/ui/circuit/gaugeText";
 import { Notice } from "~/ui/form";
 import { PageHead, Section } from "~/ui/page";
 import { InZone, useShow } from "~/ui/site";

@@ -2,7 +2,7 @@
 import { Link } from "react-router";
 import { gaugesOf, quantityOf, stateWords } from "@core";
 import { CircuitDiagram, type MissingGauge } from "~/ui/circuit/diagram";
-import { type DiagramPoint } from "~/ui/circuit/gaugeText";
+import type { DiagramPoint } from "~/ui/circuit/gaugeText";
 import { marginText } from "~/ui/marginRule";
 import { dayText, useShow, useSite } from "~/ui/site";
 import { Hoses } from "./hoses";

@@ -29,6 +29,7 @@ export const loader = guard("viewer", async ({ params, user }) => {
     ),
     submission: crypto.randomUUID(),
     mayEdit: mayAct(user.role, "engineer"),
+    mayComplain: mayAct(user.role, "technician"),
   };
 });
 
@@ -69,7 +70,10 @@ export default function Machine(props: Route.ComponentProps) {
   );
 }
 
-function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, actionData }: Route.ComponentProps) {
+function MachineScreen({
+  loaderData: { page, diagrams, submission, mayEdit, mayComplain },
+  actionData,
+}: Route.ComponentProps) {
   const site = useSite();
   const show = useShow();
   const { machine } = page;
@@ -92,6 +96,11 @@ function MachineScreen({ loaderData: { page, diagrams, submission, mayEdit }, ac
         <Link to={`/report?machine=${machine.id}`} className="way ml-3">
           Report
         </Link>
+        {mayComplain && page.circuits.length > 0 && !machine.retired ? (
+          <Link to={`/jobs/new?machine=${encodeURIComponent(machine.tag)}`} className="way ml-3">
+            A complaint here
+          </Link>
+        ) : null}
         {mayEdit ? (
           <span className="ml-3 inline-flex gap-4">
             <Link to={`/fleet/edit/machine/${machine.id}`} className="way">

@@ -2,7 +2,7 @@
 import { Link } from "react-router";
 import type { Route } from "./+types/circuit";
 import { agrees, distanceOf, type Netlist } from "@core";
-import { type GaugeChange } from "~/ui/circuit/gaugeText";
+import type { GaugeChange } from "~/ui/circuit/gaugeText";
 import { useShow } from "~/ui/site";
 import type { useSolver } from "./useSolver";
 

@@ -5,7 +5,7 @@ import { causes } from "@core";
 import { BookLink } from "./bookLink";
 
 function hrefOf(act: Parameters<typeof BookLink>[0]["act"]): { text: string; query: Record<string, string> } {
-  const link = <BookLink point="p-1" act={act} from="isolation" of="c-1" />;
+  const link = <BookLink at={{ point: "p-1", component: "k-1" }} act={act} from="isolation" of="c-1" />;
   const Stub = createRoutesStub([{ path: "/", Component: () => link }]);
   const html = renderToStaticMarkup(<Stub initialEntries={["/"]} />);
   const [, href, text] = /href="([^"]+)"[^>]*>([^<]+)</.exec(html)!;

@@ -67,6 +67,11 @@ function CaseScreen({ loaderData: { page, mayEnter, mayBook, submission }, actio
         ]}
         title={`${page.machine}: ${symptoms[page.symptom].label.toLowerCase()}`}
       >
+        {page.job ? (
+          <Link to={`/jobs/${page.job.id}`} className="way mr-4">
+            {`Job ${page.job.number}`}
+          </Link>
+        ) : null}
         {page.closed ? `Closed ${dayText(page.closed.at, site)}, ${page.closed.by}.` : null}
         {page.hasDiagram ? (
           <Link to={`/fleet/circuits/${page.circuitId}`} className="way">

@@ -1,6 +1,6 @@
 /** The forms of a case: the next test, any other result, closing. */
 import { Form, Link } from "react-router";
-import { type CasePage } from "~/domain/isolation/index.server";
+import type { CasePage } from "~/domain/isolation/index.server";
 import { Button, fieldClass, FormProblemsProvider, SelectField, TextArea } from "~/ui/form";
 import { Empty, Section } from "~/ui/page";
 import { momentText, useSite } from "~/ui/site";

@@ -1,7 +1,7 @@
 /** The parts of a case's page: what to do, what may be the cause, the evidence. */
 import { Form } from "react-router";
 import { actText, symptoms } from "@core";
-import { type CasePage } from "~/domain/isolation/index.server";
+import type { CasePage } from "~/domain/isolation/index.server";
 import { Notice } from "~/ui/form";
 import { Section } from "~/ui/page";
 import { counted } from "~/ui/counted";
@@ -36,7 +36,7 @@ export function WhatToDo({ page, mayBook }: { page: CasePage; mayBook: boolean }
       {`${actText(act)} ${act.interim ? "This is a stop-gap: the cause stays open. " : ""}Then prove ` +
         "it: repeat the reading that showed it, at the same conditions."}{" "}
       {page.bookable && mayBook ? (
-        <BookLink point={page.bookable} act={act} from="isolation" of={page.id} className="act" />
+        <BookLink at={page.bookable} act={act} from="isolation" of={page.id} className="act" />
       ) : null}
     </Notice>
   );

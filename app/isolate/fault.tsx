@@ -84,7 +84,7 @@ function Named({ id, page, fault, mayBook }: { id: string; page: Page; fault: Na
       ) : null}
       {mayBook && fault.explains[0] ? (
         <p className="mt-1 mb-4">
-          <BookLink point={fault.explains[0]} act={act} from="fault" of={id} />
+          <BookLink at={{ point: fault.explains[0], component: null }} act={act} from="fault" of={id} />
         </p>
       ) : null}
       <Findings page={page} ids={fault.explains} title="It accounts for" none="Nothing." />

@@ -21,6 +21,7 @@ export const loader = guard("technician", async ({ request }) => {
     letters,
     circuits: circuit ? [] : await circuitsNamed(letters),
     symptom: search.get("symptom"),
+    job: search.get("job") ?? "",
     submission: crypto.randomUUID(),
   };
 });
@@ -88,6 +89,7 @@ export default function NewCase({ loaderData: d, actionData }: Route.ComponentPr
         <Form method="post" noValidate className="max-w-4xl">
           <input type="hidden" name="submission" value={d.submission} />
           <input type="hidden" name="circuitId" value={circuit.id} />
+          <input type="hidden" name="job" value={d.job} />
           <FormProblemsProvider problems={problems}>
             {problems?.symptom ? <Notice tone="verm">{problems.symptom}</Notice> : null}
             <div className="grid gap-x-8 md:grid-cols-3">

@@ -5,7 +5,7 @@ import { practiceName, practicePage, practiceTest } from "~/domain/isolation/ind
 import { guard, guardAction, idParam, refused } from "~/platform/guard.server";
 import { formFields } from "~/platform/request.server";
 import { CircuitDiagram } from "~/ui/circuit/diagram";
-import { type DiagramPoint } from "~/ui/circuit/gaugeText";
+import type { DiagramPoint } from "~/ui/circuit/gaugeText";
 import { Button, FormProblemsProvider, Notice, SelectField } from "~/ui/form";
 import { Empty, PageHead, Section } from "~/ui/page";
 

@@ -39,6 +39,7 @@ const test_ = (change: Partial<ShownTest> = {}): ShownTest => ({
 const isolation = (change: Partial<CasePage> = {}): CasePage => ({
   id: "i1",
   bookable: null,
+  job: { id: "j1", number: 7 },
   machine: "Sluice unit 3",
   machineId: "m1",
   circuit: "Sluice circuit",
@@ -175,7 +176,7 @@ describe("an isolation", () => {
     expect(words).toMatch(/50 min with isolated and locked.*opens the circuit/);
   });
   test("sure enough, it says what to do and how to prove it; with a point of its part it can be booked", () => {
-    const sure = { decided: true, act: act("pump.worn", 0.97), bookable: "p1" };
+    const sure = { decided: true, act: act("pump.worn", 0.97), bookable: { point: "p1", component: "k1" } };
     const html = show(sure);
     expect(wordsOf(html)).toMatch(/Sure enough to act \(97 %\)/);
     expect(wordsOf(html)).toContain("If you want to be surer");

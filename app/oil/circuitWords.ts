@@ -1,6 +1,6 @@
 /** The findings of an oil in words. */
 import { analytes, type ConditionState } from "@core";
-import { type ShownOil } from "~/domain/oil/index.server";
+import type { ShownOil } from "~/domain/oil/index.server";
 import { counted } from "~/ui/counted";
 
 /** Where no single finding has a heading of its own: what is below says it. Only a steady oil is normal. */

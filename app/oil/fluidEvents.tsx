@@ -4,7 +4,7 @@ import { formatNumber } from "@core";
 import { Button, CheckField, FormProblemsProvider, Notice, SelectField, TextField } from "~/ui/form";
 import { Empty, Section } from "~/ui/page";
 import { dayText, localInput, useSite } from "~/ui/site";
-import { fluidPage } from "~/domain/oil/index.server";
+import type { fluidPage } from "~/domain/oil/index.server";
 
 type FluidPage = Awaited<ReturnType<typeof fluidPage>>;
 const kinds = {

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { decimalsFor, formatNumber, lowerFirst } from "@core";
 import { Section } from "~/ui/page";
 import { dayText, useShow, useSite } from "~/ui/site";
-import { fluidPage } from "~/domain/oil/index.server";
+import type { fluidPage } from "~/domain/oil/index.server";
 
 type FluidPage = Awaited<ReturnType<typeof fluidPage>>;
 const verdictTone = { good: "text-ink", outsideBest: "text-ochre", bad: "text-verm" } as const;

@@ -1,7 +1,7 @@
 /** Wear metals of an oil over its years. */
 import type { ChartDataset } from "chart.js";
 import type { AnnotationOptions } from "chartjs-plugin-annotation";
-import { type MetalPoint } from "@core";
+import type { MetalPoint } from "@core";
 import type { MakeChart } from "~/ui/charts/canvas";
 import { faded } from "~/ui/charts/tones";
 import { type XY, type Axis, overTime } from "./overTime";

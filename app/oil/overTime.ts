@@ -4,7 +4,7 @@ import type { ChartConfiguration, ChartDataset } from "chart.js";
 import type { AnnotationOptions } from "chartjs-plugin-annotation";
 import { addYears, format, startOfYear } from "date-fns";
 import { decimalsFor, formatNumber } from "@core";
-import { type Tone } from "~/ui/charts/tones";
+import type { Tone } from "~/ui/charts/tones";
 
 export const overSize = (size: number) => `over ${size} µm`;
 

@@ -1,8 +1,8 @@
 /** Parts of Today: what changed since the last look, what comes due by its date. */
 import { Link } from "react-router";
 import { lowerFirst, dayOf, partAgainstStop, type PartAnswer, stateWords } from "@core";
-import { type Changed, type NextStop } from "~/domain/overview/index.server";
-import { type DueItem } from "~/domain/bookings/index.server";
+import type { Changed, NextStop } from "~/domain/overview/index.server";
+import type { DueItem } from "~/domain/bookings/index.server";
 import { Section } from "~/ui/page";
 import { DueRows } from "~/ui/dueRows";
 import { momentText, useSite } from "~/ui/site";

@@ -105,6 +105,7 @@ function OriginLink({ work }: { work: Pick<InterventionPage["work"], "origin" | 
     isolation: `/isolate/${work.originId}`,
     plan: "/plan",
     debris: `/oil/debris/${work.originId}`,
+    job: `/jobs/${work.originId}`,
     campaign: `/work/campaigns/${work.originId}`,
   }[work.origin];
   return to ? (
@@ -159,6 +160,11 @@ function InterventionScreen({ loaderData, actionData }: Route.ComponentProps) {
           </span>
         ) : null}
         <span className="mt-1 flex flex-wrap gap-x-4">
+          {page.job ? (
+            <Link to={`/jobs/${page.job.id}`} className="way">
+              {`Job ${page.job.number}`}
+            </Link>
+          ) : null}
           <OriginLink work={work} />
           {work.doneAt || page.runs.length > 0 ? (
             <Link to={`/work/${work.id}/record`} className="way">

@@ -4,7 +4,7 @@ import { Button, CheckField, Notice, SelectField, TextArea, TextField } from "~/
 import { ConfirmButton } from "~/ui/confirm";
 import { Section } from "~/ui/page";
 import { dayText, localInput, useShow, useSite } from "~/ui/site";
-import { type InterventionPage } from "~/domain/bookings/index.server";
+import type { InterventionPage } from "~/domain/bookings/index.server";
 import { Compared } from "./compared";
 import { KeepWriteUp, WriteUpFields } from "./writeUp";
 

@@ -82,6 +82,9 @@ export default function Work({ loaderData: { ahead, open, done, due, mayEdit } }
           <Link to="/plan" className="way">
             See the plan
           </Link>
+          <Link to="/jobs" className="way">
+            Jobs
+          </Link>
           <Link to="/work/due" className="way">
             {`Due by date${due > 0 ? ` (${due})` : ""}`}
           </Link>

@@ -3,6 +3,8 @@ export { answerText, fieldsOfAsk, stepProblems } from "./answers";
 export type { AskField } from "./answers";
 export { findingFields, findingKindIds, findingKinds, findingProblems, findingSays } from "./findings";
 export type { FindingKindId } from "./findings";
+export { jobStages, jobStand } from "./job";
+export type { JobFacts, JobStageId, JobStageState, JobStand } from "./job";
 export { entryProblem, standOfRun, stepsOf } from "./progress";
 export type { RunStand, StepStand } from "./progress";
 export { proceduresForWork, workProcedures } from "./procedures/index";

@@ -1,6 +1,6 @@
 /** What a form of a record is made of. */
-import { type AnyObject, type ObjectSchema } from "yup";
-import { type QuantityId } from "@core";
+import type { AnyObject, ObjectSchema } from "yup";
+import type { QuantityId } from "@core";
 
 export interface FieldSpec {
   name: string;

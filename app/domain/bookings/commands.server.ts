@@ -16,7 +16,7 @@ import { acceptByName, alteredAt, openRuns } from "~/domain/runs/index.server";
 import { recordWords, writeUpSchema, writtenUp } from "~/domain/record/index";
 import { bookingSchema, doneSchema } from "./form";
 import { holdParts, renewLife, splitTrends } from "./lives.server";
-import { condemning } from "./origin.server";
+import { condemning, jobOf } from "./origin.server";
 import { errorText } from "~/runtime/errors";
 
 export type WorkSaved = Answer;
@@ -83,6 +83,7 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
         .insert(interventions)
         .values({
           componentId: v.componentId,
+          jobId: await jobOf(tx, v, actor),
           pointId,
           kind: v.kind,
           stopId: v.stopId || null,

@@ -3,5 +3,6 @@ export { beginCampaign, campaignList, campaignPage, closeCampaign, settlePart } 
 export { bookWork, changeWork, finishWork } from "./commands.server";
 export { type BookingContext, bookingContext } from "./context.server";
 export { AHEAD, type DueItem, dueWork, exercisePlan, keepMove, noteMove } from "./due.server";
+export { type JobEvent, type JobPage, type JobRow, jobList, jobPage } from "./job.server";
 export { type WorkRow, workPage } from "./list.server";
 export { type InterventionPage, interventionPage } from "./page.server";

@@ -6,6 +6,7 @@ import {
   circuits,
   components,
   interventions,
+  jobs,
   lives,
   machines,
   points,
@@ -59,6 +60,7 @@ export async function interventionPage(id: string) {
   const [row] = await db()
     .select({
       work: interventions,
+      job: { id: jobs.id, number: jobs.number },
       component: components.name,
       kindOfComponent: components.kind,
       leadTimeDays: leadTimeNow,
@@ -77,6 +79,7 @@ export async function interventionPage(id: string) {
     .innerJoin(machines, eq(machines.id, circuits.machineId))
     .innerJoin(sites, eq(sites.id, machines.siteId))
     .leftJoin(stops, eq(stops.id, interventions.stopId))
+    .leftJoin(jobs, eq(jobs.id, interventions.jobId))
     .where(eq(interventions.id, id));
   if (!row) throw notFound("piece of work");
   const [life] = await db()

@@ -1,7 +1,7 @@
 /** Forecasts as issued, so that what came can be held against what was said. */
 import { and, eq, sql } from "drizzle-orm";
 import { DAY } from "@core";
-import { type Queryable } from "~/db/client.server";
+import type { Queryable } from "~/db/client.server";
 import { forecastsIssued, type AssessmentDetail } from "~/db/schema";
 import { now } from "~/runtime/clock.server";
 import { ASSESSMENT_SHAPE, asDate } from "./shape.server";

@@ -14,7 +14,7 @@ import {
   type OilInput,
   type OilSample,
 } from "@core";
-import { type Queryable } from "~/db/client.server";
+import type { Queryable } from "~/db/client.server";
 import { oilEvents, samples } from "~/db/oilTables";
 import { circuits, components, fluids, hourMeterChanges, lives, machines, points } from "~/db/schema";
 import { oilQuantities } from "./marking.server";

@@ -1,5 +1,5 @@
 /** What the page of one isolation shows: the odds as they went, and the next best test. */
-import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import {
   lowerFirst,
   adviceOf,
@@ -16,8 +16,10 @@ import {
   assessments,
   circuitDiagrams,
   circuits,
+  components,
   isolationResults,
   isolations,
+  jobs,
   machines,
   points,
   sites,
@@ -50,6 +52,7 @@ export async function casePage(id: string) {
     db()
       .select({
         isolation: isolations,
+        job: { id: jobs.id, number: jobs.number },
         machine: machines.name,
         machineId: machines.id,
         circuit: circuits.name,
@@ -59,6 +62,7 @@ export async function casePage(id: string) {
       .innerJoin(circuits, eq(circuits.id, isolations.circuitId))
       .innerJoin(machines, eq(machines.id, circuits.machineId))
       .innerJoin(sites, eq(sites.id, machines.siteId))
+      .leftJoin(jobs, eq(jobs.id, isolations.jobId))
       .where(eq(isolations.id, id)),
     db()
       .select()
@@ -91,20 +95,23 @@ export async function casePage(id: string) {
       : [];
   const guided = isolation.closedAt ? [] : await recordedSince(isolation.circuitId, isolation.openedAt);
   const [element] = advice.acts[0]?.causes.map((c) => c.element) ?? [];
-  // an element of the register bears the id of its component; one that was only drawn has no points to book work for
+  // an element of the register bears the id of its component; one that was only drawn is no part that work is booked for
   const [bookable] =
     advice.decided && element && isUuid(element)
       ? await db()
-          .select({ id: points.id })
-          .from(points)
+          .select({ component: components.id, point: points.id })
+          .from(components)
+          .leftJoin(points, and(eq(points.componentId, components.id), isNull(points.retiredAt)))
           .leftJoin(assessments, eq(assessments.pointId, points.id))
-          .where(and(eq(points.componentId, element), isNull(points.retiredAt)))
-          .orderBy(desc(assessments.urgency))
+          .where(eq(components.id, element))
+          .orderBy(sql`${assessments.urgency} desc nulls last`)
           .limit(1)
       : [];
   return {
     id,
-    bookable: bookable?.id ?? null,
+    /** The part that work is booked for, by its point that asks for it most, where it has one. */
+    bookable: bookable ?? null,
+    job: row.job,
     machine: row.machine,
     machineId: row.machineId,
     circuit: row.circuit,

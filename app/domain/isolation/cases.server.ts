@@ -7,6 +7,7 @@ import { audit, type Actor } from "~/domain/access/index.server";
 import { changedMeanwhile, FORM_IS_OLD, formIsOld, type Answer, type Refused } from "~/domain/answer";
 import { diagramIfAny } from "~/domain/circuits/index.server";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
+import { beginJob, jobOfCircuit } from "~/domain/jobs/index.server";
 import { isUuid } from "~/platform/validate";
 import { inThreads } from "~/platform/threads.server";
 import { now } from "~/runtime/clock.server";
@@ -82,10 +83,14 @@ export async function openIsolation(fields: Record<string, string>, actor: Actor
   const plant = known.netlist && leanings.length > 0 ? { ...added, leanings } : added;
   try {
     const id = await db().transaction(async (tx) => {
+      const jobId =
+        (await jobOfCircuit(tx, fields.job, circuitId)) ??
+        (await beginJob(tx, { circuitId, componentId: null, noticed: "" }, actor));
       const [row] = await tx
         .insert(isolations)
         .values({
           circuitId,
+          jobId,
           symptom: symptom as SymptomId,
           note: (fields.note ?? "").trim().slice(0, LONGEST_NOTE),
           openedAt: new Date(now()),

@@ -2,6 +2,7 @@
 import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { db, type Queryable } from "~/db/client.server";
 import { components, interventions, plans, points, stops, type KeptLine } from "~/db/schema";
+import { beginJobs } from "~/domain/jobs/index.server";
 import { audit, type Actor } from "~/domain/access/index.server";
 import type { Answer } from "~/domain/answer";
 import { markStale } from "~/domain/condition/index.server";
@@ -91,10 +92,16 @@ async function bookLines(
         ),
       );
   const made = lines.filter((l) => !openFor.has(l.componentId));
-  if (made.length > 0)
+  if (made.length > 0) {
+    const jobOf = await beginJobs(
+      tx,
+      made.map((l) => ({ componentId: l.componentId, noticed: l.reason })),
+      actor,
+    );
     await tx.insert(interventions).values(
       made.map((l) => ({
         componentId: l.componentId,
+        jobId: jobOf.get(l.componentId)!,
         pointId: l.pointId,
         kind: l.needsPart ? ("replacement" as const) : ("inspection" as const),
         stopId: stopOf(l),
@@ -105,6 +112,7 @@ async function bookLines(
         bookedBy: actor.name,
       })),
     );
+  }
   return [...moved, ...made].map((l) => l.componentId);
 }
 

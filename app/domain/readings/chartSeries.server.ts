@@ -1,5 +1,5 @@
 /** What the chart of a point draws: a thinned series, lives, counts. */
-import { type CorrectedReading, type ReadingMark } from "@core";
+import type { CorrectedReading, ReadingMark } from "@core";
 import { assessReadingOf } from "~/domain/condition/index.server";
 import { countInLife, MOST_COUNTED } from "./pointQueries.server";
 

@@ -1,6 +1,6 @@
 /** The run that an entry belongs to, held until the entry is in, and what becomes of the entry. */
 import { eq } from "drizzle-orm";
-import { type Queryable } from "~/db/client.server";
+import type { Queryable } from "~/db/client.server";
 import {
   circuits,
   components,
@@ -12,7 +12,7 @@ import {
   workPhotos,
   workRuns,
 } from "~/db/schema";
-import { type OutgoingFinding, type OutgoingStep, type OutgoingWork, type OutgoingWorkPhoto } from "./outgoing";
+import type { OutgoingFinding, OutgoingStep, OutgoingWork, OutgoingWorkPhoto } from "./outgoing";
 
 export interface WorkFate {
   submission: string;

@@ -1,13 +1,13 @@
 /** Findings and photographs of a run, as tablets send them. */
 import { eq, and } from "drizzle-orm";
 import { findingProblems } from "@core";
-import { type Queryable } from "~/db/client.server";
+import type { Queryable } from "~/db/client.server";
 import { workFindings, workPhotos } from "~/db/schema";
 import type { Actor, Writer } from "~/domain/access/index.server";
 import { keepPhoto, type MadePhoto } from "~/platform/photoStore.server";
 import { mayAct } from "~/platform/permissions";
 import { isUuid } from "~/platform/validate";
-import { type OutgoingFinding, type OutgoingWithdrawal, type OutgoingWorkPhoto } from "./outgoing";
+import type { OutgoingFinding, OutgoingWithdrawal, OutgoingWorkPhoto } from "./outgoing";
 import { type WorkFate, refused, type Place } from "./held.server";
 
 export async function receiveFinding(

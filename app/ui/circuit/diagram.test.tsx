@@ -2,7 +2,7 @@
 import { draftCircuit, elementKinds, portKey, symbolSizes, type Drawing, type Netlist } from "@core";
 import { rendered, wordsOf } from "~/ui/testing";
 import { CircuitDiagram } from "./diagram";
-import { type DiagramPoint } from "./gaugeText";
+import type { DiagramPoint } from "./gaugeText";
 
 let netlist: Netlist;
 let drawing: Drawing;

@@ -1,6 +1,6 @@
 /** A gauge on a circuit: its name, what it shows, where that lies against its limit. */
 import { Link } from "react-router";
-import { type ConditionState, type Assessment } from "@core";
+import type { ConditionState, Assessment } from "@core";
 import { StateGlyph, stateTone } from "../state";
 
 export interface DiagramPoint {

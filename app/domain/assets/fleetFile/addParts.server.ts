@@ -2,7 +2,7 @@
 import { netlistOfFile, quantityOf, type Drawing } from "@core";
 import type { Queryable } from "~/db/client.server";
 import { circuitDiagrams, components, lives, points } from "~/db/schema";
-import { type Actor } from "~/domain/access/index.server";
+import type { Actor } from "~/domain/access/index.server";
 import { addEmptyAssessments } from "~/domain/condition/index.server";
 import { now } from "~/runtime/clock.server";
 import { Adding, date, inParts } from "./adding.server";

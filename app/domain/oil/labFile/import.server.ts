@@ -19,7 +19,7 @@ import {
   type ImportRow,
   type ReadFile,
 } from "~/platform/imports.server";
-import { type ShownFates } from "~/platform/fates.server";
+import type { ShownFates } from "~/platform/fates.server";
 import { contentOf } from "~/platform/uploads.server";
 import { requestAssessment } from "~/platform/jobs.server";
 import { check } from "~/platform/validate";
