@@ -3,7 +3,7 @@ import { eq } from "drizzle-orm";
 import { DAY, drawPractice, practiceCase, type PracticeLevel, type SymptomId, type TestId } from "@core";
 import { db } from "~/db/client.server";
 import { users } from "~/db/peopleTables";
-import { circuits, isolationResults, isolations, machines, practiceRuns } from "~/db/schema";
+import { circuits, isolationResults, isolations, jobs, machines, practiceRuns } from "~/db/schema";
 import {
   beginPractice,
   caseOf,
@@ -128,6 +128,7 @@ export async function loadIsolations(technician: string, now: number): Promise<v
     if (t.found && found)
       await closeIsolation(id, { found: found.id, findings: t.found.findings, version: "1" }, actor);
     const openedAt = new Date(now - t.daysAgo * DAY);
+    await db().update(jobs).set({ openedAt }).where(eq(jobs.id, row!.jobId!));
     await db()
       .update(isolations)
       .set({ openedAt, ...(t.found && { closedAt: new Date(openedAt.getTime() + 95 * MINUTE) }) })

@@ -77,7 +77,7 @@ const places = [
   ["/", "/fleet", "/fleet/begin", "/rounds", "/rounds/new", "/tests", "/tests/new", "/instruments", "/instruments/new"],
   ["/oil", "/oil/import", "/isolate", "/isolate/new", "/isolate/knowledge", "/isolate/practice", "/report"],
   ["/plan", "/plan/parts", "/plan/costs", "/plan/scorecard", "/plan/lives", "/plan/calendar", "/calculators"],
-  ["/work", "/work/due", "/work/records", "/work/procedures", "/work/campaigns/new"],
+  ["/jobs", "/jobs/new", "/work", "/work/due", "/work/records", "/work/procedures", "/work/campaigns/new"],
   ["/records", "/records/import", "/records/fleet", "/account", "/account/people"],
 ].flat();
 /** Without a site there is nothing to report on, and no record of one. */

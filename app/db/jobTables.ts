@@ -15,7 +15,7 @@ export const jobs = pgTable(
       .references(() => circuits.id),
     /** The part that it is about, where that is known. */
     componentId: uuid("component_id").references(() => components.id),
-    /** In the words of whoever noticed it; empty: its isolation or its work says it. */
+    /** In the words of whoever came with it; empty: it began with its isolation or its work, and that says it. */
     noticed: text("noticed").notNull().default(""),
     openedAt: moment("opened_at").notNull(),
     openedBy: text("opened_by").notNull(),

@@ -14,11 +14,10 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `Job ${loaderData?.page.number ?? ""} · Juncteral` },
 ];
 
-export const loader = guard("viewer", async ({ params, user }) => ({
-  page: await jobPage(idParam(params)),
-  mayWork: mayAct(user.role, "technician"),
-  mayBook: mayAct(user.role, "engineer"),
-}));
+export const loader = guard("viewer", async ({ params, user }) => {
+  const mayWork = mayAct(user.role, "technician");
+  return { page: await jobPage(idParam(params), mayWork), mayWork, mayBook: mayAct(user.role, "engineer") };
+});
 
 export const action = guardAction("technician", async ({ params, request, user }) => {
   const id = idParam(params);
@@ -35,6 +34,11 @@ export default function Job(props: Route.ComponentProps) {
   );
 }
 
+/** A heading holds a line or two; the whole stands under "Noticed". */
+const LONGEST = 80;
+const titled = (noticed: string) =>
+  noticed.length > LONGEST ? `${noticed.slice(0, LONGEST - 1).trimEnd()}…` : noticed.replace(/\.$/, "") || "a job";
+
 /** What to do next, and the way there. */
 function Next({ page, mayWork, mayBook }: { page: JobPage; mayWork: boolean; mayBook: boolean }) {
   const live = page.works.filter((w) => !w.cancelled);
@@ -43,7 +47,11 @@ function Next({ page, mayWork, mayBook }: { page: JobPage; mayWork: boolean; may
   const unsigned = live.find((w) => !w.signed);
   const run = undone?.runs.find((r) => r.closed < r.of);
   const isolate = `/isolate/new?circuit=${page.circuitId}&job=${page.id}`;
-  const book = page.componentId ? `/work/book?component=${page.componentId}&from=job&of=${page.id}` : null;
+  const book = page.foundAt
+    ? `/work/book?component=${page.foundAt.id}&from=isolation&of=${page.foundAt.isolation}`
+    : page.componentId
+      ? `/work/book?component=${page.componentId}&from=job&of=${page.id}`
+      : null;
   switch (page.stand.here) {
     case null:
       return <p className="py-2">{page.closedAt ? "Closed by hand." : "Done, proven and signed."}</p>;
@@ -70,14 +78,17 @@ function Next({ page, mayWork, mayBook }: { page: JobPage; mayWork: boolean; may
     case "decided":
       return (
         <>
-          <p className="py-2">The cause is found. Decide: now, at the next stop, or wait.</p>
+          <p className="py-2">
+            {page.causes.map((c) => c.found).join("; ")}. Decide: now, at the next stop, or wait. Put right on the spot,
+            it is closed below with what was done.
+          </p>
           {mayBook && book ? (
             <Link to={book} className="act">
               Book the work
             </Link>
           ) : (
             <Link to={page.causes[0] ? `/isolate/${page.causes[0].id}` : "/fleet"} className="way">
-              The part and its work stand at the isolation
+              What was found, and how
             </Link>
           )}
         </>
@@ -85,9 +96,9 @@ function Next({ page, mayWork, mayBook }: { page: JobPage; mayWork: boolean; may
     case "done":
       return run ? (
         <Way
-          to={`/work/runs/${run.id}`}
+          to={run.to}
           text={`${run.title}: ${run.closed} of ${run.of} steps.`}
-          act="Go on with the steps"
+          act={mayWork ? "Go on with the steps" : "Look at the record"}
           may
         />
       ) : (
@@ -136,7 +147,7 @@ function JobScreen({ loaderData: { page, mayWork, mayBook }, actionData }: Route
           { label: "Jobs", to: "/jobs" },
           { label: page.machine, to: `/fleet/machines/${page.machineId}` },
         ]}
-        title={`${page.machine}: ${page.noticed || "a job"}`}
+        title={`${page.machine}: ${titled(page.noticed)}`}
       >
         {`Job ${page.number} · begun by ${page.openedBy}, ${momentText(page.openedAt, site)} · ${page.circuit}` +
           (page.component ? `, ${page.component}` : "")}
@@ -183,13 +194,13 @@ function JobScreen({ loaderData: { page, mayWork, mayBook }, actionData }: Route
             </Form>
           ) : mayWork && page.stand.here !== null ? (
             <details open={problems?.because ? true : undefined}>
-              <summary className="cursor-pointer py-2 text-ink-2">Nothing is to be done after all?</summary>
+              <summary className="cursor-pointer py-2 text-ink-2">Nothing more is to be done?</summary>
               <Form method="post" noValidate className="mt-2 max-w-xl">
                 <FormProblemsProvider problems={problems}>
                   <TextField
                     name="because"
                     label="Why it is closed"
-                    placeholder="Within its limit when measured; the gauge was wrong"
+                    placeholder="Union tightened on the spot, 6 L filled; or: the gauge was wrong"
                     maxLength={500}
                   />
                   <p className="mt-3">

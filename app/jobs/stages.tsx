@@ -18,7 +18,7 @@ export const stageNames: Record<JobStageId, string> = {
 /** What a job waits for, as the list says it. */
 export const waitsFor: Record<JobStageId, string> = {
   noticed: "begun",
-  cause: "its cause is looked for",
+  cause: "its cause is open",
   decided: "nothing is decided yet",
   done: "work is booked",
   proven: "done, not proven or signed",
@@ -85,7 +85,7 @@ function StageLine({ id, job }: { id: JobStageId; job: Facts }) {
         <>
           {live.flatMap((w) =>
             w.runs.map((r) => (
-              <Link key={r.id} to={`/work/runs/${r.id}`} className="block hover:underline">
+              <Link key={r.id} to={r.to} className="block hover:underline">
                 {`${r.title}: ${r.closed} of ${r.of}`}
               </Link>
             )),

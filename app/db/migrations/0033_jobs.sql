@@ -28,7 +28,7 @@ INSERT INTO "jobs" ("id", "circuit_id", "component_id", "noticed", "opened_at", 
 SELECT id, circuit_id, component_id, noticed, opened_at, opened_by FROM (
 	SELECT i.id, i.circuit_id, NULL::uuid AS component_id, '' AS noticed, i.opened_at, i.opened_by FROM "isolations" i
 	UNION ALL
-	SELECT w.id, c.circuit_id, w.component_id, w.note, w.booked_at, w.booked_by FROM "interventions" w
+	SELECT w.id, c.circuit_id, w.component_id, '', w.booked_at, w.booked_by FROM "interventions" w
 		JOIN "components" c ON c.id = w.component_id
 		WHERE NOT (w.origin = 'isolation' AND EXISTS (SELECT 1 FROM "isolations" i WHERE i.id::text = w.origin_id))
 ) AS began ORDER BY opened_at, id;

@@ -1,5 +1,5 @@
 /** A job on its page and in the list: what its isolations, its work, its steps and its signatures say, as one thread. */
-import { asc, desc, eq, inArray, sql } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { findingSays, isProven, jobStand, symptoms, type JobStageId } from "@core";
 import { db } from "~/db/client.server";
 import {
@@ -17,6 +17,7 @@ import { beforeAndAfter } from "~/domain/record/index.server";
 import { evidenceTexts } from "~/domain/isolation/index.server";
 import { findingsOf, runsOf } from "~/domain/runs/index.server";
 import { notFound } from "~/platform/missing";
+import { isUuid } from "~/platform/validate";
 
 /** Something that happened in a job. */
 export interface JobEvent {
@@ -66,6 +67,7 @@ const causesOf = (jobIds: string[]) =>
       closedAt: isolations.closedAt,
       closedBy: isolations.closedBy,
       found: isolations.foundText,
+      foundIds: isolations.found,
       findings: isolations.findings,
     })
     .from(isolations)
@@ -97,10 +99,11 @@ function noticedOf(noticed: string, causes: readonly Cause[], works: readonly Wo
 const isShown = ({ work }: Work, compared: Awaited<ReturnType<typeof beforeAndAfter>>) =>
   work.unprovenBecause !== "" || work.signedAt !== null || isProven(compared, work.pointId) !== null;
 
-/** `Missing` when there is none. */
-export async function jobPage(id: string) {
+/** `Missing` when there is none. `mayWork`: a procedure opens at its steps; who only looks is led to the record. */
+export async function jobPage(id: string, mayWork = true) {
   const [job] = await placed().where(eq(jobs.id, id));
   if (!job) throw notFound("job");
+  const stepsAt = (work: string, run: string) => (mayWork ? `/work/runs/${run}` : `/work/${work}/record`);
   const [causes, works] = await Promise.all([causesOf([id]), worksOf([id])]);
   const parts = await Promise.all(
     works.map(async (w) => ({
@@ -129,12 +132,23 @@ export async function jobPage(id: string) {
     })),
     closed: job.closedAt !== null,
   });
+  // a cause is found at an element, which bears the id of its component where the register has it
+  const foundAt = causes.flatMap((c) => (c.foundIds ?? []).flatMap((id) => id.split("@")[1] ?? [])).filter(isUuid);
+  const [part] =
+    foundAt.length > 0
+      ? await db()
+          .select({ id: components.id, name: components.name })
+          .from(components)
+          .where(and(inArray(components.id, foundAt), isNull(components.retiredAt)))
+          .limit(1)
+      : [];
   const results = await evidenceTexts(
     db(),
     causes.map((c) => c.id),
   );
   const events: JobEvent[] = [
-    { at: job.openedAt.getTime(), by: job.openedBy, text: noticedOf(job.noticed, causes, works) || "Begun", to: null },
+    // what began with an isolation or with work is told by that
+    ...(job.noticed ? [{ at: job.openedAt.getTime(), by: job.openedBy, text: job.noticed, to: null }] : []),
     ...causes.flatMap((c): JobEvent[] => {
       const to = `/isolate/${c.id}`;
       const begun = `Isolation begun: ${symptoms[c.symptom].label.toLowerCase()}${c.note ? `. ${c.note}` : ""}`;
@@ -164,7 +178,7 @@ export async function jobPage(id: string) {
           at: r.startedAt,
           by: r.startedBy,
           text: `${r.procedure.title}: ${r.stand.closed} of ${r.stand.steps.length} steps`,
-          to: `/work/runs/${r.id}`,
+          to: stepsAt(work.id, r.id),
         })),
         ...findings.map((f) => ({
           at: f.at,
@@ -195,6 +209,10 @@ export async function jobPage(id: string) {
     closedAt: job.closedAt?.getTime() ?? null,
     noticed: noticedOf(job.noticed, causes, works),
     stand,
+    /** The part that its cause was found at, with the isolation that found it. */
+    foundAt: part
+      ? { ...part, isolation: causes.find((c) => c.foundIds?.some((id) => id.endsWith(part.id)))!.id }
+      : null,
     causes: causes.map((c) => ({
       id: c.id,
       closed: c.closedAt !== null,
@@ -216,6 +234,7 @@ export async function jobPage(id: string) {
       runs: runs.map((r) => ({
         id: r.id,
         title: r.procedure.title,
+        to: stepsAt(work.id, r.id),
         closed: r.stand.closed,
         of: r.stand.steps.length,
       })),

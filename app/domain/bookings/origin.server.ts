@@ -71,7 +71,7 @@ export async function condemning(q: Queryable, booked: Booked): Promise<VerdictP
 /** The job that booked work belongs to: of the isolation or the job that it came from, of this circuit; else one that begins with it. */
 export async function jobOf(
   tx: Queryable,
-  booked: { componentId: string; note: string; origin: WorkOrigin; originId: string },
+  booked: { componentId: string; origin: WorkOrigin; originId: string },
   actor: Actor,
 ): Promise<string> {
   const { componentId, origin, originId } = booked;
@@ -86,6 +86,6 @@ export async function jobOf(
   const asked = origin === "job" ? originId : (isolation?.jobId ?? undefined);
   return (
     (await jobOfCircuit(tx, asked, part!.circuitId)) ??
-    beginJob(tx, { circuitId: part!.circuitId, componentId, noticed: booked.note }, actor)
+    beginJob(tx, { circuitId: part!.circuitId, componentId, noticed: "" }, actor)
   );
 }

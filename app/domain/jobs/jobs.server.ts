@@ -27,22 +27,17 @@ export async function beginJob(tx: Queryable, begun: Begun, actor: Pick<Actor, "
 /** One job a component, for many at once. */
 export async function beginJobs(
   tx: Queryable,
-  begun: readonly { componentId: string; noticed: string }[],
+  componentIds: readonly string[],
   actor: Pick<Actor, "name">,
 ): Promise<Map<string, string>> {
   const places = await tx
     .select({ id: components.id, circuitId: components.circuitId })
     .from(components)
-    .where(
-      inArray(
-        components.id,
-        begun.map((b) => b.componentId),
-      ),
-    );
+    .where(inArray(components.id, [...componentIds]));
   const circuitOf = new Map(places.map((p) => [p.id, p.circuitId]));
-  const rows = begun.map((b) => ({
-    ...b,
-    circuitId: circuitOf.get(b.componentId)!,
+  const rows = componentIds.map((componentId) => ({
+    componentId,
+    circuitId: circuitOf.get(componentId)!,
     openedAt: new Date(now()),
     openedBy: actor.name,
   }));

@@ -95,7 +95,7 @@ async function bookLines(
   if (made.length > 0) {
     const jobOf = await beginJobs(
       tx,
-      made.map((l) => ({ componentId: l.componentId, noticed: l.reason })),
+      made.map((l) => l.componentId),
       actor,
     );
     await tx.insert(interventions).values(
