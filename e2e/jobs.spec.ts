@@ -51,9 +51,17 @@ test("it is closed with a reason and opened again; a viewer looks and changes no
   await expect(page.getByText("Say why: the job keeps it.")).toBeVisible();
   await page.getByLabel("Why it is closed").fill("The limit switch was out of place; set back on the spot");
   await page.getByRole("button", { name: "Close the job" }).click();
+  // its isolation would be nobody's
+  await expect(page.getByText(/Its isolation is still open/)).toBeVisible();
+  await expect(page.getByLabel("Why it is closed")).toHaveValue(/limit switch/);
+  await page.goto("/jobs");
+  await page.getByRole("link", { name: /Jerks when it starts to lift/ }).click();
+  await page.getByText("Nothing more is to be done?").click();
+  await page.getByLabel("Why it is closed").fill("Cold oil; warmed through it lifts as it should");
+  await page.getByRole("button", { name: "Close the job" }).click();
   await expect(page.getByText("Closed by hand.")).toBeVisible();
   await page.getByRole("button", { name: "Open it again" }).click();
-  await expect(page.getByRole("link", { name: "Go on isolating" })).toBeVisible();
+  await expect(page.getByRole("link", { name: "Find the cause" })).toBeVisible();
   const job = new URL(page.url()).pathname;
   await page.context().clearCookies();
   await signIn(page, "viewer");

@@ -193,7 +193,7 @@ function JobScreen({ loaderData: { page, mayWork, mayBook }, actionData }: Route
               </Button>
             </Form>
           ) : mayWork && page.stand.here !== null ? (
-            <details open={problems?.because ? true : undefined}>
+            <details open={problems ? true : undefined}>
               <summary className="cursor-pointer py-2 text-ink-2">Nothing more is to be done?</summary>
               <Form method="post" noValidate className="mt-2 max-w-xl">
                 <FormProblemsProvider problems={problems}>

@@ -148,6 +148,20 @@ test("cancelled work leaves the job open, to be decided anew", async () => {
   expect((await jobList()).open.map((j) => j.id)).toContain(job);
 });
 
+test("it is not closed while its work is booked or its isolation is open", async () => {
+  const job = idOf(await complain(complaint(), TECHNICIAN));
+  const work = idOf(await bookWork(booking({ origin: "job", originId: job }), ENGINEER));
+  const close = () => closeJob(job, { because: "Nothing found" }, TECHNICIAN);
+  expect(await close()).toMatchObject({ because: "conflict", problems: { form: expect.stringContaining("work") } });
+  await changeWork(work, { intent: "cancel", version: "1" }, ENGINEER);
+  idOf(await openIsolation({ circuitId: plant.circuit, symptom: "slow", job, submission: uuid() }, TECHNICIAN));
+  expect(await close()).toMatchObject({
+    because: "conflict",
+    problems: { form: expect.stringContaining("isolation") },
+  });
+  expect((await jobPage(job)).closedAt).toBeNull();
+});
+
 test("it is closed by hand with a reason, once, and opened again", async () => {
   const job = idOf(await complain(complaint(), TECHNICIAN));
   expect(await closeJob(job, { because: " " }, TECHNICIAN)).toMatchObject({

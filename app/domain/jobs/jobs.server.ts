@@ -2,7 +2,7 @@
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import { object, string } from "yup";
 import { db, type Queryable } from "~/db/client.server";
-import { circuits, components, jobs, machines } from "~/db/schema";
+import { circuits, components, interventions, isolations, jobs, machines } from "~/db/schema";
 import { audit, type Actor } from "~/domain/access/index.server";
 import { FORM_IS_OLD, type Answer } from "~/domain/answer";
 import { sentBefore, sentMeanwhile } from "~/domain/sent.server";
@@ -108,6 +108,22 @@ export async function complain(fields: Record<string, string>, actor: Actor): Pr
   }
 }
 
+/** What of a job is still open, in words: it would be nobody's when the job is closed. Undefined: nothing. */
+async function openOf(tx: Queryable, jobId: string): Promise<string | undefined> {
+  const [work] = await tx
+    .select({ id: interventions.id })
+    .from(interventions)
+    .where(and(eq(interventions.jobId, jobId), isNull(interventions.doneAt), isNull(interventions.cancelledAt)))
+    .limit(1);
+  if (work) return "Its work is still booked: record it as done, or cancel it.";
+  const [isolation] = await tx
+    .select({ id: isolations.id })
+    .from(isolations)
+    .where(and(eq(isolations.jobId, jobId), isNull(isolations.closedAt)))
+    .limit(1);
+  return isolation && "Its isolation is still open: close that with what was found, it teaches the next one.";
+}
+
 /** Nothing is to be done, or it goes on elsewhere: a job ended by hand, with its reason. Twice is once. */
 export async function closeJob(id: string, fields: Record<string, string>, actor: Actor): Promise<Answer> {
   const because = (fields.because ?? "").trim();
@@ -117,6 +133,8 @@ export async function closeJob(id: string, fields: Record<string, string>, actor
     const [job] = await tx.select().from(jobs).where(eq(jobs.id, id)).for("update");
     if (!job) return { ok: false, because: "gone", problems: { form: "This job is gone." } };
     if (job.closedAt) return { ok: true, id };
+    const open = await openOf(tx, id);
+    if (open) return { ok: false, because: "conflict", problems: { form: open } };
     await tx
       .update(jobs)
       .set({ closedAt: new Date(now()), closedBy: actor.name, closedBecause: because })

@@ -1,5 +1,5 @@
 /** What is odd about a reading: asked before it is saved, never refused. */
-import { and, eq, isNull, sql } from "drizzle-orm";
+import { and, eq, isNull, lte, ne, sql } from "drizzle-orm";
 import {
   dayOf,
   expectedReading,
@@ -8,10 +8,21 @@ import {
   quantityOf,
   questionHours,
   questionReading,
+  type PointQuantityId,
   type Question,
 } from "@core";
 import type { Queryable } from "~/db/client.server";
-import { assessments, circuits, components, hourMeterChanges, instruments, machines, points } from "~/db/schema";
+import {
+  assessments,
+  circuits,
+  components,
+  hourMeterChanges,
+  instruments,
+  interventions,
+  machines,
+  points,
+  workRuns,
+} from "~/db/schema";
 import { currentDetail, fluidOf, pointSetups } from "~/domain/condition/index.server";
 import type { CheckedReading } from "./checked";
 import { pumpedFlow } from "./knownOfCircuit.server";
@@ -91,13 +102,40 @@ async function valueQuestion(tx: Queryable, place: Point, reading: CheckedReadin
         at: reading.takenAt.getTime(),
       })
     : null;
-  return questionReading(
+  const question = questionReading(
     { value: reading.value.value, entered: reading.value.entered, unit: reading.value.unit },
     place.point.quantity,
     expected,
     stored.last,
     place.point.unit,
   );
+  const good = isBetter(place.point.quantity, reading.value.value, stored.last);
+  return question && good && (await isPutRight(tx, place.componentId, reading.takenAt)) ? undefined : question;
+}
+
+/** Does it lie on the sound side of the last one? */
+function isBetter(quantity: PointQuantityId, value: number, last: number | null): boolean {
+  const { harm } = quantityOf(quantity);
+  return last !== null && ((harm === "rising" && value < last) || (harm === "falling" && value > last));
+}
+
+/** Is the part being repaired or replaced: its procedure was begun, and it is not recorded as done? A good reading is what that work is for. */
+async function isPutRight(tx: Queryable, componentId: string, at: Date): Promise<boolean> {
+  const [work] = await tx
+    .select({ id: interventions.id })
+    .from(interventions)
+    .innerJoin(workRuns, eq(workRuns.interventionId, interventions.id))
+    .where(
+      and(
+        eq(interventions.componentId, componentId),
+        ne(interventions.kind, "inspection"),
+        isNull(interventions.doneAt),
+        isNull(interventions.cancelledAt),
+        lte(workRuns.startedAt, at),
+      ),
+    )
+    .limit(1);
+  return work !== undefined;
 }
 
 /** What physics forbids is asked about from the first reading on, when no other reading says what to expect. */
