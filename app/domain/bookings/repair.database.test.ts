@@ -1,11 +1,11 @@
 /** A reading taken while its part is being put right: the good one is the first of what comes after, not a slip of the pen. */
 import { closeConnections, migrateDatabase } from "~/db/client.server";
 import { ownDatabase } from "~/db/testDatabase";
-import { bookWork } from "~/domain/bookings/index.server";
+import { bookWork } from "./commands.server";
 import { startRun } from "~/domain/runs/index.server";
 import { addPlant, ENGINEER, readingForm, TECHNICIAN, type Plant } from "~/domain/testPlant";
 import { closeQueue } from "~/platform/jobs.server";
-import { logReading, pointPlace } from "./index.server";
+import { logReading, pointPlace } from "~/domain/readings/index.server";
 
 let plant: Plant;
 let dropDatabase: () => Promise<void>;
