@@ -54,7 +54,7 @@ export function marginHistory({
  * @returns core unit of its quantity; its deviation is that of the level, not of one more reading
  * @example
  * const readings = [50, 51, 50, 52, 51, 53].map((value, month) => ({ at: month * 30 * DAY, value }));
- * levelNow(assess(readings, { quantity: "temperature", limit: { upper: 80 } })) // { value: 52.01, deviation: 0.7436 }
+ * levelNow(assess(readings, { quantity: "temperature", limit: { upper: 80 } })) // { value: 52.01, deviation: 0.7435 }
  */
 export function levelNow({
   expectation,

@@ -34,8 +34,6 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
   const v = checked.values;
   try {
     return await db().transaction(async (tx): Promise<WorkSaved> => {
-      const sent = await sentBefore(tx, interventions, v.submission, { componentId: v.componentId });
-      if (sent) return sent;
       if (fields.stopId === undefined) return refused({ stopId: "Choose a stop, or a stop of its own." });
       // one booking at a time for a component, so that the second person sees the first one's
       await tx
@@ -43,6 +41,9 @@ export async function bookWork(fields: Record<string, string>, actor: Actor): Pr
         .from(components)
         .where(eq(components.id, v.componentId))
         .for("no key update");
+      // asked once the part is held: a copy of this form that came a moment earlier has been stored by now
+      const sent = await sentBefore(tx, interventions, v.submission, { componentId: v.componentId });
+      if (sent) return sent;
       if (isUuid(v.pointId)) {
         const [point] = await tx
           .select({ id: points.id })
