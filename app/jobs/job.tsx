@@ -152,7 +152,7 @@ function JobScreen({ loaderData: { page, mayWork, mayBook }, actionData }: Route
         {`Job ${page.number} · begun by ${page.openedBy}, ${momentText(page.openedAt, site)} · ${page.circuit}` +
           (page.component ? `, ${page.component}` : "")}
       </PageHead>
-      {problems?.form ? <Notice tone="verm">{problems.form}</Notice> : null}
+      {page.closedAt && problems?.form ? <Notice tone="verm">{problems.form}</Notice> : null}
       <div className="grid grid-cols-[minmax(0,1fr)] gap-x-8 lg:grid-cols-[270px_minmax(0,1fr)]">
         <div className="max-lg:order-2">
           <Section title="The job">
